@@ -1,0 +1,66 @@
+using System.Globalization;
+using System.Text;
+
+namespace Rendal.Core.Intake;
+
+/// <summary>One cell as a file holds it: nothing, text, a number, or a date.</summary>
+public readonly record struct Cell
+{
+    private readonly string? text;
+
+    private Cell(string? text, decimal? number, DateOnly? date) => (this.text, Number, Date) = (text, number, date);
+
+    /// <summary>A cell with nothing in it.</summary>
+    public static Cell Empty => default;
+
+    /// <summary>The number of a spreadsheet cell; null for text, dates and empty cells.</summary>
+    public decimal? Number { get; }
+
+    /// <summary>The date of a spreadsheet cell.</summary>
+    public DateOnly? Date { get; }
+
+    /// <summary>Whether there is nothing to read: no value, or white space only.</summary>
+    public bool IsEmpty => Number is null && Date is null && string.IsNullOrEmpty(text);
+
+    /// <summary>
+    /// The value as text: trimmed, no-break spaces made plain, Unicode NFC. Numbers have a full stop as decimal
+    /// mark and dates are ISO, whatever the cell displayed. Never null.
+    /// </summary>
+    public string Text => text ?? Date?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? Number?.ToString(CultureInfo.InvariantCulture) ?? "";
+
+    /// <summary>A cell of text; white space around it does not count, and text of white space only is an empty cell.</summary>
+    public static Cell Of(string? text)
+    {
+        if (string.IsNullOrEmpty(text))
+        {
+            return Empty;
+        }
+
+        var folded = text.Contains('\u00A0', StringComparison.Ordinal) || text.Contains('\u202F', StringComparison.Ordinal)
+            ? text.Replace('\u00A0', ' ').Replace('\u202F', ' ').Trim()
+            : text.Trim();
+        return new Cell(Ascii.IsValid(folded) ? folded : Normalised(folded), null, null);
+    }
+
+    /// <summary>A cell that holds a number.</summary>
+    public static Cell Of(decimal number) => new(null, number, null);
+
+    /// <summary>A cell that holds a date.</summary>
+    public static Cell Of(DateOnly date) => new(null, null, date);
+
+    /// <inheritdoc cref="Text"/>
+    public override string ToString() => Text;
+
+    private static string Normalised(string text)
+    {
+        try
+        {
+            return text.Normalize(NormalizationForm.FormC);
+        }
+        catch (ArgumentException)
+        {
+            // Half a surrogate pair has no normal form; it is replaced so that what is stored is valid Unicode.
+            return new string([.. text.EnumerateRunes().SelectMany(r => r.ToString())]).Normalize(NormalizationForm.FormC);
+        }
+    }
+}

@@ -1,0 +1,71 @@
+using Rendal.Core.Money;
+
+namespace Rendal.Core.Intake;
+
+/// <summary>How one column is read, and why.</summary>
+/// <param name="Index">The column from 0.</param>
+/// <param name="Heading">The heading as it stands; <c>Column C</c> where it has none; with <c> (2)</c> behind it where it stands twice.</param>
+/// <param name="Meaning">What it is to the rules.</param>
+/// <param name="Reason">What decided it, in plain words: <c>by heading</c>, <c>set by you</c>.</param>
+/// <param name="Mark">The decimal mark, for amounts.</param>
+/// <param name="Order">The order of day and month, for dates.</param>
+/// <param name="UnsignedCredits">For amounts: whether credits and payments are written without a sign, so that the kind gives it.</param>
+/// <param name="Notation">What decided the mark or order, in plain words; empty for other columns.</param>
+public sealed record ColumnReading(
+    int Index,
+    string Heading,
+    ColumnMeaning Meaning,
+    string Reason,
+    DecimalMark? Mark = null,
+    DateOrder? Order = null,
+    bool UnsignedCredits = false,
+    string Notation = "");
+
+/// <summary>
+/// The way to read one kind of ledger file: where the headings are, what each column is, the decimal mark and the
+/// order of dates. Worked out by <see cref="Recognition"/>, changed by a person, remembered for the next file.
+/// </summary>
+/// <param name="HeadingRow">The row of the headings, from 1.</param>
+/// <param name="Columns">All columns, from left to right.</param>
+public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Columns)
+{
+    /// <summary>Whether the file gives what is outstanding, rather than full amounts that are still to be settled.</summary>
+    public bool HasOutstanding => Has(ColumnMeaning.Outstanding);
+
+    /// <summary>Whether a column has this meaning.</summary>
+    public bool Has(ColumnMeaning meaning) => Columns.Any(c => c.Meaning == meaning);
+
+    /// <summary>The column of a meaning; null where there is none. A meaning other than extra stands at most once.</summary>
+    public ColumnReading? Of(ColumnMeaning meaning) => Columns.FirstOrDefault(c => c.Meaning == meaning);
+
+    /// <summary>
+    /// What keeps rows from being read this way, one sentence each; empty when nothing does. Needed are a
+    /// customer code or name, and an outstanding amount, an amount, or debit and credit.
+    /// </summary>
+    public IReadOnlyList<string> Lacks()
+    {
+        var lacks = new List<string>();
+        if (!Has(ColumnMeaning.CustomerCode) && !Has(ColumnMeaning.CustomerName))
+        {
+            lacks.Add("No column says whose the rows are: say which one is the customer code or the customer name.");
+        }
+
+        if (!Has(ColumnMeaning.Outstanding) && !Has(ColumnMeaning.Amount) && !(Has(ColumnMeaning.Debit) && Has(ColumnMeaning.Credit)))
+        {
+            lacks.Add("No column has the amounts: say which one is the outstanding amount, the amount, or debit and credit.");
+        }
+
+        if (!Has(ColumnMeaning.Date) && !Has(ColumnMeaning.DueDate))
+        {
+            lacks.Add("No column has a date: say which one is the document date or the due date.");
+        }
+
+        var twice = Columns.Where(c => c.Meaning != ColumnMeaning.Extra).GroupBy(c => c.Meaning).FirstOrDefault(g => g.Count() > 1);
+        if (twice is not null)
+        {
+            lacks.Add($"Two columns, “{twice.First().Heading}” and “{twice.Last().Heading}”, are said to be the same thing: one of them must be something else.");
+        }
+
+        return lacks;
+    }
+}

@@ -1,0 +1,35 @@
+namespace Rendal.Core.Intake;
+
+/// <summary>Tells total and subtotal lines from items.</summary>
+public static class TotalLines
+{
+    private static readonly string[] Words =
+    [
+        "total", "totals", "grand total", "subtotal", "sub total", "sum", "balance total",
+        "summe", "gesamt", "gesamtsumme", "zwischensumme", "endsumme", "sous total", "total general", "suma", "totale", "subtotale", "totaal", "subtotaal",
+    ];
+
+    /// <summary>
+    /// Whether a row is a total line: its first text begins with a word for total (<c>Total Beacon Lodge</c>,
+    /// <c>Zwischensumme</c>), and it has neither a document date nor a due date. A customer called
+    /// <c>Total Linen Care</c> has dated rows, so its rows stay items.
+    /// </summary>
+    public static bool Is(FileRow row, Reading reading)
+    {
+        if (Filled(row, reading.Of(ColumnMeaning.Date)) || Filled(row, reading.Of(ColumnMeaning.DueDate)))
+        {
+            return false;
+        }
+
+        var first = row.Cells.FirstOrDefault(c => !c.IsEmpty && c.Number is null && c.Date is null).Text;
+        if (first.Length == 0)
+        {
+            return false;
+        }
+
+        var plain = HeadingWords.Plain(first);
+        return Words.Any(word => plain == word || plain.StartsWith(word + " ", StringComparison.Ordinal));
+    }
+
+    private static bool Filled(FileRow row, ColumnReading? column) => column is not null && !row[column.Index].IsEmpty;
+}

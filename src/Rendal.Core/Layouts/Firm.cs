@@ -1,0 +1,8 @@
+namespace Rendal.Core.Layouts;
+
+/// <summary>The firm as it stands on its letters.</summary>
+/// <param name="Name">The name in the letterhead.</param>
+/// <param name="AddressLines">Street, town and so on, one line each.</param>
+/// <param name="ContactLines">Telephone, mail, VAT number: whatever else stands in the letterhead, one line each.</param>
+/// <param name="PaymentLines">How to pay: bank, account, what to quote, one line each.</param>
+public sealed record Firm(string Name, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines);

@@ -1,0 +1,141 @@
+using Rendal.Core.Ledger;
+using Rendal.Core.Wordings;
+
+namespace Rendal.Core.Layouts;
+
+/// <summary>The fixed words of a statement in one language.</summary>
+public sealed record PaperWords
+{
+    private static readonly PaperWords English = new()
+    {
+        Title = "Statement of account",
+        Date = "Date",
+        Customer = "Account",
+        Number = "Number",
+        Kind = "Item",
+        Dated = "Dated",
+        Due = "Due",
+        DaysOver = "Days over",
+        Original = "Amount",
+        Open = "Open",
+        Total = "Open in all",
+        NotDue = "not due",
+        Days = "days",
+        Credits = "credits",
+        HowToPay = "How to pay",
+        Page = (page, pages) => $"Page {page} of {pages}",
+        Kinds = ["Invoice", "Credit note", "Payment", "Adjustment", "Opening balance"],
+    };
+
+    private static readonly PaperWords German = new()
+    {
+        Title = "Kontoauszug",
+        Date = "Datum",
+        Customer = "Konto",
+        Number = "Nummer",
+        Kind = "Posten",
+        Dated = "Vom",
+        Due = "Fällig",
+        DaysOver = "Tage über",
+        Original = "Betrag",
+        Open = "Offen",
+        Total = "Offen insgesamt",
+        NotDue = "nicht fällig",
+        Days = "Tage",
+        Credits = "Guthaben",
+        HowToPay = "Zahlung",
+        Page = (page, pages) => $"Seite {page} von {pages}",
+        Kinds = ["Rechnung", "Gutschrift", "Zahlung", "Korrektur", "Anfangssaldo"],
+    };
+
+    private static readonly PaperWords French = new()
+    {
+        Title = "Relevé de compte",
+        Date = "Date",
+        Customer = "Compte",
+        Number = "Numéro",
+        Kind = "Pièce",
+        Dated = "Du",
+        Due = "Échéance",
+        DaysOver = "Jours de retard",
+        Original = "Montant",
+        Open = "Ouvert",
+        Total = "Solde ouvert",
+        NotDue = "non échu",
+        Days = "jours",
+        Credits = "avoirs",
+        HowToPay = "Règlement",
+        Page = (page, pages) => $"Page {page} sur {pages}",
+        Kinds = ["Facture", "Avoir", "Règlement", "Régularisation", "Solde initial"],
+    };
+
+    private static readonly PaperWords Spanish = new()
+    {
+        Title = "Extracto de cuenta",
+        Date = "Fecha",
+        Customer = "Cuenta",
+        Number = "Número",
+        Kind = "Documento",
+        Dated = "De fecha",
+        Due = "Vencimiento",
+        DaysOver = "Días de retraso",
+        Original = "Importe",
+        Open = "Pendiente",
+        Total = "Total pendiente",
+        NotDue = "no vencido",
+        Days = "días",
+        Credits = "abonos",
+        HowToPay = "Forma de pago",
+        Page = (page, pages) => $"Página {page} de {pages}",
+        Kinds = ["Factura", "Abono", "Pago", "Ajuste", "Saldo inicial"],
+    };
+
+#pragma warning disable CS1591 // Each word says itself.
+    public required string Title { get; init; }
+
+    public required string Date { get; init; }
+
+    public required string Customer { get; init; }
+
+    public required string Number { get; init; }
+
+    public required string Kind { get; init; }
+
+    public required string Dated { get; init; }
+
+    public required string Due { get; init; }
+
+    public required string DaysOver { get; init; }
+
+    public required string Original { get; init; }
+
+    public required string Open { get; init; }
+
+    public required string Total { get; init; }
+
+    public required string NotDue { get; init; }
+
+    public required string Days { get; init; }
+
+    public required string Credits { get; init; }
+
+    public required string HowToPay { get; init; }
+#pragma warning restore CS1591
+
+    /// <summary>The line with the page number and the number of pages.</summary>
+    public required Func<int, int, string> Page { get; init; }
+
+    private IReadOnlyList<string> Kinds { get; init; } = [];
+
+    /// <summary>The words of a language; English where they have not been written yet (Italian, Dutch).</summary>
+    public static PaperWords In(Language language) => language.Code switch
+    {
+        "de" => German,
+        "fr" => French,
+        "es" => Spanish,
+        _ => English,
+    };
+
+    /// <summary>The kind of an item.</summary>
+    public string Of(ItemKind kind) => Kinds[(int)kind];
+}

@@ -1,0 +1,133 @@
+using System.Globalization;
+using Rendal.Core.Customers;
+using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+
+namespace Rendal.Core.Layouts;
+
+/// <summary>
+/// What stands on one customer's statement, as text ready to be set: the document and the table in the message are
+/// both made from it, so that they cannot differ.
+/// </summary>
+/// <param name="Language">Code of the language.</param>
+/// <param name="Title">The heading.</param>
+/// <param name="Firm">The letterhead and how to pay.</param>
+/// <param name="AddressLines">The customer's name and address, one line each.</param>
+/// <param name="References">Label and value of each reference line.</param>
+/// <param name="Columns">The headings of the table.</param>
+/// <param name="Sections">One per currency.</param>
+/// <param name="HowToPay">The heading over the payment lines.</param>
+/// <param name="Page">The line with the page number and the number of pages.</param>
+public sealed record StatementPaper(
+    string Language,
+    string Title,
+    Firm Firm,
+    IReadOnlyList<string> AddressLines,
+    IReadOnlyList<(string Label, string Value)> References,
+    IReadOnlyList<PaperColumn> Columns,
+    IReadOnlyList<PaperSection> Sections,
+    string HowToPay,
+    Func<int, int, string> Page)
+{
+    /// <summary>Sets a customer's statements, one section a currency, in the customer's language.</summary>
+    public static StatementPaper Of(Customer customer, IReadOnlyList<Statement> statements, AgeingRule ageing, Firm firm, StatementLayout layout)
+    {
+        var language = Wordings.Language.TryParse(customer.Language, out var known) ? known : Wordings.Language.English;
+        var words = PaperWords.In(language);
+        var columns = new List<PaperColumn>
+        {
+            new(words.Number, false), new(words.Kind, false), new(words.Dated, false), new(words.Due, false), new(words.DaysOver, true),
+        };
+        if (layout.ShowOriginal)
+        {
+            columns.Add(new PaperColumn(words.Original, true));
+        }
+
+        columns.Add(new PaperColumn(words.Open, true));
+        var address = new List<string> { customer.Name };
+        if (customer.Contact.Length > 0)
+        {
+            address.Add(customer.Title.Length > 0 ? $"{customer.Title} {customer.Contact}" : customer.Contact);
+        }
+
+        address.AddRange(customer.PostalLines);
+        if (customer.Country.Length > 0)
+        {
+            address.Add(customer.Country);
+        }
+
+        var asOf = statements[0].AsOf;
+        return new StatementPaper(
+            language.Code,
+            words.Title,
+            firm,
+            address,
+            [(words.Date, language.Write(asOf)), (words.Customer, customer.Key)],
+            columns,
+            [.. statements.Select(s => Section(s, ageing, language, words, layout))],
+            words.HowToPay,
+            words.Page);
+    }
+
+    private static PaperSection Section(Statement statement, AgeingRule ageing, Language language, PaperWords words, StatementLayout layout)
+    {
+        var currency = statement.Currency;
+        var rows = statement.Items.Select(item =>
+        {
+            var cells = new List<string>
+            {
+                item.Row.Number,
+                words.Of(item.Row.Kind),
+                item.Row.Date is { } date ? language.WriteShort(date) : "",
+                item.Open > 0 ? language.WriteShort(item.Row.Due) : "",
+                item.Open > 0 && item.DaysPastDue > 0 ? item.DaysPastDue.ToString(CultureInfo.InvariantCulture) : "",
+            };
+            if (layout.ShowOriginal)
+            {
+                cells.Add(language.Write(item.Row.Original, currency));
+            }
+
+            cells.Add(language.Write(item.Open, currency));
+            return (IReadOnlyList<string>)cells;
+        }).ToList();
+
+        var strip = new List<PaperAge>();
+        if (layout.ShowAgeing)
+        {
+            for (var band = 0; band < ageing.BandCount; band++)
+            {
+                var label = band == 0 ? words.NotDue : $"{ageing.Span(band)} {words.Days}";
+                strip.Add(new PaperAge(label, language.Write(statement.Ageing.Bands[band], currency), band, statement.Ageing.Bands[band]));
+            }
+
+            strip.Add(new PaperAge(words.Credits, language.Write(statement.Ageing.Credits, currency), null, statement.Ageing.Credits));
+        }
+
+        return new PaperSection(currency.Code, rows, strip, words.Total, language.WriteWithCurrency(statement.Total, currency));
+    }
+}
+
+/// <summary>A column of the table.</summary>
+/// <param name="Heading">Its heading.</param>
+/// <param name="IsFigure">Whether it is aligned to the right.</param>
+public sealed record PaperColumn(string Heading, bool IsFigure);
+
+/// <summary>The table of one currency.</summary>
+/// <param name="Currency">The code.</param>
+/// <param name="Rows">The cells of each item, as many as there are columns.</param>
+/// <param name="Ages">The strip of ages; empty where the layout has none.</param>
+/// <param name="TotalLabel">The words before the total.</param>
+/// <param name="Total">The total with its currency.</param>
+public sealed record PaperSection(
+    string Currency,
+    IReadOnlyList<IReadOnlyList<string>> Rows,
+    IReadOnlyList<PaperAge> Ages,
+    string TotalLabel,
+    string Total);
+
+/// <summary>One field of the strip of ages.</summary>
+/// <param name="Label">The days that it spans.</param>
+/// <param name="Figure">Its sum as text.</param>
+/// <param name="Band">The band, 0 for not due; null for credits.</param>
+/// <param name="Amount">Its sum.</param>
+public sealed record PaperAge(string Label, string Figure, int? Band, decimal Amount);

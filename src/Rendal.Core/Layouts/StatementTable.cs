@@ -1,0 +1,65 @@
+using System.Net;
+using System.Text;
+
+namespace Rendal.Core.Layouts;
+
+/// <summary>The items as a table for the body of a message.</summary>
+public static class StatementTable
+{
+    private const string Cell = "padding:4px 10px 4px 0;border-bottom:1px solid #e3dcd1;text-align:";
+    private const string Head = "padding:4px 10px 4px 0;border-bottom:1px solid #2b2230;font-weight:600;text-align:";
+
+    /// <summary>HTML with all styles inline, as mail programs want it; every value is escaped.</summary>
+    public static string Html(StatementPaper paper)
+    {
+        var html = new StringBuilder();
+        foreach (var section in paper.Sections)
+        {
+            html.Append("<table role=\"table\" style=\"border-collapse:collapse;width:100%;font-variant-numeric:tabular-nums;margin:12px 0 6px\"><thead><tr>");
+            foreach (var column in paper.Columns)
+            {
+                html.Append("<th scope=\"col\" style=\"").Append(Head).Append(Align(column)).Append("\">").Append(Escape(column.Heading)).Append("</th>");
+            }
+
+            html.Append("</tr></thead><tbody>");
+            foreach (var row in section.Rows)
+            {
+                html.Append("<tr>");
+                for (var i = 0; i < row.Count; i++)
+                {
+                    html.Append("<td style=\"").Append(Cell).Append(Align(paper.Columns[i])).Append("\">").Append(Escape(row[i])).Append("</td>");
+                }
+
+                html.Append("</tr>");
+            }
+
+            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:6px 10px 6px 0;font-weight:600\">").Append(Escape(section.TotalLabel))
+                .Append("</td><td style=\"padding:6px 10px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr></tbody></table>");
+            Strip(html, section);
+        }
+
+        return html.ToString();
+    }
+
+    private static void Strip(StringBuilder html, PaperSection section)
+    {
+        if (section.Ages.Count == 0)
+        {
+            return;
+        }
+
+        html.Append("<table role=\"table\" style=\"border-collapse:collapse;width:100%;font-variant-numeric:tabular-nums;margin:0 0 12px\"><tr>");
+        foreach (var age in section.Ages)
+        {
+            var (ground, ink) = AgeTone.Of(age.Band);
+            html.Append("<td style=\"padding:5px 8px;border:1px solid #e3dcd1;background:").Append(ground).Append(";color:").Append(ink).Append("\"><span style=\"font-size:12px\">")
+                .Append(Escape(age.Label)).Append("</span><br><strong>").Append(Escape(age.Figure)).Append("</strong></td>");
+        }
+
+        html.Append("</tr></table>");
+    }
+
+    private static string Align(PaperColumn column) => column.IsFigure ? "right;white-space:nowrap" : "left";
+
+    private static string Escape(string text) => WebUtility.HtmlEncode(text);
+}

@@ -1,0 +1,41 @@
+namespace Rendal.Core.Rounds;
+
+/// <summary>Who is to be written to, and about which items.</summary>
+public sealed record Choice
+{
+    /// <summary>The date for which the statements hold. Items dated after it are left out.</summary>
+    public required DateOnly AsOf { get; init; }
+
+    /// <summary>The first document date wanted; null for no limit.</summary>
+    public DateOnly? DatedFrom { get; init; }
+
+    /// <summary>The last document date wanted; null for no limit.</summary>
+    public DateOnly? DatedTo { get; init; }
+
+    /// <summary>Whether items in dispute or held back are left out.</summary>
+    public bool LeaveOutHeld { get; init; }
+
+    /// <summary>Whether credits go on the statements; without them, only what is charged does.</summary>
+    public bool WithCredits { get; init; } = true;
+
+    /// <summary>The business units wanted; null for all. Items without a unit belong to the unit named by the empty text.</summary>
+    public IReadOnlySet<string>? Units { get; init; }
+
+    /// <summary>The customers wanted, by key; null for all.</summary>
+    public IReadOnlySet<string>? Customers { get; init; }
+
+    /// <summary>The customers taken out by hand, with the reason that the person gave.</summary>
+    public IReadOnlyDictionary<string, string> Removed { get; init; } = new Dictionary<string, string>();
+
+    /// <summary>The least balance that is written about, in units of whatever the currency is; 0.00 leaves nothing out.</summary>
+    public decimal LeastBalance { get; init; }
+
+    /// <summary>The days that at least one item has to be past due; null where what is not due is wanted too.</summary>
+    public int? OverdueDays { get; init; }
+
+    /// <summary>Leaves out who was written to within so many days before the as-of date; null for nobody.</summary>
+    public int? NotWithinDays { get; init; }
+
+    /// <summary>Whether a customer without an address is left out. On the command line, where documents are written and nothing is sent, it is not.</summary>
+    public bool NeedsAddress { get; init; } = true;
+}

@@ -1,0 +1,138 @@
+using Rendal.Core.Ledger;
+using Rendal.Core.Money;
+using Rendal.Core.Statements;
+
+namespace Rendal.Core.Rounds;
+
+/// <summary>Chooses who is written to about what, and accounts for everything else.</summary>
+public static class Choosing
+{
+    /// <summary>
+    /// Chooses from a whole ledger. Every row ends in exactly one place: on a statement, or left out for one reason.
+    /// </summary>
+    /// <param name="rows">The ledger rows.</param>
+    /// <param name="setAside">The rows that could not be used; each blocks its customer in its currency, or in all where that is unknown.</param>
+    /// <param name="choice">Who and what is wanted.</param>
+    /// <param name="settlement">How payments are set against invoices first.</param>
+    /// <param name="ageing">The bands.</param>
+    /// <param name="reachability">What is known of a customer beside the ledger.</param>
+    public static ChosenRound Choose(
+        IEnumerable<LedgerRow> rows,
+        IReadOnlyCollection<RowSetAside> setAside,
+        Choice choice,
+        SettlementRule settlement,
+        AgeingRule ageing,
+        Func<string, Reachability> reachability)
+    {
+        var accounts = CustomerAccount.Group(rows);
+        var blocked = setAside.Where(r => r.Customer is not null).ToLookup(r => r.Customer!, StringComparer.Ordinal);
+        var statements = new List<Statement>();
+        var leftOut = new LeftOutSums();
+        var ledger = new SortedDictionary<Currency, decimal>();
+        foreach (var row in setAside)
+        {
+            leftOut.Add(row.Customer, row.Currency, LeftOutReason.Error, row.Amount);
+            if (row.Currency is { } currency)
+            {
+                ledger[currency] = ledger.GetValueOrDefault(currency) + row.Amount;
+            }
+        }
+
+        foreach (var account in accounts)
+        {
+            ledger[account.Currency] = ledger.GetValueOrDefault(account.Currency) + account.Rows.Sum(r => r.Open);
+            var wanted = WantedItems(Settlement.Settle(account, choice.AsOf, settlement), account, choice, leftOut);
+            if (wanted.Count == 0)
+            {
+                continue;
+            }
+
+            var statement = Statement.Of(account.Customer, account.Currency, wanted, choice.AsOf, ageing);
+            var isBlocked = blocked[account.Customer].Any(r => r.Currency is null || r.Currency == account.Currency);
+            if (ReasonAgainst(statement, isBlocked, choice, reachability) is { } reason)
+            {
+                leftOut.Add(account.Customer, account.Currency, reason, statement.Total, wanted.Count);
+            }
+            else
+            {
+                statements.Add(statement);
+            }
+        }
+
+        var sent = statements.GroupBy(s => s.Currency).ToDictionary(g => g.Key, g => g.Sum(s => s.Total));
+        var proof = ledger.Select(l => new Proof(l.Key, l.Value, sent.GetValueOrDefault(l.Key), leftOut.Of(l.Key))).ToList();
+        return new ChosenRound(statements, leftOut.Listed(), proof);
+    }
+
+    private static List<OpenItem> WantedItems(IReadOnlyList<OpenItem> items, CustomerAccount account, Choice choice, LeftOutSums leftOut)
+    {
+        var wanted = new List<OpenItem>(items.Count);
+        foreach (var item in items)
+        {
+            if (ReasonAgainst(item, choice) is { } reason)
+            {
+                leftOut.Add(account.Customer, account.Currency, reason, item.Open);
+            }
+            else
+            {
+                wanted.Add(item);
+            }
+        }
+
+        return wanted;
+    }
+
+    private static LeftOutReason? ReasonAgainst(OpenItem item, Choice choice)
+    {
+        var row = item.Row;
+        var date = row.Date ?? row.Due;
+        return Settlement.IsAfter(row, choice.AsOf) ? LeftOutReason.AfterTheDate
+            : item.Open == 0 ? null
+            : date < choice.DatedFrom || date > choice.DatedTo ? LeftOutReason.OutsideTheDates
+            : choice.LeaveOutHeld && row.Held.Length > 0 ? LeftOutReason.HeldBack
+            : choice.Units is { } units && !units.Contains(row.Unit) ? LeftOutReason.OtherUnit
+            : !choice.WithCredits && item.Open < 0 ? LeftOutReason.CreditsNotWanted
+            : null;
+    }
+
+    private static LeftOutReason? ReasonAgainst(Statement statement, bool isBlocked, Choice choice, Func<string, Reachability> reachability)
+    {
+        if (isBlocked)
+        {
+            return LeftOutReason.Error;
+        }
+
+        var of = reachability(statement.Customer);
+        return choice.Removed.ContainsKey(statement.Customer) ? LeftOutReason.RemovedByHand
+            : choice.Customers is { } chosen && !chosen.Contains(statement.Customer) ? LeftOutReason.NotChosen
+            : of.OnHold ? LeftOutReason.OnHold
+            : statement.Total == 0 ? LeftOutReason.NothingOpen
+            : statement.Total < 0 ? LeftOutReason.CreditBalance
+            : statement.Total < choice.LeastBalance ? LeftOutReason.BelowTheMinimum
+            : choice.OverdueDays is { } days && statement.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
+            : choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently
+            : choice.NeedsAddress && !of.HasAddress ? LeftOutReason.NoWayToReach
+            : null;
+    }
+
+    private sealed class LeftOutSums
+    {
+        private readonly Dictionary<(string? Customer, Currency? Currency, LeftOutReason Reason), (decimal Amount, int Items)> sums = [];
+
+        public void Add(string? customer, Currency? currency, LeftOutReason reason, decimal amount, int items = 1)
+        {
+            var (sum, count) = sums.GetValueOrDefault((customer, currency, reason));
+            sums[(customer, currency, reason)] = (sum + amount, count + items);
+        }
+
+        public decimal Of(Currency currency) => sums.Where(s => s.Key.Currency == currency).Sum(s => s.Value.Amount);
+
+        public IReadOnlyList<LeftOut> Listed() =>
+        [
+            .. sums.Select(s => new LeftOut(s.Key.Customer, s.Key.Currency, s.Key.Reason, s.Value.Amount, s.Value.Items))
+                .OrderBy(l => l.Customer, StringComparer.Ordinal)
+                .ThenBy(l => l.Currency)
+                .ThenBy(l => l.Reason),
+        ];
+    }
+}

@@ -1,0 +1,9 @@
+using Rendal.Core.Statements;
+
+namespace Rendal.Core.Rounds;
+
+/// <summary>What choosing comes to.</summary>
+/// <param name="Statements">The statements to be sent, in order of customer (ordinal), then currency.</param>
+/// <param name="LeftOut">What is not sent, in order of customer, currency and reason.</param>
+/// <param name="Proof">One line per currency, in order of the currency's code.</param>
+public sealed record ChosenRound(IReadOnlyList<Statement> Statements, IReadOnlyList<LeftOut> LeftOut, IReadOnlyList<Proof> Proof);

@@ -1,0 +1,7 @@
+namespace Rendal.Core.Rounds;
+
+/// <summary>What choosing has to know of a customer beside the ledger.</summary>
+/// <param name="OnHold">Whether nothing is to be sent.</param>
+/// <param name="HasAddress">Whether there is at least one good address.</param>
+/// <param name="LastWritten">The last day on which something was sent; null for never.</param>
+public readonly record struct Reachability(bool OnHold, bool HasAddress, DateOnly? LastWritten);

@@ -1,0 +1,104 @@
+using System.Diagnostics.CodeAnalysis;
+using System.Globalization;
+using Rendal.Core.Money;
+
+namespace Rendal.Core.Wordings;
+
+/// <summary>
+/// A language in which customers are written to: how it writes dates and amounts. The conventions are fixed here
+/// and do not change with the machine or its libraries, because a statement printed again must read the same.
+/// </summary>
+public sealed class Language
+{
+    private readonly string[] months;
+    private readonly Func<int, string, int, string> date;
+    private readonly string shortDate;
+
+    private Language(string code, string name, DecimalMark mark, string thousands, string shortDate, Func<int, string, int, string> date, string months)
+    {
+        (Code, Name, Mark, Thousands, this.shortDate, this.date) = (code, name, mark, thousands, shortDate, date);
+        this.months = months.Split(' ');
+    }
+
+    /// <summary>English: 1,234.50 and 31 October 2026.</summary>
+    public static Language English { get; } = new("en", "English", DecimalMark.Point, ",", "d MMM yyyy", (d, m, y) => $"{d} {m} {y}",
+        "January February March April May June July August September October November December");
+
+    /// <summary>German: 1.234,50 and 31. Oktober 2026.</summary>
+    public static Language German { get; } = new("de", "Deutsch", DecimalMark.Comma, ".", "dd.MM.yyyy", (d, m, y) => $"{d}. {m} {y}",
+        "Januar Februar März April Mai Juni Juli August September Oktober November Dezember");
+
+    /// <summary>French: 1 234,50 (with a narrow no-break space) and 31 octobre 2026, 1er octobre 2026.</summary>
+    public static Language French { get; } = new("fr", "français", DecimalMark.Comma, "\u202F", "dd/MM/yyyy", (d, m, y) => d == 1 ? $"1er {m} {y}" : $"{d} {m} {y}",
+        "janvier février mars avril mai juin juillet août septembre octobre novembre décembre");
+
+    /// <summary>Spanish: 1.234,50 and 31 de octubre de 2026.</summary>
+    public static Language Spanish { get; } = new("es", "español", DecimalMark.Comma, ".", "dd/MM/yyyy", (d, m, y) => $"{d} de {m} de {y}",
+        "enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre");
+
+    /// <summary>Italian: 1.234,50 and 31 ottobre 2026.</summary>
+    public static Language Italian { get; } = new("it", "italiano", DecimalMark.Comma, ".", "dd/MM/yyyy", (d, m, y) => $"{d} {m} {y}",
+        "gennaio febbraio marzo aprile maggio giugno luglio agosto settembre ottobre novembre dicembre");
+
+    /// <summary>Dutch: 1.234,50 and 31 oktober 2026.</summary>
+    public static Language Dutch { get; } = new("nl", "Nederlands", DecimalMark.Comma, ".", "dd-MM-yyyy", (d, m, y) => $"{d} {m} {y}",
+        "januari februari maart april mei juni juli augustus september oktober november december");
+
+    /// <summary>All languages, English first.</summary>
+    public static IReadOnlyList<Language> All { get; } = [English, German, French, Spanish, Italian, Dutch];
+
+    /// <summary>Two letters of ISO 639-1.</summary>
+    public string Code { get; }
+
+    /// <summary>The language's own name.</summary>
+    public string Name { get; }
+
+    /// <summary>The decimal mark.</summary>
+    public DecimalMark Mark { get; }
+
+    /// <summary>The thousands mark.</summary>
+    public string Thousands { get; }
+
+    /// <summary>The twelve month names, as they stand inside a date.</summary>
+    public IReadOnlyList<string> Months => months;
+
+    /// <summary>The language of a code such as <c>de</c>, <c>DE</c> or <c>de-AT</c>.</summary>
+    public static bool TryParse(string? code, [NotNullWhen(true)] out Language? language)
+    {
+        var first = code?.Trim().Split('-', '_')[0];
+        language = All.FirstOrDefault(l => string.Equals(l.Code, first, StringComparison.OrdinalIgnoreCase));
+        return language is not null;
+    }
+
+    /// <summary>The date in full: <c>31 October 2026</c>.</summary>
+    public string Write(DateOnly day) => date(day.Day, months[day.Month - 1], day.Year);
+
+    /// <summary>The date in figures, or with the month cut short in English, where a two-figure month would be read two ways: <c>31 Oct 2026</c>, <c>31.10.2026</c>.</summary>
+    public string WriteShort(DateOnly day) => day.ToString(shortDate, CultureInfo.InvariantCulture);
+
+    /// <summary>
+    /// The amount alone, with thousands marks, the currency's decimals and a true minus (U+2212): <c>−1,234.50</c>.
+    /// </summary>
+    public string Write(decimal amount, Currency currency)
+    {
+        var rounded = currency.Round(amount);
+        var digits = Math.Abs(rounded).ToString("#,##0." + new string('0', currency.Decimals), CultureInfo.InvariantCulture);
+        var dot = digits.IndexOf('.', StringComparison.Ordinal);
+        var whole = (dot < 0 ? digits : digits[..dot]).Replace(",", Thousands, StringComparison.Ordinal);
+        var part = dot < 0 ? "" : (Mark == DecimalMark.Comma ? "," : ".") + digits[(dot + 1)..];
+        return (rounded < 0 ? "\u2212" : "") + whole + part;
+    }
+
+    /// <summary>The amount with its currency, as the language places it: <c>£1,234.50</c>, <c>1.234,50 €</c>, <c>−£12.00</c>.</summary>
+    public string WriteWithCurrency(decimal amount, Currency currency)
+    {
+        if (Mark == DecimalMark.Comma)
+        {
+            return Write(amount, currency) + "\u00A0" + currency.Sign;
+        }
+
+        var digits = Write(Math.Abs(currency.Round(amount)), currency);
+        var sign = currency.Sign.Length == 1 ? currency.Sign : currency.Sign + "\u00A0";
+        return (currency.Round(amount) < 0 ? "\u2212" : "") + sign + digits;
+    }
+}

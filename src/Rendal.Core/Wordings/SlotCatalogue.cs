@@ -1,0 +1,31 @@
+using System.Collections.Frozen;
+
+namespace Rendal.Core.Wordings;
+
+/// <summary>All slots there are.</summary>
+public static class SlotCatalogue
+{
+    /// <summary>The slots in the order in which they are offered.</summary>
+    public static IReadOnlyList<Slot> All { get; } =
+    [
+        new("customer.salutation", "Salutation", "How the contact is addressed: Dear Ms Caldera."),
+        new("customer.name", "Customer", "The customer’s name."),
+        new("customer.code", "Customer code", "The customer’s code."),
+        new("customer.contact", "Contact", "The contact’s full name."),
+        new("statement.date", "Statement date", "The date for which the statement holds."),
+        new("statement.total", "Total open", "What is open, with currency; several currencies one after another."),
+        new("statement.overdue", "Overdue", "What is past due, with currency."),
+        new("statement.items", "Number of items", "How many items are open."),
+        new("statement.table", "Table of items", "The open items with their ages and total.", IsHtml: true),
+        new("firm.name", "Our name", "The firm’s name."),
+        new("firm.address", "Our address", "The firm’s address on one line."),
+        new("firm.payment", "How to pay", "The lines that say how to pay, on one line."),
+        new("sender.name", "Sender", "The name that the message goes out under."),
+        new("round.name", "Round", "The name of the round."),
+    ];
+
+    private static readonly FrozenDictionary<string, Slot> ByName = All.ToFrozenDictionary(s => s.Name, StringComparer.Ordinal);
+
+    /// <summary>The slot of a name; null where there is none.</summary>
+    public static Slot? Find(string name) => ByName.GetValueOrDefault(name);
+}

@@ -1,0 +1,135 @@
+using System.Text;
+using System.Text.Encodings.Web;
+using System.Text.RegularExpressions;
+using System.Text.Unicode;
+using AngleSharp.Dom;
+using AngleSharp.Html.Parser;
+using Fluid;
+using Ganss.Xss;
+
+namespace Rendal.Core.Wordings;
+
+/// <summary>
+/// A wording made ready to be filled many times. Liquid is the syntax underneath; braces that the bookkeeper typed
+/// stay braces, and values of slots are text wherever they land: they never become markup, a header or Liquid.
+/// </summary>
+public sealed partial class WordingTemplate
+{
+    private static readonly FluidParser Parser = new();
+    private static readonly TemplateOptions Options = new();
+    private static readonly HtmlEncoder Encoder = HtmlEncoder.Create(UnicodeRanges.All);
+
+    private readonly IFluidTemplate subject;
+    private readonly IFluidTemplate body;
+    private readonly List<UsedSlot> used;
+
+    private WordingTemplate(IFluidTemplate subject, IFluidTemplate body, List<UsedSlot> used, IReadOnlyList<string> errors) =>
+        (this.subject, this.body, this.used, Errors) = (subject, body, used, errors);
+
+    /// <summary>What is wrong with the wording itself, one sentence each: slots that name nothing known, a table in the subject. Empty when it can be used.</summary>
+    public IReadOnlyList<string> Errors { get; }
+
+    /// <summary>Makes a wording ready.</summary>
+    public static WordingTemplate Of(Wording wording)
+    {
+        var used = new List<UsedSlot>();
+        var errors = new List<string>();
+        var subject = Parse(wording.Subject, "subject", used, errors);
+        var body = Parse(Sanitised(wording.Body), "body", used, errors);
+        if (used.Find(u => u.Part == "subject" && u.Slot.IsHtml) is { } table)
+        {
+            errors.Add($"“{table.Slot.Label}” cannot stand in the subject: a subject is one line of text.");
+        }
+
+        return new WordingTemplate(subject, body, used, errors);
+    }
+
+    /// <summary>
+    /// The body with scripts, event handlers, forms, frames, remote pictures and whatever else has no place in a
+    /// message taken out; paragraphs, lists, tables, emphasis, links and slots stay.
+    /// </summary>
+    public static string Sanitised(string body)
+    {
+        var sanitizer = new HtmlSanitizer();
+        sanitizer.AllowedTags.ExceptWith(["form", "input", "button", "textarea", "select", "option", "img"]);
+        sanitizer.AllowedAttributes.Add("data-slot");
+        sanitizer.AllowedAttributes.Add("data-or-else");
+        sanitizer.AllowedSchemes.Add("mailto");
+        return sanitizer.Sanitize(body);
+    }
+
+    /// <summary>Fills the wording. Values are looked up by slot name; a slot that is not among them is empty.</summary>
+    /// <exception cref="InvalidOperationException">The wording has <see cref="Errors"/>.</exception>
+    public FilledWording Fill(IReadOnlyDictionary<string, string> values)
+    {
+        if (Errors.Count > 0)
+        {
+            throw new InvalidOperationException($"The wording cannot be filled: {Errors[0]}");
+        }
+
+        var context = new TemplateContext(Options);
+        foreach (var group in SlotCatalogue.All.GroupBy(s => s.Name.Split('.')[0]))
+        {
+            context.SetValue(group.Key, group.ToDictionary(s => s.Name.Split('.')[1], s => (object)values.GetValueOrDefault(s.Name, "")));
+        }
+
+        context.SetValue("fallback", used.Select(u => u.OrElse).ToArray());
+        var empty = used.Where(u => u.OrElse.Length == 0 && string.IsNullOrWhiteSpace(values.GetValueOrDefault(u.Slot.Name)))
+            .Select(u => u.Slot).Distinct().ToList();
+        return new FilledWording(OneLine(subject.Render(context, NullEncoder.Default)), body.Render(context, Encoder), empty);
+    }
+
+    private static IFluidTemplate Parse(string fragment, string part, List<UsedSlot> used, List<string> errors)
+    {
+        var document = new HtmlParser().ParseDocument($"<body>{fragment.Replace("\uE000", "", StringComparison.Ordinal).Replace("\uE001", "", StringComparison.Ordinal)}</body>");
+        var slots = new List<string>();
+        foreach (var element in document.QuerySelectorAll("[data-slot]").ToList())
+        {
+            var name = element.GetAttribute("data-slot")!;
+            if (SlotCatalogue.Find(name) is { } slot)
+            {
+                used.Add(new UsedSlot(part, slot, element.GetAttribute("data-or-else")?.Trim() ?? ""));
+                slots.Add($"{{{{ {slot.Name} | default: fallback[{used.Count - 1}] {(slot.IsHtml ? "| raw " : "")}}}}}");
+            }
+            else
+            {
+                errors.Add($"The {part} has a slot “{name}” that names nothing known{Nearest(name)}");
+                slots.Add("");
+            }
+
+            element.Replace(document.CreateTextNode(Placeholder(slots.Count - 1)));
+        }
+
+        var literal = part == "subject" ? document.Body!.TextContent : document.Body!.InnerHtml;
+        var escaped = LiquidOpening().Replace(literal, "{{ '$0' }}");
+        var liquid = new StringBuilder(escaped);
+        for (var i = 0; i < slots.Count; i++)
+        {
+            liquid.Replace(Placeholder(i), slots[i]);
+        }
+
+        return Parser.TryParse(liquid.ToString(), out var template, out var error)
+            ? template
+            : throw new InvalidOperationException($"The wording could not be made ready: {error}");
+    }
+
+    /// <summary>Private-use characters stand for slots while the text around them is made safe; the same characters in the text are taken out before.</summary>
+    private static string Placeholder(int index) => $"\uE000{index}\uE001";
+
+    private static string Nearest(string name)
+    {
+        var last = name.Split('.')[^1];
+        var nearest = SlotCatalogue.All.FirstOrDefault(s => s.Name.EndsWith("." + last, StringComparison.OrdinalIgnoreCase) || s.Label.Equals(last, StringComparison.OrdinalIgnoreCase));
+        return nearest is null ? "." : $"; did you mean “{nearest.Label}”?";
+    }
+
+    private static string OneLine(string text) => Breaks().Replace(text, " ").Trim();
+
+    [GeneratedRegex(@"\{[\{%]")]
+    private static partial Regex LiquidOpening();
+
+    [GeneratedRegex(@"[\s\p{Cc}\u2028\u2029]+")]
+    private static partial Regex Breaks();
+
+    private sealed record UsedSlot(string Part, Slot Slot, string OrElse);
+}

@@ -1,0 +1,46 @@
+using Rendal.Core.Customers;
+using Rendal.Core.Layouts;
+using Rendal.Core.Statements;
+using static Rendal.Core.Tests.Ledgers;
+
+namespace Rendal.Core.Tests.Layouts;
+
+public class StatementPaperTests
+{
+    private static readonly Firm Tarnbrook = new("Tarnbrook Linen Hire", ["1 Mill Lane"], [], ["Quote your account"]);
+
+    [Fact]
+    public void The_items_stand_in_the_customers_language()
+    {
+        var paper = Of(new Customer { Key = "D1", Name = "Gasthof <Krone> & Co", Language = "de", Contact = "Anke Weber", Title = "Frau", PostalLines = ["Am Markt 1"], Country = "Germany" }, "EUR");
+        Assert.Equal("Kontoauszug", paper.Title);
+        Assert.Equal(["Gasthof <Krone> & Co", "Frau Anke Weber", "Am Markt 1", "Germany"], paper.AddressLines);
+        Assert.Equal(["T-1", "Rechnung", "31.08.2026", "30.09.2026", "31", "1.500,00", "1.500,00"], paper.Sections[0].Rows.Single(r => r[0] == "T-1"));
+        Assert.Equal("1.440,00\u00A0€", paper.Sections[0].Total);
+        Assert.Equal(["nicht fällig", "1–30 Tage", "31–60 Tage", "61–90 Tage", "90+ Tage", "Guthaben"], paper.Sections[0].Ages.Select(a => a.Label));
+    }
+
+    [Fact]
+    public void A_credit_has_no_due_date_and_a_true_minus()
+    {
+        var paper = Of(new Customer { Key = "A", Name = "A" }, "GBP");
+        Assert.Equal(["C-1", "Credit note", "9 Sep 2026", "", "", "\u221260.00", "\u221260.00"], paper.Sections[0].Rows.Single(r => r[0] == "C-1"));
+    }
+
+    [Fact]
+    public void The_table_of_the_message_escapes_every_value()
+    {
+        var row = Row("A", 10m, "2026-10-01", number: "<img src=x>");
+        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A" }, [Statement.Of("A", Pounds, [new OpenItem(row, 10m)], new(2026, 10, 31), AgeingRule.Default)], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn);
+        Assert.Contains("&lt;img src=x&gt;", StatementTable.Html(paper));
+        Assert.DoesNotContain("<img", StatementTable.Html(paper));
+    }
+
+    private static StatementPaper Of(Customer customer, string currency)
+    {
+        var of = Rendal.Core.Money.Currency.Of(currency);
+        var rows = new[] { Row(customer.Key, 1500m, "2026-08-31", "2026-09-30", "T-1", of), Row(customer.Key, -60m, "2026-09-09", number: "C-1", currency: of) };
+        var statement = Statement.Of(customer.Key, of, rows.Select(r => new OpenItem(r, r.Open)), new(2026, 10, 31), AgeingRule.Default);
+        return StatementPaper.Of(customer, [statement], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn);
+    }
+}

@@ -1,0 +1,45 @@
+using Rendal.Core.Statements;
+using static Rendal.Core.Tests.Ledgers;
+
+namespace Rendal.Core.Tests.Statements;
+
+public class StatementTests
+{
+    private static readonly DateOnly AsOf = new(2026, 10, 31);
+
+    [Fact]
+    public void Items_are_aged_and_credits_stand_apart()
+    {
+        var statement = Of(Row("H014", 400m, "2026-10-15", "2026-11-14", "T-3"), Row("H014", 500m, "2026-08-31", "2026-09-30", "T-1"), Row("H014", 400m, "2026-05-01", "2026-05-31", "T-2"), Row("H014", -60m, "2026-09-09", "2026-09-09", "C-1"));
+        Assert.Equal([400m, 0m, 500m, 0m, 400m], statement.Ageing.Bands);
+        Assert.Equal(-60m, statement.Ageing.Credits);
+        Assert.Equal(1240m, statement.Total);
+        Assert.Equal(900m, statement.Overdue);
+        Assert.Equal(153, statement.OldestDaysPastDue);
+    }
+
+    [Fact]
+    public void Items_are_in_order_of_due_date_date_and_number()
+    {
+        var statement = Of(
+            Row("A", 1m, "2026-09-02", "2026-09-30", "b"), Row("A", 1m, "2026-09-01", "2026-09-30", "z"), Row("A", 1m, "2026-09-02", "2026-09-30", "B"), Row("A", 1m, "2026-09-05", "2026-09-10", "c"));
+        Assert.Equal(["c", "z", "B", "b"], statement.Items.Select(i => i.Row.Number));
+    }
+
+    [Fact]
+    public void Age_can_count_from_the_document_date()
+    {
+        var item = Row("A", 10m, "2026-10-01", "2026-10-31");
+        Assert.Equal(30, Statement.Of("A", Pounds, [new OpenItem(item, 10m)], AsOf, new AgeingRule([30, 60, 90], AgeBy.Document)).Items[0].DaysPastDue);
+        Assert.Equal(0, Statement.Of("A", Pounds, [new OpenItem(item, 10m)], AsOf, AgeingRule.Default).Items[0].DaysPastDue);
+    }
+
+    [Fact]
+    public void What_is_settled_is_not_listed()
+    {
+        Assert.Empty(Statement.Of("A", Pounds, [new OpenItem(Row("A", 10m, "2026-10-01"), 0m)], AsOf, AgeingRule.Default).Items);
+    }
+
+    private static Statement Of(params Rendal.Core.Ledger.LedgerRow[] rows) =>
+        Statement.Of(rows[0].Customer, Pounds, rows.Select(r => new OpenItem(r, r.Open)), AsOf, AgeingRule.Default);
+}

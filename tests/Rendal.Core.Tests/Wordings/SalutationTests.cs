@@ -1,0 +1,21 @@
+using Rendal.Core.Customers;
+using Rendal.Core.Wordings;
+
+namespace Rendal.Core.Tests.Wordings;
+
+public class SalutationTests
+{
+    [Theory]
+    [InlineData("en", "Ms", "Ines Caldera", "Dear Ms Caldera")]
+    [InlineData("en", "", "Ines Caldera", "Dear Ines Caldera")]
+    [InlineData("de", "Frau", "Anke Weber", "Sehr geehrte Frau Weber")]
+    [InlineData("de", "Herr", "Jan Weber", "Sehr geehrter Herr Weber")]
+    [InlineData("de", "", "Kim Weber", "Guten Tag Kim Weber")]
+    [InlineData("fr", "Madame", "Lise Roux", "Bonjour Madame Roux")]
+    [InlineData("en", "Ms", "", "")]
+    public void Addresses_the_contact(string language, string title, string contact, string expected)
+    {
+        Assert.True(Language.TryParse(language, out var known));
+        Assert.Equal(expected, Salutation.Of(new Customer { Key = "A", Name = "A", Title = title, Contact = contact }, known));
+    }
+}

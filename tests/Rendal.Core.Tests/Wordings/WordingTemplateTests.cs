@@ -1,0 +1,80 @@
+using Rendal.Core.Wordings;
+
+namespace Rendal.Core.Tests.Wordings;
+
+public class WordingTemplateTests
+{
+    private const string Name = "<span data-slot=\"customer.name\"></span>";
+
+    [Fact]
+    public void Slots_are_filled_in_subject_and_body()
+    {
+        var filled = Fill($"Statement for {Name}", $"<p>Dear {Name},</p>", ("customer.name", "Inn at Kell"));
+        Assert.Equal("Statement for Inn at Kell", filled.Subject);
+        Assert.Equal("<p>Dear Inn at Kell,</p>", filled.Body);
+        Assert.Empty(filled.EmptySlots);
+    }
+
+    [Fact]
+    public void An_empty_slot_is_named_unless_it_has_a_fallback()
+    {
+        Assert.Equal("Contact", Assert.Single(Fill("s", "<p><span data-slot=\"customer.contact\"></span></p>").EmptySlots).Label);
+        var filled = Fill("s", "<p><span data-slot=\"customer.contact\" data-or-else=\"Guest’s “host”\"></span></p>");
+        Assert.Empty(filled.EmptySlots);
+        Assert.Equal("<p>Guest’s “host”</p>", filled.Body);
+    }
+
+    [Theory]
+    [InlineData("<b>bold</b> & co", "&lt;b&gt;bold&lt;/b&gt; &amp; co")]
+    [InlineData("{{ customer.code }}", "{{ customer.code }}")]
+    [InlineData("{% for x in y %}", "{% for x in y %}")]
+    [InlineData("<script>alert(1)</script>", "&lt;script&gt;alert(1)&lt;/script&gt;")]
+    public void A_value_never_becomes_markup_or_liquid(string value, string shown)
+    {
+        Assert.Equal($"<p>{shown}</p>", Fill("s", $"<p>{Name}</p>", ("customer.name", value)).Body);
+    }
+
+    [Fact]
+    public void A_value_cannot_break_the_subject_line()
+    {
+        Assert.Equal("To Inn Bcc: x@y.example!", Fill($"To {Name}!", "b", ("customer.name", "Inn\r\nBcc: x@y.example")).Subject);
+        Assert.Equal("Fish & Co <b>", Fill(Name, "b", ("customer.name", "Fish & Co <b>")).Subject);
+    }
+
+    [Fact]
+    public void Braces_that_were_typed_stay_braces()
+    {
+        var filled = Fill("{{ x }} {% y %}", "<p>{{ customer.name }} {% if %}</p>", ("customer.name", "no"));
+        Assert.Equal("{{ x }} {% y %}", filled.Subject);
+        Assert.Equal("<p>{{ customer.name }} {% if %}</p>", filled.Body);
+    }
+
+    [Fact]
+    public void A_table_is_a_piece_of_page_in_the_body_and_an_error_in_the_subject()
+    {
+        var table = "<span data-slot=\"statement.table\"></span>";
+        Assert.Equal("<table></table>", Fill("s", table, ("statement.table", "<table></table>")).Body);
+        Assert.Contains("Table of items", Assert.Single(WordingTemplate.Of(new Wording("w", "en", table, "b")).Errors));
+    }
+
+    [Fact]
+    public void A_slot_that_names_nothing_known_is_an_error_of_the_wording()
+    {
+        var template = WordingTemplate.Of(new Wording("w", "en", "s", "<span data-slot=\"client.name\"></span>"));
+        Assert.Equal("The body has a slot “client.name” that names nothing known; did you mean “Customer”?", Assert.Single(template.Errors));
+        Assert.Throws<InvalidOperationException>(() => template.Fill(new Dictionary<string, string>()));
+    }
+
+    [Fact]
+    public void What_has_no_place_in_a_message_is_taken_out()
+    {
+        var clean = WordingTemplate.Sanitised("<p onclick=\"x()\">a<script>b</script><img src=\"http://far.example/p.png\"><a href=\"javascript:x\">c</a><a href=\"mailto:a@b.example\">d</a></p>");
+        Assert.DoesNotContain("script", clean);
+        Assert.DoesNotContain("onclick", clean);
+        Assert.DoesNotContain("img", clean);
+        Assert.Contains("mailto:a@b.example", clean);
+    }
+
+    private static FilledWording Fill(string subject, string body, params (string Slot, string Value)[] values) =>
+        WordingTemplate.Of(new Wording("w", "en", subject, body)).Fill(values.ToDictionary(v => v.Slot, v => v.Value));
+}
