@@ -1,0 +1,52 @@
+using SkiaSharp;
+
+namespace Rendal.Files.Pdf;
+
+/// <summary>One sheet while it is drawn on. Measures are points of 1/72 inch from the upper left corner.</summary>
+internal sealed class Page(SKCanvas canvas)
+{
+    public void Text(Face face, float size, string text, float x, float baseline, SKColor ink)
+    {
+        if (text.Length > 0)
+        {
+            Draw(face, size, face.Set(text), x, baseline, ink);
+        }
+    }
+
+    public void TextRight(Face face, float size, string text, float right, float baseline, SKColor ink)
+    {
+        if (text.Length > 0)
+        {
+            var set = face.Set(text);
+            Draw(face, size, set, right - (set.Width * size), baseline, ink);
+        }
+    }
+
+    public void Line(float x, float y, float right, float width, SKColor ink)
+    {
+        using var paint = new SKPaint { Color = ink, StrokeWidth = width, IsStroke = true };
+        canvas.DrawLine(x, y, right, y, paint);
+    }
+
+    public void Fill(SKRect area, SKColor ground)
+    {
+        using var paint = new SKPaint { Color = ground };
+        canvas.DrawRect(area, paint);
+    }
+
+    private void Draw(Face face, float size, SetText set, float x, float baseline, SKColor ink)
+    {
+        using var font = new SKFont(face.Reduced, size) { LinearMetrics = true, Hinting = SKFontHinting.None, Subpixel = true };
+        var points = new SKPoint[set.Points.Length];
+        for (var i = 0; i < points.Length; i++)
+        {
+            points[i] = new SKPoint(set.Points[i].X * size, set.Points[i].Y * size);
+        }
+
+        using var builder = new SKTextBlobBuilder();
+        builder.AddPositionedRun(set.Glyphs, font, points);
+        using var blob = builder.Build();
+        using var paint = new SKPaint { Color = ink, IsAntialias = true };
+        canvas.DrawText(blob, x, baseline, paint);
+    }
+}

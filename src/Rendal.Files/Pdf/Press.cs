@@ -1,0 +1,46 @@
+using Rendal.Core.Layouts;
+using SkiaSharp;
+
+namespace Rendal.Files.Pdf;
+
+/// <summary>
+/// Prints statements as PDF. One press serves one thread and is kept for a whole round, because the faces are reduced
+/// to the glyphs in use only when new ones come up.
+/// </summary>
+public sealed class Press : IDisposable
+{
+    private readonly Face regular = new("SourceSans3-Regular.ttf", forText: true);
+    private readonly Face strong = new("SourceSans3-SemiBold.ttf", forText: true);
+    private readonly Face heading = new("SourceSerif4-SemiBold.ttf", forText: false);
+
+    /// <summary>Prints one customer's statement. The text can be selected and searched word by word; the document is marked PDF/A-2b.</summary>
+    public byte[] Print(StatementPaper paper, StatementLayout layout)
+    {
+        var pages = new StatementPages(paper, layout, regular, strong, heading);
+        var metadata = new SKDocumentPdfMetadata
+        {
+            Title = $"{paper.Title} – {paper.AddressLines[0]}",
+            Author = paper.Firm.Name,
+            Creator = "Rendal",
+            PdfA = true,
+            RasterDpi = 300,
+            EncodingQuality = 101,
+        };
+        using var stream = new MemoryStream();
+        using (var document = SKDocument.CreatePdf(stream, metadata))
+        {
+            pages.Draw(document);
+            document.Close();
+        }
+
+        return stream.ToArray();
+    }
+
+    /// <inheritdoc/>
+    public void Dispose()
+    {
+        regular.Dispose();
+        strong.Dispose();
+        heading.Dispose();
+    }
+}

@@ -1,0 +1,139 @@
+using System.Globalization;
+using Rendal.Core.Customers;
+using Rendal.Core.Layouts;
+using Rendal.Core.Ledger;
+using Rendal.Core.Money;
+using Rendal.Core.Statements;
+using Rendal.Files.Pdf;
+using UglyToad.PdfPig;
+using UglyToad.PdfPig.DocumentLayoutAnalysis.TextExtractor;
+
+namespace Rendal.Files.Tests.Pdf;
+
+public class PressTests
+{
+    private static readonly Firm Tarnbrook = new("Tarnbrook Linen Hire", ["1 Mill Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["Bank of Kelby, 00-00-00, 12345678", "Please quote your account."]);
+
+    [Fact]
+    public void Every_item_stands_once_in_order_with_heading_and_page_number_on_each_page()
+    {
+        var statement = Items(95);
+        var pages = Print(new Customer { Key = "H014", Name = "Inn at Kell" }, statement);
+        Assert.Equal(3, pages.Count);
+        var words = pages.SelectMany(p => p.Split([' ', '\n', '\r'], StringSplitOptions.RemoveEmptyEntries)).ToList();
+        Assert.Equal(statement.Items.Select(i => i.Row.Number), words.Where(w => w.StartsWith("T-", StringComparison.Ordinal)));
+        Assert.All(pages, (page, i) => Assert.Contains($"Page {i + 1} of 3", page));
+        Assert.All(pages, page => Assert.Contains("Days over", page));
+        Assert.Contains("£" + statement.Total.ToString("N2", CultureInfo.InvariantCulture), pages[^1]);
+    }
+
+    [Theory]
+    [InlineData(1)]
+    [InlineData(30)]
+    [InlineData(33)]
+    [InlineData(34)]
+    [InlineData(35)]
+    [InlineData(36)]
+    [InlineData(37)]
+    [InlineData(38)]
+    public void The_total_is_never_cut_from_its_rows(int items)
+    {
+        var pages = Print(new Customer { Key = "H014", Name = "Inn at Kell" }, Items(items));
+        Assert.Contains("T-", pages.Single(p => p.Contains("Open in all", StringComparison.Ordinal)));
+    }
+
+    [Fact]
+    public void Text_is_copied_word_by_word_in_every_script_that_the_faces_have()
+    {
+        var page = Print(new Customer { Key = "Ł-1", Name = "Hotel Łabędź & Smørrebrød", PostalLines = ["Οδός Ερμού 5", "улица Мира 12", "Straße größer, offici fiancé"] }, Items(1))[0];
+        Assert.Contains("Hotel Łabędź & Smørrebrød", page);
+        Assert.Contains("Οδός Ερμού 5", page);
+        Assert.Contains("улица Мира 12", page);
+        Assert.Contains("Straße größer, offici fiancé", page);
+    }
+
+    [Fact]
+    public void Euro_and_true_minus_come_out_right()
+    {
+        var euro = Currency.Of("EUR");
+        var rows = new[] { Row(1, 1500m, euro), Row(2, -60m, euro) };
+        var page = Print(new Customer { Key = "D1", Name = "Krone", Language = "de" }, Of(rows, euro))[0];
+        Assert.Contains("1.440,00\u00A0€", page.Replace(" €", "\u00A0€", StringComparison.Ordinal));
+        Assert.Contains("\u221260,00", page);
+    }
+
+    [Fact]
+    public void Two_currencies_stand_in_one_document_with_a_total_each()
+    {
+        var euro = Currency.Of("EUR");
+        using var press = new Press();
+        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A" }, [Of([Row(1, 5m, euro)], euro), Items(2)], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn);
+        var text = Text(press.Print(paper, StatementLayout.BuiltIn))[0];
+        Assert.Contains("€5.00", text);
+        Assert.Contains("£3.00", text);
+    }
+
+    [Fact]
+    public void A_press_kept_for_a_round_prints_the_same_text_as_a_new_one()
+    {
+        using var kept = new Press();
+        foreach (var name in new[] { "Inn", "Łabędź", "Ωμέγα", "Inn" })
+        {
+            var paper = Paper(new Customer { Key = "A", Name = name }, Items(3));
+            using var fresh = new Press();
+            Assert.Equal(Text(fresh.Print(paper, StatementLayout.BuiltIn)), Text(kept.Print(paper, StatementLayout.BuiltIn)));
+        }
+    }
+
+    [Fact]
+    public void Long_words_are_broken_and_lose_nothing()
+    {
+        var name = new string('W', 200);
+        var page = Print(new Customer { Key = "A", Name = name }, Items(1))[0];
+        Assert.Equal(200, page.Count(c => c == 'W'));
+    }
+
+    [Fact]
+    public void A_page_of_thirty_rows_is_small_and_marked_for_the_archive()
+    {
+        using var press = new Press();
+        var pdf = press.Print(Paper(new Customer { Key = "H014", Name = "Inn at Kell" }, Items(30)), StatementLayout.BuiltIn);
+        Assert.InRange(pdf.Length, 5_000, 40_000);
+        using var document = PdfDocument.Open(pdf);
+        Assert.Equal("Statement of account – Inn at Kell", document.Information.Title);
+        Assert.Contains("pdfaid", System.Text.Encoding.Latin1.GetString(pdf));
+    }
+
+    private static Statement Items(int count) => Of([.. Enumerable.Range(1, count).Select(n => Row(n, n, Currency.Of("GBP")))], Currency.Of("GBP"));
+
+    private static LedgerRow Row(int n, decimal amount, Currency currency) => new()
+    {
+        Customer = "A",
+        CustomerName = "A",
+        Kind = amount < 0 ? ItemKind.CreditNote : ItemKind.Invoice,
+        Number = $"T-{n:0000}",
+        Date = new DateOnly(2026, 1, 1).AddDays(n),
+        Due = new DateOnly(2026, 1, 31).AddDays(n),
+        Currency = currency,
+        Original = amount,
+        Open = amount,
+        Source = new SourceRef("f", null, n),
+    };
+
+    private static Statement Of(LedgerRow[] rows, Currency currency) =>
+        Statement.Of("A", currency, rows.Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default);
+
+    private static StatementPaper Paper(Customer customer, Statement statement) => StatementPaper.Of(customer, [statement], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn);
+
+    private static List<string> Print(Customer customer, Statement statement)
+    {
+        using var press = new Press();
+        return Text(press.Print(Paper(customer, statement), StatementLayout.BuiltIn));
+    }
+
+    private static List<string> Text(byte[] pdf)
+    {
+        using var document = PdfDocument.Open(pdf);
+        return [.. document.GetPages().Select(page => ContentOrderTextExtractor.GetText(page))];
+    }
+}
