@@ -1,0 +1,149 @@
+using Rendal.Core.Customers;
+using Rendal.Core.Intake;
+using Rendal.Core.Layouts;
+using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
+using Rendal.Files;
+using Rendal.Files.Csv;
+using Rendal.Files.Pdf;
+
+namespace Rendal.Cli;
+
+/// <summary>Makes statements from files alone: what the application does, without a browser.</summary>
+internal static class StatementsCommand
+{
+    public static int Run(IReadOnlyList<string> args, TextWriter output, TextWriter errors, DateOnly today)
+    {
+        try
+        {
+            var options = StatementsOptions.Parse(args, today);
+            if (options.WantsHelp)
+            {
+                output.WriteLine(StatementsOptions.Help);
+                return 0;
+            }
+
+            return Run(options, output, errors);
+        }
+        catch (Exception e) when (e is Refusal or FileRefused or IOException or UnauthorizedAccessException)
+        {
+            errors.WriteLine($"rendal: {e.Message}");
+            return 2;
+        }
+    }
+
+    private static int Run(StatementsOptions options, TextWriter output, TextWriter errors)
+    {
+        var list = options.Customers is { } path ? ReadCustomers(path) : null;
+        var listed = list?.Customers.ToDictionary(c => c.Customer.Key, StringComparer.Ordinal) ?? [];
+        var ledger = ReadLedgers(options, listed);
+        var findings = new List<Finding>([.. ledger.Findings, .. list?.Findings ?? []]);
+        if (list is not null || ledger.Seen.Values.Any(s => s.EmailColumn is not null))
+        {
+            findings.AddRange(MissingAddresses.Among(ledger.Seen.Values, key => listed.TryGetValue(key, out var c) && AddressList.Read(c.Customer.Email).Good.Count > 0));
+        }
+
+        var chosen = Choosing.Choose(
+            ledger.Rows,
+            ledger.SetAside,
+            new Choice { AsOf = options.AsOf, NeedsAddress = false },
+            ledger.Rule,
+            options.Ageing,
+            _ => default);
+        var documents = options.Out is { } folder ? WriteDocuments(folder, chosen, ledger, listed, options) : [];
+        if (options.JsonFile is { } file)
+        {
+            var json = StatementsSummary.Json(options.AsOf, ledger.Read, ledger.Kept, chosen, findings, ledger.NameOf(listed), documents);
+            if (file == "-")
+            {
+                output.Write(json);
+            }
+            else
+            {
+                File.WriteAllText(file, json);
+            }
+        }
+
+        foreach (var finding in findings)
+        {
+            errors.WriteLine(Line(finding));
+        }
+
+        return options.Strict && findings.Exists(f => f.Severity == Severity.Error) ? 3 : 0;
+    }
+
+    private static CustomerList ReadCustomers(string path) =>
+        CustomerListReader.Read(Open(path)) ?? throw new Refusal($"{path}: no row of headings with a customer code or name was found; look whether it is the customer list.");
+
+    private static LedgersRead ReadLedgers(StatementsOptions options, Dictionary<string, ListedCustomer> listed)
+    {
+        var read = new LedgersRead();
+        foreach (var path in options.Ledgers)
+        {
+            var table = Open(path);
+            var recognised = Recognition.Recognise(table, options.Reading, ReadingChange.None)
+                ?? throw new Refusal($"{path}: no row of headings was found in the first {Recognition.RowsSearched} rows; look whether it is the ledger.");
+            if (options.SavedReading is { } saved)
+            {
+                var change = saved.For(recognised.Reading.Columns, out var missing);
+                if (missing.Count > 0)
+                {
+                    throw new Refusal($"{path} has no column “{missing[0]}”, which the saved reading names; its headings are in row {recognised.Reading.HeadingRow}.");
+                }
+
+                recognised = Recognition.Recognise(table, options.Reading, change with { HeadingRow = recognised.Reading.HeadingRow })!;
+            }
+
+            if (recognised.Reading.Lacks() is [var lack, ..])
+            {
+                throw new Refusal($"{path}, headings in row {recognised.Reading.HeadingRow}: {lack}");
+            }
+
+            var reader = new LedgerReader(table, recognised, options.Reading, key => listed.TryGetValue(key, out var c) ? c.TermsDays : null);
+            foreach (var row in reader.Rows())
+            {
+                read.Add(row);
+            }
+
+            read.Add(reader, options.Settle ?? (recognised.Reading.HasOutstanding ? SettlementRule.None : SettlementRule.Oldest));
+        }
+
+        return read;
+    }
+
+    private static LedgerTable Open(string path)
+    {
+        if (!File.Exists(path))
+        {
+            throw new Refusal($"{path} does not exist.");
+        }
+
+        return CsvLedger.Open(Path.GetFileName(path), () => File.OpenRead(path));
+    }
+
+    private static Dictionary<string, string> WriteDocuments(string folder, ChosenRound chosen, LedgersRead ledger, Dictionary<string, ListedCustomer> listed, StatementsOptions options)
+    {
+        Directory.CreateDirectory(folder);
+        var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        var documents = new Dictionary<string, string>(StringComparer.Ordinal);
+        using var press = new Press();
+        var nameOf = ledger.NameOf(listed);
+        foreach (var of in chosen.Statements.GroupBy(s => s.Customer))
+        {
+            var customer = listed.TryGetValue(of.Key, out var known) ? known.Customer : new Customer { Key = of.Key, Name = nameOf(of.Key) };
+            var paper = StatementPaper.Of(customer, [.. of], options.Ageing, new Firm("", [], [], []), options.Layout);
+            var name = FileName.Unique(FileName.Safe($"{of.Key} statement {options.AsOf:yyyy-MM-dd}", ".pdf"), names);
+            File.WriteAllBytes(Path.Combine(folder, name), press.Print(paper, options.Layout));
+            documents.Add(of.Key, name);
+        }
+
+        return documents;
+    }
+
+    private static string Line(Finding finding)
+    {
+        var place = finding.Source.Row > 0 ? $"{finding.Source.File} row {finding.Source.Row}" : finding.Source.File;
+        var column = finding.Column is null ? "" : $", {finding.Column}";
+        return $"{finding.Severity.ToString().ToLowerInvariant()}: {place}{column}: {finding.Message} {finding.Remedy}".ReplaceLineEndings(" ").TrimEnd();
+    }
+}

@@ -1,0 +1,143 @@
+using System.Globalization;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Rendal.Core.Intake;
+using Rendal.Core.Layouts;
+using Rendal.Core.Money;
+using Rendal.Core.Statements;
+
+namespace Rendal.Cli;
+
+/// <summary>The options of <c>rendal statements</c>.</summary>
+internal sealed record StatementsOptions
+{
+    public const string Help = """
+        ./rendal statements LEDGER [LEDGER…]   statements from ledger files, without a database or a server
+
+          --customers FILE             the customer list
+          --as-of YYYY-MM-DD           the date for which the statements hold; today by default
+          --settle none|reference|oldest
+                                       how payments settle invoices; none where the file has outstanding amounts, else oldest
+          --age-by due|document        from which date the age counts; due by default
+          --bands 30,60,90             the last day of each ageing band
+          --terms 30                   days from document to due date where nothing says
+          --date-order dmy|mdy|ymd     where the dates leave it open; dmy by default
+          --decimal .|,                the decimal mark where the amounts leave it open; . by default
+          --currency GBP               the currency of rows that name none
+          --sheet NAME                 the sheet of a workbook
+          --reading FILE               a saved reading (JSON) instead of recognition
+          --layout FILE                a saved layout (JSON) instead of the built-in one
+          --out DIR                    writes one PDF per customer into this folder
+          --json FILE|-                writes the summary
+          --strict                     exit 3 if a finding is an error
+
+        Exit 0: done; findings on standard error. 2: nothing could be done, nothing is written. 3: see --strict.
+        """;
+
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
+        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+    };
+
+    public List<string> Ledgers { get; } = [];
+
+    public string? Customers { get; private set; }
+
+    public DateOnly AsOf { get; private set; }
+
+    public SettlementRule? Settle { get; private set; }
+
+    public AgeingRule Ageing { get; private set; } = AgeingRule.Default;
+
+    public ReadingSettings Reading { get; private set; } = new(Currency.Of("GBP"));
+
+    public SavedReading? SavedReading { get; private set; }
+
+    public StatementLayout Layout { get; private set; } = StatementLayout.BuiltIn;
+
+    public string? Out { get; private set; }
+
+    public string? JsonFile { get; private set; }
+
+    public bool Strict { get; private set; }
+
+    public bool WantsHelp { get; private set; }
+
+    public static StatementsOptions Parse(IReadOnlyList<string> args, DateOnly today)
+    {
+        var options = new StatementsOptions { AsOf = today };
+        IReadOnlyList<int> bands = AgeingRule.Default.UpperEdges;
+        var ageBy = AgeBy.Due;
+        for (var i = 0; i < args.Count; i++)
+        {
+            string Value() => ++i < args.Count ? args[i] : throw new Refusal($"{args[i - 1]} wants a value; see ./rendal statements --help.");
+            switch (args[i])
+            {
+                case "--help" or "-h": options.WantsHelp = true; break;
+                case "--customers": options.Customers = Value(); break;
+                case "--as-of": options.AsOf = Day(Value()); break;
+                case "--settle": options.Settle = Word(Value(), "--settle", ("none", SettlementRule.None), ("reference", SettlementRule.Reference), ("oldest", SettlementRule.Oldest)); break;
+                case "--age-by": ageBy = Word(Value(), "--age-by", ("due", AgeBy.Due), ("document", AgeBy.Document)); break;
+                case "--bands": bands = [.. Value().Split(',').Select(b => Number(b.Trim(), "--bands"))]; break;
+                case "--terms": options.Reading = options.Reading with { TermsDays = Number(Value(), "--terms") }; break;
+                case "--date-order": options.Reading = options.Reading with { Order = Word(Value(), "--date-order", ("dmy", DateOrder.DayFirst), ("mdy", DateOrder.MonthFirst), ("ymd", DateOrder.YearFirst)) }; break;
+                case "--decimal": options.Reading = options.Reading with { Mark = Word(Value(), "--decimal", (".", DecimalMark.Point), (",", DecimalMark.Comma)) }; break;
+                case "--currency": options.Reading = options.Reading with { Currency = CurrencyOf(Value()) }; break;
+                case "--sheet": throw new Refusal($"--sheet {Value()}: only text files are read so far, and they have no sheets; save the sheet as CSV.");
+                case "--reading": options.SavedReading = Load<SavedReading>(Value(), "reading"); break;
+                case "--layout": options.Layout = Load<StatementLayout>(Value(), "layout"); break;
+                case "--out": options.Out = Value(); break;
+                case "--json": options.JsonFile = Value(); break;
+                case "--strict": options.Strict = true; break;
+                case ['-', _, ..]: throw new Refusal($"{args[i]} is not an option; see ./rendal statements --help.");
+                default: options.Ledgers.Add(args[i]); break;
+            }
+        }
+
+        try
+        {
+            options.Ageing = new AgeingRule(bands, ageBy);
+        }
+        catch (ArgumentException e)
+        {
+            throw new Refusal($"--bands {string.Join(',', bands)}: the bands need one to eight upper edges that grow, such as 30,60,90.", e);
+        }
+
+        return options.WantsHelp || options.Ledgers.Count > 0 ? options : throw new Refusal("Name a ledger file; see ./rendal statements --help.");
+    }
+
+    private static T Word<T>(string value, string option, params (string Word, T Meaning)[] words)
+    {
+        foreach (var (word, meaning) in words)
+        {
+            if (word == value)
+            {
+                return meaning;
+            }
+        }
+
+        throw new Refusal($"{option} {value}: one of {string.Join(", ", words.Select(w => w.Word))} is wanted.");
+    }
+
+    private static int Number(string value, string option) =>
+        int.TryParse(value, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number <= 36_500 ? number : throw new Refusal($"{option} {value}: whole days are wanted.");
+
+    private static DateOnly Day(string value) =>
+        DateOnly.TryParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : throw new Refusal($"--as-of {value}: a date such as 2026-10-31 is wanted.");
+
+    private static Currency CurrencyOf(string value) =>
+        Currency.TryParse(value, out var currency) ? currency : throw new Refusal($"--currency {value}: a code of ISO 4217 such as GBP is wanted.");
+
+    private static T Load<T>(string path, string what)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<T>(File.ReadAllBytes(path), Json) ?? throw new Refusal($"{path} holds no {what}.");
+        }
+        catch (Exception e) when (e is JsonException or IOException or UnauthorizedAccessException)
+        {
+            throw new Refusal($"{path} is not a {what} that can be read: {e.Message.Split('\n')[0]}", e);
+        }
+    }
+}

@@ -1,0 +1,142 @@
+using System.Text.Json;
+
+namespace Rendal.Cli.Tests;
+
+public sealed class StatementsCommandTests : IDisposable
+{
+    private const string Ledger = """
+        Tarnbrook Linen Hire
+        Open items at 31 October 2026
+
+        Account,Name,Kind,Number,Date,Due,Amount,Balance,E-mail
+        H014,Inn at Kell,INV,T-20811,31/08/2026,30/09/2026,500.00,500.00,kell@inn.example
+        H014,Inn at Kell,INV,T-20900,15/10/2026,14/11/2026,400.00,400.00,
+        H014,Inn at Kell,INV,T-20100,01/05/2026,31/05/2026,800.00,400.00,
+        H014,Inn at Kell,CRN,C-0402,09/09/2026,,60.00,60.00,
+        H020,Old Mill,CRN,C-0403,09/09/2026,,35.00,35.00,mill@old.example
+        H031,Bay View,INV,T-20950,02/11/2026,,10.00,10.00,
+        H044,Harbour Rest,INV,T-20951,31/09/2026,,20.00,20.00,rest@harbour.example
+        H044,Harbour Rest,INV,T-20952,30/09/2026,,30.00,30.00,
+        ,Total,,,,,,1265.00,
+        """;
+
+    private readonly string folder = Directory.CreateTempSubdirectory("rendal-cli-").FullName;
+
+    [Fact]
+    public void The_summary_tells_what_each_customer_owes_and_what_is_left_out()
+    {
+        var (exit, json, errors) = Run(Write("ledger.csv", Ledger), "--as-of", "2026-10-31", "--json", "-");
+        Assert.Equal(0, exit);
+        var root = JsonDocument.Parse(json).RootElement;
+        Assert.Equal("2026-10-31", root.GetProperty("asOf").GetString());
+        Assert.Equal("""{"read":8,"kept":7,"setAside":1}""", Compact(root.GetProperty("rows")));
+        Assert.Equal(
+            """{"customer":"H014","name":"Inn at Kell","currency":"GBP","total":"1240.00","overdue":"900.00","bands":["400.00","0.00","500.00","0.00","400.00"],"credits":"-60.00","items":[{"kind":"invoice","number":"T-20100","date":"2026-05-01","due":"2026-05-31","original":"800.00","open":"400.00","daysPastDue":153,"source":{"file":"ledger.csv","sheet":null,"row":7}},{"kind":"invoice","number":"T-20811","date":"2026-08-31","due":"2026-09-30","original":"500.00","open":"500.00","daysPastDue":31,"source":{"file":"ledger.csv","sheet":null,"row":5}},{"kind":"credit-note","number":"C-0402","date":"2026-09-09","due":"2026-10-09","original":"-60.00","open":"-60.00","daysPastDue":22,"source":{"file":"ledger.csv","sheet":null,"row":8}},{"kind":"invoice","number":"T-20900","date":"2026-10-15","due":"2026-11-14","original":"400.00","open":"400.00","daysPastDue":-14,"source":{"file":"ledger.csv","sheet":null,"row":6}}],"document":null}""",
+            Compact(Assert.Single(root.GetProperty("statements").EnumerateArray())));
+        Assert.Equal(
+            """[{"customer":"H020","currency":"GBP","reason":"credit-balance","amount":"-35.00"},{"customer":"H031","currency":"GBP","reason":"after-the-date","amount":"10.00"},{"customer":"H044","currency":"GBP","reason":"error","amount":"50.00"}]""",
+            Compact(root.GetProperty("leftOut")));
+        Assert.Equal("""[{"currency":"GBP","ledger":"1265.00","statements":"1240.00","leftOut":"25.00","difference":"0.00"}]""", Compact(root.GetProperty("proof")));
+        Assert.Contains(root.GetProperty("findings").EnumerateArray(), f => Compact(f).StartsWith("""{"code":"missing-address","severity":"warning","file":"ledger.csv","sheet":null,"row":10,"column":"E-mail","customer":"H031",""", StringComparison.Ordinal));
+        Assert.Contains("error: ledger.csv row 11, Date: “31/09/2026” is not a date", errors);
+    }
+
+    [Fact]
+    public void Documents_are_written_one_per_customer_under_unique_names()
+    {
+        var path = Write("l.csv", "Account,Date,Balance\na/b,2026-10-01,1.00\na:b,2026-10-01,2.00\nC,2026-10-01,-3.00\n");
+        var (exit, json, _) = Run(path, "--as-of", "2026-10-31", "--out", Path.Combine(folder, "out"), "--json", "-");
+        Assert.Equal(0, exit);
+        Assert.Equal(["a_b statement 2026-10-31 (2).pdf", "a_b statement 2026-10-31.pdf"], Directory.GetFiles(Path.Combine(folder, "out")).Select(f => Path.GetFileName(f)!).Order(StringComparer.Ordinal));
+        Assert.Contains("a_b statement 2026-10-31 (2).pdf", json);
+    }
+
+    [Fact]
+    public void A_file_of_movements_is_settled_oldest_first_unless_told_otherwise()
+    {
+        var path = Write("m.csv", "Account,Kind,Number,Date,Due,Amount,Reference\nA,INV,1,2026-02-01,2026-03-01,100.00,\nA,INV,2,2026-03-01,2026-04-01,50.00,\nA,PAY,P1,2026-05-01,,-120.00,2\n");
+        Assert.Equal(["30.00"], Opens(path));
+        Assert.Equal(["100.00", "-70.00"], Opens(path, "--settle", "reference"));
+        Assert.Equal(["100.00", "50.00", "-120.00"], Opens(path, "--settle", "none"));
+    }
+
+    [Fact]
+    public void The_customer_list_gives_names_terms_and_addresses()
+    {
+        var list = Write("customers.csv", "Code,Name,E-mail,Terms\nH1,Gasthof Krone,krone@gasthof.example,14\n");
+        var (_, json, _) = Run(Write("l.csv", "Account,Date,Balance\nH1,2026-10-01,1.00\n"), "--customers", list, "--as-of", "2026-10-31", "--json", "-");
+        var statement = JsonDocument.Parse(json).RootElement.GetProperty("statements")[0];
+        Assert.Equal("Gasthof Krone", statement.GetProperty("name").GetString());
+        Assert.Equal("2026-10-15", statement.GetProperty("items")[0].GetProperty("due").GetString());
+    }
+
+    [Fact]
+    public void A_saved_reading_stands_instead_of_recognition()
+    {
+        var path = Write("l.csv", "Account,Date,Balance,Rest\nA,03/04/2026,9.00,\"1,234\"\n");
+        var reading = Write("r.json", """{"columns":[{"heading":"Account","meaning":"customer-code"},{"heading":"Date","meaning":"date","order":"month-first"},{"heading":"Rest","meaning":"outstanding","mark":"comma"}]}""");
+        var (exit, json, _) = Run(path, "--reading", reading, "--as-of", "2026-10-31", "--json", "-");
+        Assert.Equal(0, exit);
+        var item = JsonDocument.Parse(json).RootElement.GetProperty("statements")[0].GetProperty("items")[0];
+        Assert.Equal(("2026-03-04", "1.23"), (item.GetProperty("date").GetString(), item.GetProperty("open").GetString()));
+    }
+
+    [Theory]
+    [InlineData("l.csv", "Account,Date\nA,2026-10-01\n", "No column has the amounts")]
+    [InlineData("l.csv", "1,2\n3,4\n", "no row of headings")]
+    [InlineData("l.csv", "", "is empty")]
+    [InlineData("l.pdf", "%PDF-1.7", "a PDF")]
+    public void What_cannot_be_done_is_said_in_one_line_and_nothing_is_written(string name, string content, string says)
+    {
+        var (exit, output, errors) = Run(Write(name, content), "--out", Path.Combine(folder, "out"), "--json", Path.Combine(folder, "s.json"));
+        Assert.Equal((2, ""), (exit, output));
+        Assert.Contains(says, Assert.Single(errors.Split('\n', StringSplitOptions.RemoveEmptyEntries)));
+        Assert.False(Directory.Exists(Path.Combine(folder, "out")) || File.Exists(Path.Combine(folder, "s.json")));
+    }
+
+    [Theory]
+    [InlineData("--bands", "60,30")]
+    [InlineData("--as-of", "31/10/2026")]
+    [InlineData("--settle", "newest")]
+    [InlineData("--currency", "XXZ")]
+    [InlineData("--frobnicate", "x")]
+    [InlineData("--terms", "-1")]
+    public void A_bad_option_is_named(string option, string value)
+    {
+        var (exit, _, errors) = Run(Write("l.csv", Ledger), option, value);
+        Assert.Equal(2, exit);
+        Assert.Contains(option, errors);
+    }
+
+    [Fact]
+    public void Strict_tells_of_errors_and_still_writes()
+    {
+        var summary = Path.Combine(folder, "s.json");
+        Assert.Equal(3, Run(Write("l.csv", Ledger), "--as-of", "2026-10-31", "--strict", "--json", summary).Exit);
+        Assert.True(File.Exists(summary));
+    }
+
+    public void Dispose() => Directory.Delete(folder, recursive: true);
+
+    private List<string> Opens(string path, params string[] more)
+    {
+        var (_, json, _) = Run([path, "--as-of", "2026-10-31", "--json", "-", .. more]);
+        return [.. JsonDocument.Parse(json).RootElement.GetProperty("statements").EnumerateArray().SelectMany(s => s.GetProperty("items").EnumerateArray()).Select(i => i.GetProperty("open").GetString()!)];
+    }
+
+    private string Write(string name, string content)
+    {
+        var path = Path.Combine(folder, name);
+        File.WriteAllText(path, content);
+        return path;
+    }
+
+    private static (int Exit, string Output, string Errors) Run(params string[] args)
+    {
+        var output = new StringWriter();
+        var errors = new StringWriter();
+        return (StatementsCommand.Run(args, output, errors, new DateOnly(2026, 11, 24)), output.ToString(), errors.ToString());
+    }
+
+    private static string Compact(JsonElement element) => JsonSerializer.Serialize(element);
+}
