@@ -1,0 +1,26 @@
+namespace Rendal.Mail;
+
+/// <summary>A file that goes with a message.</summary>
+/// <param name="Name">Its name as the recipient sees it.</param>
+/// <param name="ContentType">For example <c>application/pdf</c>.</param>
+/// <param name="Bytes">Its content.</param>
+public sealed record Enclosure(string Name, string ContentType, byte[] Bytes);
+
+/// <summary>What a message is made from.</summary>
+/// <param name="SenderName">The name that the recipient sees.</param>
+/// <param name="SenderAddress">The address that the recipient sees.</param>
+/// <param name="Recipients">Whom it goes to; at least one.</param>
+/// <param name="Subject">One line.</param>
+/// <param name="Body">An HTML fragment.</param>
+/// <param name="Language">Code of the language of the body.</param>
+/// <param name="Enclosures">The files.</param>
+/// <param name="Date">The date that the message bears.</param>
+public sealed record Draft(
+    string SenderName,
+    string SenderAddress,
+    IReadOnlyList<string> Recipients,
+    string Subject,
+    string Body,
+    string Language,
+    IReadOnlyList<Enclosure> Enclosures,
+    DateTimeOffset Date);

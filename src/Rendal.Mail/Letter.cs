@@ -1,0 +1,60 @@
+using System.Net;
+using MimeKit;
+using MimeKit.Utils;
+
+namespace Rendal.Mail;
+
+/// <summary>Makes messages (RFC 5322, MIME).</summary>
+public static class Letter
+{
+    private static readonly FormatOptions Format = MakeFormat();
+
+    /// <summary>
+    /// Makes a message: plain text and HTML as alternatives, then the enclosures. All lines are short and in ASCII, so
+    /// that every server passes it on unchanged; what is not ASCII is encoded.
+    /// </summary>
+    /// <returns>The Message-ID without angle brackets, and the bytes as they go out.</returns>
+    public static (string MessageId, byte[] Bytes) Make(Draft draft)
+    {
+        var message = new MimeMessage
+        {
+            Subject = OneLine(draft.Subject),
+            Date = draft.Date,
+            MessageId = MimeUtils.GenerateMessageId(draft.SenderAddress[(draft.SenderAddress.LastIndexOf('@') + 1)..]),
+        };
+        message.From.Add(new MailboxAddress(OneLine(draft.SenderName), draft.SenderAddress));
+        message.To.AddRange(draft.Recipients.Select(r => new MailboxAddress("", r)));
+        var builder = new BodyBuilder { TextBody = PlainText.Of(draft.Body), HtmlBody = Page(draft) };
+        foreach (var enclosure in draft.Enclosures)
+        {
+            builder.Attachments.Add(OneLine(enclosure.Name), enclosure.Bytes, ContentType.Parse(enclosure.ContentType));
+        }
+
+        message.Body = builder.ToMessageBody();
+        message.Prepare(EncodingConstraint.SevenBit, 78);
+        using var stream = new MemoryStream();
+        message.WriteTo(Format, stream);
+        return (message.MessageId, stream.ToArray());
+    }
+
+    /// <summary>The page that the body stands in. Mail programs that know a dark ground may turn the colours; nothing depends on them.</summary>
+    public static string Page(string body, string language, string title) =>
+        $"""
+        <!doctype html><html lang="{WebUtility.HtmlEncode(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>{WebUtility.HtmlEncode(title)}</title></head>
+        <body style="margin:0;padding:16px;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:15px;line-height:1.45;color:#2b2230"><div style="max-width:720px">{body}</div></body></html>
+        """;
+
+    private static string Page(Draft draft) => Page(draft.Body, draft.Language, draft.Subject);
+
+    /// <summary>Controls and line ends become spaces, so that no value can begin a header of its own.</summary>
+    private static string OneLine(string text) => string.Concat(text.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c));
+
+    private static FormatOptions MakeFormat()
+    {
+        var format = FormatOptions.Default.Clone();
+        format.NewLineFormat = NewLineFormat.Dos;
+        format.EnsureNewLine = true;
+        format.ParameterEncodingMethod = ParameterEncodingMethod.Rfc2231;
+        return format;
+    }
+}

@@ -1,0 +1,251 @@
+using System.Net.Security;
+using System.Security.Cryptography.X509Certificates;
+using System.Text;
+using System.Text.RegularExpressions;
+
+namespace Rendal.Postroom;
+
+/// <summary>One conversation with a mail program (RFC 5321).</summary>
+internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, X509Certificate2 certificate, TimeProvider clock)
+{
+    private const int LargestMessage = 26_214_400;
+    private const int MostRecipients = 100;
+
+    private readonly List<string> recipients = [];
+    private bool greeted;
+    private bool secured;
+    private string account = "";
+    private string? from;
+
+    /// <summary>Talks until the other side says goodbye or closes.</summary>
+    public async Task RunAsync(CancellationToken cancel)
+    {
+        await line.WriteAsync("220 postroom.rendal.example ready for practice", cancel);
+        while (await line.ReadCommandAsync(cancel) is { } command)
+        {
+            var verb = command.Split(' ')[0].ToUpperInvariant();
+            var rest = command.Length > verb.Length ? command[(verb.Length + 1)..].Trim() : "";
+            if (verb == "QUIT")
+            {
+                await line.WriteAsync("221 goodbye", cancel);
+                return;
+            }
+
+            if (verb == "DATA")
+            {
+                if (!await DataAsync(cancel))
+                {
+                    return;
+                }
+            }
+            else if (verb == "STARTTLS")
+            {
+                await StartTlsAsync(cancel);
+            }
+            else if (verb == "AUTH")
+            {
+                await AuthAsync(rest, cancel);
+            }
+            else
+            {
+                await line.WriteAsync(Answer(verb, rest), cancel);
+            }
+        }
+    }
+
+    private string Answer(string verb, string rest)
+    {
+        switch (verb)
+        {
+            case "HELO" when rest.Length > 0:
+                Greet();
+                return "250 postroom.rendal.example";
+            case "EHLO" when rest.Length > 0:
+                Greet();
+                return string.Join("\r\n", Extensions());
+            case "HELO" or "EHLO":
+                return "501 say who you are";
+            case "NOOP":
+                return "250 still here";
+            case "RSET":
+                Reset();
+                return "250 forgotten";
+            case "VRFY":
+                return "252 send it and see";
+            case "MAIL":
+                return Mail(rest);
+            case "RCPT":
+                return Recipient(rest);
+            default:
+                return "500 that is not a command of this server";
+        }
+    }
+
+    private IEnumerable<string> Extensions()
+    {
+        yield return "250-postroom.rendal.example";
+        yield return $"250-SIZE {LargestMessage}";
+        yield return "250-8BITMIME";
+        yield return "250-SMTPUTF8";
+        yield return "250-PIPELINING";
+        if (!secured)
+        {
+            yield return "250-STARTTLS";
+        }
+
+        yield return "250 AUTH PLAIN LOGIN";
+    }
+
+    private string Mail(string rest)
+    {
+        if (!greeted || from is not null)
+        {
+            return "503 not now";
+        }
+
+        if (Path(rest, "FROM") is not { } path)
+        {
+            return "501 MAIL FROM:<address> is wanted";
+        }
+
+        if (Size().Match(rest) is { Success: true } size && (!long.TryParse(size.Groups[1].Value, out var bytes) || bytes > LargestMessage))
+        {
+            return $"552 5.3.4 the message is larger than {LargestMessage} bytes";
+        }
+
+        from = path;
+        return "250 2.1.0 sender noted";
+    }
+
+    private string Recipient(string rest)
+    {
+        if (from is null)
+        {
+            return "503 say MAIL first";
+        }
+
+        if (Path(rest, "TO") is not { Length: > 0 } path || !path.Contains('@', StringComparison.Ordinal))
+        {
+            return "501 RCPT TO:<address> is wanted";
+        }
+
+        if (recipients.Count >= MostRecipients)
+        {
+            return $"452 4.5.3 more than {MostRecipients} recipients";
+        }
+
+        recipients.Add(path);
+        return "250 2.1.5 recipient noted";
+    }
+
+    private async Task<bool> DataAsync(CancellationToken cancel)
+    {
+        if (recipients.Count == 0)
+        {
+            await line.WriteAsync("503 say RCPT first", cancel);
+            return true;
+        }
+
+        await line.WriteAsync("354 go on, a single dot ends it", cancel);
+        if (await line.ReadDataAsync(LargestMessage, cancel) is not { } data)
+        {
+            return false;
+        }
+
+        if (data.Length > LargestMessage)
+        {
+            await line.WriteAsync($"552 5.3.4 the message is larger than {LargestMessage} bytes", cancel);
+        }
+        else
+        {
+            var message = mailbox.Add(account, from!, [.. recipients], data.ToArray(), clock.GetUtcNow());
+            await line.WriteAsync($"250 2.0.0 kept as number {message.Id}", cancel);
+        }
+
+        Reset();
+        return true;
+    }
+
+    private async Task StartTlsAsync(CancellationToken cancel)
+    {
+        if (secured)
+        {
+            await line.WriteAsync("503 the line is secured", cancel);
+            return;
+        }
+
+        await line.WriteAsync("220 go on", cancel);
+        var stream = new SslStream(line.Stream, leaveInnerStreamOpen: false);
+        await stream.AuthenticateAsServerAsync(new SslServerAuthenticationOptions { ServerCertificate = certificate }, cancel);
+        line.Exchange(stream);
+        (secured, greeted) = (true, false);
+        Reset();
+    }
+
+    /// <summary>Any name with any password is an account of its own here; only an empty password is refused.</summary>
+    private async Task AuthAsync(string rest, CancellationToken cancel)
+    {
+        var words = rest.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        string? name = null;
+        string? password = null;
+        switch (words.FirstOrDefault("").ToUpperInvariant())
+        {
+            case "PLAIN":
+                var parts = Decoded(words.Length > 1 ? words[1] : await AskAsync("", cancel))?.Split('\0');
+                (name, password) = parts is [_, var n, var p] ? (n, p) : (null, null);
+                break;
+            case "LOGIN":
+                name = Decoded(words.Length > 1 ? words[1] : await AskAsync("VXNlcm5hbWU6", cancel));
+                password = Decoded(await AskAsync("UGFzc3dvcmQ6", cancel));
+                break;
+            default:
+                await line.WriteAsync("504 5.5.4 PLAIN or LOGIN is wanted", cancel);
+                return;
+        }
+
+        if (string.IsNullOrEmpty(name) || string.IsNullOrEmpty(password))
+        {
+            await line.WriteAsync("535 5.7.8 the name or the password is wrong", cancel);
+            return;
+        }
+
+        account = name;
+        await line.WriteAsync("235 2.7.0 signed in", cancel);
+    }
+
+    private async Task<string?> AskAsync(string question, CancellationToken cancel)
+    {
+        await line.WriteAsync($"334 {question}", cancel);
+        return await line.ReadCommandAsync(cancel);
+    }
+
+    private void Greet()
+    {
+        greeted = true;
+        Reset();
+    }
+
+    private void Reset()
+    {
+        from = null;
+        recipients.Clear();
+    }
+
+    private static string? Decoded(string? base64)
+    {
+        var bytes = new byte[base64?.Length ?? 0];
+        return base64 is not null && Convert.TryFromBase64String(base64, bytes, out var count) ? Encoding.UTF8.GetString(bytes, 0, count) : null;
+    }
+
+    private static string? Path(string rest, string word)
+    {
+        var match = PathPattern().Match(rest);
+        return match.Success && match.Groups[1].Value.Equals(word, StringComparison.OrdinalIgnoreCase) ? match.Groups[2].Value : null;
+    }
+
+    [GeneratedRegex(@"^(FROM|TO):\s*<([^<>\s]*)>", RegexOptions.IgnoreCase)]
+    private static partial Regex PathPattern();
+
+    [GeneratedRegex(@"\sSIZE=(\d+)", RegexOptions.IgnoreCase)]
+    private static partial Regex Size();
+}

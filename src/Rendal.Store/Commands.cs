@@ -1,0 +1,79 @@
+using Npgsql;
+using NpgsqlTypes;
+
+namespace Rendal.Store;
+
+/// <summary>Short ways to run SQL with positional parameters.</summary>
+internal static class Commands
+{
+    public static NpgsqlCommand Sql(this NpgsqlDataSource source, string sql, params object?[] values) => With(source.CreateCommand(sql), values);
+
+    public static NpgsqlCommand Sql(this NpgsqlConnection connection, string sql, params object?[] values) => With(new NpgsqlCommand(sql, connection), values);
+
+    /// <summary>A value for a jsonb column.</summary>
+    public static NpgsqlParameter Json<T>(T value) => new() { Value = StoreJson.Write(value), NpgsqlDbType = NpgsqlDbType.Jsonb };
+
+    public static async Task<int> RunAsync(this NpgsqlCommand command, CancellationToken cancel)
+    {
+        await using (command)
+        {
+            return await command.ExecuteNonQueryAsync(cancel);
+        }
+    }
+
+    public static async Task<T> OneAsync<T>(this NpgsqlCommand command, CancellationToken cancel)
+    {
+        await using (command)
+        {
+            return (T)(await command.ExecuteScalarAsync(cancel) ?? throw new InvalidOperationException("A row was expected."));
+        }
+    }
+
+    public static async Task<List<T>> ListAsync<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
+    {
+        await using (command)
+        {
+            var list = new List<T>();
+            await using var reader = await command.ExecuteReaderAsync(cancel);
+            while (await reader.ReadAsync(cancel))
+            {
+                list.Add(read(reader));
+            }
+
+            return list;
+        }
+    }
+
+    public static async Task<T?> FirstAsync<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
+        where T : class
+    {
+        await using (command)
+        {
+            await using var reader = await command.ExecuteReaderAsync(cancel);
+            return await reader.ReadAsync(cancel) ? read(reader) : null;
+        }
+    }
+
+    public static T? Nullable<T>(this NpgsqlDataReader reader, int column)
+        where T : struct => reader.IsDBNull(column) ? null : reader.GetFieldValue<T>(column);
+
+    public static string? Text(this NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetString(column);
+
+    private static NpgsqlCommand With(NpgsqlCommand command, object?[] values)
+    {
+        foreach (var value in values)
+        {
+            command.Parameters.Add(value as NpgsqlParameter ?? new NpgsqlParameter { Value = value ?? DBNull.Value });
+        }
+
+        return command;
+    }
+}
+
+/// <summary>Patterns for searching.</summary>
+internal static class Pattern
+{
+    /// <summary>A pattern for ILIKE that finds a text anywhere, its own wildcards taken literally.</summary>
+    public static string Holding(string text) =>
+        $"%{text.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%";
+}

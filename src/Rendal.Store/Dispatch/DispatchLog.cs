@@ -1,0 +1,89 @@
+using System.Runtime.CompilerServices;
+using System.Security.Cryptography;
+using Npgsql;
+using Rendal.Core.Dispatch;
+
+namespace Rendal.Store.Dispatch;
+
+/// <summary>One try in the record of what went out.</summary>
+/// <param name="Id">Its number.</param>
+/// <param name="Parcel">The parcel.</param>
+/// <param name="Round">The round's number.</param>
+/// <param name="RoundName">The round's name.</param>
+/// <param name="Customer">The customer's key.</param>
+/// <param name="CustomerName">The customer's name at the time.</param>
+/// <param name="StartedAt">When the try began.</param>
+/// <param name="EndedAt">When it ended; null while it goes on.</param>
+/// <param name="Ending">How it ended: <c>accepted</c>, <c>try-later</c>, <c>refused</c>, <c>unanswered</c>, <c>sign-in-refused</c>, <c>stopped</c>; null while it goes on.</param>
+/// <param name="Answer">The server's words, or what happened on our side.</param>
+/// <param name="MessageId">The Message-ID.</param>
+/// <param name="Subject">The subject.</param>
+/// <param name="Sender">The address it went out under.</param>
+/// <param name="Recipients">Whom it went to.</param>
+/// <param name="Answers">The server's answer for each recipient.</param>
+/// <param name="Sha256">The hash of the exact message, in hexadecimal.</param>
+/// <param name="Size">The size of the exact message in bytes.</param>
+public sealed record DispatchEntry(
+    long Id,
+    long Parcel,
+    long Round,
+    string RoundName,
+    string Customer,
+    string CustomerName,
+    DateTimeOffset StartedAt,
+    DateTimeOffset? EndedAt,
+    string? Ending,
+    string Answer,
+    string MessageId,
+    string Subject,
+    string Sender,
+    IReadOnlyList<string> Recipients,
+    IReadOnlyList<RecipientAnswer> Answers,
+    string Sha256,
+    int Size);
+
+/// <summary>The record of what went out of one book.</summary>
+public sealed class DispatchLog(NpgsqlDataSource source, long book)
+{
+    private const string Select = """
+        select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
+            m.message_id, m.subject, m.sender_address, m.recipients, t.recipients, encode(m.sha256, 'hex'), octet_length(m.bytes)
+        from dispatch_try t join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id
+        join parcel p on p.book_id = t.book_id and p.id = t.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id
+        where t.book_id = $1 and ($2 = '' or p.customer ilike $3 or p.name ilike $3 or m.subject ilike $3 or m.message_id ilike $3 or array_to_string(m.recipients, ' ') ilike $3 or r.name ilike $3 or t.answer ilike $3)
+        order by t.started_at desc, t.id desc
+        """;
+
+    /// <summary>The tries that a text occurs in (customer, subject, address, Message-ID, round, server's words), the newest first.</summary>
+    public Task<List<DispatchEntry>> SearchAsync(string text, int most, CancellationToken cancel) =>
+        source.Sql($"{Select} limit $4", book, text, Pattern.Holding(text), most).ListAsync(Read, cancel);
+
+    /// <summary>All of them, one after another.</summary>
+    public async IAsyncEnumerable<DispatchEntry> AllAsync(string text, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        await using var command = source.Sql(Select, book, text, Pattern.Holding(text));
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            yield return Read(reader);
+        }
+    }
+
+    /// <summary>The exact message of a parcel; null where none was made.</summary>
+    /// <exception cref="InvalidDataException">The stored bytes do not have the hash that was written with them.</exception>
+    public async Task<byte[]?> MessageAsync(long parcel, CancellationToken cancel)
+    {
+        var found = await source.Sql("select bytes, sha256 from message where book_id = $1 and parcel_id = $2", book, parcel)
+            .ListAsync(r => (Bytes: r.GetFieldValue<byte[]>(0), Hash: r.GetFieldValue<byte[]>(1)), cancel);
+        if (found.Count == 0)
+        {
+            return null;
+        }
+
+        return SHA256.HashData(found[0].Bytes).AsSpan().SequenceEqual(found[0].Hash) ? found[0].Bytes : throw new InvalidDataException($"The copy of the message of parcel {parcel} is not what was sent: its hash differs.");
+    }
+
+    private static DispatchEntry Read(NpgsqlDataReader r) => new(
+        r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetString(3), r.GetString(4), r.GetString(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Text(8), r.GetString(9),
+        r.GetString(10), r.GetString(11), r.GetString(12), r.GetFieldValue<string[]>(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(14)), r.GetString(15), r.GetInt32(16));
+}

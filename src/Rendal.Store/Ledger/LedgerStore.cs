@@ -1,0 +1,61 @@
+using System.Runtime.CompilerServices;
+using Npgsql;
+using Rendal.Core.Ledger;
+using Rendal.Core.Money;
+
+namespace Rendal.Store.Ledger;
+
+/// <summary>The ledger rows of one book. They never change once an intake was kept.</summary>
+public sealed class LedgerStore(NpgsqlDataSource source, long book)
+{
+    private const string Columns = "r.row, r.customer, r.customer_name, r.kind, r.number, r.date, r.due, r.currency, r.original, r.open, r.reference, r.held, r.unit, r.email, r.extra, f.name";
+
+    private const string From = """
+        from ledger_row r join intake i on i.book_id = r.book_id and i.id = r.intake_id join stored_file f on f.book_id = i.book_id and f.id = i.file_id
+        """;
+
+    /// <summary>All rows of an intake, in the order of the file.</summary>
+    public async IAsyncEnumerable<LedgerRow> RowsAsync(long intake, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        await using var command = source.Sql($"select {Columns} {From} where r.book_id = $1 and r.intake_id = $2 order by r.row", book, intake);
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            yield return Read(reader);
+        }
+    }
+
+    /// <summary>The rows of one customer in an intake, in the order of the file.</summary>
+    public Task<List<LedgerRow>> RowsAsync(long intake, string customer, CancellationToken cancel) =>
+        source.Sql($"select {Columns} {From} where r.book_id = $1 and r.intake_id = $2 and r.customer = $3 order by r.row", book, intake, customer).ListAsync(Read, cancel);
+
+    /// <summary>The rows of an intake that could not be used; of one customer, or of all where <paramref name="customer"/> is null.</summary>
+    public Task<List<RowSetAside>> SetAsideAsync(long intake, string? customer, CancellationToken cancel) =>
+        source.Sql(
+            """
+            select a.row, a.customer, a.currency, a.amount, f.name
+            from row_set_aside a join intake i on i.book_id = a.book_id and i.id = a.intake_id join stored_file f on f.book_id = i.book_id and f.id = i.file_id
+            where a.book_id = $1 and a.intake_id = $2 and ($3::text is null or a.customer = $3) order by a.row
+            """,
+            book, intake, new NpgsqlParameter<string?> { TypedValue = customer, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Text })
+            .ListAsync(r => new RowSetAside(r.Text(1), r.Text(2) is { } code ? Currency.Of(code) : null, r.GetDecimal(3), new SourceRef(r.GetString(4), null, r.GetInt32(0))), cancel);
+
+    private static LedgerRow Read(NpgsqlDataReader r) => new()
+    {
+        Customer = r.GetString(1),
+        CustomerName = r.GetString(2),
+        Kind = (ItemKind)r.GetInt16(3),
+        Number = r.GetString(4),
+        Date = r.Nullable<DateOnly>(5),
+        Due = r.GetFieldValue<DateOnly>(6),
+        Currency = Currency.Of(r.GetString(7)),
+        Original = r.GetDecimal(8),
+        Open = r.GetDecimal(9),
+        Reference = r.GetString(10),
+        Held = r.GetString(11),
+        Unit = r.GetString(12),
+        Email = r.GetString(13),
+        Extra = StoreJson.Read<Dictionary<string, string>>(r.GetString(14)),
+        Source = new SourceRef(r.GetString(15), null, r.GetInt32(0)),
+    };
+}

@@ -1,0 +1,24 @@
+using DbUp;
+using DbUp.Engine.Output;
+
+namespace Rendal.Store.Migrations;
+
+/// <summary>Brings the database's schema up to this version.</summary>
+public static class Schema
+{
+    /// <summary>Runs the scripts that this database has not had yet, in order of their names, each in a transaction.</summary>
+    /// <exception cref="InvalidOperationException">A script failed; the message says which and why.</exception>
+    public static void Upgrade(string connectionString)
+    {
+        var upgrade = DeployChanges.To.PostgresqlDatabase(connectionString)
+            .WithScriptsEmbeddedInAssembly(typeof(Schema).Assembly)
+            .WithTransactionPerScript()
+            .LogTo(new NoOpUpgradeLog())
+            .Build();
+        var result = upgrade.PerformUpgrade();
+        if (!result.Successful)
+        {
+            throw new InvalidOperationException($"The database could not be brought up to date by {result.ErrorScript?.Name ?? "its scripts"}: {result.Error.Message}", result.Error);
+        }
+    }
+}

@@ -1,0 +1,43 @@
+using Npgsql;
+
+namespace Rendal.Store.People;
+
+/// <summary>Somebody who can sign in.</summary>
+/// <param name="Id">Their number.</param>
+/// <param name="Name">The name they sign in with.</param>
+/// <param name="PasswordHash">The hash of their password.</param>
+/// <param name="SignInFrom">Before this time no sign-in is looked at, because too many failed.</param>
+public sealed record Person(long Id, string Name, string PasswordHash, DateTimeOffset SignInFrom);
+
+/// <summary>The people who can sign in.</summary>
+public sealed class PersonStore(NpgsqlDataSource source)
+{
+    /// <summary>Whether there is anybody yet.</summary>
+    public Task<bool> AnyAsync(CancellationToken cancel) => source.Sql("select exists (select from person)").OneAsync<bool>(cancel);
+
+    /// <summary>Adds a person. Names are unique without regard to case.</summary>
+    public Task<long> AddAsync(string name, string passwordHash, CancellationToken cancel) =>
+        source.Sql("insert into person (name, password_hash) values ($1, $2) returning id", name, passwordHash).OneAsync<long>(cancel);
+
+    /// <summary>The person of a name; null where there is none.</summary>
+    public Task<Person?> FindAsync(string name, CancellationToken cancel) =>
+        source.Sql("select id, name, password_hash, case when isfinite(sign_in_from) then sign_in_from else 'epoch' end from person where lower(name) = lower($1)", name)
+            .FirstAsync(r => new Person(r.GetInt64(0), r.GetString(1), r.GetString(2), r.GetFieldValue<DateTimeOffset>(3)), cancel);
+
+    /// <summary>
+    /// Notes a failed sign-in. From the third one on, the next is not looked at for 1, 2, 4 … seconds, 15 minutes at most.
+    /// </summary>
+    public Task NoteFailureAsync(long person, DateTimeOffset now, CancellationToken cancel) =>
+        source.Sql(
+            """
+            update person set failed_sign_ins = failed_sign_ins + 1,
+                sign_in_from = case when failed_sign_ins < 2 then sign_in_from
+                    else $2 + least(interval '15 minutes', interval '1 second' * power(2, least(failed_sign_ins - 2, 20))) end
+            where id = $1
+            """,
+            person, now.ToUniversalTime()).RunAsync(cancel);
+
+    /// <summary>Forgets the failures after a sign-in that went well.</summary>
+    public Task NoteSuccessAsync(long person, CancellationToken cancel) =>
+        source.Sql("update person set failed_sign_ins = 0, sign_in_from = '-infinity' where id = $1", person).RunAsync(cancel);
+}

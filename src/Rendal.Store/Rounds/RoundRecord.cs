@@ -1,0 +1,50 @@
+using Rendal.Core.Dispatch;
+using Rendal.Core.Rounds;
+
+namespace Rendal.Store.Rounds;
+
+/// <summary>A round as stored.</summary>
+/// <param name="Id">Its number.</param>
+/// <param name="Name">What the bookkeeper calls it; the customer sees it where the wording says so.</param>
+/// <param name="IntakeId">The intake whose rows it is made from.</param>
+/// <param name="Choice">Who and what is wanted; customers removed by hand are among the decisions, not here.</param>
+/// <param name="WordingId">The wording of its messages.</param>
+/// <param name="SenderId">The sender that they go out under.</param>
+/// <param name="MadeAt">When it was made.</param>
+/// <param name="PreparedAt">When its parcels were last made up; null before the first time.</param>
+/// <param name="ReleasedAt">When parcels were first let go; null while none was.</param>
+/// <param name="Paused">Whether sending waits.</param>
+public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused);
+
+/// <summary>What a person decided about one customer in a round.</summary>
+/// <param name="Customer">The customer.</param>
+/// <param name="Decision"><c>held</c> or <c>removed</c>.</param>
+/// <param name="Reason">What the person gave as the reason.</param>
+public sealed record RoundDecision(string Customer, string Decision, string Reason);
+
+/// <summary>The figures of one statement in a parcel.</summary>
+/// <param name="Currency">The code.</param>
+/// <param name="Total">What is owed.</param>
+/// <param name="Overdue">What is past due.</param>
+/// <param name="Bands">By age.</param>
+/// <param name="Credits">The credits.</param>
+public sealed record ParcelSum(string Currency, decimal Total, decimal Overdue, IReadOnlyList<decimal> Bands, decimal Credits);
+
+/// <summary>What one customer gets in one round.</summary>
+/// <param name="Id">Its number; 0 before it is stored.</param>
+/// <param name="Customer">The customer.</param>
+/// <param name="Name">The customer's name.</param>
+/// <param name="State">Where it stands.</param>
+/// <param name="Recipients">The addresses it goes to.</param>
+/// <param name="Problem">What a person has to see to before it can be released; empty when nothing.</param>
+/// <param name="Sums">One per currency.</param>
+/// <param name="Items">Number of items on its statements.</param>
+/// <param name="Answer">The mail server's last words, or what happened on our side; empty before the first try.</param>
+public sealed record ParcelRecord(long Id, string Customer, string Name, ParcelState State, IReadOnlyList<string> Recipients, string Problem, IReadOnlyList<ParcelSum> Sums, int Items, string Answer);
+
+/// <summary>A parcel's content as it is frozen on release.</summary>
+/// <param name="Id">The parcel.</param>
+/// <param name="Subject">The filled subject.</param>
+/// <param name="Body">The filled body.</param>
+/// <param name="Card">The customer's card as JSON.</param>
+public sealed record FrozenParcel(long Id, string Subject, string Body, Core.Customers.Customer Card);

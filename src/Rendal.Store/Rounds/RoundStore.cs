@@ -1,0 +1,211 @@
+using Npgsql;
+using NpgsqlTypes;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Money;
+using Rendal.Core.Rounds;
+
+namespace Rendal.Store.Rounds;
+
+/// <summary>The rounds of one book with their parcels.</summary>
+public sealed class RoundStore(NpgsqlDataSource source, long book)
+{
+    /// <summary>The channel on which workers hear that something was released.</summary>
+    public const string ReleasedChannel = "rendal_released";
+
+    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused";
+
+    private const string ParcelColumns = """
+        p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
+        coalesce((select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1), '')
+        """;
+
+    /// <summary>All rounds, the newest first.</summary>
+    public Task<List<RoundRecord>> ListAsync(CancellationToken cancel) =>
+        source.Sql($"select {Columns} from round where book_id = $1 order by id desc limit 200", book).ListAsync(Read, cancel);
+
+    /// <summary>A round; null where there is none of this number.</summary>
+    public Task<RoundRecord?> FindAsync(long id, CancellationToken cancel) =>
+        source.Sql($"select {Columns} from round where book_id = $1 and id = $2", book, id).FirstAsync(Read, cancel);
+
+    /// <summary>Makes a round.</summary>
+    public Task<long> MakeAsync(string name, long intake, Choice choice, long wording, long sender, long person, CancellationToken cancel) =>
+        source.Sql("insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by) values ($1, $2, $3, $4, $5, $6, $7) returning id",
+            book, name, intake, Commands.Json(choice), wording, sender, person).OneAsync<long>(cancel);
+
+    /// <summary>Changes a round of which nothing was released. False where there is no such round or something was.</summary>
+    public async Task<bool> UpdateAsync(long id, string name, Choice choice, long wording, long sender, CancellationToken cancel) =>
+        await source.Sql("update round set name = $3, choice = $4, wording_id = $5, sender_id = $6 where book_id = $1 and id = $2 and released_at is null",
+            book, id, name, Commands.Json(choice), wording, sender).RunAsync(cancel) == 1;
+
+    /// <summary>What was decided by hand in a round.</summary>
+    public Task<List<RoundDecision>> DecisionsAsync(long id, CancellationToken cancel) =>
+        source.Sql("select customer, decision, reason from round_decision where book_id = $1 and round_id = $2", book, id).ListAsync(r => new RoundDecision(r.GetString(0), r.GetString(1), r.GetString(2)), cancel);
+
+    /// <summary>Decides about a customer by hand, or takes the decision back (null).</summary>
+    public async Task DecideAsync(long id, string customer, string? decision, string reason, long person, CancellationToken cancel)
+    {
+        if (decision is null)
+        {
+            await source.Sql("delete from round_decision where book_id = $1 and round_id = $2 and customer = $3", book, id, customer).RunAsync(cancel);
+        }
+        else
+        {
+            await source.Sql(
+                """
+                insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) values ($1, $2, $3, $4, $5, $6)
+                on conflict (book_id, round_id, customer) do update set decision = excluded.decision, reason = excluded.reason, decided_by = excluded.decided_by, decided_at = now()
+                """,
+                book, id, customer, decision, reason, person).RunAsync(cancel);
+        }
+    }
+
+    /// <summary>Holds a parcel that was not released, or lets it stand ready again. False where its state does not allow it.</summary>
+    public async Task<bool> HoldAsync(long parcel, bool held, CancellationToken cancel) =>
+        await source.Sql("update parcel set state = $4 where book_id = $1 and id = $2 and state = $3", book, parcel, held ? "prepared" : "held", held ? "held" : "prepared").RunAsync(cancel) == 1;
+
+    /// <summary>
+    /// Puts newly prepared parcels, what is left out and the proof in place of the earlier ones, in one transaction.
+    /// False where something of the round was released in the meantime.
+    /// </summary>
+    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, DateTimeOffset now, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        if (await connection.Sql("update round set prepared_at = $3 where book_id = $1 and id = $2 and released_at is null", book, id, now.ToUniversalTime()).RunAsync(cancel) == 0)
+        {
+            return false;
+        }
+
+        foreach (var table in new[] { "parcel", "left_out", "round_proof" })
+        {
+            await connection.Sql($"delete from {table} where book_id = $1 and round_id = $2", book, id).RunAsync(cancel);
+        }
+
+        await CopyParcelsAsync(connection, id, parcels, cancel);
+        var left = chosen.LeftOut;
+        await connection.Sql(
+            "insert into left_out (book_id, round_id, position, customer, currency, reason, amount, items) select $1, $2, * from unnest($3::int[], $4::text[], $5::text[], $6::text[], $7::numeric[], $8::int[])",
+            book, id, Enumerable.Range(0, left.Count).ToArray(), left.Select(l => l.Customer).ToArray(), left.Select(l => l.Currency?.Code).ToArray(), left.Select(l => l.Reason.Code()).ToArray(),
+            left.Select(l => l.Amount).ToArray(), left.Select(l => l.Items).ToArray()).RunAsync(cancel);
+        var proof = chosen.Proof;
+        await connection.Sql(
+            "insert into round_proof (book_id, round_id, currency, ledger, parcels, left_out) select $1, $2, * from unnest($3::text[], $4::numeric[], $5::numeric[], $6::numeric[])",
+            book, id, proof.Select(p => p.Currency.Code).ToArray(), proof.Select(p => p.Ledger).ToArray(), proof.Select(p => p.Statements).ToArray(), proof.Select(p => p.LeftOut).ToArray()).RunAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    /// <summary>All parcels of a round in their order.</summary>
+    public Task<List<ParcelRecord>> ParcelsAsync(long id, CancellationToken cancel) =>
+        source.Sql($"select {ParcelColumns} from parcel p where p.book_id = $1 and p.round_id = $2 order by p.position", book, id).ListAsync(ReadParcel, cancel);
+
+    /// <summary>One parcel with its round's number; null where there is none of this number.</summary>
+    public async Task<(long Round, ParcelRecord Parcel)?> ParcelAsync(long parcel, CancellationToken cancel)
+    {
+        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(9), ReadParcel(r)), cancel);
+        return found.Count == 0 ? null : found[0];
+    }
+
+    /// <summary>What is left out of a round.</summary>
+    public Task<List<LeftOutRecord>> LeftOutAsync(long id, CancellationToken cancel) =>
+        source.Sql(
+            """
+            select l.customer, coalesce(c.name, l.customer, ''), l.currency, l.reason, l.amount, l.items
+            from left_out l left join customer c on c.book_id = l.book_id and c.key = l.customer
+            where l.book_id = $1 and l.round_id = $2 order by l.position
+            """,
+            book, id).ListAsync(r => new LeftOutRecord(r.Text(0), r.GetString(1), r.Text(2), r.GetString(3), r.GetDecimal(4), r.GetInt32(5)), cancel);
+
+    /// <summary>The proof of a round, one line per currency.</summary>
+    public Task<List<Proof>> ProofAsync(long id, CancellationToken cancel) =>
+        source.Sql("select currency, ledger, parcels, left_out from round_proof where book_id = $1 and round_id = $2 order by currency", book, id)
+            .ListAsync(r => new Proof(Currency.Of(r.GetString(0)), r.GetDecimal(1), r.GetDecimal(2), r.GetDecimal(3)), cancel);
+
+    /// <summary>
+    /// Releases parcels with their frozen content, all or none. False where one of them is no longer ready, so that the
+    /// person looks again.
+    /// </summary>
+    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, long person, DateTimeOffset now, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.Sql("update round set released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4) where book_id = $1 and id = $2", book, id, now.ToUniversalTime(), person).RunAsync(cancel);
+        var released = await connection.Sql(
+            """
+            update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, try_from = $7
+            from unnest($3::bigint[], $4::text[], $5::text[], $6::text[]) as f (id, subject, body, card)
+            where p.book_id = $1 and p.round_id = $2 and p.id = f.id and p.state = 'prepared' and p.problem = ''
+            """,
+            book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), now.ToUniversalTime()).RunAsync(cancel);
+        if (released != parcels.Count)
+        {
+            return false;
+        }
+
+        await connection.Sql($"notify {ReleasedChannel}").RunAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    /// <summary>Makes sending wait, or go on.</summary>
+    public async Task PauseAsync(long id, bool paused, CancellationToken cancel)
+    {
+        await source.Sql("update round set paused = $3 where book_id = $1 and id = $2", book, id, paused).RunAsync(cancel);
+        await source.Sql($"notify {ReleasedChannel}").RunAsync(cancel);
+    }
+
+    /// <summary>
+    /// A person's decision about an unsure parcel: that it went, or that it is to be sent again. False where the parcel is not unsure.
+    /// </summary>
+    public async Task<bool> DecideUnsureAsync(long parcel, bool went, DateTimeOffset now, CancellationToken cancel)
+    {
+        var decided = await source.Sql("update parcel set state = $3, try_from = $4 where book_id = $1 and id = $2 and state = 'unsure'", book, parcel, went ? "sent" : "released", now.ToUniversalTime()).RunAsync(cancel) == 1;
+        await source.Sql($"notify {ReleasedChannel}").RunAsync(cancel);
+        return decided;
+    }
+
+    /// <summary>How many parcels of a round stand where.</summary>
+    public async Task<Dictionary<string, long>> CountsAsync(long id, CancellationToken cancel) =>
+        (await source.Sql("select case when state = 'prepared' and problem <> '' then 'needs-you' else state end, count(*) from parcel where book_id = $1 and round_id = $2 group by 1", book, id)
+            .ListAsync(r => (r.GetString(0), r.GetInt64(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2);
+
+    /// <summary>The last day on which each customer was sent something, by key, in UTC.</summary>
+    public async Task<Dictionary<string, DateOnly>> LastWrittenAsync(CancellationToken cancel) =>
+        (await source.Sql(
+            """
+            select p.customer, max(t.ended_at)::date from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
+            where t.book_id = $1 and t.ending = 'accepted' group by p.customer
+            """,
+            book).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
+
+    private async Task CopyParcelsAsync(NpgsqlConnection connection, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    {
+        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items) from stdin (format binary)", cancel);
+        for (var i = 0; i < parcels.Count; i++)
+        {
+            var parcel = parcels[i];
+            await copy.StartRowAsync(cancel);
+            await copy.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(id, NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(parcel.Customer, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(parcel.Name, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(i, NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync(parcel.State.Code(), NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(parcel.Recipients.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(parcel.Problem, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(StoreJson.Write(parcel.Sums), NpgsqlDbType.Jsonb, cancel);
+            await copy.WriteAsync(parcel.Items, NpgsqlDbType.Integer, cancel);
+        }
+
+        await copy.CompleteAsync(cancel);
+    }
+
+    private static RoundRecord Read(NpgsqlDataReader r) => new(
+        r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9));
+
+    private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(
+        r.GetInt64(0), r.GetString(1), r.GetString(2), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(8));
+}
+
+/// <summary>What of a customer is left out, with the customer's name.</summary>
+public sealed record LeftOutRecord(string? Customer, string Name, string? Currency, string Reason, decimal Amount, int Items);

@@ -1,0 +1,47 @@
+using System.Text;
+using CsCheck;
+using MimeKit;
+
+namespace Rendal.Mail.Tests;
+
+public class LetterTests
+{
+    [Fact]
+    public void A_message_has_text_html_and_enclosures_and_nothing_but_short_ascii_lines()
+    {
+        var (id, bytes) = Make("Statement €1.240,00 für Łabędź", "<p>Guten Tag</p>", new Enclosure("Kontoauszug Łabędź.pdf", "application/pdf", [1, 2, 3]));
+        Assert.All(Encoding.Latin1.GetString(bytes).Split("\r\n"), line => Assert.True(line.Length <= 998 && line.All(c => c < 128)));
+        var message = MimeMessage.Load(new MemoryStream(bytes), TestContext.Current.CancellationToken);
+        Assert.Equal("Statement €1.240,00 für Łabędź", message.Subject);
+        Assert.EndsWith("@tarnbrook.example", id);
+        Assert.Equal("Guten Tag", message.TextBody?.Trim());
+        Assert.Contains("<p>Guten Tag</p>", message.HtmlBody);
+        var enclosure = Assert.IsType<MimePart>(Assert.Single(message.Attachments));
+        Assert.Equal("Kontoauszug Łabędź.pdf", enclosure.FileName);
+        Assert.Equal("application/pdf", enclosure.ContentType.MimeType);
+    }
+
+    [Fact]
+    public void Nothing_in_the_data_can_become_a_header()
+    {
+        var hostile = Gen.String.Select(s => s + "\r\nBcc: far@away.example\r\n\r\nbody");
+        hostile.Sample(text =>
+        {
+            var (_, bytes) = Letter.Make(new Draft(text, "a@tarnbrook.example", ["b@inn.example"], text, "<p>x</p>", "en", [new Enclosure(text, "application/pdf", [1])], DateTimeOffset.UnixEpoch));
+            var message = MimeMessage.Load(new MemoryStream(bytes), TestContext.Current.CancellationToken);
+            Assert.Empty(message.Bcc);
+            Assert.Equal(["Date", "From", "MIME-Version", "Message-Id", "Subject", "To"], message.Headers.Select(h => h.Field).Where(f => !f.StartsWith("Content-", StringComparison.Ordinal)).Order(StringComparer.Ordinal));
+            Assert.Single(message.Attachments);
+        }, iter: 300);
+    }
+
+    [Fact]
+    public void Plain_text_keeps_paragraphs_lists_links_and_tables()
+    {
+        var text = PlainText.Of("<p>Dear Ms\n Caldera,</p><p>one<br>two <a href=\"https://tarnbrook.example/pay\">pay</a></p><ul><li>a</li><li>b</li></ul><table><tr><th>No</th><th style=\"text-align:right\">Open</th></tr><tr><td>T-1</td><td style=\"text-align:right\">1,204.00</td></tr><tr><td colspan=\"1\">Total</td><td style=\"text-align:right\">9.00</td></tr></table>");
+        Assert.Equal("Dear Ms Caldera,\n\none\ntwo pay <https://tarnbrook.example/pay>\n\n- a\n- b\n\nNo         Open\nT-1    1,204.00\nTotal      9.00\n", text);
+    }
+
+    private static (string Id, byte[] Bytes) Make(string subject, string body, params Enclosure[] enclosures) =>
+        Letter.Make(new Draft("Tarnbrook Linen Hire", "accounts@tarnbrook.example", ["kell@inn.example"], subject, body, "de", enclosures, new DateTimeOffset(2026, 10, 31, 9, 0, 0, TimeSpan.Zero)));
+}

@@ -1,0 +1,168 @@
+using System.Net;
+using System.Net.Sockets;
+using System.Text;
+using Rendal.Core.Dispatch;
+
+namespace Rendal.Mail.Tests;
+
+public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostroom>
+{
+    private static readonly Draft Draft = new(
+        "Tarnbrook Linen Hire", "accounts@tarnbrook.example", ["kell@inn.example", "office@inn.example"], "Statement for October: Łabędź", "<p>Dear Ms Caldera,</p>\n<p>.a dot begins this line</p>",
+        "en", [new Enclosure("Łabędź statement.pdf", "application/pdf", [.. Enumerable.Range(0, 40_000).Select(i => (byte)(i * 31))])], new DateTimeOffset(2026, 10, 31, 9, 0, 0, TimeSpan.Zero));
+
+    [Fact]
+    public async Task What_arrives_is_what_was_recorded_byte_for_byte()
+    {
+        var (id, bytes) = Letter.Make(Draft);
+        await using var postman = new Postman(Account("exact"), TimeSpan.FromSeconds(10));
+        for (var i = 0; i < 3; i++)
+        {
+            var outcome = await postman.CarryAsync(bytes, "accounts@tarnbrook.example", Draft.Recipients, () => Task.CompletedTask, TestContext.Current.CancellationToken);
+            Assert.Equal(Ending.Accepted, outcome.Ending);
+            Assert.Contains("250 2.0.0 kept", outcome.Answer);
+            Assert.Equal(Draft.Recipients, outcome.Recipients.Where(r => r.Accepted).Select(r => r.Address));
+        }
+
+        var received = postroom.Mailbox.Of("exact");
+        Assert.Equal(3, received.Count);
+        Assert.All(received, message =>
+        {
+            Assert.Equal(bytes, postroom.Mailbox.Bytes(message));
+            Assert.Equal(id, message.MessageId);
+            Assert.Equal(Draft.Recipients, message.Recipients);
+        });
+    }
+
+    [Fact]
+    public async Task The_end_is_marked_when_the_server_has_all_but_the_end()
+    {
+        var (_, bytes) = Letter.Make(Draft);
+        await using var postman = new Postman(Account("marked"), TimeSpan.FromSeconds(10));
+        var keptBeforeEnd = -1;
+        await postman.CarryAsync(bytes, "a@tarnbrook.example", ["b@inn.example"], () =>
+        {
+            keptBeforeEnd = postroom.Mailbox.Of("marked").Count;
+            return Task.CompletedTask;
+        }, TestContext.Current.CancellationToken);
+        Assert.Equal(0, keptBeforeEnd);
+        Assert.Single(postroom.Mailbox.Of("marked"));
+    }
+
+    [Fact]
+    public async Task If_the_end_may_not_be_sent_the_server_never_has_the_message()
+    {
+        var (_, bytes) = Letter.Make(Draft);
+        await using var postman = new Postman(Account("stopped"), TimeSpan.FromSeconds(10));
+        await Assert.ThrowsAsync<InvalidOperationException>(() =>
+            postman.CarryAsync(bytes, "a@tarnbrook.example", ["b@inn.example"], () => throw new InvalidOperationException("taken over"), TestContext.Current.CancellationToken));
+        Assert.Empty(postroom.Mailbox.Of("stopped"));
+
+        // And the postman goes on with the next one on a new line.
+        Assert.Equal(Ending.Accepted, (await postman.CarryAsync(bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken)).Ending);
+        Assert.Single(postroom.Mailbox.Of("stopped"));
+    }
+
+    [Fact]
+    public async Task An_empty_password_is_a_refused_sign_in()
+    {
+        await using var postman = new Postman(new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "nobody", ""), TimeSpan.FromSeconds(10));
+        var outcome = await postman.CarryAsync(Letter.Make(Draft).Bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        Assert.Equal(Ending.SignInRefused, outcome.Ending);
+        Assert.Contains("535", outcome.Answer);
+    }
+
+    [Fact]
+    public async Task A_server_that_is_not_there_is_tried_later()
+    {
+        await using var postman = new Postman(new MailAccount("127.0.0.1", 1, LineSecurity.None, "", ""), TimeSpan.FromSeconds(5));
+        var outcome = await postman.CarryAsync(Letter.Make(Draft).Bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        Assert.Equal(Ending.TryLater, outcome.Ending);
+        Assert.StartsWith("127.0.0.1:1 – ", outcome.Answer);
+    }
+
+    [Fact]
+    public async Task A_certificate_signed_by_nobody_is_not_trusted()
+    {
+        await using var postman = new Postman(new MailAccount("127.0.0.1", postroom.Port, LineSecurity.StartTls, "x", "y"), TimeSpan.FromSeconds(10));
+        var outcome = await postman.CarryAsync(Letter.Make(Draft).Bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        Assert.Equal(Ending.TryLater, outcome.Ending);
+    }
+
+    [Theory]
+    [InlineData("MAIL 451 come back", Ending.TryLater)]
+    [InlineData("MAIL 550 no", Ending.Refused)]
+    [InlineData("RCPT 450 busy", Ending.TryLater)]
+    [InlineData("RCPT 550 unknown", Ending.Refused)]
+    [InlineData("DATA 452 full", Ending.TryLater)]
+    [InlineData("DATA 554 no", Ending.Refused)]
+    [InlineData("END 451 come back", Ending.TryLater)]
+    [InlineData("END 552 too large", Ending.Refused)]
+    [InlineData("MAIL cut", Ending.TryLater)]
+    [InlineData("RCPT cut", Ending.TryLater)]
+    [InlineData("DATA cut", Ending.TryLater)]
+    [InlineData("END cut", Ending.Unanswered)]
+    public async Task Each_answer_and_each_cut_has_its_ending(string script, Ending ending)
+    {
+        using var server = new ScriptedServer(script);
+        await using var postman = new Postman(new MailAccount("127.0.0.1", server.Port, LineSecurity.None, "", ""), TimeSpan.FromSeconds(10));
+        var outcome = await postman.CarryAsync(Letter.Make(Draft).Bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        Assert.Equal(ending, outcome.Ending);
+        if (!script.EndsWith("cut", StringComparison.Ordinal))
+        {
+            Assert.Contains(script[5..8], outcome.Answer + string.Concat(outcome.Recipients.Select(r => r.Answer)));
+        }
+    }
+
+    private MailAccount Account(string name) => new("127.0.0.1", postroom.Port, LineSecurity.None, name, "practice");
+
+    /// <summary>A server that behaves until the step it was told to misbehave at.</summary>
+    private sealed class ScriptedServer : IDisposable
+    {
+        private readonly TcpListener listener = new(IPAddress.Loopback, 0);
+        private readonly string step;
+        private readonly string answer;
+
+        public ScriptedServer(string script)
+        {
+            (step, answer) = (script[..script.IndexOf(' ')], script[(script.IndexOf(' ') + 1)..]);
+            listener.Start();
+            _ = Task.Run(ServeAsync);
+        }
+
+        public int Port => ((IPEndPoint)listener.LocalEndpoint).Port;
+
+        public void Dispose() => listener.Stop();
+
+        private async Task ServeAsync()
+        {
+            using var connection = await listener.AcceptTcpClientAsync();
+            using var reader = new StreamReader(connection.GetStream(), Encoding.Latin1);
+            using var writer = new StreamWriter(connection.GetStream(), Encoding.Latin1) { AutoFlush = true, NewLine = "\r\n" };
+            await writer.WriteLineAsync("220 ready");
+            while (await reader.ReadLineAsync() is { } line)
+            {
+                var verb = line.Split(' ')[0].ToUpperInvariant();
+                if (verb == step && answer == "cut")
+                {
+                    return;
+                }
+
+                await writer.WriteLineAsync(verb == step ? answer : verb switch { "DATA" => "354 go on", "QUIT" => "221 bye", _ => "250 ok" });
+                if (verb == "DATA" && step != "DATA")
+                {
+                    while (await reader.ReadLineAsync() is { } data && data != ".")
+                    {
+                    }
+
+                    if (step == "END" && answer == "cut")
+                    {
+                        return;
+                    }
+
+                    await writer.WriteLineAsync(step == "END" ? answer : "250 kept");
+                }
+            }
+        }
+    }
+}
