@@ -1,1 +1,27 @@
-WebApplication.CreateBuilder(args).Build().Run();
+using System.Reflection;
+using Rendal.Store.Cluster;
+using Rendal.Web.Hosting;
+
+// The build runs this program once to write the API document; nothing may be started then.
+if (Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider")
+{
+    RendalHost.Build(new HostParts("Host=127.0.0.1;Database=none", Path.GetTempPath(), 0, 0, Role.Web, null, null)).Run();
+    return 0;
+}
+
+if (args.Contains("--help") || args.Contains("-h"))
+{
+    Console.WriteLine(RendalOptions.Help);
+    return 0;
+}
+
+try
+{
+    await Launch.RunAsync(RendalOptions.Parse(args));
+    return 0;
+}
+catch (Exception e) when (e is StartRefused or ClusterFailed)
+{
+    Console.Error.WriteLine($"rendal: {e.Message}");
+    return 1;
+}

@@ -44,6 +44,9 @@ public sealed class LedgerReader
     /// <summary>What was noticed so far.</summary>
     public FindingList Findings { get; } = new();
 
+    /// <summary>Whether the file gives what is outstanding.</summary>
+    public bool HasOutstanding => reading.HasOutstanding;
+
     /// <summary>Rows with content below the headings, total lines not counted.</summary>
     public int RowsRead { get; private set; }
 

@@ -2,6 +2,7 @@ using Npgsql;
 using NpgsqlTypes;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
+using Rendal.Core.Statements;
 
 namespace Rendal.Store.Intake;
 
@@ -15,13 +16,18 @@ namespace Rendal.Store.Intake;
 /// <param name="KeptAt">When its rows became the ledger.</param>
 /// <param name="RowsRead">Rows read when it was kept.</param>
 /// <param name="RowsKept">Rows that became ledger rows.</param>
-public sealed record IntakeRecord(long Id, long FileId, string FileName, string State, ReadingChange Change, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept);
+/// <param name="HasOutstanding">Whether its file gave what is outstanding; else full amounts that are still to be settled.</param>
+public sealed record IntakeRecord(long Id, long FileId, string FileName, string State, ReadingChange Change, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool HasOutstanding)
+{
+    /// <summary>How payments among its rows are set against invoices.</summary>
+    public SettlementRule Settlement => HasOutstanding ? SettlementRule.None : SettlementRule.Oldest;
+}
 
 /// <summary>The intakes of one book. The ledger is what the last kept one brought; earlier ones stay as they were.</summary>
 public sealed class IntakeStore(NpgsqlDataSource source, long book)
 {
     private const string Select = """
-        select i.id, i.file_id, f.name, i.state, i.change, i.made_at, i.kept_at, i.rows_read, i.rows_kept
+        select i.id, i.file_id, f.name, i.state, i.change, i.made_at, i.kept_at, i.rows_read, i.rows_kept, i.outstanding
         from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id
         """;
 
@@ -64,7 +70,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await CopySetAsideAsync(connection, id, setAside, cancel);
         await CopyFindingsAsync(connection, id, reader.Findings.Listed(), cancel);
         await AddCustomersAsync(connection, reader.Customers.Values, cancel);
-        await connection.Sql("update intake set rows_read = $3, rows_kept = $4 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept).RunAsync(cancel);
+        await connection.Sql("update intake set rows_read = $3, rows_kept = $4, outstanding = $5 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept, reader.HasOutstanding).RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return true;
     }
@@ -167,5 +173,5 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     }
 
     private static IntakeRecord Read(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetString(3), StoreJson.Read<ReadingChange>(r.GetString(4)), r.GetFieldValue<DateTimeOffset>(5), r.Nullable<DateTimeOffset>(6), r.GetInt32(7), r.GetInt32(8));
+        r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetString(3), StoreJson.Read<ReadingChange>(r.GetString(4)), r.GetFieldValue<DateTimeOffset>(5), r.Nullable<DateTimeOffset>(6), r.GetInt32(7), r.GetInt32(8), r.GetBoolean(9));
 }

@@ -29,6 +29,10 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
     public Task<List<LedgerRow>> RowsAsync(long intake, string customer, CancellationToken cancel) =>
         source.Sql($"select {Columns} {From} where r.book_id = $1 and r.intake_id = $2 and r.customer = $3 order by r.row", book, intake, customer).ListAsync(Read, cancel);
 
+    /// <summary>The business units that rows of an intake belong to, by name; empty where the file has none.</summary>
+    public Task<List<string>> UnitsAsync(long intake, CancellationToken cancel) =>
+        source.Sql("select distinct unit from ledger_row where book_id = $1 and intake_id = $2 and unit <> '' order by unit", book, intake).ListAsync(r => r.GetString(0), cancel);
+
     /// <summary>The rows of an intake that could not be used; of one customer, or of all where <paramref name="customer"/> is null.</summary>
     public Task<List<RowSetAside>> SetAsideAsync(long intake, string? customer, CancellationToken cancel) =>
         source.Sql(

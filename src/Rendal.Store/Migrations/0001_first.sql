@@ -56,6 +56,8 @@ create table intake (
     file_id bigint not null,
     state text not null default 'looked-at' check (state in ('looked-at', 'kept', 'undone')),
     change jsonb not null default '{}',
+    -- Whether the file gave what is outstanding; else full amounts that are settled oldest first.
+    outstanding boolean not null default true,
     rows_read int not null default 0,
     rows_kept int not null default 0,
     made_by bigint not null references person,

@@ -164,6 +164,17 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         return decided;
     }
 
+    /// <summary>The content that a parcel was released with; null while it was not.</summary>
+    public Task<FrozenParcel?> FrozenAsync(long parcel, CancellationToken cancel) =>
+        source.Sql("select id, subject, body, card from parcel where book_id = $1 and id = $2 and card is not null", book, parcel)
+            .FirstAsync(r => new FrozenParcel(r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<Core.Customers.Customer>(r.GetString(3))), cancel);
+
+    /// <summary>How many parcels of each round stand where.</summary>
+    public async Task<Dictionary<long, Dictionary<string, long>>> CountsAsync(CancellationToken cancel) =>
+        (await source.Sql("select round_id, case when state = 'prepared' and problem <> '' then 'needs-you' else state end, count(*) from parcel where book_id = $1 group by 1, 2", book)
+            .ListAsync(r => (Round: r.GetInt64(0), Standing: r.GetString(1), Count: r.GetInt64(2)), cancel))
+            .GroupBy(c => c.Round).ToDictionary(g => g.Key, g => g.ToDictionary(c => c.Standing, c => c.Count));
+
     /// <summary>How many parcels of a round stand where.</summary>
     public async Task<Dictionary<string, long>> CountsAsync(long id, CancellationToken cancel) =>
         (await source.Sql("select case when state = 'prepared' and problem <> '' then 'needs-you' else state end, count(*) from parcel where book_id = $1 and round_id = $2 group by 1", book, id)

@@ -1,0 +1,52 @@
+using Npgsql;
+using Rendal.Core.Layouts;
+using Rendal.Core.Money;
+using Rendal.Store.Books;
+using Rendal.Store.Senders;
+using Rendal.Store.Wordings;
+using Rendal.Web.Hosting;
+using Rendal.Web.Senders;
+using Rendal.Web.Wordings;
+
+namespace Rendal.Web.Books;
+
+/// <summary>What a new book is made from.</summary>
+internal sealed record NewBook(string Name, string Currency, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines, string TimeZone = "Europe/London")
+{
+    public void Check()
+    {
+        if (string.IsNullOrWhiteSpace(Name))
+        {
+            throw Unable.Invalid("Say the firm’s name.");
+        }
+
+        if (!Rendal.Core.Money.Currency.TryParse(Currency, out _))
+        {
+            throw Unable.Invalid($"“{Currency}” is not a currency code; write three letters such as GBP or EUR.");
+        }
+
+        if (!TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _))
+        {
+            throw Unable.Invalid($"“{TimeZone}” is not a time zone; write one such as Europe/London.");
+        }
+    }
+}
+
+/// <summary>Makes books that can be tried at once: with a first wording, and a sender that goes to the postroom.</summary>
+internal sealed class BookMaking(BookStore books, NpgsqlDataSource source, HostParts parts, SenderSecrets secrets)
+{
+    public async Task<long> MakeAsync(NewBook book, long person, CancellationToken cancel)
+    {
+        var firm = new Firm(book.Name.Trim(), Lines(book.AddressLines), Lines(book.ContactLines), Lines(book.PaymentLines));
+        var id = await books.MakeAsync(firm, Currency.Of(book.Currency), book.TimeZone, person, cancel);
+        await new WordingStore(source, id).AddAsync(FirstWording.Make(), cancel);
+        await new SenderStore(source, id).AddAsync(
+            new Sender(0, firm.Name, "accounts@practice.example", "127.0.0.1", parts.MailPort, "none", PracticeAccount(id), secrets.Protect("practice"), ""), cancel);
+        return id;
+    }
+
+    /// <summary>The postroom account that a book's practice mail lands in.</summary>
+    public static string PracticeAccount(long book) => $"book-{book}";
+
+    private static string[] Lines(IReadOnlyList<string> lines) => [.. lines.Select(l => l.Trim()).Where(l => l.Length > 0)];
+}

@@ -1,0 +1,52 @@
+using System.Globalization;
+using Npgsql;
+using Rendal.Store.Books;
+using Rendal.Store.Customers;
+using Rendal.Store.Dispatch;
+using Rendal.Store.Files;
+using Rendal.Store.Intake;
+using Rendal.Store.Ledger;
+using Rendal.Store.Rounds;
+using Rendal.Store.Senders;
+using Rendal.Store.Wordings;
+using Rendal.Web.Hosting;
+using Rendal.Web.SignIn;
+
+namespace Rendal.Web.Books;
+
+/// <summary>
+/// The book that a request is about, with its stores. An endpoint that takes one is only reached by a person who was
+/// given the book; to everybody else the book does not exist.
+/// </summary>
+internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
+{
+    public Book Book => book;
+
+    public long Person => person;
+
+    public IntakeStore Intakes => new(source, book.Id);
+
+    public FileStore Files => new(source, book.Id);
+
+    public LedgerStore Ledger => new(source, book.Id);
+
+    public CustomerStore Customers => new(source, book.Id);
+
+    public WordingStore Wordings => new(source, book.Id);
+
+    public SenderStore Senders => new(source, book.Id);
+
+    public RoundStore Rounds => new(source, book.Id);
+
+    public DispatchLog Log => new(source, book.Id);
+
+    /// <summary>Called by the framework for each endpoint that takes a scope.</summary>
+    public static async ValueTask<BookScope?> BindAsync(HttpContext context)
+    {
+        var person = context.User.PersonId();
+        var id = long.Parse((string)context.Request.RouteValues["book"]!, CultureInfo.InvariantCulture);
+        var services = context.RequestServices;
+        var book = await services.GetRequiredService<BookStore>().FindAsync(id, person, context.RequestAborted) ?? throw Unable.NotFound("This book");
+        return new BookScope(book, person, services.GetRequiredService<NpgsqlDataSource>());
+    }
+}

@@ -1,0 +1,63 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Files;
+using Rendal.Files.Csv;
+using Rendal.Web.Books;
+using Rendal.Web.Hosting;
+
+namespace Rendal.Web.Dispatch;
+
+/// <summary>The record of what went out.</summary>
+internal static class DispatchEndpoints
+{
+    private const int MostListed = 500;
+
+    private static readonly string[] Headings =
+        ["Started", "Ended", "Outcome", "Server's answer", "Round", "Customer", "Name", "Subject", "Sender", "Recipients", "Message-ID", "SHA-256", "Bytes"];
+
+    public static void Map(RouteGroupBuilder book)
+    {
+        var group = book.MapGroup("/dispatch").WithTags("Dispatch");
+        group.MapGet("", async (BookScope scope, CancellationToken cancel, string search = "") => await scope.Log.SearchAsync(search.Trim(), MostListed, cancel));
+        group.MapGet("/log.csv", CsvAsync);
+        group.MapGet("/{parcel:long}", async (long parcel, BookScope scope, CancellationToken cancel) => MessageView.Of(await BytesAsync(parcel, scope, cancel)));
+        group.MapGet("/{parcel:long}/page", async (long parcel, BookScope scope, HttpContext context, CancellationToken cancel) => Guards.SandboxedHtml(context, MessageView.Html(await BytesAsync(parcel, scope, cancel))));
+        group.MapGet("/{parcel:long}/message.eml", async (long parcel, BookScope scope, CancellationToken cancel) =>
+            TypedResults.File(await BytesAsync(parcel, scope, cancel), "message/rfc822", string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}.eml")));
+        group.MapGet("/{parcel:long}/enclosures/{index:int}", EnclosureAsync);
+    }
+
+    /// <summary>Sends an enclosed file. Only a PDF is shown in the browser; anything else is saved, so that it can run nothing.</summary>
+    public static FileContentHttpResult Send((string Name, string ContentType, byte[] Bytes)? file) =>
+        file is not { } found ? throw Unable.NotFound("This enclosure")
+        : found.ContentType == "application/pdf" ? TypedResults.File(found.Bytes, found.ContentType)
+        : TypedResults.File(found.Bytes, "application/octet-stream", FileName.Safe(Path.GetFileNameWithoutExtension(found.Name), Path.GetExtension(found.Name)));
+
+    private static async Task<FileContentHttpResult> EnclosureAsync(long parcel, int index, BookScope scope, CancellationToken cancel) =>
+        Send(MessageView.Enclosure(await BytesAsync(parcel, scope, cancel), index));
+
+    private static async Task<byte[]> BytesAsync(long parcel, BookScope scope, CancellationToken cancel) =>
+        await scope.Log.MessageAsync(parcel, cancel) ?? throw Unable.NotFound("This message");
+
+    private static async Task CsvAsync(BookScope scope, HttpContext context, CancellationToken cancel, string search = "")
+    {
+        context.Response.ContentType = "text/csv; charset=utf-8";
+        context.Response.Headers.ContentDisposition = "attachment; filename=\"dispatch log.csv\"";
+        await CsvText.WriteAsync(context.Response.Body, Rows(scope, search.Trim(), cancel), cancel);
+    }
+
+    private static async IAsyncEnumerable<IReadOnlyList<string>> Rows(BookScope scope, string search, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    {
+        yield return Headings;
+        await foreach (var e in scope.Log.AllAsync(search, cancel))
+        {
+            yield return
+            [
+                Time(e.StartedAt), e.EndedAt is { } ended ? Time(ended) : "", e.Ending ?? "", e.Answer, e.RoundName, e.Customer, e.CustomerName, e.Subject, e.Sender, string.Join("; ", e.Recipients), e.MessageId, e.Sha256,
+                e.Size.ToString(CultureInfo.InvariantCulture),
+            ];
+        }
+    }
+
+    private static string Time(DateTimeOffset time) => time.UtcDateTime.ToString("yyyy-MM-dd HH:mm:ss'Z'", CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,167 @@
+using System.Security.Cryptography;
+using Npgsql;
+using Rendal.Core.Dispatch;
+using Rendal.Files.Pdf;
+using Rendal.Mail;
+using Rendal.Store.Books;
+using Rendal.Store.Dispatch;
+using Rendal.Store.Intake;
+using Rendal.Store.Ledger;
+using Rendal.Store.Rounds;
+using Rendal.Web.Rounds;
+using Rendal.Web.Senders;
+
+namespace Rendal.Web.Dispatch;
+
+/// <summary>Sends released parcels, a few at a time. Any number of these may run on any number of machines.</summary>
+internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
+{
+    private const int AtOnce = 2;
+    private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(2);
+    private static readonly TimeSpan ServerAnswersWithin = TimeSpan.FromMinutes(2);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken) =>
+        await Task.WhenAll(Enumerable.Range(0, AtOnce).Select(_ => WorkAsync(stoppingToken)));
+
+    private async Task WorkAsync(CancellationToken stop)
+    {
+        while (!stop.IsCancellationRequested)
+        {
+            try
+            {
+                await using var worker = await queue.RegisterAsync(stop);
+                await SendAsync(worker, stop);
+            }
+            catch (OperationCanceledException) when (stop.IsCancellationRequested)
+            {
+                return;
+            }
+            catch (Exception e) when (e is NpgsqlException or IOException)
+            {
+                // The database is away. What this worker had claimed is seen to by whoever registers next.
+                DatabaseAway(log, e.Message);
+                await PauseAsync(stop);
+            }
+        }
+    }
+
+    private async Task SendAsync(WorkerConnection worker, CancellationToken stop)
+    {
+        using var press = new Press();
+        var postmen = new Dictionary<MailAccount, Postman>();
+        try
+        {
+            while (!stop.IsCancellationRequested)
+            {
+                await queue.RecoverAsync(clock.GetUtcNow(), stop);
+                while (!stop.IsCancellationRequested && await queue.ClaimAsync(worker.Number, clock.GetUtcNow(), stop) is { } parcel)
+                {
+                    await SendAsync(parcel, worker.Number, press, postmen);
+                }
+
+                await CloseAsync(postmen);
+                await worker.WaitAsync(LookAgain, stop);
+            }
+        }
+        finally
+        {
+            await CloseAsync(postmen);
+        }
+    }
+
+    /// <summary>Sends one parcel to its end. It is not broken off when the program stops: that takes seconds, and leaves nothing unsure.</summary>
+    private async Task SendAsync(ClaimedParcel parcel, long worker, Press press, Dictionary<MailAccount, Postman> postmen)
+    {
+        OutgoingMessage? made = null;
+        if (parcel.Message is null)
+        {
+            (made, var problem) = await MakeAsync(parcel, press);
+            if (made is null)
+            {
+                await queue.RefuseAsync(parcel, worker, problem, CancellationToken.None);
+                return;
+            }
+        }
+
+        if (await queue.BeginTryAsync(parcel, worker, made, clock.GetUtcNow(), CancellationToken.None) is not { } dispatchTry)
+        {
+            return;
+        }
+
+        var account = new MailAccount(parcel.Sender.Host, parcel.Sender.Port, LineSecurities.Parse(parcel.Sender.Security), parcel.Sender.UserName, parcel.Sender.ProtectedPassword is { } password ? secrets.Unprotect(password) : "");
+        if (!postmen.TryGetValue(account, out var postman))
+        {
+            postmen.Add(account, postman = new Postman(account, ServerAnswersWithin));
+        }
+
+        try
+        {
+            var outcome = await postman.CarryAsync(made?.Bytes ?? parcel.Message!, parcel.Sender.Address, parcel.Recipients, BeforeEnd, CancellationToken.None);
+            await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), clock.GetUtcNow(), CancellationToken.None);
+        }
+        catch (TakenOver)
+        {
+            ParcelTakenOver(log, parcel.Parcel);
+        }
+
+        async Task BeforeEnd()
+        {
+            if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow(), CancellationToken.None))
+            {
+                throw new TakenOver();
+            }
+        }
+    }
+
+    /// <summary>Makes the message from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
+    private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press)
+    {
+        var book = await books.FindAsync(claimed.Book, CancellationToken.None) ?? throw new InvalidOperationException("A parcel’s book is gone.");
+        var rounds = new RoundStore(source, claimed.Book);
+        var round = (await rounds.FindAsync(claimed.Round, CancellationToken.None))!;
+        var intake = (await new IntakeStore(source, claimed.Book).FindAsync(round.IntakeId, CancellationToken.None))!;
+        var ledger = new LedgerStore(source, claimed.Book);
+        var making = new ParcelMaking(book, round, intake.Settlement, claimed.Sender.Name);
+        var statements = making.Statements(await ledger.RowsAsync(intake.Id, claimed.Card.Key, CancellationToken.None), await ledger.SetAsideAsync(intake.Id, claimed.Card.Key, CancellationToken.None));
+        var (_, parcel) = (await rounds.ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
+        if (!ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums))
+        {
+            return (null, "its figures are not those that were released");
+        }
+
+        var pdf = press.Print(making.Paper(claimed.Card, statements), making.Layout);
+        var enclosure = new Enclosure(making.DocumentName(claimed.Card), "application/pdf", pdf);
+        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, claimed.Recipients, claimed.Subject, claimed.Body, claimed.Card.Language, [enclosure], clock.GetUtcNow()));
+        return (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");
+    }
+
+    private static async Task CloseAsync(Dictionary<MailAccount, Postman> postmen)
+    {
+        foreach (var postman in postmen.Values)
+        {
+            await postman.DisposeAsync();
+        }
+
+        postmen.Clear();
+    }
+
+    private static async Task PauseAsync(CancellationToken stop)
+    {
+        try
+        {
+            await Task.Delay(LookAgain, stop);
+        }
+        catch (OperationCanceledException)
+        {
+            // Stopping is seen by whoever called.
+        }
+    }
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "The database is away, sending waits for it: {Reason}")]
+    private static partial void DatabaseAway(ILogger log, string reason);
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "Parcel {Parcel} was taken over by another worker; the message was not completed")]
+    private static partial void ParcelTakenOver(ILogger log, long parcel);
+
+    private sealed class TakenOver : Exception;
+}

@@ -1,0 +1,53 @@
+using MimeKit;
+using Rendal.Mail;
+
+namespace Rendal.Web.Dispatch;
+
+/// <summary>A header line of a message.</summary>
+internal sealed record HeaderLine(string Name, string Value);
+
+/// <summary>An enclosed file.</summary>
+internal sealed record EnclosureLine(int Index, string Name, string ContentType, int Size);
+
+/// <summary>A message as its recipient sees it.</summary>
+internal sealed record MessageView(string From, string To, string Date, string Subject, string MessageId, string Text, IReadOnlyList<HeaderLine> Headers, IReadOnlyList<EnclosureLine> Enclosures, int Size)
+{
+    public static MessageView Of(byte[] bytes)
+    {
+        var message = Load(bytes);
+        return new(
+            message.From.ToString(), message.To.ToString(), message.Date.ToString("d MMM yyyy HH:mm zzz", System.Globalization.CultureInfo.InvariantCulture), message.Subject ?? "", message.MessageId ?? "", message.TextBody ?? "",
+            [.. message.Headers.Select(h => new HeaderLine(h.Field, h.Value))],
+            [.. Files(message).Select((part, i) => new EnclosureLine(i, part.FileName ?? "enclosure", part.ContentType.MimeType, Content(part).Length))],
+            bytes.Length);
+    }
+
+    /// <summary>The HTML of a message, or its text as a page where it has none.</summary>
+    public static string Html(byte[] bytes)
+    {
+        var message = Load(bytes);
+        return message.HtmlBody ?? Letter.Page($"<pre>{System.Net.WebUtility.HtmlEncode(message.TextBody ?? "")}</pre>", "en", message.Subject ?? "");
+    }
+
+    /// <summary>An enclosed file; null where there is none of this number.</summary>
+    public static (string Name, string ContentType, byte[] Bytes)? Enclosure(byte[] bytes, int index)
+    {
+        var part = Files(Load(bytes)).ElementAtOrDefault(index);
+        return part is null ? null : (part.FileName ?? "enclosure", part.ContentType.MimeType, Content(part));
+    }
+
+    private static MimeMessage Load(byte[] bytes)
+    {
+        using var stream = new MemoryStream(bytes);
+        return MimeMessage.Load(stream);
+    }
+
+    private static IEnumerable<MimePart> Files(MimeMessage message) => message.Attachments.OfType<MimePart>();
+
+    private static byte[] Content(MimePart part)
+    {
+        using var stream = new MemoryStream();
+        part.Content?.DecodeTo(stream);
+        return stream.ToArray();
+    }
+}

@@ -1,0 +1,48 @@
+namespace Rendal.Web.Hosting;
+
+/// <summary>What every request and answer goes through.</summary>
+internal static class Guards
+{
+    private const string OwnHeader = "X-Rendal";
+
+    private const string PagePolicy =
+        "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; connect-src 'self'; worker-src 'self' blob:; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
+
+    public static Task HeadersAsync(HttpContext context, RequestDelegate next)
+    {
+        var headers = context.Response.Headers;
+        headers.XContentTypeOptions = "nosniff";
+        headers.ContentSecurityPolicy = PagePolicy;
+        headers["Referrer-Policy"] = "no-referrer";
+        headers["Cross-Origin-Opener-Policy"] = "same-origin";
+        if (context.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal))
+        {
+            headers.CacheControl = "no-store";
+        }
+
+        return next(context);
+    }
+
+    /// <summary>
+    /// Refuses changes that another site's page asks for. A page of another origin cannot set a header of its own
+    /// without being allowed to first, and nobody is.
+    /// </summary>
+    public static async Task SameSiteAsync(HttpContext context, RequestDelegate next)
+    {
+        var changes = !HttpMethods.IsGet(context.Request.Method) && !HttpMethods.IsHead(context.Request.Method);
+        if (changes && !context.Request.Headers.ContainsKey(OwnHeader))
+        {
+            await Results.Problem("The request did not come from Rendal’s own pages.", statusCode: StatusCodes.Status400BadRequest).ExecuteAsync(context);
+            return;
+        }
+
+        await next(context);
+    }
+
+    /// <summary>Sends the HTML of a message so that it can run nothing and fetch nothing, whoever frames it.</summary>
+    public static IResult SandboxedHtml(HttpContext context, string html)
+    {
+        context.Response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:; frame-ancestors 'self'";
+        return Results.Content(html, "text/html; charset=utf-8");
+    }
+}

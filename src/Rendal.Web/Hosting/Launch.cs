@@ -1,0 +1,149 @@
+using System.Net;
+using System.Net.Sockets;
+using System.Security.Cryptography;
+using System.Runtime.InteropServices;
+using Npgsql;
+using Rendal.Store.Cluster;
+using Rendal.Store.Migrations;
+using Rendal.Store.People;
+
+namespace Rendal.Web.Hosting;
+
+/// <summary>Starts everything in order, and stops it in the other order on Ctrl-C.</summary>
+internal static class Launch
+{
+    public static async Task RunAsync(RendalOptions options)
+    {
+        using var stop = new CancellationTokenSource();
+        using var interrupt = PosixSignalRegistration.Create(PosixSignal.SIGINT, Stop);
+        using var terminate = PosixSignalRegistration.Create(PosixSignal.SIGTERM, Stop);
+
+        Prepare(options);
+        using var only = OnlyOne(options);
+        DemandFree(options.Port, "--port");
+        DemandFree(options.MailPort, "--mail-port");
+        await using var cluster = options.DatabaseUrl is null ? await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token) : null;
+        try
+        {
+            var database = cluster is null ? options.DatabaseUrl! : await cluster.DatabaseAsync("rendal", stop.Token);
+            Upgrade(database);
+            var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(12));
+            await using var app = RendalHost.Build(new HostParts(database, options.Data, options.Port, options.MailPort, options.Role, options.WebRoot, key));
+            if (options.Demo)
+            {
+                await DemoBook.EnsureAsync(app.Services, stop.Token);
+            }
+
+            await app.StartAsync(stop.Token);
+            await AnnounceAsync(app, options, key, stop.Token);
+            await WaitAsync(stop.Token);
+            Console.WriteLine("Stopping.");
+            await app.StopAsync();
+        }
+        catch (OperationCanceledException) when (stop.IsCancellationRequested)
+        {
+            // Ctrl-C while starting: what was started is stopped all the same.
+        }
+
+        void Stop(PosixSignalContext signal)
+        {
+            signal.Cancel = true;
+            stop.Cancel();
+        }
+    }
+
+    private static async Task WaitAsync(CancellationToken stop)
+    {
+        try
+        {
+            await Task.Delay(Timeout.Infinite, stop);
+        }
+        catch (OperationCanceledException)
+        {
+            // That is what was waited for.
+        }
+    }
+
+    private static async Task AnnounceAsync(WebApplication app, RendalOptions options, string key, CancellationToken cancel)
+    {
+        var address = $"http://127.0.0.1:{options.Port}";
+        if (options.Role == Role.Worker)
+        {
+            Console.WriteLine("Rendal sends. Ctrl-C stops it.");
+        }
+        else if (options.Demo)
+        {
+            Console.WriteLine($"""
+
+                Rendal with the sample firm is at   {address}
+                Sign in as                          {DemoBook.Person}
+                with the password                   {DemoBook.Password}
+
+                Ctrl-C stops it. The data stay in {options.Data}
+                """);
+        }
+        else if (await app.Services.GetRequiredService<PersonStore>().AnyAsync(cancel))
+        {
+            Console.WriteLine($"Rendal is at {address}. Ctrl-C stops it. The data are in {options.Data}");
+        }
+        else
+        {
+            Console.WriteLine($"Rendal is at {address}/first-run?key={key}\nOpen that address to say who you are. Ctrl-C stops it. The data are in {options.Data}");
+        }
+    }
+
+    private static void Prepare(RendalOptions options)
+    {
+        try
+        {
+            Directory.CreateDirectory(options.Data);
+            var free = new DriveInfo(options.Data).AvailableFreeSpace;
+            if (free < 200L * 1024 * 1024)
+            {
+                throw new StartRefused($"The disk with {options.Data} has {free / 1024 / 1024} MB left; at least 200 MB are needed. Make room, or name another folder by --data.");
+            }
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            throw new StartRefused($"The folder {options.Data} cannot be used: {e.Message} Name another one by --data.");
+        }
+    }
+
+    private static FileStream OnlyOne(RendalOptions options)
+    {
+        var path = Path.Combine(options.Data, $"running-{options.Role}".ToLowerInvariant());
+        try
+        {
+            return new FileStream(path, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+        }
+        catch (IOException)
+        {
+            throw new StartRefused($"Rendal already runs with the data in {options.Data}. Stop that one first, or name another folder by --data.");
+        }
+    }
+
+    private static void DemandFree(int port, string option)
+    {
+        try
+        {
+            using var listener = new TcpListener(IPAddress.Loopback, port);
+            listener.Start();
+        }
+        catch (SocketException)
+        {
+            throw new StartRefused($"Port {port} is taken by another program. Name another one by {option}.");
+        }
+    }
+
+    private static void Upgrade(string database)
+    {
+        try
+        {
+            Schema.Upgrade(database);
+        }
+        catch (NpgsqlException e)
+        {
+            throw new StartRefused($"The database cannot be reached: {e.Message}. Look at RENDAL_DATABASE_URL.");
+        }
+    }
+}

@@ -1,0 +1,127 @@
+using System.Globalization;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.Extensions.FileProviders;
+using Npgsql;
+using Rendal.Postroom;
+using Rendal.Store.Books;
+using Rendal.Store.Dispatch;
+using Rendal.Store.People;
+using Rendal.Web.Books;
+using Rendal.Web.Customers;
+using Rendal.Web.Dispatch;
+using Rendal.Web.Intake;
+using Rendal.Web.Postroom;
+using Rendal.Web.Rounds;
+using Rendal.Web.Senders;
+using Rendal.Web.SignIn;
+using Rendal.Web.Wordings;
+using Serilog;
+using Serilog.Events;
+
+namespace Rendal.Web.Hosting;
+
+/// <summary>Puts the application together.</summary>
+internal static class RendalHost
+{
+    /// <summary>The largest file that can be taken in.</summary>
+    public const long LargestUpload = 512L * 1024 * 1024;
+
+    public static WebApplication Build(HostParts parts)
+    {
+        var builder = WebApplication.CreateSlimBuilder();
+        builder.Host.UseSerilog((_, log) => log
+            .MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
+            .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture, restrictedToMinimumLevel: LogEventLevel.Warning, standardErrorFromLevel: LogEventLevel.Verbose)
+            .WriteTo.File(Path.Combine(parts.Data, "logs", "rendal-.log"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 14, formatProvider: CultureInfo.InvariantCulture));
+        builder.WebHost.ConfigureKestrel(options =>
+        {
+            options.AddServerHeader = false;
+            options.Limits.MaxRequestBodySize = LargestUpload;
+            if (parts.Role == Role.Worker)
+            {
+                options.Listen(System.Net.IPAddress.Loopback, 0);
+                return;
+            }
+
+            options.Listen(System.Net.IPAddress.Loopback, parts.Port);
+            options.ListenForMail(parts.MailPort);
+        });
+        AddServices(builder.Services, parts);
+        var app = builder.Build();
+        UseAll(app, parts);
+        return app;
+    }
+
+    private static void AddServices(IServiceCollection services, HostParts parts)
+    {
+        services.AddSingleton(parts);
+        services.AddSingleton(TimeProvider.System);
+        services.AddSingleton(_ => NpgsqlDataSource.Create(parts.Database));
+        services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton<DispatchQueue>().AddSingleton<BookMaking>();
+        services.AddSingleton(_ => new Mailbox(Path.Combine(parts.Data, "postroom")));
+        services.AddSingleton<PreviewPress>().AddSingleton<SenderSecrets>();
+        services.AddSingleton<PasswordHasher<Person>>();
+        services.AddDataProtection().SetApplicationName("Rendal").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(parts.Data, "keys")));
+        services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(SessionCookie.Configure);
+        services.AddAuthorizationBuilder().SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
+        services.ConfigureHttpJsonOptions(json =>
+        {
+            json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower));
+        });
+        services.Configure<FormOptions>(form => form.MultipartBodyLengthLimit = LargestUpload);
+        services.AddProblemDetails();
+        services.AddExceptionHandler<Problems>();
+        services.AddOpenApi("v1");
+        if (parts.Role != Role.Web)
+        {
+            services.AddHostedService<DispatchWorker>();
+        }
+    }
+
+    private static void UseAll(WebApplication app, HostParts parts)
+    {
+        app.UseExceptionHandler();
+        app.UseStatusCodePages();
+        app.Use(Guards.HeadersAsync);
+        if (parts.WebRoot is { } root && Directory.Exists(root))
+        {
+            var files = new PhysicalFileProvider(Path.GetFullPath(root));
+            app.UseDefaultFiles(new DefaultFilesOptions { FileProvider = files });
+            app.UseStaticFiles(new StaticFileOptions { FileProvider = files, OnPrepareResponse = Caching });
+        }
+
+        app.UseRouting();
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.Use(Guards.SameSiteAsync);
+        var api = app.MapGroup("/api");
+        SignInEndpoints.Map(api);
+        BookEndpoints.Map(api);
+        var book = api.MapGroup("/books/{book:long}");
+        IntakeEndpoints.Map(book);
+        CustomerEndpoints.Map(book);
+        WordingEndpoints.Map(book);
+        SenderEndpoints.Map(book);
+        RoundEndpoints.Map(book);
+        ParcelEndpoints.Map(book);
+        DispatchEndpoints.Map(book);
+        PostroomEndpoints.Map(book);
+        app.MapFallback("/api/{**rest}", () => Results.NotFound());
+        if (parts.WebRoot is { } index && File.Exists(Path.Combine(index, "index.html")))
+        {
+            app.MapFallback(context => context.Response.SendFileAsync(Path.Combine(Path.GetFullPath(index), "index.html"))).AllowAnonymous();
+        }
+    }
+
+    /// <summary>Built files carry their hash in the name and never change; the page that names them always may.</summary>
+    private static void Caching(Microsoft.AspNetCore.StaticFiles.StaticFileResponseContext context) =>
+        context.Context.Response.Headers.CacheControl = context.File.Name.EndsWith(".html", StringComparison.Ordinal) ? "no-cache" : "public, max-age=31536000, immutable";
+}

@@ -1,0 +1,99 @@
+using System.Globalization;
+
+namespace Rendal.Web.Hosting;
+
+/// <summary>What of the work this process does.</summary>
+internal enum Role
+{
+    /// <summary>Answers browsers and sends.</summary>
+    All,
+
+    /// <summary>Answers browsers only.</summary>
+    Web,
+
+    /// <summary>Sends only.</summary>
+    Worker,
+}
+
+/// <summary>How this process runs: from the command line, then the environment (<c>RENDAL_…</c>), then the defaults.</summary>
+internal sealed record RendalOptions
+{
+    public const string Help = """
+        ./rendal start [--port 8420] [--mail-port 2525] [--data DIR] [--role web|worker|all]
+        ./rendal demo  [--port 8420] [--mail-port 2525] [--data DIR]
+
+          --port        the port on 127.0.0.1 that the browser goes to        (RENDAL_PORT)
+          --mail-port   the port on 127.0.0.1 of the postroom                 (RENDAL_MAIL_PORT)
+          --data        the folder for the database, keys and postroom        (RENDAL_DATA)
+          --role        what this process does: all by default                (RENDAL_ROLE)
+
+        RENDAL_DATABASE_URL names a PostgreSQL server of your own instead of the private one,
+        for example  Host=db.example;Username=rendal;Password=…;Database=rendal
+        """;
+
+    public required bool Demo { get; init; }
+
+    public required int Port { get; init; }
+
+    public required int MailPort { get; init; }
+
+    public required string Data { get; init; }
+
+    public required Role Role { get; init; }
+
+    public required string? DatabaseUrl { get; init; }
+
+    public required string? WebRoot { get; init; }
+
+    public static RendalOptions Parse(string[] args)
+    {
+        var demo = args.FirstOrDefault() switch
+        {
+            "demo" => true,
+            "start" => false,
+            _ => throw new StartRefused("The command is “start” or “demo”; see ./rendal --help."),
+        };
+        var given = new Dictionary<string, string>();
+        for (var i = 1; i < args.Length; i += 2)
+        {
+            if (args[i] is not ("--port" or "--mail-port" or "--data" or "--role") || i + 1 == args.Length)
+            {
+                throw new StartRefused($"{args[i]} is not understood here; see ./rendal {args[0]} --help.");
+            }
+
+            given[args[i]] = args[i + 1];
+        }
+
+        string? Setting(string option, string variable) => given.TryGetValue(option, out var value) ? value : Environment.GetEnvironmentVariable(variable) is { Length: > 0 } set ? set : null;
+        return new RendalOptions
+        {
+            Demo = demo,
+            Port = PortOf(Setting("--port", "RENDAL_PORT") ?? "8420", "--port"),
+            MailPort = PortOf(Setting("--mail-port", "RENDAL_MAIL_PORT") ?? "2525", "--mail-port"),
+            Data = Path.GetFullPath(Setting("--data", "RENDAL_DATA") ?? DefaultData(demo)),
+            Role = Setting("--role", "RENDAL_ROLE") switch
+            {
+                null or "all" => Role.All,
+                "web" => Role.Web,
+                "worker" => Role.Worker,
+                var other => throw new StartRefused($"--role {other}: one of web, worker, all is wanted."),
+            },
+            DatabaseUrl = Environment.GetEnvironmentVariable("RENDAL_DATABASE_URL") is { Length: > 0 } url ? url : null,
+            WebRoot = Environment.GetEnvironmentVariable("RENDAL_WEB_ROOT"),
+        };
+    }
+
+    /// <summary>A folder that the database's unprivileged user can reach: /var/lib for root, the user's own data folder else.</summary>
+    private static string DefaultData(bool demo)
+    {
+        var home = Environment.IsPrivilegedProcess ? "/var/lib" : Environment.GetEnvironmentVariable("XDG_DATA_HOME") is { Length: > 0 } xdg ? xdg
+            : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share");
+        return Path.Combine(home, demo ? "rendal-demo" : "rendal");
+    }
+
+    private static int PortOf(string text, string option) =>
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var port) && port is > 0 and < 65536 ? port : throw new StartRefused($"{option} {text}: a port from 1 to 65535 is wanted.");
+}
+
+/// <summary>Why the application cannot start: one line for a person.</summary>
+internal sealed class StartRefused(string message) : Exception(message);

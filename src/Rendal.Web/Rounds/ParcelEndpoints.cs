@@ -1,0 +1,85 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Core.Customers;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Ledger;
+using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+using Rendal.Mail;
+using Rendal.Store.Rounds;
+using Rendal.Web.Books;
+using Rendal.Web.Hosting;
+
+namespace Rendal.Web.Rounds;
+
+/// <summary>Where a figure of a statement comes from.</summary>
+internal sealed record ItemSource(string Number, string Kind, string Date, string Due, string Open, string Currency, string Original, string File, int Row);
+
+/// <summary>A parcel as it will arrive.</summary>
+internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, string Subject, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, string Document, IReadOnlyList<ItemSource> Items);
+
+/// <summary>A person's decision about an unsure parcel.</summary>
+internal sealed record UnsureRequest(bool Went);
+
+/// <summary>Looking at single parcels.</summary>
+internal static class ParcelEndpoints
+{
+    public static void Map(RouteGroupBuilder book)
+    {
+        var group = book.MapGroup("/parcels/{parcel:long}").WithTags("Parcels");
+        group.MapGet("", ViewAsync);
+        group.MapGet("/page", PageAsync);
+        group.MapGet("/document", DocumentAsync);
+        group.MapPost("/unsure", DecideUnsureAsync);
+    }
+
+    private static async Task<ParcelView> ViewAsync(long parcel, BookScope scope, CancellationToken cancel)
+    {
+        var made = await MakeAsync(parcel, scope, cancel);
+        var sender = await scope.Senders.FindAsync(made.Preparation.Round.SenderId, cancel);
+        var filled = made.Filled();
+        var items = made.Statements.SelectMany(s => s.Items.Select(i => new ItemSource(
+            i.Row.Number, i.Row.Kind.Code(), i.Row.Date?.ToString("yyyy-MM-dd") ?? "", i.Row.Due.ToString("yyyy-MM-dd"), s.Currency.Plain(i.Open), s.Currency.Code, s.Currency.Plain(i.Row.Original), i.Row.Source.File, i.Row.Source.Row)));
+        return new ParcelView(
+            parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, filled?.Subject ?? "",
+            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Preparation.Wording.Errors, made.Preparation.Making.DocumentName(made.Card), [.. items]);
+    }
+
+    private static async Task<IResult> PageAsync(long parcel, BookScope scope, HttpContext context, CancellationToken cancel)
+    {
+        var made = await MakeAsync(parcel, scope, cancel);
+        var filled = made.Filled();
+        var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
+        return Guards.SandboxedHtml(context, Letter.Page(body, made.Card.Language, filled?.Subject ?? ""));
+    }
+
+    private static async Task<FileContentHttpResult> DocumentAsync(long parcel, BookScope scope, PreviewPress press, CancellationToken cancel)
+    {
+        var made = await MakeAsync(parcel, scope, cancel);
+        var making = made.Preparation.Making;
+        var pdf = await press.PrintAsync(making.Paper(made.Card, made.Statements), making.Layout, cancel);
+        return TypedResults.File(pdf, "application/pdf");
+    }
+
+    private static async Task<NoContent> DecideUnsureAsync(long parcel, UnsureRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        await scope.Rounds.DecideUnsureAsync(parcel, request.Went, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This parcel is not unsure.");
+
+    private static async Task<Made> MakeAsync(long id, BookScope scope, CancellationToken cancel)
+    {
+        var (round, parcel) = await scope.Rounds.ParcelAsync(id, cancel) ?? throw Unable.NotFound("This parcel");
+        var preparation = await Preparation.LoadAsync(scope, round, cancel);
+        var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, parcel.Customer, cancel);
+        var setAside = await scope.Ledger.SetAsideAsync(preparation.Intake.Id, parcel.Customer, cancel);
+        var statements = preparation.Making.Statements(rows, setAside);
+        var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await scope.Rounds.FrozenAsync(id, cancel);
+        return new Made(preparation, parcel, frozen?.Card ?? preparation.Card(parcel.Customer), statements, frozen);
+    }
+
+    /// <summary>What a parcel is made of. Once it was released, its frozen words and card stand.</summary>
+    private sealed record Made(Preparation Preparation, ParcelRecord Parcel, Customer Card, IReadOnlyList<Statement> Statements, FrozenParcel? Frozen)
+    {
+        public FilledWording? Filled() =>
+            Frozen is { } frozen ? new FilledWording(frozen.Subject, frozen.Body, [])
+            : Preparation.Wording.Errors.Count > 0 ? null
+            : Preparation.Making.Fill(Preparation.Wording, Card, Statements);
+    }
+}

@@ -1,0 +1,139 @@
+using Rendal.Core.Customers;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+using Rendal.Store.Intake;
+using Rendal.Store.Rounds;
+using Rendal.Store.Senders;
+using Rendal.Store.Wordings;
+using Rendal.Web.Books;
+using Rendal.Web.Hosting;
+
+namespace Rendal.Web.Rounds;
+
+/// <summary>A round with everything that its parcels are made from.</summary>
+internal sealed class Preparation
+{
+    private readonly BookScope scope;
+    private readonly Dictionary<string, Customer> customers;
+    private readonly Dictionary<string, RoundDecision> decisions;
+    private readonly Sender sender;
+
+    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, StoredWording wording, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions)
+    {
+        (this.scope, Round, Intake, this.sender, this.customers) = (scope, round, intake, sender, customers);
+        this.decisions = decisions.ToDictionary(d => d.Customer, StringComparer.Ordinal);
+        Making = new ParcelMaking(scope.Book, round, intake.Settlement, sender.Name);
+        Wording = WordingTemplate.Of(wording.Wording);
+    }
+
+    public RoundRecord Round { get; }
+
+    public IntakeRecord Intake { get; }
+
+    public ParcelMaking Making { get; }
+
+    public WordingTemplate Wording { get; }
+
+    public static async Task<Preparation> LoadAsync(BookScope scope, long id, CancellationToken cancel)
+    {
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
+        var wording = await scope.Wordings.FindAsync(round.WordingId, cancel) ?? throw new InvalidOperationException("A round’s wording is gone.");
+        var sender = await scope.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
+        return new Preparation(scope, round, intake, wording, sender, await scope.Customers.AllAsync(cancel), await scope.Rounds.DecisionsAsync(id, cancel));
+    }
+
+    /// <summary>The card of a customer; one that is on no list is known by its key alone.</summary>
+    public Customer Card(string key) => customers.TryGetValue(key, out var card) ? card : new Customer { Key = key, Name = key, FromLedger = true };
+
+    /// <summary>Makes up all parcels anew and stores them.</summary>
+    public async Task PrepareAsync(TimeProvider clock, CancellationToken cancel)
+    {
+        var (chosen, _) = await ChooseAsync(cancel);
+        var parcels = Parcels(chosen);
+        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, clock.GetUtcNow(), cancel))
+        {
+            throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
+        }
+    }
+
+    /// <summary>
+    /// The content of parcels as it is to be frozen. Everything is reckoned again; where a figure, an address or a slot is
+    /// no longer what the stored parcel says, nothing is returned.
+    /// </summary>
+    public async Task<IReadOnlyList<FrozenParcel>?> FreezeAsync(IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    {
+        var (chosen, byCustomer) = await ChooseAsync(cancel);
+        var now = Parcels(chosen).ToDictionary(p => p.Customer, StringComparer.Ordinal);
+        var frozen = new List<FrozenParcel>(parcels.Count);
+        foreach (var parcel in parcels)
+        {
+            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients))
+            {
+                return null;
+            }
+
+            var card = Card(parcel.Customer);
+            var filled = Making.Fill(Wording, card, byCustomer[parcel.Customer]);
+            frozen.Add(new FrozenParcel(parcel.Id, filled.Subject, filled.Body, card));
+        }
+
+        return frozen;
+    }
+
+    private async Task<(ChosenRound Chosen, Dictionary<string, IReadOnlyList<Statement>> ByCustomer)> ChooseAsync(CancellationToken cancel)
+    {
+        var rows = await scope.Ledger.RowsAsync(Intake.Id, cancel).ToListAsync(cancel);
+        var setAside = await scope.Ledger.SetAsideAsync(Intake.Id, null, cancel);
+        var lastWritten = Round.Choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel);
+        var removed = decisions.Values.Where(d => d.Decision == "removed").ToDictionary(d => d.Customer, d => d.Reason, StringComparer.Ordinal);
+        var reachability = new Dictionary<string, Reachability>(StringComparer.Ordinal);
+        var chosen = Choosing.Choose(rows, setAside, Round.Choice with { Removed = removed }, Intake.Settlement, scope.Book.Ageing, key =>
+        {
+            if (!reachability.TryGetValue(key, out var of))
+            {
+                var card = Card(key);
+                of = new Reachability(card.OnHold, AddressList.Read(card.Email).Good.Count > 0, lastWritten.TryGetValue(key, out var last) ? last : null);
+                reachability.Add(key, of);
+            }
+
+            return of;
+        });
+        return (chosen, chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal));
+    }
+
+    private List<ParcelRecord> Parcels(ChosenRound chosen) =>
+    [
+        .. chosen.Statements.GroupBy(s => s.Customer).Select(of =>
+        {
+            var card = Card(of.Key);
+            IReadOnlyList<Statement> statements = [.. of];
+            var addresses = AddressList.Read(card.Email);
+            var held = decisions.TryGetValue(of.Key, out var decision) && decision.Decision == "held";
+            return new ParcelRecord(0, of.Key, card.Name, held ? ParcelState.Held : ParcelState.Prepared, [.. addresses.Good.Take(AddressList.MostRecipients)], Problem(card, statements, addresses), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "");
+        }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
+    ];
+
+    /// <summary>What a person has to see to before this parcel can go; empty when nothing.</summary>
+    private string Problem(Customer card, IReadOnlyList<Statement> statements, AddressList addresses)
+    {
+        if (Wording.Errors.Count > 0)
+        {
+            return "the wording has an error";
+        }
+
+        if (addresses.Bad.Count > 0)
+        {
+            return $"“{addresses.Bad[0]}” is no address";
+        }
+
+        if (addresses.Good.Count > AddressList.MostRecipients)
+        {
+            return $"more than {AddressList.MostRecipients} addresses";
+        }
+
+        return Making.Fill(Wording, card, statements).EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty" : "";
+    }
+}

@@ -1,0 +1,30 @@
+using Rendal.Core.Layouts;
+using Rendal.Files.Pdf;
+
+namespace Rendal.Web.Rounds;
+
+/// <summary>One press for all previews, used by one request at a time.</summary>
+internal sealed class PreviewPress : IDisposable
+{
+    private readonly SemaphoreSlim one = new(1);
+    private readonly Press press = new();
+
+    public async Task<byte[]> PrintAsync(StatementPaper paper, StatementLayout layout, CancellationToken cancel)
+    {
+        await one.WaitAsync(cancel);
+        try
+        {
+            return press.Print(paper, layout);
+        }
+        finally
+        {
+            one.Release();
+        }
+    }
+
+    public void Dispose()
+    {
+        press.Dispose();
+        one.Dispose();
+    }
+}

@@ -1,0 +1,207 @@
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Money;
+using Rendal.Core.Rounds;
+using Rendal.Store.Rounds;
+using Rendal.Web.Books;
+using Rendal.Web.Hosting;
+using Rendal.Web.Intake;
+
+namespace Rendal.Web.Rounds;
+
+/// <summary>Preparing rounds, releasing them, watching them.</summary>
+internal static class RoundEndpoints
+{
+    /// <summary>From so many messages on, the count has to be typed before they are released.</summary>
+    private const int TypedFrom = 25;
+
+    private static readonly TimeSpan ProgressEvery = TimeSpan.FromMilliseconds(500);
+
+    public static void Map(RouteGroupBuilder book)
+    {
+        var group = book.MapGroup("/rounds").WithTags("Rounds");
+        group.MapGet("", ListAsync);
+        group.MapPost("", MakeAsync);
+        group.MapGet("/{id:long}", ViewAsync);
+        group.MapPut("/{id:long}", ChangeAsync);
+        group.MapPost("/{id:long}/prepare", PrepareAsync);
+        group.MapPost("/{id:long}/decisions", DecideAsync);
+        group.MapPost("/{id:long}/summary", SummaryAsync);
+        group.MapPost("/{id:long}/release", ReleaseAsync);
+        group.MapPost("/{id:long}/pause", PauseAsync);
+        group.MapGet("/{id:long}/progress", Progress);
+    }
+
+    private static async Task<List<RoundLine>> ListAsync(BookScope scope, CancellationToken cancel)
+    {
+        var lines = new List<RoundLine>();
+        var counts = await scope.Rounds.CountsAsync(cancel);
+        foreach (var round in await scope.Rounds.ListAsync(cancel))
+        {
+            lines.Add(new RoundLine(round.Id, round.Name, round.Choice.AsOf, round.MadeAt, round.ReleasedAt, counts.GetValueOrDefault(round.Id, [])));
+        }
+
+        return lines;
+    }
+
+    private static async Task<RoundView> MakeAsync(NewRound request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var intake = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.");
+        var wordings = await scope.Wordings.ListAsync(cancel);
+        var senders = await scope.Senders.ListAsync(cancel);
+        var choice = new Choice { AsOf = request.AsOf ?? scope.Book.Today(clock) };
+        var name = string.IsNullOrWhiteSpace(request.Name) ? throw Unable.Invalid("Give the round a name.") : request.Name.Trim();
+        var id = await scope.Rounds.MakeAsync(name, intake.Id, choice, wordings[0].Id, senders[0].Id, scope.Person, cancel);
+        return await PrepareAsync(id, scope, clock, cancel);
+    }
+
+    private static async Task<RoundView> ViewAsync(long id, BookScope scope, CancellationToken cancel)
+    {
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel);
+        var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
+        var parcels = await scope.Rounds.ParcelsAsync(id, cancel);
+        var leftOut = await scope.Rounds.LeftOutAsync(id, cancel);
+        var proof = await scope.Rounds.ProofAsync(id, cancel);
+        var choice = round.Choice;
+        return new RoundView(
+            id, round.Name,
+            new RoundRequest(round.Name, choice.AsOf, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null, round.WordingId, round.SenderId),
+            intake!.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
+            await scope.Ledger.UnitsAsync(round.IntakeId, cancel),
+            [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parcels, leftOut))],
+            [.. parcels.Select(ParcelLine.Of)],
+            [.. leftOut.Select(LeftOutLine.Of)]);
+    }
+
+    private static async Task<RoundView> ChangeAsync(long id, RoundRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        if (string.IsNullOrWhiteSpace(request.Name))
+        {
+            throw Unable.Invalid("Give the round a name.");
+        }
+
+        if (await scope.Wordings.FindAsync(request.WordingId, cancel) is null || await scope.Senders.FindAsync(request.SenderId, cancel) is null)
+        {
+            throw Unable.Invalid("The wording or the sender is not there any more.");
+        }
+
+        var choice = new Choice
+        {
+            AsOf = request.AsOf,
+            LeastBalance = Math.Max(0, request.LeastBalance),
+            OverdueDays = request.OverdueDays,
+            NotWithinDays = request.NotWithinDays,
+            WithCredits = request.WithCredits,
+            LeaveOutHeld = request.LeaveOutHeld,
+            Units = request.Units?.ToHashSet(StringComparer.Ordinal),
+        };
+        if (!await scope.Rounds.UpdateAsync(id, request.Name.Trim(), choice, request.WordingId, request.SenderId, cancel))
+        {
+            throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
+        }
+
+        return await PrepareAsync(id, scope, clock, cancel);
+    }
+
+    private static async Task<RoundView> PrepareAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        await (await Preparation.LoadAsync(scope, id, cancel)).PrepareAsync(clock, cancel);
+        return await ViewAsync(id, scope, cancel);
+    }
+
+    private static async Task<RoundView> DecideAsync(long id, DecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        if (request.Decision is not (null or "held" or "removed"))
+        {
+            throw Unable.Invalid("A customer can be held or removed.");
+        }
+
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        if (round.ReleasedAt is not null)
+        {
+            throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
+        }
+
+        await scope.Rounds.DecideAsync(id, request.Customer, request.Decision, request.Reason.Trim(), scope.Person, cancel);
+        return await PrepareAsync(id, scope, clock, cancel);
+    }
+
+    private static async Task<ReleaseSummary> SummaryAsync(long id, ReleaseRequest request, BookScope scope, HostParts parts, CancellationToken cancel)
+    {
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var all = await scope.Rounds.ParcelsAsync(id, cancel);
+        var ready = Ready(all, request);
+        var sender = (await scope.Senders.FindAsync(round.SenderId, cancel))!;
+        var wording = (await scope.Wordings.FindAsync(round.WordingId, cancel))!;
+        var totals = ready.SelectMany(p => p.Sums).GroupBy(s => s.Currency).OrderBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
+        return new ReleaseSummary(
+            ready.Count, ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], $"{sender.Name} <{sender.Address}>", $"{sender.Host}:{sender.Port}",
+            sender.Port == parts.MailPort && sender.Host == "127.0.0.1", wording.Wording.Name, "the statement as PDF",
+            all.Count(p => ParcelLine.StandingOf(p) == "needs-you"), all.Count(p => p.State == ParcelState.Held), (await scope.Rounds.LeftOutAsync(id, cancel)).Count, ready.Count >= TypedFrom);
+    }
+
+    private static async Task<RoundView> ReleaseAsync(long id, ReleaseRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var preparation = await Preparation.LoadAsync(scope, id, cancel);
+        var ready = Ready(await scope.Rounds.ParcelsAsync(id, cancel), request);
+        if (ready.Count == 0)
+        {
+            throw Unable.Conflict("Nothing of this round is ready to be released.");
+        }
+
+        if (ready.Count != request.Count)
+        {
+            throw Unable.Conflict($"{ready.Count} parcels are ready now, not {request.Count}. Look again and release then.");
+        }
+
+        var proof = await scope.Rounds.ProofAsync(id, cancel);
+        if (proof.Find(p => p.Difference != 0) is { } open)
+        {
+            throw Unable.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
+        }
+
+        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, scope.Person, clock.GetUtcNow(), cancel))
+        {
+            throw Unable.Conflict("Something changed since the round was prepared: an address, an amount or a wording. Prepare it anew and look through it again.");
+        }
+
+        return await ViewAsync(id, scope, cancel);
+    }
+
+    private static async Task<NoContent> PauseAsync(long id, PauseRequest request, BookScope scope, CancellationToken cancel)
+    {
+        await scope.Rounds.PauseAsync(id, request.Paused, cancel);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Tells how sending goes, at once and then whenever it changed, until the page is closed.</summary>
+    private static ServerSentEventsResult<ProgressView> Progress(long id, BookScope scope, CancellationToken cancel) =>
+        TypedResults.ServerSentEvents(Events(id, scope, cancel));
+
+    private static async IAsyncEnumerable<SseItem<ProgressView>> Events(long id, BookScope scope, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        string? last = null;
+        while (await scope.Rounds.FindAsync(id, cancel) is { } round)
+        {
+            var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
+            var view = new ProgressView(await scope.Rounds.CountsAsync(id, cancel), round.Paused, sender?.Paused ?? "");
+            var now = string.Join(',', view.Counts.OrderBy(c => c.Key, StringComparer.Ordinal)) + view.Paused + view.SenderPaused;
+            if (now != last)
+            {
+                last = now;
+                yield return new SseItem<ProgressView>(view, "progress");
+            }
+
+            await Task.Delay(ProgressEvery, cancel);
+        }
+    }
+
+    private static List<ParcelRecord> Ready(IEnumerable<ParcelRecord> parcels, ReleaseRequest request)
+    {
+        var wanted = request.Parcels?.ToHashSet();
+        return [.. parcels.Where(p => p.State == ParcelState.Prepared && p.Problem.Length == 0 && (wanted is null || wanted.Contains(p.Id)))];
+    }
+}

@@ -1,0 +1,109 @@
+using Rendal.Core.Dispatch;
+using Rendal.Core.Rounds;
+using Rendal.Store.Rounds;
+using Rendal.Web.Intake;
+
+namespace Rendal.Web.Rounds;
+
+/// <summary>A round in a list.</summary>
+internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOffset MadeAt, DateTimeOffset? ReleasedAt, IReadOnlyDictionary<string, long> Counts);
+
+/// <summary>A new round.</summary>
+internal sealed record NewRound(string Name, DateOnly? AsOf);
+
+/// <summary>What the person chooses in a round.</summary>
+internal sealed record RoundRequest(
+    string Name,
+    DateOnly AsOf,
+    decimal LeastBalance,
+    int? OverdueDays,
+    int? NotWithinDays,
+    bool WithCredits,
+    bool LeaveOutHeld,
+    IReadOnlyList<string>? Units,
+    long WordingId,
+    long SenderId);
+
+/// <summary>The figures of a statement in one currency, written for a file.</summary>
+internal sealed record ParcelSumView(string Currency, string Total, string Overdue, IReadOnlyList<string> Bands, string Credits)
+{
+    public static ParcelSumView Of(ParcelSum s)
+    {
+        var currency = Rendal.Core.Money.Currency.Of(s.Currency);
+        return new(s.Currency, currency.Plain(s.Total), currency.Plain(s.Overdue), [.. s.Bands.Select(currency.Plain)], currency.Plain(s.Credits));
+    }
+}
+
+/// <summary>A parcel in the list.</summary>
+/// <param name="Standing"><c>needs-you</c> for one that a person has to see to; else its state.</param>
+internal sealed record ParcelLine(long Id, string Customer, string Name, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer)
+{
+    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer);
+
+    public static string StandingOf(ParcelRecord p) => p.State == ParcelState.Prepared && p.Problem.Length > 0 ? "needs-you" : p.State.Code();
+}
+
+/// <summary>What is left out for one customer and reason.</summary>
+internal sealed record LeftOutLine(string? Customer, string Name, string? Currency, string Reason, string Amount, int Items)
+{
+    public static LeftOutLine Of(LeftOutRecord l) =>
+        new(l.Customer, l.Name, l.Currency, l.Reason, l.Currency is { } code ? Rendal.Core.Money.Currency.Of(code).Plain(l.Amount) : "", l.Items);
+}
+
+/// <summary>A part of the proof: the parcels of one standing, or what is left out for one reason.</summary>
+/// <param name="Kind">A standing, or <c>left-out:</c> and the reason.</param>
+/// <param name="Count">How many customers.</param>
+/// <param name="Amount">Their sum.</param>
+/// <param name="Share">The part of the whole bar, from 0 to 1, by absolute amounts.</param>
+internal sealed record ProofPart(string Kind, int Count, string Amount, double Share);
+
+/// <summary>The proof in one currency.</summary>
+internal sealed record ProofView(string Currency, string Sign, string Ledger, string Parcels, string LeftOut, string Difference, int LeftOutCount, IReadOnlyList<ProofPart> Parts)
+{
+    public static ProofView Of(Proof proof, IReadOnlyList<ParcelRecord> parcels, IReadOnlyList<LeftOutRecord> leftOut)
+    {
+        var currency = proof.Currency;
+        var inCurrency = parcels
+            .SelectMany(p => p.Sums.Where(s => s.Currency == currency.Code).Select(s => (Kind: ParcelLine.StandingOf(p), Amount: s.Total)))
+            .GroupBy(p => p.Kind).Select(g => (g.Key, Count: g.Count(), Amount: g.Sum(p => p.Amount), Weight: g.Sum(p => Math.Abs(p.Amount))));
+        var left = leftOut.Where(l => l.Currency == currency.Code).ToList();
+        var reasons = left.GroupBy(l => l.Reason).Select(g => (Key: "left-out:" + g.Key, Count: g.Count(), Amount: g.Sum(l => l.Amount), Weight: g.Sum(l => Math.Abs(l.Amount))));
+        var all = inCurrency.Concat(reasons).ToList();
+        var whole = all.Sum(p => p.Weight);
+        return new(
+            currency.Code, currency.Sign, currency.Plain(proof.Ledger), currency.Plain(proof.Statements), currency.Plain(proof.LeftOut), currency.Plain(proof.Difference), left.Count,
+            [.. all.Select(p => new ProofPart(p.Key, p.Count, currency.Plain(p.Amount), whole == 0 ? 0 : (double)(p.Weight / whole)))]);
+    }
+}
+
+/// <summary>A round in the workbench.</summary>
+internal sealed record RoundView(
+    long Id,
+    string Name,
+    RoundRequest Settings,
+    string File,
+    DateTimeOffset? PreparedAt,
+    DateTimeOffset? ReleasedAt,
+    bool Paused,
+    string SenderPaused,
+    IReadOnlyList<string> Units,
+    IReadOnlyList<ProofView> Proof,
+    IReadOnlyList<ParcelLine> Parcels,
+    IReadOnlyList<LeftOutLine> LeftOut);
+
+/// <summary>What a person decides about one customer; null takes it back.</summary>
+internal sealed record DecisionRequest(string Customer, string? Decision, string Reason);
+
+/// <summary>What is about to be released.</summary>
+internal sealed record ReleaseSummary(int Messages, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, string Wording, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped);
+
+/// <summary>Which parcels are let go.</summary>
+/// <param name="Parcels">The parcels by number; null for all that are ready.</param>
+/// <param name="Count">How many the person was told; it must be how many there are.</param>
+internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count);
+
+/// <summary>How sending goes.</summary>
+internal sealed record ProgressView(IReadOnlyDictionary<string, long> Counts, bool Paused, string SenderPaused);
+
+/// <summary>Whether sending is to wait.</summary>
+internal sealed record PauseRequest(bool Paused);

@@ -1,0 +1,118 @@
+using System.Globalization;
+using System.Security.Claims;
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Rendal.Store.Books;
+using Rendal.Store.People;
+using Rendal.Web.Books;
+using Rendal.Web.Hosting;
+
+namespace Rendal.Web.SignIn;
+
+/// <summary>A name and its password.</summary>
+internal sealed record Credentials(string Name, string Password);
+
+/// <summary>Who is signed in, and what they may open.</summary>
+internal sealed record SessionView(string Name, IReadOnlyList<BookLine> Books);
+
+/// <summary>Whether somebody has to be the first.</summary>
+internal sealed record FirstRunView(bool Needed);
+
+/// <summary>The first person with the first book.</summary>
+internal sealed record FirstRunRequest(string Key, string Name, string Password, NewBook Book);
+
+/// <summary>Signing in and out, and the first run.</summary>
+internal static class SignInEndpoints
+{
+    private const int ShortestPassword = 10;
+
+    public static void Map(RouteGroupBuilder api)
+    {
+        var group = api.MapGroup("/").WithTags("SignIn");
+        group.MapPost("/session", SignInAsync).AllowAnonymous();
+        group.MapGet("/session", SessionAsync);
+        group.MapDelete("/session", (Delegate)SignOutAsync);
+        group.MapGet("/first-run", FirstRunNeededAsync).AllowAnonymous();
+        group.MapPost("/first-run", FirstRunAsync).AllowAnonymous();
+    }
+
+    private static async Task<NoContent> SignInAsync(Credentials credentials, PersonStore people, PasswordHasher<Person> hasher, TimeProvider clock, HttpContext context, CancellationToken cancel)
+    {
+        var person = await people.FindAsync(credentials.Name, cancel);
+        var now = clock.GetUtcNow();
+        if (person is not null && person.SignInFrom > now)
+        {
+            var wait = Math.Ceiling((person.SignInFrom - now).TotalSeconds);
+            context.Response.Headers.RetryAfter = wait.ToString(CultureInfo.InvariantCulture);
+            throw new Unable(StatusCodes.Status429TooManyRequests, $"Too many sign-ins failed. Try again in {wait} seconds.");
+        }
+
+        // A name that does not exist takes as long as one that does, so that names cannot be found out by the clock.
+        var hash = person?.PasswordHash ?? Unknown.Value;
+        var right = hasher.VerifyHashedPassword(person!, hash, credentials.Password) != PasswordVerificationResult.Failed;
+        if (person is null || !right)
+        {
+            if (person is not null)
+            {
+                await people.NoteFailureAsync(person.Id, now, cancel);
+            }
+
+            throw new Unable(StatusCodes.Status401Unauthorized, "The name or the password is wrong.");
+        }
+
+        await people.NoteSuccessAsync(person.Id, cancel);
+        await BeginSessionAsync(context, person.Id, person.Name);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<SessionView> SessionAsync(ClaimsPrincipal user, BookStore books, CancellationToken cancel) =>
+        new(user.Identity!.Name!, [.. (await books.OfPersonAsync(user.PersonId(), cancel)).Select(b => new BookLine(b.Id, b.Firm.Name, b.Currency.Code))]);
+
+    private static async Task<NoContent> SignOutAsync(HttpContext context)
+    {
+        await context.SignOutAsync();
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<FirstRunView> FirstRunNeededAsync(PersonStore people, CancellationToken cancel) => new(!await people.AnyAsync(cancel));
+
+    private static async Task<NoContent> FirstRunAsync(FirstRunRequest request, HostParts parts, PersonStore people, BookMaking making, PasswordHasher<Person> hasher, HttpContext context, CancellationToken cancel)
+    {
+        var keyFits = parts.FirstRunKey is { } key && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(key), Encoding.UTF8.GetBytes(request.Key));
+        if (!keyFits || await people.AnyAsync(cancel))
+        {
+            throw new Unable(StatusCodes.Status403Forbidden, "This address is only for the first run. Take the one that Rendal printed when it was started.");
+        }
+
+        if (string.IsNullOrWhiteSpace(request.Name))
+        {
+            throw Unable.Invalid("Say the name that you will sign in with.");
+        }
+
+        if (request.Password.Length < ShortestPassword)
+        {
+            throw Unable.Invalid($"The password needs at least {ShortestPassword} characters.");
+        }
+
+        request.Book.Check();
+        var person = await people.AddAsync(request.Name.Trim(), hasher.HashPassword(null!, request.Password), cancel);
+        await making.MakeAsync(request.Book, person, cancel);
+        await BeginSessionAsync(context, person, request.Name.Trim());
+        return TypedResults.NoContent();
+    }
+
+    private static Task BeginSessionAsync(HttpContext context, long person, string name)
+    {
+        var identity = new ClaimsIdentity([new Claim(ClaimTypes.NameIdentifier, person.ToString(CultureInfo.InvariantCulture)), new Claim(ClaimTypes.Name, name)], CookieAuthenticationDefaults.AuthenticationScheme);
+        return context.SignInAsync(new ClaimsPrincipal(identity), new AuthenticationProperties { IsPersistent = true });
+    }
+
+    private static class Unknown
+    {
+        public static readonly string Value = new PasswordHasher<Person>().HashPassword(null!, Convert.ToHexString(RandomNumberGenerator.GetBytes(16)));
+    }
+}
