@@ -79,7 +79,7 @@ internal static class RendalHost
         services.Configure<FormOptions>(form => form.MultipartBodyLengthLimit = LargestUpload);
         services.AddProblemDetails();
         services.AddExceptionHandler<Problems>();
-        services.AddOpenApi("v1");
+        services.AddOpenApi("v1", document => document.AddOperationTransformer<BookParameter>());
         if (parts.Role != Role.Web)
         {
             services.AddHostedService<DispatchWorker>();

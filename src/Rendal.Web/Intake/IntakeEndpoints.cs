@@ -12,6 +12,7 @@ namespace Rendal.Web.Intake;
 internal static class IntakeEndpoints
 {
     private const int RowsShown = 400;
+    private const int RowsAround = 15;
 
     public static void Map(RouteGroupBuilder book)
     {
@@ -40,10 +41,10 @@ internal static class IntakeEndpoints
         return await LookAsync(id, scope, cancel);
     }
 
-    private static async Task<IntakeView> LookAsync(long id, BookScope scope, CancellationToken cancel)
+    private static async Task<IntakeView> LookAsync(long id, BookScope scope, CancellationToken cancel, int? row = null)
     {
         var intake = await FindAsync(scope, id, cancel);
-        return await ViewAsync(scope, intake, intake.Change, cancel);
+        return await ViewAsync(scope, intake, intake.Change, row, cancel);
     }
 
     private static async Task<IntakeView> ChangeAsync(long id, ReadingRequest request, BookScope scope, CancellationToken cancel)
@@ -54,7 +55,7 @@ internal static class IntakeEndpoints
             throw Unable.Conflict("This file was kept already; take it in again to read it in another way.");
         }
 
-        var view = await ViewAsync(scope, intake, request.Change(), cancel);
+        var view = await ViewAsync(scope, intake, request.Change(), null, cancel);
         await scope.Intakes.ChangeAsync(id, request.Change(), cancel);
         return view;
     }
@@ -89,7 +90,7 @@ internal static class IntakeEndpoints
     private static async Task<IntakeRecord> FindAsync(BookScope scope, long id, CancellationToken cancel) =>
         await scope.Intakes.FindAsync(id, cancel) ?? throw Unable.NotFound("This file");
 
-    private static async Task<IntakeView> ViewAsync(BookScope scope, IntakeRecord intake, ReadingChange change, CancellationToken cancel)
+    private static async Task<IntakeView> ViewAsync(BookScope scope, IntakeRecord intake, ReadingChange change, int? wanted, CancellationToken cancel)
     {
         var file = LedgerFile.Open(scope, intake, change);
         var columns = file.Recognised?.Reading.Columns.Select(c => new ColumnView(c.Index, c.Heading, c.Meaning, c.Reason, c.Mark, c.Order, c.Notation)).ToList() ?? [];
@@ -124,18 +125,24 @@ internal static class IntakeEndpoints
         return new IntakeView(
             intake.Id, intake.FileName, intake.State, heading, columns, [], reader.RowsRead, reader.RowsKept, reader.RowsSetAside, reader.TotalLineCount, reader.Customers.Count,
             [.. kept.Select(k => SumView.Of(k.Key, k.Value))], [.. setAside.Select(k => SumView.Of(k.Key, k.Value))], [.. ledger],
-            reader.Findings.CountOf(Severity.Error), reader.Findings.CountOf(Severity.Warning), [.. reader.Findings.Listed().Select(FindingView.Of)], Shown(file, asideRows));
+            reader.Findings.CountOf(Severity.Error), reader.Findings.CountOf(Severity.Warning), [.. reader.Findings.Listed().Select(FindingView.Of)], Shown(file, asideRows, wanted));
     }
 
-    /// <summary>The first rows of the file, and beyond them those that were set aside.</summary>
-    private static List<FileRowView> Shown(LedgerFile file, HashSet<int> setAside)
+    /// <summary>The first rows of the file, and beyond them those that were set aside and those around the wanted one.</summary>
+    private static List<FileRowView> Shown(LedgerFile file, HashSet<int> setAside, int? wanted)
     {
         var reading = file.Recognised!.Reading;
         var shown = new List<FileRowView>();
         foreach (var row in file.Table.Rows)
         {
-            if (shown.Count >= RowsShown && !setAside.Contains(row.Number))
+            var isNear = Math.Abs(row.Number - (wanted ?? 0)) <= RowsAround;
+            if (shown.Count >= RowsShown && !isNear && !(setAside.Contains(row.Number) && shown.Count < 2 * RowsShown))
             {
+                if (shown.Count >= 2 * RowsShown && row.Number > (wanted ?? 0))
+                {
+                    break;
+                }
+
                 continue;
             }
 
@@ -146,10 +153,6 @@ internal static class IntakeEndpoints
                 : TotalLines.Is(row, reading) ? "total"
                 : "item";
             shown.Add(Row(row, role));
-            if (shown.Count >= 2 * RowsShown)
-            {
-                break;
-            }
         }
 
         return shown;

@@ -69,7 +69,7 @@ internal static class RoundEndpoints
         return new RoundView(
             id, round.Name,
             new RoundRequest(round.Name, choice.AsOf, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null, round.WordingId, round.SenderId),
-            intake!.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
+            intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
             await scope.Ledger.UnitsAsync(round.IntakeId, cancel),
             [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parcels, leftOut))],
             [.. parcels.Select(ParcelLine.Of)],

@@ -81,6 +81,7 @@ internal sealed record RoundView(
     long Id,
     string Name,
     RoundRequest Settings,
+    long IntakeId,
     string File,
     DateTimeOffset? PreparedAt,
     DateTimeOffset? ReleasedAt,

@@ -1,0 +1,21 @@
+import js from "@eslint/js";
+import hooks from "eslint-plugin-react-hooks";
+import tseslint from "typescript-eslint";
+
+export default tseslint.config(
+  { ignores: ["src/shared/api/schema.d.ts", "node_modules"] },
+  js.configs.recommended,
+  ...tseslint.configs.strictTypeChecked,
+  {
+    files: ["**/*.ts", "**/*.tsx"],
+    languageOptions: { parserOptions: { project: "./tsconfig.json", tsconfigRootDir: import.meta.dirname } },
+    plugins: { "react-hooks": hooks },
+    rules: {
+      ...hooks.configs.recommended.rules,
+      "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
+      "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
+      "@typescript-eslint/no-confusing-void-expression": "off",
+    },
+  },
+  { files: ["**/*.js"], ...tseslint.configs.disableTypeChecked },
+);

@@ -1,0 +1,127 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Input } from "antd";
+import { useState } from "react";
+import { api, must } from "../../shared/api/client";
+import { count, moment } from "../../shared/figure";
+import { Shape } from "../../shared/Shape";
+import { useBookId } from "../../shared/useBook";
+import { useKeys } from "../../shared/useKeys";
+import { Waiting } from "../../shared/Waiting";
+import "./message.css";
+import { MessagePane } from "./MessagePane";
+
+const endings: Record<string, { standing: string; words: string }> = {
+  accepted: { standing: "sent", words: "accepted" },
+  "try-later": { standing: "to-be-retried", words: "to be tried again" },
+  refused: { standing: "refused", words: "refused" },
+  unanswered: { standing: "unsure", words: "no answer" },
+  "sign-in-refused": { standing: "refused", words: "sign-in refused" },
+  stopped: { standing: "to-be-retried", words: "broken off" },
+};
+
+/** The record of what went out: each try with the server's words, and exactly what was sent. */
+export function DispatchPage() {
+  const book = useBookId();
+  const [search, setSearch] = useState("");
+  const [picked, setPicked] = useState<number>();
+  const log = useQuery({
+    queryKey: ["dispatch", book, search],
+    queryFn: () => must(api.GET("/api/books/{book}/dispatch", { params: { path: { book }, query: { search } } })),
+    placeholderData: keepPreviousData,
+  });
+  const entries = log.data ?? [];
+  const shown = entries.find((e) => e.id === picked) ?? entries[0];
+  const step = (by: number) => {
+    const at = entries.findIndex((e) => e.id === shown?.id);
+    setPicked(entries[Math.min(entries.length - 1, Math.max(0, at + by))]?.id);
+  };
+  useKeys({ j: () => step(1), k: () => step(-1) });
+  return (
+    <div className="split">
+      <div className="page-head">
+        <h1>Dispatch log</h1>
+        <Input
+          style={{ width: 300 }}
+          allowClear
+          aria-label="Search the log"
+          placeholder="Customer, address, subject, round, answer"
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+        />
+        <span className="quiet" role="status">
+          {entries.length === 500 ? "the newest 500" : count(entries.length, "entry", "entries")}
+        </span>
+        <a className="push" href={`/api/books/${book}/dispatch/log.csv?search=${encodeURIComponent(search)}`}>
+          Save as CSV
+        </a>
+      </div>
+      <div className="split-list" tabIndex={0} role="region" aria-label="Entries">
+        <Waiting query={log}>
+          {(list) =>
+            list.length === 0 ? (
+              <p className="quiet" style={{ padding: 18 }}>
+                {search ? `Nothing is found by “${search}”.` : "Nothing went out yet."}
+              </p>
+            ) : (
+              <table className="ledger">
+                <thead>
+                  <tr>
+                    <th scope="col">Time</th>
+                    <th scope="col">Customer</th>
+                    <th scope="col">To</th>
+                    <th scope="col">Outcome</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {list.map((e) => {
+                    const ending = endings[e.ending ?? ""] ?? { standing: "sending", words: "under way" };
+                    return (
+                      <tr
+                        key={e.id}
+                        className="pick"
+                        aria-selected={e.id === shown?.id}
+                        onClick={() => setPicked(e.id)}
+                      >
+                        <td style={{ whiteSpace: "nowrap" }}>{moment(e.startedAt)}</td>
+                        <td>
+                          <button type="button" className="link" onClick={() => setPicked(e.id)}>
+                            {e.customerName}
+                          </button>
+                        </td>
+                        <td className="cut" style={{ width: "34%" }} title={e.recipients.join("; ")}>
+                          {e.recipients.join("; ")}
+                        </td>
+                        <td style={{ whiteSpace: "nowrap" }} title={e.answer}>
+                          <Shape standing={ending.standing} label={false} /> {ending.words}
+                        </td>
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </table>
+            )
+          }
+        </Waiting>
+      </div>
+      <div className="split-pane" tabIndex={0} role="region" aria-label="The message as sent">
+        {shown && (
+          <>
+            <p style={{ margin: "0 0 8px" }}>
+              <span className="quiet">The server said </span>
+              {shown.answer || "nothing yet"}
+              <br />
+              <span className="quiet">Round </span>
+              {shown.roundName} <span className="quiet">· Message-ID </span>
+              <span style={{ overflowWrap: "anywhere" }}>{shown.messageId}</span>
+              <br />
+              <span className="quiet" style={{ overflowWrap: "anywhere" }}>
+                SHA-256 {shown.sha256}
+              </span>
+            </p>
+            <MessagePane key={shown.parcel} base={`/api/books/${book}/dispatch/${shown.parcel}`} />
+          </>
+        )}
+      </div>
+    </div>
+  );
+}

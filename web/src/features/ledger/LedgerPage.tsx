@@ -1,0 +1,165 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Button } from "antd";
+import { useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, must, upload, type Schemas } from "../../shared/api/client";
+import { count, moment, money } from "../../shared/figure";
+import { useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { FindingGroups } from "./FindingGroups";
+import "./ledger.css";
+import { useLedger } from "./useLedger";
+
+/** The ledger as it is, the place to take in a newer file, and the files before. */
+export function LedgerPage() {
+  const book = useBookId();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const { message, modal } = App.useApp();
+  const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const ledger = useLedger();
+  const intakes = useQuery({
+    queryKey: ["intakes", book],
+    queryFn: () => must(api.GET("/api/books/{book}/intakes", { params: { path: { book } } })),
+  });
+  const taking = useMutation({
+    mutationFn: (file: File) => upload<Schemas["IntakeView"]>(`/api/books/${book}/intakes`, file),
+    onSuccess: async (view) => {
+      client.setQueryData(["intake", book, view.id], view);
+      await client.invalidateQueries({ queryKey: ["intakes", book] });
+      await navigate(`/books/${book}/ledger/${view.id}`);
+    },
+  });
+  const undoing = useMutation({
+    mutationFn: (id: number) =>
+      must(api.POST("/api/books/{book}/intakes/{id}/undo", { params: { path: { book, id } } })),
+    onSuccess: async () => {
+      await client.invalidateQueries();
+      message.success("Undone. The ledger is what it was before.");
+    },
+    onError: (e) => message.error(e.message),
+  });
+  const take = (files: FileList | null) => {
+    const file = files?.[0];
+    if (file) {
+      taking.mutate(file);
+    }
+  };
+  const undo = (line: Schemas["IntakeLine"]) =>
+    modal.confirm({
+      title: `Undo ${line.file}?`,
+      content: "Its rows leave the ledger, and the file kept before it counts again. Rounds made from it stay.",
+      okText: "Undo it",
+      cancelText: "Leave it",
+      onOk: () => undoing.mutate(line.id),
+    });
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>Ledger</h1>
+      </div>
+      <div
+        className={over ? "drop over" : "drop"}
+        onDragOver={(e) => {
+          e.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(e) => {
+          e.preventDefault();
+          setOver(false);
+          take(e.dataTransfer.files);
+        }}
+      >
+        <input
+          ref={input}
+          type="file"
+          accept=".csv,.txt,.tsv"
+          className="visually-hidden"
+          aria-label="Ledger file"
+          tabIndex={-1}
+          onChange={(e) => take(e.target.files)}
+        />
+        <Button type="primary" loading={taking.isPending} onClick={() => input.current?.click()}>
+          Take in a ledger file
+        </Button>
+        <span>
+          or drop it here. CSV as your accounting program gives it out, with whatever headings it has; you look at it
+          before anything is kept.
+        </span>
+      </div>
+      {taking.error && <Alert type="error" title={taking.error.message} style={{ marginTop: 10 }} />}
+      <Waiting query={ledger}>
+        {({ ledger: now }) =>
+          now === null ? null : (
+            <section style={{ marginTop: 18 }}>
+              <h2>{now.file}</h2>
+              <p className="quiet" style={{ margin: "2px 0 8px" }}>
+                kept {moment(now.keptAt)} · {count(now.rows, "row")} of {count(now.customers, "customer")} ·{" "}
+                {now.sums.map((s) => `${money(s.total, s.currency)} open`).join(" · ")}
+                {now.rowsSetAside > 0 && ` · ${count(now.rowsSetAside, "row")} set aside`}
+              </p>
+              {now.findings.length > 0 && <FindingGroups findings={now.findings} />}
+            </section>
+          )
+        }
+      </Waiting>
+      <section style={{ marginTop: 18 }}>
+        <h2 style={{ marginBottom: 6 }}>Files taken in</h2>
+        <Waiting query={intakes}>
+          {(list) =>
+            list.length === 0 ? (
+              <p className="quiet">None yet.</p>
+            ) : (
+              <table className="ledger sheet">
+                <thead>
+                  <tr>
+                    <th scope="col">File</th>
+                    <th scope="col">Taken in</th>
+                    <th scope="col" className="figure">
+                      Rows
+                    </th>
+                    <th scope="col">State</th>
+                    <th scope="col">
+                      <span className="visually-hidden">Undo</span>
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {list.map((line) => (
+                    <tr key={line.id}>
+                      <td>
+                        <Link to={`/books/${book}/ledger/${line.id}`}>{line.file}</Link>
+                      </td>
+                      <td>{moment(line.madeAt)}</td>
+                      <td className="figure">
+                        {line.state === "looked-at" ? "" : line.rowsKept.toLocaleString("en-GB")}
+                      </td>
+                      <td>
+                        {line.isLedger
+                          ? "is the ledger"
+                          : line.state === "looked-at"
+                            ? "not kept"
+                            : line.state === "undone"
+                              ? "undone"
+                              : "kept before"}
+                      </td>
+                      <td>
+                        {line.isLedger && (
+                          <button type="button" className="link" onClick={() => undo(line)}>
+                            Undo
+                          </button>
+                        )}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            )
+          }
+        </Waiting>
+      </section>
+    </div>
+  );
+}

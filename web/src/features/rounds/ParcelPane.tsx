@@ -1,0 +1,154 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Button, Tabs } from "antd";
+import { api, must } from "../../shared/api/client";
+import { Shape, standingWords } from "../../shared/Shape";
+import { useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { WordingEditor } from "../wordings/WordingEditor";
+import { SourceTable } from "./SourceTable";
+import { StatementPages } from "./StatementPages";
+import type { Parcel, Round } from "./useRound";
+
+export const paneTabs = ["message", "statement", "sources", "words"] as const;
+export type PaneTab = (typeof paneTabs)[number];
+
+/** The parcel in view as its recipient will see it, what it is made of, and the words that it shares with the others. */
+export function ParcelPane({
+  round,
+  parcel,
+  tab,
+  onTab,
+  onWorded,
+}: {
+  round: Round;
+  parcel: Parcel;
+  tab: PaneTab;
+  onTab: (tab: PaneTab) => void;
+  onWorded: () => void;
+}) {
+  const book = useBookId();
+  const base = `/api/books/${book}/parcels/${parcel.id}`;
+  // Preparing gives parcels new numbers and states; what was fetched for an earlier one does not serve.
+  const version = `${round.preparedAt ?? ""} ${parcel.standing}`;
+  const view = useQuery({
+    queryKey: ["parcel", book, parcel.id, version],
+    queryFn: () =>
+      must(api.GET("/api/books/{book}/parcels/{parcel}", { params: { path: { book, parcel: parcel.id } } })),
+  });
+  return (
+    <Waiting query={view}>
+      {(v) => (
+        <article aria-label={`Parcel of ${v.name}`}>
+          <dl>
+            <dt>To</dt>
+            <dd>{v.to.join("; ")}</dd>
+            <dt>From</dt>
+            <dd>{v.from}</dd>
+            <dt>Subject</dt>
+            <dd>
+              <strong>{v.subject}</strong>
+            </dd>
+            <dt>Enclosed</dt>
+            <dd>{v.document}</dd>
+          </dl>
+          <State parcel={parcel} />
+          {v.wordingErrors.map((error) => (
+            <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
+          ))}
+          {v.emptySlots.length > 0 && (
+            <Alert
+              type="warning"
+              style={{ marginBottom: 8 }}
+              title={`Empty for this customer: ${v.emptySlots.join(", ").toLowerCase()}. Put it right on the card (C), or give the slot an “or else” under Words.`}
+            />
+          )}
+          <Tabs
+            size="small"
+            activeKey={tab}
+            onChange={(key) => onTab(key as PaneTab)}
+            items={[
+              {
+                key: "message",
+                label: "Message",
+                children: (
+                  <iframe
+                    key={version}
+                    title={`Message to ${v.name}`}
+                    sandbox=""
+                    src={`${base}/page`}
+                    className="pane-message"
+                  />
+                ),
+              },
+              {
+                key: "statement",
+                label: "Statement",
+                children: <StatementPages address={`${base}/document`} name={v.document} version={version} />,
+              },
+              {
+                key: "sources",
+                label: "Where from",
+                children: <SourceTable items={v.items} intake={`/books/${book}/ledger/${round.intakeId}`} />,
+              },
+              {
+                key: "words",
+                label: "Words",
+                children: (
+                  <WordingEditor
+                    key={round.settings.wordingId}
+                    wording={round.settings.wordingId}
+                    onSaved={onWorded}
+                    isFixed={round.releasedAt !== null}
+                  />
+                ),
+              },
+            ]}
+          />
+        </article>
+      )}
+    </Waiting>
+  );
+}
+
+/** How the parcel stands where that is worth a word; an unsure one is decided here. */
+function State({ parcel }: { parcel: Parcel }) {
+  const book = useBookId();
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const deciding = useMutation({
+    mutationFn: (went: boolean) =>
+      must(
+        api.POST("/api/books/{book}/parcels/{parcel}/unsure", {
+          params: { path: { book, parcel: parcel.id } },
+          body: { went },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries(),
+    onError: (e) => message.error(e.message),
+  });
+  if (["prepared", "needs-you"].includes(parcel.standing)) {
+    return parcel.problem ? (
+      <p className="pane-state">
+        <Shape standing="needs-you" label={false} /> Needs you: {parcel.problem}
+      </p>
+    ) : null;
+  }
+  return (
+    <p className="pane-state">
+      <Shape standing={parcel.standing} label={false} /> {standingWords[parcel.standing]}
+      {parcel.answer && `: ${parcel.answer}`}
+      {parcel.standing === "unsure" && (
+        <>
+          <br />
+          The server had all of it and gave no answer. Ask the customer, or look into the server’s log, and decide:{" "}
+          <Button size="small" onClick={() => deciding.mutate(true)}>
+            It went
+          </Button>{" "}
+          <Button size="small" onClick={() => deciding.mutate(false)}>
+            Send again
+          </Button>
+        </>
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,93 @@
+import { useState } from "react";
+import type { Schemas } from "../../shared/api/client";
+import { money } from "../../shared/figure";
+import { Shape, standingWords } from "../../shared/Shape";
+import { standingOrder } from "./words";
+
+type Proof = Schemas["ProofView"];
+
+/** What has left, what is on its way and what stays comes in the order of the list, what is left out last. */
+const barOrder = [
+  "sent",
+  "sending",
+  "released",
+  "prepared",
+  "to-be-retried",
+  "held",
+  "needs-you",
+  "unsure",
+  "refused",
+  "returned",
+];
+
+/**
+ * The whole ledger as one bar, cut into the parcels by standing and what is left out by reason, with the sum that
+ * closes under it. One currency at a time: amounts of two currencies are never added.
+ */
+export function ProofRail({ proof, onWhy }: { proof: Proof[]; onWhy: () => void }) {
+  const [currency, setCurrency] = useState<string>();
+  const shown = proof.find((p) => p.currency === currency) ?? proof[0];
+  if (!shown) {
+    return null;
+  }
+  const parts = [...shown.parts].sort((a, b) => place(a.kind) - place(b.kind));
+  const standings = parts.filter((p) => !p.kind.startsWith("left-out:"));
+  standings.sort((a, b) => standingOrder.indexOf(a.kind) - standingOrder.indexOf(b.kind));
+  const closes = Number(shown.difference) === 0;
+  return (
+    <section className="proof" aria-label={`Proof in ${shown.currency}`}>
+      <div className="proof-bar" aria-hidden>
+        {parts.map((p) => (
+          <span
+            key={p.kind}
+            className={p.kind.startsWith("left-out:") ? "left-out" : p.kind}
+            style={{ flexGrow: p.share }}
+          />
+        ))}
+      </div>
+      <div className="proof-sum">
+        <span>
+          Ledger <strong>{money(shown.ledger, shown.currency)}</strong>
+        </span>
+        <span aria-hidden>=</span>
+        {standings.map((p) => (
+          <span key={p.kind}>
+            <Shape standing={p.kind} label={false} /> {p.count} {standingWords[p.kind]}{" "}
+            <strong>{money(p.amount, shown.currency)}</strong>
+          </span>
+        ))}
+        {shown.leftOutCount > 0 && (
+          <span>
+            <Shape standing="left-out" label={false} /> {shown.leftOutCount} left out{" "}
+            <strong>{money(shown.leftOut, shown.currency)}</strong>{" "}
+            <button type="button" className="link" onClick={onWhy}>
+              why
+            </button>
+          </span>
+        )}
+        <span className={closes ? "proof-closes" : "proof-open"}>
+          difference {money(shown.difference, shown.currency)} {closes ? "✓" : "✕"}
+        </span>
+        {proof.length > 1 && (
+          <span className="proof-currencies" role="group" aria-label="Currency of the proof">
+            {proof.map((p) => (
+              <button
+                key={p.currency}
+                type="button"
+                aria-pressed={p.currency === shown.currency}
+                onClick={() => setCurrency(p.currency)}
+              >
+                {p.currency}
+              </button>
+            ))}
+          </span>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function place(kind: string): number {
+  const at = barOrder.indexOf(kind);
+  return at < 0 ? barOrder.length : at;
+}

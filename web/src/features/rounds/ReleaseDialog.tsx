@@ -1,0 +1,97 @@
+import { useQuery } from "@tanstack/react-query";
+import { Alert, Button, Input, Modal } from "antd";
+import { useState } from "react";
+import { api, must, type Schemas } from "../../shared/api/client";
+import { count, money } from "../../shared/figure";
+import { useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { useRoundActions, type Round } from "./useRound";
+
+/** What is about to leave, in plain words, and then one deliberate act. */
+export function ReleaseDialog({ round, onClose }: { round: Round; onClose: () => void }) {
+  const book = useBookId();
+  const summary = useQuery({
+    queryKey: ["summary", book, round.id, round.preparedAt],
+    queryFn: () =>
+      must(
+        api.POST("/api/books/{book}/rounds/{id}/summary", {
+          params: { path: { book, id: round.id } },
+          body: { parcels: null, count: 0 },
+        }),
+      ),
+    staleTime: 0,
+  });
+  return (
+    <Modal title={`Release ${round.name}`} open footer={null} onCancel={onClose} width={520}>
+      <Waiting query={summary}>{(s) => <Summary summary={s} onClose={onClose} />}</Waiting>
+    </Modal>
+  );
+}
+
+function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; onClose: () => void }) {
+  const { release } = useRoundActions();
+  const [typed, setTyped] = useState("");
+  const stays = [
+    s.needYou > 0 && `${s.needYou} need you`,
+    s.held > 0 && `${s.held} held`,
+    s.leftOut > 0 && `${s.leftOut} left out`,
+  ].filter(Boolean);
+  const isReady = s.messages > 0 && (!s.countToBeTyped || typed.trim() === String(s.messages));
+  const go = () => {
+    if (isReady && !release.isPending) {
+      release.mutate(s.messages, { onSuccess: onClose });
+    }
+  };
+  return (
+    <>
+      <dl className="summary">
+        <dt>Messages</dt>
+        <dd>
+          <strong>{s.messages.toLocaleString("en-GB")}</strong>, to {count(s.addresses, "address", "addresses")}
+        </dd>
+        <dt>Claims</dt>
+        <dd>
+          <strong>{s.totals.map((t) => money(t.amount, t.currency)).join(" · ") || "nothing"}</strong>
+        </dd>
+        <dt>From</dt>
+        <dd>{s.sender}</dd>
+        <dt>By</dt>
+        <dd>{s.isPractice ? "the postroom: practice, nothing leaves this machine" : s.server}</dd>
+        <dt>Words</dt>
+        <dd>{s.wording}</dd>
+        <dt>Enclosed</dt>
+        <dd>{s.enclosure}</dd>
+        <dt>Stays here</dt>
+        <dd>{stays.length > 0 ? stays.join(", ") : "nothing"}</dd>
+      </dl>
+      {release.error && <Alert type="error" title={release.error.message} style={{ marginBottom: 10 }} />}
+      {s.messages === 0 && <p>Nothing is ready to be released.</p>}
+      {s.countToBeTyped && (
+        <label className="summary-count">
+          Type the number of messages to release them
+          <Input
+            style={{ width: 90 }}
+            inputMode="numeric"
+            value={typed}
+            placeholder={String(s.messages)}
+            onChange={(e) => setTyped(e.target.value)}
+            onPressEnter={go}
+            autoFocus
+          />
+        </label>
+      )}
+      <div style={{ display: "flex", gap: 8, justifyContent: "flex-end" }}>
+        <Button onClick={onClose}>Not yet</Button>
+        <Button
+          type="primary"
+          disabled={!isReady}
+          loading={release.isPending}
+          onClick={go}
+          autoFocus={!s.countToBeTyped}
+        >
+          Release {count(s.messages, "message")}
+        </Button>
+      </div>
+    </>
+  );
+}

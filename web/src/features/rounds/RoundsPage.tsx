@@ -1,0 +1,116 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, Button, Input } from "antd";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, must } from "../../shared/api/client";
+import { day, moment } from "../../shared/figure";
+import { Shape, standingWords } from "../../shared/Shape";
+import { useBook, useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { standingOrder } from "./words";
+
+/** The rounds, the newest first, and the place to begin one. */
+export function RoundsPage() {
+  const book = useBookId();
+  const details = useBook();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [name, setName] = useState("");
+  const [asOf, setAsOf] = useState("");
+  const rounds = useQuery({
+    queryKey: ["rounds", book],
+    queryFn: () => must(api.GET("/api/books/{book}/rounds", { params: { path: { book } } })),
+  });
+  const date = asOf || details.data?.today || "";
+  const making = useMutation({
+    mutationFn: () =>
+      must(
+        api.POST("/api/books/{book}/rounds", {
+          params: { path: { book } },
+          body: { name: name.trim() || `Statements at ${day(date)}`, asOf: date },
+        }),
+      ),
+    onSuccess: async (round) => {
+      client.setQueryData(["round", book, round.id], round);
+      await client.invalidateQueries({ queryKey: ["rounds", book] });
+      await navigate(`/books/${book}/rounds/${round.id}`);
+    },
+  });
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>Rounds</h1>
+        <form
+          className="push"
+          style={{ display: "flex", gap: 8 }}
+          onSubmit={(e) => {
+            e.preventDefault();
+            making.mutate();
+          }}
+        >
+          <Input
+            style={{ width: 230 }}
+            aria-label="Name of the new round"
+            placeholder={date && `Statements at ${day(date)}`}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
+          <Input
+            style={{ width: 150 }}
+            type="date"
+            aria-label="As of"
+            value={date}
+            onChange={(e) => setAsOf(e.target.value)}
+          />
+          <Button type="primary" htmlType="submit" loading={making.isPending}>
+            Prepare a round
+          </Button>
+        </form>
+      </div>
+      {making.error && <Alert type="error" title={making.error.message} style={{ marginBottom: 10 }} />}
+      <Waiting query={rounds}>
+        {(list) =>
+          list.length === 0 ? (
+            <p className="quiet">
+              None yet. A round prepares a message with its statement for every customer who owes something; nothing
+              leaves before you release it.
+            </p>
+          ) : (
+            <table className="ledger sheet">
+              <thead>
+                <tr>
+                  <th scope="col">Round</th>
+                  <th scope="col">As of</th>
+                  <th scope="col">Made</th>
+                  <th scope="col">Released</th>
+                  <th scope="col">Parcels</th>
+                </tr>
+              </thead>
+              <tbody>
+                {list.map((round) => (
+                  <tr key={round.id} className="pick">
+                    <td>
+                      <Link to={`/books/${book}/rounds/${round.id}`}>{round.name}</Link>
+                    </td>
+                    <td>{day(round.asOf)}</td>
+                    <td>{moment(round.madeAt)}</td>
+                    <td>{round.releasedAt ? moment(round.releasedAt) : <span className="quiet">not yet</span>}</td>
+                    <td>
+                      {standingOrder
+                        .filter((s) => round.counts[s])
+                        .map((s) => (
+                          <span key={s} style={{ marginRight: 14, whiteSpace: "nowrap" }}>
+                            <Shape standing={s} label={false} /> {round.counts[s]} {standingWords[s]}
+                          </span>
+                        ))}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )
+        }
+      </Waiting>
+    </div>
+  );
+}

@@ -1,0 +1,91 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { getDocument, GlobalWorkerOptions, type PDFDocumentProxy } from "pdfjs-dist";
+import worker from "pdfjs-dist/build/pdf.worker.min.mjs?url";
+import { useEffect, useRef, useState } from "react";
+import { Problem } from "../../shared/api/client";
+import { Waiting } from "../../shared/Waiting";
+
+GlobalWorkerOptions.workerSrc = worker;
+
+/** The statement document, the very file that will be enclosed, page by page. */
+export function StatementPages({ address, name, version }: { address: string; name: string; version: string }) {
+  const file = useQuery({
+    queryKey: ["parcel", address, version],
+    queryFn: async () => {
+      const response = await fetch(address);
+      if (!response.ok) {
+        throw new Problem("The statement cannot be drawn.", response.status);
+      }
+      return getDocument({ data: await response.arrayBuffer() }).promise;
+    },
+    structuralSharing: false,
+  });
+  return <Waiting query={file}>{(pdf) => <Pages key={address} pdf={pdf} name={name} address={address} />}</Waiting>;
+}
+
+function Pages({ pdf, name, address }: { pdf: PDFDocumentProxy; name: string; address: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const frame = useRef<HTMLDivElement>(null);
+  const [page, setPage] = useState(1);
+  const [text, setText] = useState("");
+  const number = Math.min(page, pdf.numPages);
+  useEffect(() => {
+    const asked = new AbortController();
+    const draw = async () => {
+      const leaf = await pdf.getPage(number);
+      const target = canvas.current;
+      if (asked.signal.aborted || !target || !frame.current) {
+        return;
+      }
+      const natural = leaf.getViewport({ scale: 1 });
+      const fit = frame.current.clientWidth / natural.width;
+      const viewport = leaf.getViewport({ scale: fit * devicePixelRatio });
+      target.width = viewport.width;
+      target.height = viewport.height;
+      target.style.width = "100%";
+      const task = leaf.render({ canvas: target, viewport });
+      asked.signal.addEventListener("abort", () => task.cancel());
+      const content = await leaf.getTextContent();
+      await task.promise;
+      if (!asked.signal.aborted) {
+        setText(content.items.map((i) => ("str" in i ? i.str : "")).join(" "));
+      }
+    };
+    // A drawing that is given up because another page was asked for is no failure.
+    draw().catch((error: unknown) => {
+      if (!asked.signal.aborted && !(error instanceof Error && error.name === "RenderingCancelledException")) {
+        setText("This page cannot be drawn.");
+      }
+    });
+    return () => {
+      asked.abort();
+    };
+  }, [pdf, number]);
+  return (
+    <div className="statement">
+      <div className="statement-head">
+        <Button size="small" disabled={number <= 1} onClick={() => setPage(number - 1)} aria-label="Page before">
+          ‹
+        </Button>
+        <span role="status">
+          Page {number} of {pdf.numPages}
+        </span>
+        <Button
+          size="small"
+          disabled={number >= pdf.numPages}
+          onClick={() => setPage(number + 1)}
+          aria-label="Next page"
+        >
+          ›
+        </Button>
+        <a href={address} target="_blank" rel="noreferrer" style={{ marginLeft: "auto" }}>
+          {name}
+        </a>
+      </div>
+      <div ref={frame} className="statement-page">
+        <canvas ref={canvas} role="img" aria-label={text || `Page ${number} of the statement`} />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,266 @@
+import { Button, Drawer, Input, Modal, type InputRef } from "antd";
+import { useRef, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { count, day, moment } from "../../shared/figure";
+import { useBook, useBookId } from "../../shared/useBook";
+import { useKeys } from "../../shared/useKeys";
+import { Waiting } from "../../shared/Waiting";
+import { CustomerCard } from "../customers/CustomerCard";
+import { Choices } from "./Choices";
+import { inOrder, ParcelList } from "./ParcelList";
+import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
+import { ProofRail } from "./ProofRail";
+import { ReleaseDialog } from "./ReleaseDialog";
+import "./rounds.css";
+import { SendingLine } from "./SendingLine";
+import { useRound, useRoundActions, type Parcel, type Round } from "./useRound";
+
+/** The one place where a round is prepared, looked through, released and watched. */
+export function Workbench() {
+  const round = useRound();
+  return <Waiting query={round}>{(r) => <Bench key={r.id} round={r} />}</Waiting>;
+}
+
+type Opened = "release" | "remove" | "correct" | undefined;
+
+function Bench({ round }: { round: Round }) {
+  const book = useBookId();
+  const details = useBook();
+  const actions = useRoundActions();
+  const [parameters, setParameters] = useSearchParams();
+  const [find, setFind] = useState("");
+  const [tab, setTab] = useState<PaneTab>("message");
+  const [leftOpen, setLeftOpen] = useState(false);
+  const [opened, setOpened] = useState<Opened>();
+  const finder = useRef<InputRef>(null);
+  const parcels = inOrder(round.parcels, find);
+  const wanted = parameters.get("customer");
+  const at = Math.max(
+    0,
+    parcels.findIndex((p) => p.customer === wanted),
+  );
+  const shown = parcels[at];
+  const isReleased = round.releasedAt !== null;
+  const ready = round.parcels.filter((p) => p.standing === "prepared").length;
+  const pick = (customer: string) =>
+    setParameters(
+      (now) => {
+        now.set("customer", customer);
+        return now;
+      },
+      { replace: true },
+    );
+  const step = (by: number) => {
+    const next = parcels[Math.min(parcels.length - 1, Math.max(0, at + by))];
+    if (next) {
+      pick(next.customer);
+    }
+  };
+  const hold = (parcel: Parcel | undefined) => {
+    if (parcel && !isReleased && !actions.decide.isPending) {
+      pick(parcel.customer);
+      actions.decide.mutate({
+        customer: parcel.customer,
+        decision: parcel.standing === "held" ? null : "held",
+        reason: "",
+      });
+    }
+  };
+  const open = (what: Opened) => () => {
+    if (what === "release" ? ready > 0 : shown && (what === "correct" || !isReleased)) {
+      setOpened(what);
+    }
+  };
+  useKeys({
+    j: () => step(1),
+    ArrowDown: () => step(1),
+    k: () => step(-1),
+    ArrowUp: () => step(-1),
+    h: () => hold(shown),
+    x: open("remove"),
+    c: open("correct"),
+    r: open("release"),
+    f: () => finder.current?.focus(),
+    "1": () => setTab("message"),
+    "2": () => setTab("statement"),
+    "3": () => setTab("sources"),
+    "4": () => setTab("words"),
+  });
+  const busy = actions.change.isPending || actions.prepare.isPending;
+  return (
+    <div className="bench">
+      <header className="bench-head">
+        <h1>{round.name}</h1>
+        <span className="quiet">
+          as of {day(round.settings.asOf)} · open items · prepared from{" "}
+          <Link to={`/books/${book}/ledger/${round.intakeId}`}>{round.file}</Link>
+          {round.preparedAt && `, ${moment(round.preparedAt)}`}
+        </span>
+        <span className="push" />
+        {ready > 0 && (
+          <Button type="primary" onClick={open("release")}>
+            Release {count(ready, "parcel")}… <kbd aria-hidden>R</kbd>
+          </Button>
+        )}
+      </header>
+      <ProofRail
+        proof={round.proof}
+        onWhy={() => {
+          setFind("");
+          setLeftOpen(true);
+        }}
+      />
+      {isReleased && <SendingLine round={round} />}
+      <div className="bench-body">
+        <Choices
+          key={round.preparedAt}
+          round={round}
+          busy={busy}
+          onChange={(settings) => actions.change.mutate(settings)}
+        />
+        <div className="bench-list" aria-busy={busy}>
+          <div className="bench-find">
+            <Input
+              ref={finder}
+              size="small"
+              allowClear
+              aria-label="Jump to a customer in this round"
+              placeholder="Jump to a customer"
+              suffix={<kbd aria-hidden>F</kbd>}
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+              onPressEnter={(e) => e.currentTarget.blur()}
+            />
+            <span className="quiet" role="status">
+              {shown ? `${at + 1} of ${parcels.length}` : "nothing to look through"}
+            </span>
+          </div>
+          <ParcelList
+            round={round}
+            parcels={parcels}
+            shown={shown?.customer}
+            labels={details.data?.ageLabels ?? []}
+            leftOpen={leftOpen}
+            find={find}
+            onPick={pick}
+            onLeftOpen={() => setLeftOpen(!leftOpen)}
+            onPutBack={
+              isReleased ? undefined : (customer) => actions.decide.mutate({ customer, decision: null, reason: "" })
+            }
+          />
+        </div>
+        <div className="pane">
+          <div className="pane-view" tabIndex={0} role="region" aria-label="The parcel in view">
+            {shown ? (
+              <ParcelPane
+                round={round}
+                parcel={shown}
+                tab={tab}
+                onTab={setTab}
+                onWorded={() => actions.prepare.mutate()}
+              />
+            ) : (
+              <p className="quiet">
+                {find
+                  ? ""
+                  : "Nobody is left in this round. The choices at the left or the reasons under “why” say what kept everybody out."}
+              </p>
+            )}
+          </div>
+          <footer className="pane-keys">
+            <span>
+              <kbd>J</kbd> <kbd>K</kbd> next, back
+            </span>
+            {!isReleased && (
+              <>
+                <button type="button" disabled={!shown} onClick={() => hold(shown)}>
+                  <kbd>H</kbd> {shown?.standing === "held" ? "let it go" : "hold"}
+                </button>
+                <button type="button" disabled={!shown} onClick={open("remove")}>
+                  <kbd>X</kbd> take out
+                </button>
+              </>
+            )}
+            <button type="button" disabled={!shown} onClick={open("correct")}>
+              <kbd>C</kbd> correct the card
+            </button>
+            <span>
+              {paneTabs.map((t, i) => (
+                <kbd key={t}>{i + 1}</kbd>
+              ))}{" "}
+              views
+            </span>
+          </footer>
+        </div>
+      </div>
+      {opened === "release" && <ReleaseDialog round={round} onClose={() => setOpened(undefined)} />}
+      {opened === "remove" && shown && (
+        <TakeOut
+          parcel={shown}
+          onClose={() => setOpened(undefined)}
+          onDone={(reason) => {
+            const next = parcels[at + 1] ?? parcels[at - 1];
+            setOpened(undefined);
+            actions.decide.mutate(
+              { customer: shown.customer, decision: "removed", reason },
+              { onSuccess: () => next && pick(next.customer) },
+            );
+          }}
+        />
+      )}
+      <Drawer
+        open={opened === "correct"}
+        onClose={() => setOpened(undefined)}
+        title="Customer card"
+        size={420}
+        destroyOnHidden
+      >
+        {shown && (
+          <CustomerCard
+            customer={shown.customer}
+            onDone={() => {
+              setOpened(undefined);
+              if (!isReleased) {
+                actions.prepare.mutate();
+              }
+            }}
+          />
+        )}
+      </Drawer>
+    </div>
+  );
+}
+
+function TakeOut({
+  parcel,
+  onClose,
+  onDone,
+}: {
+  parcel: Parcel;
+  onClose: () => void;
+  onDone: (reason: string) => void;
+}) {
+  const [reason, setReason] = useState("");
+  return (
+    <Modal
+      title={`Take ${parcel.name} out of this round?`}
+      open
+      okText="Take out"
+      cancelText="Leave in"
+      okButtonProps={{ disabled: !reason.trim() }}
+      onCancel={onClose}
+      onOk={() => onDone(reason.trim())}
+    >
+      <p>It is listed under “left out” with your reason, and its sum stays in the proof.</p>
+      <label>
+        Reason
+        <Input
+          autoFocus
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+          onPressEnter={() => reason.trim() && onDone(reason.trim())}
+        />
+      </label>
+    </Modal>
+  );
+}

@@ -1,0 +1,57 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { App } from "antd";
+import { useParams } from "react-router";
+import { api, must, type Schemas } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
+
+export type Round = Schemas["RoundView"];
+export type Parcel = Schemas["ParcelLine"];
+export type LeftOut = Schemas["LeftOutLine"];
+export type RoundSettings = Schemas["RoundRequest"];
+
+/** The round in the address. */
+export function useRound() {
+  const book = useBookId();
+  const id = Number(useParams().round);
+  return useQuery({
+    queryKey: ["round", book, id],
+    queryFn: () => must(api.GET("/api/books/{book}/rounds/{id}", { params: { path: { book, id } } })),
+  });
+}
+
+/** What can be done with the round in the address; each brings the round as it is afterwards. */
+export function useRoundActions() {
+  const book = useBookId();
+  const id = Number(useParams().round);
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const path = { book, id };
+  const settle = {
+    onSuccess: (round: Round) => {
+      client.setQueryData(["round", book, id], round);
+      void client.invalidateQueries({ queryKey: ["parcel", book] });
+      void client.invalidateQueries({ queryKey: ["rounds", book] });
+    },
+    onError: (error: Error) => message.error(error.message),
+  };
+  return {
+    change: useMutation({
+      mutationFn: (body: RoundSettings) => must(api.PUT("/api/books/{book}/rounds/{id}", { params: { path }, body })),
+      ...settle,
+    }),
+    prepare: useMutation({
+      mutationFn: () => must(api.POST("/api/books/{book}/rounds/{id}/prepare", { params: { path } })),
+      ...settle,
+    }),
+    decide: useMutation({
+      mutationFn: (body: Schemas["DecisionRequest"]) =>
+        must(api.POST("/api/books/{book}/rounds/{id}/decisions", { params: { path }, body })),
+      ...settle,
+    }),
+    release: useMutation({
+      mutationFn: (count: number) =>
+        must(api.POST("/api/books/{book}/rounds/{id}/release", { params: { path }, body: { parcels: null, count } })),
+      ...settle,
+    }),
+  };
+}

@@ -1,0 +1,47 @@
+/** The reasons for leaving out, as people say them. */
+export const reasonWords: Record<string, string> = {
+  "after-the-date": "dated after the date",
+  "outside-the-dates": "outside the chosen dates",
+  "held-back": "in dispute or held back",
+  "other-unit": "other unit",
+  "credits-not-wanted": "credits not wanted",
+  error: "blocked by an error",
+  "removed-by-hand": "taken out by hand",
+  "not-chosen": "not among the chosen",
+  "on-hold": "customer on hold",
+  "nothing-open": "nothing open",
+  "credit-balance": "credit balance",
+  "below-the-minimum": "below the least balance",
+  "not-overdue-enough": "not overdue enough",
+  "written-to-recently": "written to recently",
+  "no-way-to-reach": "no address",
+};
+
+/** The order in which the standings of parcels are listed: what needs a person comes first. */
+export const standingOrder = [
+  "needs-you",
+  "unsure",
+  "refused",
+  "returned",
+  "to-be-retried",
+  "prepared",
+  "held",
+  "sending",
+  "released",
+  "sent",
+];
+
+/** Headings of the groups in the list of parcels. */
+export const groupWords: Record<string, string> = {
+  "needs-you": "Need you",
+  unsure: "Unsure: did they go?",
+  refused: "Refused",
+  returned: "Returned",
+  "to-be-retried": "To be retried",
+  prepared: "Ready",
+  held: "Held",
+  sending: "Sending",
+  released: "Released, waiting their turn",
+  sent: "Sent",
+  "left-out": "Left out",
+};

@@ -1,0 +1,70 @@
+import { useQuery } from "@tanstack/react-query";
+import { Form, Input, Select } from "antd";
+import { api, must, type Schemas } from "../../shared/api/client";
+
+/** The firm as it is typed in: lines as one text. */
+export interface FirmText {
+  firm: string;
+  currency: string;
+  address: string;
+  contact: string;
+  payment: string;
+}
+
+export const emptyFirm: Partial<FirmText> = { currency: "GBP", address: "", contact: "", payment: "" };
+
+export const lines = (text: string) =>
+  text
+    .split("\n")
+    .map((l) => l.trim())
+    .filter(Boolean);
+
+/** A new book from what was typed in; its time zone is that of the browser. */
+export function bookOf(text: FirmText): Schemas["NewBook"] {
+  return {
+    name: text.firm,
+    currency: text.currency,
+    addressLines: lines(text.address),
+    contactLines: lines(text.contact),
+    paymentLines: lines(text.payment),
+    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  };
+}
+
+export function FirmFields({ withCurrency = true }: { withCurrency?: boolean }) {
+  const currencies = useQuery({
+    queryKey: ["currencies"],
+    queryFn: () => must(api.GET("/api/currencies")),
+    enabled: withCurrency,
+    retry: false,
+  });
+  return (
+    <>
+      <Form.Item
+        label="The firm’s name"
+        name="firm"
+        rules={[{ required: true, message: "The firm’s name is missing." }]}
+      >
+        <Input />
+      </Form.Item>
+      {withCurrency && (
+        <Form.Item label="Currency" name="currency">
+          <Select
+            aria-label="Currency"
+            showSearch
+            options={(currencies.data ?? ["GBP", "EUR", "USD", "CHF"]).map((c) => ({ value: c, label: c }))}
+          />
+        </Form.Item>
+      )}
+      <Form.Item label="Address, a line each" name="address">
+        <Input.TextArea rows={3} />
+      </Form.Item>
+      <Form.Item label="Telephone, mail, tax number, a line each" name="contact">
+        <Input.TextArea rows={2} />
+      </Form.Item>
+      <Form.Item label="How to pay, a line each" name="payment">
+        <Input.TextArea rows={2} />
+      </Form.Item>
+    </>
+  );
+}

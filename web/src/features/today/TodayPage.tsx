@@ -1,0 +1,131 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { Link, useNavigate } from "react-router";
+import { AgeBar } from "../../shared/AgeBar";
+import { api, must } from "../../shared/api/client";
+import { count, day, moment, money } from "../../shared/figure";
+import { useBook, useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { useLedger } from "../ledger/useLedger";
+
+/** What there is, what waits, and what to do first. */
+export function TodayPage() {
+  const book = useBookId();
+  const details = useBook();
+  const navigate = useNavigate();
+  const ledger = useLedger();
+  const rounds = useQuery({
+    queryKey: ["rounds", book],
+    queryFn: () => must(api.GET("/api/books/{book}/rounds", { params: { path: { book } } })),
+  });
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>{details.data?.name}</h1>
+        <span className="quiet">{details.data && day(details.data.today)}</span>
+      </div>
+      <Waiting query={ledger}>
+        {({ ledger: now }) =>
+          now === null ? (
+            <section className="sheet" style={{ padding: 20, maxWidth: 620 }}>
+              <h2>First, take in the ledger</h2>
+              <p>
+                Get a file of the open items out of your accounting program and take it in as it is. Nothing is kept
+                before you have looked at it.
+              </p>
+              <Button type="primary" onClick={() => void navigate(`/books/${book}/ledger`)}>
+                Take in a file
+              </Button>
+            </section>
+          ) : (
+            <section style={{ maxWidth: 900 }}>
+              <h2>Owed to us</h2>
+              <p className="quiet" style={{ margin: "2px 0 8px" }}>
+                {count(now.customers, "customer")}, {count(now.rows, "row")} from{" "}
+                <Link to={`/books/${book}/ledger`}>{now.file}</Link>, kept {moment(now.keptAt)}
+              </p>
+              <table className="ledger sheet">
+                <thead>
+                  <tr>
+                    <th scope="col">Currency</th>
+                    <th scope="col" className="figure">
+                      Open
+                    </th>
+                    <th scope="col" className="figure">
+                      Past due
+                    </th>
+                    <th scope="col">Age</th>
+                    {details.data?.ageLabels.map((label) => (
+                      <th scope="col" key={label} className="figure">
+                        {label}
+                      </th>
+                    ))}
+                    <th scope="col" className="figure">
+                      credits
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {now.sums.map((s) => (
+                    <tr key={s.currency}>
+                      <td>{s.currency}</td>
+                      <td className="figure">
+                        <strong>{money(s.total, s.currency)}</strong>
+                      </td>
+                      <td className="figure">{money(s.overdue, s.currency)}</td>
+                      <td>
+                        <AgeBar bands={s.bands} labels={details.data?.ageLabels ?? []} width={120} />
+                      </td>
+                      {s.bands.map((b, i) => (
+                        <td key={i} className="figure">
+                          {money(b, s.currency)}
+                        </td>
+                      ))}
+                      <td className="figure">{money(s.credits, s.currency)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </section>
+          )
+        }
+      </Waiting>
+      <section style={{ maxWidth: 900, marginTop: 22 }}>
+        <div className="page-head" style={{ marginBottom: 6 }}>
+          <h2>Rounds that wait</h2>
+          <Link className="push" to={`/books/${book}/rounds`}>
+            All rounds
+          </Link>
+        </div>
+        <Waiting query={rounds}>
+          {(list) => {
+            const waiting = list.filter((r) =>
+              ["prepared", "needs-you", "held", "unsure", "released", "to-be-retried"].some(
+                (s) => (r.counts[s] ?? 0) > 0,
+              ),
+            );
+            return waiting.length === 0 ? (
+              <p className="quiet">Nothing waits.</p>
+            ) : (
+              <table className="ledger sheet">
+                <tbody>
+                  {waiting.map((r) => (
+                    <tr key={r.id}>
+                      <td>
+                        <Link to={`/books/${book}/rounds/${r.id}`}>{r.name}</Link>
+                      </td>
+                      <td>as of {day(r.asOf)}</td>
+                      <td>{count(r.counts["prepared"] ?? 0, "parcel")} ready</td>
+                      <td>{r.counts["needs-you"] ? `${r.counts["needs-you"]} need you` : ""}</td>
+                      <td>{r.counts["unsure"] ? `${r.counts["unsure"]} unsure` : ""}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            );
+          }}
+        </Waiting>
+      </section>
+    </div>
+  );
+}

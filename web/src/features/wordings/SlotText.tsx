@@ -1,0 +1,111 @@
+import { Document } from "@tiptap/extension-document";
+import { EditorContent, useEditor, type Editor } from "@tiptap/react";
+import StarterKit from "@tiptap/starter-kit";
+import { Select } from "antd";
+import { useEffect } from "react";
+import { SlotNode, useSlots } from "./SlotNode";
+
+const OneLine = Document.extend({ content: "paragraph" });
+
+/** Text with slots in it: one line for a subject, paragraphs and lists for a body. */
+export function SlotText({
+  label,
+  html,
+  isLine = false,
+  isFixed,
+  onChange,
+}: {
+  label: string;
+  html: string;
+  isLine?: boolean;
+  isFixed: boolean;
+  onChange: (html: string) => void;
+}) {
+  const editor = useEditor({
+    extensions: isLine
+      ? [
+          OneLine,
+          StarterKit.configure({
+            document: false,
+            bold: false,
+            italic: false,
+            underline: false,
+            strike: false,
+            code: false,
+            link: false,
+            bulletList: false,
+            orderedList: false,
+            listItem: false,
+            listKeymap: false,
+            heading: false,
+            blockquote: false,
+            codeBlock: false,
+            horizontalRule: false,
+            hardBreak: false,
+            trailingNode: false,
+          }),
+          SlotNode,
+        ]
+      : [
+          StarterKit.configure({ codeBlock: false, code: false, blockquote: false, link: { openOnClick: false } }),
+          SlotNode,
+        ],
+    content: html,
+    editable: !isFixed,
+    editorProps: { attributes: { "aria-label": label, role: "textbox", "aria-multiline": String(!isLine) } },
+    onUpdate: ({ editor: e }) => onChange(isLine ? e.getHTML().replace(/^<p>|<\/p>$/g, "") : e.getHTML()),
+  });
+  useEffect(() => {
+    editor.setEditable(!isFixed);
+  }, [editor, isFixed]);
+  return (
+    <div className={isLine ? "slot-text line" : "slot-text"}>
+      <div className="slot-tools">
+        <span>{label}</span>
+        {!isFixed && <Tools editor={editor} label={label} isLine={isLine} />}
+      </div>
+      <EditorContent editor={editor} />
+    </div>
+  );
+}
+
+function Tools({ editor, label, isLine }: { editor: Editor; label: string; isLine: boolean }) {
+  const slots = useSlots();
+  return (
+    <>
+      {!isLine && (
+        <>
+          <button type="button" aria-label="Bold" onClick={() => editor.chain().focus().toggleBold().run()}>
+            <b>B</b>
+          </button>
+          <button type="button" aria-label="Italic" onClick={() => editor.chain().focus().toggleItalic().run()}>
+            <i>I</i>
+          </button>
+          <button type="button" aria-label="List" onClick={() => editor.chain().focus().toggleBulletList().run()}>
+            •–
+          </button>
+        </>
+      )}
+      <Select
+        size="small"
+        aria-label={`Put a slot into the ${label.toLowerCase()}`}
+        placeholder="Put in a slot"
+        value={null}
+        popupMatchSelectWidth={280}
+        style={{ width: 140 }}
+        showSearch={{ optionFilterProp: "label" }}
+        options={(slots.data ?? [])
+          .filter((s) => !isLine || !s.isHtml)
+          .map((s) => ({ value: s.name, label: s.label, says: s.says }))}
+        optionRender={(option) => (
+          <span>
+            {option.label} <small className="quiet">{option.data.says}</small>
+          </span>
+        )}
+        onChange={(name: string | null) =>
+          name && editor.chain().focus().insertContent({ type: "slot", attrs: { name } }).run()
+        }
+      />
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, Button } from "antd";
+import { useState } from "react";
+import { api, must, type Schemas } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { SlotText } from "./SlotText";
+import "./wordings.css";
+
+type Wording = Schemas["WordingView"];
+
+/** One wording, edited where it stands. */
+export function WordingEditor({
+  wording,
+  isFixed = false,
+  onSaved,
+}: {
+  wording: number;
+  isFixed?: boolean;
+  onSaved?: () => void;
+}) {
+  const book = useBookId();
+  const wordings = useQuery({
+    queryKey: ["wordings", book],
+    queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
+  });
+  return (
+    <Waiting query={wordings}>
+      {(list) => {
+        const found = list.find((w) => w.id === wording);
+        return found ? (
+          <Fields key={found.id} wording={found} isFixed={isFixed} onSaved={onSaved} />
+        ) : (
+          <p className="quiet">This wording is not there any more.</p>
+        );
+      }}
+    </Waiting>
+  );
+}
+
+function Fields({
+  wording,
+  isFixed,
+  onSaved,
+}: {
+  wording: Wording;
+  isFixed: boolean;
+  onSaved: (() => void) | undefined;
+}) {
+  const book = useBookId();
+  const client = useQueryClient();
+  const [subject, setSubject] = useState(wording.subject);
+  const [body, setBody] = useState(wording.body);
+  const saving = useMutation({
+    mutationFn: () =>
+      must(
+        api.PUT("/api/books/{book}/wordings/{id}", {
+          params: { path: { book, id: wording.id } },
+          body: { name: wording.name, language: wording.language, subject, body },
+        }),
+      ),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ["wordings", book] });
+      onSaved?.();
+    },
+  });
+  const isChanged = subject !== wording.subject || body !== wording.body;
+  return (
+    <div className="wording">
+      {isFixed && (
+        <p className="quiet">Parcels of this round were released with these words; they stay as they were sent.</p>
+      )}
+      {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 8 }} />}
+      {wording.errors.map((error) => (
+        <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
+      ))}
+      <SlotText label="Subject" html={wording.subject} isLine isFixed={isFixed} onChange={setSubject} />
+      <SlotText label="Message" html={wording.body} isFixed={isFixed} onChange={setBody} />
+      {!isFixed && (
+        <p>
+          <Button type="primary" disabled={!isChanged} loading={saving.isPending} onClick={() => saving.mutate()}>
+            Use these words
+          </Button>{" "}
+          <span className="quiet" role="status">
+            {isChanged ? "changed, not in use yet" : `“${wording.name}” as it is in use`}
+          </span>
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,147 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Button, Form, Input, Tabs } from "antd";
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { api, must, type Schemas } from "../../shared/api/client";
+import { useBook, useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { SenderForm } from "../senders/SenderForm";
+import { FirmFields, lines, type FirmText } from "../sign-in/FirmFields";
+import { WordingEditor } from "./WordingEditor";
+import "./wordings.css";
+
+/** The words of messages, the paper of statements, and the account that they go out by. */
+export function WordsPage() {
+  const [parameters, setParameters] = useSearchParams();
+  return (
+    <div className="page">
+      <div className="page-head">
+        <h1>Words & paper</h1>
+      </div>
+      <Tabs
+        activeKey={parameters.get("part") ?? "words"}
+        onChange={(part) => setParameters({ part })}
+        items={[
+          { key: "words", label: "Words of the message", children: <Wordings /> },
+          { key: "paper", label: "Letterhead", children: <Letterhead /> },
+          { key: "sender", label: "Sender", children: <SenderForm /> },
+        ]}
+      />
+    </div>
+  );
+}
+
+function Wordings() {
+  const book = useBookId();
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const [picked, setPicked] = useState<number>();
+  const [name, setName] = useState("");
+  const wordings = useQuery({
+    queryKey: ["wordings", book],
+    queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
+  });
+  const copying = useMutation({
+    mutationFn: (from: Schemas["WordingView"]) =>
+      must(
+        api.POST("/api/books/{book}/wordings", {
+          params: { path: { book } },
+          body: { name, language: from.language, subject: from.subject, body: from.body },
+        }),
+      ),
+    onSuccess: async (made) => {
+      await client.invalidateQueries({ queryKey: ["wordings", book] });
+      setName("");
+      setPicked(made.id);
+    },
+    onError: (e) => message.error(e.message),
+  });
+  return (
+    <Waiting query={wordings}>
+      {(list) => {
+        const shown = list.find((w) => w.id === picked) ?? list[0];
+        return (
+          <div className="words">
+            <nav aria-label="Wordings">
+              {list.map((w) => (
+                <button key={w.id} type="button" aria-current={w.id === shown?.id} onClick={() => setPicked(w.id)}>
+                  {w.name}
+                  {w.errors.length > 0 && " · has an error"}
+                </button>
+              ))}
+              {shown && (
+                <form
+                  onSubmit={(e) => {
+                    e.preventDefault();
+                    copying.mutate(shown);
+                  }}
+                >
+                  <Input
+                    size="small"
+                    aria-label="Name of the copy"
+                    placeholder="Name of a copy"
+                    value={name}
+                    onChange={(e) => setName(e.target.value)}
+                  />
+                  <Button size="small" htmlType="submit" disabled={!name.trim()} loading={copying.isPending}>
+                    Copy
+                  </Button>
+                </form>
+              )}
+            </nav>
+            <div>{shown && <WordingEditor key={shown.id} wording={shown.id} />}</div>
+          </div>
+        );
+      }}
+    </Waiting>
+  );
+}
+
+function Letterhead() {
+  const book = useBookId();
+  const client = useQueryClient();
+  const details = useBook();
+  const { message } = App.useApp();
+  const saving = useMutation({
+    mutationFn: (text: FirmText) =>
+      must(
+        api.PUT("/api/books/{book}/firm", {
+          params: { path: { book } },
+          body: {
+            name: text.firm,
+            addressLines: lines(text.address),
+            contactLines: lines(text.contact),
+            paymentLines: lines(text.payment),
+          },
+        }),
+      ),
+    onSuccess: async () => {
+      await client.invalidateQueries();
+      message.success("The next statements carry it.");
+    },
+  });
+  return (
+    <Waiting query={details}>
+      {(b) => (
+        <Form<FirmText>
+          layout="vertical"
+          requiredMark={false}
+          style={{ maxWidth: 520 }}
+          initialValues={{
+            firm: b.name,
+            address: b.addressLines.join("\n"),
+            contact: b.contactLines.join("\n"),
+            payment: b.paymentLines.join("\n"),
+          }}
+          onFinish={(text) => saving.mutate(text)}
+        >
+          {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
+          <FirmFields withCurrency={false} />
+          <Button type="primary" htmlType="submit" loading={saving.isPending}>
+            Use this letterhead
+          </Button>
+        </Form>
+      )}
+    </Waiting>
+  );
+}

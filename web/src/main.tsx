@@ -1,0 +1,58 @@
+import "@fontsource-variable/source-sans-3";
+import "@fontsource-variable/source-serif-4";
+import "./shared/tones.css";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { CustomersPage } from "./features/customers/CustomersPage";
+import { DispatchPage } from "./features/dispatch/DispatchPage";
+import { IntakePage } from "./features/ledger/IntakePage";
+import { LedgerPage } from "./features/ledger/LedgerPage";
+import { PostroomPage } from "./features/postroom/PostroomPage";
+import { RoundsPage } from "./features/rounds/RoundsPage";
+import { Workbench } from "./features/rounds/Workbench";
+import { FirstRunPage } from "./features/sign-in/FirstRunPage";
+import { HomePage } from "./features/sign-in/HomePage";
+import { NewBookPage } from "./features/sign-in/NewBookPage";
+import { SignInPage } from "./features/sign-in/SignInPage";
+import { TodayPage } from "./features/today/TodayPage";
+import { WordsPage } from "./features/wordings/WordsPage";
+import { Frame } from "./shared/Frame";
+import { ToneProvider } from "./shared/tone";
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
+
+const root = document.getElementById("root");
+if (!root) {
+  throw new Error("The page has no place to draw into.");
+}
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <ToneProvider>
+        <BrowserRouter>
+          <Routes>
+            <Route path="/" element={<HomePage />} />
+            <Route path="/sign-in" element={<SignInPage />} />
+            <Route path="/first-run" element={<FirstRunPage />} />
+            <Route path="/new-book" element={<NewBookPage />} />
+            <Route path="/books/:book" element={<Frame />}>
+              <Route index element={<Navigate to="today" replace />} />
+              <Route path="today" element={<TodayPage />} />
+              <Route path="ledger" element={<LedgerPage />} />
+              <Route path="ledger/:intake" element={<IntakePage />} />
+              <Route path="customers" element={<CustomersPage />} />
+              <Route path="rounds" element={<RoundsPage />} />
+              <Route path="rounds/:round" element={<Workbench />} />
+              <Route path="words" element={<WordsPage />} />
+              <Route path="dispatch" element={<DispatchPage />} />
+              <Route path="postroom" element={<PostroomPage />} />
+            </Route>
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Routes>
+        </BrowserRouter>
+      </ToneProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+);

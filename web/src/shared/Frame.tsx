@@ -1,0 +1,143 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Dropdown, Input, Modal, type InputRef } from "antd";
+import { useRef, useState } from "react";
+import { Navigate, NavLink, Outlet, useNavigate } from "react-router";
+import { api, must } from "./api/client";
+import { useTone } from "./tone";
+import { useBookId, useSession } from "./useBook";
+import { useKeys } from "./useKeys";
+import "./frame.css";
+
+const places = [
+  ["today", "Today"],
+  ["ledger", "Ledger"],
+  ["customers", "Customers"],
+  ["rounds", "Rounds"],
+  ["words", "Words & paper"],
+  ["dispatch", "Dispatch log"],
+] as const;
+
+const keyWords: [string, string][] = [
+  ["J / K", "next and previous parcel or row"],
+  ["H", "hold the parcel, or let it stand ready again"],
+  ["X", "leave the customer out of the round, with a reason"],
+  ["C", "correct the customer’s card"],
+  ["1 2 3 4", "message, statement, where the figures come from, words"],
+  ["F", "jump to a customer in the round"],
+  ["R", "release"],
+  ["/", "find a customer, number or address"],
+  ["?", "this list"],
+];
+
+/** The top line with the places, around every page of a book. */
+export function Frame() {
+  const session = useSession();
+  const book = useBookId();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const { tone, turn } = useTone();
+  const search = useRef<InputRef>(null);
+  const [help, setHelp] = useState(false);
+  const postroom = useQuery({
+    queryKey: ["postroom", book],
+    queryFn: () => must(api.GET("/api/books/{book}/postroom", { params: { path: { book } } })),
+    enabled: session.data !== undefined,
+    refetchInterval: 5000,
+  });
+  useKeys({ "/": () => search.current?.focus(), "?": () => setHelp(true) });
+
+  if (session.error) {
+    return <Navigate to="/sign-in" replace />;
+  }
+  if (!session.data) {
+    return null;
+  }
+
+  const signOut = async () => {
+    await must(api.DELETE("/api/session"));
+    client.clear();
+    await navigate("/sign-in");
+  };
+  const books = session.data.books;
+  const name = books.find((b) => b.id === book)?.name ?? "";
+  return (
+    <div className="frame">
+      <header className="frame-top">
+        <a className="skip" href="#content">
+          To the content
+        </a>
+        <span className="wordmark">
+          Rendal<span>.</span>
+        </span>
+        <Dropdown
+          trigger={["click"]}
+          menu={{
+            items: [
+              ...books.map((b) => ({ key: String(b.id), label: b.name })),
+              { type: "divider" as const },
+              { key: "new", label: "Make a new book…" },
+            ],
+            onClick: ({ key }) => void navigate(key === "new" ? "/new-book" : `/books/${key}/today`),
+          }}
+        >
+          <Button size="small" aria-label={`Book: ${name}. Change`}>
+            {name} <span aria-hidden>▾</span>
+          </Button>
+        </Dropdown>
+        <nav aria-label="Places">
+          {places.map(([path, label]) => (
+            <NavLink key={path} to={`/books/${book}/${path}`}>
+              {label}
+            </NavLink>
+          ))}
+        </nav>
+        <Input
+          ref={search}
+          size="small"
+          className="frame-search"
+          aria-label="Find a customer, number or address"
+          placeholder="Find customer, address"
+          suffix={<kbd>/</kbd>}
+          onPressEnter={(e) =>
+            void navigate(`/books/${book}/customers?search=${encodeURIComponent(e.currentTarget.value)}`)
+          }
+        />
+        <NavLink className="frame-postroom" to={`/books/${book}/postroom`}>
+          Postroom{postroom.data && postroom.data.length > 0 ? ` · ${postroom.data.length}` : ""}
+        </NavLink>
+        <Dropdown
+          trigger={["click"]}
+          menu={{
+            items: [
+              { key: "tone", label: tone === "light" ? "Dark tones" : "Light tones" },
+              { key: "keys", label: "Keys" },
+              { key: "out", label: "Sign out" },
+            ],
+            onClick: ({ key }) => (key === "tone" ? turn() : key === "keys" ? setHelp(true) : void signOut()),
+          }}
+        >
+          <Button size="small" type="text" aria-label={`${session.data.name}: settings and sign out`}>
+            {session.data.name} <span aria-hidden>▾</span>
+          </Button>
+        </Dropdown>
+      </header>
+      <main id="content" className="frame-main">
+        <Outlet />
+      </main>
+      <Modal title="Keys" open={help} footer={null} onCancel={() => setHelp(false)}>
+        <table>
+          <tbody>
+            {keyWords.map(([key, words]) => (
+              <tr key={key}>
+                <td style={{ padding: "3px 14px 3px 0" }}>
+                  <kbd>{key}</kbd>
+                </td>
+                <td>{words}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Modal>
+    </div>
+  );
+}

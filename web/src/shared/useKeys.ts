@@ -1,0 +1,31 @@
+import { useEffect, useEffectEvent } from "react";
+
+/** Calls what a key stands for, unless the person is typing or a dialog is open. */
+export function useKeys(keys: Record<string, () => void>, active = true) {
+  const onKey = useEffectEvent((event: KeyboardEvent) => {
+    const target = event.target as HTMLElement;
+    const typing = target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+    if (
+      typing ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey ||
+      document.querySelector(".ant-modal-wrap:not([style*='none']), .ant-drawer-open")
+    ) {
+      return;
+    }
+    const action = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+    if (action) {
+      event.preventDefault();
+      action();
+    }
+  });
+  useEffect(() => {
+    if (!active) {
+      return;
+    }
+    const listener = (event: KeyboardEvent) => onKey(event);
+    addEventListener("keydown", listener);
+    return () => removeEventListener("keydown", listener);
+  }, [active]);
+}
