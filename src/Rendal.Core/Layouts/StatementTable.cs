@@ -6,8 +6,8 @@ namespace Rendal.Core.Layouts;
 /// <summary>The items as a table for the body of a message.</summary>
 public static class StatementTable
 {
-    private const string Cell = "padding:4px 10px 4px 0;border-bottom:1px solid #e3dcd1;text-align:";
-    private const string Head = "padding:4px 10px 4px 0;border-bottom:1px solid #2b2230;font-weight:600;text-align:";
+    private const string Cell = "padding:4px 8px 4px 0;border-bottom:1px solid #e3dcd1;white-space:nowrap;text-align:";
+    private const string Head = "padding:4px 8px 4px 0;border-bottom:1px solid #2b2230;font-weight:600;vertical-align:bottom;text-align:";
 
     /// <summary>HTML with all styles inline, as mail programs want it; every value is escaped.</summary>
     public static string Html(StatementPaper paper)
@@ -15,7 +15,7 @@ public static class StatementTable
         var html = new StringBuilder();
         foreach (var section in paper.Sections)
         {
-            html.Append("<table role=\"table\" style=\"border-collapse:collapse;width:100%;font-variant-numeric:tabular-nums;margin:12px 0 6px\"><thead><tr>");
+            html.Append("<div style=\"overflow-x:auto\"><table role=\"table\" style=\"border-collapse:collapse;width:100%;font-size:12.5px;font-variant-numeric:tabular-nums;margin:12px 0 6px\"><thead><tr>");
             foreach (var column in paper.Columns)
             {
                 html.Append("<th scope=\"col\" style=\"").Append(Head).Append(Align(column)).Append("\">").Append(Escape(column.Heading)).Append("</th>");
@@ -33,8 +33,8 @@ public static class StatementTable
                 html.Append("</tr>");
             }
 
-            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:6px 10px 6px 0;font-weight:600\">").Append(Escape(section.TotalLabel))
-                .Append("</td><td style=\"padding:6px 10px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr></tbody></table>");
+            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:6px 8px 6px 0;font-weight:600\">").Append(Escape(section.TotalLabel))
+                .Append("</td><td style=\"padding:6px 8px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr></tbody></table></div>");
             Strip(html, section);
         }
 
@@ -48,7 +48,7 @@ public static class StatementTable
             return;
         }
 
-        html.Append("<table role=\"table\" style=\"border-collapse:collapse;width:100%;font-variant-numeric:tabular-nums;margin:0 0 12px\"><tr>");
+        html.Append("<div style=\"overflow-x:auto\"><table role=\"table\" style=\"border-collapse:collapse;width:100%;font-size:12.5px;font-variant-numeric:tabular-nums;margin:0 0 12px\"><tr>");
         foreach (var age in section.Ages)
         {
             var (ground, ink) = AgeTone.Of(age.Band);
@@ -56,10 +56,10 @@ public static class StatementTable
                 .Append(Escape(age.Label)).Append("</span><br><strong>").Append(Escape(age.Figure)).Append("</strong></td>");
         }
 
-        html.Append("</tr></table>");
+        html.Append("</tr></table></div>");
     }
 
-    private static string Align(PaperColumn column) => column.IsFigure ? "right;white-space:nowrap" : "left";
+    private static string Align(PaperColumn column) => column.IsFigure ? "right" : "left";
 
     private static string Escape(string text) => WebUtility.HtmlEncode(text);
 }

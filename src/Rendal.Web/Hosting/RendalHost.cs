@@ -117,7 +117,14 @@ internal static class RendalHost
         app.MapFallback("/api/{**rest}", () => Results.NotFound());
         if (parts.WebRoot is { } index && File.Exists(Path.Combine(index, "index.html")))
         {
-            app.MapFallback(context => context.Response.SendFileAsync(Path.Combine(Path.GetFullPath(index), "index.html"))).AllowAnonymous();
+            // The page finds its own way from any address.
+            var page = Path.Combine(Path.GetFullPath(index), "index.html");
+            app.MapFallback(context =>
+            {
+                context.Response.ContentType = "text/html; charset=utf-8";
+                context.Response.Headers.CacheControl = "no-cache";
+                return context.Response.SendFileAsync(page);
+            }).AllowAnonymous();
         }
     }
 

@@ -136,7 +136,7 @@ internal static class RoundEndpoints
         var ready = Ready(all, request);
         var sender = (await scope.Senders.FindAsync(round.SenderId, cancel))!;
         var wording = (await scope.Wordings.FindAsync(round.WordingId, cancel))!;
-        var totals = ready.SelectMany(p => p.Sums).GroupBy(s => s.Currency).OrderBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
+        var totals = ready.SelectMany(p => p.Sums).GroupBy(s => s.Currency).OrderByDescending(g => g.Key == scope.Book.Currency.Code).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
         return new ReleaseSummary(
             ready.Count, ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], $"{sender.Name} <{sender.Address}>", $"{sender.Host}:{sender.Port}",
             sender.Port == parts.MailPort && sender.Host == "127.0.0.1", wording.Wording.Name, "the statement as PDF",

@@ -24,6 +24,7 @@ describe("money", () => {
 describe("day and count", () => {
   it("write as the trade does", () => {
     expect(day("2026-10-31")).toBe("31 Oct 2026");
+    expect(day("2026-09-01")).toBe("1 Sep 2026");
     expect(count(1, "parcel")).toBe("1 parcel");
     expect(count(1200, "parcel")).toBe("1,200 parcels");
   });

@@ -18,13 +18,12 @@ export function money(amount: string, currency: string): string {
   return text.startsWith("\u2212") ? `\u2212${sign}${text.slice(1)}` : sign + text;
 }
 
+const months = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+
 /** An ISO date or time as the trade writes it: "31 Oct 2026". */
 export function day(iso: string): string {
-  return new Date(iso.length === 10 ? `${iso}T12:00:00` : iso).toLocaleDateString("en-GB", {
-    day: "numeric",
-    month: "short",
-    year: "numeric",
-  });
+  const date = new Date(iso.length === 10 ? `${iso}T12:00:00` : iso);
+  return `${date.getDate()} ${months[date.getMonth()] ?? ""} ${date.getFullYear()}`;
 }
 
 /** A moment: "2 Nov 2026, 08:14". */

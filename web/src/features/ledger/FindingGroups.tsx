@@ -54,7 +54,7 @@ function Group({ code, findings, onPoint }: { code: string; findings: Finding[];
         </b>
         <em className="visually-hidden">{mark.words}: </em>
         {titles[code] ?? code}
-        <span>{count(findings.length, "time")}</span>
+        <span>{findings.length === 1 ? "once" : count(findings.length, "time")}</span>
       </h3>
       <ul>
         {findings.slice(0, all ? undefined : 3).map((f, i) => (

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { Checkbox, Input, InputNumber, Select } from "antd";
+import { Checkbox, InputNumber, Select } from "antd";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { api, must } from "../../shared/api/client";
+import { DayField } from "../../shared/DayField";
 import { useBookId } from "../../shared/useBook";
 import type { Round, RoundSettings } from "./useRound";
 
@@ -55,18 +56,10 @@ export function Choices({
         </Line>
       </Part>
       <Part title="Which items">
-        <label className="choice-stack">
-          As of
-          <Input
-            key={s.asOf}
-            size="small"
-            type="date"
-            defaultValue={s.asOf}
-            disabled={fixed}
-            onBlur={(e) => e.target.value && e.target.value !== s.asOf && set({ asOf: e.target.value })}
-            onPressEnter={(e) => e.currentTarget.blur()}
-          />
-        </label>
+        <div className="choice-stack">
+          <span>As of</span>
+          <DayField size="small" label="As of" value={s.asOf} disabled={fixed} onChange={(asOf) => set({ asOf })} />
+        </div>
         <Checkbox checked={s.withCredits} disabled={fixed} onChange={(e) => set({ withCredits: e.target.checked })}>
           With credits
         </Checkbox>
@@ -95,7 +88,8 @@ export function Choices({
         <Select
           size="small"
           aria-label="Wording"
-          value={s.wordingId}
+          loading={wordings.isPending}
+          value={wordings.data ? s.wordingId : undefined}
           disabled={fixed}
           popupMatchSelectWidth={false}
           options={(wordings.data ?? []).map((w) => ({ value: w.id, label: w.name }))}
@@ -103,7 +97,10 @@ export function Choices({
         />
       </Part>
       <Part title="Goes by">
-        <span style={{ overflowWrap: "anywhere" }}>{sender?.address}</span>
+        <span>
+          {sender?.address.split("@")[0]}
+          <wbr />@{sender?.address.split("@")[1]}
+        </span>
         {sender?.isPractice && <span className="quiet">practice: it ends in the postroom</span>}
         <Link to={`/books/${book}/words?part=sender`}>change</Link>
       </Part>

@@ -1,5 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useMemo, useRef } from "react";
+import { useEffect, useMemo, useRef, type ReactNode } from "react";
 import { AgeBar } from "../../shared/AgeBar";
 import { figure, money } from "../../shared/figure";
 import { Shape } from "../../shared/Shape";
@@ -11,7 +11,7 @@ type Row =
   | { kind: "parcel"; parcel: Parcel }
   | { kind: "left"; left: LeftOut };
 
-const rowHeight = 25;
+const rowHeight = 24;
 
 /** The parcels in the order of the list, those that need a person first. */
 export function inOrder(parcels: Parcel[], find: string): Parcel[] {
@@ -31,6 +31,7 @@ export function ParcelList({
   labels,
   leftOpen,
   find,
+  finder,
   onPick,
   onLeftOpen,
   onPutBack,
@@ -41,6 +42,7 @@ export function ParcelList({
   labels: string[];
   leftOpen: boolean;
   find: string;
+  finder: ReactNode;
   onPick: (customer: string) => void;
   onLeftOpen: () => void;
   onPutBack: ((customer: string) => void) | undefined;
@@ -74,7 +76,9 @@ export function ParcelList({
           <span role="columnheader">
             <span className="visually-hidden">State</span>
           </span>
-          <span role="columnheader">Customer</span>
+          <span role="columnheader" aria-label="Customer">
+            {finder}
+          </span>
           <span role="columnheader">Note</span>
           <span role="columnheader" className="figure">
             Items

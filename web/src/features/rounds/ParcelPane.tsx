@@ -51,17 +51,10 @@ export function ParcelPane({
             <dt>Enclosed</dt>
             <dd>{v.document}</dd>
           </dl>
-          <State parcel={parcel} />
+          <State parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} />
           {v.wordingErrors.map((error) => (
             <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
           ))}
-          {v.emptySlots.length > 0 && (
-            <Alert
-              type="warning"
-              style={{ marginBottom: 8 }}
-              title={`Empty for this customer: ${v.emptySlots.join(", ").toLowerCase()}. Put it right on the card (C), or give the slot an “or else” under Words.`}
-            />
-          )}
           <Tabs
             size="small"
             activeKey={tab}
@@ -111,7 +104,7 @@ export function ParcelPane({
 }
 
 /** How the parcel stands where that is worth a word; an unsure one is decided here. */
-function State({ parcel }: { parcel: Parcel }) {
+function State({ parcel, hasEmptySlot }: { parcel: Parcel; hasEmptySlot: boolean }) {
   const book = useBookId();
   const client = useQueryClient();
   const { message } = App.useApp();
@@ -129,7 +122,8 @@ function State({ parcel }: { parcel: Parcel }) {
   if (["prepared", "needs-you"].includes(parcel.standing)) {
     return parcel.problem ? (
       <p className="pane-state">
-        <Shape standing="needs-you" label={false} /> Needs you: {parcel.problem}
+        <Shape standing="needs-you" label={false} /> Needs you: {parcel.problem}. Put it right on the card (C)
+        {hasEmptySlot && ", or give the slot an “or else” under Words (4)"}.
       </p>
     ) : null;
   }

@@ -52,7 +52,8 @@ export function ProofRail({ proof, onWhy }: { proof: Proof[]; onWhy: () => void 
         <span aria-hidden>=</span>
         {standings.map((p) => (
           <span key={p.kind}>
-            <Shape standing={p.kind} label={false} /> {p.count} {standingWords[p.kind]}{" "}
+            <Shape standing={p.kind} label={false} /> {p.count}{" "}
+            {p.kind === "needs-you" && p.count !== 1 ? "need you" : standingWords[p.kind]}{" "}
             <strong>{money(p.amount, shown.currency)}</strong>
           </span>
         ))}

@@ -3,6 +3,7 @@ import { Alert, Button, Input } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, must } from "../../shared/api/client";
+import { DayField } from "../../shared/DayField";
 import { day, moment } from "../../shared/figure";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBook, useBookId } from "../../shared/useBook";
@@ -55,13 +56,7 @@ export function RoundsPage() {
             value={name}
             onChange={(e) => setName(e.target.value)}
           />
-          <Input
-            style={{ width: 150 }}
-            type="date"
-            aria-label="As of"
-            value={date}
-            onChange={(e) => setAsOf(e.target.value)}
-          />
+          <DayField label="As of" value={date} onChange={setAsOf} />
           <Button type="primary" htmlType="submit" loading={making.isPending}>
             Prepare a round
           </Button>

@@ -35,7 +35,8 @@ function Pages({ pdf, name, address }: { pdf: PDFDocumentProxy; name: string; ad
     const draw = async () => {
       const leaf = await pdf.getPage(number);
       const target = canvas.current;
-      if (asked.signal.aborted || !target || !frame.current) {
+      asked.signal.throwIfAborted();
+      if (!target || !frame.current) {
         return;
       }
       const natural = leaf.getViewport({ scale: 1 });
@@ -48,13 +49,12 @@ function Pages({ pdf, name, address }: { pdf: PDFDocumentProxy; name: string; ad
       asked.signal.addEventListener("abort", () => task.cancel());
       const content = await leaf.getTextContent();
       await task.promise;
-      if (!asked.signal.aborted) {
-        setText(content.items.map((i) => ("str" in i ? i.str : "")).join(" "));
-      }
+      asked.signal.throwIfAborted();
+      setText(content.items.map((i) => ("str" in i ? i.str : "")).join(" "));
     };
     // A drawing that is given up because another page was asked for is no failure.
-    draw().catch((error: unknown) => {
-      if (!asked.signal.aborted && !(error instanceof Error && error.name === "RenderingCancelledException")) {
+    draw().catch(() => {
+      if (!asked.signal.aborted) {
         setText("This page cannot be drawn.");
       }
     });

@@ -119,22 +119,6 @@ function Bench({ round }: { round: Round }) {
           onChange={(settings) => actions.change.mutate(settings)}
         />
         <div className="bench-list" aria-busy={busy}>
-          <div className="bench-find">
-            <Input
-              ref={finder}
-              size="small"
-              allowClear
-              aria-label="Jump to a customer in this round"
-              placeholder="Jump to a customer"
-              suffix={<kbd aria-hidden>F</kbd>}
-              value={find}
-              onChange={(e) => setFind(e.target.value)}
-              onPressEnter={(e) => e.currentTarget.blur()}
-            />
-            <span className="quiet" role="status">
-              {shown ? `${at + 1} of ${parcels.length}` : "nothing to look through"}
-            </span>
-          </div>
           <ParcelList
             round={round}
             parcels={parcels}
@@ -142,6 +126,20 @@ function Bench({ round }: { round: Round }) {
             labels={details.data?.ageLabels ?? []}
             leftOpen={leftOpen}
             find={find}
+            finder={
+              <Input
+                ref={finder}
+                size="small"
+                className="parcel-find"
+                allowClear
+                aria-label="Jump to a customer in this round"
+                placeholder="Jump to a customer"
+                suffix={<kbd aria-hidden>F</kbd>}
+                value={find}
+                onChange={(e) => setFind(e.target.value)}
+                onPressEnter={(e) => e.currentTarget.blur()}
+              />
+            }
             onPick={pick}
             onLeftOpen={() => setLeftOpen(!leftOpen)}
             onPutBack={
@@ -182,13 +180,16 @@ function Bench({ round }: { round: Round }) {
               </>
             )}
             <button type="button" disabled={!shown} onClick={open("correct")}>
-              <kbd>C</kbd> correct the card
+              <kbd>C</kbd> correct
             </button>
             <span>
               {paneTabs.map((t, i) => (
                 <kbd key={t}>{i + 1}</kbd>
               ))}{" "}
               views
+            </span>
+            <span className="push" role="status">
+              {shown ? `${at + 1} of ${parcels.length}` : ""}
             </span>
           </footer>
         </div>

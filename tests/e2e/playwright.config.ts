@@ -1,0 +1,49 @@
+import { defineConfig } from "@playwright/test";
+
+// ./rendal test and ./rendal screenshots choose free ports and a folder of their own, and say which.
+const port = process.env["RENDAL_E2E_PORT"] ?? "8451";
+const mailPort = process.env["RENDAL_E2E_MAIL_PORT"] ?? "2551";
+const data = process.env["RENDAL_E2E_DATA"] ?? "/tmp/rendal-e2e";
+
+export default defineConfig({
+  outputDir: "test-results",
+  workers: 1,
+  forbidOnly: Boolean(process.env["CI"]),
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  reporter: process.env["RENDAL_E2E_REPORT"]
+    ? [["list"], ["json", { outputFile: process.env["RENDAL_E2E_REPORT"] }]]
+    : [["list"]],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    locale: "en-GB",
+    timezoneId: "Europe/London",
+    trace: "retain-on-failure",
+    launchOptions: {
+      executablePath: process.env["RENDAL_CHROMIUM"] ?? "/usr/bin/chromium",
+      args: [
+        "--headless",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+  },
+  projects: [
+    { name: "journeys", testDir: "journeys" },
+    { name: "pictures", testDir: "pictures" },
+  ],
+  webServer: {
+    command: `exec ../../rendal demo --port ${port} --mail-port ${mailPort} --data ${data}`,
+    url: `http://127.0.0.1:${port}/`,
+    timeout: 120_000,
+    stdout: "ignore",
+    stderr: "pipe",
+    gracefulShutdown: { signal: "SIGTERM", timeout: 30_000 },
+  },
+});
