@@ -24,14 +24,14 @@ quietly() {
   rm -f "$log"
 }
 
-dotnet_sources() { printf '%s\n' src demo tests Directory.Build.props Directory.Packages.props global.json .editorconfig Rendal.slnx; }
+sources=(src demo Directory.Build.props Directory.Packages.props global.json .editorconfig)
 
 # build_project FOLDER: builds one project in release form
 build_project() {
   local name stamp
   name=$(basename "$1")
   stamp=artifacts/built-$name
-  is_newer "$stamp" $(dotnet_sources) || return 0
+  is_newer "$stamp" "${sources[@]}" "$1" || return 0
   mkdir -p artifacts
   touch "$stamp.begun"
   quietly "Building $name" dotnet build "$1" -c Release -v quiet -p:RestoreLockedMode=true || fail "$name could not be built; see above."
@@ -40,10 +40,12 @@ build_project() {
 
 build_everything() {
   local stamp=artifacts/built-everything
-  is_newer "$stamp" $(dotnet_sources) || return 0
+  is_newer "$stamp" "${sources[@]}" tests Rendal.slnx || return 0
   mkdir -p artifacts
   touch "$stamp.begun"
   quietly "Building everything" dotnet build Rendal.slnx -c Release -v quiet -p:RestoreLockedMode=true || fail "the program could not be built; see above."
+  cp -p "$stamp.begun" artifacts/built-Rendal.Web
+  cp -p "$stamp.begun" artifacts/built-Rendal.Cli
   mv "$stamp.begun" "$stamp"
 }
 

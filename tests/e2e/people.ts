@@ -6,5 +6,47 @@ export async function signIn(page: Page): Promise<void> {
   await page.getByLabel("Name").fill("marta");
   await page.getByLabel("Password").fill("hire-and-launder");
   await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("navigation", { name: "Places" })).toBeVisible();
+}
+
+/** Opens the sample firm's book and tells its number. */
+export async function openSampleFirm(page: Page): Promise<number> {
+  const session = (await (await page.request.get("/api/session")).json()) as { books: { id: number; name: string }[] };
+  const book = session.books.find((b) => b.name === "Tarnbrook Linen Hire");
+  expect(book, "the sample firm's book").toBeDefined();
+  await page.goto(`/books/${book?.id}/today`);
   await expect(page.getByRole("heading", { name: "Owed to us" })).toBeVisible();
+  return book?.id ?? 0;
+}
+
+/** Makes a book of its own for a test, so that no test stands on what another left. */
+export async function makeBook(page: Page, firm: string): Promise<void> {
+  await page.getByRole("button", { name: /^Book: / }).click();
+  await page.getByRole("menuitem", { name: "Make a new book…" }).click();
+  await page.getByLabel("The firm’s name").fill(firm);
+  await page.getByLabel("Address, a line each").fill("1 Mill Race\nHarrow Dale HD1 1AA");
+  await page.getByLabel("How to pay, a line each").fill("By transfer to account 00000000");
+  await page.getByRole("button", { name: "Make the book" }).click();
+  await expect(page.getByRole("heading", { name: "First, take in the ledger" })).toBeVisible();
+  await expect(page.getByRole("button", { name: `Book: ${firm}. Change` })).toBeVisible();
+}
+
+/** Takes a ledger file in through the browser, and keeps it once it was looked at. */
+export async function takeIn(page: Page, file: string, look?: () => Promise<void>): Promise<void> {
+  await page.getByRole("link", { name: "Ledger", exact: true }).click();
+  await page.getByLabel("Ledger file").setInputFiles(file);
+  await expect(page.getByRole("region", { name: "The file as it stands" })).toBeVisible();
+  await look?.();
+  await page.getByRole("button", { name: /^Keep / }).click();
+  await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
+}
+
+/** Prepares a round at the end of October 2026. */
+export async function prepareRound(page: Page, name: string): Promise<void> {
+  await page.getByRole("link", { name: "Rounds", exact: true }).click();
+  await page.getByLabel("Name of the new round").fill(name);
+  await page.getByLabel("As of").fill("31 Oct 2026");
+  await page.getByLabel("As of").press("Tab");
+  await page.getByRole("button", { name: "Prepare a round" }).click();
+  await expect(page.getByRole("heading", { name, exact: true })).toBeVisible();
 }

@@ -19,7 +19,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: "en-GB",
     timezoneId: "Europe/London",
-    trace: "retain-on-failure",
+    actionTimeout: 20_000,
+    trace: "off",
     launchOptions: {
       executablePath: process.env["RENDAL_CHROMIUM"] ?? "/usr/bin/chromium",
       args: [
@@ -42,6 +43,7 @@ export default defineConfig({
     command: `exec ../../rendal demo --port ${port} --mail-port ${mailPort} --data ${data}`,
     url: `http://127.0.0.1:${port}/`,
     timeout: 120_000,
+    reuseExistingServer: !process.env["CI"],
     stdout: "ignore",
     stderr: "pipe",
     gracefulShutdown: { signal: "SIGTERM", timeout: 30_000 },

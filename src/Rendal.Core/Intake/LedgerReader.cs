@@ -94,6 +94,16 @@ public sealed class LedgerReader
         }
     }
 
+    /// <summary>Notes the customers that nothing could be sent to. To be called once, after all rows were gone through.</summary>
+    /// <param name="reachable">The customers with an address on their cards; an address on a row serves as well.</param>
+    public void NoteMissingAddresses(IReadOnlySet<string> reachable)
+    {
+        foreach (var finding in MissingAddresses.Among(customers.Values, reachable.Contains))
+        {
+            Findings.Add(finding);
+        }
+    }
+
     private ReadRow Read(FileRow row)
     {
         var errors = Findings.CountOf(Severity.Error);

@@ -26,6 +26,11 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, int>> TermsAsync(CancellationToken cancel) =>
         (await source.Sql("select key, terms_days from customer where book_id = $1 and terms_days is not null", book).ListAsync(r => (Key: r.GetString(0), Days: r.GetInt32(1)), cancel)).ToDictionary(t => t.Key, t => t.Days, StringComparer.Ordinal);
 
+    /// <summary>The keys of the customers whose card has at least one address that can be written to.</summary>
+    public async Task<HashSet<string>> ReachableAsync(CancellationToken cancel) =>
+        (await source.Sql("select key, email from customer where book_id = $1 and email <> ''", book).ListAsync(r => (Key: r.GetString(0), Email: r.GetString(1)), cancel))
+            .Where(c => AddressList.Read(c.Email).Good.Count > 0).Select(c => c.Key).ToHashSet(StringComparer.Ordinal);
+
     /// <summary>Takes in a customer list in one transaction. A field that is empty in the list leaves what the card says.</summary>
     public async Task TakeInAsync(IReadOnlyList<ListedCustomer> list, CancellationToken cancel)
     {

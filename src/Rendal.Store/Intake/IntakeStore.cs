@@ -55,9 +55,10 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     /// </summary>
     /// <param name="id">The intake.</param>
     /// <param name="reader">Its reader, not yet gone through.</param>
+    /// <param name="reachable">The customers whose cards have an address; the others without one on their rows become findings.</param>
     /// <param name="now">The time.</param>
     /// <param name="cancel">Stops it and leaves nothing behind.</param>
-    public async Task<bool> KeepAsync(long id, LedgerReader reader, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> KeepAsync(long id, LedgerReader reader, IReadOnlySet<string> reachable, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -67,6 +68,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         }
 
         var setAside = await CopyRowsAsync(connection, id, reader, cancel);
+        reader.NoteMissingAddresses(reachable);
         await CopySetAsideAsync(connection, id, setAside, cancel);
         await CopyFindingsAsync(connection, id, reader.Findings.Listed(), cancel);
         await AddCustomersAsync(connection, reader.Customers.Values, cancel);

@@ -23,7 +23,7 @@ internal static class DispatchEndpoints
         group.MapGet("/{parcel:long}", async (long parcel, BookScope scope, CancellationToken cancel) => MessageView.Of(await BytesAsync(parcel, scope, cancel)));
         group.MapGet("/{parcel:long}/page", async (long parcel, BookScope scope, HttpContext context, CancellationToken cancel) => Guards.SandboxedHtml(context, MessageView.Html(await BytesAsync(parcel, scope, cancel))));
         group.MapGet("/{parcel:long}/message.eml", async (long parcel, BookScope scope, CancellationToken cancel) =>
-            TypedResults.File(await BytesAsync(parcel, scope, cancel), "message/rfc822", string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}.eml")));
+            Save(await BytesAsync(parcel, scope, cancel), string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}.eml")));
         group.MapGet("/{parcel:long}/enclosures/{index:int}", EnclosureAsync);
     }
 
@@ -32,6 +32,9 @@ internal static class DispatchEndpoints
         file is not { } found ? throw Unable.NotFound("This enclosure")
         : found.ContentType == "application/pdf" ? TypedResults.File(found.Bytes, found.ContentType)
         : TypedResults.File(found.Bytes, "application/octet-stream", FileName.Safe(Path.GetFileNameWithoutExtension(found.Name), Path.GetExtension(found.Name)));
+
+    /// <summary>Sends a message to be saved. Not as message/rfc822: browsers of the Chromium family take that for an archived page of theirs, and neither show nor save it.</summary>
+    public static FileContentHttpResult Save(byte[] message, string name) => TypedResults.File(message, "application/octet-stream", name);
 
     private static async Task<FileContentHttpResult> EnclosureAsync(long parcel, int index, BookScope scope, CancellationToken cancel) =>
         Send(MessageView.Enclosure(await BytesAsync(parcel, scope, cancel), index));

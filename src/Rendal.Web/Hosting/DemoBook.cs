@@ -51,9 +51,10 @@ internal static class DemoBook
         var id = await intakes.BeginAsync(file, person, cancel);
         var settings = new ReadingSettings(Core.Money.Currency.Of(Tarnbrook.Currency));
         var table = CsvLedger.Open(name, () => files.Open(file));
-        var terms = await new CustomerStore(source, book).TermsAsync(cancel);
+        var customers = new CustomerStore(source, book);
+        var terms = await customers.TermsAsync(cancel);
         var reader = new LedgerReader(table, Recognition.Recognise(table, settings, ReadingChange.None)!, settings, key => terms.TryGetValue(key, out var days) ? days : null);
-        await intakes.KeepAsync(id, reader, clock.GetUtcNow(), cancel);
+        await intakes.KeepAsync(id, reader, await customers.ReachableAsync(cancel), clock.GetUtcNow(), cancel);
     }
 
     private static Stream Open(string name) => typeof(DemoBook).Assembly.GetManifestResourceStream($"demo/{name}")!;

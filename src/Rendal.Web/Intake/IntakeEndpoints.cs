@@ -64,7 +64,7 @@ internal static class IntakeEndpoints
     {
         var intake = await FindAsync(scope, id, cancel);
         var reader = await LedgerFile.Open(scope, intake, intake.Change).ReaderAsync(scope, cancel);
-        return await scope.Intakes.KeepAsync(id, reader, clock.GetUtcNow(), cancel)
+        return await scope.Intakes.KeepAsync(id, reader, await scope.Customers.ReachableAsync(cancel), clock.GetUtcNow(), cancel)
             ? TypedResults.NoContent()
             : throw Unable.Conflict("This file was kept or undone already.");
     }
@@ -121,6 +121,7 @@ internal static class IntakeEndpoints
             }
         }
 
+        reader.NoteMissingAddresses(await scope.Customers.ReachableAsync(cancel));
         var ledger = kept.Keys.Union(setAside.Keys).Order().Select(c => SumView.Of(c, kept.GetValueOrDefault(c) + setAside.GetValueOrDefault(c)));
         return new IntakeView(
             intake.Id, intake.FileName, intake.State, heading, columns, [], reader.RowsRead, reader.RowsKept, reader.RowsSetAside, reader.TotalLineCount, reader.Customers.Count,

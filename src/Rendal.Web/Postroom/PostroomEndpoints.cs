@@ -16,7 +16,7 @@ internal static class PostroomEndpoints
         group.MapDelete("", Clear);
         group.MapGet("/{id:long}", (long id, BookScope scope, Mailbox mailbox) => MessageView.Of(Bytes(id, scope, mailbox)));
         group.MapGet("/{id:long}/page", (long id, BookScope scope, Mailbox mailbox, HttpContext context) => Guards.SandboxedHtml(context, MessageView.Html(Bytes(id, scope, mailbox))));
-        group.MapGet("/{id:long}/message.eml", (long id, BookScope scope, Mailbox mailbox) => TypedResults.File(Bytes(id, scope, mailbox), "message/rfc822", $"postroom-{id}.eml"));
+        group.MapGet("/{id:long}/message.eml", (long id, BookScope scope, Mailbox mailbox) => DispatchEndpoints.Save(Bytes(id, scope, mailbox), $"postroom-{id}.eml"));
         group.MapGet("/{id:long}/enclosures/{index:int}", (long id, int index, BookScope scope, Mailbox mailbox) => DispatchEndpoints.Send(MessageView.Enclosure(Bytes(id, scope, mailbox), index)));
     }
 

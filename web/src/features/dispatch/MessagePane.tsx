@@ -41,14 +41,19 @@ export function MessagePane({ base }: { base: string }) {
                 </a>
               ))}
             </dd>
+            <dt>Copy</dt>
+            <dd>
+              {m.size.toLocaleString("en-GB")} bytes, exactly as sent · <a href={`${base}/message.eml`}>Save as .eml</a>
+            </dd>
           </dl>
           <Tabs
+            className="fill-tabs"
             size="small"
             items={[
               {
                 key: "page",
                 label: "Message",
-                children: <iframe title="Message" sandbox="" src={`${base}/page`} className="message-page" />,
+                children: <iframe title="Message" sandbox="" src={`${base}/page`} className="letter-frame" />,
               },
               {
                 key: "text",
@@ -70,10 +75,6 @@ export function MessagePane({ base }: { base: string }) {
               },
             ]}
           />
-          <p className="quiet">
-            {m.size.toLocaleString("en-GB")} bytes, kept exactly as sent.{" "}
-            <a href={`${base}/message.eml`}>Save as .eml</a>
-          </p>
         </article>
       )}
     </Waiting>

@@ -227,19 +227,17 @@ function LeftOutRow({
       </span>
       <span role="cell" className="cell-cut">
         {reasonWords[left.reason] ?? left.reason}
-        {left.reason === "removed-by-hand" && customer !== null && onPutBack && (
-          <>
-            {" "}
-            <button type="button" className="link" onClick={() => onPutBack(customer)}>
-              put back
-            </button>
-          </>
-        )}
       </span>
       <span role="cell" className="figure">
         {left.items}
       </span>
-      <span role="cell" />
+      <span role="cell">
+        {left.reason === "removed-by-hand" && customer !== null && onPutBack && (
+          <button type="button" className="link" onClick={() => onPutBack(customer)}>
+            put back
+          </button>
+        )}
+      </span>
       <span role="cell" className="figure">
         {currency === null ? "" : currency === main ? figure(left.amount) : money(left.amount, currency)}
       </span>

@@ -56,6 +56,7 @@ export function ParcelPane({
             <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
           ))}
           <Tabs
+            className="fill-tabs"
             size="small"
             activeKey={tab}
             onChange={(key) => onTab(key as PaneTab)}
@@ -69,7 +70,7 @@ export function ParcelPane({
                     title={`Message to ${v.name}`}
                     sandbox=""
                     src={`${base}/page`}
-                    className="pane-message"
+                    className="letter-frame"
                   />
                 ),
               },

@@ -5,7 +5,35 @@ import { Select } from "antd";
 import { useEffect } from "react";
 import { SlotNode, useSlots } from "./SlotNode";
 
-const OneLine = Document.extend({ content: "paragraph" });
+/** A subject is one paragraph of text and slots. */
+const lineExtensions = [
+  Document.extend({ content: "paragraph" }),
+  StarterKit.configure({
+    document: false,
+    bold: false,
+    italic: false,
+    underline: false,
+    strike: false,
+    code: false,
+    link: false,
+    bulletList: false,
+    orderedList: false,
+    listItem: false,
+    listKeymap: false,
+    heading: false,
+    blockquote: false,
+    codeBlock: false,
+    horizontalRule: false,
+    hardBreak: false,
+    trailingNode: false,
+  }),
+  SlotNode,
+];
+
+const bodyExtensions = [
+  StarterKit.configure({ codeBlock: false, code: false, blockquote: false, link: { openOnClick: false } }),
+  SlotNode,
+];
 
 /** Text with slots in it: one line for a subject, paragraphs and lists for a body. */
 export function SlotText({
@@ -22,41 +50,14 @@ export function SlotText({
   onChange: (html: string) => void;
 }) {
   const editor = useEditor({
-    extensions: isLine
-      ? [
-          OneLine,
-          StarterKit.configure({
-            document: false,
-            bold: false,
-            italic: false,
-            underline: false,
-            strike: false,
-            code: false,
-            link: false,
-            bulletList: false,
-            orderedList: false,
-            listItem: false,
-            listKeymap: false,
-            heading: false,
-            blockquote: false,
-            codeBlock: false,
-            horizontalRule: false,
-            hardBreak: false,
-            trailingNode: false,
-          }),
-          SlotNode,
-        ]
-      : [
-          StarterKit.configure({ codeBlock: false, code: false, blockquote: false, link: { openOnClick: false } }),
-          SlotNode,
-        ],
+    extensions: isLine ? lineExtensions : bodyExtensions,
     content: html,
     editable: !isFixed,
     editorProps: { attributes: { "aria-label": label, role: "textbox", "aria-multiline": String(!isLine) } },
     onUpdate: ({ editor: e }) => onChange(isLine ? e.getHTML().replace(/^<p>|<\/p>$/g, "") : e.getHTML()),
   });
   useEffect(() => {
-    editor.setEditable(!isFixed);
+    editor.setEditable(!isFixed, false);
   }, [editor, isFixed]);
   return (
     <div className={isLine ? "slot-text line" : "slot-text"}>

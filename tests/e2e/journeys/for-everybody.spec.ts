@@ -1,0 +1,73 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test, type Page } from "@playwright/test";
+import { openSampleFirm, prepareRound, signIn } from "../people";
+
+/** Each main view with what tells that it is there. */
+const views: [string, (page: Page) => Promise<void>][] = [
+  ["today", async (page) => await expect(page.getByRole("heading", { name: "Owed to us" })).toBeVisible()],
+  ["ledger", async (page) => await expect(page.getByText("is the ledger", { exact: true })).toBeVisible()],
+  ["customers", async (page) => await expect(page.getByRole("button", { name: "Abbot’s Table" })).toBeVisible()],
+  ["customers?card=FE01", async (page) => await expect(page.getByLabel("Contact")).toHaveValue("Ines Caldera")],
+  ["rounds", async (page) => await expect(page.getByRole("button", { name: "Prepare a round" })).toBeVisible()],
+  ["words", async (page) => await expect(page.getByRole("textbox", { name: "Subject" })).toBeVisible()],
+  [
+    "words?part=paper",
+    async (page) => await expect(page.getByLabel("The firm’s name")).toHaveValue("Tarnbrook Linen Hire"),
+  ],
+  ["words?part=sender", async (page) => await expect(page.getByLabel("Mail server")).toHaveValue("127.0.0.1")],
+  ["dispatch", async (page) => await expect(page.getByRole("heading", { name: "Dispatch log" })).toBeVisible()],
+  ["postroom", async (page) => await expect(page.getByRole("heading", { name: "Postroom" })).toBeVisible()],
+];
+
+for (const tone of ["light", "dark"] as const) {
+  test(`every view can be used by everybody, in ${tone} tones`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: tone, reducedMotion: "reduce" });
+    await page.goto("/sign-in");
+    await expect(page.getByRole("heading", { name: "Sign in" })).toBeVisible();
+    await examine(page, "sign-in");
+    await signIn(page);
+    const book = await openSampleFirm(page);
+    for (const [path, isThere] of views) {
+      await page.goto(`/books/${book}/${path}`);
+      await isThere(page);
+      await examine(page, path);
+    }
+    await page.goto(`/books/${book}/ledger`);
+    await page.getByLabel("Ledger file").setInputFiles("../../demo/ledger-messy.csv");
+    await expect(page.getByRole("heading", { name: "What was noticed" })).toBeVisible();
+    await examine(page, "intake");
+    await prepareRound(page, `Axe ${tone}`);
+    for (const key of ["1", "2", "3", "4"]) {
+      await page.keyboard.press(key);
+      await expect(page.getByRole("tabpanel").first()).toBeVisible();
+      await examine(page, `workbench ${key}`);
+    }
+    await page.keyboard.press("r");
+    await expect(page.getByText("Type the number of messages to release them")).toBeVisible();
+    await examine(page, "release");
+  });
+}
+
+test("no view scrolls sideways at 1024", async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await signIn(page);
+  const book = await openSampleFirm(page);
+  await prepareRound(page, "Narrow");
+  const workbench = new URL(page.url()).pathname.replace(`/books/${book}/`, "");
+  for (const path of [...views.map(([p]) => p), workbench]) {
+    await page.goto(`/books/${book}/${path}`);
+    await expect(page.getByRole("main")).toBeVisible();
+    const [wide, seen] = await page.evaluate(() => [document.documentElement.scrollWidth, innerWidth]);
+    expect(wide, path).toBeLessThanOrEqual(seen ?? 0);
+  }
+});
+
+async function examine(page: Page, view: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"])
+    .exclude("iframe")
+    .analyze();
+  expect
+    .soft(violations.map((v) => `${view}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`))
+    .toEqual([]);
+}
