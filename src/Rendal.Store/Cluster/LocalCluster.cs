@@ -84,7 +84,7 @@ public sealed class LocalCluster : IAsyncDisposable
     public async ValueTask DisposeAsync() => await StopAsync();
 
     private string ConnectionString(string database) =>
-        new NpgsqlConnectionStringBuilder { Host = "127.0.0.1", Port = Port, Username = Owner, Password = password, Database = database, IncludeErrorDetail = true }.ConnectionString;
+        new NpgsqlConnectionStringBuilder { Host = "127.0.0.1", Port = Port, Username = Owner, Password = password, Database = database, IncludeErrorDetail = true, Timeout = 120 }.ConnectionString;
 
     private static async Task MakeAsync(PostgresBinaries binaries, string folder, string data, string passwordFile, CancellationToken cancel)
     {

@@ -133,10 +133,6 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         await transaction.CommitAsync(cancel);
     }
 
-    /// <summary>Gives a claimed parcel back untouched: nothing of it went out.</summary>
-    public Task GiveBackAsync(ClaimedParcel parcel, long worker, CancellationToken cancel) =>
-        source.Sql("update parcel set state = 'released', worker = null, tries = tries - 1 where book_id = $1 and id = $2 and state = 'sending' and worker = $3", parcel.Book, parcel.Parcel, worker).RunAsync(cancel);
-
     /// <summary>Gives a claimed parcel up because it cannot be made into a message at all.</summary>
     public Task RefuseAsync(ClaimedParcel parcel, long worker, string problem, CancellationToken cancel) =>
         source.Sql("update parcel set state = 'held', problem = $4, worker = null where book_id = $1 and id = $2 and state = 'sending' and worker = $3", parcel.Book, parcel.Parcel, worker, problem).RunAsync(cancel);

@@ -59,10 +59,6 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         }
     }
 
-    /// <summary>Holds a parcel that was not released, or lets it stand ready again. False where its state does not allow it.</summary>
-    public async Task<bool> HoldAsync(long parcel, bool held, CancellationToken cancel) =>
-        await source.Sql("update parcel set state = $4 where book_id = $1 and id = $2 and state = $3", book, parcel, held ? "prepared" : "held", held ? "held" : "prepared").RunAsync(cancel) == 1;
-
     /// <summary>
     /// Puts newly prepared parcels, what is left out and the proof in place of the earlier ones, in one transaction.
     /// False where something of the round was released in the meantime.

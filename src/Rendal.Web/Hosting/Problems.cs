@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Diagnostics;
 using Rendal.Files;
 
@@ -9,6 +10,9 @@ namespace Rendal.Web.Hosting;
 internal sealed class Unable(int status, string message) : Exception(message)
 {
     public int Status { get; } = status;
+
+    /// <summary>After how many seconds it is worth trying again; null where waiting changes nothing.</summary>
+    public int? RetryAfterSeconds { get; init; }
 
     public static Unable NotFound(string what) => new(StatusCodes.Status404NotFound, $"{what} is not there.");
 
@@ -33,6 +37,11 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
         if (status == StatusCodes.Status500InternalServerError)
         {
             Unexpected(log, exception, context.Request.Path);
+        }
+
+        if (exception is Unable { RetryAfterSeconds: { } seconds })
+        {
+            context.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
         }
 
         context.Response.StatusCode = status;

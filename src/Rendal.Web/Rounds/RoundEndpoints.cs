@@ -154,7 +154,7 @@ internal static class RoundEndpoints
 
         if (ready.Count != request.Count)
         {
-            throw Unable.Conflict($"{ready.Count} parcels are ready now, not {request.Count}. Look again and release then.");
+            throw Unable.Conflict($"{ready.Count} {(ready.Count == 1 ? "parcel is" : "parcels are")} ready now, not {request.Count}. Look again and release then.");
         }
 
         var proof = await scope.Rounds.ProofAsync(id, cancel);

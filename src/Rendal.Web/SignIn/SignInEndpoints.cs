@@ -46,9 +46,8 @@ internal static class SignInEndpoints
         var now = clock.GetUtcNow();
         if (person is not null && person.SignInFrom > now)
         {
-            var wait = Math.Ceiling((person.SignInFrom - now).TotalSeconds);
-            context.Response.Headers.RetryAfter = wait.ToString(CultureInfo.InvariantCulture);
-            throw new Unable(StatusCodes.Status429TooManyRequests, $"Too many sign-ins failed. Try again in {wait} seconds.");
+            var wait = (int)Math.Ceiling((person.SignInFrom - now).TotalSeconds);
+            throw new Unable(StatusCodes.Status429TooManyRequests, $"Too many sign-ins failed. Try again in {wait} seconds.") { RetryAfterSeconds = wait };
         }
 
         // A name that does not exist takes as long as one that does, so that names cannot be found out by the clock.

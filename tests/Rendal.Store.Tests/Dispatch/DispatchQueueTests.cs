@@ -1,0 +1,213 @@
+using System.Security.Cryptography;
+using System.Text;
+using Npgsql;
+using Rendal.Core.Dispatch;
+using Rendal.Store.Dispatch;
+using Rendal.Store.Senders;
+
+namespace Rendal.Store.Tests.Dispatch;
+
+/// <summary>The queue is one for all books, so each of these tests has a database of its own.</summary>
+public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
+{
+    private static readonly Outcome Accepted = new(Ending.Accepted, "250 2.0.0 kept", [new RecipientAnswer("AB01@inn.example", true, "250 2.1.5 ok")]);
+
+    private NpgsqlDataSource source = null!;
+    private DispatchQueue queue = null!;
+    private TestBook book = null!;
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public async ValueTask InitializeAsync()
+    {
+        source = await postgres.NewDatabaseAsync();
+        queue = new DispatchQueue(source);
+        book = await Postgres.NewBookAsync(source);
+    }
+
+    public ValueTask DisposeAsync() => source.DisposeAsync();
+
+    [Fact]
+    public async Task Workers_that_claim_at_once_never_get_the_same_parcel()
+    {
+        var customers = Enumerable.Range(0, 40).Select(i => $"C{i:00}").ToArray();
+        var released = await book.ReleasedAsync(customers);
+        var claims = await Task.WhenAll(Enumerable.Range(0, 6).Select(async _ =>
+        {
+            await using var worker = await queue.RegisterAsync(Cancel);
+            var mine = new List<string>();
+            while (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel) is { } parcel)
+            {
+                mine.Add(parcel.Card.Key);
+                await SendAsync(parcel, worker.Number, Accepted);
+            }
+
+            return mine;
+        }));
+
+        Assert.Equal(customers, claims.SelectMany(c => c).Order());
+        Assert.All((await book.StatesAsync(released.Round)).Values, state => Assert.Equal(ParcelState.Sent, state));
+    }
+
+    [Fact]
+    public async Task What_a_worker_claimed_and_had_not_begun_goes_to_another_when_it_dies()
+    {
+        var released = await book.ReleasedAsync("AB01");
+        await using (var dying = await queue.RegisterAsync(Cancel))
+        {
+            Assert.NotNull(await queue.ClaimAsync(dying.Number, TestBook.Now, Cancel));
+            Assert.Equal(0, await queue.RecoverAsync(TestBook.Now, Cancel));
+            await KillAsync(dying);
+        }
+
+        await RecoverAsync(1);
+        Assert.Equal(ParcelState.Released, (await book.StatesAsync(released.Round))["AB01"]);
+        await DrainAsync();
+        Assert.Equal(ParcelState.Sent, (await book.StatesAsync(released.Round))["AB01"]);
+    }
+
+    [Theory]
+    [InlineData(false, ParcelState.Released, "stopped")]
+    [InlineData(true, ParcelState.Unsure, "unanswered")]
+    public async Task A_try_that_was_cut_off_is_unsure_only_once_the_server_was_given_the_end(bool givenTheEnd, ParcelState state, string ending)
+    {
+        var released = await book.ReleasedAsync("AB01");
+        await using (var dying = await queue.RegisterAsync(Cancel))
+        {
+            var parcel = (await queue.ClaimAsync(dying.Number, TestBook.Now, Cancel))!;
+            var dispatchTry = (await queue.BeginTryAsync(parcel, dying.Number, Message(parcel), TestBook.Now, Cancel))!.Value;
+            if (givenTheEnd)
+            {
+                Assert.True(await queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now, Cancel));
+            }
+
+            await KillAsync(dying);
+            await RecoverAsync(1);
+
+            // The dead one was only slow after all: it must not give the server the end of a parcel that is no longer its own.
+            Assert.False(await queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now, Cancel));
+        }
+
+        Assert.Equal(state, (await book.StatesAsync(released.Round))["AB01"]);
+        Assert.Equal(ending, Assert.Single(await new DispatchLog(source, book.Id).SearchAsync("", 10, Cancel)).Ending);
+        if (state == ParcelState.Unsure)
+        {
+            Assert.Null(await ClaimAsync());
+            Assert.True(await book.Rounds.DecideUnsureAsync((await book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id, went: false, TestBook.Now, Cancel));
+        }
+
+        await DrainAsync();
+        Assert.Equal(ParcelState.Sent, (await book.StatesAsync(released.Round))["AB01"]);
+    }
+
+    [Fact]
+    public async Task Every_try_of_a_parcel_carries_the_same_message()
+    {
+        var released = await book.ReleasedAsync("AB01");
+        await using var worker = await queue.RegisterAsync(Cancel);
+        var first = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
+        await SendAsync(first, worker.Number, new Outcome(Ending.TryLater, "451 4.3.0 later", []));
+        Assert.Equal(ParcelState.ToBeRetried, (await book.StatesAsync(released.Round))["AB01"]);
+        Assert.Null(await queue.ClaimAsync(worker.Number, TestBook.Now.AddSeconds(59), Cancel));
+
+        var second = (await queue.ClaimAsync(worker.Number, TestBook.Now.AddMinutes(1), Cancel))!;
+        Assert.Equal(2, second.Tries);
+        Assert.Equal(Message(first).Bytes, second.Message);
+        await SendAsync(second, worker.Number, Accepted);
+
+        var log = await new DispatchLog(source, book.Id).SearchAsync("AB01", 10, Cancel);
+        Assert.Equal(["accepted", "try-later"], log.Select(e => e.Ending));
+        Assert.Single(log.Select(e => e.MessageId).Distinct());
+        Assert.Equal("451 4.3.0 later", log[1].Answer);
+    }
+
+    [Fact]
+    public async Task A_refused_sign_in_stops_the_sender_once_and_the_parcels_wait()
+    {
+        var released = await book.ReleasedAsync("AB01", "BE02");
+        await using var worker = await queue.RegisterAsync(Cancel);
+        await SendAsync((await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!, worker.Number, new Outcome(Ending.SignInRefused, "535 5.7.8 no", []));
+        Assert.Null(await queue.ClaimAsync(worker.Number, TestBook.Now.AddDays(1), Cancel));
+
+        var senders = new SenderStore(source, book.Id);
+        var sender = (await senders.FindAsync(released.Sender, Cancel))!;
+        Assert.Equal("The mail server refused the sign-in: 535 5.7.8 no", sender.Paused);
+        Assert.True(await senders.UpdateAsync(sender with { Paused = "" }, Cancel));
+        await DrainAsync();
+        Assert.All((await book.StatesAsync(released.Round)).Values, state => Assert.Equal(ParcelState.Sent, state));
+    }
+
+    [Fact]
+    public async Task A_paused_round_waits_and_goes_on()
+    {
+        var released = await book.ReleasedAsync("AB01");
+        await book.Rounds.PauseAsync(released.Round, true, Cancel);
+        Assert.Null(await ClaimAsync());
+        await book.Rounds.PauseAsync(released.Round, false, Cancel);
+        await DrainAsync();
+        Assert.Equal(ParcelState.Sent, (await book.StatesAsync(released.Round))["AB01"]);
+    }
+
+    [Fact]
+    public async Task A_stored_message_that_was_tampered_with_is_not_shown_as_what_was_sent()
+    {
+        var released = await book.ReleasedAsync("AB01");
+        await DrainAsync();
+        var log = new DispatchLog(source, book.Id);
+        var parcel = (await book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id;
+        Assert.Equal("message to AB01@inn.example", Encoding.UTF8.GetString((await log.MessageAsync(parcel, Cancel))!));
+        await using var command = source.CreateCommand("update message set bytes = 'other' where book_id = $1");
+        command.Parameters.Add(new() { Value = book.Id });
+        Assert.Equal(1, await command.ExecuteNonQueryAsync(Cancel));
+        await Assert.ThrowsAsync<InvalidDataException>(() => log.MessageAsync(parcel, Cancel));
+    }
+
+    private static OutgoingMessage Message(ClaimedParcel parcel)
+    {
+        var bytes = Encoding.UTF8.GetBytes($"message to {parcel.Recipients[0]}");
+        return new OutgoingMessage($"{parcel.Book}.{parcel.Parcel}@tarnbrook.example", bytes, SHA256.HashData(bytes));
+    }
+
+    private async Task SendAsync(ClaimedParcel parcel, long worker, Outcome outcome)
+    {
+        var dispatchTry = (await queue.BeginTryAsync(parcel, worker, parcel.Message is null ? Message(parcel) : null, TestBook.Now, Cancel))!.Value;
+        Assert.True(await queue.MarkEndingAsync(parcel, worker, dispatchTry, TestBook.Now, Cancel));
+        await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), TestBook.Now, Cancel);
+    }
+
+    private async Task<ClaimedParcel?> ClaimAsync()
+    {
+        await using var worker = await queue.RegisterAsync(Cancel);
+        return await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel);
+    }
+
+    private async Task DrainAsync()
+    {
+        await using var worker = await queue.RegisterAsync(Cancel);
+        while (await queue.ClaimAsync(worker.Number, TestBook.Now.AddDays(1), Cancel) is { } parcel)
+        {
+            await SendAsync(parcel, worker.Number, Accepted);
+        }
+    }
+
+    /// <summary>Ends the server's side of a worker's connection, as a crash of the worker's machine would.</summary>
+    private async Task KillAsync(WorkerConnection worker)
+    {
+        await using var command = source.CreateCommand("select count(pg_terminate_backend(pid)) from pg_locks where locktype = 'advisory' and objid = $1 and objsubid = 2");
+        command.Parameters.Add(new() { Value = worker.Number });
+        Assert.Equal(1L, await command.ExecuteScalarAsync(Cancel));
+        await Assert.ThrowsAnyAsync<NpgsqlException>(() => worker.WaitAsync(TimeSpan.FromMinutes(1), Cancel));
+    }
+
+    /// <summary>Recovers until as many parcels were seen to: the server needs a moment to end a connection.</summary>
+    private async Task RecoverAsync(int parcels)
+    {
+        var seenTo = 0;
+        while (seenTo < parcels)
+        {
+            seenTo += await queue.RecoverAsync(TestBook.Now, Cancel);
+        }
+
+        Assert.Equal(parcels, seenTo);
+    }
+}

@@ -1,0 +1,53 @@
+using Npgsql;
+using Rendal.Core.Layouts;
+using Rendal.Core.Money;
+using Rendal.Store.Books;
+using Rendal.Store.Cluster;
+using Rendal.Store.Migrations;
+using Rendal.Store.People;
+
+[assembly: AssemblyFixture(typeof(Rendal.Store.Tests.Postgres))]
+
+namespace Rendal.Store.Tests;
+
+/// <summary>A real PostgreSQL for all tests of this project, with the schema in it; thrown away afterwards.</summary>
+public sealed class Postgres : IAsyncLifetime
+{
+    private readonly string folder = Directory.CreateTempSubdirectory("rendal-store-").FullName;
+    private LocalCluster? cluster;
+
+    public NpgsqlDataSource Source { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        cluster = await LocalCluster.StartAsync(folder, forTests: true, CancellationToken.None);
+        Source = await NewDatabaseAsync();
+    }
+
+    /// <summary>A database with the schema in it and nothing else.</summary>
+    public async Task<NpgsqlDataSource> NewDatabaseAsync()
+    {
+        var database = await cluster!.DatabaseAsync($"rendal-{Guid.NewGuid():N}", CancellationToken.None);
+        Schema.Upgrade(database);
+        return NpgsqlDataSource.Create(database);
+    }
+
+    /// <summary>A book of its own for one test, in the database that the tests share.</summary>
+    public Task<TestBook> NewBookAsync() => NewBookAsync(Source);
+
+    /// <summary>A book in a database.</summary>
+    public static async Task<TestBook> NewBookAsync(NpgsqlDataSource source)
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        var person = await new PersonStore(source).AddAsync($"person-{Guid.NewGuid():N}", "hash", cancel);
+        var book = await new BookStore(source).MakeAsync(new Firm("Tarnbrook Linen Hire", [], [], []), Currency.Of("GBP"), "Europe/London", person, cancel);
+        return new TestBook(source, book, person);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await Source.DisposeAsync();
+        await cluster!.DisposeAsync();
+        Directory.Delete(folder, recursive: true);
+    }
+}

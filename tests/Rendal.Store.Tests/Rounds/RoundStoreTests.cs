@@ -1,0 +1,51 @@
+using Rendal.Core.Dispatch;
+using Rendal.Core.Rounds;
+
+namespace Rendal.Store.Tests.Rounds;
+
+public class RoundStoreTests(Postgres postgres)
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_round_holds_its_parcels_what_is_left_out_and_a_proof_that_closes()
+    {
+        var book = await postgres.NewBookAsync();
+        var intake = await book.LedgerOfAsync("AB01", "BE02");
+        var prepared = await book.PreparedAsync("AB01", "BE02");
+        var choice = new Choice { AsOf = new DateOnly(2026, 10, 31), Customers = new HashSet<string> { "AB01" } };
+        var chosen = await book.ChosenAsync(intake, choice);
+        Assert.True(await book.Rounds.PutPreparedAsync(prepared.Round, [TestBook.Parcel("AB01")], chosen, TestBook.Now, Cancel));
+
+        Assert.Equal("AB01", Assert.Single(await book.Rounds.ParcelsAsync(prepared.Round, Cancel)).Customer);
+        var left = Assert.Single(await book.Rounds.LeftOutAsync(prepared.Round, Cancel));
+        Assert.Equal(("BE02", "not-chosen", 100m), (left.Customer, left.Reason, left.Amount));
+        var proof = Assert.Single(await book.Rounds.ProofAsync(prepared.Round, Cancel));
+        Assert.Equal((200m, 100m, 100m, 0m), (proof.Ledger, proof.Statements, proof.LeftOut, proof.Difference));
+    }
+
+    [Fact]
+    public async Task Parcels_are_released_all_or_none()
+    {
+        var book = await postgres.NewBookAsync();
+        var prepared = await book.PreparedAsync("AB01", "BE02");
+        var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
+        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, [TestBook.Frozen(parcels[0].Id, "AB01"), TestBook.Frozen(parcels[1].Id + 1_000_000, "BE02")], book.Person, TestBook.Now, Cancel));
+
+        Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
+        Assert.Null((await book.Rounds.FindAsync(prepared.Round, Cancel))!.ReleasedAt);
+    }
+
+    [Fact]
+    public async Task Once_released_a_round_is_neither_changed_nor_prepared_again()
+    {
+        var book = await postgres.NewBookAsync();
+        var released = await book.ReleasedAsync("AB01");
+        var round = (await book.Rounds.FindAsync(released.Round, Cancel))!;
+
+        Assert.False(await book.Rounds.UpdateAsync(round.Id, "Other name", round.Choice, round.WordingId, round.SenderId, Cancel));
+        Assert.False(await book.Rounds.PutPreparedAsync(round.Id, [TestBook.Parcel("ZZ99")], await book.ChosenAsync(round.IntakeId, round.Choice), TestBook.Now, Cancel));
+        Assert.Equal(ParcelState.Released, (await book.StatesAsync(round.Id))["AB01"]);
+        Assert.Equal("Statement", (await book.Rounds.FrozenAsync((await book.Rounds.ParcelsAsync(round.Id, Cancel))[0].Id, Cancel))!.Subject);
+    }
+}

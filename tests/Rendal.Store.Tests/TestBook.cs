@@ -1,0 +1,94 @@
+using System.Text;
+using Npgsql;
+using Rendal.Core.Customers;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Intake;
+using Rendal.Core.Money;
+using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+using Rendal.Store.Files;
+using Rendal.Store.Intake;
+using Rendal.Store.Ledger;
+using Rendal.Store.Rounds;
+using Rendal.Store.Senders;
+using Rendal.Store.Wordings;
+
+namespace Rendal.Store.Tests;
+
+/// <summary>A book with short ways to bring it into the state that a test begins with.</summary>
+public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
+{
+    public static readonly DateTimeOffset Now = new(2026, 11, 2, 8, 14, 0, TimeSpan.Zero);
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public IntakeStore Intakes => new(Source, Id);
+
+    public LedgerStore Ledger => new(Source, Id);
+
+    public RoundStore Rounds => new(Source, Id);
+
+    /// <summary>Uploads a file of lines and notes it as looked at.</summary>
+    public async Task<long> UploadAsync(params string[] lines)
+    {
+        using var content = new MemoryStream(Encoding.UTF8.GetBytes(string.Join('\n', lines)));
+        var file = await new FileStore(Source, Id).StoreAsync("ledger.csv", content, Cancel);
+        return await Intakes.BeginAsync(file, Person, Cancel);
+    }
+
+    /// <summary>Keeps an uploaded intake whose rows are those of <paramref name="lines"/>, cells parted by bars.</summary>
+    public Task<bool> KeepAsync(long intake, DateTimeOffset now, params string[] lines) => Intakes.KeepAsync(intake, Reader(Rows(lines)), new HashSet<string>(), now, Cancel);
+
+    /// <summary>Uploads and keeps one invoice of 100.00 for each customer.</summary>
+    public async Task<long> LedgerOfAsync(params string[] customers)
+    {
+        var intake = await UploadAsync("as below");
+        Assert.True(await KeepAsync(intake, Now, ["Code|Kind|Number|Date|Due|Outstanding|E-mail", .. customers.Select((c, i) => $"{c}|Invoice|T-{i}|2026-09-01|2026-10-01|100.00|{c}@inn.example")]));
+        return intake;
+    }
+
+    public static LedgerReader Reader(IEnumerable<FileRow> rows)
+    {
+        var settings = new ReadingSettings(Currency.Of("GBP"));
+        var table = new LedgerTable("ledger.csv", null, rows);
+        return new LedgerReader(table, Recognition.Recognise(table, settings, ReadingChange.None)!, settings);
+    }
+
+    public static IEnumerable<FileRow> Rows(params string[] lines) => lines.Select((line, i) => new FileRow(i + 1, [.. line.Split('|').Select(Cell.Of)]));
+
+    /// <summary>A round of one ready parcel for each customer, released.</summary>
+    public async Task<ReleasedRound> ReleasedAsync(params string[] customers)
+    {
+        var prepared = await PreparedAsync(customers);
+        var parcels = await Rounds.ParcelsAsync(prepared.Round, Cancel);
+        Assert.True(await Rounds.ReleaseAsync(prepared.Round, [.. parcels.Select(p => Frozen(p.Id, p.Customer))], Person, Now, Cancel));
+        return prepared;
+    }
+
+    public static FrozenParcel Frozen(long parcel, string customer) => new(parcel, "Statement", "<p>Statement</p>", new Customer { Key = customer, Name = customer });
+
+    /// <summary>A round of one ready parcel for each customer.</summary>
+    public async Task<ReleasedRound> PreparedAsync(params string[] customers)
+    {
+        var intake = await LedgerOfAsync(customers);
+        var wording = await new WordingStore(Source, Id).AddAsync(new Wording("First", "en", "Statement", "<p>Statement</p>"), Cancel);
+        var sender = await new SenderStore(Source, Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null, ""), Cancel);
+        var choice = new Choice { AsOf = new DateOnly(2026, 10, 31) };
+        var round = await Rounds.MakeAsync("October", intake, choice, wording, sender, Person, Cancel);
+        Assert.True(await Rounds.PutPreparedAsync(round, [.. customers.Select(Parcel)], await ChosenAsync(intake, choice), Now, Cancel));
+        return new ReleasedRound(round, sender);
+    }
+
+    public async Task<ChosenRound> ChosenAsync(long intake, Choice choice) =>
+        Choosing.Choose(await Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel), [], choice, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null));
+
+    public static ParcelRecord Parcel(string customer) =>
+        new(0, customer, customer, ParcelState.Prepared, [$"{customer}@inn.example"], "", [new ParcelSum("GBP", 100m, 100m, [0m, 100m, 0m, 0m, 0m], 0m)], 1, "");
+
+    /// <summary>The states of a round's parcels by customer.</summary>
+    public async Task<Dictionary<string, ParcelState>> StatesAsync(long round) => (await Rounds.ParcelsAsync(round, Cancel)).ToDictionary(p => p.Customer, p => p.State);
+}
+
+/// <summary>A round with its sender.</summary>
+public sealed record ReleasedRound(long Round, long Sender);

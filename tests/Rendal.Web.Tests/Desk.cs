@@ -1,0 +1,70 @@
+using System.Net.Http.Headers;
+using System.Text;
+using System.Text.Json;
+
+namespace Rendal.Web.Tests;
+
+/// <summary>A book of its own for one test, with a bookkeeper at it.</summary>
+internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public string Api => $"/api/books/{Book}";
+
+    public static async Task<Desk> AtAsync(RunningRendal rendal)
+    {
+        var browser = await rendal.SignedInAsync();
+        return new Desk(browser, (await browser.PostJsonAsync("/api/books", RunningRendal.Firm($"Firm {Guid.NewGuid():N}"))).Id());
+    }
+
+    public async Task<HttpResponseMessage> UploadAsync(string name, byte[] content)
+    {
+        using var form = new MultipartFormDataContent();
+        var file = new ByteArrayContent(content);
+        file.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
+        form.Add(file, "file", name);
+        return await Browser.PostAsync($"{Api}/intakes", form, Cancel);
+    }
+
+    /// <summary>Takes a ledger in and keeps it.</summary>
+    public async Task TakeInAsync(params string[] lines)
+    {
+        var looked = await (await UploadAsync("ledger.csv", Encoding.UTF8.GetBytes(string.Join('\n', lines)))).JsonAsync();
+        await Browser.PostJsonAsync($"{Api}/intakes/{looked.Id()}/keep", new { });
+    }
+
+    /// <summary>Prepares a round at the end of October 2026, with a wording that leaves no slot empty.</summary>
+    public async Task<JsonElement> PrepareAsync()
+    {
+        var wording = (await Browser.GetJsonAsync($"{Api}/wordings")).EnumerateArray().First();
+        var put = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/wordings/{wording.Id()}", new
+        {
+            name = "Plain",
+            language = "en",
+            subject = "Statement of <span data-slot=\"customer.name\"></span>",
+            body = "<p>Please find what is open:</p><p><span data-slot=\"statement.table\"></span></p>",
+        }, Cancel);
+        await put.JsonAsync();
+        return await Browser.PostJsonAsync($"{Api}/rounds", new { name = "October", asOf = "2026-10-31" });
+    }
+
+    public Task<HttpResponseMessage> ReleaseAsync(long round, int count) =>
+        System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/release", new { parcels = (long[]?)null, count }, Cancel);
+
+    /// <summary>The round once none of its parcels is on its way any more.</summary>
+    public async Task<JsonElement> SettledAsync(long round)
+    {
+        while (true)
+        {
+            var view = await Browser.GetJsonAsync($"{Api}/rounds/{round}");
+            if (view.List("parcels").All(p => p.Text("standing") is not ("released" or "sending")))
+            {
+                return view;
+            }
+
+            await Task.Delay(100, Cancel);
+        }
+    }
+
+    public void Dispose() => Browser.Dispose();
+}

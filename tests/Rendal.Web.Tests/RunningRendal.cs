@@ -1,0 +1,82 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Net.Sockets;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.Extensions.DependencyInjection;
+using Rendal.Postroom;
+using Rendal.Store.Cluster;
+using Rendal.Store.Migrations;
+using Rendal.Web.Hosting;
+
+[assembly: AssemblyFixture(typeof(Rendal.Web.Tests.RunningRendal))]
+
+namespace Rendal.Web.Tests;
+
+/// <summary>The whole application with a PostgreSQL and a postroom of its own, reached over HTTP as a browser does.</summary>
+public sealed class RunningRendal : IAsyncLifetime
+{
+    public const string FirstRunKey = "first-run-key";
+
+    public const string Password = "launder-and-press";
+
+    private readonly string folder = Directory.CreateTempSubdirectory("rendal-web-").FullName;
+    private LocalCluster? cluster;
+
+    public WebApplication App { get; private set; } = null!;
+
+    public Uri Address { get; private set; } = null!;
+
+    internal Mailbox Mailbox => App.Services.GetRequiredService<Mailbox>();
+
+    public async ValueTask InitializeAsync()
+    {
+        cluster = await LocalCluster.StartAsync(folder, forTests: true, CancellationToken.None);
+        var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
+        Schema.Upgrade(database);
+        App = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), Role.All, null, FirstRunKey));
+        await App.StartAsync();
+        Address = new Uri(App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
+        using var browser = Browser();
+        var first = await browser.PostAsJsonAsync("/api/first-run", new { key = FirstRunKey, name = "odile", password = Password, book = Firm("Tarnbrook Linen Hire") });
+        Assert.Equal(HttpStatusCode.NoContent, first.StatusCode);
+    }
+
+    /// <summary>A browser that nobody has signed in with. It sends the header that Rendal's own pages send.</summary>
+    public HttpClient Browser(bool ownPages = true)
+    {
+        var client = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = Address, Timeout = TimeSpan.FromMinutes(5) };
+        if (ownPages)
+        {
+            client.DefaultRequestHeaders.Add("X-Rendal", "1");
+        }
+
+        return client;
+    }
+
+    /// <summary>A browser in which odile, the first person, has signed in.</summary>
+    public async Task<HttpClient> SignedInAsync()
+    {
+        var browser = Browser();
+        var answer = await browser.PostAsJsonAsync("/api/session", new { name = "odile", password = Password });
+        Assert.Equal(HttpStatusCode.NoContent, answer.StatusCode);
+        return browser;
+    }
+
+    public static object Firm(string name) => new { name, currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" };
+
+    public async ValueTask DisposeAsync()
+    {
+        await App.DisposeAsync();
+        await cluster!.DisposeAsync();
+        Directory.Delete(folder, recursive: true);
+    }
+
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+}

@@ -1,0 +1,81 @@
+using System.Diagnostics;
+using System.Globalization;
+using Rendal.Core.Customers;
+using Rendal.Core.Layouts;
+using Rendal.Core.Ledger;
+using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
+using Rendal.Files.Pdf;
+using Rendal.Mail;
+
+namespace Rendal.Bench;
+
+/// <summary>Statement documents of one page with 30 rows, against headless Chromium printing the same page to PDF.</summary>
+internal static class DocumentsBench
+{
+    private const int Documents = 1_000;
+    private const int ByChromium = 40;
+
+    public static IReadOnlyList<Measurement> Run()
+    {
+        var papers = Enumerable.Range(0, Documents).Select(Paper).ToList();
+        var size = 0L;
+        var (twoThreads, oneThread) = Rounds.InTurns(3, () => size = Print(papers, 2), () => Print(papers, 1));
+        var rate = Documents / twoThreads;
+        var chromium = Chromium(papers[0]);
+        return
+        [
+            new Measurement("statement documents of 30 rows, two threads", $"{rate:0} a second", chromium is { } c ? $"Chromium {c:0.0} a second" : "Chromium is not installed", rate / chromium, "≥ 25, and ≥ 300 a second"),
+            new Measurement("the same, one thread", $"{Documents / oneThread:0} a second", "–", null, "–"),
+            new Measurement("size of such a document", $"{size / Documents / 1000.0:0.0} kB", "–", null, "≤ 40 kB"),
+        ];
+    }
+
+    private static long Print(List<StatementPaper> papers, int threads)
+    {
+        long size = 0;
+        Parallel.ForEach(
+            Enumerable.Range(0, threads),
+            new ParallelOptions { MaxDegreeOfParallelism = threads },
+            thread =>
+            {
+                using var press = new Press();
+                for (var i = thread; i < papers.Count; i += threads)
+                {
+                    Interlocked.Add(ref size, press.Print(papers[i], StatementLayout.BuiltIn).Length);
+                }
+            });
+        return size;
+    }
+
+    /// <summary>Documents a second that one running Chromium prints, told to by Playwright; null where it is not installed.</summary>
+    private static double? Chromium(StatementPaper paper)
+    {
+        if (!File.Exists("/usr/bin/chromium"))
+        {
+            return null;
+        }
+
+        var page = Path.GetTempFileName();
+        try
+        {
+            File.WriteAllText(page, Letter.Page(StatementTable.Html(paper), "en", paper.Title));
+            using var process = Process.Start(new ProcessStartInfo("node", ["tests/e2e/print-pages.mjs", page, ByChromium.ToString(CultureInfo.InvariantCulture)]) { RedirectStandardOutput = true })!;
+            var answer = process.StandardOutput.ReadToEnd();
+            process.WaitForExit();
+            return process.ExitCode == 0 ? double.Parse(answer, CultureInfo.InvariantCulture) : throw new InvalidOperationException("Chromium did not print.");
+        }
+        finally
+        {
+            File.Delete(page);
+        }
+    }
+
+    private static StatementPaper Paper(int number)
+    {
+        var rows = BenchLedger.Rows(30, 1).Select((row, i) => row with { Number = $"T-{(number * 30) + i}", Kind = ItemKind.Invoice, Original = Math.Abs(row.Original), Open = Math.Abs(row.Open) }).ToList();
+        var statements = Choosing.Choose(rows, [], new Choice { AsOf = BenchLedger.AsOf }, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null)).Statements;
+        var customer = new Customer { Key = $"C{number}", Name = $"Hotel Łabędź {number}", Contact = "Marek Wójcik", Title = "Mr", PostalLines = ["83 Tenter Lane", "Saltness SN1 5HL"] };
+        return StatementPaper.Of(customer, statements, AgeingRule.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["By transfer to account 00000000."]), StatementLayout.BuiltIn);
+    }
+}

@@ -1,0 +1,30 @@
+using Rendal.Bench;
+
+// Measures Rendal and its yardsticks in the same run on the same machine; only ratios are worth comparing.
+var all = new Dictionary<string, Func<Task<IReadOnlyList<Measurement>>>>
+{
+    ["grouping"] = () => Task.FromResult(GroupingBench.Run()),
+    ["documents"] = () => Task.FromResult(DocumentsBench.Run()),
+    ["sending"] = SendingBench.RunAsync,
+};
+if (args.FirstOrDefault(a => !all.ContainsKey(a)) is { } unknown)
+{
+    Console.Error.WriteLine($"rendal: “{unknown}” is nothing that is measured; there are {string.Join(", ", all.Keys)}.");
+    return 2;
+}
+
+var measured = new List<Measurement>();
+foreach (var (name, run) in all.Where(b => args.Length == 0 || args.Contains(b.Key)))
+{
+    Console.Error.WriteLine($"Measuring {name} …");
+    measured.AddRange(await run());
+}
+
+var table = Report.Table(measured);
+Console.WriteLine(table);
+if (args.Length == 0)
+{
+    await File.WriteAllTextAsync("docs/benchmarks.md", Report.Page(table));
+}
+
+return 0;
