@@ -20,7 +20,7 @@ public class ArchitectureTests
     [Fact]
     public void Every_project_refers_only_to_what_lies_below_it()
     {
-        var projects = Directory.GetFiles(Path.Combine(Root(), "src"), "*.csproj", SearchOption.AllDirectories);
+        var projects = Directory.GetFiles(Path.Combine(Repository.Root, "src"), "*.csproj", SearchOption.AllDirectories);
         Assert.Equal(Allowed.Keys.Order(), projects.Select(p => Path.GetFileNameWithoutExtension(p)!).Order());
         foreach (var project in projects)
         {
@@ -33,23 +33,12 @@ public class ArchitectureTests
     public void The_core_knows_no_files_clock_database_web_or_mail_server()
     {
         string[] forbidden = ["System.IO.File", "File.", "Directory.", "DateTime.Now", "DateTime.UtcNow", "DateTimeOffset.Now", "DateTimeOffset.UtcNow", "TimeProvider", "HttpClient", "Npgsql", "Microsoft.AspNetCore", "MailKit", "Console."];
-        var sources = Directory.GetFiles(Path.Combine(Root(), "src", "Rendal.Core"), "*.cs", SearchOption.AllDirectories);
+        var sources = Directory.GetFiles(Path.Combine(Repository.Root, "src", "Rendal.Core"), "*.cs", SearchOption.AllDirectories);
         Assert.NotEmpty(sources);
         Assert.All(sources, source =>
         {
             var code = File.ReadAllText(source);
             Assert.DoesNotContain(forbidden, word => Regex.IsMatch(code, @"(?<![\w.])" + Regex.Escape(word)));
         });
-    }
-
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "Rendal.slnx")))
-        {
-            folder = folder.Parent ?? throw new InvalidOperationException("The tests do not run inside the project.");
-        }
-
-        return folder.FullName;
     }
 }

@@ -54,10 +54,6 @@ public static class FindingCodes
     public const string AddressOfTwoCustomers = "address-of-two-customers";
     public const string MissingAddress = "missing-address";
     public const string BadAddress = "bad-address";
-    public const string TooManyAddresses = "too-many-addresses";
     public const string ControlTotalDiffers = "control-total-differs";
-    public const string CellsBeyondHeading = "cells-beyond-heading";
-    public const string SlotEmpty = "slot-empty";
-    public const string SlotUnknown = "slot-unknown";
 #pragma warning restore CS1591
 }

@@ -6,6 +6,8 @@ import { api, must, upload, type Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { FindingGroups } from "../ledger/FindingGroups";
+import "../ledger/ledger.css";
 import { CustomerCard } from "./CustomerCard";
 
 /** The customers, found as one types, with the card of one at the side. */
@@ -70,6 +72,12 @@ export function CustomersPage() {
           Take in a customer list
         </Button>
       </div>
+      {taking.data && taking.data.findings.length > 0 && (
+        <section aria-label="What was noticed in the customer list" style={{ marginBottom: 12 }}>
+          <h2 style={{ marginBottom: 6 }}>Noticed in the list</h2>
+          <FindingGroups findings={taking.data.findings} />
+        </section>
+      )}
       <Waiting query={customers}>
         {(list) =>
           list.length === 0 ? (

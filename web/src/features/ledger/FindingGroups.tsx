@@ -23,7 +23,6 @@ const titles: Record<string, string> = {
   "address-of-two-customers": "One address, two customers",
   "missing-address": "No address",
   "bad-address": "Address looks wrong",
-  "too-many-addresses": "Too many addresses",
   "control-total-differs": "Total line disagrees",
 };
 

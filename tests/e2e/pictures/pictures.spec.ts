@@ -1,0 +1,56 @@
+import { expect, test, type Page } from "@playwright/test";
+import { openSampleFirm, prepareRound, signIn } from "../people";
+
+const shot = (page: Page, name: string) =>
+  page.screenshot({ path: `../../docs/screenshots/${name}.png`, animations: "disabled" });
+
+test("a picture of each main view, from the sample firm", async ({ page }) => {
+  await signIn(page);
+  const book = await openSampleFirm(page);
+  await shot(page, "today");
+
+  await page.goto(`/books/${book}/ledger`);
+  await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
+  await shot(page, "ledger");
+  await page.getByLabel("Ledger file").setInputFiles("../../demo/ledger-messy.csv");
+  await expect(page.getByRole("heading", { name: "What was noticed" })).toBeVisible();
+  await shot(page, "intake");
+
+  await page.goto(`/books/${book}/customers?card=FE01`);
+  await expect(page.getByLabel("Contact")).toHaveValue("Ines Caldera");
+  await shot(page, "customers");
+
+  await prepareRound(page, "October statements");
+  await page.getByRole("button", { name: "Fernlea Hotels", exact: true }).click();
+  const letter = page.frameLocator('iframe[title="Message to Fernlea Hotels"]');
+  await expect(letter.getByText("Dear Ms Caldera,")).toBeVisible();
+  await shot(page, "workbench");
+  await page.keyboard.press("2");
+  await expect(page.getByRole("img", { name: /Statement of account/ })).toBeVisible();
+  await shot(page, "statement");
+  await page.keyboard.press("4");
+  await expect(
+    page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }),
+  ).toBeVisible();
+  await shot(page, "words");
+  await page.keyboard.press("1");
+  await page.emulateMedia({ colorScheme: "dark" });
+  await page.reload();
+  await expect(letter.getByText("Dear Ms Caldera,")).toBeVisible();
+  await shot(page, "workbench-dark");
+  await page.emulateMedia({ colorScheme: "light" });
+  await page.reload();
+  await page.getByRole("button", { name: /^Release 58 parcels/ }).click();
+  await page.getByLabel("Type the number of messages to release them").fill("58");
+  await shot(page, "release");
+  await page.getByRole("button", { name: "Release 58 messages" }).click();
+  await expect(page.getByText("58 of 58 sent")).toBeVisible({ timeout: 300_000 });
+
+  await page.goto(`/books/${book}/dispatch`);
+  await page.getByRole("button", { name: "Fernlea Hotels" }).click();
+  await expect(page.frameLocator('iframe[title="Message"]').getByText("Dear Ms Caldera,")).toBeVisible();
+  await shot(page, "dispatch");
+  await page.goto(`/books/${book}/postroom`);
+  await expect(page.frameLocator('iframe[title="Message"]').getByText("Open in all")).toBeVisible();
+  await shot(page, "postroom");
+});
