@@ -84,7 +84,7 @@ internal static class IntakeEndpoints
         var all = Choosing.Choose(rows, [], everybody, intake.Settlement, scope.Book.Ageing, _ => default);
         var findings = await scope.Intakes.FindingsAsync(intake.Id, cancel);
         return TypedResults.Ok(new LedgerView(
-            intake.Id, intake.FileName, intake.KeptAt!.Value, intake.RowsKept, intake.RowsRead - intake.RowsKept, rows.Select(r => r.Customer).Distinct().Count(), [.. LedgerSumView.Of(all)], [.. findings.Select(FindingView.Of)]));
+            intake.Id, intake.FileName, intake.KeptAt!.Value, intake.RowsKept, intake.RowsRead - intake.RowsKept, rows.Select(r => r.Customer).Distinct().Count(), [.. LedgerSumView.Of(all, scope.Book.Currency)], [.. findings.Select(FindingView.Of)]));
     }
 
     private static async Task<IntakeRecord> FindAsync(BookScope scope, long id, CancellationToken cancel) =>

@@ -19,6 +19,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.goto(`/books/${book}/customers?card=FE01`);
   await expect(page.getByLabel("Contact")).toHaveValue("Ines Caldera");
   await shot(page, "customers");
+  await page.keyboard.press("Escape");
 
   await prepareRound(page, "October statements");
   await page.getByRole("button", { name: "Fernlea Hotels", exact: true }).click();

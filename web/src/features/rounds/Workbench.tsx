@@ -133,7 +133,7 @@ function Bench({ round }: { round: Round }) {
                 className="parcel-find"
                 allowClear
                 aria-label="Jump to a customer in this round"
-                placeholder="Jump to a customer"
+                placeholder="Jump to…"
                 suffix={<kbd aria-hidden>F</kbd>}
                 value={find}
                 onChange={(e) => setFind(e.target.value)}

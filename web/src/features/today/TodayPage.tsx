@@ -105,7 +105,10 @@ export function TodayPage() {
               ),
             );
             return waiting.length === 0 ? (
-              <p className="quiet">Nothing waits.</p>
+              <p className="quiet">
+                Nothing waits. <Link to={`/books/${book}/rounds`}>Prepare a round</Link> to write to the customers who
+                owe.
+              </p>
             ) : (
               <table className="ledger sheet">
                 <tbody>
