@@ -11,7 +11,15 @@ at_least() { [ "$(printf '%s\n%s\n' "$2" "$1" | sort -V | head -n 1)" = "$2" ]; 
 
 dotnet_version() { command -v dotnet >/dev/null && (cd / && dotnet --list-sdks | cut -d ' ' -f 1 | sort -V | tail -n 1) || true; }
 node_version() { command -v node >/dev/null && node --version | tr -d v || true; }
-postgres_folder() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1 || dirname "$(command -v initdb)" 2>/dev/null || true; }
+
+# The newest server where Debian puts it, else the one on the PATH; nothing where there is none.
+postgres_folder() {
+  local found
+  found=$(find /usr/lib/postgresql -mindepth 3 -maxdepth 3 -path '*/bin/initdb' 2>/dev/null | sort -V | tail -n 1 || true)
+  [ -n "$found" ] || found=$(command -v initdb || true)
+  [ -z "$found" ] || dirname "$found"
+}
+
 chromium_path() { command -v chromium || command -v chromium-browser || true; }
 
 need_dotnet() {
