@@ -46,8 +46,9 @@ public sealed class Postgres : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        await Source.DisposeAsync();
-        await cluster!.DisposeAsync();
+        // What was started is stopped, also when the rest of the beginning failed.
+        await (Source?.DisposeAsync() ?? ValueTask.CompletedTask);
+        await (cluster?.DisposeAsync() ?? ValueTask.CompletedTask);
         Directory.Delete(folder, recursive: true);
     }
 }

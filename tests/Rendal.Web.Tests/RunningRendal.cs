@@ -68,8 +68,9 @@ public sealed class RunningRendal : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        await App.DisposeAsync();
-        await cluster!.DisposeAsync();
+        // What was started is stopped, also when the rest of the beginning failed.
+        await (App?.DisposeAsync() ?? ValueTask.CompletedTask);
+        await (cluster?.DisposeAsync() ?? ValueTask.CompletedTask);
         Directory.Delete(folder, recursive: true);
     }
 
