@@ -61,6 +61,8 @@ build_web_pages() {
   build_project src/Rendal.Web
   local stamp=artifacts/built-web
   is_newer "$stamp" web artifacts/openapi/rendal.json || return 0
+  # The types are written among the sources, so that they have to be there before the stamp is set.
+  quietly "Writing the types of the API" npm run --prefix web api || fail "the types of the API could not be written; see above."
   touch "$stamp.begun"
   quietly "Building the pages" npm run --prefix web build || fail "the pages could not be built; see above."
   mv "$stamp.begun" "$stamp"

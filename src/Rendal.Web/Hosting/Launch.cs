@@ -141,9 +141,13 @@ internal static class Launch
         {
             Schema.Upgrade(database);
         }
-        catch (NpgsqlException e)
+        catch (InvalidOperationException e) when (e.InnerException is NpgsqlException away)
         {
-            throw new StartRefused($"The database cannot be reached: {e.Message}. Look at RENDAL_DATABASE_URL.");
+            throw new StartRefused($"The database cannot be used: {away.Message.ReplaceLineEndings(" ")}. Look at RENDAL_DATABASE_URL.");
+        }
+        catch (InvalidOperationException e) when (e.InnerException is ArgumentException malformed)
+        {
+            throw new StartRefused($"RENDAL_DATABASE_URL is not understood: {malformed.Message.ReplaceLineEndings(" ")} Write it like Host=db.example;Username=rendal;Password=…;Database=rendal.");
         }
     }
 }

@@ -1,0 +1,79 @@
+using System.Net;
+using System.Net.Sockets;
+using Rendal.Web.Hosting;
+
+namespace Rendal.Web.Tests.Hosting;
+
+/// <summary>What keeps the program from starting is said in one line, with what to do.</summary>
+public sealed class LaunchTests : IDisposable
+{
+    private readonly string folder = Directory.CreateTempSubdirectory("rendal-launch-").FullName;
+
+    [Fact]
+    public async Task A_taken_port_is_named_with_the_option_to_name_another()
+    {
+        using var taken = new TcpListener(IPAddress.Loopback, 0);
+        taken.Start();
+        var port = ((IPEndPoint)taken.LocalEndpoint).Port;
+        Assert.Equal($"Port {port} is taken by another program. Name another one by --port.", await RefusalAsync(Options() with { Port = port }));
+        Assert.Equal($"Port {port} is taken by another program. Name another one by --mail-port.", await RefusalAsync(Options() with { MailPort = port }));
+    }
+
+    [Theory]
+    [InlineData("Host=127.0.0.1;Port=1;Username=x;Database=x", "The database cannot be used: Failed to connect to 127.0.0.1:1. Look at RENDAL_DATABASE_URL.")]
+    [InlineData("postgres at home", "RENDAL_DATABASE_URL is not understood: ")]
+    public async Task A_database_that_cannot_be_used_points_to_the_setting(string url, string says)
+    {
+        var refusal = await RefusalAsync(Options() with { DatabaseUrl = url });
+        Assert.StartsWith(says, refusal);
+        Assert.DoesNotContain('\n', refusal);
+    }
+
+    [Fact]
+    public async Task A_folder_that_cannot_be_used_points_to_the_option()
+    {
+        var file = Path.Combine(folder, "letter.txt");
+        await File.WriteAllTextAsync(file, "somebody's letter", TestContext.Current.CancellationToken);
+        var refusal = await RefusalAsync(Options() with { Data = Path.Combine(file, "data") });
+        Assert.StartsWith($"The folder {file}/data cannot be used: ", refusal);
+        Assert.EndsWith("Name another one by --data.", refusal);
+    }
+
+    [Fact]
+    public async Task Data_that_are_in_use_are_left_to_who_uses_them()
+    {
+        using var running = new FileStream(Path.Combine(folder, "running-all"), FileMode.Create, FileAccess.ReadWrite, FileShare.None);
+        Assert.Equal($"Rendal already runs with the data in {folder}. Stop that one first, or name another folder by --data.", await RefusalAsync(Options()));
+    }
+
+    [Theory]
+    [InlineData("The command is “start” or “demo”; see ./rendal --help.", "begin")]
+    [InlineData("--speed is not understood here; see ./rendal start --help.", "start", "--speed", "9")]
+    [InlineData("--port is not understood here; see ./rendal start --help.", "start", "--port")]
+    [InlineData("--port 70000: a port from 1 to 65535 is wanted.", "start", "--port", "70000")]
+    [InlineData("--role cook: one of web, worker, all is wanted.", "start", "--role", "cook")]
+    public void An_option_that_is_not_understood_is_named(string says, params string[] arguments) =>
+        Assert.Equal(says, Assert.Throws<StartRefused>(() => RendalOptions.Parse(arguments)).Message);
+
+    public void Dispose() => Directory.Delete(folder, recursive: true);
+
+    private static async Task<string> RefusalAsync(RendalOptions options) => (await Assert.ThrowsAsync<StartRefused>(() => Launch.RunAsync(options))).Message;
+
+    private RendalOptions Options() => new()
+    {
+        Demo = false,
+        Port = FreePort(),
+        MailPort = FreePort(),
+        Data = folder,
+        Role = Role.All,
+        DatabaseUrl = "Host=127.0.0.1;Port=1;Username=x;Database=x",
+        WebRoot = null,
+    };
+
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+}
