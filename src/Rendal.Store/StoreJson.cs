@@ -8,10 +8,20 @@ internal static class StoreJson
 {
     public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
     {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower), new TextSetConverter() },
     };
 
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
 
     public static T Read<T>(string json) => JsonSerializer.Deserialize<T>(json, Options) ?? throw new InvalidOperationException($"A stored value of type {typeof(T).Name} is null.");
+
+    /// <summary>Sets of texts, which the library writes and does not read back.</summary>
+    private sealed class TextSetConverter : JsonConverter<IReadOnlySet<string>>
+    {
+        public override IReadOnlySet<string> Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            (JsonSerializer.Deserialize<string[]>(ref reader, options) ?? []).ToHashSet(StringComparer.Ordinal);
+
+        public override void Write(Utf8JsonWriter writer, IReadOnlySet<string> value, JsonSerializerOptions options) =>
+            JsonSerializer.Serialize(writer, value.Order(StringComparer.Ordinal).ToArray(), options);
+    }
 }

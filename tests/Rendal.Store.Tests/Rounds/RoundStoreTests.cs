@@ -25,6 +25,29 @@ public class RoundStoreTests(Postgres postgres)
     }
 
     [Fact]
+    public async Task A_choice_comes_back_as_it_was_stored()
+    {
+        var book = await postgres.NewBookAsync();
+        var prepared = await book.PreparedAsync("AB01");
+        var round = (await book.Rounds.FindAsync(prepared.Round, Cancel))!;
+        var choice = new Choice
+        {
+            AsOf = new DateOnly(2026, 10, 31),
+            Units = new HashSet<string> { "Northgate", "" },
+            Customers = new HashSet<string> { "AB01" },
+            LeastBalance = 10.05m,
+            OverdueDays = 30,
+            NotWithinDays = 7,
+            WithCredits = false,
+            LeaveOutHeld = true,
+            DatedFrom = new DateOnly(2026, 1, 1),
+            DatedTo = new DateOnly(2026, 12, 31),
+        };
+        Assert.True(await book.Rounds.UpdateAsync(round.Id, "Chosen", choice, round.WordingId, round.SenderId, Cancel));
+        Assert.Equivalent(choice, (await book.Rounds.FindAsync(round.Id, Cancel))!.Choice, strict: true);
+    }
+
+    [Fact]
     public async Task Parcels_are_released_all_or_none()
     {
         var book = await postgres.NewBookAsync();

@@ -1,0 +1,157 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+
+namespace Rendal.Web.Tests.Rounds;
+
+public class RoundTests(RunningRendal rendal)
+{
+    private static readonly string[] Ledger =
+    [
+        "Code,Name,Kind,Number,Date,Due,Currency,Outstanding,E-mail,Unit,Dispute",
+        "AB01,Abbot’s Table,Invoice,T-1,2026-07-01,2026-08-01,GBP,100.00,a@abbot.example,Northgate,",
+        "AB01,Abbot’s Table,Credit note,C-1,2026-10-01,,GBP,-10.00,a@abbot.example,Northgate,",
+        "BE02,Beacon Lodge,Invoice,T-2,2026-10-01,2026-10-31,GBP,60.05,b@beacon.example,Harbour,",
+        "CA01,Carrow House,Invoice,T-3,2026-08-01,2026-09-01,EUR,40.00,c@carrow.example,Harbour,short delivery",
+        "DU04,Dunmore Clinic,Invoice,T-4,2026-08-01,2026-09-01,GBP,5.00,d@dunmore.example,Northgate,",
+    ];
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task Each_choice_shows_its_effect_and_the_proof_closes_every_time()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var round = await desk.PrepareAsync();
+        Assert.Equal(["AB01", "BE02", "CA01", "DU04"], Customers(round));
+        Assert.Equal("90.00", Sum(round, "AB01"));
+
+        Assert.Equal(["AB01", "CA01", "DU04"], Customers(await ChangeAsync(desk, round, s => s["overdueDays"] = 30)));
+        Assert.Equal(["AB01", "BE02", "CA01"], Customers(await ChangeAsync(desk, round, s => s["leastBalance"] = 10)));
+        Assert.Equal(["AB01", "BE02", "DU04"], Customers(await ChangeAsync(desk, round, s => s["leaveOutHeld"] = true)));
+        Assert.Equal(["BE02", "CA01"], Customers(await ChangeAsync(desk, round, s => s["units"] = new[] { "Harbour" })));
+        var without = await ChangeAsync(desk, round, s => s["withCredits"] = false);
+        Assert.Equal("100.00", Sum(without, "AB01"));
+        Assert.Contains(without.List("leftOut"), l => l.Text("reason") == "credits-not-wanted" && l.Text("amount") == "-10.00");
+    }
+
+    [Fact]
+    public async Task Currencies_have_a_proof_each_and_the_books_own_comes_first()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var proofs = (await desk.PrepareAsync()).List("proof").ToList();
+        Assert.Equal([("GBP", "155.05"), ("EUR", "40.00")], proofs.Select(p => (p.Text("currency"), p.Text("ledger"))));
+        Assert.All(proofs, p => Assert.Equal("0.00", p.Text("difference")));
+        Assert.All(proofs, p => Assert.Equal(1, p.List("parts").Sum(part => part.GetProperty("share").GetDouble()), 6));
+    }
+
+    [Fact]
+    public async Task A_customer_is_held_taken_out_and_put_back()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var round = await desk.PrepareAsync();
+        var held = await DecideAsync(desk, round, "AB01", "held", "");
+        Assert.Equal("held", held.List("parcels").Single(p => p.Text("customer") == "AB01").Text("standing"));
+        var removed = await DecideAsync(desk, round, "AB01", "removed", "paid this morning");
+        Assert.Contains(removed.List("leftOut"), l => l.Text("customer") == "AB01" && l.Text("reason") == "removed-by-hand" && l.Text("amount") == "90.00");
+        Assert.Contains("AB01", Customers(await DecideAsync(desk, round, "AB01", null, "")));
+        var nonsense = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer = "AB01", decision = "burnt", reason = "" }, Cancel);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, nonsense.StatusCode);
+    }
+
+    [Fact]
+    public async Task What_is_held_or_waits_for_a_person_stays_when_the_rest_is_released()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync([.. Ledger, "EA01,East Quay,Invoice,T-5,2026-08-01,2026-09-01,GBP,9.00,ok@quay.example,Harbour,"]);
+        await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/customers/card?key=EA01", new { name = "East Quay", contact = "", title = "", postalLines = Array.Empty<string>(), country = "", email = "east@@quay; ok@quay.example", language = "en", onHold = false }, Cancel)).JsonAsync();
+        var round = await desk.PrepareAsync();
+        await DecideAsync(desk, round, "AB01", "held", "");
+        var summary = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 0 });
+        Assert.Equal((3, 1, 1), (summary.GetProperty("messages").GetInt32(), summary.GetProperty("held").GetInt32(), summary.GetProperty("needYou").GetInt32()));
+        var ready = summary.GetProperty("messages").GetInt32();
+        await (await desk.ReleaseAsync(round.Id(), ready)).JsonAsync();
+        var settled = await desk.SettledAsync(round.Id());
+        Assert.Equal("held", settled.List("parcels").Single(p => p.Text("customer") == "AB01").Text("standing"));
+        Assert.Equal(ready, rendal.Mailbox.Of($"book-{desk.Book}").Count);
+        Assert.DoesNotContain(rendal.Mailbox.Of($"book-{desk.Book}"), m => m.Recipients.Contains("a@abbot.example"));
+    }
+
+    [Fact]
+    public async Task A_released_round_stays_as_it_is()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 4)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        foreach (var answer in new[]
+        {
+            await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel),
+            await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer = "AB01", decision = "held", reason = "" }, Cancel),
+            await desk.ReleaseAsync(round.Id(), 4),
+        })
+        {
+            Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
+        }
+
+        Assert.Equal(4, rendal.Mailbox.Of($"book-{desk.Book}").Count);
+    }
+
+    [Fact]
+    public async Task Who_was_written_to_lately_is_left_out_when_asked_for()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var first = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(first.Id(), 4)).JsonAsync();
+        await desk.SettledAsync(first.Id());
+        var today = (await desk.Browser.GetJsonAsync(desk.Api)).Text("today");
+        var second = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Again", asOf = today });
+        Assert.Equal(4, second.List("parcels").Count());
+        var spared = await ChangeAsync(desk, second, s => s["notWithinDays"] = 7);
+        Assert.Empty(spared.List("parcels"));
+        Assert.All(spared.List("leftOut"), l => Assert.Equal("written-to-recently", l.Text("reason")));
+    }
+
+    [Fact]
+    public async Task Every_figure_of_a_parcel_tells_its_row()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var round = await desk.PrepareAsync();
+        var parcel = round.List("parcels").Single(p => p.Text("customer") == "AB01").Id();
+        var items = (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).List("items").Select(i => (i.Text("number"), i.Text("open"), i.GetProperty("row").GetInt32())).ToList();
+        Assert.Equal([("T-1", "100.00", 2), ("C-1", "-10.00", 3)], items);
+    }
+
+    [Fact]
+    public async Task Without_a_ledger_there_is_nothing_to_prepare()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds", new { name = "October", asOf = "2026-10-31" }, Cancel);
+        Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
+        Assert.Equal("There is no ledger yet. Take in a ledger file first.", await answer.DetailAsync());
+    }
+
+    private static IEnumerable<string> Customers(JsonElement round)
+    {
+        Assert.All(round.List("proof"), p => Assert.Equal("0.00", p.Text("difference")));
+        return round.List("parcels").Select(p => p.Text("customer")).Order(StringComparer.Ordinal);
+    }
+
+    private static string Sum(JsonElement round, string customer) => round.List("parcels").Single(p => p.Text("customer") == customer).List("sums").Single().Text("total");
+
+    private static async Task<JsonElement> ChangeAsync(Desk desk, JsonElement round, Action<Dictionary<string, object?>> change)
+    {
+        var settings = JsonSerializer.Deserialize<Dictionary<string, object?>>(round.GetProperty("settings").GetRawText())!;
+        change(settings);
+        return await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}", settings, Cancel)).JsonAsync();
+    }
+
+    private static Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string customer, string? decision, string reason) =>
+        desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer, decision, reason });
+}

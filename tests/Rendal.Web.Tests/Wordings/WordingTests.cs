@@ -1,0 +1,68 @@
+using System.Net;
+using System.Net.Http.Json;
+
+namespace Rendal.Web.Tests.Wordings;
+
+public class WordingTests(RunningRendal rendal)
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_slot_that_names_nothing_known_is_an_error_and_no_parcel_is_ready()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await TakeInAsync(desk);
+        var round = await desk.PrepareAsync();
+        var view = await PutAsync(desk, "Statement", "<p>Dear <span data-slot=\"customer.nmae\"></span></p>");
+        Assert.StartsWith("The body has a slot “customer.nmae” that names nothing known", Assert.Single(view.List("errors")).GetString());
+        var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
+        Assert.Equal("the wording has an error", again.List("parcels").Single().Text("problem"));
+        Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseAsync(round.Id(), 1)).StatusCode);
+    }
+
+    [Fact]
+    public async Task An_empty_slot_stops_its_parcel_and_not_the_round()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await TakeInAsync(desk);
+        await desk.Browser.PutAsJsonAsync($"{desk.Api}/customers/card?key=AB01", new { name = "Abbot’s Table", contact = "Owen Farrow", title = "Mr", postalLines = Array.Empty<string>(), country = "", email = "a@abbot.example", language = "en", onHold = false }, Cancel);
+        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example");
+        var round = await desk.PrepareAsync();
+        await PutAsync(desk, "Statement", "<p><span data-slot=\"customer.salutation\"></span>,</p>");
+        var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
+        Assert.Equal([("AB01", "prepared", ""), ("BE02", "needs-you", "salutation is empty")], again.List("parcels").Select(p => (p.Text("customer"), p.Text("standing"), p.Text("problem"))).Order());
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        var settled = await desk.SettledAsync(round.Id());
+        Assert.Equal("needs-you", settled.List("parcels").Single(p => p.Text("customer") == "BE02").Text("standing"));
+    }
+
+    [Fact]
+    public async Task What_could_run_or_fetch_is_taken_out_of_a_wording()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        var view = await PutAsync(desk, "Statement", "<p onclick=\"x()\">Good day<script>alert(1)</script><img src=\"https://tracker.example/1.gif\"><iframe src=\"https://x.example\"></iframe></p>");
+        Assert.Equal("<p>Good day</p>", view.Text("body"));
+    }
+
+    [Fact]
+    public async Task Liquid_and_markup_in_the_data_stay_text()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,{{ firm.name }} <b>& Sons</b>,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        await PutAsync(desk, "For <span data-slot=\"customer.name\"></span>", "<p>To <span data-slot=\"customer.name\"></span>, {{ customer.code }}</p>");
+        await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
+        var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Id();
+        Assert.Equal("For {{ firm.name }} <b>& Sons</b>", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Text("subject"));
+        var page = await desk.Browser.GetStringAsync($"{desk.Api}/parcels/{parcel}/page", Cancel);
+        Assert.Contains("To {{ firm.name }} &lt;b&gt;&amp; Sons&lt;/b&gt;, {{ customer.code }}", page);
+    }
+
+    private static Task TakeInAsync(Desk desk) => desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+
+    private static async Task<System.Text.Json.JsonElement> PutAsync(Desk desk, string subject, string body)
+    {
+        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).EnumerateArray().First();
+        return await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { name = "Plain", language = "en", subject, body }, Cancel)).JsonAsync();
+    }
+}
