@@ -32,6 +32,9 @@ for (const tone of ["light", "dark"] as const) {
       await isThere(page);
       await examine(page, path);
     }
+    await page.goto("/new-book");
+    await expect(page.getByLabel("The firm’s name")).toBeVisible();
+    await examine(page, "new book");
     await page.goto(`/books/${book}/ledger`);
     await page.getByLabel("Ledger file").setInputFiles("../../demo/ledger-messy.csv");
     await expect(page.getByRole("heading", { name: "What was noticed" })).toBeVisible();
