@@ -33,7 +33,7 @@ internal static class DispatchEndpoints
         : found.ContentType == "application/pdf" ? TypedResults.File(found.Bytes, found.ContentType)
         : TypedResults.File(found.Bytes, "application/octet-stream", FileName.Safe(Path.GetFileNameWithoutExtension(found.Name), Path.GetExtension(found.Name)));
 
-    /// <summary>Sends a message to be saved. Not as message/rfc822: browsers of the Chromium family take that for an archived page of theirs, and neither show nor save it.</summary>
+    /// <summary>Sends a message to be saved as a file. As plain bytes, so that no browser tries to show it instead.</summary>
     public static FileContentHttpResult Save(byte[] message, string name) => TypedResults.File(message, "application/octet-stream", name);
 
     private static async Task<FileContentHttpResult> EnclosureAsync(long parcel, int index, BookScope scope, CancellationToken cancel) =>
