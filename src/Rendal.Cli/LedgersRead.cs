@@ -1,3 +1,4 @@
+using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Core.Statements;
@@ -47,8 +48,8 @@ internal sealed class LedgersRead
     }
 
     /// <summary>The name of a customer: from the list, else from the rows, else its code.</summary>
-    public Func<string, string> NameOf(IReadOnlyDictionary<string, ListedCustomer> listed) => key =>
-        listed.TryGetValue(key, out var known) ? known.Customer.Name
+    public Func<string, string> NameOf(IReadOnlyDictionary<string, Customer> listed) => key =>
+        listed.TryGetValue(key, out var known) ? known.Name
         : Seen.TryGetValue(key, out var seen) && seen.Name.Length > 0 ? seen.Name
         : key;
 }

@@ -4,7 +4,6 @@ using Rendal.Core.Layouts;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Files;
-using Rendal.Files.Csv;
 using Rendal.Files.Pdf;
 
 namespace Rendal.Cli;
@@ -35,12 +34,12 @@ internal static class StatementsCommand
     private static int Run(StatementsOptions options, TextWriter output, TextWriter errors)
     {
         var list = options.Customers is { } path ? ReadCustomers(path) : null;
-        var listed = list?.Customers.ToDictionary(c => c.Customer.Key, StringComparer.Ordinal) ?? [];
+        var listed = list?.Customers.ToDictionary(c => c.Key, c => CardMerge.Merge(null, c, list.Reading, emptyClears: false, []), StringComparer.Ordinal) ?? [];
         var ledger = ReadLedgers(options, listed);
-        var findings = new List<Finding>([.. ledger.Findings, .. list?.Findings ?? []]);
+        var findings = new List<Finding>([.. ledger.Findings, .. list?.Findings.Listed() ?? []]);
         if (list is not null || ledger.Seen.Values.Any(s => s.EmailColumn is not null))
         {
-            findings.AddRange(MissingAddresses.Among(ledger.Seen.Values, key => listed.TryGetValue(key, out var c) && AddressList.Read(c.Customer.Email).Good.Count > 0));
+            findings.AddRange(MissingAddresses.Among(ledger.Seen.Values, key => listed.TryGetValue(key, out var c) && AddressList.Read(c.Email).Good.Count > 0));
         }
 
         var chosen = Choosing.Choose(
@@ -73,33 +72,41 @@ internal static class StatementsCommand
     }
 
     private static CustomerList ReadCustomers(string path) =>
-        CustomerListReader.Read(Open(path)) ?? throw new Refusal($"{path}: no row of headings with a customer code or name was found; look whether it is the customer list.");
+        CustomerList(path, Open(path, FileOpening.Unsaid));
 
-    private static LedgersRead ReadLedgers(StatementsOptions options, Dictionary<string, ListedCustomer> listed)
+    private static CustomerList CustomerList(string path, LedgerTable table)
+    {
+        var reading = CardReading.Of(table, ReadingChange.None)
+            ?? throw new Refusal($"{path}: no row of headings with a customer code or name was found; look whether it is the customer list.");
+        return reading.Lacks() is [var lack, ..] ? throw new Refusal($"{path}, headings in row {reading.HeadingRow}: {lack}") : CustomerListReader.Read(table, reading);
+    }
+
+    private static LedgersRead ReadLedgers(StatementsOptions options, Dictionary<string, Customer> listed)
     {
         var read = new LedgersRead();
         foreach (var path in options.Ledgers)
         {
-            var table = Open(path);
-            var recognised = Recognition.Recognise(table, options.Reading, ReadingChange.None)
-                ?? throw new Refusal($"{path}: no row of headings was found in the first {Recognition.RowsSearched} rows; look whether it is the ledger.");
+            var opening = options.SavedReading?.Opening ?? FileOpening.Unsaid;
+            var table = Open(path, opening with { Sheet = options.Sheet ?? opening.Sheet });
+            var change = ReadingChange.None;
             if (options.SavedReading is { } saved)
             {
-                var change = saved.For(recognised.Reading.Columns, out var missing);
+                change = saved.For(table, out var missing);
                 if (missing.Count > 0)
                 {
-                    throw new Refusal($"{path} has no column “{missing[0]}”, which the saved reading names; its headings are in row {recognised.Reading.HeadingRow}.");
+                    throw new Refusal($"{path} has no column “{missing[0]}”, which the saved reading names.");
                 }
-
-                recognised = Recognition.Recognise(table, options.Reading, change with { HeadingRow = recognised.Reading.HeadingRow })!;
             }
+
+            var recognised = Recognition.Recognise(table, options.Reading, change)
+                ?? throw new Refusal($"{path}: no row of headings was found in the first {Recognition.RowsSearched} rows; look whether it is the ledger.");
 
             if (recognised.Reading.Lacks() is [var lack, ..])
             {
                 throw new Refusal($"{path}, headings in row {recognised.Reading.HeadingRow}: {lack}");
             }
 
-            var reader = new LedgerReader(table, recognised, options.Reading, key => listed.TryGetValue(key, out var c) ? c.TermsDays : null);
+            var reader = new LedgerReader(table, recognised, options.Reading, key => listed.TryGetValue(key, out var c) ? c.Terms : null, change);
             foreach (var row in reader.Rows())
             {
                 read.Add(row);
@@ -111,17 +118,17 @@ internal static class StatementsCommand
         return read;
     }
 
-    private static LedgerTable Open(string path)
+    private static LedgerTable Open(string path, FileOpening opening)
     {
         if (!File.Exists(path))
         {
             throw new Refusal($"{path} does not exist.");
         }
 
-        return CsvLedger.Open(Path.GetFileName(path), () => File.OpenRead(path));
+        return TableFile.Open(Path.GetFileName(path), () => File.OpenRead(path), opening);
     }
 
-    private static Dictionary<string, string> WriteDocuments(string folder, ChosenRound chosen, LedgersRead ledger, Dictionary<string, ListedCustomer> listed, StatementsOptions options)
+    private static Dictionary<string, string> WriteDocuments(string folder, ChosenRound chosen, LedgersRead ledger, Dictionary<string, Customer> listed, StatementsOptions options)
     {
         Directory.CreateDirectory(folder);
         var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
@@ -130,7 +137,7 @@ internal static class StatementsCommand
         var nameOf = ledger.NameOf(listed);
         foreach (var of in chosen.Statements.GroupBy(s => s.Customer))
         {
-            var customer = listed.TryGetValue(of.Key, out var known) ? known.Customer : new Customer { Key = of.Key, Name = nameOf(of.Key) };
+            var customer = listed.TryGetValue(of.Key, out var known) ? known : new Customer { Key = of.Key, Name = nameOf(of.Key) };
             var paper = StatementPaper.Of(customer, [.. of], options.Ageing, new Firm("", [], [], []), options.Layout);
             var name = FileName.Unique(FileName.Safe($"{of.Key} statement {options.AsOf:yyyy-MM-dd}", ".pdf"), names);
             File.WriteAllBytes(Path.Combine(folder, name), press.Print(paper, options.Layout));

@@ -54,6 +54,8 @@ internal sealed record StatementsOptions
 
     public SavedReading? SavedReading { get; private set; }
 
+    public string? Sheet { get; private set; }
+
     public StatementLayout Layout { get; private set; } = StatementLayout.BuiltIn;
 
     public string? Out { get; private set; }
@@ -84,7 +86,7 @@ internal sealed record StatementsOptions
                 case "--date-order": options.Reading = options.Reading with { Order = Word(Value(), "--date-order", ("dmy", DateOrder.DayFirst), ("mdy", DateOrder.MonthFirst), ("ymd", DateOrder.YearFirst)) }; break;
                 case "--decimal": options.Reading = options.Reading with { Mark = Word(Value(), "--decimal", (".", DecimalMark.Point), (",", DecimalMark.Comma)) }; break;
                 case "--currency": options.Reading = options.Reading with { Currency = CurrencyOf(Value()) }; break;
-                case "--sheet": throw new Refusal($"--sheet {Value()}: only text files are read so far, and they have no sheets; save the sheet as CSV.");
+                case "--sheet": options.Sheet = Value(); break;
                 case "--reading": options.SavedReading = Load<SavedReading>(Value(), "reading"); break;
                 case "--layout": options.Layout = Load<StatementLayout>(Value(), "layout"); break;
                 case "--out": options.Out = Value(); break;

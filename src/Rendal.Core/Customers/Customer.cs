@@ -1,6 +1,24 @@
+using System.Text.Json.Serialization;
+
 namespace Rendal.Core.Customers;
 
-/// <summary>Who owes, and how they are written to.</summary>
+/// <summary>How a customer gets what is sent.</summary>
+public enum Delivery
+{
+    /// <summary>By e-mail.</summary>
+    Email,
+
+    /// <summary>On paper.</summary>
+    Post,
+
+    /// <summary>By e-mail and on paper.</summary>
+    Both,
+
+    /// <summary>Not at all.</summary>
+    Nothing,
+}
+
+/// <summary>Who owes, and how they are written to: the customer's card.</summary>
 public sealed record Customer
 {
     /// <summary>The code, or the name where the firm uses no codes; the same as on the ledger rows.</summary>
@@ -9,11 +27,14 @@ public sealed record Customer
     /// <summary>The name as it stands on letters.</summary>
     public required string Name { get; init; }
 
-    /// <summary>Who is written to, for example <c>Ines Caldera</c>; empty where nobody is named.</summary>
-    public string Contact { get; init; } = "";
+    /// <summary>Who is written to, the one that is addressed first.</summary>
+    public IReadOnlyList<Contact> Contacts { get; init; } = [];
 
-    /// <summary>The title before the contact's family name: <c>Ms</c>, <c>Herr</c>; empty where none is known.</summary>
-    public string Title { get; init; } = "";
+    /// <summary>How the letter opens, in the customer's own words, without the comma: <c>Dear Ines</c>. Empty to make it from title and name.</summary>
+    public string Salutation { get; init; } = "";
+
+    /// <summary>How the customer gets what is sent.</summary>
+    public Delivery Delivery { get; init; }
 
     /// <summary>Street, town and so on, one line each, without the name and without the country.</summary>
     public IReadOnlyList<string> PostalLines { get; init; } = [];
@@ -21,18 +42,53 @@ public sealed record Customer
     /// <summary>The country as it stands on letters; empty for the firm's own.</summary>
     public string Country { get; init; } = "";
 
-    /// <summary>The addresses for statements, as written on the card.</summary>
-    public string Email { get; init; } = "";
-
     /// <summary>Code of the language that the customer is written to in; <c>en</c> by default.</summary>
     public string Language { get; init; } = "en";
 
-    /// <summary>Whether nothing is to be sent to this customer.</summary>
+    /// <summary>The customer's own terms; null for the book's.</summary>
+    public PaymentTerms? Terms { get; init; }
+
+    /// <summary>The key of the customer's head office; empty where it has none.</summary>
+    public string HeadOffice { get; init; } = "";
+
+    /// <summary>The business unit that serves the customer; empty where none is named.</summary>
+    public string Unit { get; init; } = "";
+
+    /// <summary>The least balance, in the currency of the statement, that the customer is written to about; null for the round's.</summary>
+    public decimal? MinimumBalance { get; init; }
+
+    /// <summary>Whether nothing is to be sent to this customer for the time being.</summary>
     public bool OnHold { get; init; }
+
+    /// <summary>The wording that this customer gets instead of the round's; null for the round's.</summary>
+    public long? OwnWording { get; init; }
+
+    /// <summary>What is to be remembered of the customer; stands on no letter.</summary>
+    public string Notes { get; init; } = "";
+
+    /// <summary>Columns of customer lists without a meaning for the rules, by heading as it stands.</summary>
+    public IReadOnlyDictionary<string, string> Extra { get; init; } = new Dictionary<string, string>();
 
     /// <summary>Whether the customer was made from ledger rows alone and is on no customer list.</summary>
     public bool FromLedger { get; init; }
 
+    /// <summary>The full name of the contact that is addressed; empty where none is named.</summary>
+    [JsonIgnore]
+    public string Contact => Contacts.Count > 0 ? Contacts[0].Name : "";
+
+    /// <summary>The title of the contact that is addressed.</summary>
+    [JsonIgnore]
+    public string Title => Contacts.Count > 0 ? Contacts[0].Title : "";
+
+    /// <summary>The addresses of the contacts that messages are to, as written, with semicolons between.</summary>
+    [JsonIgnore]
+    public string Email => string.Join("; ", Contacts.Where(c => c.Role == ContactRole.To && c.Address.Length > 0).Select(c => c.Address));
+
     /// <summary>The contact's family name: the last word of <see cref="Contact"/>.</summary>
+    [JsonIgnore]
     public string FamilyName => Contact.Split(' ', StringSplitOptions.RemoveEmptyEntries).LastOrDefault("");
+
+    /// <summary>Whether a message can reach the customer: there is a good address to write to, and the customer wants messages.</summary>
+    [JsonIgnore]
+    public bool IsReachable => Delivery is Delivery.Email or Delivery.Both && Recipients.Of(this, RoundKind.Statements).To.Count > 0;
 }

@@ -19,6 +19,9 @@ public readonly record struct Cell
     /// <summary>The date of a spreadsheet cell.</summary>
     public DateOnly? Date { get; }
 
+    /// <summary>The text of a number that stands as a code, with leading zeros; null for every other cell.</summary>
+    public string? ShownAs => Number is null ? null : text;
+
     /// <summary>Whether there is nothing to read: no value, or white space only.</summary>
     public bool IsEmpty => Number is null && Date is null && string.IsNullOrEmpty(text);
 
@@ -28,7 +31,10 @@ public readonly record struct Cell
     /// </summary>
     public string Text => text ?? Date?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? Number?.ToString(CultureInfo.InvariantCulture) ?? "";
 
-    /// <summary>A cell of text; white space around it does not count, and text of white space only is an empty cell.</summary>
+    /// <summary>
+    /// A cell of text; white space around it does not count, and text of white space only is an empty cell. Control
+    /// characters other than tabs and line ends, which mean nothing in a cell, become spaces.
+    /// </summary>
     public static Cell Of(string? text)
     {
         if (string.IsNullOrEmpty(text))
@@ -36,20 +42,29 @@ public readonly record struct Cell
             return Empty;
         }
 
-        var folded = text.Contains('\u00A0', StringComparison.Ordinal) || text.Contains('\u202F', StringComparison.Ordinal)
-            ? text.Replace('\u00A0', ' ').Replace('\u202F', ' ').Trim()
-            : text.Trim();
-        return new Cell(Ascii.IsValid(folded) ? folded : Normalised(folded), null, null);
+        var plain = Ascii.IsValid(text) ? text : Normalised(text.Replace('\u00A0', ' ').Replace('\u202F', ' '));
+        return new Cell((plain.AsSpan().ContainsAnyInRange('\0', '\u001F') || plain.Contains('\u007F', StringComparison.Ordinal) ? WithoutControls(plain) : plain).Trim(), null, null);
     }
 
     /// <summary>A cell that holds a number.</summary>
     public static Cell Of(decimal number) => new(null, number, null);
+
+    /// <summary>A cell that holds a number which stands as a code, with leading zeros: 42 shown as <c>00042</c>.</summary>
+    public static Cell Of(decimal number, string shown) => new(shown, number, null);
 
     /// <summary>A cell that holds a date.</summary>
     public static Cell Of(DateOnly date) => new(null, null, date);
 
     /// <inheritdoc cref="Text"/>
     public override string ToString() => Text;
+
+    private static string WithoutControls(string text) => string.Create(text.Length, text, (to, from) =>
+    {
+        for (var i = 0; i < from.Length; i++)
+        {
+            to[i] = char.IsControl(from[i]) && from[i] is not ('\t' or '\n' or '\r') ? ' ' : from[i];
+        }
+    });
 
     private static string Normalised(string text)
     {

@@ -3,40 +3,88 @@ using Rendal.Core.Money;
 
 namespace Rendal.Core.Intake;
 
+/// <summary>A total that was compared with the rows it is over.</summary>
+/// <param name="Source">The total line; row 0 for a total that a person typed in.</param>
+/// <param name="Currency">The currency.</param>
+/// <param name="Said">What the line says.</param>
+/// <param name="Sum">What the rows come to.</param>
+public sealed record ControlCheck(SourceRef Source, Currency Currency, decimal Said, decimal Sum)
+{
+    /// <summary>Whether they agree.</summary>
+    public bool Agrees => Said == Sum;
+}
+
 /// <summary>
-/// Compares total lines with the sum of the rows above them: those since the last total line, or all of them.
+/// Compares total lines with the rows above them. A line agrees when it is the sum of the rows back to any total line
+/// before it, or to the beginning: so totals of customers, of the units that they belong to, and of all can stand
+/// together. Rows that a person left out count here, since the line of the file counts them too.
 /// </summary>
 internal sealed class ControlTotals
 {
-    private readonly Dictionary<Currency, decimal> all = [];
-    private readonly Dictionary<Currency, decimal> sinceLast = [];
+    /// <summary>How many checks are kept to be shown.</summary>
+    public const int Kept = 200;
+
+    private readonly Dictionary<Currency, Running> sums = [];
+    private readonly List<ControlCheck> checks = [];
+
+    /// <summary>The checks that were made, the first <see cref="Kept"/> of them.</summary>
+    public IReadOnlyList<ControlCheck> Checks => checks;
 
     public void Count(Currency currency, decimal amount)
     {
-        all[currency] = all.GetValueOrDefault(currency) + amount;
-        sinceLast[currency] = sinceLast.GetValueOrDefault(currency) + amount;
+        if (!sums.TryGetValue(currency, out var running))
+        {
+            sums.Add(currency, running = new Running());
+        }
+
+        running.Sum += amount;
     }
 
     /// <summary>What is wrong with a total line; null where it agrees, or where several currencies stand above it and none beside it.</summary>
     public Finding? Compare(decimal total, Currency? currency, SourceRef source, string column)
     {
-        var block = Sum(sinceLast, currency);
-        var whole = Sum(all, currency);
-        sinceLast.Clear();
-        if (block == total || whole == total || whole is null)
+        var of = currency ?? (sums.Count == 1 ? sums.Keys.First() : null);
+        if (of is not { } one)
         {
             return null;
         }
 
-        var of = currency ?? all.Keys.First();
-        var sum = block ?? 0;
-        return new Finding(FindingCodes.ControlTotalDiffers, Severity.Warning, source, column, null,
-            $"The total line in row {source.Row} says {of.Plain(total)}; the rows above it come to {of.Plain(sum)}, a difference of {of.Plain(total - sum)}.",
+        var running = sums.TryGetValue(one, out var known) ? known : new Running();
+        var block = running.Sum - running.LastLine;
+        var agrees = running.Lines.Contains(running.Sum - total);
+        running.Lines.Add(running.Sum);
+        running.LastLine = running.Sum;
+        Keep(new ControlCheck(source, one, total, agrees ? total : block));
+        return agrees ? null : new Finding(FindingCodes.ControlTotalDiffers, Severity.Warning, source, column, null,
+            $"The total line in row {source.Row} says {one.Plain(total)}; the rows above it come to {one.Plain(block)}, a difference of {one.Plain(total - block)}.",
             "Look for rows of this block that were set aside or are missing from the file.");
     }
 
-    private static decimal? Sum(Dictionary<Currency, decimal> sums, Currency? currency) =>
-        currency is { } one ? sums.GetValueOrDefault(one)
-        : sums.Count == 1 ? sums.Values.First()
-        : null;
+    /// <summary>Compares a total that a person typed in with all rows of its currency.</summary>
+    public Finding? CompareTyped(decimal total, Currency currency, SourceRef file)
+    {
+        var sum = sums.TryGetValue(currency, out var running) ? running.Sum : 0;
+        Keep(new ControlCheck(file, currency, total, sum));
+        return sum == total ? null : new Finding(FindingCodes.ControlTotalDiffers, Severity.Warning, file, null, null,
+            $"You typed in a total of {currency.Plain(total)} {currency}; the rows come to {currency.Plain(sum)}, a difference of {currency.Plain(total - sum)}.",
+            "Look for rows that were set aside or are missing from the file, and whether the total is of the same day.");
+    }
+
+    private void Keep(ControlCheck check)
+    {
+        if (checks.Count < Kept)
+        {
+            checks.Add(check);
+        }
+    }
+
+    /// <summary>The sum of one currency so far, and what it was at each total line.</summary>
+    private sealed class Running
+    {
+        public decimal Sum { get; set; }
+
+        public decimal LastLine { get; set; }
+
+        public HashSet<decimal> Lines { get; } = [0m];
+    }
 }

@@ -30,7 +30,11 @@ public sealed record Finding(
     string? Column,
     string? Customer,
     string Message,
-    string Remedy);
+    string Remedy)
+{
+    /// <summary>The other customer, where it is about two.</summary>
+    public string? Other { get; init; }
+}
 
 /// <summary>The codes of findings. Each is listed with meaning and remedy in <c>docs/findings.md</c>.</summary>
 public static class FindingCodes
@@ -55,5 +59,10 @@ public static class FindingCodes
     public const string MissingAddress = "missing-address";
     public const string BadAddress = "bad-address";
     public const string ControlTotalDiffers = "control-total-differs";
+    public const string CustomerCarriedDown = "customer-carried-down";
+    public const string CorrectionSuperseded = "correction-superseded";
+    public const string HeadOfficeLoop = "head-office-loop";
+    public const string ValueUnknown = "value-unknown";
+    public const string CustomerUnknown = "customer-unknown";
 #pragma warning restore CS1591
 }

@@ -1,10 +1,11 @@
 using System.Collections.Frozen;
 using System.Text;
+using System.Text.RegularExpressions;
 
 namespace Rendal.Core.Intake;
 
 /// <summary>The headings by which columns are recognised, in the languages of the trade.</summary>
-public static class HeadingWords
+public static partial class HeadingWords
 {
     private static readonly (ColumnMeaning Meaning, string Words)[] Lists =
     [
@@ -14,7 +15,7 @@ public static class HeadingWords
             "code client|numero client|no client|compte client|compte|codigo cliente|codigo de cliente|n cliente|numero de cliente|cuenta|" +
             "codice cliente|cod cliente|conto|klantnummer|klantnr|klant nr|debiteurnummer|debiteurnr|debiteur nr"),
         (ColumnMeaning.CustomerName,
-            "customer name|cust name|account name|client name|debtor name|company name|company|name|" +
+            "customer name|name of customer|name of the customer|cust name|account name|client name|debtor name|company name|company|name|" +
             "kundenname|firma|nom du client|nom client|nom|raison sociale|nombre|nombre del cliente|nombre cliente|razon social|" +
             "nome|nome cliente|ragione sociale|denominazione|naam|klantnaam|bedrijfsnaam"),
         (ColumnMeaning.Kind,
@@ -83,11 +84,11 @@ public static class HeadingWords
     /// <summary>Whether the heading is a word like <c>Customer</c> that stands over codes in some files and over names in others.</summary>
     public static bool IsCodeOrName(string heading) => CodeOrName.Contains(Plain(heading));
 
-    /// <summary>Small letters and figures without accents, everything else one space: <c>"Fällig-\nkeit"</c> gives <c>"fallig keit"</c>.</summary>
+    /// <summary>Small letters and figures without accents, everything else one space; a word parted by a hyphen at the end of a line is one word: <c>"Fällig-\nkeit am"</c> gives <c>"falligkeit am"</c>.</summary>
     internal static string Plain(string text)
     {
         var plain = new StringBuilder(text.Length);
-        foreach (var c in text.Normalize(NormalizationForm.FormD))
+        foreach (var c in (text.Contains('\n', StringComparison.Ordinal) ? PartedWord().Replace(text, "") : text).Normalize(NormalizationForm.FormD))
         {
             if (char.IsLetterOrDigit(c))
             {
@@ -101,4 +102,7 @@ public static class HeadingWords
 
         return plain.ToString().TrimEnd();
     }
+
+    [GeneratedRegex(@"(?<=\p{L})-\s*\r?\n\s*(?=\p{Ll})")]
+    private static partial Regex PartedWord();
 }

@@ -16,5 +16,21 @@ public static class KindWords
     }.SelectMany(list => list.Item2.Split('|').Select(word => KeyValuePair.Create(word, list.Item1))).ToFrozenDictionary();
 
     /// <summary>The kind that a word names; null for a word that is not known. Case, accents and punctuation do not count.</summary>
-    public static ItemKind? Of(string word) => ByWord.TryGetValue(HeadingWords.Plain(word), out var kind) ? kind : null;
+    /// <param name="word">The word as it stands.</param>
+    /// <param name="own">Words of one reading, which count before the known ones; written in any case.</param>
+    public static ItemKind? Of(string word, IReadOnlyDictionary<string, ItemKind>? own = null)
+    {
+        var plain = HeadingWords.Plain(word);
+        foreach (var (written, of) in own ?? NoWords)
+        {
+            if (HeadingWords.Plain(written) == plain)
+            {
+                return of;
+            }
+        }
+
+        return ByWord.TryGetValue(plain, out var kind) ? kind : null;
+    }
+
+    private static IReadOnlyDictionary<string, ItemKind> NoWords { get; } = new Dictionary<string, ItemKind>();
 }

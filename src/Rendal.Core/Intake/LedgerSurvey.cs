@@ -6,7 +6,8 @@ namespace Rendal.Core.Intake;
 
 /// <summary>
 /// What is learnt from going through a whole file once before any row is read: the notations of its columns, whether
-/// its credits carry a sign, and which code goes with which name. Its memory grows with the number of customers, not of rows.
+/// its credits carry a sign, whether customers stand once above their rows, and which code goes with which name. Its
+/// memory grows with the number of customers, not of rows.
 /// </summary>
 public sealed class LedgerSurvey
 {
@@ -14,6 +15,11 @@ public sealed class LedgerSurvey
     private readonly Dictionary<int, DateColumn> dates = [];
     private readonly Dictionary<string, string?> codeByName = [];
     private readonly Dictionary<int, CreditSigns> signs = [];
+    private readonly Memo<string> folded = new(FoldedName.Of);
+    private int named;
+    private int unnamed;
+    private int firstGroup;
+    private int firstItem;
 
     private LedgerSurvey()
     {
@@ -23,11 +29,10 @@ public sealed class LedgerSurvey
     public int RowCount { get; private set; }
 
     /// <summary>Goes through the table with the meanings of its columns known.</summary>
-    public static LedgerSurvey Of(LedgerTable table, int headingRow, IReadOnlyList<ColumnReading> columns)
+    public static LedgerSurvey Of(LedgerTable table, Reading reading, AppliedCorrections corrections)
     {
         var survey = new LedgerSurvey();
-        var reading = new Reading(headingRow, columns);
-        foreach (var column in columns)
+        foreach (var column in reading.Columns)
         {
             if (column.Meaning.IsAmount())
             {
@@ -41,27 +46,33 @@ public sealed class LedgerSurvey
         }
 
         var kind = reading.Of(ColumnMeaning.Kind);
+        var isCredit = new Memo<bool>(word => KindWords.Of(word, reading.Kinds)?.IsCredit() == true);
         var signed = new[] { reading.Of(ColumnMeaning.Outstanding), reading.Of(ColumnMeaning.Amount) }.OfType<ColumnReading>().ToList();
-        var code = reading.Of(ColumnMeaning.CustomerCode);
-        var name = reading.Of(ColumnMeaning.CustomerName);
-        foreach (var row in table.Rows)
+        var roles = new RowRoles(reading);
+        foreach (var line in LedgerLines.Of(table, reading with { CarriesDown = false }, corrections))
         {
-            if (row.Number <= headingRow || row.Cells.All(c => c.IsEmpty))
+            if (line.Role is not (RowRole.Item or RowRole.Total) || line.LeftOut is not null)
             {
                 continue;
             }
 
+            var row = line.Row;
             survey.RowCount++;
             survey.ShowNotations(row);
-            if (kind is not null && KindWords.Of(row[kind.Index].Text)?.IsCredit() == true)
+            if (line.Role == RowRole.Total)
             {
-                signed.ForEach(column => survey.signs[column.Index].Show(row[column.Index]));
+                continue;
             }
 
-            if (code is not null && name is not null)
+            if (kind is not null && isCredit.Of(row[kind.Index].Text))
             {
-                survey.ShowName(row[code.Index].Text, row[name.Index].Text);
+                foreach (var column in signed)
+                {
+                    survey.signs[column.Index].Show(row[column.Index]);
+                }
             }
+
+            survey.ShowName(line, roles);
         }
 
         return survey;
@@ -77,7 +88,19 @@ public sealed class LedgerSurvey
     public DateColumn Dates(int column) => dates[column];
 
     /// <summary>The one code that stands beside this name elsewhere in the file; null where none or several do.</summary>
-    public string? CodeOf(string name) => codeByName.GetValueOrDefault(FoldedName.Of(name));
+    public string? CodeOf(string name) => codeByName.GetValueOrDefault(folded.Of(name));
+
+    /// <summary>
+    /// Whether customers are named once above their rows: where there is a column for them, a quarter of the rows or
+    /// more name none; where there is none, a line that could be a name stands above the first row. With the reason in
+    /// plain words, empty where every row names its customer.
+    /// </summary>
+    public (bool CarriesDown, string Reason) Carrying(bool hasColumn) =>
+        hasColumn
+            ? unnamed == 0 ? (false, "")
+                : unnamed > 1 && unnamed * 4 >= named + unnamed && (firstGroup > 0 || named > 0) ? (true, $"{unnamed} of {named + unnamed} rows name none")
+                : (false, $"only {unnamed} of {named + unnamed} rows {(unnamed == 1 ? "names" : "name")} none")
+            : firstGroup > 0 && firstGroup < firstItem ? (true, $"row {firstGroup} names one above its rows") : (false, "");
 
     private void ShowNotations(FileRow row)
     {
@@ -98,14 +121,26 @@ public sealed class LedgerSurvey
         }
     }
 
-    private void ShowName(string code, string name)
+    private void ShowName(LedgerLine line, RowRoles roles)
     {
-        if (code.Length == 0 || name.Length == 0)
+        if (roles.IsGroup(line.Row))
         {
+            firstGroup = firstGroup == 0 ? line.Row.Number : firstGroup;
             return;
         }
 
-        var folded = FoldedName.Of(name);
-        codeByName[folded] = codeByName.TryGetValue(folded, out var known) && known != code ? null : code;
+        firstItem = firstItem == 0 ? line.Row.Number : firstItem;
+        if (line.Code.Length == 0 && line.Name.Length == 0)
+        {
+            unnamed++;
+            return;
+        }
+
+        named++;
+        if (line.Code.Length > 0 && line.Name.Length > 0)
+        {
+            var name = folded.Of(line.Name);
+            codeByName[name] = codeByName.TryGetValue(name, out var known) && known != line.Code ? null : line.Code;
+        }
     }
 }

@@ -19,7 +19,14 @@ public sealed record ColumnReading(
     DecimalMark? Mark = null,
     DateOrder? Order = null,
     bool UnsignedCredits = false,
-    string Notation = "");
+    string Notation = "")
+{
+    /// <summary>The heading exactly as it is written; empty where the column has none.</summary>
+    public string Written { get; init; } = "";
+
+    /// <summary>Whether a person said how credits are signed in this column, so that none of them is unclear.</summary>
+    public bool SignsAreSet { get; init; }
+}
 
 /// <summary>
 /// The way to read one kind of ledger file: where the headings are, what each column is, the decimal mark and the
@@ -29,6 +36,15 @@ public sealed record ColumnReading(
 /// <param name="Columns">All columns, from left to right.</param>
 public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Columns)
 {
+    /// <summary>Whether rows that name no customer belong to the one that was named last above them.</summary>
+    public bool CarriesDown { get; init; }
+
+    /// <summary>Why customers are carried down, or are not, in plain words; empty where the question does not come up.</summary>
+    public string CarryReason { get; init; } = "";
+
+    /// <summary>Words for kinds that this file uses beside the known ones.</summary>
+    public IReadOnlyDictionary<string, Ledger.ItemKind> Kinds { get; init; } = new Dictionary<string, Ledger.ItemKind>();
+
     /// <summary>Whether the file gives what is outstanding, rather than full amounts that are still to be settled.</summary>
     public bool HasOutstanding => Has(ColumnMeaning.Outstanding);
 
@@ -45,9 +61,9 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
     public IReadOnlyList<string> Lacks()
     {
         var lacks = new List<string>();
-        if (!Has(ColumnMeaning.CustomerCode) && !Has(ColumnMeaning.CustomerName))
+        if (!Has(ColumnMeaning.CustomerCode) && !Has(ColumnMeaning.CustomerName) && !CarriesDown)
         {
-            lacks.Add("No column says whose the rows are: say which one is the customer code or the customer name.");
+            lacks.Add("No column says whose the rows are: say which one is the customer code or the customer name, or that it stands above its rows.");
         }
 
         if (!Has(ColumnMeaning.Outstanding) && !Has(ColumnMeaning.Amount) && !(Has(ColumnMeaning.Debit) && Has(ColumnMeaning.Credit)))

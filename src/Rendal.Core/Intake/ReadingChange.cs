@@ -8,15 +8,33 @@ public sealed record ReadingChange
     /// <summary>Nothing decided.</summary>
     public static ReadingChange None { get; } = new();
 
+    /// <summary>How the file is opened.</summary>
+    public FileOpening Opening { get; init; } = FileOpening.Unsaid;
+
     /// <summary>The row of the headings, from 1.</summary>
     public int? HeadingRow { get; init; }
 
     /// <summary>What columns are, by their index from 0.</summary>
     public IReadOnlyDictionary<int, ColumnMeaning> Meanings { get; init; } = new Dictionary<int, ColumnMeaning>();
 
+    /// <summary>What columns of a customer list are, by their index from 0.</summary>
+    public IReadOnlyDictionary<int, CardField> Fields { get; init; } = new Dictionary<int, CardField>();
+
     /// <summary>Decimal marks of columns, by their index from 0.</summary>
     public IReadOnlyDictionary<int, DecimalMark> Marks { get; init; } = new Dictionary<int, DecimalMark>();
 
     /// <summary>Date orders of columns, by their index from 0.</summary>
     public IReadOnlyDictionary<int, DateOrder> Orders { get; init; } = new Dictionary<int, DateOrder>();
+
+    /// <summary>Whether credits stand without a sign in columns of amounts, by their index from 0.</summary>
+    public IReadOnlyDictionary<int, bool> UnsignedCredits { get; init; } = new Dictionary<int, bool>();
+
+    /// <summary>Whether customers are carried down.</summary>
+    public bool? CarriesDown { get; init; }
+
+    /// <summary>Kinds of words that are not among the known ones.</summary>
+    public IReadOnlyDictionary<string, Ledger.ItemKind> Kinds { get; init; } = new Dictionary<string, Ledger.ItemKind>();
+
+    /// <summary>Totals that a person knows from elsewhere, by currency code, with which the sum that was read is compared.</summary>
+    public IReadOnlyDictionary<string, decimal> Totals { get; init; } = new Dictionary<string, decimal>();
 }

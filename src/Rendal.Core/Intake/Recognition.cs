@@ -15,35 +15,58 @@ public static class Recognition
     /// the most known headings; each column gets its meaning by its heading; marks and orders are decided over all
     /// values. What the person decided in <paramref name="change"/> stands above all of that.
     /// </summary>
+    /// <param name="table">The file.</param>
+    /// <param name="settings">What holds where the file does not say.</param>
+    /// <param name="change">What the person decided.</param>
+    /// <param name="corrections">What was put right over the source.</param>
     /// <returns>
     /// The reading with the survey that it rests on; null where no row has at least two known headings and the person
     /// named none. A reading may still lack needed columns: see <see cref="Reading.Lacks"/>.
     /// </returns>
-    public static RecognisedReading? Recognise(LedgerTable table, ReadingSettings settings, ReadingChange change)
+    public static RecognisedReading? Recognise(LedgerTable table, ReadingSettings settings, ReadingChange change, IReadOnlyList<Correction>? corrections = null)
     {
-        var heading = change.HeadingRow is { } chosen
-            ? table.Rows.Where(row => row.Number == chosen).Select(row => (FileRow?)row).FirstOrDefault()
-            : HeadingRow(table);
-        if (heading is not { } row)
+        if (HeadingRow(table, change.HeadingRow) is not { } row)
         {
             return null;
         }
 
-        var columns = WithMeanings(row, change);
-        var survey = LedgerSurvey.Of(table, row.Number, columns);
-        var decided = columns.Select(column => WithNotation(column, survey, settings, change)).ToList();
-        return new RecognisedReading(new Reading(row.Number, decided), survey, Assumed(table, row.Number, decided, survey, change));
+        var reading = new Reading(row.Number, WithMeanings(row, change)) { Kinds = change.Kinds };
+        var applied = new AppliedCorrections(reading, corrections ?? []);
+        var survey = LedgerSurvey.Of(table, reading, applied);
+        var (carries, reason) = survey.Carrying(reading.Has(ColumnMeaning.CustomerCode) || reading.Has(ColumnMeaning.CustomerName));
+        reading = reading with
+        {
+            Columns = [.. reading.Columns.Select(column => WithNotation(column, survey, settings, change))],
+            CarriesDown = change.CarriesDown ?? carries,
+            CarryReason = change.CarriesDown is null ? reason : "set by you",
+        };
+        return new RecognisedReading(reading, survey, applied, Assumed(table, reading, survey, change));
     }
 
-    private static FileRow? HeadingRow(LedgerTable table)
+    /// <summary>
+    /// The reading of a ledger file as far as its headings tell: what the columns are, without what only going through
+    /// all rows decides (marks, orders, signs, whether customers are carried down). Null where no row of headings was found.
+    /// </summary>
+    public static Reading? Outline(LedgerTable table, ReadingChange change) =>
+        HeadingRow(table, change.HeadingRow) is { } row ? new Reading(row.Number, WithMeanings(row, change)) { Kinds = change.Kinds } : null;
+
+    /// <summary>The headings of a ledger file, each made another, by which a saved reading is found again; null where no row of headings was found.</summary>
+    /// <param name="table">The file.</param>
+    /// <param name="chosen">The row that a person named; null to find it.</param>
+    public static IReadOnlyList<string>? Headings(LedgerTable table, int? chosen) => HeadingRow(table, chosen) is { } row ? Names(row) : null;
+
+    private static FileRow? HeadingRow(LedgerTable table, int? chosen)
     {
+        if (chosen is { } number)
+        {
+            return table.Rows.TakeWhile(row => row.Number <= number).Where(row => row.Number == number).Select(row => (FileRow?)row).FirstOrDefault();
+        }
+
         FileRow? best = null;
         var most = HeadingsNeeded - 1;
         foreach (var row in table.Rows.TakeWhile(row => row.Number <= RowsSearched))
         {
-            var known = row.Cells.Where(c => c.Number is null && c.Date is null)
-                .Select(c => HeadingWords.IsCodeOrName(c.Text) ? ColumnMeaning.CustomerName : HeadingWords.Of(c.Text)?.Meaning)
-                .Where(m => m is not null).Distinct().Count();
+            var known = HeadingScore.OfLedger(row);
             if (known > most)
             {
                 (best, most) = (row, known);
@@ -83,8 +106,8 @@ public static class Recognition
         }
 
         return [.. names.Select((name, index) => change.Meanings.TryGetValue(index, out var set)
-            ? new ColumnReading(index, name, set, "set by you")
-            : new ColumnReading(index, name, meanings[index], meanings[index] == ColumnMeaning.Extra ? "kept for slots" : "by heading"))];
+            ? new ColumnReading(index, name, set, "set by you") { Written = headings[index].Text }
+            : new ColumnReading(index, name, meanings[index], meanings[index] == ColumnMeaning.Extra ? "kept for slots" : "by heading") { Written = headings[index].Text })];
     }
 
     private static void PlaceCodeOrName(FileRow headings, ColumnMeaning[] meanings)
@@ -98,7 +121,8 @@ public static class Recognition
         }
     }
 
-    private static List<string> Names(FileRow headings)
+    /// <summary>The names of the columns, each another: as written, <c>Column C</c> where nothing is, with <c> (2)</c> behind a name that stands twice.</summary>
+    internal static List<string> Names(FileRow headings)
     {
         var names = new List<string>();
         for (var i = 0; i < headings.Cells.Count; i++)
@@ -120,7 +144,8 @@ public static class Recognition
         if (column.Meaning.IsAmount())
         {
             var amounts = survey.Amounts(column.Index);
-            column = column with { UnsignedCredits = survey.Signs(column.Index).Unsigned };
+            var areSet = change.UnsignedCredits.TryGetValue(column.Index, out var unsigned);
+            column = column with { UnsignedCredits = areSet ? unsigned : survey.Signs(column.Index).Unsigned, SignsAreSet = areSet };
             return change.Marks.TryGetValue(column.Index, out var mark)
                 ? column with { Mark = mark, Notation = "set by you" }
                 : column with { Mark = amounts.Decide(settings.Mark), Notation = amounts.Reason(settings.Mark) };
@@ -137,11 +162,11 @@ public static class Recognition
         return column;
     }
 
-    private static List<Finding> Assumed(LedgerTable table, int headingRow, List<ColumnReading> columns, LedgerSurvey survey, ReadingChange change)
+    private static List<Finding> Assumed(LedgerTable table, Reading reading, LedgerSurvey survey, ReadingChange change)
     {
         var findings = new List<Finding>();
-        var source = new SourceRef(table.File, table.Sheet, headingRow);
-        foreach (var column in columns)
+        var source = new SourceRef(table.File, table.Sheet, reading.HeadingRow);
+        foreach (var column in reading.Columns)
         {
             if (column.Mark is { } mark && !change.Marks.ContainsKey(column.Index) && survey.Amounts(column.Index).RestsOnSetting)
             {
@@ -165,5 +190,6 @@ public static class Recognition
 /// <summary>A reading with what it rests on.</summary>
 /// <param name="Reading">How the file is read.</param>
 /// <param name="Survey">What was learnt from all its rows.</param>
+/// <param name="Corrections">What was put right in its rows.</param>
 /// <param name="Findings">What had to be assumed.</param>
-public sealed record RecognisedReading(Reading Reading, LedgerSurvey Survey, IReadOnlyList<Finding> Findings);
+public sealed record RecognisedReading(Reading Reading, LedgerSurvey Survey, AppliedCorrections Corrections, IReadOnlyList<Finding> Findings);

@@ -1,3 +1,4 @@
+using Rendal.Core.Ledger;
 using Rendal.Core.Money;
 
 namespace Rendal.Core.Intake;
@@ -6,27 +7,114 @@ namespace Rendal.Core.Intake;
 /// <param name="Columns">What columns are.</param>
 public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
 {
-    /// <summary>The decisions of this reading for a file with these columns.</summary>
-    /// <param name="columns">The columns of the file at hand.</param>
+    /// <summary>The sheet, where a person chose one; null to find it out.</summary>
+    public string? Sheet { get; init; }
+
+    /// <summary>The delimiter of a text file, where a person chose one.</summary>
+    public char? Delimiter { get; init; }
+
+    /// <summary>The encoding of a text file, where a person chose one.</summary>
+    public string? Encoding { get; init; }
+
+    /// <summary>Whether customers are carried down, where a person said so.</summary>
+    public bool? CarriesDown { get; init; }
+
+    /// <summary>Words for kinds that are not among the known ones.</summary>
+    public IReadOnlyDictionary<string, ItemKind> Kinds { get; init; } = new Dictionary<string, ItemKind>();
+
+    /// <summary>How the file is to be opened.</summary>
+    public FileOpening Opening => new(Sheet, Delimiter, Encoding);
+
+    /// <summary>
+    /// The reading of a file, to be kept. What the columns are is kept whole; marks, orders, signs and the way of opening
+    /// only as far as a person chose them, so that the next file is still asked.
+    /// </summary>
+    public static SavedReading Of(Reading reading, ReadingChange change) =>
+        new([.. reading.Columns.Where(c => c.Meaning != ColumnMeaning.Extra || change.Meanings.ContainsKey(c.Index)).Select(c => new SavedColumn(
+            c.Heading,
+            c.Meaning,
+            change.Marks.TryGetValue(c.Index, out var mark) ? mark : null,
+            change.Orders.TryGetValue(c.Index, out var order) ? order : null,
+            change.UnsignedCredits.TryGetValue(c.Index, out var unsigned) ? unsigned : null))])
+        {
+            Sheet = change.Opening.Sheet,
+            Delimiter = change.Opening.Delimiter,
+            Encoding = change.Opening.Encoding,
+            CarriesDown = change.CarriesDown,
+            Kinds = change.Kinds,
+        };
+
+    /// <summary>The reading of a customer list, to be kept.</summary>
+    public static SavedReading Of(CardReading reading, ReadingChange change) =>
+        new([.. reading.Columns.Where(c => c.Field != CardField.Extra || change.Fields.ContainsKey(c.Index)).Select(c => new SavedColumn(c.Heading, ColumnMeaning.Extra, Field: c.Field))])
+        {
+            Sheet = change.Opening.Sheet,
+            Delimiter = change.Opening.Delimiter,
+            Encoding = change.Opening.Encoding,
+        };
+
+    /// <summary>Whether this reading is of a file like this one: a row among the first hundred has all of its headings.</summary>
+    public bool Fits(LedgerTable table) => Row(table) is not null;
+
+    /// <summary>
+    /// The decisions of this reading for a file: the first row among the first hundred that has all of its headings is the
+    /// heading row, or else the one that recognition finds. Nothing is decided where there is neither.
+    /// </summary>
+    /// <param name="table">The file at hand.</param>
     /// <param name="missing">The headings that the file does not have.</param>
-    public ReadingChange For(IReadOnlyList<ColumnReading> columns, out IReadOnlyList<string> missing)
+    public ReadingChange For(LedgerTable table, out IReadOnlyList<string> missing)
     {
-        var found = Columns.Select(saved => (saved, column: columns.FirstOrDefault(c => c.Heading == saved.Heading))).ToList();
-        missing = [.. found.Where(f => f.column is null).Select(f => f.saved.Heading)];
-        var there = found.Where(f => f.column is not null).ToList();
+        var (number, headings) = Row(table) ?? (null, Recognition.Headings(table, null) ?? []);
+        var change = For(headings, out missing);
+        return change with { HeadingRow = number };
+    }
+
+    private (int? Number, IReadOnlyList<string> Headings)? Row(LedgerTable table)
+    {
+        foreach (var row in table.Rows.TakeWhile(r => r.Number <= Recognition.RowsSearched).Where(r => r.Cells.Count >= Columns.Count))
+        {
+            var names = Recognition.Names(row);
+            if (Columns.Count > 0 && Columns.All(c => names.Contains(c.Heading)))
+            {
+                return (row.Number, names);
+            }
+        }
+
+        return null;
+    }
+
+    private ReadingChange For(IReadOnlyList<string> headings, out IReadOnlyList<string> missing)
+    {
+        if (headings.Count == 0)
+        {
+            missing = [];
+            return new ReadingChange { Opening = Opening };
+        }
+
+        var index = headings.Select((heading, i) => (heading, i)).ToDictionary(h => h.heading, h => h.i, StringComparer.Ordinal);
+        missing = [.. Columns.Select(c => c.Heading).Where(h => !index.ContainsKey(h))];
+        var there = Columns.Where(c => index.ContainsKey(c.Heading)).Select(c => (Column: c, At: index[c.Heading])).DistinctBy(c => c.At).ToDictionary(c => c.At, c => c.Column);
         return new ReadingChange
         {
+            Opening = Opening,
+
             // What the saved reading does not name stays a column for slots.
-            Meanings = columns.ToDictionary(c => c.Index, c => there.Where(f => f.column!.Index == c.Index).Select(f => f.saved.Meaning).FirstOrDefault(ColumnMeaning.Extra)),
-            Marks = there.Where(f => f.saved.Mark is not null).ToDictionary(f => f.column!.Index, f => f.saved.Mark!.Value),
-            Orders = there.Where(f => f.saved.Order is not null).ToDictionary(f => f.column!.Index, f => f.saved.Order!.Value),
+            Meanings = index.Values.ToDictionary(i => i, i => there.TryGetValue(i, out var c) ? c.Meaning : ColumnMeaning.Extra),
+            Fields = index.Values.ToDictionary(i => i, i => there.TryGetValue(i, out var c) ? c.Field : CardField.Extra),
+            Marks = there.Where(c => c.Value.Mark is not null).ToDictionary(c => c.Key, c => c.Value.Mark!.Value),
+            Orders = there.Where(c => c.Value.Order is not null).ToDictionary(c => c.Key, c => c.Value.Order!.Value),
+            UnsignedCredits = there.Where(c => c.Value.UnsignedCredits is not null).ToDictionary(c => c.Key, c => c.Value.UnsignedCredits!.Value),
+            CarriesDown = CarriesDown,
+            Kinds = Kinds,
         };
     }
 }
 
 /// <summary>One column of a saved reading.</summary>
 /// <param name="Heading">The heading as it stands.</param>
-/// <param name="Meaning">What it is.</param>
+/// <param name="Meaning">What it is to a ledger.</param>
 /// <param name="Mark">The decimal mark; null to find it out.</param>
 /// <param name="Order">The date order; null to find it out.</param>
-public sealed record SavedColumn(string Heading, ColumnMeaning Meaning, DecimalMark? Mark = null, DateOrder? Order = null);
+/// <param name="UnsignedCredits">Whether credits stand without a sign; null to find it out.</param>
+/// <param name="Field">What it is to the card, for a customer list.</param>
+public sealed record SavedColumn(string Heading, ColumnMeaning Meaning = ColumnMeaning.Extra, DecimalMark? Mark = null, DateOrder? Order = null, bool? UnsignedCredits = null, CardField Field = CardField.Extra);

@@ -108,7 +108,7 @@ public static class Choosing
             : of.OnHold ? LeftOutReason.OnHold
             : statement.Total == 0 ? LeftOutReason.NothingOpen
             : statement.Total < 0 ? LeftOutReason.CreditBalance
-            : statement.Total < choice.LeastBalance ? LeftOutReason.BelowTheMinimum
+            : statement.Total < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
             : choice.OverdueDays is { } days && statement.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
             : choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently
             : choice.NeedsAddress && !of.HasAddress ? LeftOutReason.NoWayToReach

@@ -4,4 +4,5 @@ namespace Rendal.Core.Rounds;
 /// <param name="OnHold">Whether nothing is to be sent.</param>
 /// <param name="HasAddress">Whether there is at least one good address.</param>
 /// <param name="LastWritten">The last day on which something was sent; null for never.</param>
-public readonly record struct Reachability(bool OnHold, bool HasAddress, DateOnly? LastWritten);
+/// <param name="MinimumBalance">The least balance for this customer; null for the round's.</param>
+public readonly record struct Reachability(bool OnHold, bool HasAddress, DateOnly? LastWritten, decimal? MinimumBalance = null);

@@ -11,10 +11,15 @@ public static class Salutation
     /// <summary>
     /// The opening without the comma: <c>Dear Ms Caldera</c>, <c>Sehr geehrte Frau Weber</c>, <c>Sehr geehrter Herr
     /// Weber</c>, <c>Bonjour Madame Roux</c>. A contact without a title is addressed by the full name in every language
-    /// (<c>Guten Tag Kim Weber</c>), so that nobody is called he or she by guess. Empty where no contact is named.
+    /// (<c>Guten Tag Kim Weber</c>), so that nobody is called he or she by guess. What the card says for itself counts before all that. Empty where no contact is named.
     /// </summary>
     public static string Of(Customer customer, Language language)
     {
+        if (customer.Salutation.Length > 0)
+        {
+            return customer.Salutation;
+        }
+
         if (customer.Contact.Length == 0)
         {
             return "";

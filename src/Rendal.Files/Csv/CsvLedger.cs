@@ -10,56 +10,44 @@ public static class CsvLedger
     /// <summary>The most bytes in one row; beyond it the file is taken for one with a quote that never ends.</summary>
     public const int LongestRow = 1_000_000;
 
-    /// <summary>The most columns that are read.</summary>
-    public const int MostColumns = 5_000;
-
     private const int SampleSize = 64 * 1024;
 
     /// <summary>Opens a file as a table. Encoding and delimiter are found out here; rows are read when they are gone through.</summary>
     /// <param name="name">The file's name, for findings.</param>
     /// <param name="open">Opens the file from its start; called once for each time the rows are gone through.</param>
+    /// <param name="opening">What a person has decided.</param>
     /// <exception cref="FileRefused">The file is empty, or is no text.</exception>
-    public static LedgerTable Open(string name, Func<Stream> open)
+    public static LedgerTable Open(string name, Func<Stream> open, FileOpening opening)
     {
-        Encoding encoding;
-        using (var stream = open())
+        var (encoding, encodingReason) = opening.Encoding is { } said
+            ? (TextEncoding.Named(said) ?? throw new FileRefused($"“{said}” is not an encoding that is known; there are {string.Join(", ", TextEncoding.Names)}."), "set by you")
+            : EncodingOf(open);
+        using var reader = new StreamReader(open(), encoding);
+        var sample = new char[SampleSize];
+        var text = new string(sample, 0, reader.ReadBlock(sample));
+        if (string.IsNullOrWhiteSpace(text))
         {
-            var start = new byte[512];
-            var length = stream.ReadAtLeast(start, start.Length, throwOnEndOfStream: false);
-            if (length == 0)
-            {
-                throw new FileRefused($"{name} is empty.");
-            }
-
-            if (FileSignature.NotText(start.AsSpan(0, length)) is { } what)
-            {
-                throw new FileRefused($"{name} is {what}.");
-            }
+            throw new FileRefused($"{name} holds nothing but white space.");
         }
 
-        using (var stream = open())
+        if (text.Contains('\0', StringComparison.Ordinal))
         {
-            encoding = TextEncoding.Of(stream);
+            throw new FileRefused($"{name} is not a text file; ask the accounting program for a CSV file or a workbook.");
         }
 
-        using (var reader = new StreamReader(open(), encoding))
+        var (delimiter, delimiterReason) = opening.Delimiter is { } by
+            ? (Delimiter.All.Contains(by) ? by : throw new FileRefused($"“{by}” is not a delimiter that is known."), "set by you")
+            : Delimiter.Of(text);
+        return new LedgerTable(name, null, Rows(name, open, encoding, delimiter))
         {
-            var sample = new char[SampleSize];
-            var length = reader.ReadBlock(sample);
-            var text = new string(sample, 0, length);
-            if (string.IsNullOrWhiteSpace(text))
-            {
-                throw new FileRefused($"{name} holds nothing but white space.");
-            }
+            Traits = new FileTraits { Delimiter = delimiter, DelimiterReason = delimiterReason, Encoding = encoding.WebName, EncodingReason = encodingReason },
+        };
+    }
 
-            if (text.Contains('\0', StringComparison.Ordinal))
-            {
-                throw new FileRefused($"{name} is not a text file; ask the accounting program for a CSV file.");
-            }
-
-            var delimiter = Delimiter.Of(text);
-            return new LedgerTable(name, null, Rows(name, open, encoding, delimiter));
-        }
+    private static (Encoding Encoding, string Reason) EncodingOf(Func<Stream> open)
+    {
+        using var stream = open();
+        return TextEncoding.Of(stream);
     }
 
     private static IEnumerable<FileRow> Rows(string name, Func<Stream> open, Encoding encoding, char delimiter)
@@ -85,9 +73,9 @@ public static class CsvLedger
         {
             number++;
             var count = reader.FieldCount;
-            if (count > MostColumns)
+            if (count > TableFile.MostColumns)
             {
-                throw new FileRefused($"{name}, row {number} has {count} columns; the most that are read is {MostColumns}.");
+                throw new FileRefused($"{name}, row {number} has {count} columns; the most that are read is {TableFile.MostColumns}.");
             }
 
             var cells = new Cell[count];

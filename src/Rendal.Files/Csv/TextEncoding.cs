@@ -7,28 +7,41 @@ public static class TextEncoding
 {
     private static readonly Encoding StrictUtf8 = new UTF8Encoding(false, throwOnInvalidBytes: true);
 
+    /// <summary>The encodings that a person may choose, by IANA name.</summary>
+    public static IReadOnlyList<string> Names { get; } = ["utf-8", "windows-1252", "utf-16", "utf-16BE"];
+
+    /// <summary>The encoding of an IANA name; null for one that is none of <see cref="Names"/>.</summary>
+    public static Encoding? Named(string name) => name.ToLowerInvariant() switch
+    {
+        "utf-8" => Encoding.UTF8,
+        "windows-1252" => CodePagesEncodingProvider.Instance.GetEncoding(1252),
+        "utf-16" => Encoding.Unicode,
+        "utf-16be" => Encoding.BigEndianUnicode,
+        _ => null,
+    };
+
     /// <summary>
     /// The encoding of a stream, which is read from its start to where the question is settled: by its byte order mark;
-    /// UTF-16 by zero bytes at every other place; UTF-8 if all of it is valid; else Windows-1252.
+    /// UTF-16 by zero bytes at every other place; UTF-8 if all of it is valid; else Windows-1252. With the reason in plain words.
     /// </summary>
-    public static Encoding Of(Stream stream)
+    public static (Encoding Encoding, string Reason) Of(Stream stream)
     {
         var buffer = new byte[64 * 1024];
         var count = stream.ReadAtLeast(buffer, buffer.Length, throwOnEndOfStream: false);
         var start = buffer.AsSpan(0, count);
         if (start.StartsWith(Encoding.UTF8.Preamble))
         {
-            return Encoding.UTF8;
+            return (Encoding.UTF8, "by its mark");
         }
 
         if (start.StartsWith(Encoding.Unicode.Preamble) || MostlyZeroAt(start, 1))
         {
-            return Encoding.Unicode;
+            return (Encoding.Unicode, "by its mark or zero bytes");
         }
 
         if (start.StartsWith(Encoding.BigEndianUnicode.Preamble) || MostlyZeroAt(start, 0))
         {
-            return Encoding.BigEndianUnicode;
+            return (Encoding.BigEndianUnicode, "by its mark or zero bytes");
         }
 
         var decoder = StrictUtf8.GetDecoder();
@@ -42,11 +55,11 @@ public static class TextEncoding
             }
 
             decoder.GetChars([], chars, flush: true);
-            return Encoding.UTF8;
+            return (Encoding.UTF8, "valid throughout");
         }
         catch (DecoderFallbackException)
         {
-            return CodePagesEncodingProvider.Instance.GetEncoding(1252)!;
+            return (Named("windows-1252")!, "not valid UTF-8");
         }
     }
 

@@ -1,3 +1,4 @@
+using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 
 namespace Rendal.Core.Tests.Intake;
@@ -8,44 +9,44 @@ public class CustomerListReaderTests
     public void A_list_gives_names_contacts_addresses_terms_and_language()
     {
         var list = Read("Code|Name|Title|Contact|E-mail|Language|Street|Town|Country|Terms|On hold", "FL01|Ferry Line Aster|Mr|Rolf Brandt|accounts@ferry.example|de|41 Tenter Lane|Saltness SN1 0FL|Germany|45|yes");
-        var (customer, terms) = Assert.Single(list.Customers);
+        var customer = Assert.Single(Cards(list));
         Assert.Equal(("FL01", "Ferry Line Aster", "Mr", "Rolf Brandt", "Brandt"), (customer.Key, customer.Name, customer.Title, customer.Contact, customer.FamilyName));
         Assert.Equal(["41 Tenter Lane", "Saltness SN1 0FL"], customer.PostalLines);
         Assert.Equal(("accounts@ferry.example", "de", "Germany", true), (customer.Email, customer.Language, customer.Country, customer.OnHold));
-        Assert.Equal(45, terms);
-        Assert.Empty(list.Findings);
+        Assert.Equal(new PaymentTerms(45), customer.Terms);
+        Assert.Empty(list.Findings.Listed());
     }
 
     [Fact]
     public void Title_lines_above_the_headings_and_blank_rows_are_passed_over()
     {
         var list = Read("Tarnbrook Linen Hire", "Customers at 31 October", "", "Customer no|Customer name|E-mail", "AB01|Abbot’s Table|a@abbot.example", "||", "BE02|Beacon Lodge|b@beacon.example");
-        Assert.Equal(["AB01", "BE02"], list.Customers.Select(c => c.Customer.Key));
+        Assert.Equal(["AB01", "BE02"], list.Customers.Select(c => c.Key));
     }
 
     [Fact]
     public void Headings_are_known_in_other_languages()
     {
-        var german = Assert.Single(Read("Kundennummer|Firma|Anrede|Ansprechpartner|E-Mail-Adresse|Straße|PLZ|Ort|Zahlungsziel", "10|Gasthof Krone|Frau|Anke Weber|krone@gasthof.example|Markt 1|80331|München|14").Customers);
-        Assert.Equal(("10", "Gasthof Krone", "Frau", "Anke Weber"), (german.Customer.Key, german.Customer.Name, german.Customer.Title, german.Customer.Contact));
-        Assert.Equal(["Markt 1", "München 80331"], german.Customer.PostalLines);
-        Assert.Equal(14, german.TermsDays);
+        var german = Assert.Single(Cards(Read("Kundennummer|Firma|Anrede|Ansprechpartner|E-Mail-Adresse|Straße|PLZ|Ort|Zahlungsziel", "10|Gasthof Krone|Frau|Anke Weber|krone@gasthof.example|Markt 1|80331|München|14")));
+        Assert.Equal(("10", "Gasthof Krone", "Frau", "Anke Weber"), (german.Key, german.Name, german.Title, german.Contact));
+        Assert.Equal(["Markt 1", "München 80331"], german.PostalLines);
+        Assert.Equal(new PaymentTerms(14), german.Terms);
 
-        var french = Assert.Single(Read("Code client|Raison sociale|Courriel|Rue|Ville", "A1|Auberge du Phare|phare@auberge.example|3 rue du Port|Calais").Customers);
-        Assert.Equal(("A1", "Auberge du Phare", "phare@auberge.example"), (french.Customer.Key, french.Customer.Name, french.Customer.Email));
+        var french = Assert.Single(Cards(Read("Code client|Raison sociale|Courriel|Rue|Ville", "A1|Auberge du Phare|phare@auberge.example|3 rue du Port|Calais")));
+        Assert.Equal(("A1", "Auberge du Phare", "phare@auberge.example"), (french.Key, french.Name, french.Email));
     }
 
     [Fact]
     public void Of_two_headings_for_the_name_the_first_is_the_code()
     {
-        var customer = Assert.Single(Read("Customer|Name|E-mail", "AB01|Abbot’s Table|a@abbot.example").Customers).Customer;
+        var customer = Assert.Single(Cards(Read("Customer|Name|E-mail", "AB01|Abbot’s Table|a@abbot.example")));
         Assert.Equal(("AB01", "Abbot’s Table"), (customer.Key, customer.Name));
     }
 
     [Fact]
     public void Where_there_are_no_codes_the_name_is_the_key()
     {
-        var customer = Assert.Single(Read("Name|E-mail", "Abbot’s Table|a@abbot.example").Customers).Customer;
+        var customer = Assert.Single(Cards(Read("Name|E-mail", "Abbot’s Table|a@abbot.example")));
         Assert.Equal(("Abbot’s Table", "Abbot’s Table"), (customer.Key, customer.Name));
     }
 
@@ -53,8 +54,8 @@ public class CustomerListReaderTests
     public void A_code_that_stands_twice_counts_once_and_is_a_finding()
     {
         var list = Read("Code|Name", "AB01|Abbot’s Table", "AB01|Abbot’s Bar");
-        Assert.Equal("Abbot’s Table", Assert.Single(list.Customers).Customer.Name);
-        var finding = Assert.Single(list.Findings);
+        Assert.Equal("Abbot’s Table", Assert.Single(Cards(list)).Name);
+        var finding = Assert.Single(list.Findings.Listed());
         Assert.Equal((FindingCodes.SameRowTwice, 3, "AB01"), (finding.Code, finding.Source.Row, finding.Customer));
     }
 
@@ -62,8 +63,8 @@ public class CustomerListReaderTests
     public void A_row_of_nobody_and_a_bad_address_are_findings_and_the_rest_is_read()
     {
         var list = Read("Code|Name|E-mail", "||lost@nowhere.example", "BE02|Beacon Lodge|office@@beacon; b@beacon.example");
-        Assert.Equal("BE02", Assert.Single(list.Customers).Customer.Key);
-        Assert.Equal([(FindingCodes.NoCustomer, 2), (FindingCodes.BadAddress, 3)], list.Findings.Select(f => (f.Code, f.Source.Row)));
+        Assert.Equal("BE02", Assert.Single(list.Customers).Key);
+        Assert.Equal([(FindingCodes.NoCustomer, 2), (FindingCodes.BadAddress, 3)], list.Findings.Listed().Select(f => (f.Code, f.Source.Row)));
     }
 
     [Theory]
@@ -75,28 +76,48 @@ public class CustomerListReaderTests
     [InlineData("Nein", false)]
     [InlineData("0", false)]
     public void On_hold_is_whatever_is_not_a_no(string written, bool onHold) =>
-        Assert.Equal(onHold, Assert.Single(Read("Code|Name|On hold", $"AB01|Abbot’s Table|{written}").Customers).Customer.OnHold);
-
-    [Theory]
-    [InlineData("30", 30)]
-    [InlineData("0", 0)]
-    [InlineData("3650", 3650)]
-    [InlineData("3651", null)]
-    [InlineData("soon", null)]
-    [InlineData("-5", null)]
-    public void Terms_are_whole_days_up_to_ten_years(string written, int? days) => Assert.Equal(days, Assert.Single(Read("Code|Name|Terms", $"AB01|Abbot’s Table|{written}").Customers).TermsDays);
+        Assert.Equal(onHold, Assert.Single(Cards(Read("Code|Name|On hold", $"AB01|Abbot’s Table|{written}"))).OnHold);
 
     [Fact]
-    public void A_language_that_is_not_known_is_English() =>
-        Assert.Equal("en", Assert.Single(Read("Code|Name|Language", "AB01|Abbot’s Table|Klingon").Customers).Customer.Language);
+    public void A_value_that_is_not_understood_is_a_finding_and_leaves_the_card_as_it_is()
+    {
+        var list = Read("Code|Name|Language|Terms|Delivery|Minimum balance", "AB01|Abbot’s Table|Klingon|soon|by pigeon|lots");
+        Assert.Equal(
+            [("Delivery", FindingCodes.ValueUnknown), ("Language", FindingCodes.ValueUnknown), ("Minimum balance", FindingCodes.ValueUnknown), ("Terms", FindingCodes.ValueUnknown)],
+            list.Findings.Listed().Select(f => (f.Column!, f.Code)).Order());
+        var card = Assert.Single(Cards(list));
+        Assert.Equal(("en", null, Delivery.Email, null), (card.Language, card.Terms, card.Delivery, card.MinimumBalance));
+    }
 
     [Fact]
-    public void A_file_without_such_headings_is_no_customer_list() => Assert.Null(CustomerListReader.Read(Tables.Of([.. Enumerable.Repeat("one|two|three", 150)])));
+    public void Everything_on_the_card_can_come_from_a_list()
+    {
+        var card = Assert.Single(Cards(Read(
+            "Code|Name|Contact|E-mail|Copy to|Bcc|Delivery|Terms|Head office|Unit|Minimum balance|Salutation|Notes|Loading bay",
+            "AB01|Abbot’s Table|Owen Farrow|a@abbot.example; b@abbot.example|c@abbot.example|d@abbot.example|both|EOM + 14|AB00|North laundry|25.50|Dear Owen|rings on Fridays|B2")));
+        Assert.Equal([("Owen Farrow", "a@abbot.example", ContactRole.To), ("", "b@abbot.example", ContactRole.To), ("", "c@abbot.example", ContactRole.Copy), ("", "d@abbot.example", ContactRole.BlindCopy)], card.Contacts.Select(c => (c.Name, c.Address, c.Role)));
+        Assert.Equal((Delivery.Both, new PaymentTerms(14, FromMonthEnd: true), "AB00", "North laundry", 25.50m), (card.Delivery, card.Terms, card.HeadOffice, card.Unit, card.MinimumBalance));
+        Assert.Equal(("Dear Owen", "rings on Fridays", "B2"), (card.Salutation, card.Notes, card.Extra["Loading bay"]));
+    }
+
+    [Fact]
+    public void A_code_with_any_column_beside_it_is_a_list_of_extra_columns()
+    {
+        var list = Read("Customer code|Loading bay", "AB01|B2");
+        Assert.Equal("B2", Assert.Single(list.Customers).Extra["Loading bay"]);
+    }
+
+    [Fact]
+    public void A_file_without_such_headings_is_no_customer_list() => Assert.Null(CardReading.Of(Tables.Of([.. Enumerable.Repeat("one|two|three", 150)]), ReadingChange.None));
+
+    private static IReadOnlyList<Customer> Cards(CustomerList list) => [.. list.Customers.Select(c => CardMerge.Merge(null, c, list.Reading, emptyClears: false, []))];
 
     private static CustomerList Read(params string[] lines)
     {
-        var list = CustomerListReader.Read(Tables.Of(lines));
-        Assert.NotNull(list);
-        return list;
+        var table = Tables.Of(lines);
+        var reading = CardReading.Of(table, ReadingChange.None);
+        Assert.NotNull(reading);
+        Assert.Empty(reading.Lacks());
+        return CustomerListReader.Read(table, reading);
     }
 }

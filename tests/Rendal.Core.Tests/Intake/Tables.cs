@@ -12,12 +12,12 @@ internal static class Tables
         new("ledger.csv", null, lines.Select((line, i) => new FileRow(i + 1, [.. line.Split('|').Select(Cell.Of)])));
 
     /// <summary>Recognises and reads in one go.</summary>
-    public static ReadFile Read(LedgerTable table, ReadingSettings? settings = null, ReadingChange? change = null)
+    public static ReadFile Read(LedgerTable table, ReadingSettings? settings = null, ReadingChange? change = null, IReadOnlyList<Correction>? corrections = null)
     {
-        var recognised = Recognition.Recognise(table, settings ?? Settings, change ?? ReadingChange.None);
+        var recognised = Recognition.Recognise(table, settings ?? Settings, change ?? ReadingChange.None, corrections);
         Assert.NotNull(recognised);
         Assert.Empty(recognised.Reading.Lacks());
-        var reader = new LedgerReader(table, recognised, settings ?? Settings);
+        var reader = new LedgerReader(table, recognised, settings ?? Settings, change: change);
         var rows = reader.Rows().ToList();
         return new ReadFile(
             recognised.Reading,

@@ -12,7 +12,7 @@ public class StatementPaperTests
     [Fact]
     public void The_items_stand_in_the_customers_language()
     {
-        var paper = Of(new Customer { Key = "D1", Name = "Gasthof <Krone> & Co", Language = "de", Contact = "Anke Weber", Title = "Frau", PostalLines = ["Am Markt 1"], Country = "Germany" }, "EUR");
+        var paper = Of(new Customer { Key = "D1", Name = "Gasthof <Krone> & Co", Language = "de", Contacts = [new Contact { Name = "Anke Weber", Title = "Frau" }], PostalLines = ["Am Markt 1"], Country = "Germany" }, "EUR");
         Assert.Equal("Kontoauszug", paper.Title);
         Assert.Equal(["Gasthof <Krone> & Co", "Frau Anke Weber", "Am Markt 1", "Germany"], paper.AddressLines);
         Assert.Equal(["T-1", "Rechnung", "31.08.2026", "30.09.2026", "31", "1.500,00", "1.500,00"], paper.Sections[0].Rows.Single(r => r[0] == "T-1"));

@@ -1,5 +1,5 @@
 using System.Text;
-using Rendal.Files.Csv;
+using Rendal.Core.Intake;
 
 namespace Rendal.Files.Tests.Csv;
 
@@ -47,7 +47,7 @@ public class CsvLedgerTests
     [InlineData("", "is empty")]
     [InlineData("  \n \n", "white space")]
     [InlineData("%PDF-1.7 x", "a PDF")]
-    [InlineData("PK\u0003\u0004xx", "a workbook")]
+    [InlineData("PK\u0003\u0004xx", "damaged")]
     public void What_is_no_ledger_is_refused_by_name(string content, string says)
     {
         var refused = Assert.Throws<FileRefused>(() => Read(Encoding.Latin1.GetBytes(content)));
@@ -69,7 +69,7 @@ public class CsvLedgerTests
         Assert.Contains("5001 columns", Assert.Throws<FileRefused>(() => CsvLedgerOf(new string(',', 5_000) + "\n")).Message);
     }
 
-    private static List<Rendal.Core.Intake.FileRow> CsvLedgerOf(string text) => Read(Encoding.UTF8.GetBytes(text));
+    private static List<FileRow> CsvLedgerOf(string text) => Read(Encoding.UTF8.GetBytes(text));
 
-    private static List<Rendal.Core.Intake.FileRow> Read(byte[] bytes) => [.. CsvLedger.Open("ledger.csv", () => new MemoryStream(bytes)).Rows];
+    private static List<FileRow> Read(byte[] bytes) => [.. TableFile.Open("ledger.csv", () => new MemoryStream(bytes), FileOpening.Unsaid).Rows];
 }

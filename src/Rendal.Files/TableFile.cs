@@ -1,0 +1,37 @@
+using Rendal.Core.Intake;
+using Rendal.Files.Csv;
+using Rendal.Files.Workbooks;
+
+namespace Rendal.Files;
+
+/// <summary>Opens files of every format that ledgers and lists come in.</summary>
+public static class TableFile
+{
+    /// <summary>The most columns that are read.</summary>
+    public const int MostColumns = 5_000;
+
+    /// <summary>The most characters in one cell.</summary>
+    public const int LongestCell = 1_000_000;
+
+    /// <summary>
+    /// Opens a file as a table by what it is, whatever its name says. The cells of a workbook are read once, here, into
+    /// a temporary file that goes away with the table; those of a text file are read when they are gone through.
+    /// </summary>
+    /// <param name="name">The file's name, for findings.</param>
+    /// <param name="open">Opens the file from its start; the stream of a workbook has to be able to seek.</param>
+    /// <param name="opening">What a person has decided.</param>
+    /// <param name="at">Is told the row that was come to; may throw to stop.</param>
+    /// <exception cref="FileRefused">The file cannot be read; the message says what it is and what to do.</exception>
+    public static LedgerTable Open(string name, Func<Stream> open, FileOpening opening, Action<int>? at = null)
+    {
+        var format = FileSignature.Of(name, open);
+        if (format == FileFormat.Text)
+        {
+            return opening.Sheet is { } sheet ? throw new FileRefused($"{name} is a text file and has no sheet “{sheet}”.") : CsvLedger.Open(name, open, opening);
+        }
+
+        Workbook.Check(name, format, open);
+        using var book = Workbook.Open(name, format, open);
+        return SheetChoice.Take(name, book, opening, at ?? (_ => { }));
+    }
+}

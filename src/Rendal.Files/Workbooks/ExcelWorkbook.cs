@@ -1,0 +1,150 @@
+using System.Globalization;
+using System.Text;
+using System.Xml;
+using ExcelDataReader;
+using ExcelDataReader.Exceptions;
+using Rendal.Core.Intake;
+
+namespace Rendal.Files.Workbooks;
+
+/// <summary>An XLSX or XLS workbook. Values are taken as the cells hold them, formulas by their last result.</summary>
+internal sealed class ExcelWorkbook : Workbook
+{
+    private readonly string name;
+    private readonly Stream stream;
+    private readonly IExcelDataReader reader;
+
+    static ExcelWorkbook() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
+
+    public ExcelWorkbook(string name, FileFormat format, Func<Stream> open)
+    {
+        this.name = name;
+        Dates1904 = format == FileFormat.Xlsx && SaysDates1904(name, open);
+        stream = open();
+        reader = Guarded(() => ExcelReaderFactory.CreateReader(stream, new ExcelReaderConfiguration { LeaveOpen = true }));
+    }
+
+    public override bool Dates1904 { get; }
+
+    public override IEnumerable<Sheet> Sheets()
+    {
+        Guarded(() => { reader.Reset(); return true; });
+        do
+        {
+            yield return new Sheet(new SheetSeen(reader.Name, reader.VisibleState is not "visible"), Rows());
+        }
+        while (Guarded(reader.NextResult));
+    }
+
+    public override void Dispose()
+    {
+        reader.Dispose();
+        stream.Dispose();
+    }
+
+    private IEnumerable<FileRow> Rows()
+    {
+        var number = 0;
+        while (Guarded(reader.Read))
+        {
+            number++;
+            var count = reader.FieldCount;
+            while (count > 0 && reader.GetValue(count - 1) is null)
+            {
+                count--;
+            }
+
+            if (count == 0)
+            {
+                continue;
+            }
+
+            if (count > TableFile.MostColumns)
+            {
+                throw new FileRefused($"{name}, sheet “{reader.Name}”, row {number} has {count} columns; the most that are read is {TableFile.MostColumns}.");
+            }
+
+            var cells = new Cell[count];
+            for (var i = 0; i < count; i++)
+            {
+                cells[i] = CellAt(i, number);
+            }
+
+            yield return new FileRow(number, cells);
+        }
+    }
+
+    private Cell CellAt(int column, int row)
+    {
+        switch (reader.GetValue(column))
+        {
+            case null:
+                return Cell.Empty;
+            case string text:
+                return text.Length <= TableFile.LongestCell
+                    ? Cell.Of(text)
+                    : throw new FileRefused($"{name}, sheet “{reader.Name}”, row {row}, column {column + 1}: the cell holds {text.Length} characters; the most that are read is {TableFile.LongestCell}.");
+            case double number:
+                return Number(number, column);
+            case int whole:
+                return Cell.Of(whole);
+            case DateTime date:
+                return Cell.Of(DateOnly.FromDateTime(date));
+            case bool truth:
+                return Cell.Of(truth ? "TRUE" : "FALSE");
+            case var other:
+                return Cell.Of(Convert.ToString(other, CultureInfo.InvariantCulture));
+        }
+    }
+
+    private Cell Number(double number, int column)
+    {
+        if (!double.IsFinite(number) || Math.Abs(number) > (double)decimal.MaxValue / 2)
+        {
+            return Cell.Of(number.ToString(CultureInfo.InvariantCulture));
+        }
+
+        // The conversion keeps 15 figures, as spreadsheets do, so that 0.1 + 0.2 is 0.3.
+        var value = (decimal)number;
+        return reader.GetNumberFormatString(column) is { Length: > 1 } format && value >= 0 && value == decimal.Truncate(value) && format.All(c => c == '0')
+            ? Cell.Of(value, value.ToString(format, CultureInfo.InvariantCulture))
+            : Cell.Of(value);
+    }
+
+    private static bool SaysDates1904(string name, Func<Stream> open)
+    {
+        using var packed = new PackedFile(name, open);
+        if (packed.Open("xl/workbook.xml") is not { } content)
+        {
+            return false;
+        }
+
+        try
+        {
+            using var xml = XmlReader.Create(content, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CloseInput = true });
+            return xml.ReadToFollowing("workbookPr") && xml.GetAttribute("date1904") is "1" or "true";
+        }
+        catch (XmlException)
+        {
+            // The reader that comes next says what is wrong with it.
+            return false;
+        }
+    }
+
+    /// <summary>What the reader throws at a damaged file is of every kind; all of it means that the file is no good.</summary>
+    private T Guarded<T>(Func<T> read)
+    {
+        try
+        {
+            return read();
+        }
+        catch (InvalidPasswordException)
+        {
+            throw FileSignature.UnderPassword(name);
+        }
+        catch (Exception e) when (e is not (FileRefused or OperationCanceledException or OutOfMemoryException))
+        {
+            throw FileSignature.Damaged(name, e);
+        }
+    }
+}

@@ -1,0 +1,210 @@
+using System.Globalization;
+using System.Text;
+using System.Xml;
+using Rendal.Core.Intake;
+
+namespace Rendal.Files.Workbooks;
+
+/// <summary>An ODS workbook (ISO/IEC 26300), read as it streams by. Values are taken from the attributes that hold them, never from the text that was displayed.</summary>
+internal sealed class OdsWorkbook : Workbook
+{
+    private const string Office = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
+    private const string Table = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
+    private const string Text = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
+    private const string Style = "urn:oasis:names:tc:opendocument:xmlns:style:1.0";
+
+    private readonly string name;
+    private readonly PackedFile packed;
+
+    public OdsWorkbook(string name, Func<Stream> open)
+    {
+        this.name = name;
+        packed = new PackedFile(name, open);
+        if (packed.Text("META-INF/manifest.xml")?.Contains("encryption-data", StringComparison.Ordinal) == true)
+        {
+            throw FileSignature.UnderPassword(name);
+        }
+    }
+
+    public override void Dispose() => packed.Dispose();
+
+    public override IEnumerable<Sheet> Sheets()
+    {
+        var content = packed.Open("content.xml") ?? throw FileSignature.Damaged(name, new InvalidDataException("There is no content.xml."));
+        using var xml = XmlReader.Create(content, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CloseInput = true });
+        var hidden = new HashSet<string>(StringComparer.Ordinal);
+        var style = "";
+        while (Read(xml))
+        {
+            if (xml.NodeType != XmlNodeType.Element)
+            {
+                continue;
+            }
+
+            if (xml.NamespaceURI == Style && xml.LocalName == "style")
+            {
+                style = xml.GetAttribute("name", Style) ?? "";
+            }
+            else if (xml.NamespaceURI == Style && xml.LocalName == "table-properties" && xml.GetAttribute("display", Table) == "false")
+            {
+                hidden.Add(style);
+            }
+            else if (xml.NamespaceURI == Table && xml.LocalName == "table" && !xml.IsEmptyElement)
+            {
+                var depth = xml.Depth;
+                var sheet = xml.GetAttribute("name", Table) ?? "";
+                yield return new Sheet(new SheetSeen(sheet, hidden.Contains(xml.GetAttribute("style-name", Table) ?? "")), Rows(xml, depth, sheet));
+                while (!(xml.NodeType == XmlNodeType.EndElement && xml.Depth == depth) && Read(xml))
+                {
+                    // To the end of the sheet, whose rows were perhaps not gone through.
+                }
+            }
+        }
+    }
+
+    private IEnumerable<FileRow> Rows(XmlReader xml, int depth, string sheet)
+    {
+        var number = 1;
+        while (Read(xml) && !(xml.NodeType == XmlNodeType.EndElement && xml.Depth == depth))
+        {
+            if (xml.NodeType != XmlNodeType.Element || xml.NamespaceURI != Table || xml.LocalName != "table-row")
+            {
+                continue;
+            }
+
+            var times = Times(xml, "number-rows-repeated");
+            var cells = Cells(xml, sheet, number);
+            for (var i = 0; i < times && cells.Count > 0; i++)
+            {
+                yield return new FileRow(number + i, cells);
+            }
+
+            number += times;
+        }
+    }
+
+    private List<Cell> Cells(XmlReader xml, string sheet, int row)
+    {
+        var cells = new List<Cell>();
+        if (xml.IsEmptyElement)
+        {
+            return cells;
+        }
+
+        var depth = xml.Depth;
+        var blanks = 0;
+        while (Read(xml) && !(xml.NodeType == XmlNodeType.EndElement && xml.Depth == depth))
+        {
+            if (xml.NodeType != XmlNodeType.Element || xml.NamespaceURI != Table || xml.LocalName is not ("table-cell" or "covered-table-cell"))
+            {
+                continue;
+            }
+
+            var times = Times(xml, "number-columns-repeated");
+            var cell = CellAt(xml, sheet, row, cells.Count + blanks + 1);
+            if (cell.IsEmpty)
+            {
+                // Blank cells count only where a filled one follows: rows end in thousands of them.
+                blanks += times;
+                continue;
+            }
+
+            if (cells.Count + blanks + times > TableFile.MostColumns)
+            {
+                throw new FileRefused($"{name}, sheet “{sheet}”, row {row} has more than {TableFile.MostColumns} columns; that is the most that are read.");
+            }
+
+            cells.AddRange(Enumerable.Repeat(Cell.Empty, blanks));
+            cells.AddRange(Enumerable.Repeat(cell, times));
+            blanks = 0;
+        }
+
+        return cells;
+    }
+
+    private Cell CellAt(XmlReader xml, string sheet, int row, int column)
+    {
+        var covered = xml.LocalName == "covered-table-cell";
+        var type = xml.GetAttribute("value-type", Office);
+        var value = xml.GetAttribute("value", Office);
+        var date = xml.GetAttribute("date-value", Office);
+        var truth = xml.GetAttribute("boolean-value", Office);
+        var said = xml.GetAttribute("string-value", Office);
+        var text = xml.IsEmptyElement ? "" : TextOf(xml, sheet, row, column);
+        if (covered)
+        {
+            return Cell.Empty;
+        }
+
+        return type switch
+        {
+            "float" or "currency" or "percentage" when decimal.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) => Number(number, text),
+            "date" when date is { Length: >= 10 } && DateOnly.TryParseExact(date.AsSpan(0, 10), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) => Cell.Of(day),
+            "boolean" => Cell.Of(truth == "true" ? "TRUE" : "FALSE"),
+            _ => Cell.Of(string.IsNullOrEmpty(said) ? text : said),
+        };
+    }
+
+    /// <summary>A number that is shown with leading zeros is a code.</summary>
+    private static Cell Number(decimal number, string shown) =>
+        shown.Length > 1 && shown[0] == '0' && shown.All(char.IsAsciiDigit) && decimal.Parse(shown, CultureInfo.InvariantCulture) == number ? Cell.Of(number, shown) : Cell.Of(number);
+
+    private string TextOf(XmlReader xml, string sheet, int row, int column)
+    {
+        var text = new StringBuilder();
+        var depth = xml.Depth;
+        var paragraphs = 0;
+        var notes = 0;
+        while (Read(xml) && !(xml.NodeType == XmlNodeType.EndElement && xml.Depth == depth))
+        {
+            // A note on a cell stands inside it and is none of its text.
+            if (xml.NamespaceURI == Office && xml.LocalName == "annotation" && !xml.IsEmptyElement)
+            {
+                notes += xml.NodeType == XmlNodeType.Element ? 1 : xml.NodeType == XmlNodeType.EndElement ? -1 : 0;
+            }
+
+            if (notes > 0)
+            {
+                continue;
+            }
+
+            if (xml.NodeType is XmlNodeType.Text or XmlNodeType.Whitespace or XmlNodeType.SignificantWhitespace or XmlNodeType.CDATA && xml.Depth > depth + 1)
+            {
+                text.Append(xml.Value);
+            }
+            else if (xml.NodeType == XmlNodeType.Element && xml.NamespaceURI == Text)
+            {
+                _ = xml.LocalName switch
+                {
+                    "p" => paragraphs++ > 0 ? text.Append('\n') : text,
+                    "s" => text.Append(' ', Math.Min(int.TryParse(xml.GetAttribute("c", Text), NumberStyles.None, CultureInfo.InvariantCulture, out var spaces) ? spaces : 1, 1000)),
+                    "tab" => text.Append('\t'),
+                    "line-break" => text.Append('\n'),
+                    _ => text,
+                };
+            }
+
+            if (text.Length > TableFile.LongestCell)
+            {
+                throw new FileRefused($"{name}, sheet “{sheet}”, row {row}, column {column}: the cell holds more than {TableFile.LongestCell} characters; that is the most that are read.");
+            }
+        }
+
+        return text.ToString();
+    }
+
+    private static int Times(XmlReader xml, string attribute) =>
+        int.TryParse(xml.GetAttribute(attribute, Table), NumberStyles.None, CultureInfo.InvariantCulture, out var times) && times > 0 ? Math.Min(times, 1 << 24) : 1;
+
+    private bool Read(XmlReader xml)
+    {
+        try
+        {
+            return xml.Read();
+        }
+        catch (Exception e) when (e is XmlException || PackedFile.IsDamage(e))
+        {
+            throw FileSignature.Damaged(name, e);
+        }
+    }
+}

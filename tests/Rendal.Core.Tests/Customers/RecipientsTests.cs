@@ -1,0 +1,38 @@
+using Rendal.Core.Customers;
+
+namespace Rendal.Core.Tests.Customers;
+
+public class RecipientsTests
+{
+    [Fact]
+    public void Each_address_stands_once_in_its_first_role()
+    {
+        var recipients = Recipients.Of(Of(
+            new Contact { Address = "a@inn.example; b@inn.example" },
+            new Contact { Address = "A@inn.example, c@inn.example", Role = ContactRole.Copy },
+            new Contact { Address = "c@inn.example d@inn.example", Role = ContactRole.BlindCopy }), RoundKind.Statements);
+        Assert.Equal(["a@inn.example", "b@inn.example"], recipients.To);
+        Assert.Equal(["c@inn.example"], recipients.Copies);
+        Assert.Equal(["d@inn.example"], recipients.BlindCopies);
+        Assert.Equal(4, recipients.All.Count);
+    }
+
+    [Fact]
+    public void A_contact_gets_only_the_rounds_that_are_named()
+    {
+        var customer = Of(new Contact { Address = "a@inn.example" }, new Contact { Address = "dunning@inn.example", Rounds = [RoundKind.Reminders] });
+        Assert.Equal(["a@inn.example"], Recipients.Of(customer, RoundKind.Statements).To);
+        Assert.Equal(["a@inn.example", "dunning@inn.example"], Recipients.Of(customer, RoundKind.Reminders).To);
+    }
+
+    [Theory]
+    [InlineData(Delivery.Email, "a@inn.example", true)]
+    [InlineData(Delivery.Both, "a@inn.example", true)]
+    [InlineData(Delivery.Post, "a@inn.example", false)]
+    [InlineData(Delivery.Nothing, "a@inn.example", false)]
+    [InlineData(Delivery.Email, "a@inn", false)]
+    public void Who_can_be_reached_has_a_good_address_and_wants_messages(Delivery delivery, string address, bool reachable) =>
+        Assert.Equal(reachable, (Of(new Contact { Address = address }) with { Delivery = delivery }).IsReachable);
+
+    private static Customer Of(params Contact[] contacts) => new() { Key = "A", Name = "A", Contacts = contacts };
+}
