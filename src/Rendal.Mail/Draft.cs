@@ -9,7 +9,8 @@ public sealed record Enclosure(string Name, string ContentType, byte[] Bytes);
 /// <summary>What a message is made from.</summary>
 /// <param name="SenderName">The name that the recipient sees.</param>
 /// <param name="SenderAddress">The address that the recipient sees.</param>
-/// <param name="Recipients">Whom it goes to; at least one.</param>
+/// <param name="To">Whom it is to; at least one.</param>
+/// <param name="Copies">Who gets a copy that all recipients see. Blind copies stand on no message.</param>
 /// <param name="Subject">One line.</param>
 /// <param name="Body">An HTML fragment.</param>
 /// <param name="Language">Code of the language of the body.</param>
@@ -18,7 +19,8 @@ public sealed record Enclosure(string Name, string ContentType, byte[] Bytes);
 public sealed record Draft(
     string SenderName,
     string SenderAddress,
-    IReadOnlyList<string> Recipients,
+    IReadOnlyList<string> To,
+    IReadOnlyList<string> Copies,
     string Subject,
     string Body,
     string Language,

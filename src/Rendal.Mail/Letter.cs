@@ -23,7 +23,8 @@ public static class Letter
             MessageId = MimeUtils.GenerateMessageId(draft.SenderAddress[(draft.SenderAddress.LastIndexOf('@') + 1)..]),
         };
         message.From.Add(new MailboxAddress(OneLine(draft.SenderName), draft.SenderAddress));
-        message.To.AddRange(draft.Recipients.Select(r => new MailboxAddress("", r)));
+        message.To.AddRange(draft.To.Select(a => new MailboxAddress("", a)));
+        message.Cc.AddRange(draft.Copies.Select(a => new MailboxAddress("", a)));
         var builder = new BodyBuilder { TextBody = PlainText.Of(draft.Body), HtmlBody = Page(draft) };
         foreach (var enclosure in draft.Enclosures)
         {

@@ -27,7 +27,7 @@ public class LetterTests
         var hostile = Gen.String.Select(s => s + "\r\nBcc: far@away.example\r\n\r\nbody");
         hostile.Sample(text =>
         {
-            var (_, bytes) = Letter.Make(new Draft(text, "a@tarnbrook.example", ["b@inn.example"], text, "<p>x</p>", "en", [new Enclosure(text, "application/pdf", [1])], DateTimeOffset.UnixEpoch));
+            var (_, bytes) = Letter.Make(new Draft(text, "a@tarnbrook.example", ["b@inn.example"], [], text, "<p>x</p>", "en", [new Enclosure(text, "application/pdf", [1])], DateTimeOffset.UnixEpoch));
             var message = MimeMessage.Load(new MemoryStream(bytes), TestContext.Current.CancellationToken);
             Assert.Empty(message.Bcc);
             Assert.Equal(["Date", "From", "MIME-Version", "Message-Id", "Subject", "To"], message.Headers.Select(h => h.Field).Where(f => !f.StartsWith("Content-", StringComparison.Ordinal)).Order(StringComparer.Ordinal));
@@ -43,5 +43,5 @@ public class LetterTests
     }
 
     private static (string Id, byte[] Bytes) Make(string subject, string body, params Enclosure[] enclosures) =>
-        Letter.Make(new Draft("Tarnbrook Linen Hire", "accounts@tarnbrook.example", ["kell@inn.example"], subject, body, "de", enclosures, new DateTimeOffset(2026, 10, 31, 9, 0, 0, TimeSpan.Zero)));
+        Letter.Make(new Draft("Tarnbrook Linen Hire", "accounts@tarnbrook.example", ["kell@inn.example"], ["copies@inn.example"], subject, body, "de", enclosures, new DateTimeOffset(2026, 10, 31, 9, 0, 0, TimeSpan.Zero)));
 }

@@ -8,7 +8,7 @@ namespace Rendal.Mail.Tests;
 public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostroom>
 {
     private static readonly Draft Draft = new(
-        "Tarnbrook Linen Hire", "accounts@tarnbrook.example", ["kell@inn.example", "office@inn.example"], "Statement for October: Łabędź", "<p>Dear Ms Caldera,</p>\n<p>.a dot begins this line</p>",
+        "Tarnbrook Linen Hire", "accounts@tarnbrook.example", ["kell@inn.example", "office@inn.example"], [], "Statement for October: Łabędź", "<p>Dear Ms Caldera,</p>\n<p>.a dot begins this line</p>",
         "en", [new Enclosure("Łabędź statement.pdf", "application/pdf", [.. Enumerable.Range(0, 40_000).Select(i => (byte)(i * 31))])], new DateTimeOffset(2026, 10, 31, 9, 0, 0, TimeSpan.Zero));
 
     [Fact]
@@ -18,10 +18,10 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
         await using var postman = new Postman(Account("exact"), TimeSpan.FromSeconds(10));
         for (var i = 0; i < 3; i++)
         {
-            var outcome = await postman.CarryAsync(bytes, "accounts@tarnbrook.example", Draft.Recipients, () => Task.CompletedTask, TestContext.Current.CancellationToken);
+            var outcome = await postman.CarryAsync(bytes, "accounts@tarnbrook.example", Draft.To, () => Task.CompletedTask, TestContext.Current.CancellationToken);
             Assert.Equal(Ending.Accepted, outcome.Ending);
             Assert.Contains("250 2.0.0 kept", outcome.Answer);
-            Assert.Equal(Draft.Recipients, outcome.Recipients.Where(r => r.Accepted).Select(r => r.Address));
+            Assert.Equal(Draft.To, outcome.Recipients.Where(r => r.Accepted).Select(r => r.Address));
         }
 
         var received = postroom.Mailbox.Of("exact");
@@ -30,7 +30,7 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
         {
             Assert.Equal(bytes, postroom.Mailbox.Bytes(message));
             Assert.Equal(id, message.MessageId);
-            Assert.Equal(Draft.Recipients, message.Recipients);
+            Assert.Equal(Draft.To, message.Recipients);
         });
     }
 

@@ -23,6 +23,9 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
+    /// <summary>The reading that is remembered where a test does not care which.</summary>
+    public static readonly SavedReading Remembered = new([new SavedColumn("Code", ColumnMeaning.CustomerCode)]);
+
     public IntakeStore Intakes => new(Source, Id);
 
     public LedgerStore Ledger => new(Source, Id);
@@ -34,11 +37,11 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     {
         using var content = new MemoryStream(Encoding.UTF8.GetBytes(string.Join('\n', lines)));
         var file = await new FileStore(Source, Id).StoreAsync("ledger.csv", content, Cancel);
-        return await Intakes.BeginAsync(file, Person, Cancel);
+        return await Intakes.BeginAsync(file, IntakeKind.Ledger, ReadingChange.None, Person, Cancel);
     }
 
     /// <summary>Keeps an uploaded intake whose rows are those of <paramref name="lines"/>, cells parted by bars.</summary>
-    public Task<bool> KeepAsync(long intake, DateTimeOffset now, params string[] lines) => Intakes.KeepAsync(intake, Reader(Rows(lines)), new HashSet<string>(), now, Cancel);
+    public Task<bool> KeepAsync(long intake, DateTimeOffset now, params string[] lines) => Intakes.KeepAsync(intake, Reader(Rows(lines)), new HashSet<string>(), Remembered, now, Cancel);
 
     /// <summary>Uploads and keeps one invoice of 100.00 for each customer.</summary>
     public async Task<long> LedgerOfAsync(params string[] customers)

@@ -17,21 +17,53 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         return new Desk(browser, (await browser.PostJsonAsync("/api/books", RunningRendal.Firm($"Firm {Guid.NewGuid():N}"))).Id());
     }
 
-    public async Task<HttpResponseMessage> UploadAsync(string name, byte[] content)
+    public async Task<HttpResponseMessage> UploadAsync(string name, byte[] content, string kind = "ledger")
     {
         using var form = new MultipartFormDataContent();
         var file = new ByteArrayContent(content);
         file.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
         form.Add(file, "file", name);
-        return await Browser.PostAsync($"{Api}/intakes", form, Cancel);
+        return await Browser.PostAsync($"{Api}/intakes?kind={kind}", form, Cancel);
     }
 
+    /// <summary>Uploads lines to be looked at, and gives the number of the intake.</summary>
+    public async Task<long> BeginAsync(string kind, params string[] lines) =>
+        (await (await UploadAsync(kind == "ledger" ? "ledger.csv" : "list.csv", Encoding.UTF8.GetBytes(string.Join('\n', lines)), kind)).JsonAsync()).Id();
+
+    /// <summary>Looks at an intake.</summary>
+    public Task<JsonElement> LookAsync(long intake) => Browser.GetJsonAsync($"{Api}/intakes/{intake}");
+
     /// <summary>Takes a ledger in and keeps it.</summary>
-    public async Task TakeInAsync(params string[] lines)
+    public Task<long> TakeInAsync(params string[] lines) => KeepAsync("ledger", lines);
+
+    /// <summary>Takes a ledger or a customer list in and keeps it.</summary>
+    public async Task<long> KeepAsync(string kind, params string[] lines)
     {
-        var looked = await (await UploadAsync("ledger.csv", Encoding.UTF8.GetBytes(string.Join('\n', lines)))).JsonAsync();
-        await Browser.PostJsonAsync($"{Api}/intakes/{looked.Id()}/keep", new { });
+        var intake = await BeginAsync(kind, lines);
+        await Browser.PostJsonAsync($"{Api}/intakes/{intake}/keep", new { });
+        return intake;
     }
+
+    /// <summary>Puts a customer's card right.</summary>
+    public Task<HttpResponseMessage> PutCardAsync(
+        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", params object[] more) =>
+        System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/customers/card?key={Uri.EscapeDataString(key)}", new
+        {
+            name,
+            contacts = more.Prepend(new { name = contact, title, address, role = "to", rounds = Array.Empty<string>() }),
+            salutation = "",
+            delivery,
+            postalLines = Array.Empty<string>(),
+            country = "",
+            language = "en",
+            terms = (object?)null,
+            headOffice,
+            unit = "",
+            minimumBalance = minimum,
+            onHold,
+            ownWording = (long?)null,
+            notes,
+        }, Cancel);
 
     /// <summary>Prepares a round at the end of October 2026, with a wording that leaves no slot empty.</summary>
     public async Task<JsonElement> PrepareAsync()

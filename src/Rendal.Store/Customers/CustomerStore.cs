@@ -4,84 +4,88 @@ using Rendal.Core.Intake;
 
 namespace Rendal.Store.Customers;
 
+/// <summary>By what the list of customers is ordered.</summary>
+public enum CustomerOrder
+{
+    /// <summary>By name, case ignored.</summary>
+    Name,
+
+    /// <summary>By code.</summary>
+    Key,
+
+    /// <summary>By the first contact's address; those without one first.</summary>
+    Address,
+
+    /// <summary>By business unit.</summary>
+    Unit,
+}
+
 /// <summary>The customers of one book.</summary>
 public sealed class CustomerStore(NpgsqlDataSource source, long book)
 {
-    private const string Columns = "key, name, contact, title, postal_lines, country, email, language, on_hold, from_ledger";
+    private const string Columns = CardTable.Columns;
 
     /// <summary>All customers by key.</summary>
     public async Task<Dictionary<string, Customer>> AllAsync(CancellationToken cancel) =>
-        (await source.Sql($"select {Columns} from customer where book_id = $1", book).ListAsync(Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+        (await source.Sql($"select {Columns} from customer where book_id = $1", book).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
 
-    /// <summary>The customers whose key, name, contact or address holds a text, by name.</summary>
-    public Task<List<Customer>> SearchAsync(string text, int most, CancellationToken cancel) =>
-        source.Sql(
-            $"select {Columns} from customer where book_id = $1 and ($2 = '' or key ilike $3 or name ilike $3 or contact ilike $3 or email ilike $3) order by lower(name), key limit $4",
-            book, text, Pattern.Holding(text), most).ListAsync(Read, cancel);
+    /// <summary>A part of the customers whose code, name, contacts or addresses hold a text, with how many there are in all.</summary>
+    /// <param name="text">The text, case ignored; empty for all.</param>
+    /// <param name="order">The order.</param>
+    /// <param name="descending">Whether it runs backwards.</param>
+    /// <param name="from">How many are passed over.</param>
+    /// <param name="most">How many are given at most.</param>
+    public async Task<(List<Customer> Customers, int Count)> SearchAsync(string text, CustomerOrder order, bool descending, int from, int most, CancellationToken cancel)
+    {
+        var by = order switch { CustomerOrder.Key => "key", CustomerOrder.Address => "coalesce(contacts -> 0 ->> 'address', '')", CustomerOrder.Unit => "unit", _ => "lower(name)" };
+        var way = descending ? "desc" : "asc";
+        const string where = "where book_id = $1 and ($2 = '' or search like $3)";
+        var pattern = Pattern.Holding(text.ToLowerInvariant());
+        var count = await source.Sql($"select count(*)::int from customer {where}", book, text, pattern).OneAsync<int>(cancel);
+        return (await source.Sql($"select {Columns} from customer {where} order by {by} {way}, key {way} offset $4 limit $5", book, text, pattern, from, most).ListAsync(CardTable.Read, cancel), count);
+    }
 
     /// <summary>A customer; null where there is none of this key.</summary>
-    public Task<Customer?> FindAsync(string key, CancellationToken cancel) => source.Sql($"select {Columns} from customer where book_id = $1 and key = $2", book, key).FirstAsync(Read, cancel);
+    public Task<Customer?> FindAsync(string key, CancellationToken cancel) => source.Sql($"select {Columns} from customer where book_id = $1 and key = $2", book, key).FirstAsync(CardTable.Read, cancel);
 
-    /// <summary>The customers' own terms in days, by key, where they have any.</summary>
-    public async Task<Dictionary<string, int>> TermsAsync(CancellationToken cancel) =>
-        (await source.Sql("select key, terms_days from customer where book_id = $1 and terms_days is not null", book).ListAsync(r => (Key: r.GetString(0), Days: r.GetInt32(1)), cancel)).ToDictionary(t => t.Key, t => t.Days, StringComparer.Ordinal);
+    /// <summary>The customers' own terms, by key, where they have any.</summary>
+    public async Task<Dictionary<string, PaymentTerms>> TermsAsync(CancellationToken cancel) =>
+        (await source.Sql("select key, terms_days, terms_from_month_end from customer where book_id = $1 and terms_days is not null", book)
+            .ListAsync(r => (Key: r.GetString(0), Terms: new PaymentTerms(r.GetInt32(1), r.GetBoolean(2))), cancel)).ToDictionary(t => t.Key, t => t.Terms, StringComparer.Ordinal);
+
+    /// <summary>The head office of each customer that has one, by key.</summary>
+    public async Task<Dictionary<string, string>> HeadOfficesAsync(CancellationToken cancel) =>
+        (await source.Sql("select key, head_office from customer where book_id = $1 and head_office <> ''", book).ListAsync(r => (Key: r.GetString(0), Office: r.GetString(1)), cancel)).ToDictionary(h => h.Key, h => h.Office, StringComparer.Ordinal);
 
     /// <summary>The keys of the customers whose card has at least one address that can be written to.</summary>
     public async Task<HashSet<string>> ReachableAsync(CancellationToken cancel) =>
-        (await source.Sql("select key, email from customer where book_id = $1 and email <> ''", book).ListAsync(r => (Key: r.GetString(0), Email: r.GetString(1)), cancel))
-            .Where(c => AddressList.Read(c.Email).Good.Count > 0).Select(c => c.Key).ToHashSet(StringComparer.Ordinal);
+        (await source.Sql("select key, contacts from customer where book_id = $1 and contacts <> '[]'", book).ListAsync(r => (Key: r.GetString(0), Contacts: StoreJson.Read<Contact[]>(r.GetString(1))), cancel))
+            .Where(c => c.Contacts.Any(contact => AddressList.Read(contact.Address).Good.Count > 0)).Select(c => c.Key).ToHashSet(StringComparer.Ordinal);
 
-    /// <summary>Takes in a customer list in one transaction. A field that is empty in the list leaves what the card says.</summary>
-    public async Task TakeInAsync(IReadOnlyList<ListedCustomer> list, CancellationToken cancel)
+    /// <summary>
+    /// Puts right a customer's card, and remembers each field that a list could bring back as a correction, in one
+    /// transaction. False where there is no such customer.
+    /// </summary>
+    public async Task<bool> UpdateAsync(Customer customer, long person, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        await using var batch = new NpgsqlBatch(connection);
-        foreach (var (customer, terms) in list)
+        if (await connection.Sql($"select {Columns} from customer where book_id = $1 and key = $2 for update", book, customer.Key).FirstAsync(CardTable.Read, cancel) is not { } before)
         {
-            var command = new NpgsqlBatchCommand(
-                """
-                insert into customer (book_id, key, name, contact, title, postal_lines, country, email, language, on_hold, terms_days)
-                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
-                on conflict (book_id, key) do update set from_ledger = false, name = excluded.name,
-                    contact = coalesce(nullif(excluded.contact, ''), customer.contact), title = coalesce(nullif(excluded.title, ''), customer.title),
-                    postal_lines = case when cardinality(excluded.postal_lines) > 0 then excluded.postal_lines else customer.postal_lines end,
-                    country = coalesce(nullif(excluded.country, ''), customer.country), email = coalesce(nullif(excluded.email, ''), customer.email),
-                    language = excluded.language, on_hold = excluded.on_hold, terms_days = coalesce(excluded.terms_days, customer.terms_days)
-                """);
-            foreach (var value in new object?[] { book, customer.Key, customer.Name, customer.Contact, customer.Title, customer.PostalLines.ToArray(), customer.Country, customer.Email, customer.Language, customer.OnHold, terms })
-            {
-                command.Parameters.Add(new NpgsqlParameter { Value = value ?? DBNull.Value });
-            }
-
-            batch.BatchCommands.Add(command);
+            return false;
         }
 
-        if (batch.BatchCommands.Count > 0)
+        await CardTable.WriteAsync(connection, book, [customer with { FromLedger = false, Extra = before.Extra }], cancel);
+        foreach (var field in Enum.GetValues<CardField>())
         {
-            await batch.ExecuteNonQueryAsync(cancel);
+            var (was, becomes) = (CardText.Of(before, field), CardText.Of(customer, field));
+            if (was != becomes)
+            {
+                await Corrections.CorrectionStore.AddAsync(connection, book, new Correction { Kind = CorrectionKind.Card, Column = field.ToString(), Of = customer.Key, Was = was, Becomes = becomes }, default, person, now, cancel);
+            }
         }
 
         await transaction.CommitAsync(cancel);
+        return true;
     }
-
-    /// <summary>Puts right a customer's card. False where there is no such customer.</summary>
-    public async Task<bool> UpdateAsync(Customer customer, CancellationToken cancel) =>
-        await source.Sql(
-            "update customer set name = $3, contact = $4, title = $5, postal_lines = $6, country = $7, email = $8, language = $9, on_hold = $10, from_ledger = false where book_id = $1 and key = $2",
-            book, customer.Key, customer.Name, customer.Contact, customer.Title, customer.PostalLines.ToArray(), customer.Country, customer.Email, customer.Language, customer.OnHold).RunAsync(cancel) == 1;
-
-    private static Customer Read(NpgsqlDataReader r) => new()
-    {
-        Key = r.GetString(0),
-        Name = r.GetString(1),
-        Contact = r.GetString(2),
-        Title = r.GetString(3),
-        PostalLines = r.GetFieldValue<string[]>(4),
-        Country = r.GetString(5),
-        Email = r.GetString(6),
-        Language = r.GetString(7),
-        OnHold = r.GetBoolean(8),
-        FromLedger = r.GetBoolean(9),
-    };
 }

@@ -35,51 +35,53 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
         return id;
     }
 
-    /// <summary>Opens a stored file to be read from its start, holding one part at a time.</summary>
-    public Stream Open(long file) => new PartStream(part =>
+    /// <summary>Opens a stored file to be read at any place, holding one part at a time.</summary>
+    public Stream Open(long file)
     {
-        using var command = source.Sql("select bytes from stored_file_part where book_id = $1 and file_id = $2 and part = $3", book, file, part);
-        return command.ExecuteScalar() as byte[];
-    });
+        using var size = source.Sql("select size from stored_file where book_id = $1 and id = $2", book, file);
+        var length = size.ExecuteScalar() as long? ?? throw new InvalidOperationException($"There is no stored file {file}.");
+        return new PartStream(length, part =>
+        {
+            using var command = source.Sql("select bytes from stored_file_part where book_id = $1 and file_id = $2 and part = $3", book, file, part);
+            return command.ExecuteScalar() as byte[] ?? throw new InvalidOperationException($"Part {part} of the stored file {file} is missing.");
+        });
+    }
 
-    /// <summary>A stream over parts that are fetched one after another.</summary>
-    private sealed class PartStream(Func<int, byte[]?> fetch) : Stream
+    /// <summary>A stream over parts that are fetched as they are needed.</summary>
+    private sealed class PartStream(long length, Func<int, byte[]> fetch) : Stream
     {
-        private byte[]? current;
-        private int next;
-        private int at;
+        private byte[] current = [];
+        private int held = -1;
 
         public override bool CanRead => true;
 
-        public override bool CanSeek => false;
+        public override bool CanSeek => true;
 
         public override bool CanWrite => false;
 
-        public override long Length => throw new InvalidOperationException("A stored file is only read, from its start.");
+        public override long Length => length;
 
-        public override long Position
-        {
-            get => throw new InvalidOperationException("A stored file is only read, from its start.");
-            set => throw new InvalidOperationException("A stored file is only read, from its start.");
-        }
+        public override long Position { get; set; }
 
         public override int Read(byte[] buffer, int offset, int count) => Read(buffer.AsSpan(offset, count));
 
         public override int Read(Span<byte> buffer)
         {
-            if (current is null || at == current.Length)
+            if (Position >= length)
             {
-                current = fetch(next++);
-                at = 0;
-                if (current is null)
-                {
-                    return 0;
-                }
+                return 0;
             }
 
+            var part = (int)(Position / PartSize);
+            if (part != held)
+            {
+                (current, held) = (fetch(part), part);
+            }
+
+            var at = (int)(Position % PartSize);
             var count = Math.Min(buffer.Length, current.Length - at);
             current.AsSpan(at, count).CopyTo(buffer);
-            at += count;
+            Position += count;
             return count;
         }
 
@@ -87,10 +89,15 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
         {
         }
 
-        public override long Seek(long offset, SeekOrigin origin) => throw new InvalidOperationException("A stored file is only read, from its start.");
+        public override long Seek(long offset, SeekOrigin origin) => Position = origin switch
+        {
+            SeekOrigin.Begin => offset,
+            SeekOrigin.Current => Position + offset,
+            _ => length + offset,
+        };
 
-        public override void SetLength(long value) => throw new InvalidOperationException("A stored file is only read, from its start.");
+        public override void SetLength(long value) => throw new InvalidOperationException("A stored file is only read.");
 
-        public override void Write(byte[] buffer, int offset, int count) => throw new InvalidOperationException("A stored file is only read, from its start.");
+        public override void Write(byte[] buffer, int offset, int count) => throw new InvalidOperationException("A stored file is only read.");
     }
 }

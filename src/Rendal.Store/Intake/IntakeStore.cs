@@ -1,8 +1,11 @@
 using Npgsql;
 using NpgsqlTypes;
+using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Core.Statements;
+using Rendal.Store.Customers;
+using Rendal.Store.Readings;
 
 namespace Rendal.Store.Intake;
 
@@ -17,7 +20,10 @@ namespace Rendal.Store.Intake;
 /// <param name="RowsRead">Rows read when it was kept.</param>
 /// <param name="RowsKept">Rows that became ledger rows.</param>
 /// <param name="HasOutstanding">Whether its file gave what is outstanding; else full amounts that are still to be settled.</param>
-public sealed record IntakeRecord(long Id, long FileId, string FileName, string State, ReadingChange Change, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool HasOutstanding)
+/// <param name="Kind">What it is taken in for.</param>
+/// <param name="Sheet">The sheet that was kept; null for a text file, and while nothing was kept.</param>
+/// <param name="RowsLeftOut">Rows that a person left out.</param>
+public sealed record IntakeRecord(long Id, long FileId, string FileName, string State, ReadingChange Change, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool HasOutstanding, IntakeKind Kind, string? Sheet, int RowsLeftOut)
 {
     /// <summary>How payments among its rows are set against invoices.</summary>
     public SettlementRule Settlement => HasOutstanding ? SettlementRule.None : SettlementRule.Oldest;
@@ -27,20 +33,20 @@ public sealed record IntakeRecord(long Id, long FileId, string FileName, string 
 public sealed class IntakeStore(NpgsqlDataSource source, long book)
 {
     private const string Select = """
-        select i.id, i.file_id, f.name, i.state, i.change, i.made_at, i.kept_at, i.rows_read, i.rows_kept, i.outstanding
+        select i.id, i.file_id, f.name, i.state, i.change, i.made_at, i.kept_at, i.rows_read, i.rows_kept, i.outstanding, i.kind, i.sheet, i.rows_left_out
         from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id
         """;
 
     /// <summary>Notes that a file was uploaded to be looked at.</summary>
-    public Task<long> BeginAsync(long file, long person, CancellationToken cancel) =>
-        source.Sql("insert into intake (book_id, file_id, made_by) values ($1, $2, $3) returning id", book, file, person).OneAsync<long>(cancel);
+    public Task<long> BeginAsync(long file, IntakeKind kind, ReadingChange change, long person, CancellationToken cancel) =>
+        source.Sql("insert into intake (book_id, file_id, kind, change, made_by) values ($1, $2, $3, $4, $5) returning id", book, file, kind.Name(), Commands.Json(change), person).OneAsync<long>(cancel);
 
     /// <summary>An intake; null where there is none of this number in the book.</summary>
     public Task<IntakeRecord?> FindAsync(long id, CancellationToken cancel) => source.Sql($"{Select} where i.book_id = $1 and i.id = $2", book, id).FirstAsync(Read, cancel);
 
     /// <summary>The intake whose rows are the ledger now; null before the first was kept.</summary>
     public Task<IntakeRecord?> CurrentAsync(CancellationToken cancel) =>
-        source.Sql($"{Select} where i.book_id = $1 and i.state = 'kept' order by i.kept_at desc, i.id desc limit 1", book).FirstAsync(Read, cancel);
+        source.Sql($"{Select} where i.book_id = $1 and i.kind = 'ledger' and i.state = 'kept' order by i.kept_at desc, i.id desc limit 1", book).FirstAsync(Read, cancel);
 
     /// <summary>All intakes, the newest first.</summary>
     public Task<List<IntakeRecord>> ListAsync(CancellationToken cancel) => source.Sql($"{Select} where i.book_id = $1 order by i.id desc limit 200", book).ListAsync(Read, cancel);
@@ -56,9 +62,10 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     /// <param name="id">The intake.</param>
     /// <param name="reader">Its reader, not yet gone through.</param>
     /// <param name="reachable">The customers whose cards have an address; the others without one on their rows become findings.</param>
+    /// <param name="remembered">The reading, to be found again by the headings of the next file.</param>
     /// <param name="now">The time.</param>
     /// <param name="cancel">Stops it and leaves nothing behind.</param>
-    public async Task<bool> KeepAsync(long id, LedgerReader reader, IReadOnlySet<string> reachable, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> KeepAsync(long id, LedgerReader reader, IReadOnlySet<string> reachable, SavedReading remembered, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -72,7 +79,8 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await CopySetAsideAsync(connection, id, setAside, cancel);
         await CopyFindingsAsync(connection, id, reader.Findings.Listed(), cancel);
         await AddCustomersAsync(connection, reader.Customers.Values, cancel);
-        await connection.Sql("update intake set rows_read = $3, rows_kept = $4, outstanding = $5 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept, reader.HasOutstanding).RunAsync(cancel);
+        await connection.Sql("update intake set rows_read = $3, rows_kept = $4, outstanding = $5, rows_left_out = $6, sheet = $7 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept, reader.HasOutstanding, reader.RowsLeftOut, reader.Sheet).RunAsync(cancel);
+        await ReadingStore.RememberAsync(connection, book, IntakeKind.Ledger, remembered, await FileNameAsync(connection, id, cancel), now, cancel);
         await transaction.CommitAsync(cancel);
         return true;
     }
@@ -82,20 +90,81 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await source.Sql(
             """
             update intake set state = 'undone'
-            where book_id = $1 and id = $2 and state = 'kept'
-              and id = (select id from intake where book_id = $1 and state = 'kept' order by kept_at desc, id desc limit 1)
+            where book_id = $1 and id = $2 and kind = 'ledger' and state = 'kept'
+              and id = (select id from intake where book_id = $1 and kind = 'ledger' and state = 'kept' order by kept_at desc, id desc limit 1)
             """,
             book, id).RunAsync(cancel) == 1;
+
+    /// <summary>
+    /// Keeps a customer list in one transaction: the cards after it, and what they were before it. False where it was kept
+    /// or undone before.
+    /// </summary>
+    /// <param name="id">The intake.</param>
+    /// <param name="list">The list as read.</param>
+    /// <param name="sheet">The sheet; null for a text file.</param>
+    /// <param name="emptyClears">Whether empty fields clear filled ones.</param>
+    /// <param name="corrections">What was put right on cards.</param>
+    /// <param name="remembered">The reading, to be found again by the headings of the next list.</param>
+    /// <param name="now">The time.</param>
+    public async Task<bool> KeepCustomersAsync(long id, CustomerList list, string? sheet, bool emptyClears, IReadOnlyList<Correction> corrections, SavedReading remembered, DateTimeOffset now, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        if (await connection.Sql("update intake set state = 'kept', kept_at = $3, sheet = $4, rows_read = $5, rows_kept = $6 where book_id = $1 and id = $2 and state = 'looked-at'",
+            book, id, now.ToUniversalTime(), sheet, list.RowsRead, list.Customers.Count).RunAsync(cancel) == 0)
+        {
+            return false;
+        }
+
+        var cards = (await connection.Sql($"select {CardTable.Columns} from customer where book_id = $1 for update", book).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+        var ofCards = corrections.Where(c => c.Kind == CorrectionKind.Card).ToLookup(c => c.Of, StringComparer.Ordinal);
+        var changes = list.Customers
+            .Where(listed => cards.ContainsKey(listed.Key) || list.Reading.Has(CardField.Name))
+            .Select(listed => (Before: cards.GetValueOrDefault(listed.Key), After: CardMerge.Merge(cards.GetValueOrDefault(listed.Key), listed, list.Reading, emptyClears, ofCards[listed.Key]))).ToList();
+        await connection.Sql(
+            "insert into card_before (book_id, intake_id, key, card) select $1, $2, * from unnest($3::text[], $4::jsonb[])",
+            book, id, changes.Select(c => c.After.Key).ToArray(), changes.Select(c => c.Before is null ? null : StoreJson.Write(c.Before)).ToArray()).RunAsync(cancel);
+        await CardTable.WriteAsync(connection, book, changes.Select(c => c.After), cancel);
+        await CopyFindingsAsync(connection, id, list.Findings.Listed(), cancel);
+        await ReadingStore.RememberAsync(connection, book, IntakeKind.Customers, remembered, await FileNameAsync(connection, id, cancel), now, cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    /// <summary>
+    /// Undoes the customer list that was kept last: each card is again what it was before it, with what people have put
+    /// right since. False where <paramref name="id"/> is not the last one.
+    /// </summary>
+    public async Task<bool> UndoCustomersAsync(long id, IReadOnlyList<Correction> corrections, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        if (await connection.Sql(
+            """
+            update intake set state = 'undone' where book_id = $1 and id = $2 and kind = 'customers' and state = 'kept'
+              and id = (select id from intake where book_id = $1 and kind = 'customers' and state = 'kept' order by kept_at desc, id desc limit 1)
+            """, book, id).RunAsync(cancel) == 0)
+        {
+            return false;
+        }
+
+        var before = await connection.Sql("select card from card_before where book_id = $1 and intake_id = $2 and card is not null", book, id).ListAsync(r => StoreJson.Read<Customer>(r.GetString(0)), cancel);
+        await connection.Sql("delete from customer c using card_before b where b.book_id = $1 and b.intake_id = $2 and b.card is null and c.book_id = b.book_id and c.key = b.key", book, id).RunAsync(cancel);
+        var ofCards = corrections.Where(c => c.Kind == CorrectionKind.Card).ToLookup(c => c.Of, StringComparer.Ordinal);
+        await CardTable.WriteAsync(connection, book, before.Select(card => CardMerge.PutRight(card, ofCards[card.Key])), cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
 
     /// <summary>The findings of a kept intake, most serious first.</summary>
     public Task<List<Finding>> FindingsAsync(long id, CancellationToken cancel) =>
         source.Sql(
             """
-            select n.code, n.severity, f.name, n.row, n.column_heading, n.customer, n.message, n.remedy
+            select n.code, n.severity, f.name, n.row, n.column_heading, n.customer, n.message, n.remedy, i.sheet
             from finding n join intake i on i.book_id = n.book_id and i.id = n.intake_id join stored_file f on f.book_id = i.book_id and f.id = i.file_id
             where n.book_id = $1 and n.intake_id = $2 order by n.position
             """,
-            book, id).ListAsync(r => new Finding(r.GetString(0), (Severity)r.GetInt16(1), new SourceRef(r.GetString(2), null, r.GetInt32(3)), r.Text(4), r.Text(5), r.GetString(6), r.GetString(7)), cancel);
+            book, id).ListAsync(r => new Finding(r.GetString(0), (Severity)r.GetInt16(1), new SourceRef(r.GetString(2), r.Text(8), r.GetInt32(3)), r.Text(4), r.Text(5), r.GetString(6), r.GetString(7)), cancel);
 
     private async Task<List<RowSetAside>> CopyRowsAsync(NpgsqlConnection connection, long id, LedgerReader reader, CancellationToken cancel)
     {
@@ -159,21 +228,38 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             book, id, Enumerable.Range(0, findings.Count).ToArray(), findings.Select(f => f.Code).ToArray(), findings.Select(f => (short)f.Severity).ToArray(), findings.Select(f => f.Source.Row).ToArray(),
             findings.Select(f => f.Column).ToArray(), findings.Select(f => f.Customer).ToArray(), findings.Select(f => f.Message).ToArray(), findings.Select(f => f.Remedy).ToArray()).RunAsync(cancel);
 
-    /// <summary>Customers that are on no list yet are made from what the rows say; cards that exist are left as they are.</summary>
+    /// <summary>Customers that are on no list yet are made from what the rows say; a card that exists gets an address from the rows only where it has none.</summary>
     private async Task AddCustomersAsync(NpgsqlConnection connection, IEnumerable<CustomerSeen> seen, CancellationToken cancel)
     {
-        var list = seen.ToList();
-        await connection.Sql(
-            """
-            insert into customer (book_id, key, name, email, from_ledger)
-            select $1, s.key, s.name, s.email, true from unnest($2::text[], $3::text[], $4::text[]) as s (key, name, email)
-            on conflict (book_id, key) do update set
-                name = case when customer.from_ledger then excluded.name else customer.name end,
-                email = case when customer.email = '' then excluded.email else customer.email end
-            """,
-            book, list.Select(s => s.Key).ToArray(), list.Select(s => s.Name.Length > 0 ? s.Name : s.Key).ToArray(), list.Select(s => string.Join("; ", s.Addresses)).ToArray()).RunAsync(cancel);
+        var cards = (await connection.Sql($"select {CardTable.Columns} from customer where book_id = $1 for update", book).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+        var changed = new List<Customer>();
+        foreach (var customer in seen)
+        {
+            var known = cards.GetValueOrDefault(customer.Key);
+            var card = known ?? new Customer { Key = customer.Key, Name = customer.Key, FromLedger = true };
+            if (card.FromLedger && customer.Name.Length > 0)
+            {
+                card = card with { Name = customer.Name };
+            }
+
+            if (customer.Addresses.Count > 0 && card.Email.Length == 0)
+            {
+                card = CardText.With(card, CardField.Email, string.Join("; ", customer.Addresses));
+            }
+
+            if (card != known)
+            {
+                changed.Add(card);
+            }
+        }
+
+        await CardTable.WriteAsync(connection, book, changed, cancel);
     }
 
+    private Task<string> FileNameAsync(NpgsqlConnection connection, long id, CancellationToken cancel) =>
+        connection.Sql("select f.name from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id where i.book_id = $1 and i.id = $2", book, id).OneAsync<string>(cancel);
+
     private static IntakeRecord Read(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetString(3), StoreJson.Read<ReadingChange>(r.GetString(4)), r.GetFieldValue<DateTimeOffset>(5), r.Nullable<DateTimeOffset>(6), r.GetInt32(7), r.GetInt32(8), r.GetBoolean(9));
+        r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetString(3), StoreJson.Read<ReadingChange>(r.GetString(4)), r.GetFieldValue<DateTimeOffset>(5), r.Nullable<DateTimeOffset>(6), r.GetInt32(7), r.GetInt32(8), r.GetBoolean(9),
+        r.GetString(10) == IntakeKind.Ledger.Name() ? IntakeKind.Ledger : IntakeKind.Customers, r.Text(11), r.GetInt32(12));
 }

@@ -8,7 +8,7 @@ namespace Rendal.Store.Ledger;
 /// <summary>The ledger rows of one book. They never change once an intake was kept.</summary>
 public sealed class LedgerStore(NpgsqlDataSource source, long book)
 {
-    private const string Columns = "r.row, r.customer, r.customer_name, r.kind, r.number, r.date, r.due, r.currency, r.original, r.open, r.reference, r.held, r.unit, r.email, r.extra, f.name";
+    private const string Columns = "r.row, r.customer, r.customer_name, r.kind, r.number, r.date, r.due, r.currency, r.original, r.open, r.reference, r.held, r.unit, r.email, r.extra, f.name, i.sheet";
 
     private const string From = """
         from ledger_row r join intake i on i.book_id = r.book_id and i.id = r.intake_id join stored_file f on f.book_id = i.book_id and f.id = i.file_id
@@ -29,6 +29,14 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
     public Task<List<LedgerRow>> RowsAsync(long intake, string customer, CancellationToken cancel) =>
         source.Sql($"select {Columns} {From} where r.book_id = $1 and r.intake_id = $2 and r.customer = $3 order by r.row", book, intake, customer).ListAsync(Read, cancel);
 
+    /// <summary>The ledger of an intake seen from afar.</summary>
+    public async Task<LedgerOutline> OutlineAsync(long intake, CancellationToken cancel)
+    {
+        var customers = await source.Sql("select distinct customer from ledger_row where book_id = $1 and intake_id = $2", book, intake).ListAsync(r => r.GetString(0), cancel);
+        return (await source.Sql("select count(*)::int, max(date) from ledger_row where book_id = $1 and intake_id = $2", book, intake)
+            .FirstAsync(r => new LedgerOutline(r.GetInt32(0), customers.ToHashSet(StringComparer.Ordinal), r.Nullable<DateOnly>(1)), cancel))!;
+    }
+
     /// <summary>The business units that rows of an intake belong to, by name; empty where the file has none.</summary>
     public Task<List<string>> UnitsAsync(long intake, CancellationToken cancel) =>
         source.Sql("select distinct unit from ledger_row where book_id = $1 and intake_id = $2 and unit <> '' order by unit", book, intake).ListAsync(r => r.GetString(0), cancel);
@@ -37,12 +45,12 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
     public Task<List<RowSetAside>> SetAsideAsync(long intake, string? customer, CancellationToken cancel) =>
         source.Sql(
             """
-            select a.row, a.customer, a.currency, a.amount, f.name
+            select a.row, a.customer, a.currency, a.amount, f.name, i.sheet
             from row_set_aside a join intake i on i.book_id = a.book_id and i.id = a.intake_id join stored_file f on f.book_id = i.book_id and f.id = i.file_id
             where a.book_id = $1 and a.intake_id = $2 and ($3::text is null or a.customer = $3) order by a.row
             """,
             book, intake, new NpgsqlParameter<string?> { TypedValue = customer, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Text })
-            .ListAsync(r => new RowSetAside(r.Text(1), r.Text(2) is { } code ? Currency.Of(code) : null, r.GetDecimal(3), new SourceRef(r.GetString(4), null, r.GetInt32(0))), cancel);
+            .ListAsync(r => new RowSetAside(r.Text(1), r.Text(2) is { } code ? Currency.Of(code) : null, r.GetDecimal(3), new SourceRef(r.GetString(4), r.Text(5), r.GetInt32(0))), cancel);
 
     private static LedgerRow Read(NpgsqlDataReader r) => new()
     {
@@ -60,6 +68,6 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
         Unit = r.GetString(12),
         Email = r.GetString(13),
         Extra = StoreJson.Read<Dictionary<string, string>>(r.GetString(14)),
-        Source = new SourceRef(r.GetString(15), null, r.GetInt32(0)),
+        Source = new SourceRef(r.GetString(15), r.Text(16), r.GetInt32(0)),
     };
 }

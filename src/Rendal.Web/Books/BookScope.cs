@@ -1,11 +1,13 @@
 using System.Globalization;
 using Npgsql;
 using Rendal.Store.Books;
+using Rendal.Store.Corrections;
 using Rendal.Store.Customers;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Files;
 using Rendal.Store.Intake;
 using Rendal.Store.Ledger;
+using Rendal.Store.Readings;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
@@ -31,6 +33,10 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
     public LedgerStore Ledger => new(source, book.Id);
 
     public CustomerStore Customers => new(source, book.Id);
+
+    public CorrectionStore Corrections => new(source, book.Id);
+
+    public ReadingStore Readings => new(source, book.Id);
 
     public WordingStore Wordings => new(source, book.Id);
 

@@ -1,34 +1,81 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
-using Rendal.Core.Intake;
 using Rendal.Core.Wordings;
-using Rendal.Files.Csv;
+using Rendal.Store.Customers;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
-using Rendal.Web.Intake;
 
 namespace Rendal.Web.Customers;
 
+/// <summary>Terms as days, from the document's date or from the end of its month.</summary>
+internal sealed record TermsView(int Days, bool FromMonthEnd);
+
 /// <summary>A customer's card.</summary>
-internal sealed record CustomerView(string Key, string Name, string Contact, string Title, IReadOnlyList<string> PostalLines, string Country, string Email, string Language, bool OnHold, bool FromLedger, IReadOnlyList<string> BadAddresses, bool HasAddress)
+/// <param name="BadAddresses">What stands as an address and is none.</param>
+/// <param name="Branches">The customers whose head office this one is, by key.</param>
+internal sealed record CustomerView(
+    string Key,
+    string Name,
+    IReadOnlyList<Contact> Contacts,
+    string Salutation,
+    string Opening,
+    Delivery Delivery,
+    IReadOnlyList<string> PostalLines,
+    string Country,
+    string Language,
+    TermsView? Terms,
+    string HeadOffice,
+    string Unit,
+    string? MinimumBalance,
+    bool OnHold,
+    long? OwnWording,
+    string Notes,
+    IReadOnlyDictionary<string, string> Extra,
+    bool FromLedger,
+    IReadOnlyList<string> BadAddresses,
+    IReadOnlyList<string> Branches)
 {
-    public static CustomerView Of(Customer c)
+    public static CustomerView Of(Customer c, IReadOnlyList<string> branches) => new(
+        c.Key, c.Name, c.Contacts, c.Salutation, Rendal.Core.Wordings.Salutation.Of(c, Rendal.Core.Wordings.Language.TryParse(c.Language, out var language) ? language : Rendal.Core.Wordings.Language.English), c.Delivery, c.PostalLines, c.Country, c.Language,
+        c.Terms is { } terms ? new TermsView(terms.Days, terms.FromMonthEnd) : null, c.HeadOffice, c.Unit, c.MinimumBalance?.ToString(System.Globalization.CultureInfo.InvariantCulture), c.OnHold, c.OwnWording, c.Notes, c.Extra, c.FromLedger,
+        Recipients.Of(c, RoundKind.Statements).Bad, branches);
+}
+
+/// <summary>A customer in the list.</summary>
+internal sealed record CustomerLine(string Key, string Name, string Contact, string Address, int MoreAddresses, Delivery Delivery, string Language, string Unit, bool OnHold, bool FromLedger, bool HasBadAddress)
+{
+    public static CustomerLine Of(Customer c)
     {
-        var addresses = AddressList.Read(c.Email);
-        return new(c.Key, c.Name, c.Contact, c.Title, c.PostalLines, c.Country, c.Email, c.Language, c.OnHold, c.FromLedger, addresses.Bad, addresses.Good.Count > 0);
+        var recipients = Recipients.Of(c, RoundKind.Statements);
+        var contact = c.Title.Length > 0 ? $"{c.Title} {c.Contact}" : c.Contact;
+        return new(c.Key, c.Name, contact, recipients.To.FirstOrDefault() ?? c.Email, Math.Max(recipients.All.Count - 1, 0), c.Delivery, c.Language, c.Unit, c.OnHold, c.FromLedger, recipients.Bad.Count > 0);
     }
 }
 
-/// <summary>What is put right on a card.</summary>
-internal sealed record CustomerRequest(string Name, string Contact, string Title, IReadOnlyList<string> PostalLines, string Country, string Email, string Language, bool OnHold);
+/// <summary>A part of the customers, with how many there are in all.</summary>
+internal sealed record CustomerPart(int Count, IReadOnlyList<CustomerLine> Customers);
 
-/// <summary>A customer list that was taken in.</summary>
-internal sealed record CustomerListView(int Customers, IReadOnlyList<FindingView> Findings);
+/// <summary>What is put right on a card.</summary>
+internal sealed record CustomerRequest(
+    string Name,
+    IReadOnlyList<Contact> Contacts,
+    string Salutation,
+    Delivery Delivery,
+    IReadOnlyList<string> PostalLines,
+    string Country,
+    string Language,
+    TermsView? Terms,
+    string HeadOffice,
+    string Unit,
+    decimal? MinimumBalance,
+    bool OnHold,
+    long? OwnWording,
+    string Notes);
 
 /// <summary>The customers of a book.</summary>
 internal static class CustomerEndpoints
 {
-    private const int MostListed = 500;
+    private const int MostListed = 200;
 
     public static void Map(RouteGroupBuilder book)
     {
@@ -36,17 +83,27 @@ internal static class CustomerEndpoints
         group.MapGet("", ListAsync);
         group.MapGet("/card", CardAsync);
         group.MapPut("/card", UpdateAsync);
-        group.MapPost("/list", TakeInAsync).DisableAntiforgery();
     }
 
-    private static async Task<List<CustomerView>> ListAsync(BookScope scope, CancellationToken cancel, string search = "") =>
-        (await scope.Customers.SearchAsync(search.Trim(), MostListed, cancel)).ConvertAll(CustomerView.Of);
+    private static async Task<CustomerPart> ListAsync(BookScope scope, CancellationToken cancel, string search = "", string order = "name", bool descending = false, int from = 0, int count = MostListed)
+    {
+        if (!Enum.TryParse<CustomerOrder>(order, ignoreCase: true, out var by))
+        {
+            throw Unable.Invalid($"Customers are not ordered by “{order}”.");
+        }
+
+        var (customers, all) = await scope.Customers.SearchAsync(search.Trim(), by, descending, Math.Max(from, 0), Math.Clamp(count, 0, MostListed), cancel);
+        return new CustomerPart(all, customers.ConvertAll(CustomerLine.Of));
+    }
 
     // Keys are free text and may hold a slash, so they stand in the query rather than in the path.
-    private static async Task<CustomerView> CardAsync(string key, BookScope scope, CancellationToken cancel) =>
-        CustomerView.Of(await scope.Customers.FindAsync(key, cancel) ?? throw Unable.NotFound("This customer"));
+    private static async Task<CustomerView> CardAsync(string key, BookScope scope, CancellationToken cancel)
+    {
+        var card = await scope.Customers.FindAsync(key, cancel) ?? throw Unable.NotFound("This customer");
+        return CustomerView.Of(card, [.. (await scope.Customers.HeadOfficesAsync(cancel)).Where(h => h.Value == key).Select(h => h.Key).Order(StringComparer.Ordinal)]);
+    }
 
-    private static async Task<Ok<CustomerView>> UpdateAsync(string key, CustomerRequest request, BookScope scope, CancellationToken cancel)
+    private static async Task<Ok<CustomerView>> UpdateAsync(string key, CustomerRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         if (string.IsNullOrWhiteSpace(request.Name))
         {
@@ -58,28 +115,66 @@ internal static class CustomerEndpoints
             throw Unable.Invalid($"“{request.Language}” is not a language that is known.");
         }
 
+        if (request.Terms is { Days: < 0 or > PaymentTerms.MostDays })
+        {
+            throw Unable.Invalid($"Terms are 0 to {PaymentTerms.MostDays} days.");
+        }
+
+        if (request.MinimumBalance < 0)
+        {
+            throw Unable.Invalid("The least balance cannot be below zero.");
+        }
+
+        if (request.OwnWording is { } wording && await scope.Wordings.FindAsync(wording, cancel) is null)
+        {
+            throw Unable.Invalid("The wording is not there any more.");
+        }
+
+        var office = request.HeadOffice.Trim();
+        await CheckOfficeAsync(scope, key, office, cancel);
         var customer = new Customer
         {
             Key = key,
             Name = request.Name.Trim(),
-            Contact = request.Contact.Trim(),
-            Title = request.Title.Trim(),
+            Contacts = [.. request.Contacts.Select(c => c with { Name = c.Name.Trim(), Title = c.Title.Trim(), Address = c.Address.Trim() }).Where(c => c.Name.Length + c.Title.Length + c.Address.Length > 0)],
+            Salutation = request.Salutation.Trim(),
+            Delivery = request.Delivery,
             PostalLines = [.. request.PostalLines.Select(l => l.Trim()).Where(l => l.Length > 0)],
             Country = request.Country.Trim(),
-            Email = request.Email.Trim(),
             Language = language.Code,
+            Terms = request.Terms is { } terms ? new PaymentTerms(terms.Days, terms.FromMonthEnd) : null,
+            HeadOffice = office,
+            Unit = request.Unit.Trim(),
+            MinimumBalance = request.MinimumBalance,
             OnHold = request.OnHold,
+            OwnWording = request.OwnWording,
+            Notes = request.Notes.Trim(),
         };
-        return await scope.Customers.UpdateAsync(customer, cancel) ? TypedResults.Ok(CustomerView.Of(customer)) : throw Unable.NotFound("This customer");
+        return await scope.Customers.UpdateAsync(customer, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.Ok(await CardAsync(key, scope, cancel)) : throw Unable.NotFound("This customer");
     }
 
-    private static async Task<CustomerListView> TakeInAsync(IFormFile file, BookScope scope, CancellationToken cancel)
+    private static async Task CheckOfficeAsync(BookScope scope, string key, string office, CancellationToken cancel)
     {
-        await using var content = file.OpenReadStream();
-        var stored = await scope.Files.StoreAsync(Path.GetFileName(file.FileName), content, cancel);
-        var list = CustomerListReader.Read(CsvLedger.Open(Path.GetFileName(file.FileName), () => scope.Files.Open(stored)))
-            ?? throw Unable.Invalid($"{file.FileName} has no row of headings with a customer code or name; look whether it is the customer list.");
-        await scope.Customers.TakeInAsync(list.Customers, cancel);
-        return new CustomerListView(list.Customers.Count, [.. list.Findings.Select(FindingView.Of)]);
+        if (office.Length == 0)
+        {
+            return;
+        }
+
+        if (office == key)
+        {
+            throw Unable.Invalid("A customer cannot be its own head office.");
+        }
+
+        if (await scope.Customers.FindAsync(office, cancel) is null)
+        {
+            throw Unable.Invalid($"There is no customer {office} that could be the head office.");
+        }
+
+        var offices = await scope.Customers.HeadOfficesAsync(cancel);
+        offices[key] = office;
+        if (new HeadOffices(offices).Loops().FirstOrDefault(l => l.Contains(key)) is { } loop)
+        {
+            throw Unable.Invalid($"{string.Join(" is under ", loop.Append(loop[0]))}: then none of them is at the top.");
+        }
     }
 }

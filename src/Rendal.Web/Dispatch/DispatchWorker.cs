@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using Npgsql;
+using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Files.Pdf;
 using Rendal.Mail;
@@ -131,7 +132,9 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
 
         var pdf = press.Print(making.Paper(claimed.Card, statements), making.Layout);
         var enclosure = new Enclosure(making.DocumentName(claimed.Card), "application/pdf", pdf);
-        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, claimed.Recipients, claimed.Subject, claimed.Body, claimed.Card.Language, [enclosure], clock.GetUtcNow()));
+        var who = Recipients.Of(claimed.Card, RoundKind.Statements);
+        var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
+        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, [enclosure], clock.GetUtcNow()));
         return (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");
     }
 

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Identity;
 using Npgsql;
 using Rendal.Core.Intake;
-using Rendal.Files.Csv;
+using Rendal.Files;
 using Rendal.Store.Customers;
 using Rendal.Store.Files;
 using Rendal.Store.Intake;
@@ -36,25 +36,35 @@ internal static class DemoBook
         var source = services.GetRequiredService<NpgsqlDataSource>();
         var person = await people.AddAsync(Person, services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), cancel);
         var book = await services.GetRequiredService<BookMaking>().MakeAsync(Tarnbrook, person, cancel);
-        var customers = CustomerListReader.Read(CsvLedger.Open("customers.csv", () => Open("customers.csv")))!;
-        await new CustomerStore(source, book).TakeInAsync(customers.Customers, cancel);
-        await TakeInAsync(source, book, person, services.GetRequiredService<TimeProvider>(), cancel);
+        var clock = services.GetRequiredService<TimeProvider>();
+        await TakeInCustomersAsync(source, book, person, clock, cancel);
+        await TakeInLedgerAsync(source, book, person, clock, cancel);
     }
 
-    private static async Task TakeInAsync(NpgsqlDataSource source, long book, long person, TimeProvider clock, CancellationToken cancel)
+    private static async Task TakeInCustomersAsync(NpgsqlDataSource source, long book, long person, TimeProvider clock, CancellationToken cancel)
     {
-        const string name = "ledger-2026-10.csv";
-        var files = new FileStore(source, book);
-        var intakes = new IntakeStore(source, book);
-        await using var content = Open(name);
-        var file = await files.StoreAsync(name, content, cancel);
-        var id = await intakes.BeginAsync(file, person, cancel);
+        var (id, table) = await UploadAsync(source, book, person, "customers.csv", IntakeKind.Customers, cancel);
+        var reading = CardReading.Of(table, ReadingChange.None)!;
+        await new IntakeStore(source, book).KeepCustomersAsync(id, CustomerListReader.Read(table, reading), null, false, [], SavedReading.Of(reading, ReadingChange.None), clock.GetUtcNow(), cancel);
+    }
+
+    private static async Task TakeInLedgerAsync(NpgsqlDataSource source, long book, long person, TimeProvider clock, CancellationToken cancel)
+    {
+        var (id, table) = await UploadAsync(source, book, person, "ledger-2026-10.csv", IntakeKind.Ledger, cancel);
         var settings = new ReadingSettings(Core.Money.Currency.Of(Tarnbrook.Currency));
-        var table = CsvLedger.Open(name, () => files.Open(file));
         var customers = new CustomerStore(source, book);
         var terms = await customers.TermsAsync(cancel);
-        var reader = new LedgerReader(table, Recognition.Recognise(table, settings, ReadingChange.None)!, settings, key => terms.TryGetValue(key, out var days) ? days : null);
-        await intakes.KeepAsync(id, reader, await customers.ReachableAsync(cancel), clock.GetUtcNow(), cancel);
+        var recognised = Recognition.Recognise(table, settings, ReadingChange.None)!;
+        var reader = new LedgerReader(table, recognised, settings, key => terms.TryGetValue(key, out var own) ? own : null);
+        await new IntakeStore(source, book).KeepAsync(id, reader, await customers.ReachableAsync(cancel), SavedReading.Of(recognised.Reading, ReadingChange.None), clock.GetUtcNow(), cancel);
+    }
+
+    private static async Task<(long Id, LedgerTable Table)> UploadAsync(NpgsqlDataSource source, long book, long person, string name, IntakeKind kind, CancellationToken cancel)
+    {
+        var files = new FileStore(source, book);
+        await using var content = Open(name);
+        var file = await files.StoreAsync(name, content, cancel);
+        return (await new IntakeStore(source, book).BeginAsync(file, kind, ReadingChange.None, person, cancel), TableFile.Open(name, () => files.Open(file), FileOpening.Unsaid));
     }
 
     private static Stream Open(string name) => typeof(DemoBook).Assembly.GetManifestResourceStream($"demo/{name}")!;

@@ -12,6 +12,7 @@ using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Store.People;
 using Rendal.Web.Books;
+using Rendal.Web.Corrections;
 using Rendal.Web.Customers;
 using Rendal.Web.Dispatch;
 using Rendal.Web.Intake;
@@ -66,6 +67,7 @@ internal static class RendalHost
         services.AddSingleton(_ => NpgsqlDataSource.Create(parts.Database));
         services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton<DispatchQueue>().AddSingleton<BookMaking>();
         services.AddSingleton(_ => new Mailbox(Path.Combine(parts.Data, "postroom")));
+        services.AddSingleton<OpenedFiles>().AddSingleton<Works>();
         services.AddSingleton<PreviewPress>().AddSingleton<SenderSecrets>();
         services.AddSingleton<PasswordHasher<Person>>();
         services.AddDataProtection().SetApplicationName("Rendal").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(parts.Data, "keys")));
@@ -74,6 +76,8 @@ internal static class RendalHost
         services.ConfigureHttpJsonOptions(json =>
         {
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            json.SerializerOptions.RespectNullableAnnotations = true;
+            json.SerializerOptions.RespectRequiredConstructorParameters = true;
             json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower));
         });
         services.Configure<FormOptions>(form => form.MultipartBodyLengthLimit = LargestUpload);
@@ -108,6 +112,7 @@ internal static class RendalHost
         var book = api.MapGroup("/books/{book:long}");
         IntakeEndpoints.Map(book);
         CustomerEndpoints.Map(book);
+        CorrectionEndpoints.Map(book);
         WordingEndpoints.Map(book);
         SenderEndpoints.Map(book);
         RoundEndpoints.Map(book);

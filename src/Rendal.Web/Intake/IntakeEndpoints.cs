@@ -1,7 +1,13 @@
+using System.Globalization;
+using System.Text;
+using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Http.Json;
+using Microsoft.Extensions.Options;
 using Rendal.Core.Intake;
-using Rendal.Core.Money;
+using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
+using Rendal.Files;
 using Rendal.Store.Intake;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -11,66 +17,252 @@ namespace Rendal.Web.Intake;
 /// <summary>Taking files in: looking at them, deciding how they are read, keeping, undoing.</summary>
 internal static class IntakeEndpoints
 {
-    private const int RowsShown = 400;
-    private const int RowsAround = 15;
+    private const int MostRows = 500;
+    private const int LargestReading = 1 << 20;
 
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/").WithTags("Intake");
         group.MapGet("/intakes", ListAsync);
         group.MapPost("/intakes", UploadAsync).DisableAntiforgery();
-        group.MapGet("/intakes/{id:long}", LookAsync);
+        group.MapPost("/intakes/paste", PasteAsync);
+        group.MapGet("/intakes/{id:long}", LookAsync).Produces<IntakeView>();
+        group.MapGet("/intakes/{id:long}/rows", RowsAsync);
+        group.MapGet("/intakes/{id:long}/changes", ChangesAsync).Produces<ChangesView>();
+        group.MapGet("/intakes/{id:long}/reading", ReadingAsync);
         group.MapPut("/intakes/{id:long}/reading", ChangeAsync);
-        group.MapPost("/intakes/{id:long}/keep", KeepAsync);
+        group.MapGet("/intakes/{id:long}/reading.json", SaveReadingAsync);
+        group.MapPost("/intakes/{id:long}/reading.json", LoadReadingAsync).DisableAntiforgery();
+        group.MapPost("/intakes/{id:long}/keep", KeepAsync).Produces<KeptIntake>();
         group.MapPost("/intakes/{id:long}/undo", UndoAsync);
+        group.MapPost("/intakes/{id:long}/again", AgainAsync);
         group.MapGet("/ledger", LedgerAsync);
     }
 
     private static async Task<List<IntakeLine>> ListAsync(BookScope scope, CancellationToken cancel)
     {
-        var current = await scope.Intakes.CurrentAsync(cancel);
-        return (await scope.Intakes.ListAsync(cancel)).ConvertAll(i => new IntakeLine(i.Id, i.FileName, i.State, i.MadeAt, i.KeptAt, i.RowsRead, i.RowsKept, i.Id == current?.Id));
+        var list = await scope.Intakes.ListAsync(cancel);
+        var last = list.Where(i => i.State == "kept").GroupBy(i => i.Kind).ToDictionary(g => g.Key, g => g.MaxBy(i => (i.KeptAt, i.Id))!.Id);
+        return list.ConvertAll(i => new IntakeLine(
+            i.Id, i.Kind, i.FileName, i.Sheet, i.State, i.MadeAt, i.KeptAt, i.RowsRead, i.RowsKept, last.GetValueOrDefault(i.Kind) == i.Id, i.Kind == IntakeKind.Ledger && last.GetValueOrDefault(i.Kind) == i.Id));
     }
 
-    private static async Task<IntakeView> UploadAsync(IFormFile file, BookScope scope, CancellationToken cancel)
+    private static async Task<BegunIntake> UploadAsync(IFormFile file, BookScope scope, OpenedFiles files, CancellationToken cancel, string kind = "ledger")
     {
         var name = Path.GetFileName(file.FileName.Replace('\\', '/'));
         await using var content = file.OpenReadStream();
-        var stored = await scope.Files.StoreAsync(name.Length > 0 ? name : "ledger.csv", content, cancel);
-        var id = await scope.Intakes.BeginAsync(stored, scope.Person, cancel);
-        return await LookAsync(id, scope, cancel);
+        return await BeginAsync(scope, name.Length > 0 ? name : "ledger.csv", content, KindOf(kind), files, cancel);
     }
 
-    private static async Task<IntakeView> LookAsync(long id, BookScope scope, CancellationToken cancel, int? row = null)
+    private static async Task<BegunIntake> PasteAsync(PasteRequest request, BookScope scope, OpenedFiles files, TimeProvider clock, CancellationToken cancel)
+    {
+        if (string.IsNullOrWhiteSpace(request.Text))
+        {
+            throw Unable.Invalid("Nothing was pasted. Copy the cells in your spreadsheet, headings included, and paste them here.");
+        }
+
+        var now = TimeZoneInfo.ConvertTime(clock.GetUtcNow(), TimeZoneInfo.FindSystemTimeZoneById(scope.Book.TimeZone));
+        using var content = new MemoryStream(Encoding.UTF8.GetBytes(request.Text));
+        return await BeginAsync(scope, string.Create(CultureInfo.InvariantCulture, $"Pasted {now:d MMM yyyy HH.mm}.tsv"), content, request.Kind, files, cancel);
+    }
+
+    private static IntakeKind KindOf(string kind) =>
+        Enum.TryParse<IntakeKind>(kind, ignoreCase: true, out var known) ? known : throw Unable.Invalid($"A file is taken in for the ledger or for the customers, not for “{kind}”.");
+
+    /// <summary>Stores a file, refuses it at once where it is nothing that can be read, and looks for the reading of a file like it.</summary>
+    private static async Task<BegunIntake> BeginAsync(BookScope scope, string name, Stream content, IntakeKind kind, OpenedFiles files, CancellationToken cancel)
+    {
+        FileSignature.Of(name, () => new KeptOpen(content));
+        content.Position = 0;
+        var stored = await scope.Files.StoreAsync(name, content, cancel);
+        var id = await scope.Intakes.BeginAsync(stored, kind, ReadingChange.None, scope.Person, cancel);
+        var readings = await scope.Readings.ListAsync(kind, cancel);
+        if (readings.Count == 0)
+        {
+            return new BegunIntake(id, false);
+        }
+
+        var intake = await FindAsync(scope, id, cancel);
+        var table = files.Open(scope, intake, FileOpening.Unsaid, new WorkWatch(), cancel);
+        foreach (var reading in readings.Where(r => r.Fits(table)))
+        {
+            var change = reading.For(table, out _);
+            await scope.Intakes.ChangeAsync(id, change, cancel);
+            return new BegunIntake(id, true);
+        }
+
+        return new BegunIntake(id, false);
+    }
+
+    private static Task<IResult> LookAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works) => works.AnswerAsync(http, async (watch, cancel) =>
     {
         var intake = await FindAsync(scope, id, cancel);
-        return await ViewAsync(scope, intake, intake.Change, row, cancel);
+        return await ViewAsync(scope, intake, intake.Change, files, watch, cancel);
+    });
+
+    private static async Task<FileRowsView> RowsAsync(long id, BookScope scope, OpenedFiles files, CancellationToken cancel, int from = 1, int count = 100)
+    {
+        var intake = await FindAsync(scope, id, cancel);
+        var table = files.Open(scope, intake, intake.Change.Opening, new WorkWatch(), cancel);
+        var spool = (RowSpool)table.Rows;
+        var wanted = Enumerable.Range(Math.Max(from, 1), Math.Clamp(count, 0, MostRows)).Where(n => n <= spool.LastRow).ToList();
+        var rows = spool.From(Math.Max(from, 1)).TakeWhile(r => r.Number < from + wanted.Count).ToDictionary(r => r.Number);
+        var classify = await ClassifyAsync(scope, intake, table, files, cancel);
+        return new FileRowsView(spool.LastRow, [.. wanted.Select(n => rows.TryGetValue(n, out var row) ? classify(row) : new FileRowView(n, RowRole.Blank, [], NoCorrections, null))]);
     }
 
-    private static async Task<IntakeView> ChangeAsync(long id, ReadingRequest request, BookScope scope, CancellationToken cancel)
+    private static IReadOnlyDictionary<int, string> NoCorrections { get; } = new Dictionary<int, string>();
+
+    /// <summary>How the rows of a file are shown, without going through all of it.</summary>
+    private static async Task<Func<FileRow, FileRowView>> ClassifyAsync(BookScope scope, IntakeRecord intake, LedgerTable table, OpenedFiles files, CancellationToken cancel)
+    {
+        if (intake.Kind == IntakeKind.Customers)
+        {
+            var heading = CardReading.Of(table, intake.Change)?.HeadingRow;
+            return row => new FileRowView(row.Number, heading is null || row.Number < heading ? RowRole.Above : row.Number == heading ? RowRole.Heading : row.IsBlank ? RowRole.Blank : RowRole.Item, Texts(row), NoCorrections, null);
+        }
+
+        if (Recognition.Outline(table, intake.Change) is not { } reading)
+        {
+            return row => new FileRowView(row.Number, RowRole.Above, Texts(row), NoCorrections, null);
+        }
+
+        var roles = new RowRoles(reading with { CarriesDown = files.CarriesDown(intake.Id) });
+        var corrections = new AppliedCorrections(reading, await scope.Corrections.HoldingAsync(cancel));
+        return row =>
+        {
+            var (corrected, leftOut) = row.Number > reading.HeadingRow ? corrections.Correct(row) : (row, null);
+            var changes = Enumerable.Range(0, corrected.Cells.Count).Where(i => corrected[i].Text != row[i].Text).ToDictionary(i => i, i => corrected[i].Text);
+            return new FileRowView(row.Number, roles.Of(corrected), Texts(row), changes, leftOut);
+        };
+    }
+
+    private static IReadOnlyList<string> Texts(FileRow row) => [.. row.Cells.Select(c => c.Text)];
+
+    private static Task<IResult> ChangesAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works) => works.AnswerAsync(http, async (watch, cancel) =>
+    {
+        var intake = await FindAsync(scope, id, cancel);
+        var current = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet that this file could be compared with.");
+        if (intake.Kind != IntakeKind.Ledger || current.Id == id)
+        {
+            throw Unable.Conflict("This file is the ledger; there is nothing to compare it with.");
+        }
+
+        var look = await LookedAt.OpenAsync(scope, intake, intake.Change, files, watch, cancel);
+        var before = await scope.Ledger.RowsAsync(current.Id, cancel).ToListAsync(cancel);
+        var reader = look.Reader(intake.Change, watch, "comparing the rows", cancel);
+        return ChangesView.Of(LedgerComparison.Of(before, reader.Rows().Where(r => r.Row is not null).Select(r => r.Row!), reader.HasOutstanding), current);
+    });
+
+    private static async Task<ReadingRequest> ReadingAsync(long id, BookScope scope, CancellationToken cancel) => ReadingRequest.Of((await FindAsync(scope, id, cancel)).Change);
+
+    private static async Task<NoContent> ChangeAsync(long id, ReadingRequest request, BookScope scope, OpenedFiles files, CancellationToken cancel)
+    {
+        var intake = await OpenToChangeAsync(scope, id, cancel);
+        var change = request.Change();
+        if (change.Opening != intake.Change.Opening)
+        {
+            // A sheet or an encoding that is not there is refused before it is remembered.
+            files.Open(scope, intake, change.Opening, new WorkWatch(), cancel);
+        }
+
+        await scope.Intakes.ChangeAsync(id, change, cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<FileContentHttpResult> SaveReadingAsync(long id, BookScope scope, OpenedFiles files, IOptions<JsonOptions> json, CancellationToken cancel)
+    {
+        var intake = await FindAsync(scope, id, cancel);
+        var reading = await SavedReadingAsync(scope, intake, files, cancel);
+        var options = new JsonSerializerOptions(json.Value.SerializerOptions) { WriteIndented = true, DefaultIgnoreCondition = System.Text.Json.Serialization.JsonIgnoreCondition.WhenWritingNull };
+        return TypedResults.File(JsonSerializer.SerializeToUtf8Bytes(reading, options), "application/json", FileName.Safe($"{Path.GetFileNameWithoutExtension(intake.FileName)} reading", ".json"));
+    }
+
+    private static async Task<NoContent> LoadReadingAsync(long id, IFormFile file, BookScope scope, OpenedFiles files, IOptions<JsonOptions> json, CancellationToken cancel)
+    {
+        var intake = await OpenToChangeAsync(scope, id, cancel);
+        var reading = await ParseAsync(file, json.Value.SerializerOptions, cancel);
+        var table = files.Open(scope, intake, reading.Opening, new WorkWatch(), cancel);
+        var change = reading.For(table, out var missing);
+        if (missing.Count > 0)
+        {
+            throw Unable.Invalid($"{intake.FileName} has no column “{missing[0]}”, which the reading in {file.FileName} names.");
+        }
+
+        await scope.Intakes.ChangeAsync(id, change, cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<SavedReading> ParseAsync(IFormFile file, JsonSerializerOptions options, CancellationToken cancel)
+    {
+        try
+        {
+            await using var content = file.OpenReadStream();
+            return file.Length <= LargestReading && await JsonSerializer.DeserializeAsync<SavedReading>(content, options, cancel) is { Columns.Count: > 0 } reading
+                ? reading
+                : throw Unable.Invalid($"{file.FileName} holds no reading.");
+        }
+        catch (JsonException e)
+        {
+            throw Unable.Invalid($"{file.FileName} is not a reading that was saved by Rendal: line {e.LineNumber + 1} is not understood.");
+        }
+    }
+
+    private static Task<IResult> KeepAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works, TimeProvider clock, bool sure = false, bool emptyClears = false) => works.AnswerAsync(http, async (watch, cancel) =>
     {
         var intake = await FindAsync(scope, id, cancel);
         if (intake.State != "looked-at")
         {
-            throw Unable.Conflict("This file was kept already; take it in again to read it in another way.");
+            throw Unable.Conflict("This file was kept or undone already.");
         }
 
-        var view = await ViewAsync(scope, intake, request.Change(), null, cancel);
-        await scope.Intakes.ChangeAsync(id, request.Change(), cancel);
-        return view;
-    }
+        return intake.Kind == IntakeKind.Customers
+            ? await KeepCustomersAsync(scope, intake, files, watch, emptyClears, clock.GetUtcNow(), cancel)
+            : await KeepLedgerAsync(scope, intake, files, watch, sure, clock.GetUtcNow(), cancel);
+    });
 
-    private static async Task<NoContent> KeepAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<KeptIntake> KeepLedgerAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, WorkWatch watch, bool sure, DateTimeOffset now, CancellationToken cancel)
     {
-        var intake = await FindAsync(scope, id, cancel);
-        var reader = await LedgerFile.Open(scope, intake, intake.Change).ReaderAsync(scope, cancel);
-        return await scope.Intakes.KeepAsync(id, reader, await scope.Customers.ReachableAsync(cancel), clock.GetUtcNow(), cancel)
-            ? TypedResults.NoContent()
+        var look = await LookedAt.OpenAsync(scope, intake, intake.Change, files, watch, cancel);
+        if (!sure && look.Lacks.Count == 0 && (await look.ViewAsync(intake.Change, watch, cancel)).Doubts is [var doubt, ..])
+        {
+            throw Unable.Conflict(doubt);
+        }
+
+        var reader = look.Reader(intake.Change, watch, "keeping the rows", cancel);
+        var reading = SavedReading.Of(look.Recognised!.Reading, intake.Change);
+        return await scope.Intakes.KeepAsync(intake.Id, reader, await scope.Customers.ReachableAsync(cancel), reading, now, cancel)
+            ? new KeptIntake(intake.Id, reader.RowsKept)
             : throw Unable.Conflict("This file was kept or undone already.");
     }
 
-    private static async Task<NoContent> UndoAsync(long id, BookScope scope, CancellationToken cancel) =>
-        await scope.Intakes.UndoAsync(id, cancel) ? TypedResults.NoContent() : throw Unable.Conflict("Only the last file that was kept can be undone.");
+    private static async Task<KeptIntake> KeepCustomersAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, WorkWatch watch, bool emptyClears, DateTimeOffset now, CancellationToken cancel)
+    {
+        var look = CustomerListLook.Open(scope, intake, intake.Change, files, watch, cancel);
+        var (list, _) = await look.ReadAsync(watch, cancel);
+        if (list.Findings.Listed().FirstOrDefault(f => f.Code == FindingCodes.HeadOfficeLoop) is { } loop)
+        {
+            throw Unable.Conflict($"{loop.Message} {loop.Remedy}");
+        }
+
+        return await scope.Intakes.KeepCustomersAsync(intake.Id, list, look.Table.Sheet, emptyClears, await scope.Corrections.HoldingAsync(cancel), SavedReading.Of(look.Reading!, intake.Change), now, cancel)
+            ? new KeptIntake(intake.Id, list.Customers.Count)
+            : throw Unable.Conflict("This file was kept or undone already.");
+    }
+
+    private static async Task<NoContent> UndoAsync(long id, BookScope scope, CancellationToken cancel)
+    {
+        var intake = await FindAsync(scope, id, cancel);
+        var undone = intake.Kind == IntakeKind.Ledger ? await scope.Intakes.UndoAsync(id, cancel) : await scope.Intakes.UndoCustomersAsync(id, await scope.Corrections.HoldingAsync(cancel), cancel);
+        return undone ? TypedResults.NoContent() : throw Unable.Conflict("Only the last file that was kept can be undone.");
+    }
+
+    /// <summary>Takes the same file in once more, to put something right in it; it is kept in place of the first when that is done.</summary>
+    private static async Task<BegunIntake> AgainAsync(long id, BookScope scope, CancellationToken cancel)
+    {
+        var intake = await FindAsync(scope, id, cancel);
+        return new BegunIntake(await scope.Intakes.BeginAsync(intake.FileId, intake.Kind, intake.Change, scope.Person, cancel), true);
+    }
 
     private static async Task<Results<Ok<LedgerView>, NoContent>> LedgerAsync(BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
@@ -84,80 +276,65 @@ internal static class IntakeEndpoints
         var all = Choosing.Choose(rows, [], everybody, intake.Settlement, scope.Book.Ageing, _ => default);
         var findings = await scope.Intakes.FindingsAsync(intake.Id, cancel);
         return TypedResults.Ok(new LedgerView(
-            intake.Id, intake.FileName, intake.KeptAt!.Value, intake.RowsKept, intake.RowsRead - intake.RowsKept, rows.Select(r => r.Customer).Distinct().Count(), [.. LedgerSumView.Of(all, scope.Book.Currency)], [.. findings.Select(FindingView.Of)]));
+            intake.Id, intake.FileName, intake.Sheet, intake.KeptAt!.Value, intake.RowsKept, intake.RowsRead - intake.RowsKept, intake.RowsLeftOut, rows.Select(r => r.Customer).Distinct().Count(), [.. LedgerSumView.Of(all, scope.Book.Currency)], FindingGroupView.Of(findings)));
     }
 
-    private static async Task<IntakeRecord> FindAsync(BookScope scope, long id, CancellationToken cancel) =>
+    private static async Task<SavedReading> SavedReadingAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, CancellationToken cancel)
+    {
+        var table = files.Open(scope, intake, intake.Change.Opening, new WorkWatch(), cancel);
+        if (intake.Kind == IntakeKind.Customers)
+        {
+            return SavedReading.Of(CardReading.Of(table, intake.Change) ?? throw Unable.Conflict("No row of headings was found, so there is no reading to save."), intake.Change);
+        }
+
+        return SavedReading.Of(Recognition.Outline(table, intake.Change) ?? throw Unable.Conflict("No row of headings was found, so there is no reading to save."), intake.Change);
+    }
+
+    private static async Task<IntakeView> ViewAsync(BookScope scope, IntakeRecord intake, ReadingChange change, OpenedFiles files, WorkWatch watch, CancellationToken cancel) =>
+        intake.Kind == IntakeKind.Customers
+            ? await CustomerListLook.Open(scope, intake, change, files, watch, cancel).ViewAsync(watch, cancel)
+            : await (await LookedAt.OpenAsync(scope, intake, change, files, watch, cancel)).ViewAsync(change, watch, cancel);
+
+    private static async Task<IntakeRecord> OpenToChangeAsync(BookScope scope, long id, CancellationToken cancel)
+    {
+        var intake = await FindAsync(scope, id, cancel);
+        return intake.State == "looked-at" ? intake : throw Unable.Conflict("This file was kept already; take it in again to read it in another way.");
+    }
+
+    internal static async Task<IntakeRecord> FindAsync(BookScope scope, long id, CancellationToken cancel) =>
         await scope.Intakes.FindAsync(id, cancel) ?? throw Unable.NotFound("This file");
 
-    private static async Task<IntakeView> ViewAsync(BookScope scope, IntakeRecord intake, ReadingChange change, int? wanted, CancellationToken cancel)
+    /// <summary>A stream that may be read from the start again after whoever read it has closed it.</summary>
+    private sealed class KeptOpen : Stream
     {
-        var file = LedgerFile.Open(scope, intake, change);
-        var columns = file.Recognised?.Reading.Columns.Select(c => new ColumnView(c.Index, c.Heading, c.Meaning, c.Reason, c.Mark, c.Order, c.Notation)).ToList() ?? [];
-        var heading = file.Recognised?.Reading.HeadingRow;
-        if (file.Lacks.Count > 0)
+        private readonly Stream inner;
+
+        public KeptOpen(Stream inner)
         {
-            return new IntakeView(intake.Id, intake.FileName, intake.State, heading, columns, file.Lacks, 0, 0, 0, 0, 0, [], [], [], 0, 0, [], [.. file.Table.Rows.Take(RowsShown).Select(r => Row(r, r.Number == heading ? "heading" : "above"))]);
+            this.inner = inner;
+            inner.Position = 0;
         }
 
-        var reader = await file.ReaderAsync(scope, cancel);
-        var kept = new SortedDictionary<Currency, decimal>();
-        var setAside = new SortedDictionary<Currency, decimal>();
-        var asideRows = new HashSet<int>();
-        foreach (var read in reader.Rows())
-        {
-            cancel.ThrowIfCancellationRequested();
-            if (read.Row is { } row)
-            {
-                kept[row.Currency] = kept.GetValueOrDefault(row.Currency) + row.Open;
-            }
-            else
-            {
-                asideRows.Add(read.SetAside!.Source.Row);
-                if (read.SetAside.Currency is { } currency)
-                {
-                    setAside[currency] = setAside.GetValueOrDefault(currency) + read.SetAside.Amount;
-                }
-            }
-        }
+        public override bool CanRead => true;
 
-        reader.NoteMissingAddresses(await scope.Customers.ReachableAsync(cancel));
-        var ledger = kept.Keys.Union(setAside.Keys).Order().Select(c => SumView.Of(c, kept.GetValueOrDefault(c) + setAside.GetValueOrDefault(c)));
-        return new IntakeView(
-            intake.Id, intake.FileName, intake.State, heading, columns, [], reader.RowsRead, reader.RowsKept, reader.RowsSetAside, reader.TotalLineCount, reader.Customers.Count,
-            [.. kept.Select(k => SumView.Of(k.Key, k.Value))], [.. setAside.Select(k => SumView.Of(k.Key, k.Value))], [.. ledger],
-            reader.Findings.CountOf(Severity.Error), reader.Findings.CountOf(Severity.Warning), [.. reader.Findings.Listed().Select(FindingView.Of)], Shown(file, asideRows, wanted));
+        public override bool CanSeek => true;
+
+        public override bool CanWrite => false;
+
+        public override long Length => inner.Length;
+
+        public override long Position { get => inner.Position; set => inner.Position = value; }
+
+        public override int Read(byte[] buffer, int offset, int count) => inner.Read(buffer, offset, count);
+
+        public override long Seek(long offset, SeekOrigin origin) => inner.Seek(offset, origin);
+
+        public override void SetLength(long value) => throw new InvalidOperationException("An uploaded file is only read.");
+
+        public override void Write(byte[] buffer, int offset, int count) => throw new InvalidOperationException("An uploaded file is only read.");
+
+        public override void Flush()
+        {
+        }
     }
-
-    /// <summary>The first rows of the file, and beyond them those that were set aside and those around the wanted one.</summary>
-    private static List<FileRowView> Shown(LedgerFile file, HashSet<int> setAside, int? wanted)
-    {
-        var reading = file.Recognised!.Reading;
-        var shown = new List<FileRowView>();
-        foreach (var row in file.Table.Rows)
-        {
-            var isNear = Math.Abs(row.Number - (wanted ?? 0)) <= RowsAround;
-            if (shown.Count >= RowsShown && !isNear && !(setAside.Contains(row.Number) && shown.Count < 2 * RowsShown))
-            {
-                if (shown.Count >= 2 * RowsShown && row.Number > (wanted ?? 0))
-                {
-                    break;
-                }
-
-                continue;
-            }
-
-            var role = row.Number < reading.HeadingRow ? "above"
-                : row.Number == reading.HeadingRow ? "heading"
-                : setAside.Contains(row.Number) ? "set-aside"
-                : row.Cells.All(c => c.IsEmpty) ? "blank"
-                : TotalLines.Is(row, reading) ? "total"
-                : "item";
-            shown.Add(Row(row, role));
-        }
-
-        return shown;
-    }
-
-    private static FileRowView Row(FileRow row, string role) => new(row.Number, role, [.. row.Cells.Select(c => c.Text)]);
 }

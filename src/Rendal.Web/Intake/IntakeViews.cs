@@ -1,62 +1,185 @@
 using Rendal.Core.Intake;
+using Rendal.Core.Ledger;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
+using Rendal.Files;
+using Rendal.Store.Intake;
 
 namespace Rendal.Web.Intake;
 
 /// <summary>An intake in a list.</summary>
-internal sealed record IntakeLine(long Id, string File, string State, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool IsLedger);
+internal sealed record IntakeLine(long Id, IntakeKind Kind, string File, string? Sheet, string State, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool CanUndo, bool IsLedger);
 
-/// <summary>A column as it was taken.</summary>
-internal sealed record ColumnView(int Index, string Heading, ColumnMeaning Meaning, string Reason, DecimalMark? Mark, DateOrder? Order, string Notation);
+/// <summary>A column as it was taken: of a ledger by its meaning, of a customer list by its field.</summary>
+internal sealed record ColumnView(int Index, string Heading, ColumnMeaning Meaning, CardField Field, string Reason, DecimalMark? Mark, DateOrder? Order, bool? UnsignedCredits, string Notation);
 
 /// <summary>A finding with its place.</summary>
-internal sealed record FindingView(string Code, Severity Severity, string File, int Row, string? Column, string? Customer, string Message, string Remedy)
+internal sealed record FindingView(string Code, Severity Severity, string File, string? Sheet, int Row, string? Column, string? Customer, string Message, string Remedy, string? Other)
 {
-    public static FindingView Of(Finding f) => new(f.Code, f.Severity, f.Source.File, f.Source.Row, f.Column, f.Customer, f.Message, f.Remedy);
+    public static FindingView Of(Finding f) => new(f.Code, f.Severity, f.Source.File, f.Source.Sheet, f.Source.Row, f.Column, f.Customer, f.Message, f.Remedy, f.Other);
+}
+
+/// <summary>The findings of one kind: how many there are, and the first of them.</summary>
+internal sealed record FindingGroupView(string Code, Severity Severity, int Count, IReadOnlyList<FindingView> First)
+{
+    private const int Shown = 100;
+
+    public static IReadOnlyList<FindingGroupView> Of(FindingList findings) =>
+        [.. findings.Listed().GroupBy(f => f.Code).Select(g => new FindingGroupView(g.Key, g.First().Severity, findings.CountOf(g.Key), [.. g.Take(Shown).Select(FindingView.Of)]))];
+
+    public static IReadOnlyList<FindingGroupView> Of(IEnumerable<Finding> findings) =>
+        [.. findings.GroupBy(f => f.Code).Select(g => new FindingGroupView(g.Key, g.First().Severity, g.Count(), [.. g.Take(Shown).Select(FindingView.Of)]))];
 }
 
 /// <summary>A sum in one currency, written for a file: full stop, the currency's decimals.</summary>
 internal sealed record SumView(string Currency, string Amount)
 {
     public static SumView Of(Currency currency, decimal amount) => new(currency.Code, currency.Plain(amount));
+
+    public static IReadOnlyList<SumView> Of(IEnumerable<KeyValuePair<Currency, decimal>> sums) => [.. sums.Select(s => Of(s.Key, s.Value))];
+}
+
+/// <summary>A total that was compared.</summary>
+/// <param name="Row">The total line; 0 for one that was typed in.</param>
+internal sealed record CheckView(int Row, string Currency, string Said, string Sum, bool Agrees)
+{
+    public static CheckView Of(ControlCheck c) => new(c.Source.Row, c.Currency.Code, c.Currency.Plain(c.Said), c.Currency.Plain(c.Sum), c.Agrees);
 }
 
 /// <summary>A row of the file as it stands.</summary>
 /// <param name="Number">The row as a spreadsheet shows it.</param>
-/// <param name="Role"><c>above</c> the headings, the <c>heading</c>, a <c>total</c> line, an <c>item</c>, an item <c>set-aside</c>, or <c>blank</c>.</param>
-/// <param name="Cells">The cells as text.</param>
-internal sealed record FileRowView(int Number, string Role, IReadOnlyList<string> Cells);
+/// <param name="Role">What it is there for.</param>
+/// <param name="Cells">The cells as text, before any correction.</param>
+/// <param name="Corrected">What holds instead in cells that were put right, by column.</param>
+/// <param name="LeftOut">Why it was left out; null where it counts.</param>
+internal sealed record FileRowView(int Number, RowRole Role, IReadOnlyList<string> Cells, IReadOnlyDictionary<int, string> Corrected, string? LeftOut);
+
+/// <summary>A part of a file's rows.</summary>
+internal sealed record FileRowsView(int LastRow, IReadOnlyList<FileRowView> Rows);
+
+/// <summary>How a file was opened.</summary>
+internal sealed record OpeningView(IReadOnlyList<SheetSeen> Sheets, string? Sheet, string SheetReason, string? Delimiter, string DelimiterReason, string? Encoding, string EncodingReason)
+{
+    public static OpeningView Of(LedgerTable table) =>
+        new(table.Traits.Sheets, table.Sheet, table.Traits.SheetReason, table.Traits.Delimiter?.ToString(), table.Traits.DelimiterReason, table.Traits.Encoding, table.Traits.EncodingReason);
+}
 
 /// <summary>A file as it was looked at.</summary>
 internal sealed record IntakeView(
     long Id,
+    IntakeKind Kind,
     string File,
     string State,
+    OpeningView Opening,
     int? HeadingRow,
+    bool? CarriesDown,
+    string CarryReason,
+    IReadOnlyDictionary<string, ItemKind> Kinds,
+    IReadOnlyDictionary<string, string> Totals,
     IReadOnlyList<ColumnView> Columns,
     IReadOnlyList<string> Lacks,
+    int LastRow,
     int RowsRead,
     int RowsKept,
     int RowsSetAside,
+    int RowsLeftOut,
     int TotalLines,
     int Customers,
+    int NewCustomers,
     IReadOnlyList<SumView> Sums,
     IReadOnlyList<SumView> SetAsideSums,
+    IReadOnlyList<SumView> LeftOutSums,
     IReadOnlyList<SumView> LedgerSums,
+    IReadOnlyList<CheckView> Checks,
     int Errors,
     int Warnings,
-    IReadOnlyList<FindingView> Findings,
-    IReadOnlyList<FileRowView> Rows);
-
-/// <summary>What the person decided about a reading.</summary>
-internal sealed record ReadingRequest(int? HeadingRow, Dictionary<int, ColumnMeaning> Meanings, Dictionary<int, DecimalMark> Marks, Dictionary<int, DateOrder> Orders)
+    IReadOnlyList<FindingGroupView> Findings,
+    IReadOnlyList<string> Doubts)
 {
-    public ReadingChange Change() => new() { HeadingRow = HeadingRow, Meanings = Meanings, Marks = Marks, Orders = Orders };
+    public static IntakeView Of(IntakeRecord intake, LedgerTable table, Reading? reading, IReadOnlyList<string> lacks, ReadingChange change) => Of(
+        intake,
+        table,
+        reading?.HeadingRow,
+        [.. reading?.Columns.Select(c => new ColumnView(c.Index, c.Heading, c.Meaning, CardField.Extra, c.Reason, c.Mark, c.Order, c.Meaning.IsAmount() ? c.UnsignedCredits : null, c.Notation)) ?? []],
+        lacks) with
+    {
+        CarriesDown = reading is { CarryReason.Length: > 0 } ? reading.CarriesDown : null,
+        CarryReason = reading?.CarryReason ?? "",
+        Kinds = change.Kinds,
+        Totals = change.Totals.ToDictionary(t => t.Key, t => Currency.Of(t.Key).Plain(t.Value)),
+    };
+
+    public static IntakeView Of(IntakeRecord intake, LedgerTable table, CardReading? reading, IReadOnlyList<string> lacks) => Of(
+        intake, table, reading?.HeadingRow, [.. reading?.Columns.Select(c => new ColumnView(c.Index, c.Heading, ColumnMeaning.Extra, c.Field, c.Reason, null, null, null, "")) ?? []], lacks);
+
+    public IntakeView With(LedgerReader reader, IReadOnlyDictionary<Currency, decimal> kept, IReadOnlyDictionary<Currency, decimal> aside) => this with
+    {
+        RowsRead = reader.RowsRead,
+        RowsKept = reader.RowsKept,
+        RowsSetAside = reader.RowsSetAside,
+        RowsLeftOut = reader.RowsLeftOut,
+        TotalLines = reader.TotalLineCount,
+        Customers = reader.Customers.Count,
+        Sums = SumView.Of(kept),
+        SetAsideSums = SumView.Of(aside),
+        LeftOutSums = SumView.Of(reader.LeftOutSums),
+        LedgerSums = [.. kept.Keys.Union(aside.Keys).Order().Select(c => SumView.Of(c, kept.GetValueOrDefault(c) + aside.GetValueOrDefault(c)))],
+        Checks = [.. reader.Checks.Select(CheckView.Of)],
+        Errors = reader.Findings.CountOf(Severity.Error),
+        Warnings = reader.Findings.CountOf(Severity.Warning),
+        Findings = FindingGroupView.Of(reader.Findings),
+    };
+
+    private static IntakeView Of(IntakeRecord intake, LedgerTable table, int? headingRow, IReadOnlyList<ColumnView> columns, IReadOnlyList<string> lacks) => new(
+        intake.Id, intake.Kind, intake.FileName, intake.State, OpeningView.Of(table), headingRow, null, "", new Dictionary<string, ItemKind>(), new Dictionary<string, string>(), columns, lacks,
+        ((RowSpool)table.Rows).LastRow, 0, 0, 0, 0, 0, 0, 0, [], [], [], [], [], 0, 0, [], []);
 }
 
+/// <summary>What the person decided about a reading.</summary>
+internal sealed record ReadingRequest(
+    string? Sheet = null,
+    string? Delimiter = null,
+    string? Encoding = null,
+    int? HeadingRow = null,
+    bool? CarriesDown = null,
+    Dictionary<int, ColumnMeaning>? Meanings = null,
+    Dictionary<int, CardField>? Fields = null,
+    Dictionary<int, DecimalMark>? Marks = null,
+    Dictionary<int, DateOrder>? Orders = null,
+    Dictionary<int, bool>? UnsignedCredits = null,
+    Dictionary<string, ItemKind>? Kinds = null,
+    Dictionary<string, decimal>? Totals = null)
+{
+    public ReadingChange Change() => new()
+    {
+        Opening = new FileOpening(Sheet, Delimiter is { Length: 1 } ? Delimiter[0] : null, Encoding),
+        HeadingRow = HeadingRow,
+        CarriesDown = CarriesDown,
+        Meanings = Meanings ?? [],
+        Fields = Fields ?? [],
+        Marks = Marks ?? [],
+        Orders = Orders ?? [],
+        UnsignedCredits = UnsignedCredits ?? [],
+        Kinds = Kinds ?? [],
+        Totals = (Totals ?? []).Where(t => Currency.TryParse(t.Key, out _)).ToDictionary(t => Currency.Of(t.Key).Code, t => t.Value),
+    };
+
+    public static ReadingRequest Of(ReadingChange c) => new(
+        c.Opening.Sheet, c.Opening.Delimiter?.ToString(), c.Opening.Encoding, c.HeadingRow, c.CarriesDown, new(c.Meanings), new(c.Fields), new(c.Marks), new(c.Orders), new(c.UnsignedCredits), new(c.Kinds), new(c.Totals));
+}
+
+/// <summary>Cells that were copied from a spreadsheet.</summary>
+internal sealed record PasteRequest(string Text, IntakeKind Kind);
+
+/// <summary>The number of an intake that was begun.</summary>
+/// <param name="KnownReading">Whether the reading of an earlier file with the same headings was found.</param>
+internal sealed record BegunIntake(long Id, bool KnownReading);
+
+/// <summary>What an intake kept.</summary>
+internal sealed record KeptIntake(long Id, int Rows);
+
 /// <summary>The ledger as it is now.</summary>
-internal sealed record LedgerView(long IntakeId, string File, DateTimeOffset KeptAt, int Rows, int RowsSetAside, int Customers, IReadOnlyList<LedgerSumView> Sums, IReadOnlyList<FindingView> Findings);
+internal sealed record LedgerView(long IntakeId, string File, string? Sheet, DateTimeOffset KeptAt, int Rows, int RowsSetAside, int RowsLeftOut, int Customers, IReadOnlyList<LedgerSumView> Sums, IReadOnlyList<FindingGroupView> Findings);
 
 /// <summary>What is owed in one currency, by age.</summary>
 internal sealed record LedgerSumView(string Currency, string Total, string Overdue, string Credits, IReadOnlyList<string> Bands)
@@ -68,4 +191,41 @@ internal sealed record LedgerSumView(string Currency, string Total, string Overd
             g.Key.Plain(g.Sum(s => s.Overdue)),
             g.Key.Plain(g.Sum(s => s.Ageing.Credits)),
             [.. Enumerable.Range(0, g.First().Ageing.Bands.Count).Select(b => g.Key.Plain(g.Sum(s => s.Ageing.Bands[b])))]));
+}
+
+/// <summary>One side of an item that changed.</summary>
+internal sealed record ItemSideView(string Open, DateOnly? Date, DateOnly Due, string Held, int Row);
+
+/// <summary>An item that changed.</summary>
+internal sealed record ChangedItemView(ItemChange Change, string Customer, string Name, ItemKind Kind, string Number, string Currency, ItemSideView? Before, ItemSideView? After)
+{
+    public static ChangedItemView Of(ChangedItem i) => new(i.Change, i.Row.Customer, i.Row.CustomerName, i.Row.Kind, i.Row.Number, i.Row.Currency.Code, Side(i.Before), Side(i.After));
+
+    private static ItemSideView? Side(LedgerRow? row) => row is null ? null : new(row.Currency.Plain(row.Open), row.Date, row.Due, row.Held, row.Source.Row);
+}
+
+/// <summary>The changes of one kind in one currency.</summary>
+internal sealed record ChangeSumView(string Currency, ItemChange Change, int Items, string Before, string After);
+
+/// <summary>The changes of one customer in one currency.</summary>
+internal sealed record CustomerChangeView(string Customer, string Currency, int New, int Altered, int Settled, int Gone, string Before, string After);
+
+/// <summary>What a newer file changes.</summary>
+internal sealed record ChangesView(string Before, DateTimeOffset BeforeKeptAt, int Count, int Unchanged, IReadOnlyList<ChangeSumView> Sums, IReadOnlyList<CustomerChangeView> Customers, int CustomerCount, IReadOnlyList<ChangedItemView> Items)
+{
+    private const int CustomersShown = 500;
+
+    public static ChangesView Of(LedgerComparison c, IntakeRecord before)
+    {
+        var customers = c.Customers;
+        return new ChangesView(
+            before.FileName,
+            before.KeptAt!.Value,
+            c.Count,
+            c.Unchanged,
+            [.. c.Sums.Select(s => new ChangeSumView(s.Currency.Code, s.Change, s.Items, s.Currency.Plain(s.Before), s.Currency.Plain(s.After)))],
+            [.. customers.Take(CustomersShown).Select(x => new CustomerChangeView(x.Customer, x.Currency.Code, x.Items[ItemChange.New], x.Items[ItemChange.Altered], x.Items[ItemChange.Settled], x.Items[ItemChange.Gone], x.Currency.Plain(x.Before), x.Currency.Plain(x.After)))],
+            customers.Count,
+            [.. c.Items.Select(ChangedItemView.Of)]);
+    }
 }

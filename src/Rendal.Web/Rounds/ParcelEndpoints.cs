@@ -41,7 +41,7 @@ internal static class ParcelEndpoints
             i.Row.Number, i.Row.Kind.Code(), i.Row.Date?.ToString("yyyy-MM-dd") ?? "", i.Row.Due.ToString("yyyy-MM-dd"), s.Currency.Plain(i.Open), s.Currency.Code, s.Currency.Plain(i.Row.Original), i.Row.Source.File, i.Row.Source.Row)));
         return new ParcelView(
             parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, filled?.Subject ?? "",
-            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Preparation.Wording.Errors, made.Preparation.Making.DocumentName(made.Card), [.. items]);
+            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Preparation.WordingFor(made.Card).Errors, made.Preparation.Making.DocumentName(made.Card), [.. items]);
     }
 
     private static async Task<IResult> PageAsync(long parcel, BookScope scope, HttpContext context, CancellationToken cancel)
@@ -79,7 +79,7 @@ internal static class ParcelEndpoints
     {
         public FilledWording? Filled() =>
             Frozen is { } frozen ? new FilledWording(frozen.Subject, frozen.Body, [])
-            : Preparation.Wording.Errors.Count > 0 ? null
-            : Preparation.Making.Fill(Preparation.Wording, Card, Statements);
+            : Preparation.WordingFor(Card).Errors.Count > 0 ? null
+            : Preparation.Making.Fill(Preparation.WordingFor(Card), Card, Statements);
     }
 }

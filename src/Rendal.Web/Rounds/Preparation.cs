@@ -19,13 +19,14 @@ internal sealed class Preparation
     private readonly Dictionary<string, Customer> customers;
     private readonly Dictionary<string, RoundDecision> decisions;
     private readonly Sender sender;
+    private readonly Dictionary<long, WordingTemplate> wordings;
 
-    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, StoredWording wording, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions)
+    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions)
     {
         (this.scope, Round, Intake, this.sender, this.customers) = (scope, round, intake, sender, customers);
+        this.wordings = wordings.ToDictionary(w => w.Id, w => WordingTemplate.Of(w.Wording));
         this.decisions = decisions.ToDictionary(d => d.Customer, StringComparer.Ordinal);
         Making = new ParcelMaking(scope.Book, round, intake.Settlement, sender.Name);
-        Wording = WordingTemplate.Of(wording.Wording);
     }
 
     public RoundRecord Round { get; }
@@ -34,15 +35,15 @@ internal sealed class Preparation
 
     public ParcelMaking Making { get; }
 
-    public WordingTemplate Wording { get; }
+    /// <summary>The wording that a customer gets: the card's own, or the round's.</summary>
+    public WordingTemplate WordingFor(Customer card) => wordings[card.OwnWording is { } own && wordings.ContainsKey(own) ? own : Round.WordingId];
 
     public static async Task<Preparation> LoadAsync(BookScope scope, long id, CancellationToken cancel)
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
-        var wording = await scope.Wordings.FindAsync(round.WordingId, cancel) ?? throw new InvalidOperationException("A round’s wording is gone.");
         var sender = await scope.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
-        return new Preparation(scope, round, intake, wording, sender, await scope.Customers.AllAsync(cancel), await scope.Rounds.DecisionsAsync(id, cancel));
+        return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), await scope.Rounds.DecisionsAsync(id, cancel));
     }
 
     /// <summary>The card of a customer; one that is on no list is known by its key alone.</summary>
@@ -76,7 +77,7 @@ internal sealed class Preparation
             }
 
             var card = Card(parcel.Customer);
-            var filled = Making.Fill(Wording, card, byCustomer[parcel.Customer]);
+            var filled = Making.Fill(WordingFor(card), card, byCustomer[parcel.Customer]);
             frozen.Add(new FrozenParcel(parcel.Id, filled.Subject, filled.Body, card));
         }
 
@@ -95,7 +96,7 @@ internal sealed class Preparation
             if (!reachability.TryGetValue(key, out var of))
             {
                 var card = Card(key);
-                of = new Reachability(card.OnHold, AddressList.Read(card.Email).Good.Count > 0, lastWritten.TryGetValue(key, out var last) ? last : null);
+                of = new Reachability(card.OnHold, card.IsReachable, lastWritten.TryGetValue(key, out var last) ? last : null, card.MinimumBalance);
                 reachability.Add(key, of);
             }
 
@@ -110,30 +111,30 @@ internal sealed class Preparation
         {
             var card = Card(of.Key);
             IReadOnlyList<Statement> statements = [.. of];
-            var addresses = AddressList.Read(card.Email);
+            var recipients = Recipients.Of(card, RoundKind.Statements);
             var held = decisions.TryGetValue(of.Key, out var decision) && decision.Decision == "held";
-            return new ParcelRecord(0, of.Key, card.Name, held ? ParcelState.Held : ParcelState.Prepared, [.. addresses.Good.Take(AddressList.MostRecipients)], Problem(card, statements, addresses), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "");
+            return new ParcelRecord(0, of.Key, card.Name, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, recipients), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "");
         }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
     ];
 
     /// <summary>What a person has to see to before this parcel can go; empty when nothing.</summary>
-    private string Problem(Customer card, IReadOnlyList<Statement> statements, AddressList addresses)
+    private string Problem(Customer card, IReadOnlyList<Statement> statements, Recipients recipients)
     {
-        if (Wording.Errors.Count > 0)
+        if (WordingFor(card).Errors.Count > 0)
         {
             return "the wording has an error";
         }
 
-        if (addresses.Bad.Count > 0)
+        if (recipients.Bad.Count > 0)
         {
-            return $"“{addresses.Bad[0]}” is no address";
+            return $"“{recipients.Bad[0]}” is no address";
         }
 
-        if (addresses.Good.Count > AddressList.MostRecipients)
+        if (recipients.All.Count > AddressList.MostRecipients)
         {
             return $"more than {AddressList.MostRecipients} addresses";
         }
 
-        return Making.Fill(Wording, card, statements).EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty" : "";
+        return Making.Fill(WordingFor(card), card, statements).EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty" : "";
     }
 }

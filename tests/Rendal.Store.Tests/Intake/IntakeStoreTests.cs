@@ -47,7 +47,7 @@ public class IntakeStoreTests(Postgres postgres)
             }
         }
 
-        await Assert.ThrowsAsync<IOException>(() => book.Intakes.KeepAsync(intake, TestBook.Reader(Broken()), new HashSet<string>(), TestBook.Now, Cancel));
+        await Assert.ThrowsAsync<IOException>(() => book.Intakes.KeepAsync(intake, TestBook.Reader(Broken()), new HashSet<string>(), TestBook.Remembered, TestBook.Now, Cancel));
 
         Assert.Empty(await book.Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel));
         Assert.Null(await book.Intakes.CurrentAsync(Cancel));

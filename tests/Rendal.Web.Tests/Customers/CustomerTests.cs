@@ -1,7 +1,5 @@
 using System.Net;
-using System.Net.Http.Headers;
-using System.Net.Http.Json;
-using System.Text;
+using System.Text.Json;
 
 namespace Rendal.Web.Tests.Customers;
 
@@ -10,46 +8,74 @@ public class CustomerTests(RunningRendal rendal)
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Fact]
-    public async Task A_list_fills_the_cards_of_customers_that_were_known_from_the_ledger_only()
+    public async Task A_list_is_looked_at_first_and_then_fills_the_cards_of_customers_known_from_the_ledger_only()
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB/01,Invoice,T-1,2026-09-01,2026-10-01,10.00,");
         Assert.True((await CardAsync(desk)).GetProperty("fromLedger").GetBoolean());
-        var taken = await (await UploadAsync(desk, "Code,Name,Contact,E-mail\nAB/01,Abbot’s Table,Owen Farrow,a@abbot.example\nBE02,Beacon Lodge,,office@@beacon\n")).JsonAsync();
-        Assert.Equal(2, taken.GetProperty("customers").GetInt32());
-        Assert.Equal("bad-address", Assert.Single(taken.List("findings")).Text("code"));
+        var intake = await desk.BeginAsync("customers", "Code,Name,Contact,E-mail,Shelf", "AB/01,Abbot’s Table,Owen Farrow,a@abbot.example,S1", "BE02,Beacon Lodge,,office@@beacon,");
+        var look = await desk.LookAsync(intake);
+        Assert.Equal((2, 1, "customers"), (look.GetProperty("rowsKept").GetInt32(), look.GetProperty("newCustomers").GetInt32(), look.Text("kind")));
+        Assert.Equal("bad-address", Assert.Single(look.List("findings")).Text("code"));
+        Assert.True((await CardAsync(desk)).GetProperty("fromLedger").GetBoolean());
+
+        await desk.Browser.PostJsonAsync($"{desk.Api}/intakes/{intake}/keep", new { });
         var card = await CardAsync(desk);
-        Assert.Equal(("Abbot’s Table", "Owen Farrow", "a@abbot.example", false), (card.Text("name"), card.Text("contact"), card.Text("email"), card.GetProperty("fromLedger").GetBoolean()));
+        var contact = Assert.Single(card.List("contacts"));
+        Assert.Equal(("Abbot’s Table", "Owen Farrow", "a@abbot.example", "S1"), (card.Text("name"), contact.Text("name"), contact.Text("address"), card.GetProperty("extra").Text("Shelf")));
+        Assert.False(card.GetProperty("fromLedger").GetBoolean());
+
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsync($"{desk.Api}/intakes/{intake}/undo", null, Cancel)).StatusCode);
+        Assert.True((await CardAsync(desk)).GetProperty("fromLedger").GetBoolean());
     }
 
     [Fact]
-    public async Task A_file_that_is_no_customer_list_is_said_to_be_none()
+    public async Task A_file_that_is_no_customer_list_is_said_to_lack_its_headings()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var answer = await UploadAsync(desk, "some,words\nand,more\n");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
-        Assert.Equal("list.csv has no row of headings with a customer code or name; look whether it is the customer list.", await answer.DetailAsync());
+        var intake = await desk.BeginAsync("customers", "some,words", "and,more");
+        Assert.Equal("No row of headings with a customer code or name was found. Say which row has them.", Assert.Single((await desk.LookAsync(intake)).List("lacks")).GetString());
+        var kept = await desk.Browser.PostAsync($"{desk.Api}/intakes/{intake}/keep", null, Cancel);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, kept.StatusCode);
     }
 
-    [Fact]
-    public async Task A_customer_on_hold_is_left_out_with_that_reason()
+    [Theory]
+    [InlineData("onHold", "on-hold")]
+    [InlineData("nothing", "no-way-to-reach")]
+    [InlineData("minimum", "below-the-minimum")]
+    public async Task What_the_card_says_keeps_a_customer_out_with_that_reason(string what, string reason)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB/01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
-        await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/customers/card?key=AB%2F01", new { name = "Abbot’s Table", contact = "", title = "", postalLines = Array.Empty<string>(), country = "", email = "a@abbot.example", language = "en", onHold = true }, Cancel)).JsonAsync();
+        await (await desk.PutCardAsync("AB/01", "Abbot’s Table", "a@abbot.example", onHold: what == "onHold", delivery: what == "nothing" ? "nothing" : "email", minimum: what == "minimum" ? 10.01m : null)).JsonAsync();
         var round = await desk.PrepareAsync();
         Assert.Empty(round.List("parcels"));
-        Assert.Equal("on-hold", Assert.Single(round.List("leftOut")).Text("reason"));
+        Assert.Equal(reason, Assert.Single(round.List("leftOut")).Text("reason"));
     }
 
-    private static Task<System.Text.Json.JsonElement> CardAsync(Desk desk) => desk.Browser.GetJsonAsync($"{desk.Api}/customers/card?key=AB%2F01");
-
-    private static async Task<HttpResponseMessage> UploadAsync(Desk desk, string content)
+    [Fact]
+    public async Task A_head_office_must_be_there_and_must_not_run_in_a_circle()
     {
-        using var form = new MultipartFormDataContent();
-        var file = new ByteArrayContent(Encoding.UTF8.GetBytes(content));
-        file.Headers.ContentType = new MediaTypeHeaderValue("text/csv");
-        form.Add(file, "file", "list.csv");
-        return await desk.Browser.PostAsync($"{desk.Api}/customers/list", form, Cancel);
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.KeepAsync("customers", "Code,Name,Head office", "AB/01,Abbot’s Table,", "BE02,Beacon Lodge,AB/01");
+        Assert.Equal("There is no customer XX that could be the head office.", await (await desk.PutCardAsync("AB/01", "Abbot’s Table", "a@abbot.example", headOffice: "XX")).DetailAsync());
+        Assert.Equal("AB/01 is under BE02 is under AB/01: then none of them is at the top.", await (await desk.PutCardAsync("AB/01", "Abbot’s Table", "a@abbot.example", headOffice: "BE02")).DetailAsync());
+        Assert.Equal("BE02", Assert.Single((await CardAsync(desk)).List("branches")).GetString());
     }
+
+    [Fact]
+    public async Task What_is_put_right_on_a_card_is_listed_and_can_be_taken_back()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.KeepAsync("customers", "Code,Name,Notes", "AB/01,Abbot’s Table,\"=cmd()\"");
+        await (await desk.PutCardAsync("AB/01", "Abbot’s Table", "a@abbot.example", notes: "rings on Fridays")).JsonAsync();
+        var correction = Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray(), c => c.Text("column") == "Notes");
+        Assert.Equal(("card", "AB/01", "=cmd()", "rings on Fridays"), (correction.Text("kind"), correction.Text("concerns"), correction.Text("was"), correction.Text("becomes")));
+        var csv = await desk.Browser.GetStringAsync($"{desk.Api}/corrections/list.csv", Cancel);
+        Assert.Contains("AB/01,Notes,'=cmd(),rings on Fridays", csv, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/corrections/{correction.Id()}", Cancel)).StatusCode);
+        Assert.Equal("=cmd()", (await CardAsync(desk)).Text("notes"));
+    }
+
+    private static Task<JsonElement> CardAsync(Desk desk) => desk.Browser.GetJsonAsync($"{desk.Api}/customers/card?key=AB%2F01");
 }

@@ -66,8 +66,7 @@ public class DispatchTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
-        var customers = new Store.Customers.CustomerStore(Microsoft.Extensions.DependencyInjection.ServiceProviderServiceExtensions.GetRequiredService<Npgsql.NpgsqlDataSource>(rendal.App.Services), desk.Book);
-        await customers.UpdateAsync((await customers.FindAsync("AB01", Cancel))! with { Email = "other@abbot.example" }, Cancel);
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "other@abbot.example")).JsonAsync();
         var answer = await desk.ReleaseAsync(round.Id(), 1);
         Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
@@ -99,5 +98,23 @@ public class DispatchTests(RunningRendal rendal)
         Assert.Contains("default-src 'none'", policy);
         Assert.Equal("no-store", page.Headers.CacheControl!.ToString());
         Assert.DoesNotContain("<script", Encoding.UTF8.GetString(await page.Content.ReadAsByteArrayAsync(Cancel)), StringComparison.OrdinalIgnoreCase);
+    }
+
+    [Fact]
+    public async Task Copies_stand_on_the_message_blind_copies_do_not_and_all_get_it()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,");
+        object Contact(string address, string role) => new { name = "", title = "", address, role, rounds = Array.Empty<string>() };
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", more: [Contact("c@abbot.example", "copy"), Contact("b@abbot.example", "blind-copy")])).JsonAsync();
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        var received = Assert.Single(rendal.Mailbox.Of($"book-{desk.Book}"));
+        Assert.Equal(["a@abbot.example", "b@abbot.example", "c@abbot.example"], received.Recipients.Order());
+        var text = System.Text.Encoding.ASCII.GetString(rendal.Mailbox.Bytes(received));
+        Assert.Contains("\r\nTo: a@abbot.example\r\n", text, StringComparison.Ordinal);
+        Assert.Contains("\r\nCc: c@abbot.example\r\n", text, StringComparison.Ordinal);
+        Assert.DoesNotContain("b@abbot.example", text, StringComparison.Ordinal);
     }
 }

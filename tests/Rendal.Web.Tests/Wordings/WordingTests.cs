@@ -25,7 +25,7 @@ public class WordingTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await TakeInAsync(desk);
-        await desk.Browser.PutAsJsonAsync($"{desk.Api}/customers/card?key=AB01", new { name = "Abbot’s Table", contact = "Owen Farrow", title = "Mr", postalLines = Array.Empty<string>(), country = "", email = "a@abbot.example", language = "en", onHold = false }, Cancel);
+        await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", contact: "Owen Farrow", title: "Mr");
         await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example");
         var round = await desk.PrepareAsync();
         await PutAsync(desk, "Statement", "<p><span data-slot=\"customer.salutation\"></span>,</p>");

@@ -106,12 +106,13 @@ internal static class SendingBench
         var cancel = CancellationToken.None;
         using var content = new MemoryStream("as below"u8.ToArray());
         var intakes = new IntakeStore(source, book);
-        var intake = await intakes.BeginAsync(await new FileStore(source, book).StoreAsync("bench.csv", content, cancel), person, cancel);
+        var intake = await intakes.BeginAsync(await new FileStore(source, book).StoreAsync("bench.csv", content, cancel), IntakeKind.Ledger, ReadingChange.None, person, cancel);
         var lines = Enumerable.Range(0, Messages).SelectMany(c => Enumerable.Range(0, 10).Select(i => $"C{c:00000}|Invoice|T-{c}-{i}|2026-09-{i + 1:00}|2026-10-{i + 1:00}|{100 + i}.50|c{c}@inn.example"));
         var rows = lines.Prepend("Code|Kind|Number|Date|Due|Outstanding|E-mail").Select((line, i) => new FileRow(i + 1, [.. line.Split('|').Select(Cell.Of)]));
         var table = new LedgerTable("bench.csv", null, rows);
         var settings = new ReadingSettings(Currency.Of("GBP"));
-        await intakes.KeepAsync(intake, new LedgerReader(table, Recognition.Recognise(table, settings, ReadingChange.None)!, settings), new HashSet<string>(), DateTimeOffset.UtcNow, cancel);
+        var recognised = Recognition.Recognise(table, settings, ReadingChange.None)!;
+        await intakes.KeepAsync(intake, new LedgerReader(table, recognised, settings), new HashSet<string>(), SavedReading.Of(recognised.Reading, ReadingChange.None), DateTimeOffset.UtcNow, cancel);
         return intake;
     }
 

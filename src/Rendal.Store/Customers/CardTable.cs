@@ -1,0 +1,80 @@
+using Npgsql;
+using NpgsqlTypes;
+using Rendal.Core.Customers;
+
+namespace Rendal.Store.Customers;
+
+/// <summary>How cards stand in their table, and how many of them are written at once.</summary>
+internal static class CardTable
+{
+    public const string Columns = "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, head_office, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger";
+
+    /// <summary>Writes cards over those that are there, by one binary COPY and one statement.</summary>
+    public static async Task WriteAsync(NpgsqlConnection connection, long book, IEnumerable<Customer> cards, CancellationToken cancel)
+    {
+        await connection.Sql("create temp table card_in (like customer including defaults) on commit drop").RunAsync(cancel);
+        await using (var copy = await connection.BeginBinaryImportAsync($"copy card_in (book_id, {Columns}, search) from stdin (format binary)", cancel))
+        {
+            foreach (var card in cards)
+            {
+                await copy.StartRowAsync(cancel);
+                await copy.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
+                await copy.WriteAsync(card.Key, NpgsqlDbType.Text, cancel);
+                await copy.WriteAsync(card.Name, NpgsqlDbType.Text, cancel);
+                await copy.WriteAsync(StoreJson.Write(card.Contacts), NpgsqlDbType.Jsonb, cancel);
+                await copy.WriteAsync(card.Salutation, NpgsqlDbType.Text, cancel);
+                await copy.WriteAsync(DeliveryName(card.Delivery), NpgsqlDbType.Text, cancel);
+                await copy.WriteAsync(card.PostalLines.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
+                await copy.WriteAsync(card.Country, NpgsqlDbType.Text, cancel);
+                await copy.WriteAsync(card.Language, NpgsqlDbType.Text, cancel);
+                await WriteAsync(copy, card.Terms?.Days, NpgsqlDbType.Integer, cancel);
+                await copy.WriteAsync(card.Terms?.FromMonthEnd ?? false, NpgsqlDbType.Boolean, cancel);
+                await copy.WriteAsync(card.HeadOffice, NpgsqlDbType.Text, cancel);
+                await copy.WriteAsync(card.Unit, NpgsqlDbType.Text, cancel);
+                await WriteAsync(copy, card.MinimumBalance, NpgsqlDbType.Numeric, cancel);
+                await copy.WriteAsync(card.OnHold, NpgsqlDbType.Boolean, cancel);
+                await WriteAsync(copy, card.OwnWording, NpgsqlDbType.Bigint, cancel);
+                await copy.WriteAsync(card.Notes, NpgsqlDbType.Text, cancel);
+                await copy.WriteAsync(StoreJson.Write(card.Extra), NpgsqlDbType.Jsonb, cancel);
+                await copy.WriteAsync(card.FromLedger, NpgsqlDbType.Boolean, cancel);
+                await copy.WriteAsync(SearchText(card), NpgsqlDbType.Text, cancel);
+            }
+
+            await copy.CompleteAsync(cancel);
+        }
+
+        var set = string.Join(", ", Columns.Split(", ").Skip(1).Append("search").Select(c => $"{c} = excluded.{c}"));
+        await connection.Sql($"insert into customer (book_id, {Columns}, search) select book_id, {Columns}, search from card_in on conflict (book_id, key) do update set {set}").RunAsync(cancel);
+        await connection.Sql("drop table card_in").RunAsync(cancel);
+    }
+
+    public static Customer Read(NpgsqlDataReader r) => new()
+    {
+        Key = r.GetString(0),
+        Name = r.GetString(1),
+        Contacts = StoreJson.Read<Contact[]>(r.GetString(2)),
+        Salutation = r.GetString(3),
+        Delivery = Enum.Parse<Delivery>(r.GetString(4), ignoreCase: true),
+        PostalLines = r.GetFieldValue<string[]>(5),
+        Country = r.GetString(6),
+        Language = r.GetString(7),
+        Terms = r.Nullable<int>(8) is { } days ? new PaymentTerms(days, r.GetBoolean(9)) : null,
+        HeadOffice = r.GetString(10),
+        Unit = r.GetString(11),
+        MinimumBalance = r.Nullable<decimal>(12),
+        OnHold = r.GetBoolean(13),
+        OwnWording = r.Nullable<long>(14),
+        Notes = r.GetString(15),
+        Extra = StoreJson.Read<Dictionary<string, string>>(r.GetString(16)),
+        FromLedger = r.GetBoolean(17),
+    };
+
+    private static string DeliveryName(Delivery delivery) => delivery.ToString().ToLowerInvariant();
+
+    /// <summary>Code, name, and the names and addresses of all contacts.</summary>
+    private static string SearchText(Customer card) =>
+        string.Join('\n', card.Contacts.SelectMany(c => new[] { c.Name, c.Address }).Prepend(card.Name).Prepend(card.Key).Where(t => t.Length > 0)).ToLowerInvariant();
+
+    private static Task WriteAsync<T>(NpgsqlBinaryImporter copy, T? value, NpgsqlDbType type, CancellationToken cancel)
+        where T : struct => value is { } known ? copy.WriteAsync(known, type, cancel) : copy.WriteNullAsync(cancel);
+}

@@ -1,0 +1,49 @@
+using System.Collections.Concurrent;
+using Rendal.Core.Intake;
+using Rendal.Files;
+using Rendal.Store.Intake;
+using Rendal.Web.Books;
+using Rendal.Web.Hosting;
+
+namespace Rendal.Web.Intake;
+
+/// <summary>
+/// Files that are being looked at, opened once and kept as spooled rows, so that each change of their reading is seen at
+/// once. It is only ever a short way: what is not here any more is opened again.
+/// </summary>
+internal sealed class OpenedFiles(TimeProvider clock)
+{
+    private const int Most = 12;
+
+    private readonly ConcurrentDictionary<(long Book, long File, FileOpening Opening), (LedgerTable Table, long Used)> opened = new();
+
+    private readonly ConcurrentDictionary<long, bool> carrying = new();
+
+    /// <summary>Whether customers are carried down in an intake, as far as it was looked at here.</summary>
+    public bool CarriesDown(long intake) => carrying.TryGetValue(intake, out var carries) && carries;
+
+    /// <summary>Remembers what was recognised of an intake.</summary>
+    public void Note(long intake, bool carriesDown) => carrying[intake] = carriesDown;
+
+    /// <summary>The rows of an intake's file.</summary>
+    public LedgerTable Open(BookScope scope, IntakeRecord intake, FileOpening opening, WorkWatch watch, CancellationToken cancel)
+    {
+        var key = (scope.Book.Id, intake.FileId, opening);
+        if (!opened.TryGetValue(key, out var known))
+        {
+            watch.Begin("reading the file");
+            var at = watch.Rows(cancel);
+            var table = TableFile.Open(intake.FileName, () => scope.Files.Open(intake.FileId), opening, at);
+            known = (table.Rows is RowSpool ? table : table with { Rows = RowSpool.Of(table.Rows, at) }, 0);
+        }
+
+        opened[key] = known with { Used = clock.GetTimestamp() };
+        while (opened.Count > Most)
+        {
+            // The spool of one that is put away is closed when nobody reads in it any more.
+            opened.TryRemove(opened.MinBy(o => o.Value.Used).Key, out _);
+        }
+
+        return known.Table;
+    }
+}
