@@ -12,6 +12,8 @@ export default tseslint.config(
     plugins: { "react-hooks": hooks },
     rules: {
       ...hooks.configs.recommended.rules,
+      // It warns of what the React Compiler would leave out; the compiler is not used here.
+      "react-hooks/incompatible-library": "off",
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
       "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
       "@typescript-eslint/no-confusing-void-expression": "off",

@@ -25,6 +25,10 @@ const keyWords: [string, string][] = [
   ["1 2 3 4", "message, statement, where the figures come from, words"],
   ["F", "jump to a customer in the round"],
   ["R", "release"],
+  ["N / P", "next and previous finding of a file"],
+  ["Enter", "put right the value in the chosen cell of a file"],
+  ["L", "leave out the row of a file, with a reason"],
+  ["K", "keep the file that is looked at"],
   ["/", "find a customer, number or address"],
   ["?", "this list"],
 ];

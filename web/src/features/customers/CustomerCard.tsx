@@ -1,12 +1,29 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, Button, Checkbox, Form, Input, Select } from "antd";
+import { Alert, Button, Checkbox, Form, Input, InputNumber, Select } from "antd";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { lines } from "../sign-in/FirmFields";
 
-interface CardText extends Omit<Schemas["CustomerRequest"], "postalLines"> {
+type Card = Schemas["CustomerView"];
+type Contact = Schemas["Contact"];
+
+interface CardText {
+  name: string;
+  contacts: Contact[];
+  salutation: string;
+  delivery: Card["delivery"];
   postal: string;
+  country: string;
+  language: string;
+  days: number | null;
+  from: "document" | "month";
+  headOffice: string;
+  unit: string;
+  minimum: number | null;
+  onHold: boolean;
+  ownWording: number | null;
+  notes: string;
 }
 
 const languages = [
@@ -16,10 +33,41 @@ const languages = [
   ["es", "español"],
   ["it", "italiano"],
   ["nl", "Nederlands"],
+].map(([value, label]) => ({ value, label }));
+
+const roles: { value: Contact["role"]; label: string }[] = [
+  { value: "to", label: "to" },
+  { value: "copy", label: "copy" },
+  { value: "blind-copy", label: "blind copy" },
 ];
 
+const rounds: { value: Schemas["RoundKind"]; label: string }[] = [
+  { value: "statements", label: "statements" },
+  { value: "reminders", label: "reminders" },
+  { value: "invoices", label: "invoices" },
+  { value: "confirmations", label: "confirmations" },
+  { value: "notices", label: "notices" },
+];
+
+const deliveries: { value: Card["delivery"]; label: string }[] = [
+  { value: "email", label: "e-mail" },
+  { value: "post", label: "post" },
+  { value: "both", label: "e-mail and post" },
+  { value: "nothing", label: "nothing" },
+];
+
+const nobody: Contact = { name: "", title: "", address: "", role: "to", rounds: [] };
+
 /** The card of one customer, put right in place. */
-export function CustomerCard({ customer, onDone }: { customer: string; onDone: () => void }) {
+export function CustomerCard({
+  customer,
+  onDone,
+  onOpen,
+}: {
+  customer: string;
+  onDone: () => void;
+  onOpen?: (key: string) => void;
+}) {
   const book = useBookId();
   const client = useQueryClient();
   const params = { path: { book }, query: { key: customer } };
@@ -27,9 +75,13 @@ export function CustomerCard({ customer, onDone }: { customer: string; onDone: (
     queryKey: ["customer", book, customer],
     queryFn: () => must(api.GET("/api/books/{book}/customers/card", { params })),
   });
+  const wordings = useQuery({
+    queryKey: ["wordings", book],
+    queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
+  });
   const saving = useMutation({
-    mutationFn: ({ postal, ...rest }: CardText) =>
-      must(api.PUT("/api/books/{book}/customers/card", { params, body: { ...rest, postalLines: lines(postal) } })),
+    mutationFn: (text: CardText) =>
+      must(api.PUT("/api/books/{book}/customers/card", { params, body: requestOf(text) })),
     onSuccess: async () => {
       await client.invalidateQueries();
       onDone();
@@ -40,13 +92,28 @@ export function CustomerCard({ customer, onDone }: { customer: string; onDone: (
       {(c) => (
         <Form<CardText>
           layout="vertical"
+          size="small"
           requiredMark={false}
-          initialValues={{ ...c, postal: c.postalLines.join("\n") }}
+          initialValues={textOf(c)}
           onFinish={(values) => saving.mutate(values)}
         >
           <p className="quiet" style={{ marginTop: 0 }}>
             {c.key}
             {c.fromLedger && " · known from the ledger only"}
+            {c.branches.length > 0 && (
+              <>
+                {" · head office of "}
+                {c.branches.slice(0, 12).map((b, i) => (
+                  <span key={b}>
+                    {i > 0 && ", "}
+                    <button type="button" className="link" onClick={() => onOpen?.(b)}>
+                      {b}
+                    </button>
+                  </span>
+                ))}
+                {c.branches.length > 12 && ` and ${c.branches.length - 12} more`}
+              </>
+            )}
           </p>
           {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 10 }} />}
           {c.badAddresses.map((bad) => (
@@ -55,37 +122,168 @@ export function CustomerCard({ customer, onDone }: { customer: string; onDone: (
           <Form.Item label="Name" name="name" rules={[{ required: true, message: "A customer needs a name." }]}>
             <Input />
           </Form.Item>
-          <Form.Item label="E-mail, several parted by a semicolon" name="email">
-            <Input autoFocus />
-          </Form.Item>
-          <div style={{ display: "grid", gridTemplateColumns: "110px 1fr", gap: 10 }}>
-            <Form.Item label="Title" name="title">
-              <Input placeholder="Ms, Mr, Dr" />
-            </Form.Item>
-            <Form.Item label="Contact" name="contact">
-              <Input />
-            </Form.Item>
-          </div>
-          <Form.Item label="Street, town and postcode, a line each" name="postal">
-            <Input.TextArea rows={3} />
-          </Form.Item>
-          <div style={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 10 }}>
-            <Form.Item label="Country" name="country">
-              <Input />
+          <Contacts />
+          <div className="two-fields">
+            <Form.Item label="Gets it by" name="delivery">
+              <Select aria-label="Gets it by" options={deliveries} />
             </Form.Item>
             <Form.Item label="Language" name="language">
-              <Select aria-label="Language" options={languages.map(([value, label]) => ({ value, label }))} />
+              <Select aria-label="Language" options={languages} />
+            </Form.Item>
+            <Form.Item label="Letter opens with" name="salutation">
+              <Input placeholder={c.opening || "made from title and name"} />
+            </Form.Item>
+            <Form.Item label="Wording" name="ownWording">
+              <Select
+                aria-label="Wording"
+                allowClear
+                placeholder="the round’s"
+                options={(wordings.data ?? []).map((w) => ({ value: w.id, label: w.name }))}
+              />
+            </Form.Item>
+            <Form.Item label="Street, town and postcode, a line each" name="postal">
+              <Input.TextArea rows={3} />
+            </Form.Item>
+            <Form.Item label="Notes, on no letter" name="notes">
+              <Input.TextArea rows={3} />
+            </Form.Item>
+            <Form.Item label="Country" name="country">
+              <Input placeholder="your own" />
+            </Form.Item>
+            <Form.Item label="Business unit" name="unit">
+              <Input />
+            </Form.Item>
+            <Form.Item label="Terms, days" style={{ marginBottom: 8 }}>
+              <div style={{ display: "flex", gap: 6 }}>
+                <Form.Item name="days" noStyle>
+                  <InputNumber
+                    min={0}
+                    max={3650}
+                    precision={0}
+                    style={{ width: 76 }}
+                    aria-label="Terms, days"
+                    placeholder="book’s"
+                  />
+                </Form.Item>
+                <Form.Item name="from" noStyle>
+                  <Select
+                    aria-label="Counted from"
+                    options={[
+                      { value: "document", label: "from the document" },
+                      { value: "month", label: "from the end of its month" },
+                    ]}
+                  />
+                </Form.Item>
+              </div>
+            </Form.Item>
+            <Form.Item label="Write only from a balance of" name="minimum">
+              <InputNumber min={0} precision={2} style={{ width: "100%" }} placeholder="the round’s" />
+            </Form.Item>
+            <Form.Item label="Code of the head office" name="headOffice">
+              <Input placeholder="none" />
+            </Form.Item>
+            <Form.Item name="onHold" valuePropName="checked" style={{ alignSelf: "end" }}>
+              <Checkbox>On hold: send nothing</Checkbox>
             </Form.Item>
           </div>
-          <Form.Item name="onHold" valuePropName="checked">
-            <Checkbox>On hold: send nothing</Checkbox>
-          </Form.Item>
-          <Button type="primary" htmlType="submit" loading={saving.isPending}>
+          {Object.keys(c.extra).length > 0 && (
+            <table className="sums" aria-label="Columns of customer lists">
+              <tbody>
+                {Object.entries(c.extra).map(([heading, value]) => (
+                  <tr key={heading}>
+                    <td className="quiet">{heading}</td>
+                    <td>{value}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          <Button type="primary" htmlType="submit" size="middle" loading={saving.isPending}>
             Put right
           </Button>{" "}
-          <Button onClick={onDone}>Leave as it is</Button>
+          <Button size="middle" onClick={onDone}>
+            Leave as it is
+          </Button>
         </Form>
       )}
     </Waiting>
   );
+}
+
+function Contacts() {
+  return (
+    <Form.List name="contacts">
+      {(items, { add, remove }) => (
+        <div className="contact-lines" role="group" aria-labelledby="contacts" style={{ marginBottom: 12 }}>
+          <span id="contacts">Contacts; the first one is addressed</span>
+          {items.map(({ key, name }) => (
+            <div className="contact-line" key={key}>
+              <Form.Item name={[name, "title"]} noStyle>
+                <Input placeholder="Ms, Mr" aria-label={`Title of contact ${name + 1}`} />
+              </Form.Item>
+              <Form.Item name={[name, "name"]} noStyle>
+                <Input placeholder="Full name" aria-label={`Name of contact ${name + 1}`} />
+              </Form.Item>
+              <Form.Item name={[name, "address"]} noStyle>
+                <Input placeholder="E-mail" aria-label={`E-mail of contact ${name + 1}`} autoFocus={name === 0} />
+              </Form.Item>
+              <Form.Item name={[name, "role"]} noStyle>
+                <Select aria-label={`Role of contact ${name + 1}`} options={roles} />
+              </Form.Item>
+              <Button
+                type="text"
+                aria-label={`Take contact ${name + 1} away`}
+                style={{ padding: 0 }}
+                onClick={() => remove(name)}
+              >
+                ✕
+              </Button>
+              <Form.Item name={[name, "rounds"]} noStyle>
+                <Select
+                  className="rounds"
+                  mode="multiple"
+                  aria-label={`Rounds of contact ${name + 1}`}
+                  placeholder="gets all rounds"
+                  options={rounds}
+                />
+              </Form.Item>
+            </div>
+          ))}
+          <div>
+            <Button onClick={() => add(nobody)}>Add a contact</Button>
+          </div>
+        </div>
+      )}
+    </Form.List>
+  );
+}
+
+function textOf(c: Card): CardText {
+  return {
+    name: c.name,
+    contacts: c.contacts.length > 0 ? c.contacts : [nobody],
+    salutation: c.salutation,
+    delivery: c.delivery,
+    postal: c.postalLines.join("\n"),
+    country: c.country,
+    language: c.language,
+    days: c.terms?.days ?? null,
+    from: c.terms?.fromMonthEnd ? "month" : "document",
+    headOffice: c.headOffice,
+    unit: c.unit,
+    minimum: c.minimumBalance === null ? null : Number(c.minimumBalance),
+    onHold: c.onHold,
+    ownWording: c.ownWording,
+    notes: c.notes,
+  };
+}
+
+function requestOf({ postal, days, from, minimum, ownWording, ...rest }: CardText): Schemas["CustomerRequest"] {
+  return {
+    ...rest,
+    postalLines: lines(postal),
+    terms: days === null ? null : { days, fromMonthEnd: from === "month" },
+    minimumBalance: minimum,
+    ownWording: ownWording ?? null,
+  };
 }

@@ -1,37 +1,58 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button, Drawer, Input } from "antd";
+import { useQueries, useQuery } from "@tanstack/react-query";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { Alert, Button, Drawer, Input } from "antd";
 import { useRef } from "react";
 import { useSearchParams } from "react-router";
-import { api, must, upload, type Schemas } from "../../shared/api/client";
+import { api, must, type Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
-import { Waiting } from "../../shared/Waiting";
-import { FindingGroups } from "../ledger/FindingGroups";
-import "../ledger/ledger.css";
+import { fileEndings, useTakeIn } from "../ledger/useTakeIn";
 import { CustomerCard } from "./CustomerCard";
+import "./customers.css";
 
-/** The customers, found as one types, with the card of one at the side. */
+type Line = Schemas["CustomerLine"];
+
+const part = 100;
+const rowHeight = 25;
+
+const columns: { order?: string; title: string; cell: (c: Line) => React.ReactNode }[] = [
+  { order: "key", title: "Code", cell: (c) => c.key },
+  { order: "name", title: "Name", cell: (c) => c.name },
+  { title: "Contact", cell: (c) => c.contact },
+  { order: "address", title: "E-mail", cell: (c) => address(c) },
+  { title: "Gets it by", cell: (c) => (c.delivery === "email" ? "e-mail" : c.delivery) },
+  { order: "unit", title: "Unit", cell: (c) => c.unit },
+  { title: "Language", cell: (c) => c.language },
+  {
+    title: "Note",
+    cell: (c) =>
+      [c.onHold && "on hold", c.hasBadAddress && "address looks wrong", c.fromLedger && "from the ledger"]
+        .filter(Boolean)
+        .join(", "),
+  },
+];
+
+/** All customers, found as one types, however many there are; the card of one at the side. */
 export function CustomersPage() {
   const book = useBookId();
-  const client = useQueryClient();
-  const { message } = App.useApp();
   const input = useRef<HTMLInputElement>(null);
   const [parameters, setParameters] = useSearchParams();
   const search = parameters.get("search") ?? "";
+  const order = parameters.get("order") ?? "name";
+  const descending = parameters.get("down") === "1";
   const open = parameters.get("card");
-  const customers = useQuery({
-    queryKey: ["customers", book, search],
-    queryFn: () => must(api.GET("/api/books/{book}/customers", { params: { path: { book }, query: { search } } })),
-    placeholderData: keepPreviousData,
+  const taking = useTakeIn("customers");
+  const query = (from: number) => ({
+    queryKey: ["customers", book, search, order, descending, from],
+    queryFn: () =>
+      must(
+        api.GET("/api/books/{book}/customers", {
+          params: { path: { book }, query: { search, order, descending, from, count: part } },
+        }),
+      ),
+    staleTime: 30_000,
   });
-  const taking = useMutation({
-    mutationFn: (file: File) => upload<Schemas["CustomerListView"]>(`/api/books/${book}/customers/list`, file),
-    onSuccess: async (list) => {
-      await client.invalidateQueries();
-      message.success(`${count(list.customers, "customer")} taken in.`);
-    },
-    onError: (e) => message.error(e.message),
-  });
+  const head = useQuery({ ...query(0), placeholderData: (before: Schemas["CustomerPart"] | undefined) => before });
   const change = (changes: Record<string, string | null>) =>
     setParameters((now) => {
       for (const [key, value] of Object.entries(changes)) {
@@ -43,8 +64,9 @@ export function CustomersPage() {
       }
       return now;
     });
+  const sort = (by: string) => change({ order: by, down: order === by && !descending ? "1" : null });
   return (
-    <div className="page">
+    <div className="page customers">
       <div className="page-head">
         <h1>Customers</h1>
         <Input
@@ -56,13 +78,12 @@ export function CustomersPage() {
           onChange={(e) => change({ search: e.target.value })}
         />
         <span className="quiet" role="status">
-          {customers.data &&
-            (customers.data.length === 500 ? "the first 500" : count(customers.data.length, "customer"))}
+          {head.data && count(head.data.count, "customer")}
         </span>
         <input
           ref={input}
           type="file"
-          accept=".csv,.txt,.tsv"
+          accept={fileEndings}
           className="visually-hidden"
           tabIndex={-1}
           aria-label="Customer list"
@@ -72,69 +93,154 @@ export function CustomersPage() {
           Take in a customer list
         </Button>
       </div>
-      {taking.data && taking.data.findings.length > 0 && (
-        <section aria-label="What was noticed in the customer list" style={{ marginBottom: 12 }}>
-          <h2 style={{ marginBottom: 6 }}>Noticed in the list</h2>
-          <FindingGroups findings={taking.data.findings} />
-        </section>
-      )}
-      <Waiting query={customers}>
-        {(list) =>
-          list.length === 0 ? (
-            <p className="quiet">
-              {search
-                ? `Nobody is found by “${search}”.`
-                : "Nobody yet. Customers come with the ledger, or take in a customer list."}
-            </p>
-          ) : (
-            <table className="ledger sheet">
-              <thead>
-                <tr>
-                  <th scope="col">Code</th>
-                  <th scope="col">Name</th>
-                  <th scope="col">Contact</th>
-                  <th scope="col">E-mail</th>
-                  <th scope="col">Language</th>
-                  <th scope="col">Note</th>
-                </tr>
-              </thead>
-              <tbody>
-                {list.map((c) => (
-                  <tr key={c.key} className="pick">
-                    <td>{c.key}</td>
-                    <td>
-                      <button type="button" className="link" onClick={() => change({ card: c.key })}>
-                        {c.name}
-                      </button>
-                    </td>
-                    <td>{[c.title, c.contact].filter(Boolean).join(" ")}</td>
-                    <td>{c.email || <span className="quiet">none</span>}</td>
-                    <td>{c.language}</td>
-                    <td className="quiet">
-                      {[
-                        c.onHold && "on hold",
-                        c.badAddresses.length > 0 && "address looks wrong",
-                        c.fromLedger && "from the ledger",
-                      ]
-                        .filter(Boolean)
-                        .join(", ")}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )
-        }
-      </Waiting>
+      {taking.error && <Alert type="error" title={taking.error.message} style={{ marginBottom: 10 }} />}
+      {head.error && <Alert type="error" title={head.error.message} />}
+      {head.data &&
+        (head.data.count === 0 ? (
+          <p className="quiet">
+            {search
+              ? `Nobody is found by “${search}”.`
+              : "Nobody yet. Customers come with the ledger, or take in a customer list."}
+          </p>
+        ) : (
+          <List
+            key={`${search} ${order} ${descending}`}
+            size={head.data.count}
+            query={query}
+            order={order}
+            descending={descending}
+            onSort={sort}
+            onOpen={(key) => change({ card: key })}
+          />
+        ))}
       <Drawer
         open={open !== null}
         onClose={() => change({ card: null })}
         title="Customer card"
-        size={420}
+        size={640}
         destroyOnHidden
       >
-        {open !== null && <CustomerCard customer={open} onDone={() => change({ card: null })} />}
+        {open !== null && (
+          <CustomerCard
+            key={open}
+            customer={open}
+            onDone={() => change({ card: null })}
+            onOpen={(key) => change({ card: key })}
+          />
+        )}
       </Drawer>
     </div>
+  );
+}
+
+function List({
+  size,
+  query,
+  order,
+  descending,
+  onSort,
+  onOpen,
+}: {
+  size: number;
+  query: (from: number) => {
+    queryKey: unknown[];
+    queryFn: () => Promise<Schemas["CustomerPart"]>;
+    staleTime: number;
+  };
+  order: string;
+  descending: boolean;
+  onSort: (by: string) => void;
+  onOpen: (key: string) => void;
+}) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: size,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 30,
+  });
+  const shown = rows.getVirtualItems();
+  const first = Math.floor((shown[0]?.index ?? 0) / part);
+  const last = Math.floor((shown.at(-1)?.index ?? 0) / part);
+  const parts = useQueries({
+    queries: Array.from({ length: last - first + 1 }, (_, i) => query((first + i) * part)),
+  });
+  const at = (index: number) => parts[Math.floor(index / part) - first]?.data?.customers[index % part];
+  const focusRow = (index: number) => {
+    if (index >= 0 && index < size) {
+      rows.scrollToIndex(index);
+      requestAnimationFrame(() => scroller.current?.querySelector<HTMLElement>(`[data-index="${index}"]`)?.focus());
+    }
+  };
+  return (
+    <div className="customer-list" ref={scroller}>
+      <table className="ledger sheet" aria-rowcount={size + 1}>
+        <thead>
+          <tr>
+            {columns.map((c) => (
+              <th
+                scope="col"
+                key={c.title}
+                aria-sort={c.order === order ? (descending ? "descending" : "ascending") : undefined}
+              >
+                {c.order ? (
+                  <button type="button" className="sort" onClick={() => onSort(c.order ?? "name")}>
+                    {c.title} <span aria-hidden>{c.order === order ? (descending ? "▾" : "▴") : ""}</span>
+                  </button>
+                ) : (
+                  c.title
+                )}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          <tr aria-hidden style={{ height: shown[0]?.start ?? 0 }} />
+          {shown.map(({ index }) => {
+            const customer = at(index);
+            return (
+              <tr key={index} aria-rowindex={index + 2} className="pick" style={{ height: rowHeight }}>
+                {columns.map((c) => (
+                  <td key={c.title} className={c.title === "Note" ? "quiet" : undefined}>
+                    {customer &&
+                      (c.order === "name" ? (
+                        <button
+                          type="button"
+                          className="link"
+                          data-index={index}
+                          onClick={() => onOpen(customer.key)}
+                          onKeyDown={(e) => {
+                            const by = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+                            if (by !== undefined) {
+                              e.preventDefault();
+                              focusRow(index + by);
+                            }
+                          }}
+                        >
+                          {customer.name}
+                        </button>
+                      ) : (
+                        c.cell(customer)
+                      ))}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+          <tr aria-hidden style={{ height: Math.max(rows.getTotalSize() - (shown.at(-1)?.end ?? 0), 0) }} />
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function address(c: Line) {
+  return c.address ? (
+    <>
+      {c.address}
+      {c.moreAddresses > 0 && <span className="quiet"> +{c.moreAddresses}</span>}
+    </>
+  ) : (
+    <span className="quiet">none</span>
   );
 }

@@ -1,119 +1,180 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Button, Select } from "antd";
-import { useEffect, useState } from "react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Button, Checkbox, Segmented } from "antd";
+import { useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
-import { count, money } from "../../shared/figure";
+import type { KeptIntake } from "../../shared/api/work";
+import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
-import { Waiting } from "../../shared/Waiting";
-import { FindingGroups } from "./FindingGroups";
+import { WorkBar } from "../../shared/WorkBar";
+import { Changes } from "./Changes";
+import { FileSheet, type ColumnChange, type Place } from "./FileSheet";
+import type { Finding } from "./findings";
+import { IntakeSide } from "./IntakeSide";
+import { JoinCustomers } from "./JoinCustomers";
+import type { Column } from "./meanings";
+import { OpeningLine } from "./OpeningLine";
+import { PutRight, type WrongValue } from "./PutRight";
+import { useIntake } from "./useIntake";
+import { useLedger } from "./useLedger";
+import { useWork } from "./useWork";
 import "./ledger.css";
 
 type Intake = Schemas["IntakeView"];
-type Column = Schemas["ColumnView"];
-type Meaning = Column["meaning"];
-
-const meanings: { value: Meaning; label: string }[] = [
-  { value: "customer-code", label: "Customer code" },
-  { value: "customer-name", label: "Customer name" },
-  { value: "kind", label: "Kind" },
-  { value: "number", label: "Number" },
-  { value: "date", label: "Document date" },
-  { value: "due-date", label: "Due date" },
-  { value: "currency", label: "Currency" },
-  { value: "amount", label: "Amount" },
-  { value: "outstanding", label: "Outstanding" },
-  { value: "debit", label: "Debit" },
-  { value: "credit", label: "Credit" },
-  { value: "email", label: "E-mail" },
-  { value: "reference", label: "Settles number" },
-  { value: "unit", label: "Business unit" },
-  { value: "held", label: "Dispute, held" },
-  { value: "extra", label: "Kept for slots" },
-];
 
 /** A file as it stands, with what each column was taken for and why; nothing is kept before the person says so. */
 export function IntakePage() {
-  const book = useBookId();
   const id = Number(useParams().intake);
-  const [parameters] = useSearchParams();
-  const row = parameters.has("row") ? Number(parameters.get("row")) : undefined;
-  const intake = useQuery({
-    queryKey: row === undefined ? ["intake", book, id] : ["intake", book, id, row],
-    queryFn: () => must(api.GET("/api/books/{book}/intakes/{id}", { params: { path: { book, id }, query: { row } } })),
-  });
-  return <Waiting query={intake}>{(view) => <Look view={view} key={view.id} row={row} />}</Waiting>;
+  const navigate = useNavigate();
+  const book = useBookId();
+  const intake = useIntake(id);
+  if (intake.view.error) {
+    return (
+      <div className="page">
+        <Alert
+          type="error"
+          title={intake.view.error.name === "AbortError" ? "Stopped. Nothing was kept." : intake.view.error.message}
+          action={<Button onClick={() => void navigate(`/books/${book}/ledger`)}>Back</Button>}
+        />
+      </div>
+    );
+  }
+  if (!intake.view.data) {
+    return (
+      <div className="page">
+        <WorkBar progress={intake.looking.progress} onStop={intake.looking.stop} />
+      </div>
+    );
+  }
+  return <Look key={id} view={intake.view.data} intake={intake} />;
 }
 
-function Look({ view, row }: { view: Intake; row: number | undefined }) {
+function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useIntake> }) {
   const book = useBookId();
   const navigate = useNavigate();
   const client = useQueryClient();
-  const { message } = App.useApp();
-  const [pointed, setPointed] = useState(row);
-  useEffect(() => {
-    if (row !== undefined) {
-      document.getElementById(`row-${row}`)?.scrollIntoView({ block: "center" });
-    }
-  }, [row]);
+  const { message, modal } = App.useApp();
+  const [parameters] = useSearchParams();
+  const ledger = useLedger();
+  const keepingWork = useWork();
+  const [at, setAt] = useState<Place>({ row: Number(parameters.get("row") ?? view.headingRow ?? 1), column: 0 });
+  const [side, setSide] = useState<"file" | "changes">("file");
+  const [wrong, setWrong] = useState<{ value: WrongValue; what: "value" | "row" } | null>(null);
+  const [pair, setPair] = useState<[string, string] | null>(null);
+  const [emptyClears, setEmptyClears] = useState(false);
   const isOpen = view.state === "looked-at";
-  const changing = useMutation({
-    mutationFn: (body: Schemas["ReadingRequest"]) =>
-      must(api.PUT("/api/books/{book}/intakes/{id}/reading", { params: { path: { book, id: view.id } }, body })),
-    onSuccess: (changed) => client.setQueryData(["intake", book, view.id], changed),
-    onError: (e) => message.error(e.message),
-  });
+  const isLedger = view.kind === "ledger";
+  const hasLedger = ledger.data?.ledger != null && ledger.data.ledger.intakeId !== view.id;
+  const back = () => void navigate(`/books/${book}/${isLedger ? "ledger" : "customers"}`);
+
   const keeping = useMutation({
-    mutationFn: () =>
-      must(api.POST("/api/books/{book}/intakes/{id}/keep", { params: { path: { book, id: view.id } } })),
-    onSuccess: async () => {
+    mutationFn: (sure: boolean) =>
+      keepingWork.start<KeptIntake>(
+        "POST",
+        `/api/books/${book}/intakes/${view.id}/keep?sure=${sure}&emptyClears=${emptyClears}`,
+      ),
+    onSuccess: async (kept) => {
+      client.removeQueries({ queryKey: ["intake", book, view.id] });
       await client.invalidateQueries();
-      message.success(`${count(view.rowsKept, "row")} kept. They are the ledger now.`);
-      await navigate(`/books/${book}/ledger`);
+      message.success(
+        isLedger
+          ? `${count(kept.rows, "row")} kept. They are the ledger now.`
+          : `${count(kept.rows, "customer")} taken in.`,
+      );
+      back();
     },
-    onError: (e) => message.error(e.message),
+    onError: (e) =>
+      e.name === "AbortError" ? message.info("Stopped. Nothing was kept.") : message.error(e.message, 8),
   });
   const keep = () => {
-    if (isOpen && view.lacks.length === 0 && !keeping.isPending) {
-      keeping.mutate();
+    if (!isOpen || view.lacks.length > 0 || keeping.isPending) {
+      return;
     }
-  };
-  useKeys({ k: keep });
-
-  // What the person set before stays set; the server works out the rest.
-  const set = (column: Column, change: Partial<Pick<Column, "meaning" | "mark" | "order">>) => {
-    const byYou = view.columns.filter((c) => c.reason === "set by you" || c.index === column.index);
-    const changed = (c: Column) => (c.index === column.index ? { ...c, ...change } : c);
-    const of = <T,>(pick: (c: Column) => T | null | undefined) =>
-      Object.fromEntries(byYou.map(changed).flatMap((c) => (pick(c) == null ? [] : [[c.index, pick(c) as T]])));
-    changing.mutate({
-      headingRow: view.headingRow,
-      meanings: of((c) => c.meaning),
-      marks: Object.fromEntries(
-        view.columns
-          .map(changed)
-          .flatMap((c) =>
-            (c.notation === "set by you" || (c.index === column.index && change.mark)) && c.mark
-              ? [[c.index, c.mark]]
-              : [],
-          ),
-      ),
-      orders: Object.fromEntries(
-        view.columns
-          .map(changed)
-          .flatMap((c) =>
-            (c.notation === "set by you" || (c.index === column.index && change.order)) && c.order
-              ? [[c.index, c.order]]
-              : [],
-          ),
-      ),
+    if (view.doubts.length === 0) {
+      keeping.mutate(false);
+      return;
+    }
+    modal.confirm({
+      title: "Is this the next ledger of this firm?",
+      content: view.doubts.map((doubt) => <p key={doubt}>{doubt}</p>),
+      okText: "It is: keep it",
+      cancelText: "Do not keep it",
+      onOk: () => keeping.mutate(true),
     });
   };
-  const point = (finding: Schemas["FindingView"]) => {
-    setPointed(finding.row);
-    document.getElementById(`row-${finding.row}`)?.scrollIntoView({ block: "center" });
+
+  const findings = view.findings.flatMap((g) => g.first).filter((f) => f.row > 0 && f.severity !== "note");
+  const point = (finding: Finding) => {
+    const column = view.columns.find((c) => c.heading === finding.column)?.index ?? at.column;
+    setSide("file");
+    setAt({ row: finding.row, column });
+    document.querySelector<HTMLElement>(".intake-sheet")?.focus();
   };
+  const step = (by: number) => {
+    const here = findings.findIndex(
+      (f) => f.row === at.row && (f.column === null || f.column === view.columns[at.column]?.heading),
+    );
+    const next =
+      findings[here < 0 ? (by > 0 ? 0 : findings.length - 1) : (here + by + findings.length) % findings.length];
+    if (next) {
+      point(next);
+    }
+  };
+  const open = async (what: "value" | "row") => {
+    const column = view.columns[at.column];
+    if (!isOpen || !isLedger || !column || at.row <= (view.headingRow ?? Infinity)) {
+      return;
+    }
+    const part = await must(
+      api.GET("/api/books/{book}/intakes/{id}/rows", {
+        params: { path: { book, id: view.id }, query: { from: at.row, count: 1 } },
+      }),
+    );
+    const row = part.rows[0];
+    const was = row?.cells[column.index] ?? "";
+    setWrong({
+      what,
+      value: {
+        row: at.row,
+        column: column.index,
+        heading: column.heading,
+        was,
+        now: row?.corrected[String(column.index)] ?? was,
+      },
+    });
+  };
+  const corrected = async () => {
+    setWrong(null);
+    setPair(null);
+    await client.invalidateQueries({ queryKey: ["corrections", book] });
+    await intake.refresh();
+    document.querySelector<HTMLElement>(".intake-sheet")?.focus();
+  };
+  useKeys({
+    k: keep,
+    n: () => step(1),
+    p: () => step(-1),
+    l: () => void open("row"),
+    "1": () => setSide("file"),
+    "2": () => isOpen && isLedger && hasLedger && setSide("changes"),
+  });
+
+  const set = (column: Column, change: ColumnChange) =>
+    intake.change((now) => ({
+      ...now,
+      headingRow: view.headingRow,
+      ...(change.meaning && { meanings: { ...now.meanings, [column.index]: change.meaning } }),
+      ...(change.field && { fields: { ...now.fields, [column.index]: change.field } }),
+      ...(change.mark && { marks: { ...now.marks, [column.index]: change.mark } }),
+      ...(change.order && { orders: { ...now.orders, [column.index]: change.order } }),
+    }));
+  const again = useMutation({
+    mutationFn: () =>
+      must(api.POST("/api/books/{book}/intakes/{id}/again", { params: { path: { book, id: view.id } } })),
+    onSuccess: (begun) => void navigate(`/books/${book}/ledger/${begun.id}?row=${at.row}`),
+    onError: (e) => message.error(e.message),
+  });
   return (
     <div className="intake">
       <div className="intake-head">
@@ -121,171 +182,80 @@ function Look({ view, row }: { view: Intake; row: number | undefined }) {
         <span className="quiet">
           {view.lacks.length > 0
             ? "cannot be read yet"
-            : `headings in row ${view.headingRow ?? ""} · ${count(view.rowsRead, "row")} · ${count(view.customers, "customer")}`}
+            : `${count(view.rowsRead, "row")} · ${count(view.customers, "customer")}`}
         </span>
-        <span style={{ marginLeft: "auto" }} />
-        <Button onClick={() => void navigate(`/books/${book}/ledger`)}>{isOpen ? "Do not keep" : "Back"}</Button>
-        {isOpen && (
+        {isOpen && isLedger && hasLedger && view.lacks.length === 0 && (
+          <Segmented<"file" | "changes">
+            size="small"
+            aria-label="What to look at"
+            value={side}
+            options={[
+              { value: "file", label: "The file 1" },
+              { value: "changes", label: "What changes 2" },
+            ]}
+            onChange={setSide}
+          />
+        )}
+        <span className="push" />
+        {isOpen && !isLedger && (
+          <Checkbox checked={emptyClears} onChange={(e) => setEmptyClears(e.target.checked)}>
+            Empty fields clear filled ones
+          </Checkbox>
+        )}
+        {isOpen && isLedger && findings.length > 0 && (
+          <span className="quiet">
+            <kbd>N</kbd> next finding · <kbd>Enter</kbd> put right · <kbd>L</kbd> leave out
+          </span>
+        )}
+        <Button onClick={back}>{isOpen ? "Do not keep" : "Back"}</Button>
+        {isOpen ? (
           <Button type="primary" disabled={view.lacks.length > 0} loading={keeping.isPending} onClick={keep}>
-            Keep {count(view.rowsKept, "row")} <kbd aria-hidden>K</kbd>
+            Keep {isLedger ? count(view.rowsKept, "row") : count(view.rowsKept, "customer")} <kbd aria-hidden>K</kbd>
           </Button>
+        ) : (
+          isLedger && (
+            <Button loading={again.isPending} onClick={() => again.mutate()}>
+              Put something right
+            </Button>
+          )
         )}
       </div>
-      <div className="intake-sheet" tabIndex={0} role="region" aria-label="The file as it stands">
-        <FileSheet view={view} pointed={pointed} {...(isOpen && { onSet: set })} />
-      </div>
-      <aside className="intake-side" aria-label="What was found" tabIndex={0}>
-        {view.lacks.map((lack) => (
-          <Alert key={lack} type="error" title={lack} style={{ marginBottom: 8 }} />
-        ))}
-        {view.lacks.length === 0 && <Sums view={view} />}
-        {view.findings.length > 0 && <h2 style={{ margin: "0 0 8px" }}>What was noticed</h2>}
-        <FindingGroups findings={view.findings} onPoint={point} />
-      </aside>
+      <OpeningLine
+        view={view}
+        onChange={isOpen ? intake.change : undefined}
+        onLoad={intake.load}
+        savedAt={`/api/books/${book}/intakes/${view.id}/reading.json`}
+      />
+      {keepingWork.isWorking ? (
+        <WorkBar progress={keepingWork.progress} onStop={keepingWork.stop} />
+      ) : side === "changes" ? (
+        <Changes intake={view.id} stamp={intake.stamp} />
+      ) : (
+        <FileSheet
+          view={view}
+          stamp={intake.stamp}
+          at={at}
+          onMove={setAt}
+          onOpen={isOpen && isLedger ? () => void open("value") : undefined}
+          onSet={isOpen ? set : undefined}
+        />
+      )}
+      <IntakeSide
+        view={view}
+        onPoint={point}
+        onJoin={isOpen ? setPair : undefined}
+        onChange={isOpen ? intake.change : undefined}
+      />
+      {wrong && (
+        <PutRight
+          intake={view.id}
+          value={wrong.value}
+          what={wrong.what}
+          onClose={() => setWrong(null)}
+          onDone={() => void corrected()}
+        />
+      )}
+      {pair && <JoinCustomers pair={pair} onClose={() => setPair(null)} onDone={() => void corrected()} />}
     </div>
   );
-}
-
-function Sums({ view }: { view: Intake }) {
-  return (
-    <>
-      <h2>What would be kept</h2>
-      <table className="sums">
-        <tbody>
-          <tr>
-            <td>Rows read</td>
-            <td className="figure">{view.rowsRead.toLocaleString("en-GB")}</td>
-          </tr>
-          <tr>
-            <td>Rows to be kept</td>
-            <td className="figure">{view.rowsKept.toLocaleString("en-GB")}</td>
-          </tr>
-          <tr>
-            <td>Rows set aside</td>
-            <td className="figure">{view.rowsSetAside.toLocaleString("en-GB")}</td>
-          </tr>
-          {view.totalLines > 0 && (
-            <tr>
-              <td>Total lines, kept out</td>
-              <td className="figure">{view.totalLines.toLocaleString("en-GB")}</td>
-            </tr>
-          )}
-          {view.ledgerSums.map((s) => {
-            const kept = view.sums.find((k) => k.currency === s.currency)?.amount;
-            const aside = view.setAsideSums.find((k) => k.currency === s.currency)?.amount;
-            return [
-              <tr key={s.currency}>
-                <td>Sum of all, {s.currency}</td>
-                <td className="figure">
-                  <strong>{money(s.amount, s.currency)}</strong>
-                </td>
-              </tr>,
-              aside && (
-                <tr key={`${s.currency} split`}>
-                  <td className="quiet">kept + set aside</td>
-                  <td className="figure quiet">
-                    {kept ? money(kept, s.currency) : "–"} + {money(aside, s.currency)}
-                  </td>
-                </tr>
-              ),
-            ];
-          })}
-        </tbody>
-      </table>
-    </>
-  );
-}
-
-function FileSheet({
-  view,
-  pointed,
-  onSet,
-}: {
-  view: Intake;
-  pointed: number | undefined;
-  onSet?: (column: Column, change: Partial<Pick<Column, "meaning" | "mark" | "order">>) => void;
-}) {
-  const bad = new Map<string, "error" | "warning">();
-  for (const f of view.findings) {
-    if (f.severity !== "note" && f.column) {
-      bad.set(`${f.row}|${f.column}`, f.severity);
-    }
-  }
-  const width = Math.max(view.columns.length, ...view.rows.map((r) => r.cells.length));
-  return (
-    <table>
-      <thead>
-        <tr>
-          <th scope="col">Row</th>
-          {view.columns.map((column) => (
-            <th scope="col" key={column.index}>
-              <Select
-                size="small"
-                variant={onSet ? "outlined" : "borderless"}
-                disabled={!onSet}
-                value={column.meaning}
-                options={meanings}
-                popupMatchSelectWidth={false}
-                style={{ width: "100%" }}
-                aria-label={`What “${column.heading}” is`}
-                onChange={(meaning) => onSet?.(column, { meaning })}
-              />
-              <small>
-                {column.reason}
-                {column.notation && (
-                  <>
-                    {" · "}
-                    {onSet ? (
-                      <button
-                        type="button"
-                        className="link"
-                        title="Turn it"
-                        onClick={() =>
-                          column.mark
-                            ? onSet(column, { mark: column.mark === "point" ? "comma" : "point" })
-                            : onSet(column, { order: column.order === "day-first" ? "month-first" : "day-first" })
-                        }
-                      >
-                        {column.notation === "set by you" ? turned(column) : column.notation}
-                      </button>
-                    ) : (
-                      column.notation
-                    )}
-                  </>
-                )}
-              </small>
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {view.rows.map((row) => (
-          <tr
-            key={row.number}
-            id={`row-${row.number}`}
-            className={`${row.role}${row.number === pointed ? " pointed" : ""}`}
-          >
-            <th scope="row">{row.number}</th>
-            {Array.from({ length: width }, (_, i) => (
-              <td key={i} title={row.cells[i]} className={bad.get(`${row.number}|${view.columns[i]?.heading ?? ""}`)}>
-                {row.cells[i]}
-              </td>
-            ))}
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-function turned(column: Column): string {
-  const words = {
-    point: "decimal point",
-    comma: "decimal comma",
-    "day-first": "day first",
-    "month-first": "month first",
-    "year-first": "year first",
-  };
-  const what = column.mark ?? column.order;
-  return `${what ? words[what] : ""}, set by you`;
 }

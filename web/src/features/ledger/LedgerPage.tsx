@@ -2,13 +2,16 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button } from "antd";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, must, upload, type Schemas } from "../../shared/api/client";
+import { api, must, type Schemas } from "../../shared/api/client";
 import { count, moment, money } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { CardLink } from "./CardLink";
+import { CorrectionList } from "./CorrectionList";
 import { FindingGroups } from "./FindingGroups";
 import "./ledger.css";
 import { useLedger } from "./useLedger";
+import { fileEndings, useTakeIn } from "./useTakeIn";
 
 /** The ledger as it is, the place to take in a newer file, and the files before. */
 export function LedgerPage() {
@@ -23,20 +26,13 @@ export function LedgerPage() {
     queryKey: ["intakes", book],
     queryFn: () => must(api.GET("/api/books/{book}/intakes", { params: { path: { book } } })),
   });
-  const taking = useMutation({
-    mutationFn: (file: File) => upload<Schemas["IntakeView"]>(`/api/books/${book}/intakes`, file),
-    onSuccess: async (view) => {
-      client.setQueryData(["intake", book, view.id], view);
-      await client.invalidateQueries({ queryKey: ["intakes", book] });
-      await navigate(`/books/${book}/ledger/${view.id}`);
-    },
-  });
+  const taking = useTakeIn("ledger");
   const undoing = useMutation({
     mutationFn: (id: number) =>
       must(api.POST("/api/books/{book}/intakes/{id}/undo", { params: { path: { book, id } } })),
     onSuccess: async () => {
       await client.invalidateQueries();
-      message.success("Undone. The ledger is what it was before.");
+      message.success("Undone. All is what it was before.");
     },
     onError: (e) => message.error(e.message),
   });
@@ -49,7 +45,10 @@ export function LedgerPage() {
   const undo = (line: Schemas["IntakeLine"]) =>
     modal.confirm({
       title: `Undo ${line.file}?`,
-      content: "Its rows leave the ledger, and the file kept before it counts again. Rounds made from it stay.",
+      content:
+        line.kind === "ledger"
+          ? "Its rows leave the ledger, and the file kept before it counts again. Rounds made from it stay."
+          : "The cards are again what they were before it, with what was put right since.",
       okText: "Undo it",
       cancelText: "Leave it",
       onOk: () => undoing.mutate(line.id),
@@ -75,7 +74,7 @@ export function LedgerPage() {
         <input
           ref={input}
           type="file"
-          accept=".csv,.txt,.tsv"
+          accept={fileEndings}
           className="visually-hidden"
           aria-label="Ledger file"
           tabIndex={-1}
@@ -85,8 +84,8 @@ export function LedgerPage() {
           Take in a ledger file
         </Button>
         <span>
-          or drop it here. CSV as your accounting program gives it out, with whatever headings it has; you look at it
-          before anything is kept.
+          or drop it here, or paste cells from your spreadsheet with <kbd>Ctrl V</kbd>. XLSX, XLS, ODS or CSV as your
+          accounting program gives it out, with whatever headings it has; you look at it before anything is kept.
         </span>
       </div>
       {taking.error && <Alert type="error" title={taking.error.message} style={{ marginTop: 10 }} />}
@@ -94,17 +93,25 @@ export function LedgerPage() {
         {({ ledger: now }) =>
           now === null ? null : (
             <section style={{ marginTop: 18 }}>
-              <h2>{now.file}</h2>
+              <h2>{now.sheet ? `${now.file}, ${now.sheet}` : now.file}</h2>
               <p className="quiet" style={{ margin: "2px 0 8px" }}>
                 kept {moment(now.keptAt)} · {count(now.rows, "row")} of {count(now.customers, "customer")} ·{" "}
                 {now.sums.map((s) => `${money(s.total, s.currency)} open`).join(" · ")}
                 {now.rowsSetAside > 0 && ` · ${count(now.rowsSetAside, "row")} set aside`}
+                {now.rowsLeftOut > 0 && ` · ${count(now.rowsLeftOut, "row")} left out by hand`}
               </p>
-              {now.findings.length > 0 && <FindingGroups findings={now.findings} />}
+              {now.findings.length > 0 && (
+                <FindingGroups
+                  groups={now.findings}
+                  onPoint={(f) => void navigate(`/books/${book}/ledger/${now.intakeId}?row=${f.row}`)}
+                  remedyOf={(f) => <CardLink finding={f} />}
+                />
+              )}
             </section>
           )
         }
       </Waiting>
+      <CorrectionList />
       <section style={{ marginTop: 18 }}>
         <h2 style={{ marginBottom: 6 }}>Files taken in</h2>
         <Waiting query={intakes}>
@@ -116,6 +123,7 @@ export function LedgerPage() {
                 <thead>
                   <tr>
                     <th scope="col">File</th>
+                    <th scope="col">For</th>
                     <th scope="col">Taken in</th>
                     <th scope="col" className="figure">
                       Rows
@@ -132,6 +140,7 @@ export function LedgerPage() {
                       <td>
                         <Link to={`/books/${book}/ledger/${line.id}`}>{line.file}</Link>
                       </td>
+                      <td>{line.kind === "ledger" ? "ledger" : "customers"}</td>
                       <td>{moment(line.madeAt)}</td>
                       <td className="figure">
                         {line.state === "looked-at" ? "" : line.rowsKept.toLocaleString("en-GB")}
@@ -143,10 +152,12 @@ export function LedgerPage() {
                             ? "not kept"
                             : line.state === "undone"
                               ? "undone"
-                              : "kept before"}
+                              : line.kind === "customers"
+                                ? "kept"
+                                : "kept before"}
                       </td>
                       <td>
-                        {line.isLedger && (
+                        {line.canUndo && (
                           <button type="button" className="link" onClick={() => undo(line)}>
                             Undo
                           </button>

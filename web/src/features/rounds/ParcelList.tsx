@@ -50,7 +50,6 @@ export function ParcelList({
   const scroller = useRef<HTMLDivElement>(null);
   const main = round.proof[0]?.currency ?? "";
   const rows = useMemo(() => rowsOf(round, parcels, leftOpen, main, find), [round, parcels, leftOpen, main, find]);
-  // eslint-disable-next-line react-hooks/incompatible-library -- no compiler memoizes this, and its functions stay here
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,

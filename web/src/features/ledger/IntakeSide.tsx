@@ -1,0 +1,246 @@
+import { Alert, Button, Form, Input, Select } from "antd";
+import type { ReactNode } from "react";
+import type { Schemas } from "../../shared/api/client";
+import { figure, money } from "../../shared/figure";
+import { CardLink } from "./CardLink";
+import { FindingGroups } from "./FindingGroups";
+import type { Finding, FindingGroup } from "./findings";
+import { kinds } from "./meanings";
+
+type Intake = Schemas["IntakeView"];
+type Reading = Schemas["ReadingRequest"];
+
+/** What would be kept, the totals it was compared with, and what was noticed. */
+export function IntakeSide({
+  view,
+  onPoint,
+  onJoin,
+  onChange,
+}: {
+  view: Intake;
+  onPoint: (finding: Finding) => void;
+  onJoin?: ((pair: [string, string]) => void) | undefined;
+  onChange?: ((change: (now: Reading) => Reading) => void) | undefined;
+}) {
+  const remedyOf = (f: Finding): ReactNode => {
+    const { customer, other } = f;
+    return onJoin && customer && other ? (
+      <button type="button" className="link" onClick={() => onJoin([customer, other])}>
+        Make them one
+      </button>
+    ) : (
+      <CardLink finding={f} />
+    );
+  };
+  const remedyOfAll = (group: FindingGroup): ReactNode =>
+    onChange && group.code === "kind-unknown" ? (
+      <KindWords group={group} onChange={onChange} />
+    ) : onChange && group.code === "sign-unclear" ? (
+      <Signs view={view} group={group} onChange={onChange} />
+    ) : null;
+  return (
+    <aside className="intake-side" aria-label="What was found" tabIndex={0}>
+      {view.lacks.map((lack) => (
+        <Alert key={lack} type="error" title={lack} style={{ marginBottom: 8 }} />
+      ))}
+      {view.doubts.map((doubt) => (
+        <Alert key={doubt} type="warning" title={doubt} style={{ marginBottom: 8 }} />
+      ))}
+      {view.lacks.length === 0 && <Sums view={view} />}
+      {view.lacks.length === 0 && view.kind === "ledger" && <Totals view={view} onChange={onChange} />}
+      {view.findings.length > 0 && <h2 style={{ margin: "0 0 8px" }}>What was noticed</h2>}
+      <FindingGroups groups={view.findings} onPoint={onPoint} remedyOf={remedyOf} remedyOfAll={remedyOfAll} />
+    </aside>
+  );
+}
+
+function Sums({ view }: { view: Intake }) {
+  const lines: [string, number][] = [
+    ["Rows read", view.rowsRead],
+    [view.kind === "ledger" ? "Rows to be kept" : "Customers", view.rowsKept],
+    [view.kind === "ledger" ? "Rows set aside" : "Rows passed over", view.rowsSetAside],
+  ];
+  if (view.rowsLeftOut > 0) {
+    lines.push(["Rows left out by hand", view.rowsLeftOut]);
+  }
+  if (view.totalLines > 0) {
+    lines.push(["Total lines, kept out", view.totalLines]);
+  }
+  if (view.kind === "customers") {
+    lines.push(["New customers", view.newCustomers]);
+  }
+  return (
+    <>
+      <h2>What would be kept</h2>
+      <table className="sums">
+        <tbody>
+          {lines.map(([words, n]) => (
+            <tr key={words}>
+              <td>{words}</td>
+              <td className="figure">{n.toLocaleString("en-GB")}</td>
+            </tr>
+          ))}
+          {view.ledgerSums.map((s) => {
+            const kept = view.sums.find((k) => k.currency === s.currency)?.amount;
+            const aside = view.setAsideSums.find((k) => k.currency === s.currency)?.amount;
+            const left = view.leftOutSums.find((k) => k.currency === s.currency)?.amount;
+            return [
+              <tr key={s.currency}>
+                <td>Sum of all, {s.currency}</td>
+                <td className="figure">
+                  <strong>{money(s.amount, s.currency)}</strong>
+                </td>
+              </tr>,
+              aside && (
+                <tr key={`${s.currency} split`}>
+                  <td className="quiet">kept + set aside</td>
+                  <td className="figure quiet">
+                    {kept ? money(kept, s.currency) : "–"} + {money(aside, s.currency)}
+                  </td>
+                </tr>
+              ),
+              left && (
+                <tr key={`${s.currency} left`}>
+                  <td className="quiet">left out by hand</td>
+                  <td className="figure quiet">{money(left, s.currency)}</td>
+                </tr>
+              ),
+            ];
+          })}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function Totals({
+  view,
+  onChange,
+}: {
+  view: Intake;
+  onChange?: ((change: (now: Reading) => Reading) => void) | undefined;
+}) {
+  const [form] = Form.useForm<{ total: string; currency: string }>();
+  const disagree = view.checks.filter((c) => !c.agrees);
+  const agree = view.checks.length - disagree.length;
+  const set = ({ total, currency }: { total: string; currency: string }) => {
+    const amount = Number(total.replace(/[,\s']/g, ""));
+    onChange?.((now) => ({ ...now, totals: { ...now.totals, [currency]: amount } }));
+    form.resetFields();
+  };
+  return (
+    <div className="totals">
+      {view.checks.length > 0 && (
+        <p style={{ margin: "0 0 6px" }}>
+          {agree > 0 && `${agree === 1 ? "One total agrees" : `${agree} totals agree`} with the rows. `}
+          {disagree.length > 0 && (
+            <strong>{disagree.length === 1 ? "One total disagrees." : `${disagree.length} totals disagree.`}</strong>
+          )}
+        </p>
+      )}
+      {Object.entries(view.totals).map(([currency, total]) => (
+        <div key={currency} className="quiet">
+          You typed in {figure(total)} {currency}.{" "}
+          {onChange && (
+            <button
+              type="button"
+              className="link"
+              onClick={() =>
+                onChange((now) => ({
+                  ...now,
+                  totals: Object.fromEntries(Object.entries(now.totals ?? {}).filter(([c]) => c !== currency)),
+                }))
+              }
+            >
+              Take it away
+            </button>
+          )}
+        </div>
+      ))}
+      {onChange && (
+        <Form
+          form={form}
+          layout="inline"
+          requiredMark={false}
+          initialValues={{ currency: view.ledgerSums[0]?.currency }}
+          onFinish={set}
+        >
+          <Form.Item
+            name="total"
+            rules={[{ required: true, pattern: /^-?[\d,\s']*\.?\d+$/, message: "Write it like 1,234.50." }]}
+          >
+            <Input size="small" style={{ width: 130 }} aria-label="A total you know" placeholder="A total you know" />
+          </Form.Item>
+          <Form.Item name="currency">
+            <Select
+              size="small"
+              aria-label="Currency of the total"
+              style={{ width: 76 }}
+              options={view.ledgerSums.map((s) => ({ value: s.currency, label: s.currency }))}
+            />
+          </Form.Item>
+          <Button size="small" htmlType="submit">
+            Compare
+          </Button>
+        </Form>
+      )}
+    </div>
+  );
+}
+
+function KindWords({
+  group,
+  onChange,
+}: {
+  group: FindingGroup;
+  onChange: (change: (now: Reading) => Reading) => void;
+}) {
+  const words = [...new Set(group.first.flatMap((f) => /^“(.+)” is not/.exec(f.message)?.[1] ?? []))].slice(0, 8);
+  return (
+    <ul>
+      {words.map((word) => (
+        <li key={word}>
+          “{word}” is{" "}
+          <Select
+            size="small"
+            aria-label={`What “${word}” is`}
+            placeholder="say what"
+            popupMatchSelectWidth={false}
+            style={{ minWidth: 150 }}
+            options={kinds}
+            onChange={(kind: Schemas["ItemKind"]) =>
+              onChange((now) => ({ ...now, kinds: { ...now.kinds, [word]: kind } }))
+            }
+          />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Signs({
+  view,
+  group,
+  onChange,
+}: {
+  view: Intake;
+  group: FindingGroup;
+  onChange: (change: (now: Reading) => Reading) => void;
+}) {
+  const columns = view.columns.filter((c) => group.first.some((f) => f.column === c.heading));
+  const set = (unsigned: boolean) =>
+    onChange((now) => ({
+      ...now,
+      unsignedCredits: { ...now.unsignedCredits, ...Object.fromEntries(columns.map((c) => [c.index, unsigned])) },
+    }));
+  return (
+    <div style={{ display: "flex", gap: 6, flexWrap: "wrap", marginTop: 4 }}>
+      <Button size="small" onClick={() => set(true)}>
+        All credits lower what is owed
+      </Button>
+      <Button size="small" onClick={() => set(false)}>
+        Only those with a minus do
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,49 @@
+import { useMutation } from "@tanstack/react-query";
+import { Alert, Modal, Radio } from "antd";
+import { useState } from "react";
+import { api, must } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
+
+/** Makes two customers one; the person says which code stays. */
+export function JoinCustomers({
+  pair,
+  onClose,
+  onDone,
+}: {
+  pair: [string, string];
+  onClose: () => void;
+  onDone: () => void;
+}) {
+  const book = useBookId();
+  const [stays, setStays] = useState(pair[1]);
+  const joining = useMutation({
+    mutationFn: () =>
+      must(
+        api.POST("/api/books/{book}/corrections/customers", {
+          params: { path: { book } },
+          body: { customer: stays === pair[0] ? pair[1] : pair[0], with: stays },
+        }),
+      ),
+    onSuccess: onDone,
+  });
+  return (
+    <Modal
+      open
+      title={`${pair[0]} and ${pair[1]} are one customer`}
+      okText="Make them one"
+      cancelText="Leave them two"
+      confirmLoading={joining.isPending}
+      onOk={() => joining.mutate()}
+      onCancel={onClose}
+    >
+      {joining.error && <Alert type="error" title={joining.error.message} style={{ marginBottom: 10 }} />}
+      <p style={{ marginTop: 0 }}>All rows go to the one that stays, in this file and in those after it.</p>
+      <Radio.Group
+        aria-label="Which one stays"
+        value={stays}
+        options={pair.map((key) => ({ value: key, label: `${key} stays` }))}
+        onChange={(e) => setStays(e.target.value as string)}
+      />
+    </Modal>
+  );
+}

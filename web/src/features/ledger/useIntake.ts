@@ -1,0 +1,46 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { App } from "antd";
+import { useState } from "react";
+import { api, must, upload, type Schemas } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
+import { useWork } from "./useWork";
+
+type Reading = Schemas["ReadingRequest"];
+
+/** A file that is looked at: what it says, what was decided about it, and the ways to decide and put right. */
+export function useIntake(id: number) {
+  const book = useBookId();
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const looking = useWork();
+  const [stamp, setStamp] = useState(0);
+  const params = { path: { book, id } };
+  const view = useQuery({
+    queryKey: ["intake", book, id],
+    queryFn: ({ signal }) => looking.start<Schemas["IntakeView"]>("GET", `/api/books/${book}/intakes/${id}`, signal),
+    retry: false,
+    staleTime: Infinity,
+  });
+  const reading = useQuery({
+    queryKey: ["intake-reading", book, id],
+    queryFn: () => must(api.GET("/api/books/{book}/intakes/{id}/reading", { params })),
+  });
+  const refresh = async () => {
+    setStamp((s) => s + 1);
+    await client.invalidateQueries({ queryKey: ["intake-reading", book, id] });
+    await client.invalidateQueries({ queryKey: ["intake", book, id] });
+  };
+  const onError = (e: Error) => message.error(e.message);
+  const changing = useMutation({
+    mutationFn: (change: (now: Reading) => Reading) =>
+      must(api.PUT("/api/books/{book}/intakes/{id}/reading", { params, body: change(reading.data ?? {}) })),
+    onSuccess: refresh,
+    onError,
+  });
+  const loading = useMutation({
+    mutationFn: (file: File) => upload(`/api/books/${book}/intakes/${id}/reading.json`, file),
+    onSuccess: refresh,
+    onError,
+  });
+  return { view, reading, stamp, looking, refresh, change: changing.mutate, load: loading.mutate };
+}

@@ -1,0 +1,45 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useEffectEvent } from "react";
+import { useNavigate } from "react-router";
+import { api, must, upload, type Schemas } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
+
+/** The endings of files that can be taken in. */
+export const fileEndings = ".csv,.txt,.tsv,.xlsx,.xls,.xlsb,.ods";
+
+/** Takes a file in, chosen, dropped or pasted as cells from a spreadsheet, and goes on to look at it. */
+export function useTakeIn(kind: Schemas["IntakeKind"]) {
+  const book = useBookId();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const taking = useMutation({
+    mutationFn: (what: File | string) =>
+      typeof what === "string"
+        ? must(api.POST("/api/books/{book}/intakes/paste", { params: { path: { book } }, body: { text: what, kind } }))
+        : upload<Schemas["BegunIntake"]>(`/api/books/${book}/intakes?kind=${kind}`, what),
+    onSuccess: async (begun) => {
+      await client.invalidateQueries({ queryKey: ["intakes", book] });
+      await navigate(`/books/${book}/ledger/${begun.id}`);
+    },
+  });
+  const onPaste = useEffectEvent((event: ClipboardEvent) => {
+    const target = event.target as HTMLElement;
+    const text = event.clipboardData?.getData("text/plain") ?? "";
+    const file = event.clipboardData?.files[0];
+    if (/^(INPUT|TEXTAREA)$/.test(target.tagName) || target.isContentEditable) {
+      return;
+    }
+    if (file && !text) {
+      taking.mutate(file);
+    } else if (text.includes("\n")) {
+      event.preventDefault();
+      taking.mutate(text);
+    }
+  });
+  useEffect(() => {
+    const listener = (event: ClipboardEvent) => onPaste(event);
+    addEventListener("paste", listener);
+    return () => removeEventListener("paste", listener);
+  }, []);
+  return taking;
+}
