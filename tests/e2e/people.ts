@@ -35,7 +35,7 @@ export async function makeBook(page: Page, firm: string): Promise<void> {
 export async function takeIn(page: Page, file: string, look?: () => Promise<void>): Promise<void> {
   await page.getByRole("link", { name: "Ledger", exact: true }).click();
   await page.getByLabel("Ledger file").setInputFiles(file);
-  await expect(page.getByRole("region", { name: "The file as it stands" })).toBeVisible();
+  await expect(page.getByRole("grid", { name: "The file as it stands" })).toBeVisible();
   await look?.();
   await page.getByRole("button", { name: /^Keep / }).click();
   await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();

@@ -7,7 +7,10 @@ const views: [string, (page: Page) => Promise<void>][] = [
   ["today", async (page) => await expect(page.getByRole("heading", { name: "Owed to us" })).toBeVisible()],
   ["ledger", async (page) => await expect(page.getByText("is the ledger", { exact: true })).toBeVisible()],
   ["customers", async (page) => await expect(page.getByRole("button", { name: "Abbot’s Table" })).toBeVisible()],
-  ["customers?card=FE01", async (page) => await expect(page.getByLabel("Contact")).toHaveValue("Ines Caldera")],
+  [
+    "customers?card=FE01",
+    async (page) => await expect(page.getByLabel("Name of contact 1")).toHaveValue("Ines Caldera"),
+  ],
   ["rounds", async (page) => await expect(page.getByRole("button", { name: "Prepare a round" })).toBeVisible()],
   ["words", async (page) => await expect(page.getByRole("textbox", { name: "Subject" })).toBeVisible()],
   [
@@ -36,9 +39,21 @@ for (const tone of ["light", "dark"] as const) {
     await expect(page.getByLabel("The firm’s name")).toBeVisible();
     await examine(page, "new book");
     await page.goto(`/books/${book}/ledger`);
-    await page.getByLabel("Ledger file").setInputFiles("../../demo/ledger-messy.csv");
-    await expect(page.getByRole("heading", { name: "What was noticed" })).toBeVisible();
+    await page.getByLabel("Ledger file").setInputFiles("../../demo/ledger-messy.xlsx");
+    await expect(page.getByRole("gridcell", { name: "Grand total" })).toBeVisible();
     await examine(page, "intake");
+    await page.keyboard.press("n");
+    await page.keyboard.press("Enter");
+    await expect(page.getByLabel("Right is")).toBeFocused();
+    await examine(page, "putting right");
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "Make them one" }).click();
+    await expect(page.getByRole("dialog", { name: "OL-01 and OL01 are one customer" })).toBeVisible();
+    await examine(page, "one customer");
+    await page.keyboard.press("Escape");
+    await page.getByText("What changes 2").click();
+    await expect(page.getByRole("heading", { name: "Item by item" })).toBeVisible();
+    await examine(page, "what changes");
     await prepareRound(page, `Axe ${tone}`);
     for (const key of ["1", "2", "3", "4"]) {
       await page.keyboard.press(key);

@@ -53,8 +53,8 @@ test("what is missing is put right on the card, and the parcel in view shows it"
   await expect(shown(page)).toContainText("Needs you: salutation is empty.");
   await page.keyboard.press("c");
   const card = page.getByRole("dialog", { name: "Customer card" });
-  await card.getByLabel("Title", { exact: true }).fill("Ms");
-  await card.getByLabel("Contact").fill("Orla Penhale");
+  await card.getByLabel("Title of contact 1").fill("Ms");
+  await card.getByLabel("Name of contact 1").fill("Orla Penhale");
   await card.getByRole("button", { name: "Put right" }).click();
   await expect(page.getByRole("row", { name: /^Ready · 1/ })).toBeVisible();
   await page.getByRole("button", { name: "Eldwick Manor", exact: true }).click();

@@ -1,0 +1,163 @@
+import { readFile } from "node:fs/promises";
+import { expect, test, type Page } from "@playwright/test";
+import { makeBook, signIn } from "../people";
+
+const noticed = (page: Page) => page.getByRole("complementary", { name: "What was found" });
+const chosenCell = (page: Page) => page.getByRole("gridcell", { selected: true });
+
+/** Opens the file chooser by keyboard, from wherever the focus is on the ledger page. */
+async function choose(page: Page, file: string): Promise<void> {
+  const chooser = page.waitForEvent("filechooser");
+  await page.getByRole("button", { name: "Take in a ledger file" }).focus();
+  await page.keyboard.press("Enter");
+  await (await chooser).setFiles(file);
+  await expect(page.getByRole("grid", { name: "The file as it stands" })).toBeVisible();
+}
+
+/** Waits until the finding with these words is pointed at. */
+async function point(page: Page, cell: string): Promise<void> {
+  for (let presses = 0; presses < 12; presses++) {
+    await page.keyboard.press("n");
+    if ((await chosenCell(page).textContent()) === cell) {
+      return;
+    }
+  }
+  throw new Error(`No finding points at “${cell}”.`);
+}
+
+async function put(page: Page, cell: string, right: string): Promise<void> {
+  await point(page, cell);
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Right is")).toBeFocused();
+  await page.keyboard.press("ControlOrMeta+a");
+  await page.keyboard.type(right);
+  await page.keyboard.press("Enter");
+  await expect(chosenCell(page)).toHaveText(right);
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+}
+
+test("a messy workbook becomes a clean ledger by the keyboard alone; a newer one is compared, kept and undone", async ({
+  page,
+}) => {
+  await signIn(page);
+  await makeBook(page, "Taking in");
+  await page.getByRole("link", { name: "Ledger", exact: true }).focus();
+  await page.keyboard.press("Enter");
+  await choose(page, "../../demo/ledger-messy.xlsx");
+
+  await test.step("the sheet with the ledger is found, with title and total lines in view", async () => {
+    await expect(page.getByText("has the most known headings")).toBeVisible();
+    await expect(page.getByRole("gridcell", { name: "Open items, Northgate laundry" })).toBeVisible();
+    await expect(page.getByRole("gridcell", { name: "Grand total" })).toBeVisible();
+    await expect(noticed(page)).toContainText("Rows set aside3");
+    await expect(noticed(page)).toContainText("One total disagrees.");
+  });
+
+  await test.step("each finding leads to its cell, where it is put right", async () => {
+    await put(page, "forty", "40.00");
+    await put(page, "31/09/2026", "30/09/2026");
+    await expect(noticed(page)).toContainText("3 totals agree with the rows.");
+    await put(page, "marek@labedz", "marek@labedz.example");
+    await put(page, "Hotel Labedz", "Hotel Łabędź");
+  });
+
+  await test.step("a row of nobody is left out, with a reason", async () => {
+    await point(page, "");
+    await expect(page.getByRole("row", { selected: false }).filter({ has: chosenCell(page) })).toContainText("T-21301");
+    await page.keyboard.press("l");
+    await page.keyboard.type("belongs to the other laundry");
+    await page.keyboard.press("Enter");
+    await expect(noticed(page)).toContainText("Rows left out by hand1");
+    await expect(noticed(page)).toContainText("3 totals agree with the rows.");
+  });
+
+  await test.step("two codes with one address are made one customer", async () => {
+    await page.getByRole("button", { name: "Make them one" }).focus();
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("dialog", { name: "OL-01 and OL01 are one customer" })).toBeVisible();
+    await page.getByRole("button", { name: "Make them one" }).last().focus();
+    await page.keyboard.press("Enter");
+    await expect(page.getByText("14 rows · 8 customers")).toBeVisible();
+  });
+
+  await test.step("the clean ledger is kept", async () => {
+    await expect(noticed(page)).toContainText("Rows set aside0");
+    await page.keyboard.press("k");
+    await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
+    await expect(page.getByText("14 rows of 8 customers")).toBeVisible();
+    await expect(page.getByText("6 corrections")).toBeVisible();
+  });
+
+  await test.step("a newer file keeps what was put right, and shows what changed before it is kept", async () => {
+    await choose(page, "../../demo/ledger-messy-next.xlsx");
+    await expect(noticed(page)).toContainText("Rows set aside0");
+    await page.keyboard.press("2");
+    await expect(page.getByText("3 items changed")).toBeVisible();
+    await expect(
+      page.getByRole("row", { name: /^altered BE02 Beacon Lodge T-20790 .* £480\.00 £180\.00$/ }),
+    ).toBeVisible();
+    await expect(page.getByRole("row", { name: /^settled AB01 .* T-21288 .* £670\.80$/ })).toBeVisible();
+    await expect(page.getByRole("row", { name: /^new PR01 Priory Guest Rooms T-21401 .* £318\.60$/ })).toBeVisible();
+    await page.keyboard.press("k");
+    await expect(page.getByRole("heading", { name: "ledger-messy-next.xlsx, Open items" })).toBeVisible();
+  });
+
+  await test.step("and is undone as a whole", async () => {
+    await page.getByRole("button", { name: "Undo" }).focus();
+    await page.keyboard.press("Enter");
+    const question = page.getByRole("dialog", { name: "Undo ledger-messy-next.xlsx?" });
+    await expect(question.getByRole("button", { name: "Undo it" })).toBeFocused();
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("heading", { name: "ledger-messy.xlsx, Open items" })).toBeVisible();
+  });
+});
+
+test("cells pasted from a spreadsheet are taken like a file", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Pasting");
+  await page.getByRole("link", { name: "Ledger", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Take in a ledger file" })).toBeVisible();
+  await page.evaluate((text) => {
+    const data = new DataTransfer();
+    data.setData("text/plain", text);
+    document.body.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true }));
+  }, "Account\tName\tDate\tBalance\nH1\tInn at Kell\t31/10/2026\t1.234,50\n");
+  await expect(page.getByRole("heading", { name: /^Pasted .*\.tsv$/ })).toBeVisible();
+  await expect(noticed(page)).toContainText("£1,234.50");
+});
+
+test("a reading is changed, seen at once, saved as a file and read by again", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Readings");
+  await page.getByRole("link", { name: "Ledger", exact: true }).click();
+  await choose(page, "../awkward/dates-that-leave-it-open.csv");
+  await expect(noticed(page)).toContainText("day first was assumed");
+  await page.getByRole("button", { name: "day first, as set" }).click();
+  await expect(page.getByRole("button", { name: "month first, set by you" })).toBeVisible();
+  await expect(noticed(page)).not.toContainText("was assumed");
+  const download = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Reading", exact: true }).click();
+  await page.getByRole("menuitem", { name: "Save this reading as a file" }).click();
+  const saved = await readFile(await (await download).path(), "utf8");
+  expect((JSON.parse(saved) as { columns: unknown[] }).columns).toContainEqual(
+    expect.objectContaining({ heading: "Date", meaning: "date", order: "month-first" }),
+  );
+});
+
+test("a customer list is looked at, kept, and shows on the cards", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Cards");
+  await page.getByRole("link", { name: "Customers", exact: true }).click();
+  await expect(page.getByText("Nobody yet.")).toBeVisible();
+  await page.getByLabel("Customer list").setInputFiles("../../demo/customers.csv");
+  await expect(page.getByText("What would be kept")).toBeVisible();
+  await page.getByRole("button", { name: /^Keep 68 customers/ }).click();
+  await page.getByLabel("Search customers").fill("caldera");
+  await expect(page.getByText("2 customers")).toBeVisible();
+  await page.getByRole("button", { name: "Fernlea Hotels" }).click();
+  const card = page.getByRole("dialog", { name: "Customer card" });
+  await expect(card.getByLabel("Name of contact 1")).toHaveValue("Ines Caldera");
+  await card.getByLabel("E-mail of contact 1").fill("ines@fernlea.example");
+  await card.getByRole("button", { name: "Put right" }).click();
+  await expect(page.getByRole("cell", { name: "ines@fernlea.example +1" })).toBeVisible();
+});
