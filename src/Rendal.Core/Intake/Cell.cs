@@ -42,6 +42,12 @@ public readonly record struct Cell
             return Empty;
         }
 
+        // Most cells are of ordinary characters with nothing around them; one look tells.
+        if (text[0] != ' ' && text[^1] != ' ' && text.AsSpan().IndexOfAnyExceptInRange(' ', '~') < 0)
+        {
+            return new Cell(text, null, null);
+        }
+
         var plain = Ascii.IsValid(text) ? text : Normalised(text.Replace('\u00A0', ' ').Replace('\u202F', ' '));
         return new Cell((plain.AsSpan().ContainsAnyInRange('\0', '\u001F') || plain.Contains('\u007F', StringComparison.Ordinal) ? WithoutControls(plain) : plain).Trim(), null, null);
     }

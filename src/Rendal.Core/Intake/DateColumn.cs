@@ -4,6 +4,7 @@ namespace Rendal.Core.Intake;
 public sealed class DateColumn
 {
     private readonly (int Count, int FirstRow, string? First)[] evidence = new (int, int, string?)[2];
+    private readonly Memo<WrittenDate?> written = new(text => WrittenDate.TryTake(text, out var date) ? date : null);
     private int ambiguous;
     private int withShortYear;
     private int withLongYear;
@@ -14,7 +15,7 @@ public sealed class DateColumn
     /// <summary>Shows one text value of the column with its row. What is no date is passed over here and reported on its row later.</summary>
     public void Show(string text, int row)
     {
-        if (!WrittenDate.TryTake(text, out var date))
+        if (written.Of(text) is not { } date)
         {
             return;
         }

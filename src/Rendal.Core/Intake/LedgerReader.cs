@@ -1,5 +1,3 @@
-using System.IO.Hashing;
-using System.Runtime.InteropServices;
 using Rendal.Core.Customers;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
@@ -26,6 +24,8 @@ public sealed class LedgerReader
     private readonly Dictionary<UInt128, int> rowsSeen;
     private readonly Memo<ItemKind?> kinds;
     private readonly ColumnReading[] extras;
+    private readonly string[] extraHeadings;
+    private readonly RowFingerprint fingerprint = new();
     private readonly SortedDictionary<Currency, decimal> leftOut = [];
     private int derivedDueDates;
     private int carried;
@@ -45,6 +45,7 @@ public sealed class LedgerReader
         customers = new CustomersSeen(cells, survey, corrections);
         kinds = new Memo<ItemKind?>(word => KindWords.Of(word, reading.Kinds));
         extras = [.. reading.Columns.Where(c => c.Meaning == ColumnMeaning.Extra)];
+        extraHeadings = [.. extras.Select(c => c.Heading)];
         rowsSeen = new Dictionary<UInt128, int>(survey.RowCount);
         foreach (var finding in recognised.Findings)
         {
@@ -236,7 +237,7 @@ public sealed class LedgerReader
 
     private void ReportTwice(LedgerRow row)
     {
-        var key = XxHash128.HashToUInt128(MemoryMarshal.AsBytes($"{row.Customer}\u0000{(int)row.Kind}\u0000{row.Number}\u0000{row.Date?.DayNumber}\u0000{row.Open}\u0000{row.Original}".AsSpan()));
+        var key = fingerprint.Of(row);
         if (!rowsSeen.TryAdd(key, row.Source.Row))
         {
             Findings.Add(new Finding(FindingCodes.SameRowTwice, Severity.Warning, row.Source, null, row.Customer,
@@ -259,18 +260,15 @@ public sealed class LedgerReader
         }
     }
 
-    private Dictionary<string, string> Extras(FileRow row)
+    private ExtraColumns Extras(FileRow row)
     {
-        var kept = new Dictionary<string, string>(extras.Length, StringComparer.Ordinal);
-        foreach (var column in extras)
+        var values = extras.Length == 0 ? [] : new string[extras.Length];
+        for (var i = 0; i < values.Length; i++)
         {
-            if (!row[column.Index].IsEmpty)
-            {
-                kept[column.Heading] = row[column.Index].Text;
-            }
+            values[i] = row[extras[i].Index].Text;
         }
 
-        return kept;
+        return new ExtraColumns(extraHeadings, values);
     }
 
     private static string HeldNote(string written) => written.Length == 0 || YesNo.IsNo(written) ? "" : written;

@@ -32,6 +32,7 @@ public sealed class RowRoles(Reading reading)
     private readonly ColumnReading? name = reading.Of(ColumnMeaning.CustomerName);
     private readonly ColumnReading? number = reading.Of(ColumnMeaning.Number);
     private readonly ColumnReading[] values = [.. reading.Columns.Where(c => c.Meaning.IsAmount() || c.Meaning.IsDate())];
+    private readonly ColumnReading[] dates = [.. reading.Columns.Where(c => c.Meaning.IsDate())];
     private readonly ColumnReading[] headed = [.. reading.Columns.Where(c => c.Meaning != ColumnMeaning.Extra)];
 
     /// <summary>What a row is.</summary>
@@ -47,7 +48,7 @@ public sealed class RowRoles(Reading reading)
             return RowRole.Blank;
         }
 
-        if (TotalLines.Is(row, reading))
+        if (TotalLines.Is(row, dates))
         {
             return RowRole.Total;
         }

@@ -14,11 +14,16 @@ public static class TotalLines
     /// <c>Zwischensumme</c>), and it has neither a document date nor a due date. A customer called
     /// <c>Total Linen Care</c> has dated rows, so its rows stay items.
     /// </summary>
-    public static bool Is(FileRow row, Reading reading)
+    /// <param name="row">The row.</param>
+    /// <param name="dates">The columns of the document date and the due date, as far as there are any.</param>
+    public static bool Is(FileRow row, IReadOnlyList<ColumnReading> dates)
     {
-        if (Filled(row, reading.Of(ColumnMeaning.Date)) || Filled(row, reading.Of(ColumnMeaning.DueDate)))
+        for (var i = 0; i < dates.Count; i++)
         {
-            return false;
+            if (!row[dates[i].Index].IsEmpty)
+            {
+                return false;
+            }
         }
 
         var first = row.Cells.FirstOrDefault(c => !c.IsEmpty && c.Number is null && c.Date is null).Text;
@@ -30,6 +35,4 @@ public static class TotalLines
         var plain = HeadingWords.Plain(first);
         return Words.Any(word => plain == word || plain.StartsWith(word + " ", StringComparison.Ordinal));
     }
-
-    private static bool Filled(FileRow row, ColumnReading? column) => column is not null && !row[column.Index].IsEmpty;
 }

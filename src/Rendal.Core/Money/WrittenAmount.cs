@@ -19,6 +19,12 @@ public readonly record struct WrittenAmount(string Digits, bool Negative, Curren
     public static bool TryTake(string text, out WrittenAmount amount)
     {
         amount = default;
+        if (IsPlain(text))
+        {
+            amount = text[0] == '-' ? new WrittenAmount(text[1..], true, null) : new WrittenAmount(text, false, null);
+            return true;
+        }
+
         var rest = Fold(text);
         var signs = 0;
         var negative = false;
@@ -78,8 +84,8 @@ public readonly record struct WrittenAmount(string Digits, bool Negative, Curren
     /// </summary>
     public DecimalMark? Evidence()
     {
-        var commas = Digits.Count(c => c == ',');
-        var points = Digits.Count(c => c == '.');
+        var commas = Digits.AsSpan().Count(',');
+        var points = Digits.AsSpan().Count('.');
         if (commas > 0 && points > 0)
         {
             return Digits.LastIndexOf(',') > Digits.LastIndexOf('.') ? DecimalMark.Comma : DecimalMark.Point;
@@ -112,6 +118,12 @@ public readonly record struct WrittenAmount(string Digits, bool Negative, Curren
     {
         value = 0;
         var decimalChar = mark == DecimalMark.Comma ? ',' : '.';
+        if (TryPlain(Digits, decimalChar, out var plain))
+        {
+            value = Negative ? -plain : plain;
+            return true;
+        }
+
         var at = Digits.IndexOf(decimalChar);
         var whole = at < 0 ? Digits : Digits[..at];
         var part = at < 0 ? "" : Digits[(at + 1)..];
@@ -122,6 +134,59 @@ public readonly record struct WrittenAmount(string Digits, bool Negative, Curren
 
         value = decimal.Parse($"{(wholeDigits.Length == 0 ? "0" : wholeDigits)}.{(part.Length == 0 ? "0" : part)}", System.Globalization.CultureInfo.InvariantCulture);
         value = Negative ? -value : value;
+        return true;
+    }
+
+    /// <summary>Whether the text is nothing but figures with at most one mark among them, and perhaps a minus in front: the most usual way.</summary>
+    private static bool IsPlain(string text)
+    {
+        var rest = text.AsSpan();
+        rest = rest.Length > 0 && rest[0] == '-' ? rest[1..] : rest;
+        var marks = 0;
+        foreach (var c in rest)
+        {
+            if (c is '.' or ',')
+            {
+                marks++;
+            }
+            else if (!char.IsAsciiDigit(c))
+            {
+                return false;
+            }
+        }
+
+        return marks <= 1 && rest.Length > marks;
+    }
+
+    /// <summary>The value of up to 18 figures with at most one decimal mark and no other; false for everything else.</summary>
+    private static bool TryPlain(string digits, char decimalMark, out decimal value)
+    {
+        value = 0;
+        long number = 0;
+        var decimals = -1;
+        if (digits.Length is 0 or > 18)
+        {
+            return false;
+        }
+
+        foreach (var c in digits)
+        {
+            if (char.IsAsciiDigit(c))
+            {
+                number = (number * 10) + (c - '0');
+                decimals += decimals >= 0 ? 1 : 0;
+            }
+            else if (c == decimalMark && decimals < 0)
+            {
+                decimals = 0;
+            }
+            else
+            {
+                return false;
+            }
+        }
+
+        value = new decimal((int)number, (int)(number >> 32), 0, false, (byte)Math.Max(decimals, 0));
         return true;
     }
 

@@ -38,7 +38,7 @@ public static class CsvLedger
         var (delimiter, delimiterReason) = opening.Delimiter is { } by
             ? (Delimiter.All.Contains(by) ? by : throw new FileRefused($"“{by}” is not a delimiter that is known."), "set by you")
             : Delimiter.Of(text);
-        return new LedgerTable(name, null, Rows(name, open, encoding, delimiter))
+        return new LedgerTable(name, null, ReadAhead.Of(Rows(name, open, encoding, delimiter)))
         {
             Traits = new FileTraits { Delimiter = delimiter, DelimiterReason = delimiterReason, Encoding = encoding.WebName, EncodingReason = encodingReason },
         };
@@ -69,6 +69,7 @@ public static class CsvLedger
             },
         };
         using var reader = CsvReader.Create(new StreamReader(open(), encoding), options, leaveOpen: false);
+        var pools = new List<CellPool>();
         while (Next(name, reader, number))
         {
             number++;
@@ -81,7 +82,12 @@ public static class CsvLedger
             var cells = new Cell[count];
             for (var i = 0; i < count; i++)
             {
-                cells[i] = Cell.Of(reader.GetString(i));
+                while (pools.Count <= i)
+                {
+                    pools.Add(new CellPool());
+                }
+
+                cells[i] = pools[i].Of(reader.GetSpan(i));
             }
 
             yield return new FileRow(number, cells);

@@ -13,6 +13,7 @@ internal sealed class ExcelWorkbook : Workbook
     private readonly string name;
     private readonly Stream stream;
     private readonly IExcelDataReader reader;
+    private bool wasRead;
 
     static ExcelWorkbook() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
 
@@ -26,9 +27,17 @@ internal sealed class ExcelWorkbook : Workbook
 
     public override bool Dates1904 { get; }
 
+    public override bool HasOneSheet => reader.ResultsCount == 1;
+
     public override IEnumerable<Sheet> Sheets()
     {
-        Guarded(() => { reader.Reset(); return true; });
+        if (wasRead)
+        {
+            // To begin again goes through the whole sheet, so it is not done without need.
+            Guarded(() => { reader.Reset(); return true; });
+        }
+
+        wasRead = true;
         do
         {
             yield return new Sheet(new SheetSeen(reader.Name, reader.VisibleState is not "visible"), Rows());

@@ -11,6 +11,14 @@ internal static class SheetChoice
     /// </summary>
     public static LedgerTable Take(string name, Workbook book, FileOpening opening, Action<int> at)
     {
+        if (book.HasOneSheet)
+        {
+            var only = book.Sheets().First();
+            var index = Choose(name, [(only.Seen, 0, 1)], opening.Sheet, out var because);
+            var rows = RowSpool.Of(only.Rows, at);
+            return rows.Count == 0 ? throw Nothing(name) : Table(name, book, [only.Seen], index, because, rows);
+        }
+
         var sheets = new List<(SheetSeen Seen, int Headings, int Rows)>();
         foreach (var sheet in book.Sheets())
         {
@@ -18,21 +26,25 @@ internal static class SheetChoice
             sheets.Add((sheet.Seen, first.Where(r => r.Number <= Recognition.RowsSearched).Select(HeadingScore.Of).DefaultIfEmpty().Max(), first.Count));
         }
 
-        var index = Choose(name, sheets, opening.Sheet, out var reason);
+        var chosen = Choose(name, sheets, opening.Sheet, out var reason);
         foreach (var (position, sheet) in book.Sheets().Index())
         {
             // The rows of a sheet can be gone through only while the workbook stands at it.
-            if (position == index)
+            if (position == chosen)
             {
-                return new LedgerTable(name, sheet.Seen.Name, RowSpool.Of(sheet.Rows, at))
-                {
-                    Traits = new FileTraits { Sheets = [.. sheets.Select(s => s.Seen)], SheetReason = reason, Dates1904 = book.Dates1904 },
-                };
+                return Table(name, book, [.. sheets.Select(s => s.Seen)], chosen, reason, RowSpool.Of(sheet.Rows, at));
             }
         }
 
         throw new InvalidOperationException("A workbook has fewer sheets than it had a moment ago.");
     }
+
+    private static LedgerTable Table(string name, Workbook book, IReadOnlyList<SheetSeen> sheets, int chosen, string reason, RowSpool rows) => new(name, sheets[chosen].Name, rows)
+    {
+        Traits = new FileTraits { Sheets = sheets, SheetReason = reason, Dates1904 = book.Dates1904 },
+    };
+
+    private static FileRefused Nothing(string name) => new($"{name} is a workbook with nothing in it.");
 
     private static int Choose(string name, List<(SheetSeen Seen, int Headings, int Rows)> sheets, string? wanted, out string reason)
     {
@@ -46,7 +58,7 @@ internal static class SheetChoice
 
         if (sheets.TrueForAll(s => s.Rows == 0))
         {
-            throw new FileRefused($"{name} is a workbook with nothing in it.");
+            throw Nothing(name);
         }
 
         var open = sheets.Exists(s => !s.Seen.IsHidden && s.Rows > 0) ? sheets.FindAll(s => !s.Seen.IsHidden && s.Rows > 0) : sheets.FindAll(s => s.Rows > 0);

@@ -14,6 +14,9 @@ internal abstract class Workbook : IDisposable
     /// <summary>Whether day 0 of serial dates is 1 January 1904.</summary>
     public virtual bool Dates1904 => false;
 
+    /// <summary>Whether it is known from the start that there is one sheet and no other.</summary>
+    public virtual bool HasOneSheet => false;
+
     /// <summary>The sheets, in the workbook's order, from the first on each time.</summary>
     public abstract IEnumerable<Sheet> Sheets();
 

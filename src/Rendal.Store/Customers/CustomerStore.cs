@@ -33,16 +33,27 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     /// <param name="text">The text, case ignored; empty for all.</param>
     /// <param name="order">The order.</param>
     /// <param name="descending">Whether it runs backwards.</param>
-    /// <param name="from">How many are passed over.</param>
+    /// <param name="from">How many are passed over; with a text that fewer are found by, the number in all is given as 0.</param>
     /// <param name="most">How many are given at most.</param>
     public async Task<(List<Customer> Customers, int Count)> SearchAsync(string text, CustomerOrder order, bool descending, int from, int most, CancellationToken cancel)
     {
         var by = order switch { CustomerOrder.Key => "key", CustomerOrder.Address => "coalesce(contacts -> 0 ->> 'address', '')", CustomerOrder.Unit => "unit", _ => "lower(name)" };
         var way = descending ? "desc" : "asc";
-        const string where = "where book_id = $1 and ($2 = '' or search like $3)";
-        var pattern = Pattern.Holding(text.ToLowerInvariant());
-        var count = await source.Sql($"select count(*)::int from customer {where}", book, text, pattern).OneAsync<int>(cancel);
-        return (await source.Sql($"select {Columns} from customer {where} order by {by} {way}, key {way} offset $4 limit $5", book, text, pattern, from, most).ListAsync(CardTable.Read, cancel), count);
+        if (text.Length == 0)
+        {
+            var all = await source.Sql("select count(*)::int from customer where book_id = $1", book).OneAsync<int>(cancel);
+            return (await source.Sql($"select {Columns} from customer where book_id = $1 order by {by} {way}, key {way} offset $2 limit $3", book, from, most).ListAsync(CardTable.Read, cancel), all);
+        }
+
+        // One look at all cards for both the number and the part.
+        var found = await source.Sql(
+            $"""
+            with found as materialized (select key, {by} as place from customer where book_id = $1 and search like $2),
+                part as (select key, place from found order by place {way}, key {way} offset $3 limit $4)
+            select {Columns}, (select count(*)::int from found) from part join customer using (key) where book_id = $1 order by place {way}, key {way}
+            """,
+            book, Pattern.Holding(text.ToLowerInvariant()), from, most).ListAsync(r => (Card: CardTable.Read(r), Count: r.GetInt32(18)), cancel);
+        return (found.ConvertAll(f => f.Card), found.Count > 0 ? found[0].Count : 0);
     }
 
     /// <summary>A customer; null where there is none of this key.</summary>

@@ -169,48 +169,37 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     private async Task<List<RowSetAside>> CopyRowsAsync(NpgsqlConnection connection, long id, LedgerReader reader, CancellationToken cancel)
     {
         var setAside = new List<RowSetAside>();
-        await using var copy = await connection.BeginBinaryImportAsync(
-            """
-            copy ledger_row (book_id, intake_id, row, customer, customer_name, kind, number, date, due, currency, original, open, reference, held, unit, email, extra)
-            from stdin (format binary)
-            """, cancel);
-        foreach (var read in reader.Rows())
+        var rowsOf = new Dictionary<string, List<int>>(StringComparer.Ordinal);
+        await using (var copy = await connection.BeginBinaryImportAsync(RowCopy.Command, cancel))
         {
-            if (read.Row is not { } row)
+            var writer = new RowCopy(copy, book, id);
+            foreach (var read in reader.Rows())
             {
-                setAside.Add(read.SetAside!);
-                continue;
+                if (read.Row is not { } row)
+                {
+                    setAside.Add(read.SetAside!);
+                    continue;
+                }
+
+                writer.Write(row);
+                (rowsOf.TryGetValue(row.Customer, out var of) ? of : rowsOf[row.Customer] = []).Add(row.Source.Row);
             }
 
-            await copy.StartRowAsync(cancel);
-            await copy.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
-            await copy.WriteAsync(id, NpgsqlDbType.Bigint, cancel);
-            await copy.WriteAsync(row.Source.Row, NpgsqlDbType.Integer, cancel);
-            await copy.WriteAsync(row.Customer, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(row.CustomerName, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync((short)row.Kind, NpgsqlDbType.Smallint, cancel);
-            await copy.WriteAsync(row.Number, NpgsqlDbType.Text, cancel);
-            if (row.Date is { } date)
-            {
-                await copy.WriteAsync(date, NpgsqlDbType.Date, cancel);
-            }
-            else
-            {
-                await copy.WriteNullAsync(cancel);
-            }
-
-            await copy.WriteAsync(row.Due, NpgsqlDbType.Date, cancel);
-            await copy.WriteAsync(row.Currency.Code, NpgsqlDbType.Char, cancel);
-            await copy.WriteAsync(row.Original, NpgsqlDbType.Numeric, cancel);
-            await copy.WriteAsync(row.Open, NpgsqlDbType.Numeric, cancel);
-            await copy.WriteAsync(row.Reference, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(row.Held, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(row.Unit, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(row.Email, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(row.Extra.Count == 0 ? "{}" : StoreJson.Write(row.Extra), NpgsqlDbType.Jsonb, cancel);
+            cancel.ThrowIfCancellationRequested();
+            await copy.CompleteAsync(cancel);
         }
 
-        await copy.CompleteAsync(cancel);
+        await using var customers = await connection.BeginBinaryImportAsync("copy ledger_customer (book_id, intake_id, customer, rows) from stdin (format binary)", cancel);
+        foreach (var (customer, rows) in rowsOf.OrderBy(c => c.Key, StringComparer.Ordinal))
+        {
+            await customers.StartRowAsync(cancel);
+            await customers.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
+            await customers.WriteAsync(id, NpgsqlDbType.Bigint, cancel);
+            await customers.WriteAsync(customer, NpgsqlDbType.Text, cancel);
+            await customers.WriteAsync(rows.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Integer, cancel);
+        }
+
+        await customers.CompleteAsync(cancel);
         return setAside;
     }
 

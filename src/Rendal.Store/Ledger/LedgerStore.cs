@@ -27,12 +27,17 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
 
     /// <summary>The rows of one customer in an intake, in the order of the file.</summary>
     public Task<List<LedgerRow>> RowsAsync(long intake, string customer, CancellationToken cancel) =>
-        source.Sql($"select {Columns} {From} where r.book_id = $1 and r.intake_id = $2 and r.customer = $3 order by r.row", book, intake, customer).ListAsync(Read, cancel);
+        source.Sql(
+            $"""
+            select {Columns} {From} where r.book_id = $1 and r.intake_id = $2
+                and r.row = any (array(select unnest(c.rows) from ledger_customer c where c.book_id = $1 and c.intake_id = $2 and c.customer = $3)) order by r.row
+            """,
+            book, intake, customer).ListAsync(Read, cancel);
 
     /// <summary>The ledger of an intake seen from afar.</summary>
     public async Task<LedgerOutline> OutlineAsync(long intake, CancellationToken cancel)
     {
-        var customers = await source.Sql("select distinct customer from ledger_row where book_id = $1 and intake_id = $2", book, intake).ListAsync(r => r.GetString(0), cancel);
+        var customers = await source.Sql("select customer from ledger_customer where book_id = $1 and intake_id = $2", book, intake).ListAsync(r => r.GetString(0), cancel);
         return (await source.Sql("select count(*)::int, max(date) from ledger_row where book_id = $1 and intake_id = $2", book, intake)
             .FirstAsync(r => new LedgerOutline(r.GetInt32(0), customers.ToHashSet(StringComparer.Ordinal), r.Nullable<DateOnly>(1)), cancel))!;
     }

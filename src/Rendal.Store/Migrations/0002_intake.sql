@@ -21,6 +21,8 @@ update customer set
 
 alter table customer drop column contact, drop column title, drop column email;
 create index customer_name on customer (book_id, lower(name), key);
+create index customer_address on customer (book_id, coalesce(contacts -> 0 ->> 'address', ''), key);
+create index customer_unit on customer (book_id, unit, key);
 
 -- A file is taken in for the ledger or for the customers' cards.
 alter table intake
@@ -29,6 +31,23 @@ alter table intake
     add rows_left_out int not null default 0;
 drop index intake_kept;
 create index intake_kept on intake (book_id, kind, kept_at desc) where state = 'kept';
+
+-- The rows of each customer in an intake. A list a customer is written in order and once; an index on a million rows
+-- would be written a million times, each time at another place.
+create table ledger_customer (
+    book_id bigint not null,
+    intake_id bigint not null,
+    customer text not null check (customer <> ''),
+    rows int[] not null check (cardinality(rows) > 0),
+    primary key (book_id, intake_id, customer),
+    foreign key (book_id, intake_id) references intake
+);
+insert into ledger_customer select book_id, intake_id, customer, array_agg(row order by row) from ledger_row group by book_id, intake_id, customer;
+drop index ledger_row_customer;
+
+-- Rows are written in one transaction with ledger_customer, which refers to the intake once for each customer; to look the
+-- same intake up again for each of a million rows takes longer than all else about them.
+alter table ledger_row drop constraint ledger_row_book_id_intake_id_fkey;
 
 -- The cards as they were before a customer list was taken in, so that it can be undone as a whole; null where there was none.
 create table card_before (

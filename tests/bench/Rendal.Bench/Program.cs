@@ -1,10 +1,17 @@
 using Rendal.Bench;
 
+if (args is [IntakeBench.TakeIn, var database, var file])
+{
+    await IntakeBench.TakeInAsync(database, file);
+    return 0;
+}
+
 // Measures Rendal and its yardsticks in the same run on the same machine; only ratios are worth comparing.
 var all = new Dictionary<string, Func<Task<IReadOnlyList<Measurement>>>>
 {
     ["grouping"] = () => Task.FromResult(GroupingBench.Run()),
     ["documents"] = () => Task.FromResult(DocumentsBench.Run()),
+    ["intake"] = IntakeBench.RunAsync,
     ["sending"] = SendingBench.RunAsync,
 };
 if (args.FirstOrDefault(a => !all.ContainsKey(a)) is { } unknown)
