@@ -81,6 +81,34 @@ public sealed class StatementsCommandTests : IDisposable
         Assert.Equal(("2026-03-04", "1.23"), (item.GetProperty("date").GetString(), item.GetProperty("open").GetString()));
     }
 
+    [Fact]
+    public void A_workbook_is_read_by_the_same_code_and_names_its_sheet()
+    {
+        var (exit, json, _) = Run(Awkward("several-sheets.xlsx"), "--as-of", "2026-10-31", "--json", "-");
+        Assert.Equal(0, exit);
+        var item = JsonDocument.Parse(json).RootElement.GetProperty("statements")[0].GetProperty("items")[0];
+        Assert.Equal("""{"file":"several-sheets.xlsx","sheet":"Open items","row":2}""", Compact(item.GetProperty("source")));
+    }
+
+    [Fact]
+    public void The_sheet_can_be_named_and_one_that_is_not_there_is_said_with_those_that_are()
+    {
+        Assert.Equal(["1.00"], Opens(Awkward("several-sheets.ods"), "--sheet", "Old"));
+        var (exit, _, errors) = Run(Awkward("several-sheets.xls"), "--sheet", "Ledger");
+        Assert.Equal(2, exit);
+        Assert.Contains("several-sheets.xls has no sheet “Ledger”; there are “Read me”, “Old”, “Open items”.", errors, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("under-a-password.xls", "is a workbook under a password; save it without one and take that in.")]
+    [InlineData("a-text-document.docx", "is a text document; ask the accounting program for a workbook or a CSV file instead.")]
+    [InlineData("cut-short.xlsx", "is damaged or cut short; open it in a spreadsheet program, look whether it is whole, and save it anew.")]
+    public void A_file_that_is_no_ledger_is_named_as_what_it_is(string file, string says)
+    {
+        var (exit, output, errors) = Run(Awkward(file), "--json", "-");
+        Assert.Equal((2, "", $"rendal: {file} {says}"), (exit, output, Assert.Single(errors.Split('\n', StringSplitOptions.RemoveEmptyEntries))));
+    }
+
     [Theory]
     [InlineData("l.csv", "Account,Date\nA,2026-10-01\n", "No column has the amounts")]
     [InlineData("l.csv", "1,2\n3,4\n", "no row of headings")]
@@ -123,6 +151,8 @@ public sealed class StatementsCommandTests : IDisposable
         var (_, json, _) = Run([path, "--as-of", "2026-10-31", "--json", "-", .. more]);
         return [.. JsonDocument.Parse(json).RootElement.GetProperty("statements").EnumerateArray().SelectMany(s => s.GetProperty("items").EnumerateArray()).Select(i => i.GetProperty("open").GetString()!)];
     }
+
+    private static string Awkward(string name) => Path.Combine(Core.Tests.Repository.Root, "tests", "awkward", name);
 
     private string Write(string name, string content)
     {

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { openSampleFirm, prepareRound, signIn } from "../people";
+import { makeBook, openSampleFirm, prepareRound, signIn, takeIn } from "../people";
 
 const shot = (page: Page, name: string) =>
   page.screenshot({ path: `../../docs/screenshots/${name}.png`, animations: "disabled" });
@@ -12,12 +12,24 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.goto(`/books/${book}/ledger`);
   await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
   await shot(page, "ledger");
-  await page.getByLabel("Ledger file").setInputFiles("../../demo/ledger-messy.csv");
-  await expect(page.getByRole("heading", { name: "What was noticed" })).toBeVisible();
+  await page.getByLabel("Ledger file").setInputFiles("../../demo/ledger-messy.xlsx");
+  await expect(page.getByRole("gridcell", { name: "Grand total" })).toBeVisible();
+  await page.keyboard.press("n");
   await shot(page, "intake");
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Right is")).toBeFocused();
+  await shot(page, "putting-right");
+  await page.keyboard.press("Escape");
+
+  await makeBook(page, "Northgate laundry");
+  await takeIn(page, "../../demo/ledger-messy.xlsx");
+  await page.getByLabel("Ledger file").setInputFiles("../../demo/ledger-messy-next.xlsx");
+  await page.getByText("What changes 2").click();
+  await expect(page.getByText("3 items changed")).toBeVisible();
+  await shot(page, "changes");
 
   await page.goto(`/books/${book}/customers?card=FE01`);
-  await expect(page.getByLabel("Contact")).toHaveValue("Ines Caldera");
+  await expect(page.getByLabel("Name of contact 1")).toHaveValue("Ines Caldera");
   await shot(page, "customers");
   await page.keyboard.press("Escape");
 
