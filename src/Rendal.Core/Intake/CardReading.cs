@@ -52,7 +52,7 @@ public sealed record CardReading(int HeadingRow, IReadOnlyList<CardColumn> Colum
 
         var fields = WithCode([.. row.Cells.Select(c => CardWords.Of(c.Text) ?? CardField.Extra)]);
         return new CardReading(row.Number, [.. Recognition.Names(row).Select((name, index) => change.Fields.TryGetValue(index, out var set)
-            ? new CardColumn(index, name, set, "set by you")
+            ? new CardColumn(index, name, set, change.DecidedBy(index))
             : new CardColumn(index, name, fields[index], fields[index] == CardField.Extra ? "kept on the card" : "by heading"))]);
     }
 

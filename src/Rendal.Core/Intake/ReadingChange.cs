@@ -8,6 +8,9 @@ public sealed record ReadingChange
     /// <summary>Nothing decided.</summary>
     public static ReadingChange None { get; } = new();
 
+    /// <summary>Who decided about a column, in plain words.</summary>
+    internal string DecidedBy(int column) => Remembered.Contains(column) ? "as last time" : "set by you";
+
     /// <summary>How the file is opened.</summary>
     public FileOpening Opening { get; init; } = FileOpening.Unsaid;
 
@@ -19,6 +22,9 @@ public sealed record ReadingChange
 
     /// <summary>What columns of a customer list are, by their index from 0.</summary>
     public IReadOnlyDictionary<int, CardField> Fields { get; init; } = new Dictionary<int, CardField>();
+
+    /// <summary>The columns, by their index from 0, for which a remembered reading decided; a person has said nothing of them this time.</summary>
+    public IReadOnlyList<int> Remembered { get; init; } = [];
 
     /// <summary>Decimal marks of columns, by their index from 0.</summary>
     public IReadOnlyDictionary<int, DecimalMark> Marks { get; init; } = new Dictionary<int, DecimalMark>();

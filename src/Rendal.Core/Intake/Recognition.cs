@@ -106,7 +106,7 @@ public static class Recognition
         }
 
         return [.. names.Select((name, index) => change.Meanings.TryGetValue(index, out var set)
-            ? new ColumnReading(index, name, set, "set by you") { Written = headings[index].Text }
+            ? new ColumnReading(index, name, set, change.DecidedBy(index)) { Written = headings[index].Text }
             : new ColumnReading(index, name, meanings[index], meanings[index] == ColumnMeaning.Extra ? "kept for slots" : "by heading") { Written = headings[index].Text })];
     }
 
@@ -147,7 +147,7 @@ public static class Recognition
             var areSet = change.UnsignedCredits.TryGetValue(column.Index, out var unsigned);
             column = column with { UnsignedCredits = areSet ? unsigned : survey.Signs(column.Index).Unsigned, SignsAreSet = areSet };
             return change.Marks.TryGetValue(column.Index, out var mark)
-                ? column with { Mark = mark, Notation = "set by you" }
+                ? column with { Mark = mark, Notation = change.DecidedBy(column.Index) }
                 : column with { Mark = amounts.Decide(settings.Mark), Notation = amounts.Reason(settings.Mark) };
         }
 
@@ -155,7 +155,7 @@ public static class Recognition
         {
             var dates = survey.Dates(column.Index);
             return change.Orders.TryGetValue(column.Index, out var order)
-                ? column with { Order = order, Notation = "set by you" }
+                ? column with { Order = order, Notation = change.DecidedBy(column.Index) }
                 : column with { Order = dates.Decide(settings.Order), Notation = dates.Reason(settings.Order) };
         }
 

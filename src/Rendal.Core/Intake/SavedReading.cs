@@ -97,6 +97,7 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
         return new ReadingChange
         {
             Opening = Opening,
+            Remembered = [.. index.Values],
 
             // What the saved reading does not name stays a column for slots.
             Meanings = index.Values.ToDictionary(i => i, i => there.TryGetValue(i, out var c) ? c.Meaning : ColumnMeaning.Extra),

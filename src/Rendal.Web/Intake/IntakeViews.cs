@@ -148,7 +148,8 @@ internal sealed record ReadingRequest(
     Dictionary<int, DateOrder>? Orders = null,
     Dictionary<int, bool>? UnsignedCredits = null,
     Dictionary<string, ItemKind>? Kinds = null,
-    Dictionary<string, decimal>? Totals = null)
+    Dictionary<string, decimal>? Totals = null,
+    List<int>? Remembered = null)
 {
     public ReadingChange Change() => new()
     {
@@ -161,11 +162,12 @@ internal sealed record ReadingRequest(
         Orders = Orders ?? [],
         UnsignedCredits = UnsignedCredits ?? [],
         Kinds = Kinds ?? [],
+        Remembered = Remembered ?? [],
         Totals = (Totals ?? []).Where(t => Currency.TryParse(t.Key, out _)).ToDictionary(t => Currency.Of(t.Key).Code, t => t.Value),
     };
 
     public static ReadingRequest Of(ReadingChange c) => new(
-        c.Opening.Sheet, c.Opening.Delimiter?.ToString(), c.Opening.Encoding, c.HeadingRow, c.CarriesDown, new(c.Meanings), new(c.Fields), new(c.Marks), new(c.Orders), new(c.UnsignedCredits), new(c.Kinds), new(c.Totals));
+        c.Opening.Sheet, c.Opening.Delimiter?.ToString(), c.Opening.Encoding, c.HeadingRow, c.CarriesDown, new(c.Meanings), new(c.Fields), new(c.Marks), new(c.Orders), new(c.UnsignedCredits), new(c.Kinds), new(c.Totals), [.. c.Remembered]);
 }
 
 /// <summary>Cells that were copied from a spreadsheet.</summary>

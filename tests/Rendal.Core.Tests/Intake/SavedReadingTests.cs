@@ -30,6 +30,7 @@ public class SavedReadingTests
         Assert.Equal(("H2", ItemKind.CreditNote, new DateOnly(2026, 5, 6), -5.68m), (row.Customer, row.Kind, row.Date!.Value, row.Open));
         Assert.Equal("b", row.Extra["Vermerk"]);
         Assert.Equal("windows-1252", saved.Opening.Encoding);
+        Assert.All(Recognition.Recognise(next, Tables.Settings, saved.For(next, out _))!.Reading.Columns, c => Assert.Equal("as last time", c.Reason));
     }
 
     [Fact]

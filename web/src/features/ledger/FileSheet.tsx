@@ -224,7 +224,7 @@ function ColumnHead({
             {" · "}
             {onSet ? (
               <button type="button" className="link" title="Turn it" onClick={() => onSet(column, turned(column))}>
-                {column.notation === "set by you" ? `${notation(column)}, set by you` : column.notation}
+                {decided.includes(column.notation) ? `${notation(column)}, ${column.notation}` : column.notation}
               </button>
             ) : (
               column.notation
@@ -236,6 +236,9 @@ function ColumnHead({
     </>
   );
 }
+
+// Who decided, where the values of the column did not.
+const decided = ["set by you", "as last time"];
 
 function turned(column: Column): ColumnChange {
   return column.mark

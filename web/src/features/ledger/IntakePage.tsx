@@ -164,6 +164,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
     intake.change((now) => ({
       ...now,
       headingRow: view.headingRow,
+      remembered: (now.remembered ?? []).filter((index) => index !== column.index),
       ...(change.meaning && { meanings: { ...now.meanings, [column.index]: change.meaning } }),
       ...(change.field && { fields: { ...now.fields, [column.index]: change.field } }),
       ...(change.mark && { marks: { ...now.marks, [column.index]: change.mark } }),

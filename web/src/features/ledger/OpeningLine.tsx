@@ -142,4 +142,12 @@ export function OpeningLine({
 }
 
 // Another sheet, delimiter, encoding or heading row makes other columns: what was decided by their places goes.
-const fresh = { headingRow: null, meanings: {}, fields: {}, marks: {}, orders: {}, unsignedCredits: {} };
+const fresh = {
+  headingRow: null,
+  meanings: {},
+  fields: {},
+  marks: {},
+  orders: {},
+  unsignedCredits: {},
+  remembered: [],
+};
