@@ -56,6 +56,39 @@ public class IntakeStoreTests(Postgres postgres)
     }
 
     [Fact]
+    public async Task A_database_that_goes_away_in_the_middle_keeps_nothing_and_takes_the_file_once_it_is_back()
+    {
+        var source = await postgres.NewDatabaseAsync();
+        var book = await Postgres.NewBookAsync(source);
+        var intake = await book.UploadAsync("as below");
+        string[] lines = [Headings, .. Enumerable.Range(1, 5_000).Select(i => $"AB{i % 70}|Inn|Invoice|T-{i}|2026-09-01|2026-10-01|10.00|a@abbot.example|")];
+        var passes = 0;
+        IEnumerable<FileRow> CutOff()
+        {
+            passes++;
+            foreach (var row in TestBook.Rows(lines))
+            {
+                if (passes > 2 && row.Number == 4_000)
+                {
+                    using var away = source.CreateCommand("select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()");
+                    away.ExecuteNonQuery();
+                }
+
+                yield return row;
+            }
+        }
+
+        await Assert.ThrowsAnyAsync<Npgsql.NpgsqlException>(() => book.Intakes.KeepAsync(intake, TestBook.Reader(CutOff()), new HashSet<string>(), TestBook.Remembered, TestBook.Now, Cancel));
+        source.Clear();
+        Assert.Equal(3, passes);
+        Assert.Null(await book.Intakes.CurrentAsync(Cancel));
+        Assert.Empty(await book.Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel));
+        Assert.True(await book.KeepAsync(intake, TestBook.Now, lines));
+        Assert.Equal(5_000, (await book.Ledger.OutlineAsync(intake, Cancel)).Rows);
+        await source.DisposeAsync();
+    }
+
+    [Fact]
     public async Task The_last_intake_can_be_undone_and_the_one_before_is_the_ledger_again()
     {
         var book = await postgres.NewBookAsync();
