@@ -1,4 +1,4 @@
-import { readFile } from "node:fs/promises";
+import { readFile, writeFile } from "node:fs/promises";
 import { expect, test, type Page } from "@playwright/test";
 import { makeBook, signIn } from "../people";
 
@@ -160,4 +160,49 @@ test("a customer list is looked at, kept, and shows on the cards", async ({ page
   await card.getByLabel("E-mail of contact 1").fill("ines@fernlea.example");
   await card.getByRole("button", { name: "Put right" }).click();
   await expect(page.getByRole("cell", { name: "ines@fernlea.example +1" })).toBeVisible();
+});
+
+test("fifty thousand customers are scrolled, sorted and searched without a blank row", async ({ page }, info) => {
+  await signIn(page);
+  await makeBook(page, "Many");
+  const list = info.outputPath("customers.csv");
+  const lines = Array.from({ length: 50_000 }, (_, i) => {
+    const n = String(i).padStart(5, "0");
+    return `C${n},Inn ${n},keeper${i}@inn.example`;
+  });
+  await writeFile(list, ["Code,Name,E-mail", ...lines].join("\n"));
+  await page.getByRole("link", { name: "Customers", exact: true }).click();
+  await page.getByLabel("Customer list").setInputFiles(list);
+  await page.getByRole("button", { name: /^Keep 50,000 customers/ }).click();
+  await expect(page.getByText("50,000 customers", { exact: true })).toBeVisible();
+  const scroller = page.locator(".customer-list");
+  for (const share of [1, 0.5, 0.25, 0]) {
+    await scroller.evaluate((e, s) => e.scrollTo({ top: (e.scrollHeight - e.clientHeight) * s }), share);
+    // Where one has scrolled to, every row in view fills, and it is the right one.
+    await expect
+      .poll(() =>
+        scroller.evaluate((e) => {
+          const view = e.getBoundingClientRect();
+          const names = Array.from(e.querySelectorAll("tbody tr.pick"))
+            .filter((r) => {
+              const at = r.getBoundingClientRect();
+              return at.top >= view.top + 24 && at.bottom <= view.bottom;
+            })
+            .map((r) => r.querySelector("button")?.textContent ?? "");
+          const first = Number(names[0]?.slice(4));
+          return {
+            many: names.length > 20,
+            inOrder: names.every((name, i) => Number(name.slice(4)) === first + i && name !== ""),
+            share: Math.round((first / (50_000 - names.length)) * 100) / 100,
+          };
+        }),
+      )
+      .toEqual({ many: true, inOrder: true, share });
+  }
+  await page.getByRole("button", { name: "Code" }).click();
+  await page.getByRole("button", { name: "Code" }).click();
+  await expect(scroller.locator("tbody button").first()).toHaveText("Inn 49999");
+  await page.getByLabel("Search customers").fill("keeper31234@");
+  await expect(page.getByText("1 customer", { exact: true })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Inn 31234" })).toBeVisible();
 });
