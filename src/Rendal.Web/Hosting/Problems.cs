@@ -24,6 +24,9 @@ internal sealed class Unable(int status, string message) : Exception(message)
 /// <summary>Makes problem+json of what went wrong.</summary>
 internal sealed partial class Problems(IProblemDetailsService details, ILogger<Problems> log) : IExceptionHandler
 {
+    /// <summary>What a person is told of an error of the program's own.</summary>
+    public const string SomethingWentWrong = "Something went wrong in Rendal. Nothing was changed by this request; the log of the server says more.";
+
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancellationToken)
     {
         var (status, detail) = exception switch
@@ -32,7 +35,7 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
             FileRefused refused => (StatusCodes.Status422UnprocessableEntity, refused.Message),
             BadHttpRequestException bad => (bad.StatusCode, "The request is not understood."),
             OperationCanceledException when context.RequestAborted.IsCancellationRequested => (499, "The request was given up."),
-            _ => (StatusCodes.Status500InternalServerError, "Something went wrong in Rendal. Nothing was changed by this request; the log of the server says more."),
+            _ => (StatusCodes.Status500InternalServerError, SomethingWentWrong),
         };
         if (status == StatusCodes.Status500InternalServerError)
         {

@@ -19,7 +19,7 @@ internal sealed record WorkProgress(string Stage, int Rows, int Of, int RowsPerS
 /// A work that takes long for large files. A caller that accepts server-sent events hears how far it has come, and
 /// stops it by going away; to any other caller it is a request like every other.
 /// </summary>
-internal sealed class Works(IOptions<JsonOptions> json)
+internal sealed partial class Works(IOptions<JsonOptions> json, ILogger<Works> log)
 {
     private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(200);
 
@@ -50,9 +50,17 @@ internal sealed class Works(IOptions<JsonOptions> json)
             // The head of the answer is long gone, so the problem is told inside it.
             await EventAsync(http, "problem", new { status = (e as Unable)?.Status ?? StatusCodes.Status422UnprocessableEntity, detail = e.Message });
         }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            Unexpected(log, e, http.Request.Path);
+            await EventAsync(http, "problem", new { status = StatusCodes.Status500InternalServerError, detail = Problems.SomethingWentWrong });
+        }
 
         return Results.Empty;
     }
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "Unexpected while working on {Path}")]
+    private static partial void Unexpected(ILogger log, Exception exception, string path);
 
     private async Task EventAsync<T>(HttpContext http, string name, T data)
     {
