@@ -1,7 +1,7 @@
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
-using Rendal.Store.Customers;
 using Rendal.Store.Corrections;
+using Rendal.Store.Customers;
 using Rendal.Store.Intake;
 
 namespace Rendal.Store.Tests.Customers;
