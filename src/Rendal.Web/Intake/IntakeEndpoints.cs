@@ -50,8 +50,7 @@ internal static class IntakeEndpoints
     private static async Task<BegunIntake> UploadAsync(IFormFile file, BookScope scope, OpenedFiles files, CancellationToken cancel, string kind = "ledger")
     {
         var name = Path.GetFileName(file.FileName.Replace('\\', '/'));
-        await using var content = file.OpenReadStream();
-        return await BeginAsync(scope, name.Length > 0 ? name : "ledger.csv", content, KindOf(kind), files, cancel);
+        return await BeginAsync(scope, name.Length > 0 ? name : "ledger.csv", file.OpenReadStream, KindOf(kind), files, cancel);
     }
 
     private static async Task<BegunIntake> PasteAsync(PasteRequest request, BookScope scope, OpenedFiles files, TimeProvider clock, CancellationToken cancel)
@@ -62,18 +61,18 @@ internal static class IntakeEndpoints
         }
 
         var now = TimeZoneInfo.ConvertTime(clock.GetUtcNow(), TimeZoneInfo.FindSystemTimeZoneById(scope.Book.TimeZone));
-        using var content = new MemoryStream(Encoding.UTF8.GetBytes(request.Text));
-        return await BeginAsync(scope, string.Create(CultureInfo.InvariantCulture, $"Pasted {now:d MMM yyyy HH.mm}.tsv"), content, request.Kind, files, cancel);
+        var content = Encoding.UTF8.GetBytes(request.Text);
+        return await BeginAsync(scope, string.Create(CultureInfo.InvariantCulture, $"Pasted {now:d MMM yyyy HH.mm}.tsv"), () => new MemoryStream(content), request.Kind, files, cancel);
     }
 
     private static IntakeKind KindOf(string kind) =>
         Enum.TryParse<IntakeKind>(kind, ignoreCase: true, out var known) ? known : throw Unable.Invalid($"A file is taken in for the ledger or for the customers, not for “{kind}”.");
 
     /// <summary>Stores a file, refuses it at once where it is nothing that can be read, and looks for the reading of a file like it.</summary>
-    private static async Task<BegunIntake> BeginAsync(BookScope scope, string name, Stream content, IntakeKind kind, OpenedFiles files, CancellationToken cancel)
+    private static async Task<BegunIntake> BeginAsync(BookScope scope, string name, Func<Stream> open, IntakeKind kind, OpenedFiles files, CancellationToken cancel)
     {
-        FileSignature.Of(name, () => new KeptOpen(content));
-        content.Position = 0;
+        FileSignature.Of(name, open);
+        await using var content = open();
         var stored = await scope.Files.StoreAsync(name, content, cancel);
         var id = await scope.Intakes.BeginAsync(stored, kind, ReadingChange.None, scope.Person, cancel);
         var readings = await scope.Readings.ListAsync(kind, cancel);
@@ -224,7 +223,8 @@ internal static class IntakeEndpoints
     private static async Task<KeptIntake> KeepLedgerAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, WorkWatch watch, bool sure, DateTimeOffset now, CancellationToken cancel)
     {
         var look = await LookedAt.OpenAsync(scope, intake, intake.Change, files, watch, cancel);
-        if (!sure && look.Lacks.Count == 0 && (await look.ViewAsync(intake.Change, watch, cancel)).Doubts is [var doubt, ..])
+        var isFirst = await scope.Intakes.CurrentAsync(cancel) is null;
+        if (!sure && !isFirst && look.Lacks.Count == 0 && (await look.ViewAsync(intake.Change, watch, cancel)).Doubts is [var doubt, ..])
         {
             throw Unable.Conflict(doubt);
         }
@@ -303,38 +303,4 @@ internal static class IntakeEndpoints
 
     internal static async Task<IntakeRecord> FindAsync(BookScope scope, long id, CancellationToken cancel) =>
         await scope.Intakes.FindAsync(id, cancel) ?? throw Unable.NotFound("This file");
-
-    /// <summary>A stream that may be read from the start again after whoever read it has closed it.</summary>
-    private sealed class KeptOpen : Stream
-    {
-        private readonly Stream inner;
-
-        public KeptOpen(Stream inner)
-        {
-            this.inner = inner;
-            inner.Position = 0;
-        }
-
-        public override bool CanRead => true;
-
-        public override bool CanSeek => true;
-
-        public override bool CanWrite => false;
-
-        public override long Length => inner.Length;
-
-        public override long Position { get => inner.Position; set => inner.Position = value; }
-
-        public override int Read(byte[] buffer, int offset, int count) => inner.Read(buffer, offset, count);
-
-        public override long Seek(long offset, SeekOrigin origin) => inner.Seek(offset, origin);
-
-        public override void SetLength(long value) => throw new InvalidOperationException("An uploaded file is only read.");
-
-        public override void Write(byte[] buffer, int offset, int count) => throw new InvalidOperationException("An uploaded file is only read.");
-
-        public override void Flush()
-        {
-        }
-    }
 }
