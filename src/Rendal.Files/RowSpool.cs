@@ -1,4 +1,5 @@
 using System.Collections;
+using System.Runtime.InteropServices;
 using System.Text;
 using Microsoft.Win32.SafeHandles;
 using Rendal.Core.Intake;
@@ -77,7 +78,7 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
 
             LastRow = row.Number;
             writer.Write7BitEncodedInt(row.Number);
-            writer.Write7BitEncodedInt(row.Cells.Count);
+            writer.Write7BitEncodedInt(row.Cells.Length);
             foreach (var cell in row.Cells)
             {
                 CellForm.Write(writer, cell);
@@ -112,7 +113,7 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
                 cells[i] = CellForm.Read(reader);
             }
 
-            yield return new FileRow(number, cells);
+            yield return new FileRow(number, ImmutableCollectionsMarshal.AsImmutableArray(cells));
         }
     }
 

@@ -30,8 +30,26 @@ public static class TableFile
             return opening.Sheet is { } sheet ? throw new FileRefused($"{name} is a text file and has no sheet “{sheet}”.") : CsvLedger.Open(name, open, opening);
         }
 
-        Workbook.Check(name, format, open);
-        using var book = Workbook.Open(name, format, open);
-        return SheetChoice.Take(name, book, opening, at ?? (_ => { }));
+        Workbook.CheckSizes(name, format, open);
+
+        // Both unpack the whole file, so they do it side by side. What the checksums say goes before whatever reading says.
+        var sums = Task.Run(() => Workbook.CheckSums(name, format, open));
+        try
+        {
+            using var book = Workbook.Open(name, format, open);
+            var table = SheetChoice.Take(name, book, opening, at ?? (_ => { }));
+            sums.GetAwaiter().GetResult();
+            return table;
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            sums.GetAwaiter().GetResult();
+            throw;
+        }
+        finally
+        {
+            // The file is closed when this returns, however it ended.
+            Task.WhenAny(sums).Wait();
+        }
     }
 }

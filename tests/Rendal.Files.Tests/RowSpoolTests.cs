@@ -17,7 +17,7 @@ public class RowSpoolTests
         Cells.Array[0, 6].Array[0, 40].Sample(
             rows =>
             {
-                var table = rows.Select((cells, i) => new FileRow((i * 3) + 1, cells)).ToList();
+                var table = rows.Select((cells, i) => new FileRow((i * 3) + 1, [.. cells])).ToList();
                 using var spool = RowSpool.Of(table, _ => { });
                 foreach (var _ in Enumerable.Range(0, 2))
                 {

@@ -32,6 +32,26 @@ public sealed class Postgres : IAsyncLifetime
         return NpgsqlDataSource.Create(database);
     }
 
+    /// <summary>A database as it was when these scripts alone had run.</summary>
+    public async Task<NpgsqlDataSource> NewDatabaseAsync(params string[] scripts)
+    {
+        var source = NpgsqlDataSource.Create(await cluster!.DatabaseAsync($"rendal-{Guid.NewGuid():N}", CancellationToken.None));
+        foreach (var script in scripts)
+        {
+            await RunAsync(source, script);
+        }
+
+        return source;
+    }
+
+    /// <summary>Runs one script of the schema.</summary>
+    public static async Task RunAsync(NpgsqlDataSource source, string script)
+    {
+        using var text = new StreamReader(typeof(Schema).Assembly.GetManifestResourceStream($"Rendal.Store.Migrations.{script}")!);
+        await using var command = source.CreateCommand(await text.ReadToEndAsync());
+        await command.ExecuteNonQueryAsync();
+    }
+
     /// <summary>A book of its own for one test, in the database that the tests share.</summary>
     public Task<TestBook> NewBookAsync() => NewBookAsync(Source);
 

@@ -75,7 +75,7 @@ public sealed class AppliedCorrections
             }
         }
 
-        return (changed is null ? row : new FileRow(row.Number, changed), leftOut.TryGetValue(key, out var left) ? left.Reason : null);
+        return (changed is null ? row : new FileRow(row.Number, [.. changed]), leftOut.TryGetValue(key, out var left) ? left.Reason : null);
     }
 
     /// <summary>The customer that a key stands for once joined ones are one; chains are followed to their end, and a loop ends where it began.</summary>
@@ -95,7 +95,7 @@ public sealed class AppliedCorrections
 
     private static void Put(ref Cell[]? changed, FileRow row, int column, string value)
     {
-        changed ??= [.. row.Cells, .. Enumerable.Repeat(Cell.Empty, Math.Max(0, column + 1 - row.Cells.Count))];
+        changed ??= [.. row.Cells, .. Enumerable.Repeat(Cell.Empty, Math.Max(0, column + 1 - row.Cells.Length))];
         changed[column] = Cell.Of(value);
     }
 }

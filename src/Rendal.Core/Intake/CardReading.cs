@@ -58,7 +58,7 @@ public sealed record CardReading(int HeadingRow, IReadOnlyList<CardColumn> Colum
 
     private static bool IsHeading(FileRow row)
     {
-        var texts = row.Cells.Where(c => !c.IsEmpty && c.Number is null && c.Date is null).Select(c => CardWords.Of(c.Text)).ToList();
+        var texts = row.Cells.Where(c => c.IsText).Select(c => CardWords.Of(c.Text)).ToList();
         return texts.Exists(f => f is CardField.Code or CardField.Name) && (texts.Count(f => f is not null) > 1 || (texts.Count > 1 && texts.Contains(CardField.Code)));
     }
 

@@ -3,33 +3,47 @@ using System.Text;
 
 namespace Rendal.Core.Intake;
 
-/// <summary>One cell as a file holds it: nothing, text, a number, or a date.</summary>
+/// <summary>
+/// One cell as a file holds it: nothing, text, a number, or a date. It is one reference wide: a file has millions of them,
+/// and they are handed on all the time.
+/// </summary>
 public readonly record struct Cell
 {
-    private readonly string? text;
+    // Text, a decimal, a DateOnly, or a Code.
+    private readonly object? value;
 
-    private Cell(string? text, decimal? number, DateOnly? date) => (this.text, Number, Date) = (text, number, date);
+    private Cell(object? value) => this.value = value;
 
     /// <summary>A cell with nothing in it.</summary>
     public static Cell Empty => default;
 
     /// <summary>The number of a spreadsheet cell; null for text, dates and empty cells.</summary>
-    public decimal? Number { get; }
+    public decimal? Number => value is decimal number ? number : (value as Code)?.Number;
 
     /// <summary>The date of a spreadsheet cell.</summary>
-    public DateOnly? Date { get; }
+    public DateOnly? Date => value is DateOnly date ? date : null;
 
     /// <summary>The text of a number that stands as a code, with leading zeros; null for every other cell.</summary>
-    public string? ShownAs => Number is null ? null : text;
+    public string? ShownAs => (value as Code)?.Shown;
 
     /// <summary>Whether there is nothing to read: no value, or white space only.</summary>
-    public bool IsEmpty => Number is null && Date is null && string.IsNullOrEmpty(text);
+    public bool IsEmpty => value is null;
+
+    /// <summary>Whether it holds text, as each filled cell of a text file does.</summary>
+    public bool IsText => value is string;
 
     /// <summary>
     /// The value as text: trimmed, no-break spaces made plain, Unicode NFC. Numbers have a full stop as decimal
     /// mark and dates are ISO, whatever the cell displayed. Never null.
     /// </summary>
-    public string Text => text ?? Date?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? Number?.ToString(CultureInfo.InvariantCulture) ?? "";
+    public string Text => value switch
+    {
+        string text => text,
+        null => "",
+        decimal number => number.ToString(CultureInfo.InvariantCulture),
+        Code code => code.Shown,
+        var date => ((DateOnly)date).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+    };
 
     /// <summary>
     /// A cell of text; white space around it does not count, and text of white space only is an empty cell. Control
@@ -45,21 +59,22 @@ public readonly record struct Cell
         // Most cells are of ordinary characters with nothing around them; one look tells.
         if (text[0] != ' ' && text[^1] != ' ' && text.AsSpan().IndexOfAnyExceptInRange(' ', '~') < 0)
         {
-            return new Cell(text, null, null);
+            return new Cell(text);
         }
 
         var plain = Ascii.IsValid(text) ? text : Normalised(text.Replace('\u00A0', ' ').Replace('\u202F', ' '));
-        return new Cell((plain.AsSpan().ContainsAnyInRange('\0', '\u001F') || plain.Contains('\u007F', StringComparison.Ordinal) ? WithoutControls(plain) : plain).Trim(), null, null);
+        var left = (plain.AsSpan().ContainsAnyInRange('\0', '\u001F') || plain.Contains('\u007F', StringComparison.Ordinal) ? WithoutControls(plain) : plain).Trim();
+        return left.Length == 0 ? Empty : new Cell(left);
     }
 
     /// <summary>A cell that holds a number.</summary>
-    public static Cell Of(decimal number) => new(null, number, null);
+    public static Cell Of(decimal number) => new(number);
 
     /// <summary>A cell that holds a number which stands as a code, with leading zeros: 42 shown as <c>00042</c>.</summary>
-    public static Cell Of(decimal number, string shown) => new(shown, number, null);
+    public static Cell Of(decimal number, string shown) => new(new Code(number, shown));
 
     /// <summary>A cell that holds a date.</summary>
-    public static Cell Of(DateOnly date) => new(null, null, date);
+    public static Cell Of(DateOnly date) => new(date);
 
     /// <inheritdoc cref="Text"/>
     public override string ToString() => Text;
@@ -84,4 +99,6 @@ public readonly record struct Cell
             return new string([.. text.EnumerateRunes().SelectMany(r => r.ToString())]).Normalize(NormalizationForm.FormC);
         }
     }
+
+    private sealed record Code(decimal Number, string Shown);
 }

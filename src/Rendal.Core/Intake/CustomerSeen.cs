@@ -23,7 +23,15 @@ public sealed class CustomerSeen
     /// <summary>The good addresses of all its rows, in the order met.</summary>
     public List<string> Addresses { get; } = [];
 
-    internal HashSet<string> Fields { get; } = new(StringComparer.Ordinal);
+    /// <summary>The numbers of its rows that became ledger rows, in the order of the file.</summary>
+    public List<int> Rows { get; } = [];
 
-    internal HashSet<string> Names { get; } = new(StringComparer.Ordinal);
+    /// <summary>The field of addresses of its last row that had one; most rows of a customer say the same.</summary>
+    internal string LastField { get; set; } = "";
+
+    /// <summary>The fields of addresses of its rows; made only for a customer that has several, as few do.</summary>
+    internal HashSet<string>? Fields { get; set; }
+
+    /// <summary>The names of its rows that differ from <see cref="Name"/>, folded.</summary>
+    internal HashSet<string>? Names { get; set; }
 }

@@ -29,14 +29,14 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
     }
 
     /// <summary>Notes what a row says of its customer.</summary>
-    public void Note(LedgerLine line, string customer)
+    public CustomerSeen Note(LedgerLine line, string customer)
     {
         if (!customers.TryGetValue(customer, out var seen))
         {
             seen = new CustomerSeen(customer, line.Name, cells.Source(line.Row), cells.Column(ColumnMeaning.Email)?.Heading);
             customers.Add(customer, seen);
         }
-        else if (line.Name.Length > 0 && seen.Name.Length > 0 && !ReferenceEquals(line.Name, seen.Name) && line.Name != seen.Name && !IsJoined(line) && folded.Of(line.Name) != folded.Of(seen.Name) && seen.Names.Add(folded.Of(line.Name)))
+        else if (line.Name.Length > 0 && seen.Name.Length > 0 && !ReferenceEquals(line.Name, seen.Name) && line.Name != seen.Name && !IsJoined(line) && folded.Of(line.Name) != folded.Of(seen.Name) && (seen.Names ??= new(StringComparer.Ordinal)).Add(folded.Of(line.Name)))
         {
             cells.Add(FindingCodes.CodeWithTwoNames, Severity.Warning, line.Row, ColumnMeaning.CustomerName, customer,
                 $"{customer} is called “{LedgerCells.Short(line.Name)}” here and “{LedgerCells.Short(seen.Name)}” in row {seen.First.Row}.", "Say whether they are one customer; until then the first name stands.");
@@ -48,6 +48,7 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
         }
 
         NoteAddresses(line.Row, seen);
+        return seen;
     }
 
     /// <summary>Two spellings that fold to the same are one customer, under the spelling that came first.</summary>
@@ -67,7 +68,15 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
     private void NoteAddresses(FileRow row, CustomerSeen seen)
     {
         var field = cells.Text(row, ColumnMeaning.Email);
-        if (field.Length == 0 || !seen.Fields.Add(field))
+        if (field.Length == 0 || field == seen.LastField)
+        {
+            return;
+        }
+
+        var isFirst = seen.LastField.Length == 0;
+        seen.Fields ??= isFirst ? null : new HashSet<string>([seen.LastField], StringComparer.Ordinal);
+        seen.LastField = field;
+        if (seen.Fields?.Add(field) == false)
         {
             return;
         }

@@ -14,5 +14,5 @@ public static class HeadingScore
     /// <summary>How many different fields of a customer's card the texts of the row are known headings for.</summary>
     public static int OfCustomerList(FileRow row) => Texts(row).Select(CardWords.Of).Where(f => f is not null).Distinct().Count();
 
-    private static IEnumerable<string> Texts(FileRow row) => row.Cells.Where(c => !c.IsEmpty && c.Number is null && c.Date is null).Select(c => c.Text);
+    private static IEnumerable<string> Texts(FileRow row) => row.Cells.Where(c => c.IsText).Select(c => c.Text);
 }

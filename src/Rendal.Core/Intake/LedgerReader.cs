@@ -59,6 +59,9 @@ public sealed class LedgerReader
     /// <summary>The sheet that is read; null for a text file.</summary>
     public string? Sheet => table.Sheet;
 
+    /// <summary>The headings of the columns without a meaning for the rules, in the order of the values that each row has for them.</summary>
+    public IReadOnlyList<string> ExtraHeadings => extraHeadings;
+
     /// <summary>Whether the file gives what is outstanding.</summary>
     public bool HasOutstanding => reading.HasOutstanding;
 
@@ -147,12 +150,8 @@ public sealed class LedgerReader
             controls.Count(currency!.Value, counted.Open);
         }
 
-        if (customer is not null)
-        {
-            customers.Note(line, customer);
-        }
-
-        if (Findings.CountOf(Severity.Error) > errors || customer is null || read is null || due is null)
+        var seen = customer is null ? null : customers.Note(line, customer);
+        if (Findings.CountOf(Severity.Error) > errors || customer is null || seen is null || read is null || due is null)
         {
             return new ReadRow(null, new RowSetAside(customer, currency, read?.Open ?? 0, cells.Source(row)));
         }
@@ -176,6 +175,7 @@ public sealed class LedgerReader
             Extra = Extras(row),
             Source = cells.Source(row),
         };
+        seen.Rows.Add(row.Number);
         ReportTwice(ledgerRow);
         return new ReadRow(ledgerRow, null);
     }
@@ -262,7 +262,12 @@ public sealed class LedgerReader
 
     private ExtraColumns Extras(FileRow row)
     {
-        var values = extras.Length == 0 ? [] : new string[extras.Length];
+        if (extras.Length == 0)
+        {
+            return ExtraColumns.None;
+        }
+
+        var values = new string[extras.Length];
         for (var i = 0; i < values.Length; i++)
         {
             values[i] = row[extras[i].Index].Text;

@@ -106,7 +106,7 @@ public sealed class LedgerSurvey
     {
         foreach (var (index, column) in amounts)
         {
-            if (row[index] is { IsEmpty: false, Number: null, Date: null } cell)
+            if (row[index] is { IsText: true } cell)
             {
                 column.Show(cell.Text, row.Number);
             }
@@ -114,7 +114,7 @@ public sealed class LedgerSurvey
 
         foreach (var (index, column) in dates)
         {
-            if (row[index] is { IsEmpty: false, Number: null, Date: null } cell)
+            if (row[index] is { IsText: true } cell)
             {
                 column.Show(cell.Text, row.Number);
             }

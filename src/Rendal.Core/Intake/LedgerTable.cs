@@ -1,19 +1,21 @@
+using System.Collections.Immutable;
+
 namespace Rendal.Core.Intake;
 
 /// <summary>One row of a file.</summary>
 /// <param name="Number">From 1, as a spreadsheet shows it.</param>
 /// <param name="Cells">The cells from the first column on; rows may be of different length.</param>
-public readonly record struct FileRow(int Number, IReadOnlyList<Cell> Cells)
+public readonly record struct FileRow(int Number, ImmutableArray<Cell> Cells)
 {
     /// <summary>The cell of a column; empty where the row is shorter.</summary>
-    public Cell this[int column] => column < Cells.Count ? Cells[column] : Cell.Empty;
+    public Cell this[int column] => column < Cells.Length ? Cells[column] : Cell.Empty;
 
     /// <summary>Whether no cell holds anything.</summary>
     public bool IsBlank
     {
         get
         {
-            for (var i = 0; i < Cells.Count; i++)
+            for (var i = 0; i < Cells.Length; i++)
             {
                 if (!Cells[i].IsEmpty)
                 {

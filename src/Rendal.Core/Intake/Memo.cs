@@ -7,7 +7,7 @@ namespace Rendal.Core.Intake;
 /// <param name="work">What is worked out; it must give the same for the same text.</param>
 internal sealed class Memo<T>(Func<string, T> work)
 {
-    public const int Most = 20_000;
+    public const int Most = 100_000;
 
     private readonly Dictionary<string, T> known = new(StringComparer.Ordinal);
 

@@ -125,7 +125,7 @@ public static class Recognition
     internal static List<string> Names(FileRow headings)
     {
         var names = new List<string>();
-        for (var i = 0; i < headings.Cells.Count; i++)
+        for (var i = 0; i < headings.Cells.Length; i++)
         {
             var written = headings[i].Text;
             var name = written.Length > 0 ? written : $"Column {ColumnLetters(i)}";

@@ -71,7 +71,7 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
 
     private (int? Number, IReadOnlyList<string> Headings)? Row(LedgerTable table)
     {
-        foreach (var row in table.Rows.TakeWhile(r => r.Number <= Recognition.RowsSearched).Where(r => r.Cells.Count >= Columns.Count))
+        foreach (var row in table.Rows.TakeWhile(r => r.Number <= Recognition.RowsSearched).Where(r => r.Cells.Length >= Columns.Count))
         {
             var names = Recognition.Names(row);
             if (Columns.Count > 0 && Columns.All(c => names.Contains(c.Heading)))

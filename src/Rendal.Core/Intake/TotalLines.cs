@@ -26,7 +26,7 @@ public static class TotalLines
             }
         }
 
-        var first = row.Cells.FirstOrDefault(c => !c.IsEmpty && c.Number is null && c.Date is null).Text;
+        var first = row.Cells.FirstOrDefault(c => c.IsText).Text;
         if (first.Length == 0)
         {
             return false;

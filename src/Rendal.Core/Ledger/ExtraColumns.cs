@@ -8,6 +8,12 @@ namespace Rendal.Core.Ledger;
 /// <param name="values">The values beside them; an empty one is not there.</param>
 public sealed class ExtraColumns(string[] headings, string[] values) : IReadOnlyDictionary<string, string>
 {
+    /// <summary>A row without such columns.</summary>
+    public static ExtraColumns None { get; } = new([], []);
+
+    /// <summary>The values beside the headings of the file, empty ones included.</summary>
+    public string[] InOrder => values;
+
     /// <inheritdoc/>
     public IEnumerable<string> Keys => this.Select(c => c.Key);
 

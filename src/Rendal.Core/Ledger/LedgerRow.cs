@@ -45,10 +45,8 @@ public sealed record LedgerRow
     public string Email { get; init; } = "";
 
     /// <summary>Columns without a meaning for the rules, by heading as it stands.</summary>
-    public IReadOnlyDictionary<string, string> Extra { get; init; } = NoExtra;
+    public ExtraColumns Extra { get; init; } = ExtraColumns.None;
 
     /// <summary>File, sheet and row.</summary>
     public required SourceRef Source { get; init; }
-
-    private static IReadOnlyDictionary<string, string> NoExtra { get; } = new Dictionary<string, string>();
 }

@@ -14,13 +14,13 @@ public readonly record struct Currency : IComparable<Currency>
 
     private readonly string? code;
 
-    private Currency(string code) => this.code = code;
+    private Currency(string code, int decimals) => (this.code, Decimals) = (code, decimals);
 
     /// <summary>The three capital letters, for example <c>GBP</c>.</summary>
     public string Code => code ?? throw new InvalidOperationException("A currency that was never set has no code.");
 
     /// <summary>Decimals of the minor unit: 0, 2, 3 or (for units of account such as UYW) 4.</summary>
-    public int Decimals => DecimalsByCode[Code];
+    public int Decimals { get; }
 
     /// <summary>The pound, euro, dollar or yen sign where the currency has one that cannot be misread, else the code.</summary>
     public string Sign => Code switch { "GBP" => "£", "EUR" => "€", "USD" => "$", "JPY" => "¥", _ => Code };
@@ -41,16 +41,21 @@ public readonly record struct Currency : IComparable<Currency>
     {
         var trimmed = text?.Trim().ToUpperInvariant();
         trimmed = trimmed switch { "£" => "GBP", "€" => "EUR", "¥" => "JPY", _ => trimmed };
-        var known = trimmed is not null && DecimalsByCode.ContainsKey(trimmed);
-        currency = known ? new Currency(trimmed!) : default;
-        return known;
+        if (trimmed is not null && DecimalsByCode.TryGetValue(trimmed, out var decimals))
+        {
+            currency = new Currency(trimmed, decimals);
+            return true;
+        }
+
+        currency = default;
+        return false;
     }
 
     /// <summary>
     /// The amount to the minor unit, halves away from zero as is the custom in trade:
     /// 2.345 GBP gives 2.35, −2.345 gives −2.35, 10.5 JPY gives 11.
     /// </summary>
-    public decimal Round(decimal amount) => Math.Round(amount, Decimals, MidpointRounding.AwayFromZero);
+    public decimal Round(decimal amount) => amount.Scale <= Decimals ? amount : Math.Round(amount, Decimals, MidpointRounding.AwayFromZero);
 
     /// <summary>The amount with a full stop and the currency's decimals, no thousands marks: <c>-1240.00</c>. For files, not for people.</summary>
     public string Plain(decimal amount) => Round(amount).ToString("F" + Decimals, CultureInfo.InvariantCulture);

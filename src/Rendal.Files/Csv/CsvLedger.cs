@@ -1,3 +1,4 @@
+using System.Runtime.InteropServices;
 using System.Text;
 using CsvHelper;
 using Rendal.Core.Intake;
@@ -90,7 +91,7 @@ public static class CsvLedger
                 cells[i] = pools[i].Of(reader.GetSpan(i));
             }
 
-            yield return new FileRow(number, cells);
+            yield return new FileRow(number, ImmutableCollectionsMarshal.AsImmutableArray(cells));
         }
     }
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Runtime.InteropServices;
 using System.Text;
 using System.Xml;
 using ExcelDataReader;
@@ -79,7 +80,7 @@ internal sealed class ExcelWorkbook : Workbook
                 cells[i] = CellAt(i, number);
             }
 
-            yield return new FileRow(number, cells);
+            yield return new FileRow(number, ImmutableCollectionsMarshal.AsImmutableArray(cells));
         }
     }
 

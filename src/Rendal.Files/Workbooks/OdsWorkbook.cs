@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using System.Xml;
@@ -74,7 +75,7 @@ internal sealed class OdsWorkbook : Workbook
 
             var times = Times(xml, "number-rows-repeated");
             var cells = Cells(xml, sheet, number);
-            for (var i = 0; i < times && cells.Count > 0; i++)
+            for (var i = 0; i < times && cells.Length > 0; i++)
             {
                 yield return new FileRow(number + i, cells);
             }
@@ -83,12 +84,12 @@ internal sealed class OdsWorkbook : Workbook
         }
     }
 
-    private List<Cell> Cells(XmlReader xml, string sheet, int row)
+    private ImmutableArray<Cell> Cells(XmlReader xml, string sheet, int row)
     {
         var cells = new List<Cell>();
         if (xml.IsEmptyElement)
         {
-            return cells;
+            return [];
         }
 
         var depth = xml.Depth;
@@ -119,7 +120,7 @@ internal sealed class OdsWorkbook : Workbook
             blanks = 0;
         }
 
-        return cells;
+        return [.. cells];
     }
 
     private Cell CellAt(XmlReader xml, string sheet, int row, int column)

@@ -15,7 +15,7 @@ internal static class SheetChoice
         {
             var only = book.Sheets().First();
             var index = Choose(name, [(only.Seen, 0, 1)], opening.Sheet, out var because);
-            var rows = RowSpool.Of(only.Rows, at);
+            var rows = RowSpool.Of(ReadAhead.Of(only.Rows), at);
             return rows.Count == 0 ? throw Nothing(name) : Table(name, book, [only.Seen], index, because, rows);
         }
 
@@ -32,7 +32,7 @@ internal static class SheetChoice
             // The rows of a sheet can be gone through only while the workbook stands at it.
             if (position == chosen)
             {
-                return Table(name, book, [.. sheets.Select(s => s.Seen)], chosen, reason, RowSpool.Of(sheet.Rows, at));
+                return Table(name, book, [.. sheets.Select(s => s.Seen)], chosen, reason, RowSpool.Of(ReadAhead.Of(sheet.Rows), at));
             }
         }
 

@@ -26,10 +26,10 @@ internal abstract class Workbook : IDisposable
         format == FileFormat.Ods ? new OdsWorkbook(name, open) : new ExcelWorkbook(name, format, open);
 
     /// <summary>
-    /// Refuses a packed workbook that would unpack to more than can be meant, or that is not what it was when it was
-    /// packed: a changed bit would be a changed figure. What it says of its sizes is held to when it is unpacked.
+    /// Refuses a packed workbook that would unpack to more than can be meant, or that lacks a part. What it says of its
+    /// sizes is held to when it is unpacked.
     /// </summary>
-    public static void Check(string name, FileFormat format, Func<Stream> open)
+    public static void CheckSizes(string name, FileFormat format, Func<Stream> open)
     {
         if (format == FileFormat.Xls)
         {
@@ -47,11 +47,22 @@ internal abstract class Workbook : IDisposable
             }
         }
 
-        packed.CheckSums();
         if (format == FileFormat.Xlsx && XlsxParts.FirstMissing(packed) is { } missing)
         {
             throw FileSignature.Damaged(name, new InvalidDataException($"The part {missing} is missing."));
         }
+    }
+
+    /// <summary>Refuses a packed workbook that is not what it was when it was packed.</summary>
+    public static void CheckSums(string name, FileFormat format, Func<Stream> open)
+    {
+        if (format == FileFormat.Xls)
+        {
+            return;
+        }
+
+        using var packed = new PackedFile(name, open);
+        packed.CheckSums();
     }
 }
 

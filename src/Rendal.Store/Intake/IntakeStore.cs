@@ -79,7 +79,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await CopySetAsideAsync(connection, id, setAside, cancel);
         await CopyFindingsAsync(connection, id, reader.Findings.Listed(), cancel);
         await AddCustomersAsync(connection, reader.Customers.Values, cancel);
-        await connection.Sql("update intake set rows_read = $3, rows_kept = $4, outstanding = $5, rows_left_out = $6, sheet = $7 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept, reader.HasOutstanding, reader.RowsLeftOut, reader.Sheet).RunAsync(cancel);
+        await connection.Sql("update intake set rows_read = $3, rows_kept = $4, outstanding = $5, rows_left_out = $6, sheet = $7, extra_headings = $8 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept, reader.HasOutstanding, reader.RowsLeftOut, reader.Sheet, reader.ExtraHeadings.ToArray()).RunAsync(cancel);
         await ReadingStore.RememberAsync(connection, book, IntakeKind.Ledger, remembered, await FileNameAsync(connection, id, cancel), now, cancel);
         await transaction.CommitAsync(cancel);
         return true;
@@ -168,35 +168,36 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
 
     private async Task<List<RowSetAside>> CopyRowsAsync(NpgsqlConnection connection, long id, LedgerReader reader, CancellationToken cancel)
     {
+        await connection.Sql("select make_ledger_rows($1)", id).RunAsync(cancel);
         var setAside = new List<RowSetAside>();
-        var rowsOf = new Dictionary<string, List<int>>(StringComparer.Ordinal);
-        await using (var copy = await connection.BeginBinaryImportAsync(RowCopy.Command, cancel))
+        await using (var copy = await BinaryCopy.BeginAsync(connection, RowCopy.Command(id), cancel))
         {
             var writer = new RowCopy(copy, book, id);
             foreach (var read in reader.Rows())
             {
-                if (read.Row is not { } row)
+                if (read.Row is { } row)
+                {
+                    writer.Write(row);
+                }
+                else
                 {
                     setAside.Add(read.SetAside!);
-                    continue;
                 }
-
-                writer.Write(row);
-                (rowsOf.TryGetValue(row.Customer, out var of) ? of : rowsOf[row.Customer] = []).Add(row.Source.Row);
             }
 
             cancel.ThrowIfCancellationRequested();
             await copy.CompleteAsync(cancel);
         }
 
+        await connection.Sql("select place_ledger_rows($1)", id).RunAsync(cancel);
         await using var customers = await connection.BeginBinaryImportAsync("copy ledger_customer (book_id, intake_id, customer, rows) from stdin (format binary)", cancel);
-        foreach (var (customer, rows) in rowsOf.OrderBy(c => c.Key, StringComparer.Ordinal))
+        foreach (var customer in reader.Customers.Values.Where(c => c.Rows.Count > 0).OrderBy(c => c.Key, StringComparer.Ordinal))
         {
             await customers.StartRowAsync(cancel);
             await customers.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
             await customers.WriteAsync(id, NpgsqlDbType.Bigint, cancel);
-            await customers.WriteAsync(customer, NpgsqlDbType.Text, cancel);
-            await customers.WriteAsync(rows.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Integer, cancel);
+            await customers.WriteAsync(customer.Key, NpgsqlDbType.Text, cancel);
+            await customers.WriteAsync(customer.Rows, NpgsqlDbType.Array | NpgsqlDbType.Integer, cancel);
         }
 
         await customers.CompleteAsync(cancel);

@@ -1,64 +1,37 @@
-using System.Buffers;
-using System.Text.Json;
-using Npgsql;
-using NpgsqlTypes;
 using Rendal.Core.Ledger;
 
 namespace Rendal.Store.Intake;
 
-/// <summary>Writes ledger rows into a binary COPY. It writes without awaiting: a million rows have seventeen million values, and the stream below is flushed only now and then.</summary>
-internal sealed class RowCopy(NpgsqlBinaryImporter copy, long book, long intake)
+/// <summary>Writes the rows of an intake by COPY into the table that was made for them.</summary>
+internal sealed class RowCopy(BinaryCopy copy, long book, long intake)
 {
-    public const string Command =
-        """
-        copy ledger_row (book_id, intake_id, row, customer, customer_name, kind, number, date, due, currency, original, open, reference, held, unit, email, extra)
+    private const short Columns = 17;
+
+    public static string Command(long intake) =>
+        $"""
+        copy ledger_row_{intake} (book_id, intake_id, row, customer, customer_name, kind, number, date, due, currency, original, open, reference, held, unit, email, extra)
         from stdin (format binary)
         """;
 
-    private readonly ArrayBufferWriter<byte> json = new(512);
-
     public void Write(LedgerRow row)
     {
-        copy.StartRow();
-        copy.Write(book, NpgsqlDbType.Bigint);
-        copy.Write(intake, NpgsqlDbType.Bigint);
-        copy.Write(row.Source.Row, NpgsqlDbType.Integer);
-        copy.Write(row.Customer, NpgsqlDbType.Text);
-        copy.Write(row.CustomerName, NpgsqlDbType.Text);
-        copy.Write((short)row.Kind, NpgsqlDbType.Smallint);
-        copy.Write(row.Number, NpgsqlDbType.Text);
-        if (row.Date is { } date)
-        {
-            copy.Write(date, NpgsqlDbType.Date);
-        }
-        else
-        {
-            copy.WriteNull();
-        }
-
-        copy.Write(row.Due, NpgsqlDbType.Date);
-        copy.Write(row.Currency.Code, NpgsqlDbType.Char);
-        copy.Write(row.Original, NpgsqlDbType.Numeric);
-        copy.Write(row.Open, NpgsqlDbType.Numeric);
-        copy.Write(row.Reference, NpgsqlDbType.Text);
-        copy.Write(row.Held, NpgsqlDbType.Text);
-        copy.Write(row.Unit, NpgsqlDbType.Text);
-        copy.Write(row.Email, NpgsqlDbType.Text);
-        copy.Write(Json(row.Extra), NpgsqlDbType.Jsonb);
-    }
-
-    private ReadOnlyMemory<byte> Json(IReadOnlyDictionary<string, string> columns)
-    {
-        json.ResetWrittenCount();
-        using var writer = new Utf8JsonWriter(json);
-        writer.WriteStartObject();
-        foreach (var (heading, value) in columns)
-        {
-            writer.WriteString(heading, value);
-        }
-
-        writer.WriteEndObject();
-        writer.Flush();
-        return json.WrittenMemory;
+        copy.Row(Columns);
+        copy.Write(book);
+        copy.Write(intake);
+        copy.Write(row.Source.Row);
+        copy.Write(row.Customer);
+        copy.Write(row.CustomerName);
+        copy.Write((short)row.Kind);
+        copy.Write(row.Number);
+        copy.Write(row.Date);
+        copy.Write(row.Due);
+        copy.Write(row.Currency.Code);
+        copy.Write(row.Original);
+        copy.Write(row.Open);
+        copy.Write(row.Reference);
+        copy.Write(row.Held);
+        copy.Write(row.Unit);
+        copy.Write(row.Email);
+        copy.Write(row.Extra.InOrder);
     }
 }

@@ -8,31 +8,31 @@ namespace Rendal.Store.Ledger;
 /// <summary>The ledger rows of one book. They never change once an intake was kept.</summary>
 public sealed class LedgerStore(NpgsqlDataSource source, long book)
 {
-    private const string Columns = "r.row, r.customer, r.customer_name, r.kind, r.number, r.date, r.due, r.currency, r.original, r.open, r.reference, r.held, r.unit, r.email, r.extra, f.name, i.sheet";
-
-    private const string From = """
-        from ledger_row r join intake i on i.book_id = r.book_id and i.id = r.intake_id join stored_file f on f.book_id = i.book_id and f.id = i.file_id
-        """;
+    private const string Columns = "r.row, r.customer, r.customer_name, r.kind, r.number, r.date, r.due, r.currency, r.original, r.open, r.reference, r.held, r.unit, r.email, r.extra";
 
     /// <summary>All rows of an intake, in the order of the file.</summary>
     public async IAsyncEnumerable<LedgerRow> RowsAsync(long intake, [EnumeratorCancellation] CancellationToken cancel)
     {
-        await using var command = source.Sql($"select {Columns} {From} where r.book_id = $1 and r.intake_id = $2 order by r.row", book, intake);
+        var origin = await OriginAsync(intake, cancel);
+        await using var command = source.Sql($"select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2 order by r.row", book, intake);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
-            yield return Read(reader);
+            yield return Read(reader, origin);
         }
     }
 
     /// <summary>The rows of one customer in an intake, in the order of the file.</summary>
-    public Task<List<LedgerRow>> RowsAsync(long intake, string customer, CancellationToken cancel) =>
-        source.Sql(
+    public async Task<List<LedgerRow>> RowsAsync(long intake, string customer, CancellationToken cancel)
+    {
+        var origin = await OriginAsync(intake, cancel);
+        return await source.Sql(
             $"""
-            select {Columns} {From} where r.book_id = $1 and r.intake_id = $2
+            select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2
                 and r.row = any (array(select unnest(c.rows) from ledger_customer c where c.book_id = $1 and c.intake_id = $2 and c.customer = $3)) order by r.row
             """,
-            book, intake, customer).ListAsync(Read, cancel);
+            book, intake, customer).ListAsync(r => Read(r, origin), cancel);
+    }
 
     /// <summary>The ledger of an intake seen from afar.</summary>
     public async Task<LedgerOutline> OutlineAsync(long intake, CancellationToken cancel)
@@ -57,7 +57,12 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
             book, intake, new NpgsqlParameter<string?> { TypedValue = customer, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Text })
             .ListAsync(r => new RowSetAside(r.Text(1), r.Text(2) is { } code ? Currency.Of(code) : null, r.GetDecimal(3), new SourceRef(r.GetString(4), r.Text(5), r.GetInt32(0))), cancel);
 
-    private static LedgerRow Read(NpgsqlDataReader r) => new()
+    /// <summary>What all rows of an intake have in common; an intake that is not there has no rows either.</summary>
+    private async Task<Origin> OriginAsync(long intake, CancellationToken cancel) =>
+        await source.Sql("select f.name, i.sheet, i.extra_headings from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id where i.book_id = $1 and i.id = $2", book, intake)
+            .FirstAsync(r => new Origin(r.GetString(0), r.Text(1), r.GetFieldValue<string[]>(2)), cancel) ?? new Origin("", null, []);
+
+    private static LedgerRow Read(NpgsqlDataReader r, Origin origin) => new()
     {
         Customer = r.GetString(1),
         CustomerName = r.GetString(2),
@@ -72,7 +77,9 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
         Held = r.GetString(11),
         Unit = r.GetString(12),
         Email = r.GetString(13),
-        Extra = StoreJson.Read<Dictionary<string, string>>(r.GetString(14)),
-        Source = new SourceRef(r.GetString(15), r.Text(16), r.GetInt32(0)),
+        Extra = new ExtraColumns(origin.ExtraHeadings, r.GetFieldValue<string[]>(14)),
+        Source = new SourceRef(origin.File, origin.Sheet, r.GetInt32(0)),
     };
+
+    private sealed record Origin(string File, string? Sheet, string[] ExtraHeadings);
 }

@@ -131,7 +131,7 @@ internal static class IntakeEndpoints
         return row =>
         {
             var (corrected, leftOut) = row.Number > reading.HeadingRow ? corrections.Correct(row) : (row, null);
-            var changes = Enumerable.Range(0, corrected.Cells.Count).Where(i => corrected[i].Text != row[i].Text).ToDictionary(i => i, i => corrected[i].Text);
+            var changes = Enumerable.Range(0, corrected.Cells.Length).Where(i => corrected[i].Text != row[i].Text).ToDictionary(i => i, i => corrected[i].Text);
             return new FileRowView(row.Number, roles.Of(corrected), Texts(row), changes, leftOut);
         };
     }

@@ -21,7 +21,7 @@ public class CsvLedgerTests
     [InlineData("a|b|c\n1|2|3\n")]
     [InlineData("Title, with comma\na;b;c\n1;2;3\n1;2;3\n")]
     [InlineData("\"x;y;z;w\",b,c\n1,2,3\n")]
-    public void The_delimiter_is_found(string text) => Assert.Equal(3, CsvLedgerOf(text)[^1].Cells.Count);
+    public void The_delimiter_is_found(string text) => Assert.Equal(3, CsvLedgerOf(text)[^1].Cells.Length);
 
     [Fact]
     public void Every_encoding_of_the_trade_is_read()

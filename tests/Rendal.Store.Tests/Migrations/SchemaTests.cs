@@ -1,3 +1,6 @@
+using Rendal.Store.Files;
+using Rendal.Store.Ledger;
+
 namespace Rendal.Store.Tests.Migrations;
 
 public class SchemaTests(Postgres postgres)
@@ -13,7 +16,7 @@ public class SchemaTests(Postgres postgres)
             select c.relname, coalesce((
                 select a.attname from pg_index i join pg_attribute a on a.attrelid = i.indrelid and a.attnum = i.indkey[0]
                 where i.indrelid = c.oid and i.indisprimary), 'no key')
-            from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind = 'r'
+            from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind in ('r', 'p')
             """);
         await using var reader = await command.ExecuteReaderAsync(TestContext.Current.CancellationToken);
         var firsts = new Dictionary<string, string>();
@@ -24,6 +27,37 @@ public class SchemaTests(Postgres postgres)
 
         Assert.True(firsts.Count > 12, "the schema was looked at");
         Assert.All(firsts.Where(f => !AboveBooks.Contains(f.Key)), f => Assert.Equal("book_id", f.Value));
+    }
+
+    [Fact]
+    public async Task Rows_and_files_of_an_older_version_are_still_there()
+    {
+        await using var source = await postgres.NewDatabaseAsync("0001_first.sql", "0002_intake.sql");
+        await using (var fill = source.CreateCommand(
+            """
+            insert into person (name, password_hash) values ('Ines', 'hash');
+            insert into book (name, currency) values ('Tarnbrook Linen Hire', 'GBP');
+            insert into stored_file (book_id, name, size, sha256) values (1, 'ledger.csv', 1060000, sha256('')), (1, 'nothing.csv', 0, sha256(''));
+            insert into stored_file_part select 1, 1, part, decode(repeat(case part when 0 then 'a1' else 'b2' end, case part when 0 then 1048576 else 11424 end), 'hex') from generate_series(0, 1) part;
+            insert into intake (book_id, file_id, state, made_by, kept_at) values (1, 1, 'undone', 1, now()), (1, 1, 'kept', 1, now());
+            insert into ledger_row select 1, n % 2 + 1, n, 'AB0' || n, 'Inn', 0, 'T-' || n, null, '2026-10-01', 'GBP', n, n, '', '', '', '',
+                case when n < 4 then '{}'::jsonb else jsonb_build_object('Van', 'N' || n, 'Order', 'PO') end from generate_series(1, 6) n;
+            """))
+        {
+            await fill.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+        }
+
+        await Postgres.RunAsync(source, "0003_rows_by_intake.sql");
+        var rows = await new LedgerStore(source, 1).RowsAsync(2, TestContext.Current.CancellationToken).ToListAsync(TestContext.Current.CancellationToken);
+        Assert.Equal(["AB01 1 ", "AB03 3 ", "AB05 5 Order: PO, Van: N5"], rows.Select(r => $"{r.Customer} {r.Open} {string.Join(", ", r.Extra.Select(e => $"{e.Key}: {e.Value}"))}"));
+        Assert.Equal(3, await new LedgerStore(source, 1).RowsAsync(1, TestContext.Current.CancellationToken).CountAsync(TestContext.Current.CancellationToken));
+        using var whole = new MemoryStream();
+        await using (var file = new FileStore(source, 1).Open(1))
+        {
+            await file.CopyToAsync(whole, TestContext.Current.CancellationToken);
+        }
+
+        Assert.Equal((1_060_000L, (byte)0xA1, (byte)0xB2), (whole.Length, whole.ToArray()[1_048_575], whole.ToArray()[1_048_576]));
     }
 
     [Fact]

@@ -1,8 +1,8 @@
 using Rendal.Bench;
 
-if (args is [IntakeBench.TakeIn, var database, var file])
+if (args is [IntakeBench.TakeIn, var database, var before, var file])
 {
-    await IntakeBench.TakeInAsync(database, file);
+    await IntakeBench.TakeInAsync(database, before, file);
     return 0;
 }
 
