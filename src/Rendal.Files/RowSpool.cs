@@ -50,7 +50,7 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
     }
 
     /// <inheritdoc/>
-    public IEnumerator<FileRow> GetEnumerator() => From(1).GetEnumerator();
+    public IEnumerator<FileRow> GetEnumerator() => ReadAhead.Of(From(1)).GetEnumerator();
 
     IEnumerator IEnumerable.GetEnumerator() => GetEnumerator();
 

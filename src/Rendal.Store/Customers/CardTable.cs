@@ -9,43 +9,63 @@ internal static class CardTable
 {
     public const string Columns = "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, head_office, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger";
 
+    /// <summary>Reads all cards of a book, in a transaction that is going to add some: until it ends no other transaction does.</summary>
+    public static async Task<Dictionary<string, Customer>> ReadToAddAsync(NpgsqlConnection connection, long book, CancellationToken cancel)
+    {
+        await connection.Sql("select pg_advisory_xact_lock(hashtext('customer'), $1::int)", book).RunAsync(cancel);
+        return (await connection.Sql($"select {Columns} from customer where book_id = $1 for update", book).ListAsync(Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+    }
+
+    /// <summary>Writes cards, those in <paramref name="known"/> over what they were and the others as new ones.</summary>
+    /// <param name="connection">In the transaction in which <paramref name="known"/> was read by <see cref="ReadToAddAsync"/>.</param>
+    /// <param name="book">The book.</param>
+    /// <param name="cards">The cards.</param>
+    /// <param name="known">All cards of the book by key.</param>
+    public static async Task WriteAsync(NpgsqlConnection connection, long book, IReadOnlyCollection<Customer> cards, Dictionary<string, Customer> known, CancellationToken cancel)
+    {
+        await CopyAsync(connection, "customer", book, cards.Where(c => !known.ContainsKey(c.Key)), cancel);
+        await WriteAsync(connection, book, cards.Where(c => known.ContainsKey(c.Key)), cancel);
+    }
+
     /// <summary>Writes cards over those that are there, by one binary COPY and one statement.</summary>
     public static async Task WriteAsync(NpgsqlConnection connection, long book, IEnumerable<Customer> cards, CancellationToken cancel)
     {
         await connection.Sql("create temp table card_in (like customer including defaults) on commit drop").RunAsync(cancel);
-        await using (var copy = await connection.BeginBinaryImportAsync($"copy card_in (book_id, {Columns}, search) from stdin (format binary)", cancel))
-        {
-            foreach (var card in cards)
-            {
-                await copy.StartRowAsync(cancel);
-                await copy.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
-                await copy.WriteAsync(card.Key, NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(card.Name, NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(StoreJson.Write(card.Contacts), NpgsqlDbType.Jsonb, cancel);
-                await copy.WriteAsync(card.Salutation, NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(DeliveryName(card.Delivery), NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(card.PostalLines.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(card.Country, NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(card.Language, NpgsqlDbType.Text, cancel);
-                await WriteAsync(copy, card.Terms?.Days, NpgsqlDbType.Integer, cancel);
-                await copy.WriteAsync(card.Terms?.FromMonthEnd ?? false, NpgsqlDbType.Boolean, cancel);
-                await copy.WriteAsync(card.HeadOffice, NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(card.Unit, NpgsqlDbType.Text, cancel);
-                await WriteAsync(copy, card.MinimumBalance, NpgsqlDbType.Numeric, cancel);
-                await copy.WriteAsync(card.OnHold, NpgsqlDbType.Boolean, cancel);
-                await WriteAsync(copy, card.OwnWording, NpgsqlDbType.Bigint, cancel);
-                await copy.WriteAsync(card.Notes, NpgsqlDbType.Text, cancel);
-                await copy.WriteAsync(StoreJson.Write(card.Extra), NpgsqlDbType.Jsonb, cancel);
-                await copy.WriteAsync(card.FromLedger, NpgsqlDbType.Boolean, cancel);
-                await copy.WriteAsync(SearchText(card), NpgsqlDbType.Text, cancel);
-            }
-
-            await copy.CompleteAsync(cancel);
-        }
-
+        await CopyAsync(connection, "card_in", book, cards, cancel);
         var set = string.Join(", ", Columns.Split(", ").Skip(1).Append("search").Select(c => $"{c} = excluded.{c}"));
         await connection.Sql($"insert into customer (book_id, {Columns}, search) select book_id, {Columns}, search from card_in on conflict (book_id, key) do update set {set}").RunAsync(cancel);
         await connection.Sql("drop table card_in").RunAsync(cancel);
+    }
+
+    private static async Task CopyAsync(NpgsqlConnection connection, string table, long book, IEnumerable<Customer> cards, CancellationToken cancel)
+    {
+        await using var copy = await connection.BeginBinaryImportAsync($"copy {table} (book_id, {Columns}, search) from stdin (format binary)", cancel);
+        foreach (var card in cards)
+        {
+            await copy.StartRowAsync(cancel);
+            await copy.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(card.Key, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(card.Name, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(StoreJson.Write(card.Contacts), NpgsqlDbType.Jsonb, cancel);
+            await copy.WriteAsync(card.Salutation, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(DeliveryName(card.Delivery), NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(card.PostalLines.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(card.Country, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(card.Language, NpgsqlDbType.Text, cancel);
+            await WriteAsync(copy, card.Terms?.Days, NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync(card.Terms?.FromMonthEnd ?? false, NpgsqlDbType.Boolean, cancel);
+            await copy.WriteAsync(card.HeadOffice, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(card.Unit, NpgsqlDbType.Text, cancel);
+            await WriteAsync(copy, card.MinimumBalance, NpgsqlDbType.Numeric, cancel);
+            await copy.WriteAsync(card.OnHold, NpgsqlDbType.Boolean, cancel);
+            await WriteAsync(copy, card.OwnWording, NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(card.Notes, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(StoreJson.Write(card.Extra), NpgsqlDbType.Jsonb, cancel);
+            await copy.WriteAsync(card.FromLedger, NpgsqlDbType.Boolean, cancel);
+            await copy.WriteAsync(SearchText(card), NpgsqlDbType.Text, cancel);
+        }
+
+        await copy.CompleteAsync(cancel);
     }
 
     public static Customer Read(NpgsqlDataReader r) => new()

@@ -116,7 +116,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             return false;
         }
 
-        var cards = (await connection.Sql($"select {CardTable.Columns} from customer where book_id = $1 for update", book).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+        var cards = await CardTable.ReadToAddAsync(connection, book, cancel);
         var ofCards = corrections.Where(c => c.Kind == CorrectionKind.Card).ToLookup(c => c.Of, StringComparer.Ordinal);
         var changes = list.Customers
             .Where(listed => cards.ContainsKey(listed.Key) || list.Reading.Has(CardField.Name))
@@ -124,7 +124,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await connection.Sql(
             "insert into card_before (book_id, intake_id, key, card) select $1, $2, * from unnest($3::text[], $4::jsonb[])",
             book, id, changes.Select(c => c.After.Key).ToArray(), changes.Select(c => c.Before is null ? null : StoreJson.Write(c.Before)).ToArray()).RunAsync(cancel);
-        await CardTable.WriteAsync(connection, book, changes.Select(c => c.After), cancel);
+        await CardTable.WriteAsync(connection, book, [.. changes.Select(c => c.After)], cards, cancel);
         await CopyFindingsAsync(connection, id, list.Findings.Listed(), cancel);
         await ReadingStore.RememberAsync(connection, book, IntakeKind.Customers, remembered, await FileNameAsync(connection, id, cancel), now, cancel);
         await transaction.CommitAsync(cancel);
@@ -221,7 +221,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     /// <summary>Customers that are on no list yet are made from what the rows say; a card that exists gets an address from the rows only where it has none.</summary>
     private async Task AddCustomersAsync(NpgsqlConnection connection, IEnumerable<CustomerSeen> seen, CancellationToken cancel)
     {
-        var cards = (await connection.Sql($"select {CardTable.Columns} from customer where book_id = $1 for update", book).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+        var cards = await CardTable.ReadToAddAsync(connection, book, cancel);
         var changed = new List<Customer>();
         foreach (var customer in seen)
         {
@@ -243,7 +243,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             }
         }
 
-        await CardTable.WriteAsync(connection, book, changed, cancel);
+        await CardTable.WriteAsync(connection, book, changed, cards, cancel);
     }
 
     private Task<string> FileNameAsync(NpgsqlConnection connection, long id, CancellationToken cancel) =>
