@@ -88,15 +88,15 @@ public sealed class LedgerComparison
     public static LedgerComparison Of(IEnumerable<LedgerRow> before, IEnumerable<LedgerRow> after, bool afterHasOpenItems)
     {
         var comparison = new LedgerComparison();
-        var known = new Dictionary<Key, Queue<LedgerRow>>();
+        var known = new Dictionary<ItemKey, Queue<LedgerRow>>();
         foreach (var row in before)
         {
-            (known.TryGetValue(Key.Of(row), out var same) ? same : known[Key.Of(row)] = new Queue<LedgerRow>(1)).Enqueue(row);
+            (known.TryGetValue(ItemKey.Of(row), out var same) ? same : known[ItemKey.Of(row)] = new Queue<LedgerRow>(1)).Enqueue(row);
         }
 
         foreach (var row in after)
         {
-            var was = known.TryGetValue(Key.Of(row), out var same) && same.TryDequeue(out var first) ? first : null;
+            var was = known.TryGetValue(ItemKey.Of(row), out var same) && same.TryDequeue(out var first) ? first : null;
             comparison.Note(was, row, was is null ? ItemChange.New : row.Open == 0 && was.Open != 0 ? ItemChange.Settled : IsAltered(was, row) ? ItemChange.Altered : null);
         }
 
@@ -133,11 +133,5 @@ public sealed class LedgerComparison
         }
 
         customers[(row.Customer, row.Currency)] = (of.Items, of.Before + was, of.After + now);
-    }
-
-    private readonly record struct Key(string Customer, ItemKind Kind, string Number, Currency Currency, DateOnly? Date, decimal Amount)
-    {
-        public static Key Of(LedgerRow row) =>
-            row.Number.Length > 0 ? new Key(row.Customer, row.Kind, row.Number, row.Currency, null, 0) : new Key(row.Customer, row.Kind, "", row.Currency, row.Date, row.Original);
     }
 }

@@ -12,6 +12,12 @@ public sealed record Choice
     /// <summary>The last document date wanted; null for no limit.</summary>
     public DateOnly? DatedTo { get; init; }
 
+    /// <summary>The first due date wanted; null for no limit.</summary>
+    public DateOnly? DueFrom { get; init; }
+
+    /// <summary>The last due date wanted; null for no limit.</summary>
+    public DateOnly? DueTo { get; init; }
+
     /// <summary>Whether items in dispute or held back are left out.</summary>
     public bool LeaveOutHeld { get; init; }
 
@@ -21,11 +27,14 @@ public sealed record Choice
     /// <summary>The business units wanted; null for all. Items without a unit belong to the unit named by the empty text.</summary>
     public IReadOnlySet<string>? Units { get; init; }
 
+    /// <summary>The values wanted in columns that have no meaning for the rules, by heading; a column that is not named takes part in nothing. A row without a value has the empty text.</summary>
+    public IReadOnlyDictionary<string, IReadOnlySet<string>> Columns { get; init; } = new Dictionary<string, IReadOnlySet<string>>();
+
+    /// <summary>The head offices wanted with all their branches, by key; null for all customers.</summary>
+    public IReadOnlySet<string>? HeadOffices { get; init; }
+
     /// <summary>The customers wanted, by key; null for all.</summary>
     public IReadOnlySet<string>? Customers { get; init; }
-
-    /// <summary>The customers taken out by hand, with the reason that the person gave.</summary>
-    public IReadOnlyDictionary<string, string> Removed { get; init; } = new Dictionary<string, string>();
 
     /// <summary>The least balance that is written about, in units of whatever the currency is; 0.00 leaves nothing out.</summary>
     public decimal LeastBalance { get; init; }

@@ -16,14 +16,17 @@ public static class Choosing
     /// <param name="settlement">How payments are set against invoices first.</param>
     /// <param name="ageing">The bands.</param>
     /// <param name="reachability">What is known of a customer beside the ledger.</param>
+    /// <param name="byHand">What people have decided about single customers and items.</param>
     public static ChosenRound Choose(
         IEnumerable<LedgerRow> rows,
         IReadOnlyCollection<RowSetAside> setAside,
         Choice choice,
         SettlementRule settlement,
         AgeingRule ageing,
-        Func<string, Reachability> reachability)
+        Func<string, Reachability> reachability,
+        ByHand? byHand = null)
     {
+        var hand = new HandIndex(byHand ?? ByHand.Nothing, choice.AsOf);
         var accounts = CustomerAccount.Group(rows);
         var blocked = setAside.Where(r => r.Customer is not null).ToLookup(r => r.Customer!, StringComparer.Ordinal);
         var statements = new List<Statement>();
@@ -41,7 +44,7 @@ public static class Choosing
         foreach (var account in accounts)
         {
             ledger[account.Currency] = ledger.GetValueOrDefault(account.Currency) + account.Rows.Sum(r => r.Open);
-            var wanted = WantedItems(Settlement.Settle(account, choice.AsOf, settlement), account, choice, leftOut);
+            var wanted = WantedItems(Settlement.Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer)), account, choice, hand, leftOut);
             if (wanted.Count == 0)
             {
                 continue;
@@ -49,7 +52,7 @@ public static class Choosing
 
             var statement = Statement.Of(account.Customer, account.Currency, wanted, choice.AsOf, ageing);
             var isBlocked = blocked[account.Customer].Any(r => r.Currency is null || r.Currency == account.Currency);
-            if (ReasonAgainst(statement, isBlocked, choice, reachability) is { } reason)
+            if (ReasonAgainst(statement, isBlocked, choice, hand, reachability) is { } reason)
             {
                 leftOut.Add(account.Customer, account.Currency, reason, statement.Total, wanted.Count);
             }
@@ -64,12 +67,28 @@ public static class Choosing
         return new ChosenRound(statements, leftOut.Listed(), proof);
     }
 
-    private static List<OpenItem> WantedItems(IReadOnlyList<OpenItem> items, CustomerAccount account, Choice choice, LeftOutSums leftOut)
+    /// <summary>Where each item of one customer ends, in the order of statements: by due date, date and number.</summary>
+    /// <param name="rows">All rows of the customer.</param>
+    /// <param name="choice">Which items are wanted.</param>
+    /// <param name="settlement">How payments are set against invoices first.</param>
+    /// <param name="byHand">What people have decided.</param>
+    public static IReadOnlyList<ItemChosen> Items(IEnumerable<LedgerRow> rows, Choice choice, SettlementRule settlement, ByHand byHand)
+    {
+        var hand = new HandIndex(byHand, choice.AsOf);
+        return
+        [
+            .. CustomerAccount.Group(rows).SelectMany(account => Settlement.Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer))
+                .Select(item => new ItemChosen(item, ReasonAgainst(item, choice, hand)))
+                .OrderBy(c => c.Item.Row, Comparer<LedgerRow>.Create(StatementItem.Compare))),
+        ];
+    }
+
+    private static List<OpenItem> WantedItems(IReadOnlyList<OpenItem> items, CustomerAccount account, Choice choice, HandIndex hand, LeftOutSums leftOut)
     {
         var wanted = new List<OpenItem>(items.Count);
         foreach (var item in items)
         {
-            if (ReasonAgainst(item, choice) is { } reason)
+            if (ReasonAgainst(item, choice, hand) is { } reason)
             {
                 leftOut.Add(account.Customer, account.Currency, reason, item.Open);
             }
@@ -82,20 +101,44 @@ public static class Choosing
         return wanted;
     }
 
-    private static LeftOutReason? ReasonAgainst(OpenItem item, Choice choice)
+    private static LeftOutReason? ReasonAgainst(OpenItem item, Choice choice, HandIndex hand)
     {
         var row = item.Row;
         var date = row.Date ?? row.Due;
-        return Settlement.IsAfter(row, choice.AsOf) ? LeftOutReason.AfterTheDate
-            : item.Open == 0 ? null
-            : date < choice.DatedFrom || date > choice.DatedTo ? LeftOutReason.OutsideTheDates
-            : choice.LeaveOutHeld && row.Held.Length > 0 ? LeftOutReason.HeldBack
-            : choice.Units is { } units && !units.Contains(row.Unit) ? LeftOutReason.OtherUnit
+        if (Settlement.IsAfter(row, choice.AsOf))
+        {
+            return LeftOutReason.AfterTheDate;
+        }
+
+        var key = hand.KeyOf(row);
+        return item.Open == 0 || hand.IsItemIn(key) ? null
+            : date < choice.DatedFrom || date > choice.DatedTo || row.Due < choice.DueFrom || row.Due > choice.DueTo ? LeftOutReason.OutsideTheDates
+            : (choice.LeaveOutHeld && row.Held.Length > 0) || hand.IsHeld(key) ? LeftOutReason.HeldBack
+            : (choice.Units is { } units && !units.Contains(row.Unit)) || !HasWantedValues(row, choice) ? LeftOutReason.OtherUnit
             : !choice.WithCredits && item.Open < 0 ? LeftOutReason.CreditsNotWanted
+            : hand.IsItemOut(key) ? LeftOutReason.TakenOut
             : null;
     }
 
-    private static LeftOutReason? ReasonAgainst(Statement statement, bool isBlocked, Choice choice, Func<string, Reachability> reachability)
+    private static bool HasWantedValues(LedgerRow row, Choice choice)
+    {
+        if (choice.Columns.Count == 0)
+        {
+            return true;
+        }
+
+        foreach (var (column, values) in choice.Columns)
+        {
+            if (!values.Contains(row.Extra.TryGetValue(column, out var value) ? value : ""))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private static LeftOutReason? ReasonAgainst(Statement statement, bool isBlocked, Choice choice, HandIndex hand, Func<string, Reachability> reachability)
     {
         if (isBlocked)
         {
@@ -103,17 +146,21 @@ public static class Choosing
         }
 
         var of = reachability(statement.Customer);
-        return choice.Removed.ContainsKey(statement.Customer) ? LeftOutReason.RemovedByHand
-            : choice.Customers is { } chosen && !chosen.Contains(statement.Customer) ? LeftOutReason.NotChosen
+        var isPutIn = hand.IsIn(statement.Customer);
+        return hand.IsOut(statement.Customer) ? LeftOutReason.RemovedByHand
+            : !isPutIn && !IsChosen(statement.Customer, of, choice) ? LeftOutReason.NotChosen
             : of.OnHold ? LeftOutReason.OnHold
             : statement.Total == 0 ? LeftOutReason.NothingOpen
             : statement.Total < 0 ? LeftOutReason.CreditBalance
-            : statement.Total < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
-            : choice.OverdueDays is { } days && statement.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
-            : choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently
+            : !isPutIn && statement.Total < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
+            : !isPutIn && choice.OverdueDays is { } days && statement.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
+            : !isPutIn && choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently
             : choice.NeedsAddress && !of.HasAddress ? LeftOutReason.NoWayToReach
             : null;
     }
+
+    private static bool IsChosen(string customer, Reachability of, Choice choice) =>
+        (choice.Customers is not { } chosen || chosen.Contains(customer)) && (choice.HeadOffices is not { } offices || offices.Contains(of.HeadOffice ?? customer));
 
     private sealed class LeftOutSums
     {

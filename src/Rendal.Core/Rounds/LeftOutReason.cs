@@ -15,11 +15,14 @@ public enum LeftOutReason
     /// <summary>The item is in dispute or held back.</summary>
     HeldBack,
 
-    /// <summary>The item belongs to a business unit that was not chosen.</summary>
+    /// <summary>The item belongs to a business unit, or has a value in another column, that was not chosen.</summary>
     OtherUnit,
 
     /// <summary>The item is a credit, and credits were not wanted.</summary>
     CreditsNotWanted,
+
+    /// <summary>A person took the item out.</summary>
+    TakenOut,
 
     /// <summary>A row of the customer could not be read, so that the statement would be wrong.</summary>
     Error,

@@ -5,4 +5,5 @@ namespace Rendal.Core.Rounds;
 /// <param name="HasAddress">Whether there is at least one good address.</param>
 /// <param name="LastWritten">The last day on which something was sent; null for never.</param>
 /// <param name="MinimumBalance">The least balance for this customer; null for the round's.</param>
-public readonly record struct Reachability(bool OnHold, bool HasAddress, DateOnly? LastWritten, decimal? MinimumBalance = null);
+/// <param name="HeadOffice">The key of the head office at the top; null for a customer that has none.</param>
+public readonly record struct Reachability(bool OnHold, bool HasAddress, DateOnly? LastWritten, decimal? MinimumBalance = null, string? HeadOffice = null);

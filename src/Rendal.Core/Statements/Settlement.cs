@@ -29,19 +29,47 @@ public static class Settlement
     /// items in order of due date, document date, number. Invoices of 100.00 due 1 March and 50.00 due 1 April with a
     /// payment of 120.00 leave 0.00 and 30.00 open; with the second one named, 30.00 of the first and nothing of the second.
     /// </remarks>
-    public static IReadOnlyList<OpenItem> Settle(CustomerAccount account, DateOnly asOf, SettlementRule rule)
+    /// <param name="account">The account.</param>
+    /// <param name="asOf">The last day that counts.</param>
+    /// <param name="rule">How it is done where nobody has said.</param>
+    /// <param name="byHand">
+    /// What people have said, in the order in which they said it; it comes before everything else and holds whatever the rule.
+    /// Whatever of it the account has no rows for rests.
+    /// </param>
+    public static IReadOnlyList<OpenItem> Settle(CustomerAccount account, DateOnly asOf, SettlementRule rule, IReadOnlyList<SettledByHand>? byHand = null) => Run(account, asOf, rule, byHand ?? [], null);
+
+    /// <summary>The same, with each amount that was set against an item: what settled it, and where a payment went.</summary>
+    /// <inheritdoc cref="Settle"/>
+    public static IReadOnlyList<Settling> Explain(CustomerAccount account, DateOnly asOf, SettlementRule rule, IReadOnlyList<SettledByHand>? byHand = null)
+    {
+        var told = new List<Settling>();
+        Run(account, asOf, rule, byHand ?? [], told);
+        return told;
+    }
+
+    private static OpenItem[] Run(CustomerAccount account, DateOnly asOf, SettlementRule rule, IReadOnlyList<SettledByHand> byHand, List<Settling>? told)
     {
         var rows = account.Rows;
         var open = rows.Select(r => r.Open).ToArray();
-        if (rule != SettlementRule.None)
+        if (rule != SettlementRule.None || byHand.Count > 0)
         {
             var takingPart = Enumerable.Range(0, rows.Count).Where(i => !IsAfter(rows[i], asOf)).ToList();
             var charges = takingPart.Where(i => open[i] > 0).OrderBy(i => rows[i], ByAge).ToList();
             var credits = takingPart.Where(i => open[i] < 0).OrderBy(i => rows[i], ByDate).ToList();
-            SettleNamed(rows, open, charges, credits);
+            var set = new Setting(rows, open, told);
+            if (byHand.Count > 0)
+            {
+                credits = SettleByHand(set, charges, credits, byHand);
+            }
+
+            if (rule != SettlementRule.None)
+            {
+                SettleNamed(set, charges, credits);
+            }
+
             if (rule == SettlementRule.Oldest)
             {
-                SettleOldest(open, charges, credits);
+                SettleOldest(set, charges, credits);
             }
         }
 
@@ -62,34 +90,75 @@ public static class Settlement
     private static int Tie(LedgerRow a, LedgerRow b) =>
         a.Open.CompareTo(b.Open) is var byAmount and not 0 ? byAmount : string.CompareOrdinal(a.Reference, b.Reference);
 
-    private static void SettleNamed(IReadOnlyList<LedgerRow> rows, decimal[] open, List<int> charges, List<int> credits)
+    /// <summary>Does what people have said, and returns the credits that are left to the rule.</summary>
+    private static List<int> SettleByHand(Setting set, List<int> charges, List<int> credits, IReadOnlyList<SettledByHand> byHand)
     {
-        var byNumber = charges.Where(i => rows[i].Number.Length > 0).ToLookup(i => rows[i].Number, StringComparer.Ordinal);
-        foreach (var credit in credits.Where(i => rows[i].Reference.Length > 0))
+        var creditOf = credits.ToLookup(i => ItemKey.Of(set.Rows[i]).Text, StringComparer.Ordinal);
+        var chargeOf = charges.ToLookup(i => ItemKey.Of(set.Rows[i]).Text, StringComparer.Ordinal);
+        var kept = new HashSet<int>();
+        foreach (var said in byHand)
         {
-            foreach (var charge in byNumber[rows[credit].Reference])
+            var left = said.Amount ?? decimal.MaxValue;
+            foreach (var credit in creditOf[said.Credit])
             {
-                Set(open, charge, credit);
+                if (said.Charge is null)
+                {
+                    kept.Add(credit);
+                    continue;
+                }
+
+                foreach (var charge in chargeOf[said.Charge])
+                {
+                    left -= set.Against(charge, credit, SettledBy.Hand, left);
+                }
+            }
+        }
+
+        return [.. credits.Where(i => !kept.Contains(i))];
+    }
+
+    private static void SettleNamed(Setting set, List<int> charges, List<int> credits)
+    {
+        var byNumber = charges.Where(i => set.Rows[i].Number.Length > 0).ToLookup(i => set.Rows[i].Number, StringComparer.Ordinal);
+        foreach (var credit in credits.Where(i => set.Rows[i].Reference.Length > 0))
+        {
+            foreach (var charge in byNumber[set.Rows[credit].Reference])
+            {
+                set.Against(charge, credit, SettledBy.Reference, decimal.MaxValue);
             }
         }
     }
 
-    private static void SettleOldest(decimal[] open, List<int> charges, List<int> credits)
+    private static void SettleOldest(Setting set, List<int> charges, List<int> credits)
     {
         var next = 0;
         foreach (var credit in credits)
         {
-            for (; next < charges.Count && open[credit] < 0; next += open[charges[next]] == 0 ? 1 : 0)
+            for (; next < charges.Count && set.Open[credit] < 0; next += set.Open[charges[next]] == 0 ? 1 : 0)
             {
-                Set(open, charges[next], credit);
+                set.Against(charges[next], credit, SettledBy.Age, decimal.MaxValue);
             }
         }
     }
 
-    private static void Set(decimal[] open, int charge, int credit)
+    /// <summary>The rows of an account while credits are set against charges.</summary>
+    /// <param name="Rows">The rows.</param>
+    /// <param name="Open">What is open of each.</param>
+    /// <param name="Told">Is told each amount; null where nobody wants to know.</param>
+    private sealed record Setting(IReadOnlyList<LedgerRow> Rows, decimal[] Open, List<Settling>? Told)
     {
-        var amount = Math.Min(open[charge], -open[credit]);
-        open[charge] -= amount;
-        open[credit] += amount;
+        /// <summary>Sets as much of a credit against a charge as both have open, at most <paramref name="most"/>, and returns how much it was.</summary>
+        public decimal Against(int charge, int credit, SettledBy by, decimal most)
+        {
+            var amount = Math.Min(Math.Min(Open[charge], -Open[credit]), most);
+            if (amount > 0)
+            {
+                Open[charge] -= amount;
+                Open[credit] += amount;
+                Told?.Add(new Settling(Rows[credit], Rows[charge], amount, by));
+            }
+
+            return amount;
+        }
     }
 }

@@ -68,6 +68,12 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, string>> HeadOfficesAsync(CancellationToken cancel) =>
         (await source.Sql("select key, head_office from customer where book_id = $1 and head_office <> ''", book).ListAsync(r => (Key: r.GetString(0), Office: r.GetString(1)), cancel)).ToDictionary(h => h.Key, h => h.Office, StringComparer.Ordinal);
 
+    /// <summary>The customers at the top of a group, with their names, in order of name.</summary>
+    public Task<List<(string Key, string Name)>> OfficesAsync(CancellationToken cancel) =>
+        source.Sql(
+            "select o.key, o.name from customer o where o.book_id = $1 and o.head_office = '' and o.key in (select b.head_office from customer b where b.book_id = $1 and b.head_office <> '') order by lower(o.name), o.key",
+            book).ListAsync(r => (r.GetString(0), r.GetString(1)), cancel);
+
     /// <summary>The keys of the customers whose card has at least one address that can be written to.</summary>
     public async Task<HashSet<string>> ReachableAsync(CancellationToken cancel) =>
         (await source.Sql("select key, contacts from customer where book_id = $1 and contacts <> '[]'", book).ListAsync(r => (Key: r.GetString(0), Contacts: StoreJson.Read<Contact[]>(r.GetString(1))), cancel))

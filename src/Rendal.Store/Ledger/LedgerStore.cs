@@ -8,6 +8,9 @@ namespace Rendal.Store.Ledger;
 /// <summary>The ledger rows of one book. They never change once an intake was kept.</summary>
 public sealed class LedgerStore(NpgsqlDataSource source, long book)
 {
+    /// <summary>The most values of a column that are listed to choose among.</summary>
+    public const int MostValues = 500;
+
     private const string Columns = "r.row, r.customer, r.customer_name, r.kind, r.number, r.date, r.due, r.currency, r.original, r.open, r.reference, r.held, r.unit, r.email, r.extra";
 
     /// <summary>All rows of an intake, in the order of the file.</summary>
@@ -45,6 +48,19 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
     /// <summary>The business units that rows of an intake belong to, by name; empty where the file has none.</summary>
     public Task<List<string>> UnitsAsync(long intake, CancellationToken cancel) =>
         source.Sql("select distinct unit from ledger_row where book_id = $1 and intake_id = $2 and unit <> '' order by unit", book, intake).ListAsync(r => r.GetString(0), cancel);
+
+    /// <summary>The headings of the columns without a meaning for the rules, in the order of the file.</summary>
+    public async Task<string[]> ExtraHeadingsAsync(long intake, CancellationToken cancel) => (await OriginAsync(intake, cancel)).ExtraHeadings;
+
+    /// <summary>The values in such a column, the empty one among them where a row has none; the first <see cref="MostValues"/> in their order. Empty where there is no such column.</summary>
+    public Task<List<string>> ValuesAsync(long intake, string heading, CancellationToken cancel) =>
+        source.Sql(
+            $"""
+            select distinct coalesce(r.extra[array_position(i.extra_headings, $3)], '') value
+            from ledger_row r join intake i on i.book_id = r.book_id and i.id = r.intake_id
+            where r.book_id = $1 and r.intake_id = $2 and $3 = any (i.extra_headings) order by value limit {MostValues}
+            """,
+            book, intake, heading).ListAsync(r => r.GetString(0), cancel);
 
     /// <summary>The rows of an intake that could not be used; of one customer, or of all where <paramref name="customer"/> is null.</summary>
     public Task<List<RowSetAside>> SetAsideAsync(long intake, string? customer, CancellationToken cancel) =>

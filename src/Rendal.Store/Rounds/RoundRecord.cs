@@ -7,18 +7,19 @@ namespace Rendal.Store.Rounds;
 /// <param name="Id">Its number.</param>
 /// <param name="Name">What the bookkeeper calls it; the customer sees it where the wording says so.</param>
 /// <param name="IntakeId">The intake whose rows it is made from.</param>
-/// <param name="Choice">Who and what is wanted; customers removed by hand are among the decisions, not here.</param>
+/// <param name="Choice">Who and what is wanted.</param>
 /// <param name="WordingId">The wording of its messages.</param>
 /// <param name="SenderId">The sender that they go out under.</param>
 /// <param name="MadeAt">When it was made.</param>
 /// <param name="PreparedAt">When its parcels were last made up; null before the first time.</param>
 /// <param name="ReleasedAt">When parcels were first let go; null while none was.</param>
 /// <param name="Paused">Whether sending waits.</param>
-public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused);
+/// <param name="ByHand">What was decided by hand, as it held when its parcels were last made up.</param>
+public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused, ByHand ByHand);
 
 /// <summary>What a person decided about one customer in a round.</summary>
 /// <param name="Customer">The customer.</param>
-/// <param name="Decision"><c>held</c> or <c>removed</c>.</param>
+/// <param name="Decision"><c>held</c>, <c>removed</c> or <c>put-in</c>.</param>
 /// <param name="Reason">What the person gave as the reason.</param>
 public sealed record RoundDecision(string Customer, string Decision, string Reason);
 

@@ -12,7 +12,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The channel on which workers hear that something was released.</summary>
     public const string ReleasedChannel = "rendal_released";
 
-    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused";
+    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand";
 
     private const string ParcelColumns = """
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
@@ -59,15 +59,32 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         }
     }
 
+    /// <summary>What was decided about single items of a round.</summary>
+    public Task<List<ItemByHand>> ItemDecisionsAsync(long id, CancellationToken cancel) =>
+        source.Sql("select item, is_in, reason from round_item_decision where book_id = $1 and round_id = $2 order by decided_at, item", book, id).ListAsync(r => new ItemByHand(r.GetString(0), r.GetBoolean(1), r.GetString(2)), cancel);
+
+    /// <summary>Takes an item out of a round by hand, or puts it in.</summary>
+    public Task DecideItemAsync(long id, ItemByHand decision, long person, CancellationToken cancel) =>
+        source.Sql(
+            """
+            insert into round_item_decision (book_id, round_id, item, is_in, reason, decided_by) values ($1, $2, $3, $4, $5, $6)
+            on conflict (book_id, round_id, item) do update set is_in = excluded.is_in, reason = excluded.reason, decided_by = excluded.decided_by, decided_at = now()
+            """,
+            book, id, decision.Item, decision.IsIn, decision.Reason, person).RunAsync(cancel);
+
+    /// <summary>Takes the decision about an item back.</summary>
+    public Task ForgetItemAsync(long id, string item, CancellationToken cancel) =>
+        source.Sql("delete from round_item_decision where book_id = $1 and round_id = $2 and item = $3", book, id, item).RunAsync(cancel);
+
     /// <summary>
     /// Puts newly prepared parcels, what is left out and the proof in place of the earlier ones, in one transaction.
     /// False where something of the round was released in the meantime.
     /// </summary>
-    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, ByHand hand, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        if (await connection.Sql("update round set prepared_at = $3 where book_id = $1 and id = $2 and released_at is null", book, id, now.ToUniversalTime()).RunAsync(cancel) == 0)
+        if (await connection.Sql("update round set prepared_at = $3, by_hand = $4 where book_id = $1 and id = $2 and released_at is null", book, id, now.ToUniversalTime(), Commands.Json(hand)).RunAsync(cancel) == 0)
         {
             return false;
         }
@@ -208,7 +225,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     }
 
     private static RoundRecord Read(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9));
+        r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9), StoreJson.Read<ByHand>(r.GetString(10)));
 
     private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(
         r.GetInt64(0), r.GetString(1), r.GetString(2), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(8));

@@ -6,6 +6,7 @@ using Rendal.Store.Customers;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Files;
 using Rendal.Store.Intake;
+using Rendal.Store.Items;
 using Rendal.Store.Ledger;
 using Rendal.Store.Readings;
 using Rendal.Store.Rounds;
@@ -43,6 +44,10 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
     public SenderStore Senders => new(source, book.Id);
 
     public RoundStore Rounds => new(source, book.Id);
+
+    public HoldStore Holds => new(source, book.Id);
+
+    public SettlementStore Settlements => new(source, book.Id);
 
     public DispatchLog Log => new(source, book.Id);
 

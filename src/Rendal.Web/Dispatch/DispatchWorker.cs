@@ -122,8 +122,8 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var round = (await rounds.FindAsync(claimed.Round, CancellationToken.None))!;
         var intake = (await new IntakeStore(source, claimed.Book).FindAsync(round.IntakeId, CancellationToken.None))!;
         var ledger = new LedgerStore(source, claimed.Book);
-        var making = new ParcelMaking(book, round, intake.Settlement, claimed.Sender.Name);
-        var statements = making.Statements(await ledger.RowsAsync(intake.Id, claimed.Card.Key, CancellationToken.None), await ledger.SetAsideAsync(intake.Id, claimed.Card.Key, CancellationToken.None));
+        var making = new ParcelMaking(book, round, intake.Settlement, round.ByHand, claimed.Sender.Name);
+        var statements = making.Statements(await ledger.RowsAsync(intake.Id, claimed.Card.Key, CancellationToken.None), await ledger.SetAsideAsync(intake.Id, claimed.Card.Key, CancellationToken.None), claimed.Card.MinimumBalance);
         var (_, parcel) = (await rounds.ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
         if (!ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums))
         {

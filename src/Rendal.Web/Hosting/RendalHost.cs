@@ -117,6 +117,7 @@ internal static class RendalHost
         SenderEndpoints.Map(book);
         RoundEndpoints.Map(book);
         ParcelEndpoints.Map(book);
+        AccountEndpoints.Map(book);
         DispatchEndpoints.Map(book);
         PostroomEndpoints.Map(book);
         app.MapFallback("/api/{**rest}", () => Results.NotFound());

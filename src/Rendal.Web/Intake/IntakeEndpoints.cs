@@ -273,7 +273,8 @@ internal static class IntakeEndpoints
 
         var rows = await scope.Ledger.RowsAsync(intake.Id, cancel).ToListAsync(cancel);
         var everybody = new Choice { AsOf = scope.Book.Today(clock), NeedsAddress = false };
-        var all = Choosing.Choose(rows, [], everybody, intake.Settlement, scope.Book.Ageing, _ => default);
+        var hand = new ByHand { Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] };
+        var all = Choosing.Choose(rows, [], everybody, intake.Settlement, scope.Book.Ageing, _ => default, hand);
         var findings = await scope.Intakes.FindingsAsync(intake.Id, cancel);
         return TypedResults.Ok(new LedgerView(
             intake.Id, intake.FileName, intake.Sheet, intake.KeptAt!.Value, intake.RowsKept, intake.RowsRead - intake.RowsKept, intake.RowsLeftOut, rows.Select(r => r.Customer).Distinct().Count(), [.. LedgerSumView.Of(all, scope.Book.Currency)], FindingGroupView.Of(findings)));

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
-using Rendal.Core.Ledger;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Mail;
@@ -11,11 +10,8 @@ using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Rounds;
 
-/// <summary>Where a figure of a statement comes from.</summary>
-internal sealed record ItemSource(string Number, string Kind, string Date, string Due, string Open, string Currency, string Original, string File, int Row);
-
 /// <summary>A parcel as it will arrive.</summary>
-internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, string Subject, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, string Document, IReadOnlyList<ItemSource> Items);
+internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, string Subject, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, string Document);
 
 /// <summary>A person's decision about an unsure parcel.</summary>
 internal sealed record UnsureRequest(bool Went);
@@ -37,11 +33,9 @@ internal static class ParcelEndpoints
         var made = await MakeAsync(parcel, scope, cancel);
         var sender = await scope.Senders.FindAsync(made.Preparation.Round.SenderId, cancel);
         var filled = made.Filled();
-        var items = made.Statements.SelectMany(s => s.Items.Select(i => new ItemSource(
-            i.Row.Number, i.Row.Kind.Code(), i.Row.Date?.ToString("yyyy-MM-dd") ?? "", i.Row.Due.ToString("yyyy-MM-dd"), s.Currency.Plain(i.Open), s.Currency.Code, s.Currency.Plain(i.Row.Original), i.Row.Source.File, i.Row.Source.Row)));
         return new ParcelView(
             parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, filled?.Subject ?? "",
-            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Preparation.WordingFor(made.Card).Errors, made.Preparation.Making.DocumentName(made.Card), [.. items]);
+            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Preparation.WordingFor(made.Card).Errors, made.Preparation.Making.DocumentName(made.Card));
     }
 
     private static async Task<IResult> PageAsync(long parcel, BookScope scope, HttpContext context, CancellationToken cancel)
@@ -69,9 +63,9 @@ internal static class ParcelEndpoints
         var preparation = await Preparation.LoadAsync(scope, round, cancel);
         var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, parcel.Customer, cancel);
         var setAside = await scope.Ledger.SetAsideAsync(preparation.Intake.Id, parcel.Customer, cancel);
-        var statements = preparation.Making.Statements(rows, setAside);
         var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await scope.Rounds.FrozenAsync(id, cancel);
-        return new Made(preparation, parcel, frozen?.Card ?? preparation.Card(parcel.Customer), statements, frozen);
+        var card = frozen?.Card ?? preparation.Card(parcel.Customer);
+        return new Made(preparation, parcel, card, preparation.Making.Statements(rows, setAside, card.MinimumBalance), frozen);
     }
 
     /// <summary>What a parcel is made of. Once it was released, its frozen words and card stand.</summary>

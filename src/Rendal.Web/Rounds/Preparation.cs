@@ -18,15 +18,18 @@ internal sealed class Preparation
     private readonly BookScope scope;
     private readonly Dictionary<string, Customer> customers;
     private readonly Dictionary<string, RoundDecision> decisions;
+    private readonly HeadOffices headOffices;
     private readonly Sender sender;
     private readonly Dictionary<long, WordingTemplate> wordings;
 
-    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions)
+    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand)
     {
         (this.scope, Round, Intake, this.sender, this.customers) = (scope, round, intake, sender, customers);
         this.wordings = wordings.ToDictionary(w => w.Id, w => WordingTemplate.Of(w.Wording));
         this.decisions = decisions.ToDictionary(d => d.Customer, StringComparer.Ordinal);
-        Making = new ParcelMaking(scope.Book, round, intake.Settlement, sender.Name);
+        Hand = hand;
+        headOffices = new HeadOffices(customers.Values.Where(c => c.HeadOffice.Length > 0).ToDictionary(c => c.Key, c => c.HeadOffice, StringComparer.Ordinal));
+        Making = new ParcelMaking(scope.Book, round, intake.Settlement, hand, sender.Name);
     }
 
     public RoundRecord Round { get; }
@@ -34,6 +37,9 @@ internal sealed class Preparation
     public IntakeRecord Intake { get; }
 
     public ParcelMaking Making { get; }
+
+    /// <summary>What was decided by hand.</summary>
+    public ByHand Hand { get; }
 
     /// <summary>The wording that a customer gets: the card's own, or the round's.</summary>
     public WordingTemplate WordingFor(Customer card) => wordings[card.OwnWording is { } own && wordings.ContainsKey(own) ? own : Round.WordingId];
@@ -43,7 +49,11 @@ internal sealed class Preparation
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
         var sender = await scope.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
-        return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), await scope.Rounds.DecisionsAsync(id, cancel));
+        var decisions = await scope.Rounds.DecisionsAsync(id, cancel);
+
+        // What was released stays what it was, whatever is decided about its items later.
+        var hand = round.ReleasedAt is null ? await ByHandAsync(scope, id, decisions, cancel) : round.ByHand;
+        return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), decisions, hand);
     }
 
     /// <summary>The card of a customer; one that is on no list is known by its key alone.</summary>
@@ -54,7 +64,7 @@ internal sealed class Preparation
     {
         var (chosen, _) = await ChooseAsync(cancel);
         var parcels = Parcels(chosen);
-        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, clock.GetUtcNow(), cancel))
+        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, Hand, clock.GetUtcNow(), cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
         }
@@ -89,21 +99,28 @@ internal sealed class Preparation
         var rows = await scope.Ledger.RowsAsync(Intake.Id, cancel).ToListAsync(cancel);
         var setAside = await scope.Ledger.SetAsideAsync(Intake.Id, null, cancel);
         var lastWritten = Round.Choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel);
-        var removed = decisions.Values.Where(d => d.Decision == "removed").ToDictionary(d => d.Customer, d => d.Reason, StringComparer.Ordinal);
         var reachability = new Dictionary<string, Reachability>(StringComparer.Ordinal);
-        var chosen = Choosing.Choose(rows, setAside, Round.Choice with { Removed = removed }, Intake.Settlement, scope.Book.Ageing, key =>
+        var chosen = Choosing.Choose(rows, setAside, Round.Choice, Intake.Settlement, scope.Book.Ageing, key =>
         {
             if (!reachability.TryGetValue(key, out var of))
             {
                 var card = Card(key);
-                of = new Reachability(card.OnHold, card.IsReachable, lastWritten.TryGetValue(key, out var last) ? last : null, card.MinimumBalance);
+                of = new Reachability(card.OnHold, card.IsReachable, lastWritten.TryGetValue(key, out var last) ? last : null, card.MinimumBalance, headOffices.TopOf(key));
                 reachability.Add(key, of);
             }
 
             return of;
-        });
+        }, Hand);
         return (chosen, chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal));
     }
+
+    private static async Task<ByHand> ByHandAsync(BookScope scope, long round, List<RoundDecision> decisions, CancellationToken cancel) => new()
+    {
+        Customers = [.. decisions.Where(d => d.Decision != "held").Select(d => new CustomerByHand(d.Customer, d.Decision == "put-in", d.Reason))],
+        Items = await scope.Rounds.ItemDecisionsAsync(round, cancel),
+        Holds = [.. (await scope.Holds.ListAsync(cancel)).Select(h => h.Hold)],
+        Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)],
+    };
 
     private List<ParcelRecord> Parcels(ChosenRound chosen) =>
     [

@@ -32,6 +32,7 @@ internal static class RoundEndpoints
         group.MapPost("/{id:long}/release", ReleaseAsync);
         group.MapPost("/{id:long}/pause", PauseAsync);
         group.MapGet("/{id:long}/progress", Progress);
+        group.MapGet("/{id:long}/values", ValuesAsync);
     }
 
     private static async Task<List<RoundLine>> ListAsync(BookScope scope, CancellationToken cancel)
@@ -68,9 +69,13 @@ internal static class RoundEndpoints
         var choice = round.Choice;
         return new RoundView(
             id, round.Name,
-            new RoundRequest(round.Name, choice.AsOf, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null, round.WordingId, round.SenderId),
+            new RoundRequest(round.Name, choice.AsOf, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
+                choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
+                choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId),
             intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
             await scope.Ledger.UnitsAsync(round.IntakeId, cancel),
+            await scope.Ledger.ExtraHeadingsAsync(round.IntakeId, cancel),
+            [.. (await scope.Customers.OfficesAsync(cancel)).Select(o => new HeadOfficeLine(o.Key, o.Name))],
             [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parcels, leftOut))],
             [.. parcels.Select(ParcelLine.Of)],
             [.. leftOut.Select(LeftOutLine.Of)]);
@@ -88,6 +93,11 @@ internal static class RoundEndpoints
             throw Unable.Invalid("The wording or the sender is not there any more.");
         }
 
+        if (request.DatedFrom > request.DatedTo || request.DueFrom > request.DueTo)
+        {
+            throw Unable.Invalid("The first day of a span lies after its last; nothing can be between them.");
+        }
+
         var choice = new Choice
         {
             AsOf = request.AsOf,
@@ -97,6 +107,12 @@ internal static class RoundEndpoints
             WithCredits = request.WithCredits,
             LeaveOutHeld = request.LeaveOutHeld,
             Units = request.Units?.ToHashSet(StringComparer.Ordinal),
+            DatedFrom = request.DatedFrom,
+            DatedTo = request.DatedTo,
+            DueFrom = request.DueFrom,
+            DueTo = request.DueTo,
+            HeadOffices = request.HeadOffices?.ToHashSet(StringComparer.Ordinal),
+            Columns = request.Columns.ToDictionary(c => c.Key, c => (IReadOnlySet<string>)c.Value.ToHashSet(StringComparer.Ordinal)),
         };
         if (!await scope.Rounds.UpdateAsync(id, request.Name.Trim(), choice, request.WordingId, request.SenderId, cancel))
         {
@@ -106,7 +122,7 @@ internal static class RoundEndpoints
         return await PrepareAsync(id, scope, clock, cancel);
     }
 
-    private static async Task<RoundView> PrepareAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    internal static async Task<RoundView> PrepareAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         await (await Preparation.LoadAsync(scope, id, cancel)).PrepareAsync(clock, cancel);
         return await ViewAsync(id, scope, cancel);
@@ -114,9 +130,14 @@ internal static class RoundEndpoints
 
     private static async Task<RoundView> DecideAsync(long id, DecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        if (request.Decision is not (null or "held" or "removed"))
+        if (request.Decision is not (null or "held" or "removed" or "put-in"))
         {
-            throw Unable.Invalid("A customer can be held or removed.");
+            throw Unable.Invalid("A customer can be held, removed or put in.");
+        }
+
+        if (request.Decision is "removed" or "put-in" && string.IsNullOrWhiteSpace(request.Reason))
+        {
+            throw Unable.Invalid("Give the reason; it is listed with what is left out.");
         }
 
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
@@ -169,6 +190,13 @@ internal static class RoundEndpoints
         }
 
         return await ViewAsync(id, scope, cancel);
+    }
+
+    /// <summary>The values in a column that has no meaning for the rules, to choose among.</summary>
+    private static async Task<List<string>> ValuesAsync(long id, string column, BookScope scope, CancellationToken cancel)
+    {
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        return await scope.Ledger.ValuesAsync(round.IntakeId, column, cancel);
     }
 
     private static async Task<NoContent> PauseAsync(long id, PauseRequest request, BookScope scope, CancellationToken cancel)

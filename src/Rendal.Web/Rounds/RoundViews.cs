@@ -21,8 +21,17 @@ internal sealed record RoundRequest(
     bool WithCredits,
     bool LeaveOutHeld,
     IReadOnlyList<string>? Units,
+    DateOnly? DatedFrom,
+    DateOnly? DatedTo,
+    DateOnly? DueFrom,
+    DateOnly? DueTo,
+    IReadOnlyList<string>? HeadOffices,
+    IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
     long WordingId,
     long SenderId);
+
+/// <summary>A customer that others name as their head office.</summary>
+internal sealed record HeadOfficeLine(string Customer, string Name);
 
 /// <summary>The figures of a statement in one currency, written for a file.</summary>
 internal sealed record ParcelSumView(string Currency, string Total, string Overdue, IReadOnlyList<string> Bands, string Credits)
@@ -88,6 +97,8 @@ internal sealed record RoundView(
     bool Paused,
     string SenderPaused,
     IReadOnlyList<string> Units,
+    IReadOnlyList<string> Columns,
+    IReadOnlyList<HeadOfficeLine> HeadOffices,
     IReadOnlyList<ProofView> Proof,
     IReadOnlyList<ParcelLine> Parcels,
     IReadOnlyList<LeftOutLine> LeftOut);

@@ -31,7 +31,7 @@ public class ChoosingTests
         Assert.Equal(LeftOutReason.OutsideTheDates, Reason(Everyone with { DatedFrom = new(2026, 10, 2) }, row));
         Assert.Equal(LeftOutReason.OutsideTheDates, Reason(Everyone with { DatedTo = new(2026, 9, 30) }, row));
         Assert.Equal(LeftOutReason.OtherUnit, Reason(Everyone with { Units = new HashSet<string> { "Northgate" } }, row));
-        Assert.Equal(LeftOutReason.RemovedByHand, Reason(Everyone with { Removed = new Dictionary<string, string> { ["A"] = "has paid" } }, row));
+        Assert.Equal(LeftOutReason.RemovedByHand, Reason(Everyone, row, byHand: new ByHand { Customers = [new("A", false, "has paid")] }));
         Assert.Equal(LeftOutReason.NotChosen, Reason(Everyone with { Customers = new HashSet<string> { "B" } }, row));
         Assert.Equal(LeftOutReason.BelowTheMinimum, Reason(Everyone with { LeastBalance = 10.01m }, row));
         Assert.Equal(LeftOutReason.NotOverdueEnough, Reason(Everyone with { OverdueDays = 12 }, row));
@@ -39,6 +39,56 @@ public class ChoosingTests
         Assert.Equal(LeftOutReason.NoWayToReach, Reason(Everyone, row, new Reachability(false, false, null)));
         Assert.Equal(LeftOutReason.WrittenToRecently, Reason(Everyone with { NotWithinDays = 7 }, row, new Reachability(false, true, new(2026, 10, 25))));
         Assert.Equal(LeftOutReason.CreditsNotWanted, Reason(Everyone with { WithCredits = false }, Row("A", -1m, "2026-10-01")));
+    }
+
+    [Fact]
+    public void Spans_columns_and_head_offices_choose()
+    {
+        var row = Row("A", 10m, "2026-10-01", "2026-10-20") with { Extra = new ExtraColumns(["Van", "Order"], ["N3", ""]) };
+        Assert.Equal(LeftOutReason.OutsideTheDates, Reason(Everyone with { DueFrom = new(2026, 10, 21) }, row));
+        Assert.Equal(LeftOutReason.OutsideTheDates, Reason(Everyone with { DueTo = new(2026, 10, 19) }, row));
+        Assert.Equal(LeftOutReason.OtherUnit, Reason(Everyone with { Columns = Column("Van", "N1", "N2") }, row));
+        Assert.Equal(LeftOutReason.OtherUnit, Reason(Everyone with { Columns = Column("Order", "PO 7") }, row));
+        Assert.Equal(LeftOutReason.NotChosen, Reason(Everyone with { HeadOffices = new HashSet<string> { "B" } }, row, Reachable with { HeadOffice = "H" }));
+        Assert.Equal(LeftOutReason.NotChosen, Reason(Everyone with { HeadOffices = new HashSet<string> { "B" } }, row));
+        var all = Everyone with { DueFrom = new(2026, 10, 20), DueTo = new(2026, 10, 20), HeadOffices = new HashSet<string> { "H" }, Columns = new Dictionary<string, IReadOnlySet<string>> { ["Van"] = new HashSet<string> { "N3" }, ["Order"] = new HashSet<string> { "" } } };
+        Assert.Single(Choose(all, _ => Reachable with { HeadOffice = "H" }, [], row).Statements);
+
+        static Dictionary<string, IReadOnlySet<string>> Column(string heading, params string[] values) => new() { [heading] = values.ToHashSet() };
+    }
+
+    [Fact]
+    public void Items_are_taken_out_held_back_and_put_in_by_hand()
+    {
+        var (one, two) = (Row("A", 10m, "2026-10-01", number: "T-1"), Row("A", 5m, "2026-10-01", number: "T-2", held: "short delivery"));
+        Assert.Equal(new LeftOut("A", Pounds, LeftOutReason.TakenOut, 10m, 1), Assert.Single(ByHandOn(Everyone, new ByHand { Items = [new(Key(one), false, "paid")] }).LeftOut));
+        Assert.Equal(new LeftOut("A", Pounds, LeftOutReason.HeldBack, 10m, 1), Assert.Single(ByHandOn(Everyone, new ByHand { Holds = [new(Key(one), "asked about", AsOf.AddDays(1))] }).LeftOut));
+        Assert.Empty(ByHandOn(Everyone, new ByHand { Holds = [new(Key(one), "asked about", AsOf)] }).LeftOut);
+        Assert.Equal(15m, Assert.Single(ByHandOn(Everyone with { LeaveOutHeld = true }, new ByHand { Items = [new(Key(two), true, "settled with them")] }).Statements).Total);
+
+        ChosenRound ByHandOn(Choice choice, ByHand hand) => Choosing.Choose([one, two], [], choice, SettlementRule.None, AgeingRule.Default, _ => Reachable, hand);
+    }
+
+    [Fact]
+    public void A_customer_who_is_put_in_passes_by_what_was_chosen_but_not_by_what_forbids()
+    {
+        var row = Row("A", 10m, "2026-10-01", "2026-10-20");
+        var strict = Everyone with { LeastBalance = 11m, OverdueDays = 60, NotWithinDays = 7, Customers = new HashSet<string> { "B" } };
+        var hand = new ByHand { Customers = [new("A", true, "asked for it")] };
+        var written = Reachable with { LastWritten = AsOf };
+        Assert.Single(Choosing.Choose([row], [], strict, SettlementRule.None, AgeingRule.Default, _ => written, hand).Statements);
+        Assert.Equal(LeftOutReason.OnHold, Reason(strict, row, written with { OnHold = true }, hand));
+        Assert.Equal(LeftOutReason.NoWayToReach, Reason(strict, row, written with { HasAddress = false }, hand));
+    }
+
+    [Fact]
+    public void The_items_of_a_customer_say_where_each_of_them_ends()
+    {
+        var rows = new[] { Row("A", -10m, "2026-10-03", number: "P"), Row("A", 10m, "2026-10-01", number: "T-1"), Row("A", 5m, "2026-10-02", number: "T-2", held: "short"), Row("A", 7m, "2026-11-02", number: "T-3") };
+        var items = Choosing.Items(rows, Everyone with { LeaveOutHeld = true }, SettlementRule.Oldest, ByHand.Nothing);
+        Assert.Equal(
+            [("T-1", 0m, null), ("T-2", 5m, LeftOutReason.HeldBack), ("P", 0m, null), ("T-3", 7m, LeftOutReason.AfterTheDate)],
+            items.Select(i => (i.Item.Row.Number, i.Item.Open, i.Reason)));
     }
 
     [Fact]
@@ -97,9 +147,17 @@ public class ChoosingTests
         });
         var aside = Gen.Select(Gen.Int[0, 12], Gen.Int[0, 3], Gen.Long[-9_000, 9_000], (who, currency, pennies) =>
             new RowSetAside(who == 0 ? null : $"C{who:00}", currency switch { 0 => null, 1 => Euro, _ => Pounds }, currency == 0 ? 0 : pennies / 100m, new SourceRef("f", null, 1))).List[0, 3];
-        Gen.Select(RandomLedger.OfCustomers(12), aside, choice, Gen.Enum<SettlementRule>()).Sample((rows, setAside, chosen, rule) =>
+        Gen.Select(RandomLedger.OfCustomers(12), aside, choice, Gen.Enum<SettlementRule>(), Gen.Int[0, 7]).Sample((rows, setAside, chosen, rule, handed) =>
         {
-            var round = Choosing.Choose(rows, setAside, chosen, rule, AgeingRule.Default, c => new Reachability(c == "C01", c != "C02", null));
+            var keys = rows.Select(Key).Distinct().ToList();
+            var hand = handed == 0 ? ByHand.Nothing : new ByHand
+            {
+                Customers = [.. rows.Select(r => r.Customer).Distinct().Where((_, i) => i % 4 == 1).Select((c, i) => new CustomerByHand(c, i % 2 == 0, "by hand"))],
+                Items = [.. keys.Where((_, i) => i % 5 == handed % 5).Select((k, i) => new ItemByHand(k, i % 2 == 0, "by hand"))],
+                Holds = [.. keys.Where((_, i) => i % 7 == handed % 7).Select(k => new ItemHold(k, "asked", AsOf.AddDays(handed - 3)))],
+                Settlements = [.. rows.Zip(rows.Skip(1)).Where(p => p.First.Customer == p.Second.Customer).Select(p => new CustomerSettlement(p.First.Customer, new SettledByHand(Key(p.First), handed == 7 ? null : Key(p.Second), handed)))],
+            };
+            var round = Choosing.Choose(rows, setAside, chosen, rule, AgeingRule.Default, c => new Reachability(c == "C01", c != "C02", null), hand);
             foreach (var currency in new[] { Pounds, Euro })
             {
                 var counted = rows.Where(r => r.Currency == currency).Sum(r => r.Open) + setAside.Where(r => r.Currency == currency).Sum(r => r.Amount);
@@ -120,7 +178,10 @@ public class ChoosingTests
     [InlineData(LeftOutReason.Error, "error")]
     public void Reasons_have_names_for_files(LeftOutReason reason, string code) => Assert.Equal(code, reason.Code());
 
-    private static LeftOutReason Reason(Choice choice, LedgerRow row, Reachability? of = null) => Assert.Single(Choose(choice, _ => of ?? Reachable, [], row).LeftOut).Reason;
+    private static string Key(LedgerRow row) => ItemKey.Of(row).Text;
+
+    private static LeftOutReason Reason(Choice choice, LedgerRow row, Reachability? of = null, ByHand? byHand = null) =>
+        Assert.Single(Choosing.Choose([row], [], choice, SettlementRule.None, AgeingRule.Default, _ => of ?? Reachable, byHand).LeftOut).Reason;
 
     private static ChosenRound Choose(Choice choice, params LedgerRow[] rows) => Choose(choice, _ => Reachable, [], rows);
 

@@ -1,0 +1,46 @@
+using System.Globalization;
+using Rendal.Core.Money;
+
+namespace Rendal.Core.Ledger;
+
+/// <summary>
+/// By what an item is known again in a later intake: customer, currency, kind and number; without a number, by its date
+/// and amount. Two rows that are alike in that are the same item.
+/// </summary>
+public readonly record struct ItemKey
+{
+    private const char Parting = '\u001F';
+
+    private ItemKey(string customer, Currency currency, ItemKind kind, string number, DateOnly? date, decimal amount) =>
+        (Customer, Currency, Kind, Number, Date, Amount) = (customer, currency, kind, number, date, amount);
+
+    /// <summary>Whose it is.</summary>
+    public string Customer { get; }
+
+    /// <summary>Its currency.</summary>
+    public Currency Currency { get; }
+
+    /// <summary>What it is.</summary>
+    public ItemKind Kind { get; }
+
+    /// <summary>Its number; empty where it has none.</summary>
+    public string Number { get; }
+
+    private DateOnly? Date { get; }
+
+    private decimal Amount { get; }
+
+    /// <summary>The key of a row.</summary>
+    public static ItemKey Of(LedgerRow row) =>
+        row.Number.Length > 0
+            ? new ItemKey(row.Customer, row.Currency, row.Kind, row.Number, null, 0)
+            : new ItemKey(row.Customer, row.Currency, row.Kind, "", row.Date, row.Original);
+
+    /// <summary>The key as text, to be kept and compared: <c>AB01␟GBP␟invoice␟T-1</c>. It is the same for the same item at any time.</summary>
+    public string Text => Number.Length > 0
+        ? string.Join(Parting, Customer, Currency.Code, Kind.Code(), Number)
+        : string.Create(CultureInfo.InvariantCulture, $"{Customer}{Parting}{Currency.Code}{Parting}{Kind.Code()}{Parting}{Parting}{Date:yyyy-MM-dd}{Parting}{Currency.Plain(Amount)}");
+
+    /// <summary>The key as text.</summary>
+    public override string ToString() => Text;
+}

@@ -1,0 +1,144 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Core.Ledger;
+using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
+using Rendal.Web.Books;
+using Rendal.Web.Hosting;
+
+namespace Rendal.Web.Rounds;
+
+/// <summary>
+/// The account of one customer in a round: where every item ends and why, what settled it, and what people may decide about
+/// it. What is said about holds and settlements holds for the book; what is taken out or put in, for the round.
+/// </summary>
+internal static class AccountEndpoints
+{
+    public static void Map(RouteGroupBuilder book)
+    {
+        var rounds = book.MapGroup("/rounds/{id:long}").WithTags("Accounts");
+        rounds.MapGet("/accounts/{customer}", ViewAsync);
+        rounds.MapPost("/items", DecideItemAsync);
+        var items = book.MapGroup("/items").WithTags("Accounts");
+        items.MapGet("/holds", HoldsAsync);
+        items.MapPost("/holds", HoldAsync);
+        items.MapPost("/holds/end", EndHoldAsync);
+        items.MapPost("/settlements", SettleAsync);
+        items.MapPost("/settlements/{settlement:long}/take-back", TakeBackAsync);
+    }
+
+    private static async Task<AccountView> ViewAsync(long id, string customer, BookScope scope, CancellationToken cancel)
+    {
+        var preparation = await Preparation.LoadAsync(scope, id, cancel);
+        var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, customer, cancel);
+        var holds = (await scope.Holds.ListAsync(cancel)).Where(h => h.Customer == customer).ToDictionary(h => h.Hold.Item, StringComparer.Ordinal);
+        var decisions = preparation.Hand.Items.ToDictionary(i => i.Item, StringComparer.Ordinal);
+        var words = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (var row in rows)
+        {
+            words[ItemKey.Of(row).Text] = WordsOf(row);
+        }
+
+        var items = Choosing.Items(rows, preparation.Round.Choice, preparation.Intake.Settlement, preparation.Hand).Select(chosen =>
+        {
+            var row = chosen.Item.Row;
+            var key = ItemKey.Of(row).Text;
+            var hold = holds.GetValueOrDefault(key);
+            return new AccountItem(
+                key, WordsOf(row), row.Kind.Code(), row.Date, row.Due, row.Currency.Code, row.Currency.Plain(row.Original), row.Currency.Plain(chosen.Item.Open), chosen.Item.Open < 0,
+                chosen.Reason?.Code() ?? (chosen.Item.Open == 0 ? "settled" : ""), decisions.TryGetValue(key, out var decided) ? decided.Reason : hold?.Hold.Note ?? row.Held, hold?.Hold.Until, hold is not null, decided is not null, row.Source.Row);
+        });
+        var settlings = preparation.Making.Settlings(rows).Select(s => new SettlingView(WordsOf(s.Credit), s.Credit.Source.Row, WordsOf(s.Charge), s.Charge.Source.Row, s.Credit.Currency.Plain(s.Amount), s.Credit.Currency.Code, s.By.ToString().ToLowerInvariant()));
+        var said = (await scope.Settlements.ListAsync(customer, cancel)).Select(s => new SaidView(
+            s.Id, words.GetValueOrDefault(s.Settlement.Said.Credit, ""), s.Settlement.Said.Charge is { } charge ? words.GetValueOrDefault(charge, "") : null, s.Settlement.Said.Amount, s.By, s.At));
+        return new AccountView(customer, preparation.Card(customer).Name, preparation.Round.ReleasedAt is not null, [.. items], [.. settlings], [.. said]);
+    }
+
+    private static async Task<RoundView> DecideItemAsync(long id, ItemDecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        if (round.ReleasedAt is not null)
+        {
+            throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
+        }
+
+        await KnownAsync(scope, round.IntakeId, request.Customer, request.Item, cancel);
+        switch (request.Decision)
+        {
+            case null:
+                await scope.Rounds.ForgetItemAsync(id, request.Item, cancel);
+                break;
+            case "out" or "in" when string.IsNullOrWhiteSpace(request.Reason):
+                throw Unable.Invalid("Give the reason; it is listed with what is left out.");
+            case "out" or "in":
+                await scope.Rounds.DecideItemAsync(id, new ItemByHand(request.Item, request.Decision == "in", request.Reason.Trim()), scope.Person, cancel);
+                break;
+            default:
+                throw Unable.Invalid("An item can be taken out or put in.");
+        }
+
+        return await RoundEndpoints.PrepareAsync(id, scope, clock, cancel);
+    }
+
+    private static async Task<List<HoldView>> HoldsAsync(BookScope scope, CancellationToken cancel) =>
+        [.. (await scope.Holds.ListAsync(cancel)).Select(h => new HoldView(h.Customer, h.Hold.Item, h.Hold.Note, h.Hold.Until, h.By, h.At))];
+
+    private static async Task<NoContent> HoldAsync(HoldRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var note = string.IsNullOrWhiteSpace(request.Note) ? throw Unable.Invalid("Say why it is held back.") : request.Note.Trim();
+        if (request.Until is { } until && until <= scope.Book.Today(clock))
+        {
+            throw Unable.Invalid("The day on which it comes up again has to lie ahead.");
+        }
+
+        await KnownAsync(scope, await CurrentAsync(scope, cancel), request.Customer, request.Item, cancel);
+        await scope.Holds.HoldAsync(request.Customer, new ItemHold(request.Item, note, request.Until), scope.Person, clock.GetUtcNow(), cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<NoContent> EndHoldAsync(ItemRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        await scope.Holds.EndAsync(request.Item, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This item is not held back any more.");
+
+    private static async Task<NoContent> SettleAsync(SettleRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        if (request.Amount <= 0)
+        {
+            throw Unable.Invalid("Set an amount above 0, or none for as much as there is.");
+        }
+
+        var intake = await CurrentAsync(scope, cancel);
+        var credit = await KnownAsync(scope, intake, request.Customer, request.Credit, cancel);
+        if (credit.Open >= 0)
+        {
+            throw Unable.Invalid($"{WordsOf(credit)} is not a payment or credit.");
+        }
+
+        if (request.Charge is { } against)
+        {
+            var charge = await KnownAsync(scope, intake, request.Customer, against, cancel);
+            if (charge.Open <= 0)
+            {
+                throw Unable.Invalid($"{WordsOf(charge)} is nothing that a payment could be set against.");
+            }
+
+            if (charge.Currency != credit.Currency)
+            {
+                throw Unable.Invalid($"{WordsOf(credit)} is in {credit.Currency}, {WordsOf(charge)} in {charge.Currency}; one cannot settle the other.");
+            }
+        }
+
+        await scope.Settlements.SayAsync(new CustomerSettlement(request.Customer, new SettledByHand(request.Credit, request.Charge, request.Amount)), scope.Person, clock.GetUtcNow(), cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<NoContent> TakeBackAsync(long settlement, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        await scope.Settlements.TakeBackAsync(settlement, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This was taken back before.");
+
+    private static async Task<long> CurrentAsync(BookScope scope, CancellationToken cancel) =>
+        (await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.")).Id;
+
+    private static async Task<LedgerRow> KnownAsync(BookScope scope, long intake, string customer, string item, CancellationToken cancel) =>
+        (await scope.Ledger.RowsAsync(intake, customer, cancel)).Find(r => ItemKey.Of(r).Text == item) ?? throw Unable.NotFound("This item");
+
+    /// <summary>What people call an item: its number, or its kind and date where it has none.</summary>
+    private static string WordsOf(LedgerRow row) => row.Number.Length > 0 ? row.Number : row.Date is { } date ? $"{row.Kind.Code()} of {date:yyyy-MM-dd}" : row.Kind.Code();
+}
