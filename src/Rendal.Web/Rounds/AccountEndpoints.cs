@@ -32,11 +32,8 @@ internal static class AccountEndpoints
         var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, customer, cancel);
         var holds = (await scope.Holds.ListAsync(cancel)).Where(h => h.Customer == customer).ToDictionary(h => h.Hold.Item, StringComparer.Ordinal);
         var decisions = preparation.Hand.Items.ToDictionary(i => i.Item, StringComparer.Ordinal);
-        var words = new Dictionary<string, string>(StringComparer.Ordinal);
-        foreach (var row in rows)
-        {
-            words[ItemKey.Of(row).Text] = WordsOf(row);
-        }
+        var known = rows.GroupBy(r => ItemKey.Of(r).Text, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
+        string NameOf(string key) => known.TryGetValue(key, out var row) ? WordsOf(row) : "";
 
         var items = Choosing.Items(rows, preparation.Round.Choice, preparation.Intake.Settlement, preparation.Hand).Select(chosen =>
         {
@@ -49,7 +46,8 @@ internal static class AccountEndpoints
         });
         var settlings = preparation.Making.Settlings(rows).Select(s => new SettlingView(WordsOf(s.Credit), s.Credit.Source.Row, WordsOf(s.Charge), s.Charge.Source.Row, s.Credit.Currency.Plain(s.Amount), s.Credit.Currency.Code, s.By.ToString().ToLowerInvariant()));
         var said = (await scope.Settlements.ListAsync(customer, cancel)).Select(s => new SaidView(
-            s.Id, words.GetValueOrDefault(s.Settlement.Said.Credit, ""), s.Settlement.Said.Charge is { } charge ? words.GetValueOrDefault(charge, "") : null, s.Settlement.Said.Amount, s.By, s.At));
+            s.Id, NameOf(s.Settlement.Said.Credit), s.Settlement.Said.Charge is { } charge ? NameOf(charge) : null,
+            s.Settlement.Said.Amount is { } amount ? (known.GetValueOrDefault(s.Settlement.Said.Credit)?.Currency ?? scope.Book.Currency).Plain(amount) : null, s.By, s.At));
         return new AccountView(customer, preparation.Card(customer).Name, preparation.Round.ReleasedAt is not null, [.. items], [.. settlings], [.. said]);
     }
 

@@ -16,7 +16,8 @@ internal sealed record SettlingView(string Credit, int CreditRow, string Charge,
 
 /// <summary>What a person has said about a payment or credit.</summary>
 /// <param name="Charge">What it is set against; null where it is to stay a credit. An item that is in the ledger no more has no name.</param>
-internal sealed record SaidView(long Id, string Credit, string? Charge, decimal? Amount, string By, DateTimeOffset At);
+/// <param name="Amount">How much; null for as much as both have open.</param>
+internal sealed record SaidView(long Id, string Credit, string? Charge, string? Amount, string By, DateTimeOffset At);
 
 /// <summary>The account of one customer in a round.</summary>
 internal sealed record AccountView(string Customer, string Name, bool IsFixed, IReadOnlyList<AccountItem> Items, IReadOnlyList<SettlingView> Settlings, IReadOnlyList<SaidView> Said);

@@ -9,18 +9,21 @@ export function DayField({
   value,
   disabled = false,
   size,
+  placeholder = "",
   onChange,
 }: {
   label: string;
   value: string;
   disabled?: boolean;
   size?: "small";
+  placeholder?: string;
   onChange: (iso: string) => void;
 }) {
   return (
     <DatePicker
       aria-label={label}
       size={size}
+      placeholder={placeholder}
       value={value ? dayjs(value) : null}
       format={written}
       allowClear={false}

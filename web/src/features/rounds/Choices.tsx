@@ -67,6 +67,40 @@ export function Choices({
           With items in dispute
         </Checkbox>
       </Part>
+      <Part title="Between">
+        <Span
+          label="Dated"
+          from={s.datedFrom}
+          to={s.datedTo}
+          disabled={fixed}
+          onDone={(datedFrom, datedTo) => set({ datedFrom, datedTo })}
+        />
+        <Span
+          label="Due"
+          from={s.dueFrom}
+          to={s.dueTo}
+          disabled={fixed}
+          onDone={(dueFrom, dueTo) => set({ dueFrom, dueTo })}
+        />
+      </Part>
+      {round.headOffices.length > 0 && (
+        <Part title="Head office">
+          <Select
+            mode="multiple"
+            size="small"
+            aria-label="Head offices"
+            placeholder="everybody"
+            allowClear
+            showSearch={{ optionFilterProp: "label" }}
+            popupMatchSelectWidth={false}
+            value={s.headOffices ?? []}
+            disabled={fixed}
+            options={round.headOffices.map((o) => ({ value: o.customer, label: o.name }))}
+            onChange={(offices: string[]) => set({ headOffices: offices.length > 0 ? offices : null })}
+          />
+        </Part>
+      )}
+      {round.columns.length > 0 && <Columns round={round} disabled={fixed} onDone={(columns) => set({ columns })} />}
       {round.units.length > 1 && (
         <Part title="Business unit">
           {round.units.map((unit) => (
@@ -122,6 +156,139 @@ function Line({ label, children }: { label: string; children: ReactNode }) {
     <div className="choice-line">
       <span>{label}</span>
       {children}
+    </div>
+  );
+}
+
+/** The first and the last day that are wanted; either may be open. */
+function Span({
+  label,
+  from,
+  to,
+  disabled,
+  onDone,
+}: {
+  label: string;
+  from: string | null;
+  to: string | null;
+  disabled: boolean;
+  onDone: (from: string | null, to: string | null) => void;
+}) {
+  return (
+    <div className="choice-stack">
+      <span>
+        {label}{" "}
+        {(from || to) && (
+          <button type="button" className="link" disabled={disabled} onClick={() => onDone(null, null)}>
+            at any time
+          </button>
+        )}
+      </span>
+      <DayField
+        size="small"
+        label={`${label} from`}
+        placeholder="from"
+        value={from ?? ""}
+        disabled={disabled}
+        onChange={(day) => onDone(day, to)}
+      />
+      <DayField
+        size="small"
+        label={`${label} until`}
+        placeholder="until"
+        value={to ?? ""}
+        disabled={disabled}
+        onChange={(day) => onDone(from, day)}
+      />
+    </div>
+  );
+}
+
+/** Rows are chosen by their values in a column of the file. One that is chosen by stays; another can be added. */
+function Columns({
+  round,
+  disabled,
+  onDone,
+}: {
+  round: Round;
+  disabled: boolean;
+  onDone: (columns: RoundSettings["columns"]) => void;
+}) {
+  const chosen = round.settings.columns;
+  const [added, setAdded] = useState<string>();
+  const shown = [...Object.keys(chosen), ...(added && !chosen[added] ? [added] : [])];
+  const rest = round.columns.filter((c) => !shown.includes(c));
+  return (
+    <Part title="Columns of the file">
+      {shown.map((column) => (
+        <Values
+          key={column}
+          round={round}
+          column={column}
+          value={chosen[column] ?? []}
+          disabled={disabled}
+          onDone={(values) => {
+            const others = Object.entries(chosen).filter(([c]) => c !== column);
+            setAdded(undefined);
+            onDone(Object.fromEntries(values.length > 0 ? [...others, [column, values]] : others));
+          }}
+        />
+      ))}
+      {rest.length > 0 && (
+        <Select
+          size="small"
+          aria-label="Choose by a column"
+          placeholder="choose by…"
+          popupMatchSelectWidth={false}
+          showSearch
+          value={null}
+          disabled={disabled}
+          options={rest.map((c) => ({ value: c, label: c }))}
+          onChange={(column: string | null) => setAdded(column ?? undefined)}
+        />
+      )}
+    </Part>
+  );
+}
+
+function Values({
+  round,
+  column,
+  value,
+  disabled,
+  onDone,
+}: {
+  round: Round;
+  column: string;
+  value: string[];
+  disabled: boolean;
+  onDone: (values: string[]) => void;
+}) {
+  const book = useBookId();
+  const values = useQuery({
+    queryKey: ["values", book, round.intakeId, column],
+    queryFn: () =>
+      must(
+        api.GET("/api/books/{book}/rounds/{id}/values", {
+          params: { path: { book, id: round.id }, query: { column } },
+        }),
+      ),
+  });
+  return (
+    <div className="choice-stack">
+      <span>{column}</span>
+      <Select
+        mode="multiple"
+        size="small"
+        aria-label={column}
+        placeholder="any"
+        popupMatchSelectWidth={false}
+        loading={values.isPending}
+        value={value}
+        disabled={disabled}
+        options={(values.data ?? []).map((v) => ({ value: v, label: v || "none given" }))}
+        onChange={onDone}
+      />
     </div>
   );
 }

@@ -4,7 +4,7 @@ import { AgeBar } from "../../shared/AgeBar";
 import { figure, money } from "../../shared/figure";
 import { Shape } from "../../shared/Shape";
 import type { LeftOut, Parcel, Round } from "./useRound";
-import { groupWords, reasonWords, standingOrder } from "./words";
+import { canBePutIn, groupWords, reasonWords, standingOrder } from "./words";
 
 type Row =
   | { kind: "group"; standing: string; count: number; sums: string }
@@ -35,6 +35,8 @@ export function ParcelList({
   onPick,
   onLeftOpen,
   onPutBack,
+  onPutIn,
+  onAccount,
 }: {
   round: Round;
   parcels: Parcel[];
@@ -46,6 +48,8 @@ export function ParcelList({
   onPick: (customer: string) => void;
   onLeftOpen: () => void;
   onPutBack: ((customer: string) => void) | undefined;
+  onPutIn: (customer: string, name: string) => void;
+  onAccount: (customer: string) => void;
 }) {
   const scroller = useRef<HTMLDivElement>(null);
   const main = round.proof[0]?.currency ?? "";
@@ -137,6 +141,8 @@ export function ParcelList({
                 main={main}
                 style={style}
                 onPutBack={onPutBack}
+                onPutIn={onPutIn}
+                onAccount={onAccount}
               />
             );
           })}
@@ -208,12 +214,16 @@ function LeftOutRow({
   main,
   style,
   onPutBack,
+  onPutIn,
+  onAccount,
 }: {
   index: number;
   left: LeftOut;
   main: string;
   style: React.CSSProperties;
   onPutBack: ((customer: string) => void) | undefined;
+  onPutIn: (customer: string, name: string) => void;
+  onAccount: (customer: string) => void;
 }) {
   const { customer, currency } = left;
   return (
@@ -222,7 +232,13 @@ function LeftOutRow({
         <Shape standing="left-out" />
       </span>
       <span role="cell" className="cell-cut">
-        {left.name || "no customer"}
+        {customer === null ? (
+          "no customer"
+        ) : (
+          <button type="button" aria-haspopup="dialog" onClick={() => onAccount(customer)}>
+            {left.name}
+          </button>
+        )}
       </span>
       <span role="cell" className="cell-cut">
         {reasonWords[left.reason] ?? left.reason}
@@ -234,6 +250,11 @@ function LeftOutRow({
         {left.reason === "removed-by-hand" && customer !== null && onPutBack && (
           <button type="button" className="link" onClick={() => onPutBack(customer)}>
             put back
+          </button>
+        )}
+        {canBePutIn.includes(left.reason) && customer !== null && onPutBack && (
+          <button type="button" className="link" onClick={() => onPutIn(customer, left.name)}>
+            put in…
           </button>
         )}
       </span>

@@ -5,7 +5,7 @@ import { Shape, standingWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { WordingEditor } from "../wordings/WordingEditor";
-import { SourceTable } from "./SourceTable";
+import { AccountTable } from "./AccountTable";
 import { StatementPages } from "./StatementPages";
 import type { Parcel, Round } from "./useRound";
 
@@ -82,7 +82,7 @@ export function ParcelPane({
               {
                 key: "sources",
                 label: "Where from",
-                children: <SourceTable items={v.items} intake={`/books/${book}/ledger/${round.intakeId}`} />,
+                children: <AccountTable round={round} customer={parcel.customer} />,
               },
               {
                 key: "words",

@@ -6,6 +6,7 @@ import { useBook, useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerCard } from "../customers/CustomerCard";
+import { AccountTable } from "./AccountTable";
 import { Choices } from "./Choices";
 import { inOrder, ParcelList } from "./ParcelList";
 import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
@@ -32,6 +33,8 @@ function Bench({ round }: { round: Round }) {
   const [tab, setTab] = useState<PaneTab>("message");
   const [leftOpen, setLeftOpen] = useState(false);
   const [opened, setOpened] = useState<Opened>();
+  const [puttingIn, setPuttingIn] = useState<{ customer: string; name: string }>();
+  const [account, setAccount] = useState<string>();
   const finder = useRef<InputRef>(null);
   const parcels = inOrder(round.parcels, find);
   const wanted = parameters.get("customer");
@@ -145,6 +148,8 @@ function Bench({ round }: { round: Round }) {
             onPutBack={
               isReleased ? undefined : (customer) => actions.decide.mutate({ customer, decision: null, reason: "" })
             }
+            onPutIn={(customer, name) => setPuttingIn({ customer, name })}
+            onAccount={setAccount}
           />
         </div>
         <div className="pane">
@@ -196,8 +201,10 @@ function Bench({ round }: { round: Round }) {
       </div>
       {opened === "release" && <ReleaseDialog round={round} onClose={() => setOpened(undefined)} />}
       {opened === "remove" && shown && (
-        <TakeOut
-          parcel={shown}
+        <WithReason
+          title={`Take ${shown.name} out of this round?`}
+          act="Take out"
+          effect="It is listed under “left out” with your reason, and its sum stays in the proof."
           onClose={() => setOpened(undefined)}
           onDone={(reason) => {
             const next = parcels[at + 1] ?? parcels[at - 1];
@@ -209,6 +216,28 @@ function Bench({ round }: { round: Round }) {
           }}
         />
       )}
+      {puttingIn && (
+        <WithReason
+          title={`Put ${puttingIn.name} into this round?`}
+          act="Put in"
+          effect="A parcel is made up, though the choices at the left leave this customer out."
+          onClose={() => setPuttingIn(undefined)}
+          onDone={(reason) => {
+            const { customer } = puttingIn;
+            setPuttingIn(undefined);
+            actions.decide.mutate({ customer, decision: "put-in", reason }, { onSuccess: () => pick(customer) });
+          }}
+        />
+      )}
+      <Drawer
+        open={account !== undefined}
+        onClose={() => setAccount(undefined)}
+        title="Where each item ends"
+        size={620}
+        destroyOnHidden
+      >
+        {account !== undefined && <AccountTable round={round} customer={account} />}
+      </Drawer>
       <Drawer
         open={opened === "correct"}
         onClose={() => setOpened(undefined)}
@@ -232,27 +261,32 @@ function Bench({ round }: { round: Round }) {
   );
 }
 
-function TakeOut({
-  parcel,
+/** Something that is done by hand only with a reason. */
+function WithReason({
+  title,
+  act,
+  effect,
   onClose,
   onDone,
 }: {
-  parcel: Parcel;
+  title: string;
+  act: string;
+  effect: string;
   onClose: () => void;
   onDone: (reason: string) => void;
 }) {
   const [reason, setReason] = useState("");
   return (
     <Modal
-      title={`Take ${parcel.name} out of this round?`}
+      title={title}
       open
-      okText="Take out"
-      cancelText="Leave in"
+      okText={act}
+      cancelText="Cancel"
       okButtonProps={{ disabled: !reason.trim() }}
       onCancel={onClose}
       onOk={() => onDone(reason.trim())}
     >
-      <p>It is listed under “left out” with your reason, and its sum stays in the proof.</p>
+      <p>{effect}</p>
       <label>
         Reason
         <Input

@@ -3,8 +3,9 @@ export const reasonWords: Record<string, string> = {
   "after-the-date": "dated after the date",
   "outside-the-dates": "outside the chosen dates",
   "held-back": "in dispute or held back",
-  "other-unit": "other unit",
+  "other-unit": "other unit or column",
   "credits-not-wanted": "credits not wanted",
+  "taken-out": "item taken out by hand",
   error: "blocked by an error",
   "removed-by-hand": "taken out by hand",
   "not-chosen": "not among the chosen",
@@ -45,3 +46,13 @@ export const groupWords: Record<string, string> = {
   sent: "Sent",
   "left-out": "Left out",
 };
+
+/** Why a payment was set against an item. */
+export const settledWords: Record<string, string> = {
+  hand: "set by hand",
+  reference: "it names the document",
+  age: "the oldest was open",
+};
+
+/** Reasons that a person may overrule by putting the customer in. */
+export const canBePutIn = ["not-chosen", "below-the-minimum", "not-overdue-enough", "written-to-recently"];

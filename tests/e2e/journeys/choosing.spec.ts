@@ -1,0 +1,128 @@
+import { expect, test, type Page } from "@playwright/test";
+import { makeBook, prepareRound, signIn, takeIn } from "../people";
+
+const proof = (page: Page) => page.getByRole("region", { name: "Proof in GBP" });
+const account = (page: Page) => page.getByRole("table", { name: /^Items of / });
+
+test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, sum, reasons, proof; an item out; a figure to its row", async ({
+  page,
+}) => {
+  await signIn(page);
+  await makeBook(page, "Choosing by what is owed");
+  await takeIn(page, "files/reminders.csv");
+  await prepareRound(page, "Northern reminders");
+
+  const settle = () => expect(page.locator(".bench-list[aria-busy=true]")).toHaveCount(0);
+  await page.getByLabel("Overdue by at least, days").fill("31");
+  await page.getByLabel("Overdue by at least, days").press("Enter");
+  await settle();
+  await page.getByLabel("Least balance").fill("100.01");
+  await page.getByLabel("Least balance").press("Enter");
+  await settle();
+  for (const name of ["With items in dispute", "Harbour"]) {
+    await page.getByRole("checkbox", { name }).click();
+    await expect(page.getByRole("checkbox", { name })).not.toBeChecked();
+    await settle();
+  }
+
+  // No card is filled in this book yet, so that each of them waits for a salutation.
+  await expect(proof(page)).toContainText("Ledger £2,450.49");
+  await expect(proof(page)).toContainText("3 need you £550.50");
+  await expect(proof(page)).toContainText("5 left out £1,899.99");
+  await expect(proof(page)).toContainText("difference £0.00 ✓");
+  await proof(page).getByRole("button", { name: "why" }).click();
+  for (const row of [
+    /Beacon Lodge below the least balance 1 .*99\.99/,
+    /Carrow House not overdue enough 1 .*500\.00/,
+    /Dunmore Clinic in dispute or held back 1 .*300\.00/,
+    /East Quay Apartments other unit or column 1 .*900\.00/,
+    /Fernlea Hotels below the least balance 1 .*100\.00/,
+  ]) {
+    await expect(page.getByRole("row", { name: row })).toBeVisible();
+  }
+
+  // One item is taken out with a reason: the sum goes down by it, and the proof holds.
+  await page.getByRole("button", { name: "Abbot’s Table", exact: true }).click();
+  await page.keyboard.press("3");
+  await account(page).getByRole("button", { name: "Leave T-2 out" }).click();
+  const dialog = page.getByRole("dialog", { name: "Leave T-2 out?" });
+  await expect(dialog.getByRole("button", { name: "Leave out" })).toBeDisabled();
+  await dialog.getByLabel("Reason").fill("paid at the door");
+  await dialog.getByRole("button", { name: "Leave out" }).click();
+  await expect(proof(page)).toContainText("3 need you £470.00");
+  await expect(proof(page)).toContainText("difference £0.00 ✓");
+  await expect(account(page).getByText("item taken out by hand · “paid at the door”")).toBeVisible();
+  await account(page).getByRole("button", { name: "Take back what was decided about T-2" }).click();
+  await expect(proof(page)).toContainText("3 need you £550.50");
+
+  // Another is held back from every round, until a day.
+  await account(page).getByRole("button", { name: "Leave T-1 out" }).click();
+  const hold = page.getByRole("dialog", { name: "Leave T-1 out?" });
+  await hold.getByText("Held back from every round").click();
+  await hold.getByLabel("Reason").fill("asked the driver");
+  await hold.getByLabel("Comes up again on").fill("1 Dec 2099");
+  await hold.getByLabel("Comes up again on").press("Tab");
+  await hold.getByRole("button", { name: "Leave out" }).click();
+  // 80.50 is below the least balance now, so that the customer goes with it.
+  await expect(proof(page)).toContainText("2 need you £350.00");
+  await expect(proof(page)).toContainText("difference £0.00 ✓");
+
+  // A customer whom the choices leave out is put in with a reason, and is the parcel in view.
+  await page
+    .getByRole("row", { name: /Carrow House not overdue enough/ })
+    .getByRole("button", { name: "put in…" })
+    .click();
+  const putIn = page.getByRole("dialog", { name: "Put Carrow House into this round?" });
+  await putIn.getByLabel("Reason").fill("asked for a statement");
+  await putIn.getByRole("button", { name: "Put in" }).click();
+  await expect(page.getByRole("article", { name: "Parcel of Carrow House" })).toBeVisible();
+  await expect(proof(page)).toContainText("3 need you £850.00");
+  await expect(proof(page)).toContainText("difference £0.00 ✓");
+
+  // Where the items of one who is left out end is told too.
+  await page.getByRole("button", { name: "Abbot’s Table", exact: true }).first().click();
+  const where = page.getByRole("dialog", { name: "Where each item ends" });
+  await expect(
+    where.getByText("in dispute or held back · “asked the driver” · comes up again on 1 Dec 2099"),
+  ).toBeVisible();
+  await where.getByRole("button", { name: "Hold T-1 back no longer" }).click();
+  await expect(where.getByRole("button", { name: "Leave T-1 out" })).toBeVisible();
+  await where.getByRole("button", { name: "Close" }).click();
+  await expect(proof(page)).toContainText("4 need you £1,050.50");
+
+  // And one figure leads to its row of the file.
+  await page.getByRole("button", { name: "Granary Bistro", exact: true }).click();
+  await account(page).getByRole("row", { name: /^T-9/ }).getByRole("link", { name: "row 10" }).click();
+  await expect(page).toHaveURL(/row=10$/);
+  await expect(page.getByRole("gridcell", { name: "T-9" })).toBeVisible();
+});
+
+test("a payment is set by hand against an item, kept as a credit, and taken back", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Setting payments");
+  await takeIn(page, "files/movements.csv");
+  await prepareRound(page, "October");
+  await page.getByRole("button", { name: "Abbot’s Table", exact: true }).click();
+  await page.keyboard.press("3");
+  const settled = page.getByRole("table", { name: "What payments settled" });
+  await expect(settled.getByRole("row", { name: /P-1.*T-2.*£50.00.*it names the document/ })).toBeVisible();
+  await expect(settled.getByRole("row", { name: /P-1.*T-1.*£70.00.*the oldest was open/ })).toBeVisible();
+
+  const set = async (item: RegExp) => {
+    await account(page).getByRole("button", { name: "Set P-1 against an item" }).click();
+    const dialog = page.getByRole("dialog", { name: /^What does P-1 settle\?/ });
+    await dialog.getByRole("combobox", { name: "Against" }).click();
+    await page.locator(".ant-select-item-option").filter({ hasText: item }).click();
+    await dialog.getByRole("button", { name: "Set", exact: true }).click();
+    await expect(dialog).toBeHidden();
+  };
+  await set(/^T-1,/);
+  await expect(settled.getByRole("row", { name: /P-1.*T-1.*£100.00.*set by hand/ })).toBeVisible();
+  await expect(proof(page)).toContainText("difference £0.00 ✓");
+  await set(/^nothing/);
+  await expect(settled).toHaveCount(0);
+  const said = page.getByRole("list", { name: "Set by hand" });
+  await expect(said).toContainText("P-1 is kept as a credit");
+  await said.getByRole("button", { name: "take back" }).click();
+  await expect(settled.getByRole("row", { name: /P-1.*T-2.*£50.00.*it names the document/ })).toBeVisible();
+});
