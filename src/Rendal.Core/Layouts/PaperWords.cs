@@ -19,6 +19,11 @@ public sealed record PaperWords
         Original = "Amount",
         Open = "Open",
         Total = "Open in all",
+        Debit = "Debit",
+        Credit = "Credit",
+        Balance = "Balance",
+        BroughtForward = "Brought forward",
+        Period = "Period",
         NotDue = "not due",
         Days = "days",
         Credits = "credits",
@@ -40,6 +45,11 @@ public sealed record PaperWords
         Original = "Betrag",
         Open = "Offen",
         Total = "Offen insgesamt",
+        Debit = "Soll",
+        Credit = "Haben",
+        Balance = "Saldo",
+        BroughtForward = "Saldovortrag",
+        Period = "Zeitraum",
         NotDue = "nicht fällig",
         Days = "Tage",
         Credits = "Guthaben",
@@ -61,6 +71,11 @@ public sealed record PaperWords
         Original = "Montant",
         Open = "Ouvert",
         Total = "Solde ouvert",
+        Debit = "Débit",
+        Credit = "Crédit",
+        Balance = "Solde",
+        BroughtForward = "Report",
+        Period = "Période",
         NotDue = "non échu",
         Days = "jours",
         Credits = "avoirs",
@@ -82,6 +97,11 @@ public sealed record PaperWords
         Original = "Importe",
         Open = "Pendiente",
         Total = "Total pendiente",
+        Debit = "Debe",
+        Credit = "Haber",
+        Balance = "Saldo",
+        BroughtForward = "Saldo anterior",
+        Period = "Período",
         NotDue = "no vencido",
         Days = "días",
         Credits = "abonos",
@@ -112,6 +132,16 @@ public sealed record PaperWords
     public required string Open { get; init; }
 
     public required string Total { get; init; }
+
+    public required string Debit { get; init; }
+
+    public required string Credit { get; init; }
+
+    public required string Balance { get; init; }
+
+    public required string BroughtForward { get; init; }
+
+    public required string Period { get; init; }
 
     public required string NotDue { get; init; }
 

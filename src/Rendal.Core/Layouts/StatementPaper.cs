@@ -1,5 +1,6 @@
 using System.Globalization;
 using Rendal.Core.Customers;
+using Rendal.Core.Money;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 
@@ -34,16 +35,6 @@ public sealed record StatementPaper(
     {
         var language = Wordings.Language.TryParse(customer.Language, out var known) ? known : Wordings.Language.English;
         var words = PaperWords.In(language);
-        var columns = new List<PaperColumn>
-        {
-            new(words.Number, false), new(words.Kind, false), new(words.Dated, false), new(words.Due, false), new(words.DaysOver, true),
-        };
-        if (layout.ShowOriginal)
-        {
-            columns.Add(new PaperColumn(words.Original, true));
-        }
-
-        columns.Add(new PaperColumn(words.Open, true));
         var address = new List<string> { customer.Name };
         if (customer.Contact.Length > 0)
         {
@@ -62,35 +53,67 @@ public sealed record StatementPaper(
             words.Title,
             firm,
             address,
-            [(words.Date, language.Write(asOf)), (words.Customer, customer.Key)],
-            columns,
+            statements[0].Forward is { } forward
+                ? [(words.Period, $"{language.WriteShort(forward.Period.From)} – {language.WriteShort(forward.Period.To)}"), (words.Customer, customer.Key)]
+                : [(words.Date, language.Write(asOf)), (words.Customer, customer.Key)],
+            statements[0].Forward is null ? ItemColumns(words, layout) : MovementColumns(words),
             [.. statements.Select(s => Section(s, ageing, language, words, layout))],
             words.HowToPay,
             words.Page);
     }
 
+    private static List<PaperColumn> ItemColumns(PaperWords words, StatementLayout layout)
+    {
+        var columns = new List<PaperColumn>
+        {
+            new(words.Number, false), new(words.Kind, false), new(words.Dated, false), new(words.Due, false), new(words.DaysOver, true),
+        };
+        if (layout.ShowOriginal)
+        {
+            columns.Add(new PaperColumn(words.Original, true));
+        }
+
+        columns.Add(new PaperColumn(words.Open, true));
+        return columns;
+    }
+
+    private static List<PaperColumn> MovementColumns(PaperWords words) =>
+        [new(words.Dated, false), new(words.Kind, false), new(words.Number, false), new(words.Debit, true), new(words.Credit, true), new(words.Balance, true)];
+
+    private static IReadOnlyList<string> ItemRow(StatementItem item, Currency currency, Language language, PaperWords words, StatementLayout layout)
+    {
+        var cells = new List<string>
+        {
+            item.Row.Number,
+            words.Of(item.Row.Kind),
+            item.Row.Date is { } date ? language.WriteShort(date) : "",
+            item.Open > 0 ? language.WriteShort(item.Row.Due) : "",
+            item.Open > 0 && item.DaysPastDue > 0 ? item.DaysPastDue.ToString(CultureInfo.InvariantCulture) : "",
+        };
+        if (layout.ShowOriginal)
+        {
+            cells.Add(language.Write(item.Row.Original, currency));
+        }
+
+        cells.Add(language.Write(item.Open, currency));
+        return cells;
+    }
+
+    private static IEnumerable<IReadOnlyList<string>> MovementRows(BroughtForward forward, Currency currency, Language language, PaperWords words) =>
+        forward.Movements
+            .Select(IReadOnlyList<string> (m) =>
+            [
+                language.WriteShort(m.Row.Date ?? m.Row.Due), words.Of(m.Row.Kind), m.Row.Number,
+                m.Debit == 0 ? "" : language.Write(m.Debit, currency), m.Credit == 0 ? "" : language.Write(m.Credit, currency), language.Write(m.Balance, currency),
+            ])
+            .Prepend([language.WriteShort(forward.Period.From), words.BroughtForward, "", "", "", language.Write(forward.Opening, currency)]);
+
     private static PaperSection Section(Statement statement, AgeingRule ageing, Language language, PaperWords words, StatementLayout layout)
     {
         var currency = statement.Currency;
-        var rows = statement.Items.Select(item =>
-        {
-            var cells = new List<string>
-            {
-                item.Row.Number,
-                words.Of(item.Row.Kind),
-                item.Row.Date is { } date ? language.WriteShort(date) : "",
-                item.Open > 0 ? language.WriteShort(item.Row.Due) : "",
-                item.Open > 0 && item.DaysPastDue > 0 ? item.DaysPastDue.ToString(CultureInfo.InvariantCulture) : "",
-            };
-            if (layout.ShowOriginal)
-            {
-                cells.Add(language.Write(item.Row.Original, currency));
-            }
-
-            cells.Add(language.Write(item.Open, currency));
-            return (IReadOnlyList<string>)cells;
-        }).ToList();
-
+        IReadOnlyList<IReadOnlyList<string>> rows = statement.Forward is { } forward
+            ? [.. MovementRows(forward, currency, language, words)]
+            : [.. statement.Items.Select(item => ItemRow(item, currency, language, words, layout))];
         var strip = new List<PaperAge>();
         if (layout.ShowAgeing)
         {
@@ -103,7 +126,7 @@ public sealed record StatementPaper(
             strip.Add(new PaperAge(words.Credits, language.Write(statement.Ageing.Credits, currency), null, statement.Ageing.Credits));
         }
 
-        return new PaperSection(currency.Code, rows, strip, words.Total, language.WriteWithCurrency(statement.Total, currency));
+        return new PaperSection(currency.Code, rows, strip, statement.Forward is null ? words.Total : words.Balance, language.WriteWithCurrency(statement.Total, currency));
     }
 }
 

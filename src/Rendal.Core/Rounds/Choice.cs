@@ -1,3 +1,5 @@
+using Rendal.Core.Statements;
+
 namespace Rendal.Core.Rounds;
 
 /// <summary>Who is to be written to, and about which items.</summary>
@@ -5,6 +7,12 @@ public sealed record Choice
 {
     /// <summary>The date for which the statements hold. Items dated after it are left out.</summary>
     public required DateOnly AsOf { get; init; }
+
+    /// <summary>What the statements list.</summary>
+    public StatementForm Form { get; init; }
+
+    /// <summary>The first day of a brought-forward statement, whose last is <see cref="AsOf"/>; null for the first of that month.</summary>
+    public DateOnly? PeriodFrom { get; init; }
 
     /// <summary>The first document date wanted; null for no limit.</summary>
     public DateOnly? DatedFrom { get; init; }

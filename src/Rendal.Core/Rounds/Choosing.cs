@@ -44,13 +44,20 @@ public static class Choosing
         foreach (var account in accounts)
         {
             ledger[account.Currency] = ledger.GetValueOrDefault(account.Currency) + account.Rows.Sum(r => r.Open);
-            var wanted = WantedItems(Settlement.Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer)), account, choice, hand, leftOut);
+            var settled = Settlement.Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer));
+            var wanted = WantedItems(settled, account, choice, hand, leftOut);
             if (wanted.Count == 0)
             {
                 continue;
             }
 
             var statement = Statement.Of(account.Customer, account.Currency, wanted, choice.AsOf, ageing);
+            if (choice.Form == StatementForm.BroughtForward)
+            {
+                var movements = settled.Where(i => !Settlement.IsAfter(i.Row, choice.AsOf) && FilteredOut(i, choice, hand) is null).Select(i => i.Row);
+                statement = statement with { Forward = BroughtForward.Of(movements, new Period(choice.PeriodFrom ?? Period.MonthOf(choice.AsOf).From, choice.AsOf)) };
+            }
+
             var isBlocked = blocked[account.Customer].Any(r => r.Currency is null || r.Currency == account.Currency);
             if (ReasonAgainst(statement, isBlocked, choice, hand, reachability) is { } reason)
             {
@@ -101,17 +108,17 @@ public static class Choosing
         return wanted;
     }
 
-    private static LeftOutReason? ReasonAgainst(OpenItem item, Choice choice, HandIndex hand)
+    private static LeftOutReason? ReasonAgainst(OpenItem item, Choice choice, HandIndex hand) =>
+        Settlement.IsAfter(item.Row, choice.AsOf) ? LeftOutReason.AfterTheDate
+        : item.Open == 0 ? null
+        : FilteredOut(item, choice, hand);
+
+    private static LeftOutReason? FilteredOut(OpenItem item, Choice choice, HandIndex hand)
     {
         var row = item.Row;
         var date = row.Date ?? row.Due;
-        if (Settlement.IsAfter(row, choice.AsOf))
-        {
-            return LeftOutReason.AfterTheDate;
-        }
-
         var key = hand.KeyOf(row);
-        return item.Open == 0 || hand.IsItemIn(key) ? null
+        return hand.IsItemIn(key) ? null
             : date < choice.DatedFrom || date > choice.DatedTo || row.Due < choice.DueFrom || row.Due > choice.DueTo ? LeftOutReason.OutsideTheDates
             : (choice.LeaveOutHeld && row.Held.Length > 0) || hand.IsHeld(key) ? LeftOutReason.HeldBack
             : (choice.Units is { } units && !units.Contains(row.Unit)) || !HasWantedValues(row, choice) ? LeftOutReason.OtherUnit

@@ -13,6 +13,15 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
     /// <summary>What is owed in all.</summary>
     public decimal Total => Ageing.Total;
 
+    /// <summary>The movements of a period, for a brought-forward statement; null for one of open items.</summary>
+    public BroughtForward? Forward { get; init; }
+
+    /// <summary>
+    /// What a brought-forward statement comes to beside its open items: 0, or the ledger holds open items without the
+    /// movements that led to them, and the statement must not go as it is.
+    /// </summary>
+    public decimal ForwardDifference => Forward is null ? 0 : Forward.Closing - Total;
+
     /// <summary>What is past due.</summary>
     public decimal Overdue => Ageing.Overdue;
 

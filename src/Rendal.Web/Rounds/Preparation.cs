@@ -152,6 +152,11 @@ internal sealed class Preparation
             return $"more than {AddressList.MostRecipients} addresses";
         }
 
+        if (statements.FirstOrDefault(s => s.ForwardDifference != 0) is { Forward: { } forward } differs)
+        {
+            return $"its movements come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}";
+        }
+
         return Making.Fill(WordingFor(card), card, statements).EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty" : "";
     }
 }

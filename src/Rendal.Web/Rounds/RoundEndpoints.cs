@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
 using Rendal.Store.Rounds;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -58,8 +59,9 @@ internal static class RoundEndpoints
         return await PrepareAsync(id, scope, clock, cancel);
     }
 
-    private static async Task<RoundView> ViewAsync(long id, BookScope scope, CancellationToken cancel)
+    private static async Task<RoundView> ViewAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
+        var today = scope.Book.Today(clock);
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel);
         var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
@@ -69,12 +71,16 @@ internal static class RoundEndpoints
         var choice = round.Choice;
         return new RoundView(
             id, round.Name,
-            new RoundRequest(round.Name, choice.AsOf, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
+            new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
                 choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
                 choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId),
             intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
             await scope.Ledger.UnitsAsync(round.IntakeId, cancel),
             await scope.Ledger.ExtraHeadingsAsync(round.IntakeId, cancel),
+            [
+                LineOf("last-month", Period.LastMonth(today)), LineOf("last-quarter", Period.LastQuarter(today)),
+                LineOf("this-month", Period.MonthOf(today)), LineOf("this-quarter", Period.QuarterOf(today)),
+            ],
             [.. (await scope.Customers.OfficesAsync(cancel)).Select(o => new HeadOfficeLine(o.Key, o.Name))],
             [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parcels, leftOut))],
             [.. parcels.Select(ParcelLine.Of)],
@@ -93,6 +99,11 @@ internal static class RoundEndpoints
             throw Unable.Invalid("The wording or the sender is not there any more.");
         }
 
+        if (request.PeriodFrom > request.AsOf)
+        {
+            throw Unable.Invalid("The period of the statement begins after it ends.");
+        }
+
         if (request.DatedFrom > request.DatedTo || request.DueFrom > request.DueTo)
         {
             throw Unable.Invalid("The first day of a span lies after its last; nothing can be between them.");
@@ -101,6 +112,8 @@ internal static class RoundEndpoints
         var choice = new Choice
         {
             AsOf = request.AsOf,
+            Form = request.Form,
+            PeriodFrom = request.PeriodFrom,
             LeastBalance = Math.Max(0, request.LeastBalance),
             OverdueDays = request.OverdueDays,
             NotWithinDays = request.NotWithinDays,
@@ -125,7 +138,7 @@ internal static class RoundEndpoints
     internal static async Task<RoundView> PrepareAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         await (await Preparation.LoadAsync(scope, id, cancel)).PrepareAsync(clock, cancel);
-        return await ViewAsync(id, scope, cancel);
+        return await ViewAsync(id, scope, clock, cancel);
     }
 
     private static async Task<RoundView> DecideAsync(long id, DecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
@@ -189,7 +202,7 @@ internal static class RoundEndpoints
             throw Unable.Conflict("Something changed since the round was prepared: an address, an amount or a wording. Prepare it anew and look through it again.");
         }
 
-        return await ViewAsync(id, scope, cancel);
+        return await ViewAsync(id, scope, clock, cancel);
     }
 
     /// <summary>The values in a column that has no meaning for the rules, to choose among.</summary>
@@ -226,6 +239,8 @@ internal static class RoundEndpoints
             await Task.Delay(ProgressEvery, cancel);
         }
     }
+
+    private static PeriodLine LineOf(string name, Period period) => new(name, period.From, period.To);
 
     private static List<ParcelRecord> Ready(IEnumerable<ParcelRecord> parcels, ReleaseRequest request)
     {

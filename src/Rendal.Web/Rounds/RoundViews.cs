@@ -1,5 +1,6 @@
 using Rendal.Core.Dispatch;
 using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
 using Rendal.Store.Rounds;
 using Rendal.Web.Intake;
 
@@ -15,6 +16,8 @@ internal sealed record NewRound(string Name, DateOnly? AsOf);
 internal sealed record RoundRequest(
     string Name,
     DateOnly AsOf,
+    StatementForm Form,
+    DateOnly? PeriodFrom,
     decimal LeastBalance,
     int? OverdueDays,
     int? NotWithinDays,
@@ -29,6 +32,10 @@ internal sealed record RoundRequest(
     IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
     long WordingId,
     long SenderId);
+
+/// <summary>A period to choose among, seen from today.</summary>
+/// <param name="Name"><c>last-month</c>, <c>last-quarter</c>, <c>this-month</c> or <c>this-quarter</c>.</param>
+internal sealed record PeriodLine(string Name, DateOnly From, DateOnly To);
 
 /// <summary>A customer that others name as their head office.</summary>
 internal sealed record HeadOfficeLine(string Customer, string Name);
@@ -98,6 +105,7 @@ internal sealed record RoundView(
     string SenderPaused,
     IReadOnlyList<string> Units,
     IReadOnlyList<string> Columns,
+    IReadOnlyList<PeriodLine> Periods,
     IReadOnlyList<HeadOfficeLine> HeadOffices,
     IReadOnlyList<ProofView> Proof,
     IReadOnlyList<ParcelLine> Parcels,

@@ -43,4 +43,20 @@ public class StatementPaperTests
         var statement = Statement.Of(customer.Key, of, rows.Select(r => new OpenItem(r, r.Open)), new(2026, 10, 31), AgeingRule.Default);
         return StatementPaper.Of(customer, [statement], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn);
     }
+
+    [Theory]
+    [InlineData("en", "Brought forward", "Debit|Credit|Balance", "100.00|82.00", "£82.00")]
+    [InlineData("de", "Saldovortrag", "Soll|Haben|Saldo", "100,00|82,00", "82,00\u00A0£")]
+    public void A_brought_forward_statement_lists_movements_with_the_balance_after_each(string language, string opening, string headings, string balances, string total)
+    {
+        var rows = new[] { Row("A", 100m, "2026-09-02", number: "T-1"), Row("A", -18m, "2026-10-03", number: "P-1") };
+        var choice = new Rendal.Core.Rounds.Choice { AsOf = new(2026, 10, 31), Form = StatementForm.BroughtForward };
+        var round = Rendal.Core.Rounds.Choosing.Choose(rows, [], choice, SettlementRule.Oldest, AgeingRule.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
+        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn);
+        var section = Assert.Single(paper.Sections);
+        Assert.Equal(headings, string.Join('|', paper.Columns.Skip(3).Select(c => c.Heading)));
+        Assert.Equal(opening, section.Rows[0][1]);
+        Assert.Equal(balances, string.Join('|', section.Rows.Select(r => r[5])));
+        Assert.Equal(total, section.Total);
+    }
 }

@@ -119,6 +119,26 @@ public class AccountTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task A_round_of_brought_forward_statements_is_chosen_and_one_that_does_not_close_waits_for_a_person()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Movements);
+        var round = await desk.PrepareAsync();
+        var forward = await RoundTests.ChangeAsync(desk, round, s => (s["form"], s["periodFrom"]) = ("brought-forward", "2026-05-01"));
+        Assert.Equal("brought-forward", forward.GetProperty("settings").Text("form"));
+        Assert.All(forward.List("parcels"), p => Assert.Equal("prepared", p.Text("standing")));
+        Assert.Equal("30.00", Total(forward, "AB01"));
+        Assert.Equal("The period of the statement begins after it ends.", await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}", RoundTests.Changed(forward, s => s["periodFrom"] = "2026-11-01"), Cancel)).DetailAsync());
+
+        // The same invoice with what is left of it, but without the payment: its movements cannot come to what is open.
+        using var other = await Desk.AtAsync(rendal);
+        await other.TakeInAsync("Code,Name,Kind,Number,Date,Due,Currency,Amount,Outstanding,E-mail", "AB01,Abbot’s Table,Invoice,T-1,2026-02-01,2026-03-01,GBP,100.00,30.00,a@abbot.example");
+        var next = await other.PrepareAsync();
+        var waits = (await RoundTests.ChangeAsync(other, next, s => s["form"] = "brought-forward")).List("parcels").Single();
+        Assert.Equal(("needs-you", "its movements come to 100.00 GBP, its open items to 30.00"), (waits.Text("standing"), waits.Text("problem")));
+    }
+
+    [Fact]
     public async Task Columns_and_head_offices_are_chosen_by_their_values()
     {
         using var desk = await Desk.AtAsync(rendal);

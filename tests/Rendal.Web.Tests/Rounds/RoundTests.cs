@@ -138,9 +138,15 @@ public class RoundTests(RunningRendal rendal)
 
     internal static async Task<JsonElement> ChangeAsync(Desk desk, JsonElement round, Action<Dictionary<string, object?>> change)
     {
+        return await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}", Changed(round, change), Cancel)).JsonAsync();
+    }
+
+    /// <summary>The settings of a round with a change.</summary>
+    internal static Dictionary<string, object?> Changed(JsonElement round, Action<Dictionary<string, object?>> change)
+    {
         var settings = JsonSerializer.Deserialize<Dictionary<string, object?>>(round.GetProperty("settings").GetRawText())!;
         change(settings);
-        return await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}", settings, Cancel)).JsonAsync();
+        return settings;
     }
 
     private static Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string customer, string? decision, string reason) =>

@@ -6,6 +6,7 @@ import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
 import { useBookId } from "../../shared/useBook";
 import type { Round, RoundSettings } from "./useRound";
+import { formWords, periodWords } from "./words";
 
 /** Who is written to about what. Each change is carried out at once, so that list and proof always show its effect. */
 export function Choices({
@@ -54,6 +55,51 @@ export function Choices({
             onDone={(notWithinDays) => set({ notWithinDays })}
           />
         </Line>
+      </Part>
+      <Part title="Statement">
+        <Select
+          size="small"
+          aria-label="What the statement lists"
+          value={s.form}
+          disabled={fixed}
+          options={[
+            { value: "open-items", label: formWords["open-items"] },
+            { value: "brought-forward", label: formWords["brought-forward"] },
+          ]}
+          onChange={(form) => {
+            const last = round.periods[0];
+            set(form === "brought-forward" && last ? { form, periodFrom: last.from, asOf: last.to } : { form });
+          }}
+        />
+        {s.form === "brought-forward" && (
+          <div className="choice-stack">
+            <Select
+              size="small"
+              aria-label="Period"
+              popupMatchSelectWidth={false}
+              disabled={fixed}
+              value={round.periods.find((p) => p.from === s.periodFrom && p.to === s.asOf)?.name ?? "own"}
+              options={[
+                ...round.periods.map((p) => ({ value: p.name, label: periodWords[p.name] })),
+                { value: "own", label: "own days", disabled: true },
+              ]}
+              onChange={(name) => {
+                const period = round.periods.find((p) => p.name === name);
+                if (period) {
+                  set({ periodFrom: period.from, asOf: period.to });
+                }
+              }}
+            />
+            <DayField
+              size="small"
+              label="Period from"
+              placeholder="from"
+              value={s.periodFrom ?? ""}
+              disabled={fixed}
+              onChange={(periodFrom) => set({ periodFrom })}
+            />
+          </div>
+        )}
       </Part>
       <Part title="Which items">
         <div className="choice-stack">

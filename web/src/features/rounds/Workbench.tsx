@@ -15,6 +15,7 @@ import { ReleaseDialog } from "./ReleaseDialog";
 import "./rounds.css";
 import { SendingLine } from "./SendingLine";
 import { useRound, useRoundActions, type Parcel, type Round } from "./useRound";
+import { formWords } from "./words";
 
 /** The one place where a round is prepared, looked through, released and watched. */
 export function Workbench() {
@@ -95,7 +96,7 @@ function Bench({ round }: { round: Round }) {
       <header className="bench-head">
         <h1>{round.name}</h1>
         <span className="quiet">
-          as of {day(round.settings.asOf)} · open items · prepared from{" "}
+          as of {day(round.settings.asOf)} · {formWords[round.settings.form]} · prepared from{" "}
           <Link to={`/books/${book}/ledger/${round.intakeId}`}>{round.file}</Link>
           {round.preparedAt && `, ${moment(round.preparedAt)}`}
         </span>

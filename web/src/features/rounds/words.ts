@@ -56,3 +56,17 @@ export const settledWords: Record<string, string> = {
 
 /** Reasons that a person may overrule by putting the customer in. */
 export const canBePutIn = ["not-chosen", "below-the-minimum", "not-overdue-enough", "written-to-recently"];
+
+/** What a statement lists. */
+export const formWords: Record<string, string> = {
+  "open-items": "open items",
+  "brought-forward": "brought forward",
+};
+
+/** Periods, seen from today. */
+export const periodWords: Record<string, string> = {
+  "last-month": "last month",
+  "last-quarter": "last quarter",
+  "this-month": "this month",
+  "this-quarter": "this quarter",
+};
