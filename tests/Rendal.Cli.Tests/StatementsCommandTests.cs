@@ -20,6 +20,8 @@ public sealed class StatementsCommandTests : IDisposable
         ,Total,,,,,,1265.00,
         """;
 
+    private static readonly string Movements = Path.Combine(AppContext.BaseDirectory, "movements");
+
     private readonly string folder = Directory.CreateTempSubdirectory("rendal-cli-").FullName;
 
     [Fact]
@@ -49,6 +51,19 @@ public sealed class StatementsCommandTests : IDisposable
         Assert.Equal(0, exit);
         Assert.Equal(["a_b statement 2026-10-31 (2).pdf", "a_b statement 2026-10-31.pdf"], Directory.GetFiles(Path.Combine(folder, "out")).Select(f => Path.GetFileName(f)!).Order(StringComparer.Ordinal));
         Assert.Contains("a_b statement 2026-10-31 (2).pdf", json);
+    }
+
+    [Theory]
+    [InlineData("oldest.json", "--settle", "oldest")]
+    [InlineData("oldest.json")]
+    [InlineData("reference.json", "--settle", "reference")]
+    [InlineData("none.json", "--settle", "none")]
+    [InlineData("by-document.json", "--settle", "oldest", "--age-by", "document", "--bands", "15,45", "--terms", "14")]
+    public void The_summary_of_movements_is_the_documented_one_to_the_byte(string expected, params string[] options)
+    {
+        var (exit, json, _) = Run([Path.Combine(Movements, "ledger.csv"), "--as-of", "2026-10-31", "--json", "-", .. options]);
+        Assert.Equal(0, exit);
+        Assert.Equal(File.ReadAllText(Path.Combine(Movements, expected)), json);
     }
 
     [Fact]
