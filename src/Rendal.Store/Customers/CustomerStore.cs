@@ -74,6 +74,10 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
             "select o.key, o.name from customer o where o.book_id = $1 and o.head_office = '' and o.key in (select b.head_office from customer b where b.book_id = $1 and b.head_office <> '') order by lower(o.name), o.key",
             book).ListAsync(r => (r.GetString(0), r.GetString(1)), cancel);
 
+    /// <summary>The names of some customers by key; those that are on no card are not in it.</summary>
+    public async Task<Dictionary<string, string>> NamesAsync(string[] keys, CancellationToken cancel) =>
+        (await source.Sql("select key, name from customer where book_id = $1 and key = any ($2)", book, keys).ListAsync(r => (Key: r.GetString(0), Name: r.GetString(1)), cancel)).ToDictionary(c => c.Key, c => c.Name, StringComparer.Ordinal);
+
     /// <summary>The keys of the customers whose card has at least one address that can be written to.</summary>
     public async Task<HashSet<string>> ReachableAsync(CancellationToken cancel) =>
         (await source.Sql("select key, contacts from customer where book_id = $1 and contacts <> '[]'", book).ListAsync(r => (Key: r.GetString(0), Contacts: StoreJson.Read<Contact[]>(r.GetString(1))), cancel))

@@ -20,6 +20,7 @@ using Rendal.Web.Postroom;
 using Rendal.Web.Rounds;
 using Rendal.Web.Senders;
 using Rendal.Web.SignIn;
+using Rendal.Web.Today;
 using Rendal.Web.Wordings;
 using Serilog;
 using Serilog.Events;
@@ -118,6 +119,7 @@ internal static class RendalHost
         RoundEndpoints.Map(book);
         ParcelEndpoints.Map(book);
         AccountEndpoints.Map(book);
+        TodayEndpoints.Map(book);
         DispatchEndpoints.Map(book);
         PostroomEndpoints.Map(book);
         app.MapFallback("/api/{**rest}", () => Results.NotFound());

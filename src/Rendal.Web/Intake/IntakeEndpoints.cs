@@ -6,11 +6,11 @@ using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Extensions.Options;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
-using Rendal.Core.Rounds;
 using Rendal.Files;
 using Rendal.Store.Intake;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
+using Rendal.Web.Today;
 
 namespace Rendal.Web.Intake;
 
@@ -266,15 +266,12 @@ internal static class IntakeEndpoints
 
     private static async Task<Results<Ok<LedgerView>, NoContent>> LedgerAsync(BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        if (await scope.Intakes.CurrentAsync(cancel) is not { } intake)
+        if (await LedgerNow.OfAsync(scope, clock, cancel) is not { } now)
         {
             return TypedResults.NoContent();
         }
 
-        var rows = await scope.Ledger.RowsAsync(intake.Id, cancel).ToListAsync(cancel);
-        var everybody = new Choice { AsOf = scope.Book.Today(clock), NeedsAddress = false };
-        var hand = new ByHand { Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] };
-        var all = Choosing.Choose(rows, [], everybody, intake.Settlement, scope.Book.Ageing, _ => default, hand);
+        var (intake, rows, all) = now;
         var findings = await scope.Intakes.FindingsAsync(intake.Id, cancel);
         return TypedResults.Ok(new LedgerView(
             intake.Id, intake.FileName, intake.Sheet, intake.KeptAt!.Value, intake.RowsKept, intake.RowsRead - intake.RowsKept, intake.RowsLeftOut, rows.Select(r => r.Customer).Distinct().Count(), [.. LedgerSumView.Of(all, scope.Book.Currency)], FindingGroupView.Of(findings)));

@@ -19,7 +19,6 @@ internal static class AccountEndpoints
         rounds.MapGet("/accounts/{customer}", ViewAsync);
         rounds.MapPost("/items", DecideItemAsync);
         var items = book.MapGroup("/items").WithTags("Accounts");
-        items.MapGet("/holds", HoldsAsync);
         items.MapPost("/holds", HoldAsync);
         items.MapPost("/holds/end", EndHoldAsync);
         items.MapPost("/settlements", SettleAsync);
@@ -76,9 +75,6 @@ internal static class AccountEndpoints
 
         return await RoundEndpoints.PrepareAsync(id, scope, clock, cancel);
     }
-
-    private static async Task<List<HoldView>> HoldsAsync(BookScope scope, CancellationToken cancel) =>
-        [.. (await scope.Holds.ListAsync(cancel)).Select(h => new HoldView(h.Customer, h.Hold.Item, h.Hold.Note, h.Hold.Until, h.By, h.At))];
 
     private static async Task<NoContent> HoldAsync(HoldRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {

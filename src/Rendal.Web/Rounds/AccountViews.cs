@@ -31,9 +31,6 @@ internal sealed record ItemRequest(string Item);
 /// <summary>An item to be held back.</summary>
 internal sealed record HoldRequest(string Customer, string Item, string Note, DateOnly? Until);
 
-/// <summary>An item that is held back.</summary>
-internal sealed record HoldView(string Customer, string Item, string Note, DateOnly? Until, string By, DateTimeOffset At);
-
 /// <summary>What a payment or credit is to be set against.</summary>
 /// <param name="Charge">The item; null where it is to stay a credit.</param>
 /// <param name="Amount">How much; null for as much as both have open.</param>

@@ -96,7 +96,8 @@ public class AccountTests(RunningRendal rendal)
         var round = await desk.PrepareAsync();
         Assert.Equal("200.00", Total(round, "BE02"));
         Assert.Contains(round.List("leftOut"), l => l.Text("reason") == "held-back" && l.Text("amount") == "30.00");
-        Assert.Equal("towels torn", (await desk.Browser.GetJsonAsync($"{desk.Api}/items/holds")).EnumerateArray().Single().Text("note"));
+        var held = (await desk.Browser.GetJsonAsync($"{desk.Api}/today")).List("held").Single();
+        Assert.Equal(("Beacon Lodge", "T-4", "towels torn", "2099-12-01", false), (held.Text("name"), held.Text("itemName"), held.Text("note"), held.Text("until"), held.GetProperty("isUp").GetBoolean()));
         Assert.Equal("230.00", Total(await DecideAsync(desk, round, item, "in", "they agreed"), "BE02"));
         await SayAsync(desk, "holds/end", new { item });
         Assert.Equal("230.00", Total(await desk.PrepareAsync(), "BE02"));

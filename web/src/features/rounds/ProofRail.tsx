@@ -70,7 +70,7 @@ export function ProofRail({ proof, onWhy }: { proof: Proof[]; onWhy: () => void 
           difference {money(shown.difference, shown.currency)} {closes ? "✓" : "✕"}
         </span>
         {proof.length > 1 && (
-          <span className="proof-currencies" role="group" aria-label="Currency of the proof">
+          <span className="currency-switch" role="group" aria-label="Currency of the proof">
             {proof.map((p) => (
               <button
                 key={p.currency}

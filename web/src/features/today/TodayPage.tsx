@@ -7,6 +7,8 @@ import { count, day, moment, money } from "../../shared/figure";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { useLedger } from "../ledger/useLedger";
+import { WorthALook } from "./WorthALook";
+import "./today.css";
 
 /** What there is, what waits, and what to do first. */
 export function TodayPage() {
@@ -129,6 +131,7 @@ export function TodayPage() {
           }}
         </Waiting>
       </section>
+      <WorthALook />
     </div>
   );
 }

@@ -1,0 +1,27 @@
+using Rendal.Core.Ledger;
+using Rendal.Core.Rounds;
+using Rendal.Store.Intake;
+using Rendal.Web.Books;
+
+namespace Rendal.Web.Today;
+
+/// <summary>The ledger as it stands today, with a statement for everybody who owes.</summary>
+/// <param name="Intake">The intake that brought it.</param>
+/// <param name="Rows">Its rows.</param>
+/// <param name="Everybody">The statements, and who has none.</param>
+internal sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> Rows, ChosenRound Everybody)
+{
+    /// <summary>Reckons it; null before the first file was kept.</summary>
+    public static async Task<LedgerNow?> OfAsync(BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        if (await scope.Intakes.CurrentAsync(cancel) is not { } intake)
+        {
+            return null;
+        }
+
+        var rows = await scope.Ledger.RowsAsync(intake.Id, cancel).ToListAsync(cancel);
+        var hand = new ByHand { Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] };
+        var choice = new Choice { AsOf = scope.Book.Today(clock), NeedsAddress = false };
+        return new LedgerNow(intake, rows, Choosing.Choose(rows, [], choice, intake.Settlement, scope.Book.Ageing, _ => default, hand));
+    }
+}
