@@ -119,6 +119,7 @@ internal static class RendalHost
         RoundEndpoints.Map(book);
         ParcelEndpoints.Map(book);
         AccountEndpoints.Map(book);
+        ChoiceEndpoints.Map(book);
         TodayEndpoints.Map(book);
         DispatchEndpoints.Map(book);
         PostroomEndpoints.Map(book);

@@ -39,6 +39,29 @@ public class RoundTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task A_choice_is_saved_under_a_name_and_used_in_another_round_with_that_rounds_own_day()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var round = await desk.PrepareAsync();
+        await ChangeAsync(desk, round, s => (s["units"], s["leaveOutHeld"], s["overdueDays"]) = (new[] { "Northgate" }, true, 60));
+        var saved = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/choices", new { name = " Northern reminders " })).EnumerateArray().Single();
+        Assert.Equal("Northern reminders", saved.Text("name"));
+
+        var other = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "September", asOf = "2026-09-30" });
+        var used = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices/{saved.Id()}", new { });
+        Assert.Equal(["AB01"], Customers(used));
+        Assert.Equal(("2026-09-30", 60, true), (used.GetProperty("settings").Text("asOf"), used.GetProperty("settings").GetProperty("overdueDays").GetInt32(), used.GetProperty("settings").GetProperty("leaveOutHeld").GetBoolean()));
+
+        // Saved again under the same name, whatever its case, it is replaced; forgotten, it is gone.
+        await ChangeAsync(desk, other, s => s["leastBalance"] = 5);
+        Assert.Single((await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices", new { name = "northern Reminders" })).EnumerateArray());
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/choices/{saved.Id()}", Cancel)).StatusCode);
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/choices")).EnumerateArray());
+        Assert.Equal("Give the choice a name.", await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices", new { name = " " }, Cancel)).DetailAsync());
+    }
+
+    [Fact]
     public async Task Currencies_have_a_proof_each_and_the_books_own_comes_first()
     {
         using var desk = await Desk.AtAsync(rendal);

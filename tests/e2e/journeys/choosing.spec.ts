@@ -41,10 +41,17 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
     await expect(page.getByRole("row", { name: row })).toBeVisible();
   }
 
+  // The choice is saved under a name, to be used in the next round.
+  await page.getByRole("button", { name: "save these choices…" }).click();
+  const saving = page.getByRole("dialog", { name: "Save these choices" });
+  await saving.getByLabel("Name").fill("Northern reminders");
+  await saving.getByRole("button", { name: "Save", exact: true }).click();
+  await expect(saving).toBeHidden();
+
   // One item is taken out with a reason: the sum goes down by it, and the proof holds.
   await page.getByRole("button", { name: "Abbot’s Table", exact: true }).click();
   await page.keyboard.press("3");
-  await account(page).getByRole("button", { name: "Leave T-2 out" }).click();
+  await account(page).getByRole("button", { name: "leave out… T-2" }).click();
   const dialog = page.getByRole("dialog", { name: "Leave T-2 out?" });
   await expect(dialog.getByRole("button", { name: "Leave out" })).toBeDisabled();
   await dialog.getByLabel("Reason").fill("paid at the door");
@@ -52,11 +59,11 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
   await expect(proof(page)).toContainText("3 need you £470.00");
   await expect(proof(page)).toContainText("difference £0.00 ✓");
   await expect(account(page).getByText("item taken out by hand · “paid at the door”")).toBeVisible();
-  await account(page).getByRole("button", { name: "Take back what was decided about T-2" }).click();
+  await account(page).getByRole("button", { name: "take back T-2" }).click();
   await expect(proof(page)).toContainText("3 need you £550.50");
 
   // Another is held back from every round, until a day.
-  await account(page).getByRole("button", { name: "Leave T-1 out" }).click();
+  await account(page).getByRole("button", { name: "leave out… T-1" }).click();
   const hold = page.getByRole("dialog", { name: "Leave T-1 out?" });
   await hold.getByText("Held back from every round").click();
   await hold.getByLabel("Reason").fill("asked the driver");
@@ -85,8 +92,8 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
   await expect(
     where.getByText("in dispute or held back · “asked the driver” · comes up again on 1 Dec 2099"),
   ).toBeVisible();
-  await where.getByRole("button", { name: "Hold T-1 back no longer" }).click();
-  await expect(where.getByRole("button", { name: "Leave T-1 out" })).toBeVisible();
+  await where.getByRole("button", { name: "end hold T-1" }).click();
+  await expect(where.getByRole("button", { name: "leave out… T-1" })).toBeVisible();
   await where.getByRole("button", { name: "Close" }).click();
   await expect(proof(page)).toContainText("4 need you £1,050.50");
 
@@ -95,6 +102,12 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
   await account(page).getByRole("row", { name: /^T-9/ }).getByRole("link", { name: "row 10" }).click();
   await expect(page).toHaveURL(/row=10$/);
   await expect(page.getByRole("gridcell", { name: "T-9" })).toBeVisible();
+
+  await prepareRound(page, "The next one");
+  await page.getByRole("combobox", { name: "Use a saved choice" }).click();
+  await page.locator(".ant-select-item-option").filter({ hasText: "Northern reminders" }).click();
+  await expect(proof(page)).toContainText("3 need you £550.50");
+  await expect(page.getByLabel("Least balance")).toHaveValue("100.01");
 });
 
 test("a payment is set by hand against an item, kept as a credit, and taken back", async ({ page }) => {
@@ -109,7 +122,7 @@ test("a payment is set by hand against an item, kept as a credit, and taken back
   await expect(settled.getByRole("row", { name: /P-1.*T-1.*£70.00.*the oldest was open/ })).toBeVisible();
 
   const set = async (item: RegExp) => {
-    await account(page).getByRole("button", { name: "Set P-1 against an item" }).click();
+    await account(page).getByRole("button", { name: "set… P-1" }).click();
     const dialog = page.getByRole("dialog", { name: /^What does P-1 settle\?/ });
     await dialog.getByRole("combobox", { name: "Against" }).click();
     await page.locator(".ant-select-item-option").filter({ hasText: item }).click();

@@ -183,33 +183,23 @@ function Acts({
         <button
           type="button"
           className="link"
-          aria-label={`Take back what was decided about ${item.name}`}
           onClick={() => actions.decide.mutate({ customer, item: item.key, decision: null, reason: "" })}
         >
-          take back
+          take back<span className="visually-hidden"> {item.name}</span>
         </button>
       ) : item.isHeld ? (
-        <button
-          type="button"
-          className="link"
-          aria-label={`Hold ${item.name} back no longer`}
-          onClick={() => actions.endHold.mutate(item.key)}
-        >
-          end hold
+        <button type="button" className="link" onClick={() => actions.endHold.mutate(item.key)}>
+          end hold<span className="visually-hidden"> {item.name}</span>
         </button>
       ) : item.reason === "settled" || item.reason === "after-the-date" ? null : (
-        <button
-          type="button"
-          className="link"
-          aria-label={item.reason === "" ? `Leave ${item.name} out` : `Put ${item.name} in`}
-          onClick={onDecide}
-        >
+        <button type="button" className="link" onClick={onDecide}>
           {item.reason === "" ? "leave out…" : "put in…"}
+          <span className="visually-hidden"> {item.name}</span>
         </button>
       )}
       {isCredit && (
-        <button type="button" className="link" aria-label={`Set ${item.name} against an item`} onClick={onSettle}>
-          set…
+        <button type="button" className="link" onClick={onSettle}>
+          set…<span className="visually-hidden"> {item.name}</span>
         </button>
       )}
     </>

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
 import { useBookId } from "../../shared/useBook";
+import { SavedChoices } from "./SavedChoices";
 import type { Round, RoundSettings } from "./useRound";
 import { formWords, periodWords } from "./words";
 
@@ -35,6 +36,9 @@ export function Choices({
   const sender = senders.data?.find((x) => x.id === s.senderId);
   return (
     <aside className="choices" aria-label="Choices" tabIndex={0}>
+      <section>
+        <SavedChoices round={round} disabled={fixed} />
+      </section>
       <Part title="Who">
         <Line label="Overdue by at least">
           <Days

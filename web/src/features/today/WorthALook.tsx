@@ -141,13 +141,9 @@ function Held({ held }: { held: Today["held"] }) {
                   {h.until === null ? "until somebody says so" : h.isUp ? "is in again" : `until ${day(h.until)}`}
                 </td>
                 <td>
-                  <button
-                    type="button"
-                    className="link"
-                    aria-label={`Hold ${h.itemName} back no longer`}
-                    onClick={() => end.mutate(h.item)}
-                  >
+                  <button type="button" className="link" onClick={() => end.mutate(h.item)}>
                     {h.isUp ? "seen" : "end hold"}
+                    <span className="visually-hidden"> {h.itemName}</span>
                   </button>
                 </td>
               </tr>
