@@ -19,6 +19,8 @@ public sealed record PaperWords
         Original = "Amount",
         Open = "Open",
         Total = "Open in all",
+        Interest = (rate, number, days) => $"Interest at {rate}% a year on {number}, {days} days",
+        ToPay = "To pay",
         Debit = "Debit",
         Credit = "Credit",
         Balance = "Balance",
@@ -45,6 +47,8 @@ public sealed record PaperWords
         Original = "Betrag",
         Open = "Offen",
         Total = "Offen insgesamt",
+        Interest = (rate, number, days) => $"Zinsen {rate} % p. a. auf {number}, {days} Tage",
+        ToPay = "Zu zahlen",
         Debit = "Soll",
         Credit = "Haben",
         Balance = "Saldo",
@@ -71,6 +75,8 @@ public sealed record PaperWords
         Original = "Montant",
         Open = "Ouvert",
         Total = "Solde ouvert",
+        Interest = (rate, number, days) => $"Intérêts à {rate} % l’an sur {number}, {days} jours",
+        ToPay = "À payer",
         Debit = "Débit",
         Credit = "Crédit",
         Balance = "Solde",
@@ -97,6 +103,8 @@ public sealed record PaperWords
         Original = "Importe",
         Open = "Pendiente",
         Total = "Total pendiente",
+        Interest = (rate, number, days) => $"Intereses del {rate} % anual sobre {number}, {days} días",
+        ToPay = "A pagar",
         Debit = "Debe",
         Credit = "Haber",
         Balance = "Saldo",
@@ -133,6 +141,8 @@ public sealed record PaperWords
 
     public required string Total { get; init; }
 
+    public required string ToPay { get; init; }
+
     public required string Debit { get; init; }
 
     public required string Credit { get; init; }
@@ -151,6 +161,9 @@ public sealed record PaperWords
 
     public required string HowToPay { get; init; }
 #pragma warning restore CS1591
+
+    /// <summary>The interest on an item: the rate in per cent as written, the item's number, and the days past due.</summary>
+    public required Func<string, string, int, string> Interest { get; init; }
 
     /// <summary>The line with the page number and the number of pages.</summary>
     public required Func<int, int, string> Page { get; init; }

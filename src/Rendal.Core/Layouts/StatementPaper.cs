@@ -31,7 +31,13 @@ public sealed record StatementPaper(
     Func<int, int, string> Page)
 {
     /// <summary>Sets a customer's statements, one section a currency, in the customer's language.</summary>
-    public static StatementPaper Of(Customer customer, IReadOnlyList<Statement> statements, AgeingRule ageing, Firm firm, StatementLayout layout)
+    /// <param name="customer">Whom it is for.</param>
+    /// <param name="statements">One for each currency; at least one.</param>
+    /// <param name="ageing">The bands.</param>
+    /// <param name="firm">Who writes.</param>
+    /// <param name="layout">How it is to look.</param>
+    /// <param name="interestPercent">The rate of the interest that the statements bear; null for none.</param>
+    public static StatementPaper Of(Customer customer, IReadOnlyList<Statement> statements, AgeingRule ageing, Firm firm, StatementLayout layout, decimal? interestPercent = null)
     {
         var language = Wordings.Language.TryParse(customer.Language, out var known) ? known : Wordings.Language.English;
         var words = PaperWords.In(language);
@@ -57,7 +63,7 @@ public sealed record StatementPaper(
                 ? [(words.Period, $"{language.WriteShort(forward.Period.From)} – {language.WriteShort(forward.Period.To)}"), (words.Customer, customer.Key)]
                 : [(words.Date, language.Write(asOf)), (words.Customer, customer.Key)],
             statements[0].Forward is null ? ItemColumns(words, layout) : MovementColumns(words),
-            [.. statements.Select(s => Section(s, ageing, language, words, layout))],
+            [.. statements.Select(s => Section(s, ageing, language, words, layout, interestPercent))],
             words.HowToPay,
             words.Page);
     }
@@ -108,7 +114,15 @@ public sealed record StatementPaper(
             ])
             .Prepend([language.WriteShort(forward.Period.From), words.BroughtForward, "", "", "", language.Write(forward.Opening, currency)]);
 
-    private static PaperSection Section(Statement statement, AgeingRule ageing, Language language, PaperWords words, StatementLayout layout)
+    /// <summary>A line for the interest on each item, and what is to be paid with it; nothing where there is no interest.</summary>
+    private static IReadOnlyList<PaperLine> Interest(Statement statement, Language language, PaperWords words, decimal? percent) =>
+        percent is not { } rate || statement.Interest.Count == 0 ? [] :
+        [
+            .. statement.Interest.Select(i => new PaperLine(words.Interest(language.WriteRate(rate), i.Item.Row.Number, i.Days), language.Write(i.Amount, statement.Currency))),
+            new PaperLine(words.ToPay, language.WriteWithCurrency(statement.ToPay, statement.Currency)),
+        ];
+
+    private static PaperSection Section(Statement statement, AgeingRule ageing, Language language, PaperWords words, StatementLayout layout, decimal? interestPercent)
     {
         var currency = statement.Currency;
         IReadOnlyList<IReadOnlyList<string>> rows = statement.Forward is { } forward
@@ -126,7 +140,7 @@ public sealed record StatementPaper(
             strip.Add(new PaperAge(words.Credits, language.Write(statement.Ageing.Credits, currency), null, statement.Ageing.Credits));
         }
 
-        return new PaperSection(currency.Code, rows, strip, statement.Forward is null ? words.Total : words.Balance, language.WriteWithCurrency(statement.Total, currency));
+        return new PaperSection(currency.Code, rows, strip, statement.Forward is null ? words.Total : words.Balance, language.WriteWithCurrency(statement.Total, currency), Interest(statement, language, words, interestPercent));
     }
 }
 
@@ -141,12 +155,19 @@ public sealed record PaperColumn(string Heading, bool IsFigure);
 /// <param name="Ages">The strip of ages; empty where the layout has none.</param>
 /// <param name="TotalLabel">The words before the total.</param>
 /// <param name="Total">The total with its currency.</param>
+/// <param name="Interest">A line for the interest on each item, and last what is to be paid; empty where there is none.</param>
 public sealed record PaperSection(
     string Currency,
     IReadOnlyList<IReadOnlyList<string>> Rows,
     IReadOnlyList<PaperAge> Ages,
     string TotalLabel,
-    string Total);
+    string Total,
+    IReadOnlyList<PaperLine> Interest);
+
+/// <summary>A line under the total.</summary>
+/// <param name="Label">What it is.</param>
+/// <param name="Figure">How much, as text.</param>
+public sealed record PaperLine(string Label, string Figure);
 
 /// <summary>One field of the strip of ages.</summary>
 /// <param name="Label">The days that it spans.</param>

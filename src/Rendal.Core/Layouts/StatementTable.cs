@@ -34,7 +34,15 @@ public static class StatementTable
             }
 
             html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:6px 8px 6px 0;font-weight:600\">").Append(Escape(section.TotalLabel))
-                .Append("</td><td style=\"padding:6px 8px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr></tbody></table></div>");
+                .Append("</td><td style=\"padding:6px 8px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr>");
+            foreach (var (i, line) in section.Interest.Index())
+            {
+                var weight = i == section.Interest.Count - 1 ? ";font-weight:600" : "";
+                html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:3px 8px 3px 0").Append(weight).Append("\">").Append(Escape(line.Label))
+                    .Append("</td><td style=\"padding:3px 8px 3px 0;text-align:right;white-space:nowrap").Append(weight).Append("\">").Append(Escape(line.Figure)).Append("</td></tr>");
+            }
+
+            html.Append("</tbody></table></div>");
             Strip(html, section);
         }
 

@@ -14,6 +14,9 @@ public sealed record Choice
     /// <summary>The first day of a brought-forward statement, whose last is <see cref="AsOf"/>; null for the first of that month.</summary>
     public DateOnly? PeriodFrom { get; init; }
 
+    /// <summary>The yearly interest on overdue items that the statements show, in per cent; null for none.</summary>
+    public decimal? InterestPercent { get; init; }
+
     /// <summary>The first document date wanted; null for no limit.</summary>
     public DateOnly? DatedFrom { get; init; }
 

@@ -58,6 +58,11 @@ public static class Choosing
                 statement = statement with { Forward = BroughtForward.Of(movements, new Period(choice.PeriodFrom ?? Period.MonthOf(choice.AsOf).From, choice.AsOf)) };
             }
 
+            if (choice.InterestPercent is { } rate)
+            {
+                statement = statement with { Interest = InterestLine.On(statement, rate) };
+            }
+
             var isBlocked = blocked[account.Customer].Any(r => r.Currency is null || r.Currency == account.Currency);
             if (ReasonAgainst(statement, isBlocked, choice, hand, reachability) is { } reason)
             {

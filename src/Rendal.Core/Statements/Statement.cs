@@ -13,6 +13,12 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
     /// <summary>What is owed in all.</summary>
     public decimal Total => Ageing.Total;
 
+    /// <summary>Interest on overdue items; empty where none is asked for. <see cref="Total"/> is without it.</summary>
+    public IReadOnlyList<InterestLine> Interest { get; init; } = [];
+
+    /// <summary>What is owed with interest.</summary>
+    public decimal ToPay => Total + Interest.Sum(i => i.Amount);
+
     /// <summary>The movements of a period, for a brought-forward statement; null for one of open items.</summary>
     public BroughtForward? Forward { get; init; }
 

@@ -76,6 +76,13 @@ public sealed class Language
     /// <summary>The date in figures, or with the month cut short in English, where a two-figure month would be read two ways: <c>31 Oct 2026</c>, <c>31.10.2026</c>.</summary>
     public string WriteShort(DateOnly day) => day.ToString(shortDate, CultureInfo.InvariantCulture);
 
+    /// <summary>A rate in per cent, without the sign, with no more decimals than it has: <c>8</c>, <c>8.25</c>, <c>8,25</c>.</summary>
+    public string WriteRate(decimal percent)
+    {
+        var written = percent.ToString("0.####", CultureInfo.InvariantCulture);
+        return Mark == DecimalMark.Comma ? written.Replace('.', ',') : written;
+    }
+
     /// <summary>
     /// The amount alone, with thousands marks, the currency's decimals and a true minus (U+2212): <c>−1,234.50</c>.
     /// </summary>

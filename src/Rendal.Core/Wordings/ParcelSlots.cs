@@ -20,6 +20,7 @@ public static class ParcelSlots
             ["customer.contact"] = customer.Contact,
             ["statement.date"] = language.Write(statements[0].AsOf),
             ["statement.total"] = Sums(statements, language, s => s.Total),
+            ["statement.to-pay"] = Sums(statements, language, s => s.ToPay),
             ["statement.overdue"] = Sums(statements, language, s => s.Overdue),
             ["statement.items"] = statements.Sum(s => s.Items.Count).ToString(CultureInfo.InvariantCulture),
             ["statement.table"] = StatementTable.Html(paper),

@@ -14,6 +14,7 @@ public static class SlotCatalogue
         new("customer.contact", "Contact", "The contact’s full name."),
         new("statement.date", "Statement date", "The date for which the statement holds."),
         new("statement.total", "Total open", "What is open, with currency; several currencies one after another."),
+        new("statement.to-pay", "To pay", "What is open with the interest that the statement shows, with currency."),
         new("statement.overdue", "Overdue", "What is past due, with currency."),
         new("statement.items", "Number of items", "How many items are open."),
         new("statement.table", "Table of items", "The open items with their ages and total.", IsHtml: true),

@@ -185,7 +185,16 @@ internal sealed class StatementPages
     {
         Text(strong, 10, section.TotalLabel, Margin, y + 14, Ink);
         TextRight(strong, 10, section.Total, Right, y + 14, Ink);
-        y += 26;
+        y += section.Interest.Count > 0 ? 20 : 26;
+        for (var i = 0; i < section.Interest.Count; i++)
+        {
+            var line = section.Interest[i];
+            var isLast = i == section.Interest.Count - 1;
+            Room(isLast ? 26 : LineHeight);
+            Text(isLast ? strong : regular, isLast ? 10 : TextSize, line.Label, Margin, y + (isLast ? 14 : 9), Ink);
+            TextRight(isLast ? strong : regular, isLast ? 10 : TextSize, line.Figure, Right, y + (isLast ? 14 : 9), Ink);
+            y += isLast ? 26 : LineHeight;
+        }
     }
 
     private void Strip(PaperSection section)

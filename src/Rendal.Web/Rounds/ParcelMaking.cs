@@ -32,7 +32,7 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
         [.. CustomerAccount.Group(rows).SelectMany(a => Settlement.Explain(a, round.Choice.AsOf, settlement, [.. hand.Settlements.Where(s => s.Customer == a.Customer).Select(s => s.Said)]))];
 
     /// <summary>The document's content.</summary>
-    public StatementPaper Paper(Customer customer, IReadOnlyList<Statement> statements) => StatementPaper.Of(customer, statements, book.Ageing, book.Firm, Layout);
+    public StatementPaper Paper(Customer customer, IReadOnlyList<Statement> statements) => StatementPaper.Of(customer, statements, book.Ageing, book.Firm, Layout, round.Choice.InterestPercent);
 
     /// <summary>The message's words for one customer.</summary>
     public FilledWording Fill(WordingTemplate wording, Customer customer, IReadOnlyList<Statement> statements) =>

@@ -71,7 +71,7 @@ internal static class RoundEndpoints
         var choice = round.Choice;
         return new RoundView(
             id, round.Name,
-            new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
+            new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
                 choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
                 choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId),
             intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
@@ -99,6 +99,11 @@ internal static class RoundEndpoints
             throw Unable.Invalid("The wording or the sender is not there any more.");
         }
 
+        if (request.InterestPercent is <= 0 or > 100)
+        {
+            throw Unable.Invalid("Interest is a yearly rate above 0 and up to 100 per cent; leave it empty for none.");
+        }
+
         if (request.PeriodFrom > request.AsOf)
         {
             throw Unable.Invalid("The period of the statement begins after it ends.");
@@ -114,6 +119,7 @@ internal static class RoundEndpoints
             AsOf = request.AsOf,
             Form = request.Form,
             PeriodFrom = request.PeriodFrom,
+            InterestPercent = request.InterestPercent,
             LeastBalance = Math.Max(0, request.LeastBalance),
             OverdueDays = request.OverdueDays,
             NotWithinDays = request.NotWithinDays,

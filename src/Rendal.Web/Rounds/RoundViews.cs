@@ -18,6 +18,7 @@ internal sealed record RoundRequest(
     DateOnly AsOf,
     StatementForm Form,
     DateOnly? PeriodFrom,
+    decimal? InterestPercent,
     decimal LeastBalance,
     int? OverdueDays,
     int? NotWithinDays,

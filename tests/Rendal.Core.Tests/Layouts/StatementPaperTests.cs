@@ -59,4 +59,16 @@ public class StatementPaperTests
         Assert.Equal(balances, string.Join('|', section.Rows.Select(r => r[5])));
         Assert.Equal(total, section.Total);
     }
+
+    [Theory]
+    [InlineData("en", "Interest at 8.25% a year on T-1, 73 days", "16.50", "To pay", "£1,016.50")]
+    [InlineData("de", "Zinsen 8,25 % p. a. auf T-1, 73 Tage", "16,50", "Zu zahlen", "1.016,50\u00A0£")]
+    public void Interest_stands_under_the_total_a_line_for_each_item_with_what_is_to_be_paid(string language, string line, string amount, string toPay, string total)
+    {
+        var choice = new Rendal.Core.Rounds.Choice { AsOf = new(2026, 10, 31), InterestPercent = 8.25m };
+        var round = Rendal.Core.Rounds.Choosing.Choose([Row("A", 1_000m, "2026-07-20", "2026-08-19", "T-1")], [], choice, SettlementRule.None, AgeingRule.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
+        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn, 8.25m);
+        Assert.Equal([new PaperLine(line, amount), new PaperLine(toPay, total)], Assert.Single(paper.Sections).Interest);
+        Assert.Contains(System.Net.WebUtility.HtmlEncode(line), StatementTable.Html(paper), StringComparison.Ordinal);
+    }
 }

@@ -105,6 +105,11 @@ export function Choices({
           </div>
         )}
       </Part>
+      <Part title="Interest">
+        <Line label="A year, on what is overdue">
+          <Percent value={s.interestPercent} disabled={fixed} onDone={(interestPercent) => set({ interestPercent })} />
+        </Line>
+      </Part>
       <Part title="Which items">
         <div className="choice-stack">
           <span>As of</span>
@@ -367,6 +372,35 @@ function Days({
       controls={false}
       placeholder="any"
       suffix={typed === null ? undefined : "d"}
+      value={typed}
+      disabled={disabled}
+      onChange={setTyped}
+      onBlur={done}
+      onPressEnter={done}
+    />
+  );
+}
+
+function Percent({
+  value,
+  disabled,
+  onDone,
+}: {
+  value: number | null;
+  disabled: boolean;
+  onDone: (percent: number | null) => void;
+}) {
+  const [typed, setTyped] = useState(value);
+  const done = () => typed !== value && onDone(typed);
+  return (
+    <InputNumber
+      size="small"
+      aria-label="Interest a year, per cent"
+      min={0}
+      max={100}
+      controls={false}
+      placeholder="none"
+      suffix={typed === null ? undefined : "%"}
       value={typed}
       disabled={disabled}
       onChange={setTyped}
