@@ -298,7 +298,7 @@ internal sealed class StatementPages
     /// <summary>Breaks a text at spaces into lines of a width; a word wider than the line is broken where the line ends.</summary>
     private static List<string> Wrapped(Face face, float size, string text, float within)
     {
-        if (face.Set(text).Width * size <= within)
+        if (Fits(text))
         {
             return [text];
         }
@@ -308,7 +308,7 @@ internal sealed class StatementPages
         foreach (var word in text.Split(' ', StringSplitOptions.RemoveEmptyEntries))
         {
             var longer = line.Length == 0 ? word : line + " " + word;
-            if (face.Set(longer).Width * size <= within)
+            if (Fits(longer))
             {
                 line = longer;
                 continue;
@@ -320,10 +320,10 @@ internal sealed class StatementPages
             }
 
             line = word;
-            while (face.Set(line).Width * size > within && line.Length > 1)
+            while (!Fits(line) && line.Length > 1)
             {
                 var fits = line.Length - 1;
-                while (fits > 1 && face.Set(line[..fits]).Width * size > within)
+                while (fits > 1 && !Fits(line[..fits]))
                 {
                     fits--;
                 }
@@ -335,5 +335,8 @@ internal sealed class StatementPages
 
         lines.Add(line);
         return lines;
+
+        // A column is as wide as its widest cell, and adding up columns leaves a little less than that.
+        bool Fits(string part) => face.Set(part).Width * size <= within + 0.05f;
     }
 }

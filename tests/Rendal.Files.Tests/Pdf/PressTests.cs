@@ -42,6 +42,37 @@ public class PressTests
         Assert.Contains("T-", pages.Single(p => p.Contains("Open in all", StringComparison.Ordinal)));
     }
 
+    [Theory]
+    [InlineData("en")]
+    [InlineData("de")]
+    [InlineData("fr")]
+    [InlineData("es")]
+    public void No_date_and_no_number_is_broken_over_two_lines(string language)
+    {
+        Assert.True(Rendal.Core.Wordings.Language.TryParse(language, out var known));
+        var statement = Items(20);
+        var page = Print(new Customer { Key = "H014", Name = "Inn at Kell", Language = language }, statement)[0];
+        foreach (var item in statement.Items)
+        {
+            Assert.Contains(known.WriteShort(item.Row.Date!.Value), page);
+            Assert.Contains(known.WriteShort(item.Row.Due), page);
+            Assert.Contains(item.Row.Number, page);
+        }
+    }
+
+    [Fact]
+    public void Interest_stands_under_the_total_and_goes_on_over_the_page()
+    {
+        var statement = Items(60);
+        statement = statement with { Interest = InterestLine.On(statement, 8) };
+        using var press = new Press();
+        var pages = Text(press.Print(StatementPaper.Of(new Customer { Key = "H014", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn, 8), StatementLayout.BuiltIn));
+        var all = string.Join('\n', pages);
+        Assert.Equal(60, statement.Interest.Count);
+        Assert.All(statement.Interest, line => Assert.Contains($"on {line.Item.Row.Number}, {line.Days} days", all));
+        Assert.Contains("£" + statement.ToPay.ToString("N2", CultureInfo.InvariantCulture), pages[^1]);
+    }
+
     [Fact]
     public void Text_is_copied_word_by_word_in_every_script_that_the_faces_have()
     {

@@ -106,7 +106,7 @@ export function Choices({
         )}
       </Part>
       <Part title="Interest">
-        <Line label="A year, on what is overdue">
+        <Line label="A year, if overdue">
           <Percent value={s.interestPercent} disabled={fixed} onDone={(interestPercent) => set({ interestPercent })} />
         </Line>
       </Part>
