@@ -45,6 +45,8 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
 
     public RoundStore Rounds => new(source, book.Id);
 
+    public HistoryStore History => new(source, book.Id);
+
     public ChoiceStore Choices => new(source, book.Id);
 
     public HoldStore Holds => new(source, book.Id);

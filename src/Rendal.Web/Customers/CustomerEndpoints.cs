@@ -1,9 +1,12 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Money;
 using Rendal.Core.Wordings;
 using Rendal.Store.Customers;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
+using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Customers;
 
@@ -40,6 +43,15 @@ internal sealed record CustomerView(
         c.Terms is { } terms ? new TermsView(terms.Days, terms.FromMonthEnd) : null, c.HeadOffice, c.Unit, c.MinimumBalance?.ToString(System.Globalization.CultureInfo.InvariantCulture), c.OnHold, c.OwnWording, c.Notes, c.Extra, c.FromLedger,
         Recipients.Of(c, RoundKind.Statements).Bad, branches);
 }
+
+/// <summary>A statement that was let go to a customer.</summary>
+internal sealed record ClaimLine(long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, string State, IReadOnlyList<ParcelSumView> Sums);
+
+/// <summary>What a customer owed when a ledger was kept.</summary>
+internal sealed record BalanceLine(long Intake, string File, DateTimeOffset KeptAt, string Currency, string Balance, int Items);
+
+/// <summary>What was with a customer over time, the newest first.</summary>
+internal sealed record HistoryView(IReadOnlyList<ClaimLine> Claims, IReadOnlyList<BalanceLine> Balances);
 
 /// <summary>A customer in the list.</summary>
 internal sealed record CustomerLine(string Key, string Name, string Contact, string Address, int MoreAddresses, Delivery Delivery, string Language, string Unit, bool OnHold, bool FromLedger, bool HasBadAddress)
@@ -82,6 +94,7 @@ internal static class CustomerEndpoints
         var group = book.MapGroup("/customers").WithTags("Customers");
         group.MapGet("", ListAsync);
         group.MapGet("/card", CardAsync);
+        group.MapGet("/history", HistoryAsync);
         group.MapPut("/card", UpdateAsync);
     }
 
@@ -102,6 +115,10 @@ internal static class CustomerEndpoints
         var card = await scope.Customers.FindAsync(key, cancel) ?? throw Unable.NotFound("This customer");
         return CustomerView.Of(card, [.. (await scope.Customers.HeadOfficesAsync(cancel)).Where(h => h.Value == key).Select(h => h.Key).Order(StringComparer.Ordinal)]);
     }
+
+    private static async Task<HistoryView> HistoryAsync(string key, BookScope scope, CancellationToken cancel) => new(
+        [.. (await scope.History.ClaimsAsync(key, cancel)).Select(c => new ClaimLine(c.Round, c.RoundName, c.AsOf, c.ReleasedAt, c.State.Code(), [.. c.Sums.Select(ParcelSumView.Of)]))],
+        [.. (await scope.History.BalancesAsync(key, cancel)).Select(b => new BalanceLine(b.Intake, b.File, b.KeptAt, b.Currency, Currency.Of(b.Currency).Plain(b.Balance), b.Items))]);
 
     private static async Task<Ok<CustomerView>> UpdateAsync(string key, CustomerRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {

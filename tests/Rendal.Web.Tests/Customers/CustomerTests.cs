@@ -30,6 +30,26 @@ public class CustomerTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task The_history_of_a_customer_tells_what_was_claimed_and_how_the_balance_moved_from_ledger_to_ledger()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        const string headings = "Code,Name,Kind,Number,Date,Due,Currency,Outstanding,E-mail";
+        await desk.TakeInAsync(headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,GBP,100.00,a@abbot.example", "AB01,Abbot’s Table,Invoice,T-2,2026-09-01,2026-10-01,EUR,7.50,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        await desk.ReleaseAsync(round.Id(), 1);
+        await desk.SettledAsync(round.Id());
+        await desk.PrepareAsync();
+        await desk.TakeInAsync(headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,GBP,40.00,a@abbot.example", "AB01,Abbot’s Table,Invoice,T-3,2026-10-01,2026-10-31,GBP,25.00,a@abbot.example");
+
+        var history = await desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=AB01");
+        Assert.Equal([("GBP", "65.00", 2), ("EUR", "7.50", 1), ("GBP", "100.00", 1)], history.List("balances").Select(b => (b.Text("currency"), b.Text("balance"), b.GetProperty("items").GetInt32())));
+        var claim = history.List("claims").Single();
+        Assert.Equal(("October", "2026-10-31", "sent"), (claim.Text("roundName"), claim.Text("asOf"), claim.Text("state")));
+        Assert.Equal(["EUR 7.50", "GBP 100.00"], claim.List("sums").Select(s => $"{s.Text("currency")} {s.Text("total")}"));
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=nobody")).List("balances"));
+    }
+
+    [Fact]
     public async Task A_file_that_is_no_customer_list_is_said_to_lack_its_headings()
     {
         using var desk = await Desk.AtAsync(rendal);

@@ -4,6 +4,7 @@ import { api, must, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { lines } from "../sign-in/FirmFields";
+import { CustomerHistory } from "./CustomerHistory";
 
 type Card = Schemas["CustomerView"];
 type Contact = Schemas["Contact"];
@@ -204,6 +205,7 @@ export function CustomerCard({
           <Button size="middle" onClick={onDone}>
             Leave as it is
           </Button>
+          <CustomerHistory customer={customer} />
         </Form>
       )}
     </Waiting>

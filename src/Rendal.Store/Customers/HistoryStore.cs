@@ -1,0 +1,54 @@
+using Npgsql;
+using Rendal.Core.Dispatch;
+using Rendal.Store.Rounds;
+
+namespace Rendal.Store.Customers;
+
+/// <summary>A statement that was let go to a customer.</summary>
+/// <param name="Round">The round's number.</param>
+/// <param name="RoundName">The round's name.</param>
+/// <param name="AsOf">The date for which it held.</param>
+/// <param name="ReleasedAt">When the round was released.</param>
+/// <param name="State">Where the parcel stands.</param>
+/// <param name="Sums">What was claimed, one per currency.</param>
+public sealed record ClaimRecord(long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, ParcelState State, IReadOnlyList<ParcelSum> Sums);
+
+/// <summary>What a customer owed when a ledger was kept.</summary>
+/// <param name="Intake">The intake.</param>
+/// <param name="File">Its file.</param>
+/// <param name="KeptAt">When it was kept.</param>
+/// <param name="Currency">The currency.</param>
+/// <param name="Balance">The signed sum of the customer's rows.</param>
+/// <param name="Items">How many rows that were.</param>
+public sealed record BalanceRecord(long Intake, string File, DateTimeOffset KeptAt, string Currency, decimal Balance, int Items);
+
+/// <summary>What was with a customer of one book over time.</summary>
+public sealed class HistoryStore(NpgsqlDataSource source, long book)
+{
+    private const int Most = 24;
+
+    /// <summary>The statements that were let go to a customer, the newest first, at most two dozen.</summary>
+    public Task<List<ClaimRecord>> ClaimsAsync(string customer, CancellationToken cancel) =>
+        source.Sql(
+            $"""
+            select r.id, r.name, (r.choice ->> 'asOf')::date, r.released_at, p.state, p.sums
+            from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
+            where p.book_id = $1 and p.customer = $2 and p.card is not null order by r.released_at desc, r.id desc limit {Most}
+            """,
+            book, customer).ListAsync(
+                r => new ClaimRecord(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateOnly>(2), r.GetFieldValue<DateTimeOffset>(3), ParcelStates.Parse(r.GetString(4)), StoreJson.Read<List<ParcelSum>>(r.GetString(5))), cancel);
+
+    /// <summary>What a customer owed at each kept ledger, the newest first, of the last two dozen ledgers; one line per currency.</summary>
+    public Task<List<BalanceRecord>> BalancesAsync(string customer, CancellationToken cancel) =>
+        source.Sql(
+            $"""
+            with kept as (select id, file_id, kept_at from intake where book_id = $1 and kind = 'ledger' and state = 'kept' order by kept_at desc, id desc limit {Most})
+            select i.id, f.name, i.kept_at, r.currency, sum(r.open), count(*)::int
+            from kept i
+                join stored_file f on f.book_id = $1 and f.id = i.file_id
+                join ledger_customer c on c.book_id = $1 and c.intake_id = i.id and c.customer = $2
+                join ledger_row r on r.book_id = $1 and r.intake_id = i.id and r.row = any (c.rows)
+            group by i.id, f.name, i.kept_at, r.currency order by i.kept_at desc, i.id desc, r.currency
+            """,
+            book, customer).ListAsync(r => new BalanceRecord(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateTimeOffset>(2), r.GetString(3), r.GetDecimal(4), r.GetInt32(5)), cancel);
+}
