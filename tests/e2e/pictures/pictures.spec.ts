@@ -28,6 +28,22 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await expect(page.getByText("3 items changed")).toBeVisible();
   await shot(page, "changes");
 
+  await makeBook(page, "Harbour laundry");
+  await takeIn(page, "files/movements.csv");
+  await prepareRound(page, "October movements");
+  await page.getByRole("button", { name: "Abbot’s Table", exact: true }).click();
+  await page.keyboard.press("3");
+  await expect(page.getByRole("table", { name: "What payments settled" })).toBeVisible();
+  await shot(page, "where-from");
+  await page.getByLabel("What the statement lists").click();
+  await page.locator(".ant-select-item-option").filter({ hasText: "brought forward" }).click();
+  await expect(page.getByLabel("Period from")).toBeVisible();
+  await page.getByLabel("Period from").fill("1 Apr 2026");
+  await page.getByLabel("Period from").press("Enter");
+  await page.keyboard.press("2");
+  await expect(page.getByRole("img", { name: /Statement of account/ })).toBeVisible();
+  await shot(page, "brought-forward");
+
   await page.goto(`/books/${book}/customers?card=FE01`);
   await expect(page.getByLabel("Name of contact 1")).toHaveValue("Ines Caldera");
   await shot(page, "customers");
