@@ -14,7 +14,7 @@ namespace Rendal.Store.Rounds;
 /// <param name="PreparedAt">When its parcels were last made up; null before the first time.</param>
 /// <param name="ReleasedAt">When parcels were first let go; null while none was.</param>
 /// <param name="Paused">Whether sending waits.</param>
-/// <param name="ByHand">What was decided by hand, as it held when its parcels were last made up.</param>
+/// <param name="ByHand">What was decided by hand, as it held when its parcels were last made up, or when the first of them were released; from then on it stays.</param>
 public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused, ByHand ByHand);
 
 /// <summary>What a person decided about one customer in a round.</summary>

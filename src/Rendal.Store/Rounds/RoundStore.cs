@@ -135,14 +135,19 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             .ListAsync(r => new Proof(Currency.Of(r.GetString(0)), r.GetDecimal(1), r.GetDecimal(2), r.GetDecimal(3)), cancel);
 
     /// <summary>
-    /// Releases parcels with their frozen content, all or none. False where one of them is no longer ready, so that the
-    /// person looks again.
+    /// Releases parcels with their frozen content, all or none, and keeps what was decided by hand with the round when it is the
+    /// first time. False where one of them is no longer ready, so that the person looks again.
     /// </summary>
-    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, long person, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, ByHand hand, long person, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        await connection.Sql("update round set released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4) where book_id = $1 and id = $2", book, id, now.ToUniversalTime(), person).RunAsync(cancel);
+        await connection.Sql(
+            """
+            update round set by_hand = case when released_at is null then $5 else by_hand end, released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4)
+            where book_id = $1 and id = $2
+            """,
+            book, id, now.ToUniversalTime(), person, Commands.Json(hand)).RunAsync(cancel);
         var released = await connection.Sql(
             """
             update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, try_from = $7

@@ -203,7 +203,7 @@ internal static class RoundEndpoints
             throw Unable.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
         }
 
-        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, scope.Person, clock.GetUtcNow(), cancel))
+        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, scope.Person, clock.GetUtcNow(), cancel))
         {
             throw Unable.Conflict("Something changed since the round was prepared: an address, an amount or a wording. Prepare it anew and look through it again.");
         }

@@ -140,6 +140,29 @@ public class AccountTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task What_is_said_between_preparing_and_releasing_is_in_message_and_document_alike()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(
+            Movements[0],
+            "AB01,Abbot’s Table,Invoice,T-1,2026-02-01,2026-03-01,GBP,50.00,,a@abbot.example,N1",
+            "AB01,Abbot’s Table,Invoice,T-2,2026-02-01,2026-03-01,GBP,50.00,,a@abbot.example,N1",
+            "AB01,Abbot’s Table,Payment,P-1,2026-05-01,,GBP,-50.00,,a@abbot.example,N1");
+        var round = await desk.PrepareAsync();
+
+        // The sums stay the same; which of the two invoices is open does not.
+        await SayAsync(desk, "settlements", new { customer = "AB01", credit = await KeyAsync(desk, round, "P-1"), charge = await KeyAsync(desk, round, "T-2"), amount = (decimal?)null });
+        Assert.Equal(HttpStatusCode.OK, (await desk.ReleaseAsync(round.Id(), 1)).StatusCode);
+        await SayAsync(desk, "settlements", new { customer = "AB01", credit = await KeyAsync(desk, round, "P-1"), charge = (string?)null, amount = (decimal?)null });
+        var parcel = (await desk.SettledAsync(round.Id())).List("parcels").Single();
+        Assert.Equal("sent", parcel.Text("standing"));
+        Assert.Equal([("T-1", "50.00"), ("T-2", "0.00"), ("P-1", "0.00")], Open(await AccountAsync(desk, round, "AB01")));
+        var page = await desk.Browser.GetStringAsync($"{desk.Api}/parcels/{parcel.Id()}/page", Cancel);
+        Assert.Contains("T-1", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("T-2", page, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task Columns_and_head_offices_are_chosen_by_their_values()
     {
         using var desk = await Desk.AtAsync(rendal);

@@ -83,7 +83,7 @@ internal static class SendingBench
         var frozen = stored.Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer })).ToList();
 
         var watch = Stopwatch.StartNew();
-        await rounds.ReleaseAsync(round, frozen, person, DateTimeOffset.UtcNow, cancel);
+        await rounds.ReleaseAsync(round, frozen, ByHand.Nothing, person, DateTimeOffset.UtcNow, cancel);
         while (true)
         {
             var counts = await rounds.CountsAsync(round, cancel);
