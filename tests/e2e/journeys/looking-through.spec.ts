@@ -46,7 +46,7 @@ test("a choice shows its effect at once in list and proof", async ({ page }) => 
   await expect(page.getByRole("button", { name: "Gruffydd’s Kitchen", exact: true })).toBeVisible();
   await expect(proof(page)).toContainText("difference £0.00 ✓");
   await proof(page).getByRole("button", { name: "why" }).click();
-  await expect(page.getByRole("row", { name: /Eldwick Manor not overdue enough 3 388\.25/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /Eldwick Manor not overdue enough 3 put in… 388\.25/ })).toBeVisible();
 });
 
 test("what is missing is put right on the card, and the parcel in view shows it", async ({ page }) => {
