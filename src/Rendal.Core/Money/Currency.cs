@@ -13,14 +13,15 @@ public readonly record struct Currency : IComparable<Currency>
     private static readonly FrozenDictionary<string, int> DecimalsByCode = Table();
 
     private readonly string? code;
+    private readonly int decimals;
 
-    private Currency(string code, int decimals) => (this.code, Decimals) = (code, decimals);
+    private Currency(string code, int decimals) => (this.code, this.decimals) = (code, decimals);
 
     /// <summary>The three capital letters, for example <c>GBP</c>.</summary>
     public string Code => code ?? throw new InvalidOperationException("A currency that was never set has no code.");
 
     /// <summary>Decimals of the minor unit: 0, 2, 3 or (for units of account such as UYW) 4.</summary>
-    public int Decimals { get; }
+    public int Decimals => code is null ? throw new InvalidOperationException("A currency that was never set has no decimals.") : decimals;
 
     /// <summary>The pound, euro, dollar or yen sign where the currency has one that cannot be misread, else the code.</summary>
     public string Sign => Code switch { "GBP" => "£", "EUR" => "€", "USD" => "$", "JPY" => "¥", _ => Code };

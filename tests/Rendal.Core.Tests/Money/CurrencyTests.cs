@@ -47,4 +47,7 @@ public class CurrencyTests
         Assert.Equal("1240", Currency.Of("JPY").Plain(1240m));
         Assert.Equal("1.500", Currency.Of("KWD").Plain(1.5m));
     }
+
+    [Fact]
+    public void One_that_was_never_set_rounds_nothing_silently() => Assert.Throws<InvalidOperationException>(() => default(Currency).Round(1.25m));
 }

@@ -41,7 +41,12 @@ export function Choices({
       </section>
       <Part title="Who">
         <Line label="Overdue by at least">
-          <Days
+          <NumberChoice
+            unit="d"
+            min={1}
+            max={3650}
+            precision={0}
+            placeholder="any"
             value={s.overdueDays}
             label="Overdue by at least, days"
             disabled={fixed}
@@ -49,10 +54,22 @@ export function Choices({
           />
         </Line>
         <Line label="Least balance">
-          <Amount value={s.leastBalance} disabled={fixed} onDone={(leastBalance) => set({ leastBalance })} />
+          <NumberChoice
+            label="Least balance"
+            value={s.leastBalance}
+            min={0}
+            precision={2}
+            disabled={fixed}
+            onDone={(least) => set({ leastBalance: least ?? 0 })}
+          />
         </Line>
         <Line label="Not written to for">
-          <Days
+          <NumberChoice
+            unit="d"
+            min={1}
+            max={3650}
+            precision={0}
+            placeholder="any"
             value={s.notWithinDays}
             label="Not written to for, days"
             disabled={fixed}
@@ -107,7 +124,17 @@ export function Choices({
       </Part>
       <Part title="Interest">
         <Line label="A year, if overdue">
-          <Percent value={s.interestPercent} disabled={fixed} onDone={(interestPercent) => set({ interestPercent })} />
+          <NumberChoice
+            label="Interest a year, per cent"
+            value={s.interestPercent}
+            unit="%"
+            min={0.01}
+            max={100}
+            precision={2}
+            placeholder="none"
+            disabled={fixed}
+            onDone={(interestPercent) => set({ interestPercent })}
+          />
         </Line>
       </Part>
       <Part title="Which items">
@@ -348,17 +375,27 @@ function Values({
   );
 }
 
-/** A number of days, or none. It is carried out when the person leaves the field or presses Enter. */
-function Days({
-  value,
+/** A number, or none. It is carried out when the person leaves the field or presses Enter. */
+function NumberChoice({
   label,
+  value,
+  unit,
+  min,
+  max,
+  precision,
+  placeholder,
   disabled,
   onDone,
 }: {
-  value: number | null;
   label: string;
+  value: number | null;
+  unit?: string;
+  min: number;
+  max?: number;
+  precision: number;
+  placeholder?: string;
   disabled: boolean;
-  onDone: (days: number | null) => void;
+  onDone: (value: number | null) => void;
 }) {
   const [typed, setTyped] = useState(value);
   const done = () => typed !== value && onDone(typed);
@@ -366,60 +403,12 @@ function Days({
     <InputNumber
       size="small"
       aria-label={label}
-      min={1}
-      max={3650}
-      precision={0}
+      min={min}
+      max={max}
+      precision={precision}
       controls={false}
-      placeholder="any"
-      suffix={typed === null ? undefined : "d"}
-      value={typed}
-      disabled={disabled}
-      onChange={setTyped}
-      onBlur={done}
-      onPressEnter={done}
-    />
-  );
-}
-
-function Percent({
-  value,
-  disabled,
-  onDone,
-}: {
-  value: number | null;
-  disabled: boolean;
-  onDone: (percent: number | null) => void;
-}) {
-  const [typed, setTyped] = useState(value);
-  const done = () => typed !== value && onDone(typed);
-  return (
-    <InputNumber
-      size="small"
-      aria-label="Interest a year, per cent"
-      min={0}
-      max={100}
-      controls={false}
-      placeholder="none"
-      suffix={typed === null ? undefined : "%"}
-      value={typed}
-      disabled={disabled}
-      onChange={setTyped}
-      onBlur={done}
-      onPressEnter={done}
-    />
-  );
-}
-
-function Amount({ value, disabled, onDone }: { value: number; disabled: boolean; onDone: (amount: number) => void }) {
-  const [typed, setTyped] = useState<number | null>(value);
-  const done = () => (typed ?? 0) !== value && onDone(typed ?? 0);
-  return (
-    <InputNumber
-      size="small"
-      aria-label="Least balance"
-      min={0}
-      precision={2}
-      controls={false}
+      placeholder={placeholder}
+      suffix={typed === null ? undefined : unit}
       value={typed}
       disabled={disabled}
       onChange={setTyped}
