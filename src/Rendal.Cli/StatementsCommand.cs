@@ -1,6 +1,7 @@
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
+using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Files;
@@ -42,13 +43,15 @@ internal static class StatementsCommand
             findings.AddRange(MissingAddresses.Among(ledger.Seen.Values, key => listed.TryGetValue(key, out var c) && AddressList.Read(c.Email).Good.Count > 0));
         }
 
+        var offices = new HeadOffices(listed.Values.Where(c => c.HeadOffice.Length > 0).ToDictionary(c => c.Key, c => c.HeadOffice, StringComparer.Ordinal));
         var chosen = Choosing.Choose(
             ledger.Rows,
             ledger.SetAside,
-            new Choice { AsOf = options.AsOf, NeedsAddress = false },
+            new Choice { AsOf = options.AsOf, NeedsAddress = false, Groups = options.Groups, Form = options.Form, PeriodFrom = options.PeriodFrom, InterestPercent = options.InterestPercent },
             ledger.Rule,
-            options.Ageing,
-            _ => default);
+            new StatementRules(options.Ageing),
+            key => new Reachability(false, false, null, HeadOffice: offices.TopOf(key)));
+        findings.AddRange(chosen.Statements.SelectMany(s => s.Accounts).Where(s => s.ForwardDifference != 0).DistinctBy(s => (s.Customer, s.Currency)).Select(s => DoesNotClose(s, ledger.Rows.First(r => r.Customer == s.Customer).Source)));
         var documents = options.Out is { } folder ? WriteDocuments(folder, chosen, ledger, listed, options) : [];
         if (options.JsonFile is { } file)
         {
@@ -70,6 +73,11 @@ internal static class StatementsCommand
 
         return options.Strict && findings.Exists(f => f.Severity == Severity.Error) ? 3 : 0;
     }
+
+    private static Finding DoesNotClose(Statement statement, SourceRef source) => new(
+        FindingCodes.BroughtForwardDiffers, Severity.Error, source with { Row = 0 }, null, statement.Customer,
+        $"The movements of {statement.Customer} come to {statement.Currency.Plain(statement.Forward!.Closing)} {statement.Currency}, its open items to {statement.Currency.Plain(statement.Total)}.",
+        "Take a file with all movements, or leave --form away.");
 
     private static CustomerList ReadCustomers(string path) =>
         CustomerList(path, Open(path, FileOpening.Unsaid));
@@ -138,7 +146,7 @@ internal static class StatementsCommand
         foreach (var of in chosen.Statements.GroupBy(s => s.Customer))
         {
             var customer = listed.TryGetValue(of.Key, out var known) ? known : new Customer { Key = of.Key, Name = nameOf(of.Key) };
-            var paper = StatementPaper.Of(customer, [.. of], options.Ageing, new Firm("", [], [], []), options.Layout);
+            var paper = StatementPaper.Of(customer, [.. of], options.Ageing, new Firm("", [], [], []), options.Layout, options.InterestPercent, nameOf);
             var name = FileName.Unique(FileName.Safe($"{of.Key} statement {options.AsOf:yyyy-MM-dd}", ".pdf"), names);
             File.WriteAllBytes(Path.Combine(folder, name), press.Print(paper, options.Layout));
             documents.Add(of.Key, name);

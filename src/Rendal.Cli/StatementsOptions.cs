@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
@@ -19,6 +20,13 @@ internal sealed record StatementsOptions
           --settle none|reference|oldest
                                        how payments settle invoices; none where the file has outstanding amounts, else oldest
           --age-by due|document        from which date the age counts; due by default
+          --credits apart|by-date      credits beside the bands, or in the band of their own age; apart by default
+          --groups branches|head-office|both
+                                       who of a head office and its branches gets statements; branches by default
+          --form open-items|brought-forward
+                                       what a statement lists; open-items by default
+          --from YYYY-MM-DD            the first day of a brought-forward statement; the first of the month by default
+          --interest 8                 the yearly rate in percent of interest on overdue items; none by default
           --bands 30,60,90             the last day of each ageing band
           --terms 30                   days from document to due date where nothing says
           --date-order dmy|mdy|ymd     where the dates leave it open; dmy by default
@@ -50,6 +58,14 @@ internal sealed record StatementsOptions
 
     public AgeingRule Ageing { get; private set; } = AgeingRule.Default;
 
+    public GroupStatements Groups { get; private set; }
+
+    public StatementForm Form { get; private set; }
+
+    public DateOnly? PeriodFrom { get; private set; }
+
+    public decimal? InterestPercent { get; private set; }
+
     public ReadingSettings Reading { get; private set; } = new(Currency.Of("GBP"));
 
     public SavedReading? SavedReading { get; private set; }
@@ -71,6 +87,7 @@ internal sealed record StatementsOptions
         var options = new StatementsOptions { AsOf = today };
         IReadOnlyList<int> bands = AgeingRule.Default.UpperEdges;
         var ageBy = AgeBy.Due;
+        var creditsByDate = false;
         for (var i = 0; i < args.Count; i++)
         {
             string Value() => ++i < args.Count ? args[i] : throw new Refusal($"{args[i - 1]} wants a value; see ./rendal statements --help.");
@@ -78,9 +95,14 @@ internal sealed record StatementsOptions
             {
                 case "--help" or "-h": options.WantsHelp = true; break;
                 case "--customers": options.Customers = Value(); break;
-                case "--as-of": options.AsOf = Day(Value()); break;
+                case "--as-of": options.AsOf = Day(Value(), "--as-of"); break;
                 case "--settle": options.Settle = Word(Value(), "--settle", ("none", SettlementRule.None), ("reference", SettlementRule.Reference), ("oldest", SettlementRule.Oldest)); break;
                 case "--age-by": ageBy = Word(Value(), "--age-by", ("due", AgeBy.Due), ("document", AgeBy.Document)); break;
+                case "--credits": creditsByDate = Word(Value(), "--credits", ("apart", false), ("by-date", true)); break;
+                case "--groups": options.Groups = Word(Value(), "--groups", ("branches", GroupStatements.Branches), ("head-office", GroupStatements.HeadOffice), ("both", GroupStatements.Both)); break;
+                case "--form": options.Form = Word(Value(), "--form", ("open-items", StatementForm.OpenItems), ("brought-forward", StatementForm.BroughtForward)); break;
+                case "--from": options.PeriodFrom = Day(Value(), "--from"); break;
+                case "--interest": options.InterestPercent = Percent(Value()); break;
                 case "--bands": bands = [.. Value().Split(',').Select(b => Number(b.Trim(), "--bands"))]; break;
                 case "--terms": options.Reading = options.Reading with { TermsDays = Number(Value(), "--terms") }; break;
                 case "--date-order": options.Reading = options.Reading with { Order = Word(Value(), "--date-order", ("dmy", DateOrder.DayFirst), ("mdy", DateOrder.MonthFirst), ("ymd", DateOrder.YearFirst)) }; break;
@@ -99,11 +121,16 @@ internal sealed record StatementsOptions
 
         try
         {
-            options.Ageing = new AgeingRule(bands, ageBy);
+            options.Ageing = new AgeingRule(bands, ageBy, creditsByDate);
         }
         catch (ArgumentException e)
         {
             throw new Refusal($"--bands {string.Join(',', bands)}: the bands need one to eight upper edges that grow, such as 30,60,90.", e);
+        }
+
+        if (options.PeriodFrom > options.AsOf)
+        {
+            throw new Refusal($"--from {options.PeriodFrom:yyyy-MM-dd} lies after --as-of {options.AsOf:yyyy-MM-dd}; nothing can be between them.");
         }
 
         return options.WantsHelp || options.Ledgers.Count > 0 ? options : throw new Refusal("Name a ledger file; see ./rendal statements --help.");
@@ -125,8 +152,11 @@ internal sealed record StatementsOptions
     private static int Number(string value, string option) =>
         int.TryParse(value, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number <= 36_500 ? number : throw new Refusal($"{option} {value}: whole days are wanted.");
 
-    private static DateOnly Day(string value) =>
-        DateOnly.TryParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : throw new Refusal($"--as-of {value}: a date such as 2026-10-31 is wanted.");
+    private static decimal Percent(string value) =>
+        decimal.TryParse(value, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var rate) && rate is > 0 and <= 100 ? rate : throw new Refusal($"--interest {value}: a yearly rate above 0 and up to 100 is wanted, such as 8 or 8.25.");
+
+    private static DateOnly Day(string value, string option) =>
+        DateOnly.TryParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : throw new Refusal($"{option} {value}: a date such as 2026-10-31 is wanted.");
 
     private static Currency CurrencyOf(string value) =>
         Currency.TryParse(value, out var currency) ? currency : throw new Refusal($"--currency {value}: a code of ISO 4217 such as GBP is wanted.");

@@ -1,8 +1,10 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
 
 namespace Rendal.Cli;
 
@@ -29,28 +31,7 @@ internal static class StatementsSummary
         {
             asOf,
             rows = new { read, kept, setAside = read - kept },
-            statements = chosen.Statements.Select(s => new
-            {
-                customer = s.Customer,
-                name = nameOf(s.Customer),
-                currency = s.Currency.Code,
-                total = s.Currency.Plain(s.Total),
-                overdue = s.Currency.Plain(s.Overdue),
-                bands = s.Ageing.Bands.Select(s.Currency.Plain),
-                credits = s.Currency.Plain(s.Ageing.Credits),
-                items = s.Items.Select(i => new
-                {
-                    kind = i.Row.Kind.Code(),
-                    number = i.Row.Number.Length > 0 ? i.Row.Number : null,
-                    date = i.Row.Date,
-                    due = i.Row.Due,
-                    original = s.Currency.Plain(i.Row.Original),
-                    open = s.Currency.Plain(i.Open),
-                    daysPastDue = i.DaysPastDue,
-                    source = new { file = i.Row.Source.File, sheet = i.Row.Source.Sheet, row = i.Row.Source.Row },
-                }),
-                document = documents.GetValueOrDefault(s.Customer),
-            }),
+            statements = chosen.Statements.Select(s => Statement(s, nameOf, documents)),
             leftOut = chosen.LeftOut.Select(l => new
             {
                 customer = l.Customer,
@@ -79,5 +60,43 @@ internal static class StatementsSummary
             }),
         };
         return JsonSerializer.Serialize(summary, Options) + "\n";
+    }
+
+    /// <summary>One statement. That of a head office has its accounts and their sums beside what every statement has, and is told apart by them.</summary>
+    private static JsonNode Statement(Statement s, Func<string, string> nameOf, IReadOnlyDictionary<string, string> documents)
+    {
+        var node = JsonSerializer.SerializeToNode(new
+        {
+            customer = s.Customer,
+            name = nameOf(s.Customer),
+            currency = s.Currency.Code,
+            total = s.Currency.Plain(s.Total),
+            overdue = s.Currency.Plain(s.Overdue),
+            bands = s.Ageing.Bands.Select(s.Currency.Plain),
+            credits = s.Currency.Plain(s.Ageing.Credits),
+            items = s.Items.Select(i => new
+            {
+                kind = i.Row.Kind.Code(),
+                number = i.Row.Number.Length > 0 ? i.Row.Number : null,
+                date = i.Row.Date,
+                due = i.Row.Due,
+                original = s.Currency.Plain(i.Row.Original),
+                open = s.Currency.Plain(i.Open),
+                daysPastDue = i.DaysPastDue,
+                source = new { file = i.Row.Source.File, sheet = i.Row.Source.Sheet, row = i.Row.Source.Row },
+            }),
+            document = documents.GetValueOrDefault(s.Customer),
+        }, Options)!;
+        if (s.Parts.Count > 0)
+        {
+            node["parts"] = JsonSerializer.SerializeToNode(s.Parts.Select(p => new { customer = p.Customer, name = nameOf(p.Customer), total = p.Currency.Plain(p.Total) }), Options);
+        }
+
+        if (s.AlsoOn is { } headOffice)
+        {
+            node["alsoOn"] = headOffice;
+        }
+
+        return node;
     }
 }

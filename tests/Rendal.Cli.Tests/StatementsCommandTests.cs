@@ -86,6 +86,57 @@ public sealed class StatementsCommandTests : IDisposable
     }
 
     [Fact]
+    public void A_head_office_can_get_the_statements_of_its_branches_with_a_part_each()
+    {
+        var list = Write("customers.csv", "Code,Name,Head office\nI020,Inn at Kell,H014\nM031,Millrace Tavern,H014\nH014,Harbour Hotel,\nN007,Northgate Clinic,\n");
+        string[] call = [Path.Combine(Movements, "ledger.csv"), "--customers", list, "--settle", "none", "--as-of", "2026-10-31", "--json", "-"];
+        var (exit, json, _) = Run([.. call, "--groups", "head-office", "--out", Path.Combine(folder, "out")]);
+        Assert.Equal(0, exit);
+        var statements = JsonDocument.Parse(json).RootElement.GetProperty("statements").EnumerateArray().ToList();
+        Assert.Equal([("H014", "EUR", "75.25"), ("H014", "GBP", "55.00")], statements.Select(s => (s.GetProperty("customer").GetString(), s.GetProperty("currency").GetString(), s.GetProperty("total").GetString())));
+        Assert.False(statements[0].TryGetProperty("parts", out _));
+        Assert.Equal(
+            """[{"customer":"H014","name":"Harbour Hotel","total":"30.00"},{"customer":"I020","name":"Inn at Kell","total":"-35.00"},{"customer":"M031","name":"Millrace Tavern","total":"60.00"}]""",
+            Compact(statements[1].GetProperty("parts")));
+        Assert.Equal(["H014 statement 2026-10-31.pdf"], Directory.EnumerateFiles(Path.Combine(folder, "out")).Select(Path.GetFileName));
+
+        var (_, both, _) = Run([.. call, "--groups", "both"]);
+        var own = JsonDocument.Parse(both).RootElement.GetProperty("statements").EnumerateArray().Where(s => s.TryGetProperty("alsoOn", out _)).ToList();
+        Assert.Equal([("M031", "H014")], own.Select(s => (s.GetProperty("customer").GetString(), s.GetProperty("alsoOn").GetString())));
+        Assert.Equal("0.00", JsonDocument.Parse(both).RootElement.GetProperty("proof")[1].GetProperty("difference").GetString());
+    }
+
+    [Fact]
+    public void A_brought_forward_statement_that_does_not_close_is_a_finding()
+    {
+        var path = Write("l.csv", "Account,Number,Date,Due date,Amount,Balance\nA,1,2026-08-01,2026-08-31,100.00,40.00\nB,2,2026-10-01,2026-10-31,30.00,30.00\n");
+        var (exit, _, errors) = Run(path, "--form", "brought-forward", "--as-of", "2026-10-31", "--strict");
+        Assert.Equal(3, exit);
+        Assert.Contains("error: l.csv: The movements of A come to 100.00 GBP, its open items to 40.00.", errors);
+        Assert.DoesNotContain("of B come", errors);
+    }
+
+    [Fact]
+    public void Credits_can_be_aged_by_their_own_date()
+    {
+        var path = Write("l.csv", "Account,Number,Date,Due date,Balance\nA,1,2026-08-01,2026-08-31,100.00\nA,2,2026-10-01,2026-10-31,-30.00\n");
+        var (_, json, _) = Run(path, "--credits", "by-date", "--as-of", "2026-10-31", "--json", "-");
+        var statement = JsonDocument.Parse(json).RootElement.GetProperty("statements")[0];
+        Assert.Equal(("""["0.00","-30.00","0.00","100.00","0.00"]""", "0.00", "100.00"), (Compact(statement.GetProperty("bands")), statement.GetProperty("credits").GetString(), statement.GetProperty("overdue").GetString()));
+    }
+
+    [Theory]
+    [InlineData("--from 2026-11-01 lies after --as-of 2026-10-31", "--from", "2026-11-01")]
+    [InlineData("--interest 0: a yearly rate above 0", "--interest", "0")]
+    [InlineData("--groups all: one of branches, head-office, both", "--groups", "all")]
+    public void An_option_that_makes_no_sense_is_refused_with_the_reason(string expected, params string[] options)
+    {
+        var (exit, _, errors) = Run([Path.Combine(Movements, "ledger.csv"), "--as-of", "2026-10-31", .. options]);
+        Assert.Equal(2, exit);
+        Assert.Contains(expected, errors);
+    }
+
+    [Fact]
     public void A_saved_reading_stands_instead_of_recognition()
     {
         var path = Write("l.csv", "Account,Date,Balance,Rest\nA,03/04/2026,9.00,\"1,234\"\n");

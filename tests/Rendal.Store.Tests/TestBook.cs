@@ -65,7 +65,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     {
         var prepared = await PreparedAsync(customers);
         var parcels = await Rounds.ParcelsAsync(prepared.Round, Cancel);
-        Assert.True(await Rounds.ReleaseAsync(prepared.Round, [.. parcels.Select(p => Frozen(p.Id, p.Customer))], ByHand.Nothing, Person, Now, Cancel));
+        Assert.True(await Rounds.ReleaseAsync(prepared.Round, [.. parcels.Select(p => Frozen(p.Id, p.Customer))], ByHand.Nothing, StatementRules.Default, Person, Now, Cancel));
         return prepared;
     }
 
@@ -78,16 +78,16 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
         var wording = await new WordingStore(Source, Id).AddAsync(new Wording("First", "en", "Statement", "<p>Statement</p>"), Cancel);
         var sender = await new SenderStore(Source, Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null, ""), Cancel);
         var choice = new Choice { AsOf = new DateOnly(2026, 10, 31) };
-        var round = await Rounds.MakeAsync("October", intake, choice, wording, sender, Person, Cancel);
-        Assert.True(await Rounds.PutPreparedAsync(round, [.. customers.Select(Parcel)], await ChosenAsync(intake, choice), ByHand.Nothing, Now, Cancel));
+        var round = await Rounds.MakeAsync("October", intake, choice, StatementRules.Default, wording, sender, Person, Cancel);
+        Assert.True(await Rounds.PutPreparedAsync(round, [.. customers.Select(Parcel)], await ChosenAsync(intake, choice), ByHand.Nothing, StatementRules.Default, Now, Cancel));
         return new ReleasedRound(round, sender);
     }
 
     public async Task<ChosenRound> ChosenAsync(long intake, Choice choice) =>
-        Choosing.Choose(await Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel), [], choice, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null));
+        Choosing.Choose(await Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel), [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
 
     public static ParcelRecord Parcel(string customer) =>
-        new(0, customer, customer, ParcelState.Prepared, [$"{customer}@inn.example"], "", [new ParcelSum("GBP", 100m, 100m, [0m, 100m, 0m, 0m, 0m], 0m)], 1, "");
+        new(0, customer, customer, [new ParcelAccount(customer, customer)], ParcelState.Prepared, [$"{customer}@inn.example"], "", [new ParcelSum("GBP", 100m, 100m, [0m, 100m, 0m, 0m, 0m], 0m)], 1, "");
 
     /// <summary>The states of a round's parcels by customer.</summary>
     public async Task<Dictionary<string, ParcelState>> StatesAsync(long round) => (await Rounds.ParcelsAsync(round, Cancel)).ToDictionary(p => p.Customer, p => p.State);

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Rendal.Core.Statements;
 
 namespace Rendal.Core.Customers;
 
@@ -50,6 +51,12 @@ public sealed record Customer
 
     /// <summary>The key of the customer's head office; empty where it has none.</summary>
     public string HeadOffice { get; init; } = "";
+
+    /// <summary>Of a head office: who of it and its branches gets the statements.</summary>
+    public GroupStatements Groups { get; init; }
+
+    /// <summary>What the customer's statements list; null for what the book says.</summary>
+    public StatementForm? Form { get; init; }
 
     /// <summary>The business unit that serves the customer; empty where none is named.</summary>
     public string Unit { get; init; } = "";

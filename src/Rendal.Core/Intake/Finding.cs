@@ -62,6 +62,7 @@ public static class FindingCodes
     public const string CustomerCarriedDown = "customer-carried-down";
     public const string CorrectionSuperseded = "correction-superseded";
     public const string HeadOfficeLoop = "head-office-loop";
+    public const string BroughtForwardDiffers = "brought-forward-differs";
     public const string ValueUnknown = "value-unknown";
     public const string CustomerUnknown = "customer-unknown";
 #pragma warning restore CS1591

@@ -19,6 +19,8 @@ public sealed record PaperWords
         Original = "Amount",
         Open = "Open",
         Total = "Open in all",
+        Subtotal = "Subtotal",
+        GrandTotal = "All accounts together",
         Interest = (rate, number, days) => $"Interest at {rate}% a year on {number}, {days} days",
         ToPay = "To pay",
         Debit = "Debit",
@@ -47,6 +49,8 @@ public sealed record PaperWords
         Original = "Betrag",
         Open = "Offen",
         Total = "Offen insgesamt",
+        Subtotal = "Zwischensumme",
+        GrandTotal = "Alle Konten zusammen",
         Interest = (rate, number, days) => $"Zinsen {rate} % p. a. auf {number}, {days} Tage",
         ToPay = "Zu zahlen",
         Debit = "Soll",
@@ -75,6 +79,8 @@ public sealed record PaperWords
         Original = "Montant",
         Open = "Ouvert",
         Total = "Solde ouvert",
+        Subtotal = "Sous-total",
+        GrandTotal = "Ensemble des comptes",
         Interest = (rate, number, days) => $"Intérêts à {rate} % l’an sur {number}, {days} jours",
         ToPay = "À payer",
         Debit = "Débit",
@@ -103,6 +109,8 @@ public sealed record PaperWords
         Original = "Importe",
         Open = "Pendiente",
         Total = "Total pendiente",
+        Subtotal = "Subtotal",
+        GrandTotal = "Todas las cuentas",
         Interest = (rate, number, days) => $"Intereses del {rate} % anual sobre {number}, {days} días",
         ToPay = "A pagar",
         Debit = "Debe",
@@ -140,6 +148,10 @@ public sealed record PaperWords
     public required string Open { get; init; }
 
     public required string Total { get; init; }
+
+    public required string Subtotal { get; init; }
+
+    public required string GrandTotal { get; init; }
 
     public required string ToPay { get; init; }
 

@@ -37,7 +37,8 @@ public sealed record StatementPaper(
     /// <param name="firm">Who writes.</param>
     /// <param name="layout">How it is to look.</param>
     /// <param name="interestPercent">The rate of the interest that the statements bear; null for none.</param>
-    public static StatementPaper Of(Customer customer, IReadOnlyList<Statement> statements, AgeingRule ageing, Firm firm, StatementLayout layout, decimal? interestPercent = null)
+    /// <param name="nameOf">The name of an account on the statement of a head office, by key; null to call it by its key.</param>
+    public static StatementPaper Of(Customer customer, IReadOnlyList<Statement> statements, AgeingRule ageing, Firm firm, StatementLayout layout, decimal? interestPercent = null, Func<string, string>? nameOf = null)
     {
         var language = Wordings.Language.TryParse(customer.Language, out var known) ? known : Wordings.Language.English;
         var words = PaperWords.In(language);
@@ -59,11 +60,11 @@ public sealed record StatementPaper(
             words.Title,
             firm,
             address,
-            statements[0].Forward is { } forward
+            statements[0].Accounts[0].Forward is { } forward
                 ? [(words.Period, $"{language.WriteShort(forward.Period.From)} – {language.WriteShort(forward.Period.To)}"), (words.Customer, customer.Key)]
                 : [(words.Date, language.Write(asOf)), (words.Customer, customer.Key)],
-            statements[0].Forward is null ? ItemColumns(words, layout) : MovementColumns(words),
-            [.. statements.Select(s => Section(s, ageing, language, words, layout, interestPercent))],
+            statements[0].Accounts[0].Forward is null ? ItemColumns(words, layout) : MovementColumns(words),
+            [.. statements.Select(s => Section(s, ageing, language, words, layout, interestPercent, nameOf ?? (key => key)))],
             words.HowToPay,
             words.Page);
     }
@@ -122,12 +123,24 @@ public sealed record StatementPaper(
             new PaperLine(words.ToPay, language.WriteWithCurrency(statement.ToPay, statement.Currency)),
         ];
 
-    private static PaperSection Section(Statement statement, AgeingRule ageing, Language language, PaperWords words, StatementLayout layout, decimal? interestPercent)
+    /// <summary>One account: its rows, under its name and over its sum where it is one of several.</summary>
+    private static PaperPart Part(Statement account, bool isOneOfSeveral, Language language, PaperWords words, StatementLayout layout, Func<string, string> nameOf)
+    {
+        IReadOnlyList<IReadOnlyList<string>> rows = account.Forward is { } forward
+            ? [.. MovementRows(forward, account.Currency, language, words)]
+            : [.. account.Items.Select(item => ItemRow(item, account.Currency, language, words, layout))];
+        if (!isOneOfSeveral)
+        {
+            return new PaperPart("", rows, "", "");
+        }
+
+        var name = nameOf(account.Customer);
+        return new PaperPart(name == account.Customer ? name : $"{name} ({account.Customer})", rows, account.Forward is null ? words.Subtotal : words.Balance, language.Write(account.Total, account.Currency));
+    }
+
+    private static PaperSection Section(Statement statement, AgeingRule ageing, Language language, PaperWords words, StatementLayout layout, decimal? interestPercent, Func<string, string> nameOf)
     {
         var currency = statement.Currency;
-        IReadOnlyList<IReadOnlyList<string>> rows = statement.Forward is { } forward
-            ? [.. MovementRows(forward, currency, language, words)]
-            : [.. statement.Items.Select(item => ItemRow(item, currency, language, words, layout))];
         var strip = new List<PaperAge>();
         if (layout.ShowAgeing)
         {
@@ -137,10 +150,14 @@ public sealed record StatementPaper(
                 strip.Add(new PaperAge(label, language.Write(statement.Ageing.Bands[band], currency), band, statement.Ageing.Bands[band]));
             }
 
-            strip.Add(new PaperAge(words.Credits, language.Write(statement.Ageing.Credits, currency), null, statement.Ageing.Credits));
+            if (!ageing.CreditsByDate)
+            {
+                strip.Add(new PaperAge(words.Credits, language.Write(statement.Ageing.Credits, currency), null, statement.Ageing.Credits));
+            }
         }
 
-        return new PaperSection(currency.Code, rows, strip, statement.Forward is null ? words.Total : words.Balance, language.WriteWithCurrency(statement.Total, currency), Interest(statement, language, words, interestPercent));
+        var total = statement.Parts.Count > 0 ? words.GrandTotal : statement.Forward is null ? words.Total : words.Balance;
+        return new PaperSection(currency.Code, [.. statement.Accounts.Select(a => Part(a, statement.Parts.Count > 0, language, words, layout, nameOf))], strip, total, language.WriteWithCurrency(statement.Total, currency), Interest(statement, language, words, interestPercent));
     }
 }
 
@@ -151,18 +168,29 @@ public sealed record PaperColumn(string Heading, bool IsFigure);
 
 /// <summary>The table of one currency.</summary>
 /// <param name="Currency">The code.</param>
-/// <param name="Rows">The cells of each item, as many as there are columns.</param>
+/// <param name="Parts">One for each account; more than one on the statement of a head office.</param>
 /// <param name="Ages">The strip of ages; empty where the layout has none.</param>
 /// <param name="TotalLabel">The words before the total.</param>
 /// <param name="Total">The total with its currency.</param>
 /// <param name="Interest">A line for the interest on each item, and last what is to be paid; empty where there is none.</param>
 public sealed record PaperSection(
     string Currency,
-    IReadOnlyList<IReadOnlyList<string>> Rows,
+    IReadOnlyList<PaperPart> Parts,
     IReadOnlyList<PaperAge> Ages,
     string TotalLabel,
     string Total,
-    IReadOnlyList<PaperLine> Interest);
+    IReadOnlyList<PaperLine> Interest)
+{
+    /// <summary>The cells of each item of all parts, as many as there are columns.</summary>
+    public IEnumerable<IReadOnlyList<string>> Rows => Parts.SelectMany(p => p.Rows);
+}
+
+/// <summary>The rows of one account.</summary>
+/// <param name="Heading">Its name, where it is one of several; else empty.</param>
+/// <param name="Rows">The cells of each item, as many as there are columns.</param>
+/// <param name="TotalLabel">The words before its sum; empty where it is the only one.</param>
+/// <param name="Total">Its sum; empty where it is the only one.</param>
+public sealed record PaperPart(string Heading, IReadOnlyList<IReadOnlyList<string>> Rows, string TotalLabel, string Total);
 
 /// <summary>A line under the total.</summary>
 /// <param name="Label">What it is.</param>

@@ -22,17 +22,7 @@ public static class StatementTable
             }
 
             html.Append("</tr></thead><tbody>");
-            foreach (var row in section.Rows)
-            {
-                html.Append("<tr>");
-                for (var i = 0; i < row.Count; i++)
-                {
-                    html.Append("<td style=\"").Append(Cell).Append(Align(paper.Columns[i])).Append("\">").Append(Escape(row[i])).Append("</td>");
-                }
-
-                html.Append("</tr>");
-            }
-
+            section.Parts.ToList().ForEach(part => Part(html, paper, part));
             html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:6px 8px 6px 0;font-weight:600\">").Append(Escape(section.TotalLabel))
                 .Append("</td><td style=\"padding:6px 8px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr>");
             foreach (var (i, line) in section.Interest.Index())
@@ -47,6 +37,31 @@ public static class StatementTable
         }
 
         return html.ToString();
+    }
+
+    private static void Part(StringBuilder html, StatementPaper paper, PaperPart part)
+    {
+        if (part.Heading.Length > 0)
+        {
+            html.Append("<tr><th scope=\"rowgroup\" colspan=\"").Append(paper.Columns.Count).Append("\" style=\"padding:12px 8px 4px 0;font-weight:600;text-align:left;border-bottom:1px solid #e3dcd1\">").Append(Escape(part.Heading)).Append("</th></tr>");
+        }
+
+        foreach (var row in part.Rows)
+        {
+            html.Append("<tr>");
+            for (var i = 0; i < row.Count; i++)
+            {
+                html.Append("<td style=\"").Append(Cell).Append(Align(paper.Columns[i])).Append("\">").Append(Escape(row[i])).Append("</td>");
+            }
+
+            html.Append("</tr>");
+        }
+
+        if (part.TotalLabel.Length > 0)
+        {
+            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:4px 8px 4px 0\">").Append(Escape(part.TotalLabel))
+                .Append("</td><td style=\"padding:4px 8px 4px 0;text-align:right;white-space:nowrap;border-bottom:1px solid #2b2230\">").Append(Escape(part.Total)).Append("</td></tr>");
+        }
     }
 
     private static void Strip(StringBuilder html, PaperSection section)

@@ -1,3 +1,4 @@
+using Rendal.Core.Customers;
 using Rendal.Core.Statements;
 
 namespace Rendal.Core.Rounds;
@@ -8,8 +9,8 @@ public sealed record Choice
     /// <summary>The date for which the statements hold. Items dated after it are left out.</summary>
     public required DateOnly AsOf { get; init; }
 
-    /// <summary>What the statements list.</summary>
-    public StatementForm Form { get; init; }
+    /// <summary>What the statements list; null for what the customer's card says, or else the book.</summary>
+    public StatementForm? Form { get; init; }
 
     /// <summary>The first day of a brought-forward statement, whose last is <see cref="AsOf"/>; null for the first of that month.</summary>
     public DateOnly? PeriodFrom { get; init; }
@@ -40,6 +41,9 @@ public sealed record Choice
 
     /// <summary>The values wanted in columns that have no meaning for the rules, by heading; a column that is not named takes part in nothing. A row without a value has the empty text.</summary>
     public IReadOnlyDictionary<string, IReadOnlySet<string>> Columns { get; init; } = new Dictionary<string, IReadOnlySet<string>>();
+
+    /// <summary>Who of a head office and its branches gets the statements; null for what the head office's card says.</summary>
+    public GroupStatements? Groups { get; init; }
 
     /// <summary>The head offices wanted with all their branches, by key; null for all customers.</summary>
     public IReadOnlySet<string>? HeadOffices { get; init; }

@@ -1,5 +1,4 @@
 using Rendal.Core.Ledger;
-using Rendal.Core.Money;
 using Rendal.Core.Statements;
 
 namespace Rendal.Core.Rounds;
@@ -13,8 +12,8 @@ public static class Choosing
     /// <param name="rows">The ledger rows.</param>
     /// <param name="setAside">The rows that could not be used; each blocks its customer in its currency, or in all where that is unknown.</param>
     /// <param name="choice">Who and what is wanted.</param>
-    /// <param name="settlement">How payments are set against invoices first.</param>
-    /// <param name="ageing">The bands.</param>
+    /// <param name="settlement">How payments are set against invoices first: <see cref="StatementRules.SettlementOf"/>.</param>
+    /// <param name="rules">What the book has settled.</param>
     /// <param name="reachability">What is known of a customer beside the ledger.</param>
     /// <param name="byHand">What people have decided about single customers and items.</param>
     public static ChosenRound Choose(
@@ -22,61 +21,43 @@ public static class Choosing
         IReadOnlyCollection<RowSetAside> setAside,
         Choice choice,
         SettlementRule settlement,
-        AgeingRule ageing,
+        StatementRules rules,
         Func<string, Reachability> reachability,
         ByHand? byHand = null)
     {
         var hand = new HandIndex(byHand ?? ByHand.Nothing, choice.AsOf);
-        var accounts = CustomerAccount.Group(rows);
-        var blocked = setAside.Where(r => r.Customer is not null).ToLookup(r => r.Customer!, StringComparer.Ordinal);
-        var statements = new List<Statement>();
-        var leftOut = new LeftOutSums();
-        var ledger = new SortedDictionary<Currency, decimal>();
-        foreach (var row in setAside)
+        var round = new Gathering(choice, rules, settlement, hand, reachability, setAside);
+        foreach (var account in CustomerAccount.Group(rows))
         {
-            leftOut.Add(row.Customer, row.Currency, LeftOutReason.Error, row.Amount);
-            if (row.Currency is { } currency)
-            {
-                ledger[currency] = ledger.GetValueOrDefault(currency) + row.Amount;
-            }
+            round.Take(account);
         }
 
-        foreach (var account in accounts)
-        {
-            ledger[account.Currency] = ledger.GetValueOrDefault(account.Currency) + account.Rows.Sum(r => r.Open);
-            var settled = Settlement.Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer));
-            var wanted = WantedItems(settled, account, choice, hand, leftOut);
-            if (wanted.Count == 0)
-            {
-                continue;
-            }
+        return round.Chosen();
+    }
 
-            var statement = Statement.Of(account.Customer, account.Currency, wanted, choice.AsOf, ageing);
-            if (choice.Form == StatementForm.BroughtForward)
-            {
-                var movements = settled.Where(i => !Settlement.IsAfter(i.Row, choice.AsOf) && FilteredOut(i, choice, hand) is null).Select(i => i.Row);
-                statement = statement with { Forward = BroughtForward.Of(movements, new Period(choice.PeriodFrom ?? Period.MonthOf(choice.AsOf).From, choice.AsOf)) };
-            }
-
-            if (choice.InterestPercent is { } rate)
-            {
-                statement = statement with { Interest = InterestLine.On(statement, rate) };
-            }
-
-            var isBlocked = blocked[account.Customer].Any(r => r.Currency is null || r.Currency == account.Currency);
-            if (ReasonAgainst(statement, isBlocked, choice, hand, reachability) is { } reason)
-            {
-                leftOut.Add(account.Customer, account.Currency, reason, statement.Total, wanted.Count);
-            }
-            else
-            {
-                statements.Add(statement);
-            }
-        }
-
-        var sent = statements.GroupBy(s => s.Currency).ToDictionary(g => g.Key, g => g.Sum(s => s.Total));
-        var proof = ledger.Select(l => new Proof(l.Key, l.Value, sent.GetValueOrDefault(l.Key), leftOut.Of(l.Key))).ToList();
-        return new ChosenRound(statements, leftOut.Listed(), proof);
+    /// <summary>
+    /// The statements of a parcel again, one for each currency, from all rows of the accounts that are on it: nothing but
+    /// the rows, the choice and what was decided by hand counts, so it comes out the same at any time. Who is chosen was
+    /// decided before and is not asked again.
+    /// </summary>
+    /// <param name="receiver">Who gets them: the customer, or the head office of several.</param>
+    /// <param name="form">What the statements of the receiver list, where the choice does not say.</param>
+    /// <param name="rows">All rows of the accounts.</param>
+    /// <param name="choice">Which items are wanted.</param>
+    /// <param name="settlement">How payments are set against invoices first.</param>
+    /// <param name="rules">What the book has settled.</param>
+    /// <param name="byHand">What people have decided.</param>
+    public static IReadOnlyList<Statement> Again(string receiver, StatementForm? form, IEnumerable<LedgerRow> rows, Choice choice, SettlementRule settlement, StatementRules rules, ByHand byHand)
+    {
+        var hand = new HandIndex(byHand, choice.AsOf);
+        return
+        [
+            .. CustomerAccount.Group(rows)
+                .Select(account => Draw(account, choice, choice.Form ?? form ?? rules.Form, settlement, rules.Ageing, hand, null))
+                .Where(statement => statement is { IsEmpty: false })
+                .GroupBy(statement => statement!.Currency, (_, of) => Statement.Gather(receiver, [.. of!]))
+                .OrderBy(statement => statement.Currency),
+        ];
     }
 
     /// <summary>Where each item of one customer ends, in the order of statements: by due date, date and number.</summary>
@@ -95,14 +76,16 @@ public static class Choosing
         ];
     }
 
-    private static List<OpenItem> WantedItems(IReadOnlyList<OpenItem> items, CustomerAccount account, Choice choice, HandIndex hand, LeftOutSums leftOut)
+    /// <summary>The statement of one account; null where no item is wanted.</summary>
+    internal static Statement? Draw(CustomerAccount account, Choice choice, StatementForm form, SettlementRule settlement, AgeingRule ageing, HandIndex hand, LeftOutSums? leftOut)
     {
-        var wanted = new List<OpenItem>(items.Count);
-        foreach (var item in items)
+        var settled = Settlement.Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer));
+        var wanted = new List<OpenItem>(settled.Count);
+        foreach (var item in settled)
         {
             if (ReasonAgainst(item, choice, hand) is { } reason)
             {
-                leftOut.Add(account.Customer, account.Currency, reason, item.Open);
+                leftOut?.Add(account.Customer, account.Currency, reason, item.Open);
             }
             else
             {
@@ -110,7 +93,20 @@ public static class Choosing
             }
         }
 
-        return wanted;
+        if (wanted.Count == 0)
+        {
+            return null;
+        }
+
+        var statement = Statement.Of(account.Customer, account.Currency, wanted, choice.AsOf, ageing);
+        statement = statement with { SettledRows = wanted.Count - statement.Items.Count };
+        if (form == StatementForm.BroughtForward)
+        {
+            var movements = settled.Where(i => !Settlement.IsAfter(i.Row, choice.AsOf) && FilteredOut(i, choice, hand) is null).Select(i => i.Row);
+            statement = statement with { Forward = BroughtForward.Of(movements, new Period(choice.PeriodFrom ?? Period.MonthOf(choice.AsOf).From, choice.AsOf)) };
+        }
+
+        return choice.InterestPercent is { } rate ? statement with { Interest = InterestLine.On(statement, rate) } : statement;
     }
 
     private static LeftOutReason? ReasonAgainst(OpenItem item, Choice choice, HandIndex hand) =>
@@ -148,50 +144,5 @@ public static class Choosing
         }
 
         return true;
-    }
-
-    private static LeftOutReason? ReasonAgainst(Statement statement, bool isBlocked, Choice choice, HandIndex hand, Func<string, Reachability> reachability)
-    {
-        if (isBlocked)
-        {
-            return LeftOutReason.Error;
-        }
-
-        var of = reachability(statement.Customer);
-        var isPutIn = hand.IsIn(statement.Customer);
-        return hand.IsOut(statement.Customer) ? LeftOutReason.RemovedByHand
-            : !isPutIn && !IsChosen(statement.Customer, of, choice) ? LeftOutReason.NotChosen
-            : of.OnHold ? LeftOutReason.OnHold
-            : statement.Total == 0 ? LeftOutReason.NothingOpen
-            : statement.Total < 0 ? LeftOutReason.CreditBalance
-            : !isPutIn && statement.Total < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
-            : !isPutIn && choice.OverdueDays is { } days && statement.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
-            : !isPutIn && choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently
-            : choice.NeedsAddress && !of.HasAddress ? LeftOutReason.NoWayToReach
-            : null;
-    }
-
-    private static bool IsChosen(string customer, Reachability of, Choice choice) =>
-        (choice.Customers is not { } chosen || chosen.Contains(customer)) && (choice.HeadOffices is not { } offices || offices.Contains(of.HeadOffice ?? customer));
-
-    private sealed class LeftOutSums
-    {
-        private readonly Dictionary<(string? Customer, Currency? Currency, LeftOutReason Reason), (decimal Amount, int Items)> sums = [];
-
-        public void Add(string? customer, Currency? currency, LeftOutReason reason, decimal amount, int items = 1)
-        {
-            var (sum, count) = sums.GetValueOrDefault((customer, currency, reason));
-            sums[(customer, currency, reason)] = (sum + amount, count + items);
-        }
-
-        public decimal Of(Currency currency) => sums.Where(s => s.Key.Currency == currency).Sum(s => s.Value.Amount);
-
-        public IReadOnlyList<LeftOut> Listed() =>
-        [
-            .. sums.Select(s => new LeftOut(s.Key.Customer, s.Key.Currency, s.Key.Reason, s.Value.Amount, s.Value.Items))
-                .OrderBy(l => l.Customer, StringComparer.Ordinal)
-                .ThenBy(l => l.Currency)
-                .ThenBy(l => l.Reason),
-        ];
     }
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 
 namespace Rendal.Core.Statements;
 
@@ -20,8 +21,9 @@ public sealed record AgeingRule
     /// <summary>Makes a rule.</summary>
     /// <param name="upperEdges">The last day of each band, growing: 30, 60, 90 give 1–30, 31–60, 61–90 and over 90. One to eight edges.</param>
     /// <param name="by">From which date the age counts.</param>
+    /// <param name="creditsByDate">Whether credits are put into the band of their own age; else they stand apart.</param>
     /// <exception cref="ArgumentException">The edges do not grow, begin below 1, or are none or more than eight.</exception>
-    public AgeingRule(IReadOnlyList<int> upperEdges, AgeBy by = AgeBy.Due)
+    public AgeingRule(IReadOnlyList<int> upperEdges, AgeBy by = AgeBy.Due, bool creditsByDate = false)
     {
         if (upperEdges.Count is 0 or > 8 || upperEdges[0] < 1 || upperEdges.Zip(upperEdges.Skip(1)).Any(pair => pair.First >= pair.Second))
         {
@@ -30,6 +32,7 @@ public sealed record AgeingRule
 
         edges = [.. upperEdges];
         By = by;
+        CreditsByDate = creditsByDate;
     }
 
     /// <summary>Bands of 30, 60 and 90 days past the due date.</summary>
@@ -38,10 +41,14 @@ public sealed record AgeingRule
     /// <summary>From which date the age counts.</summary>
     public AgeBy By { get; }
 
+    /// <summary>Whether credits are put into the band of their own age, counted from their document date; else they stand apart.</summary>
+    public bool CreditsByDate { get; }
+
     /// <summary>The last day of each band but the one that has none.</summary>
     public IReadOnlyList<int> UpperEdges => edges;
 
     /// <summary>Number of bands: not due, one for each edge, and over the last edge.</summary>
+    [JsonIgnore]
     public int BandCount => edges.Length + 2;
 
     /// <summary>The band of an age in days: 0 for not due (0 days and less), with edges 30, 60, 90: 1 for 30 days, 2 for 31, 4 for 91.</summary>

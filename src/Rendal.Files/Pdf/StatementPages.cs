@@ -151,17 +151,31 @@ internal sealed class StatementPages
     private void Table(PaperSection section)
     {
         // Heading, two rows and the total at least, so that no table begins with a lonely line.
-        Room(RowHeight * 4);
+        Room(RowHeight * (section.Parts[0].Heading.Length > 0 ? 5 : 4));
         Headings();
-        for (var r = 0; r < section.Rows.Count; r++)
+        for (var p = 0; p < section.Parts.Count; p++)
         {
-            var row = section.Rows[r].Select((cell, i) => paper.Columns[i].IsFigure ? [cell] : Wrapped(regular, TextSize, cell, ColumnWidth(i))).ToList();
+            Part(section.Parts[p], isLast: p == section.Parts.Count - 1);
+        }
+    }
+
+    /// <summary>The rows of one account. Its name stays with the first of them; its sum, and after the last account the total, with the last.</summary>
+    private void Part(PaperPart part, bool isLast)
+    {
+        var closing = (part.TotalLabel.Length > 0 ? RowHeight : 0) + (isLast ? RowHeight + 6 : 0);
+        if (part.Heading.Length > 0)
+        {
+            Name(part, closing);
+        }
+
+        for (var r = 0; r < part.Rows.Count; r++)
+        {
+            var row = part.Rows[r].Select((cell, i) => paper.Columns[i].IsFigure ? [cell] : Wrapped(regular, TextSize, cell, ColumnWidth(i))).ToList();
             var lines = row.Max(cell => cell.Count);
             var needed = RowHeight + ((lines - 1) * 11);
 
-            // The last row never stands alone above the total on the next page: it takes the total along.
-            var last = r == section.Rows.Count - 1;
-            if (y + needed + (last ? RowHeight + 6 : 0) > Bottom)
+            // The last row never stands alone above a sum on the next page: it takes the sum along.
+            if (y + needed + (r == part.Rows.Count - 1 ? closing : 0) > Bottom)
             {
                 NewPage();
                 Headings();
@@ -179,6 +193,33 @@ internal sealed class StatementPages
             var rule = y;
             Add(page => page.Line(Margin, rule, Right, 0.4f, Hairline));
         }
+
+        if (part.TotalLabel.Length > 0)
+        {
+            Text(regular, TextSize, part.TotalLabel, Margin, y + 10.5f, SecondInk);
+            TextRight(strong, TextSize, part.Total, Right, y + 10.5f, Ink);
+            y += RowHeight;
+        }
+    }
+
+    private void Name(PaperPart part, float closing)
+    {
+        var lines = Wrapped(strong, TextSize, part.Heading, Right - Margin);
+        var needed = RowHeight + 3 + ((lines.Count - 1) * 11);
+        if (y + needed + RowHeight + (part.Rows.Count == 1 ? closing : 0) > Bottom)
+        {
+            NewPage();
+            Headings();
+        }
+
+        for (var l = 0; l < lines.Count; l++)
+        {
+            Text(strong, TextSize, lines[l], Margin, y + 13.5f + (l * 11), Ink);
+        }
+
+        y += needed;
+        var rule = y;
+        Add(page => page.Line(Margin, rule, Right, 0.4f, Hairline));
     }
 
     private void Totals(PaperSection section)

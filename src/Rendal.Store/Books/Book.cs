@@ -9,13 +9,10 @@ namespace Rendal.Store.Books;
 /// <param name="Currency">The currency of rows that name none.</param>
 /// <param name="TermsDays">Days net where neither file nor customer says.</param>
 /// <param name="TimeZone">IANA name of the zone that "today" is taken from.</param>
-/// <param name="AgeingEdges">The upper edges of the bands.</param>
+/// <param name="Rules">What holds for all its statements.</param>
 /// <param name="Firm">The firm as it stands on letters.</param>
-public sealed record Book(long Id, Currency Currency, int TermsDays, string TimeZone, IReadOnlyList<int> AgeingEdges, Firm Firm)
+public sealed record Book(long Id, Currency Currency, int TermsDays, string TimeZone, StatementRules Rules, Firm Firm)
 {
-    /// <summary>The bands.</summary>
-    public AgeingRule Ageing => new(AgeingEdges);
-
     /// <summary>The day that it is in the book's zone.</summary>
     public DateOnly Today(TimeProvider clock) =>
         DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(clock.GetUtcNow(), TimeZoneInfo.FindSystemTimeZoneById(TimeZone)).DateTime);

@@ -1,13 +1,14 @@
 using Npgsql;
 using NpgsqlTypes;
 using Rendal.Core.Customers;
+using Rendal.Core.Statements;
 
 namespace Rendal.Store.Customers;
 
 /// <summary>How cards stand in their table, and how many of them are written at once.</summary>
 internal static class CardTable
 {
-    public const string Columns = "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, head_office, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger";
+    public const string Columns = "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, head_office, groups, form, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger";
 
     /// <summary>Reads all cards of a book, in a transaction that is going to add some: until it ends no other transaction does.</summary>
     public static async Task<Dictionary<string, Customer>> ReadToAddAsync(NpgsqlConnection connection, long book, CancellationToken cancel)
@@ -48,13 +49,23 @@ internal static class CardTable
             await copy.WriteAsync(card.Name, NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(StoreJson.Write(card.Contacts), NpgsqlDbType.Jsonb, cancel);
             await copy.WriteAsync(card.Salutation, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(DeliveryName(card.Delivery), NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(EnumText.Of(card.Delivery), NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(card.PostalLines.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(card.Country, NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(card.Language, NpgsqlDbType.Text, cancel);
             await WriteAsync(copy, card.Terms?.Days, NpgsqlDbType.Integer, cancel);
             await copy.WriteAsync(card.Terms?.FromMonthEnd ?? false, NpgsqlDbType.Boolean, cancel);
             await copy.WriteAsync(card.HeadOffice, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(EnumText.Of(card.Groups), NpgsqlDbType.Text, cancel);
+            if (card.Form is { } form)
+            {
+                await copy.WriteAsync(EnumText.Of(form), NpgsqlDbType.Text, cancel);
+            }
+            else
+            {
+                await copy.WriteNullAsync(cancel);
+            }
+
             await copy.WriteAsync(card.Unit, NpgsqlDbType.Text, cancel);
             await WriteAsync(copy, card.MinimumBalance, NpgsqlDbType.Numeric, cancel);
             await copy.WriteAsync(card.OnHold, NpgsqlDbType.Boolean, cancel);
@@ -74,22 +85,22 @@ internal static class CardTable
         Name = r.GetString(1),
         Contacts = StoreJson.Read<Contact[]>(r.GetString(2)),
         Salutation = r.GetString(3),
-        Delivery = Enum.Parse<Delivery>(r.GetString(4), ignoreCase: true),
+        Delivery = EnumText.Parse<Delivery>(r.GetString(4)),
         PostalLines = r.GetFieldValue<string[]>(5),
         Country = r.GetString(6),
         Language = r.GetString(7),
         Terms = r.Nullable<int>(8) is { } days ? new PaymentTerms(days, r.GetBoolean(9)) : null,
         HeadOffice = r.GetString(10),
-        Unit = r.GetString(11),
-        MinimumBalance = r.Nullable<decimal>(12),
-        OnHold = r.GetBoolean(13),
-        OwnWording = r.Nullable<long>(14),
-        Notes = r.GetString(15),
-        Extra = StoreJson.Read<Dictionary<string, string>>(r.GetString(16)),
-        FromLedger = r.GetBoolean(17),
+        Groups = EnumText.Parse<GroupStatements>(r.GetString(11)),
+        Form = r.Text(12) is { } form ? EnumText.Parse<StatementForm>(form) : null,
+        Unit = r.GetString(13),
+        MinimumBalance = r.Nullable<decimal>(14),
+        OnHold = r.GetBoolean(15),
+        OwnWording = r.Nullable<long>(16),
+        Notes = r.GetString(17),
+        Extra = StoreJson.Read<Dictionary<string, string>>(r.GetString(18)),
+        FromLedger = r.GetBoolean(19),
     };
-
-    private static string DeliveryName(Delivery delivery) => delivery.ToString().ToLowerInvariant();
 
     /// <summary>Code, name, and the names and addresses of all contacts.</summary>
     private static string SearchText(Customer card) =>

@@ -50,9 +50,9 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
             $"""
             with found as materialized (select key, {by} as place from customer where book_id = $1 and search like $2),
                 part as (select key, place from found order by place {way}, key {way} offset $3 limit $4)
-            select {Columns}, (select count(*)::int from found) from part join customer using (key) where book_id = $1 order by place {way}, key {way}
+            select {Columns}, (select count(*)::int from found) found_in_all from part join customer using (key) where book_id = $1 order by place {way}, key {way}
             """,
-            book, Pattern.Holding(text.ToLowerInvariant()), from, most).ListAsync(r => (Card: CardTable.Read(r), Count: r.GetInt32(18)), cancel);
+            book, Pattern.Holding(text.ToLowerInvariant()), from, most).ListAsync(r => (Card: CardTable.Read(r), Count: r.GetInt32(r.GetOrdinal("found_in_all"))), cancel);
         return (found.ConvertAll(f => f.Card), found.Count > 0 ? found[0].Count : 0);
     }
 

@@ -4,14 +4,15 @@ using Rendal.Store.Rounds;
 
 namespace Rendal.Store.Customers;
 
-/// <summary>A statement that was let go to a customer.</summary>
+/// <summary>A statement that was let go to a customer, or to its head office with the customer's account on it.</summary>
+/// <param name="Customer">Who got it: the customer, or the head office.</param>
 /// <param name="Round">The round's number.</param>
 /// <param name="RoundName">The round's name.</param>
 /// <param name="AsOf">The date for which it held.</param>
 /// <param name="ReleasedAt">When the round was released.</param>
 /// <param name="State">Where the parcel stands.</param>
 /// <param name="Sums">What was claimed, one per currency.</param>
-public sealed record ClaimRecord(long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, ParcelState State, IReadOnlyList<ParcelSum> Sums);
+public sealed record ClaimRecord(string Customer, long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, ParcelState State, IReadOnlyList<ParcelSum> Sums);
 
 /// <summary>What a customer owed when a ledger was kept.</summary>
 /// <param name="Intake">The intake.</param>
@@ -27,16 +28,16 @@ public sealed class HistoryStore(NpgsqlDataSource source, long book)
 {
     private const int Most = 24;
 
-    /// <summary>The statements that were let go to a customer, the newest first, at most two dozen.</summary>
+    /// <summary>The statements of a customer that were let go, to itself or to its head office, the newest first, at most two dozen.</summary>
     public Task<List<ClaimRecord>> ClaimsAsync(string customer, CancellationToken cancel) =>
         source.Sql(
             $"""
-            select r.id, r.name, (r.choice ->> 'asOf')::date, r.released_at, p.state, p.sums
+            select p.customer, r.id, r.name, (r.choice ->> 'asOf')::date, r.released_at, p.state, p.sums
             from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
-            where p.book_id = $1 and p.customer = $2 and p.card is not null order by r.released_at desc, r.id desc limit {Most}
+            where p.book_id = $1 and (p.customer = $2 or p.accounts @> jsonb_build_array(jsonb_build_object('key', $2::text))) and p.card is not null order by r.released_at desc, r.id desc limit {Most}
             """,
             book, customer).ListAsync(
-                r => new ClaimRecord(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateOnly>(2), r.GetFieldValue<DateTimeOffset>(3), ParcelStates.Parse(r.GetString(4)), StoreJson.Read<List<ParcelSum>>(r.GetString(5))), cancel);
+                r => new ClaimRecord(r.GetString(0), r.GetInt64(1), r.GetString(2), r.GetFieldValue<DateOnly>(3), r.GetFieldValue<DateTimeOffset>(4), ParcelStates.Parse(r.GetString(5)), StoreJson.Read<List<ParcelSum>>(r.GetString(6))), cancel);
 
     /// <summary>What a customer owed at each kept ledger, the newest first, of the last two dozen ledgers; one line per currency.</summary>
     public Task<List<BalanceRecord>> BalancesAsync(string customer, CancellationToken cancel) =>

@@ -3,7 +3,6 @@ using NpgsqlTypes;
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
-using Rendal.Core.Statements;
 using Rendal.Store.Customers;
 using Rendal.Store.Readings;
 
@@ -23,11 +22,7 @@ namespace Rendal.Store.Intake;
 /// <param name="Kind">What it is taken in for.</param>
 /// <param name="Sheet">The sheet that was kept; null for a text file, and while nothing was kept.</param>
 /// <param name="RowsLeftOut">Rows that a person left out.</param>
-public sealed record IntakeRecord(long Id, long FileId, string FileName, string State, ReadingChange Change, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool HasOutstanding, IntakeKind Kind, string? Sheet, int RowsLeftOut)
-{
-    /// <summary>How payments among its rows are set against invoices.</summary>
-    public SettlementRule Settlement => HasOutstanding ? SettlementRule.None : SettlementRule.Oldest;
-}
+public sealed record IntakeRecord(long Id, long FileId, string FileName, string State, ReadingChange Change, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool HasOutstanding, IntakeKind Kind, string? Sheet, int RowsLeftOut);
 
 /// <summary>The intakes of one book. The ledger is what the last kept one brought; earlier ones stay as they were.</summary>
 public sealed class IntakeStore(NpgsqlDataSource source, long book)

@@ -25,16 +25,16 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
         }
     }
 
-    /// <summary>The rows of one customer in an intake, in the order of the file.</summary>
-    public async Task<List<LedgerRow>> RowsAsync(long intake, string customer, CancellationToken cancel)
+    /// <summary>The rows of some customers in an intake, in the order of the file.</summary>
+    public async Task<List<LedgerRow>> RowsAsync(long intake, IEnumerable<string> customers, CancellationToken cancel)
     {
         var origin = await OriginAsync(intake, cancel);
         return await source.Sql(
             $"""
             select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2
-                and r.row = any (array(select unnest(c.rows) from ledger_customer c where c.book_id = $1 and c.intake_id = $2 and c.customer = $3)) order by r.row
+                and r.row = any (array(select unnest(c.rows) from ledger_customer c where c.book_id = $1 and c.intake_id = $2 and c.customer = any ($3))) order by r.row
             """,
-            book, intake, customer).ListAsync(r => Read(r, origin), cancel);
+            book, intake, customers.ToArray()).ListAsync(r => Read(r, origin), cancel);
     }
 
     /// <summary>The ledger of an intake seen from afar.</summary>

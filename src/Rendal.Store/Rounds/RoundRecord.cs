@@ -1,5 +1,6 @@
 using Rendal.Core.Dispatch;
 using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
 
 namespace Rendal.Store.Rounds;
 
@@ -15,7 +16,8 @@ namespace Rendal.Store.Rounds;
 /// <param name="ReleasedAt">When parcels were first let go; null while none was.</param>
 /// <param name="Paused">Whether sending waits.</param>
 /// <param name="ByHand">What was decided by hand, as it held when its parcels were last made up, or when the first of them were released; from then on it stays.</param>
-public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused, ByHand ByHand);
+/// <param name="Rules">What the book had settled for its statements then.</param>
+public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused, ByHand ByHand, StatementRules Rules);
 
 /// <summary>What a person decided about one customer in a round.</summary>
 /// <param name="Customer">The customer.</param>
@@ -29,19 +31,26 @@ public sealed record RoundDecision(string Customer, string Decision, string Reas
 /// <param name="Overdue">What is past due.</param>
 /// <param name="Bands">By age.</param>
 /// <param name="Credits">The credits.</param>
-public sealed record ParcelSum(string Currency, decimal Total, decimal Overdue, IReadOnlyList<decimal> Bands, decimal Credits);
+/// <param name="AlsoOn">The head office whose parcel has the same items and counts them; null for a statement that counts.</param>
+public sealed record ParcelSum(string Currency, decimal Total, decimal Overdue, IReadOnlyList<decimal> Bands, decimal Credits, string? AlsoOn = null);
+
+/// <summary>An account whose items are on the statements of a parcel.</summary>
+/// <param name="Key">The customer.</param>
+/// <param name="Name">Its name as it stands on the statement.</param>
+public sealed record ParcelAccount(string Key, string Name);
 
 /// <summary>What one customer gets in one round.</summary>
 /// <param name="Id">Its number; 0 before it is stored.</param>
 /// <param name="Customer">The customer.</param>
 /// <param name="Name">The customer's name.</param>
+/// <param name="Accounts">The accounts on its statements: the customer's own, or for a head office also those of its branches.</param>
 /// <param name="State">Where it stands.</param>
 /// <param name="Recipients">The addresses it goes to.</param>
 /// <param name="Problem">What a person has to see to before it can be released; empty when nothing.</param>
 /// <param name="Sums">One per currency.</param>
 /// <param name="Items">Number of items on its statements.</param>
 /// <param name="Answer">The mail server's last words, or what happened on our side; empty before the first try.</param>
-public sealed record ParcelRecord(long Id, string Customer, string Name, ParcelState State, IReadOnlyList<string> Recipients, string Problem, IReadOnlyList<ParcelSum> Sums, int Items, string Answer);
+public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, ParcelState State, IReadOnlyList<string> Recipients, string Problem, IReadOnlyList<ParcelSum> Sums, int Items, string Answer);
 
 /// <summary>A parcel's content as it is frozen on release.</summary>
 /// <param name="Id">The parcel.</param>

@@ -3,6 +3,7 @@ using NpgsqlTypes;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
 
 namespace Rendal.Store.Rounds;
 
@@ -12,10 +13,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The channel on which workers hear that something was released.</summary>
     public const string ReleasedChannel = "rendal_released";
 
-    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand";
+    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules";
 
     private const string ParcelColumns = """
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
+        p.accounts,
         coalesce((select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1), '')
         """;
 
@@ -28,9 +30,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         source.Sql($"select {Columns} from round where book_id = $1 and id = $2", book, id).FirstAsync(Read, cancel);
 
     /// <summary>Makes a round.</summary>
-    public Task<long> MakeAsync(string name, long intake, Choice choice, long wording, long sender, long person, CancellationToken cancel) =>
-        source.Sql("insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by) values ($1, $2, $3, $4, $5, $6, $7) returning id",
-            book, name, intake, Commands.Json(choice), wording, sender, person).OneAsync<long>(cancel);
+    public Task<long> MakeAsync(string name, long intake, Choice choice, StatementRules rules, long wording, long sender, long person, CancellationToken cancel) =>
+        source.Sql("insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules) values ($1, $2, $3, $4, $5, $6, $7, $8) returning id",
+            book, name, intake, Commands.Json(choice), wording, sender, person, Commands.Json(rules)).OneAsync<long>(cancel);
 
     /// <summary>Changes a round of which nothing was released. False where there is no such round or something was.</summary>
     public async Task<bool> UpdateAsync(long id, string name, Choice choice, long wording, long sender, CancellationToken cancel) =>
@@ -80,11 +82,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// Puts newly prepared parcels, what is left out and the proof in place of the earlier ones, in one transaction.
     /// False where something of the round was released in the meantime.
     /// </summary>
-    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, ByHand hand, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, ByHand hand, StatementRules rules, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        if (await connection.Sql("update round set prepared_at = $3, by_hand = $4 where book_id = $1 and id = $2 and released_at is null", book, id, now.ToUniversalTime(), Commands.Json(hand)).RunAsync(cancel) == 0)
+        if (await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5 where book_id = $1 and id = $2 and released_at is null", book, id, now.ToUniversalTime(), Commands.Json(hand), Commands.Json(rules)).RunAsync(cancel) == 0)
         {
             return false;
         }
@@ -115,7 +117,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>One parcel with its round's number; null where there is none of this number.</summary>
     public async Task<(long Round, ParcelRecord Parcel)?> ParcelAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(9), ReadParcel(r)), cancel);
+        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(10), ReadParcel(r)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -138,16 +140,16 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// Releases parcels with their frozen content, all or none, and keeps what was decided by hand with the round when it is the
     /// first time. False where one of them is no longer ready, so that the person looks again.
     /// </summary>
-    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, ByHand hand, long person, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Sql(
             """
-            update round set by_hand = case when released_at is null then $5 else by_hand end, released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4)
+            update round set by_hand = case when released_at is null then $5 else by_hand end, rules = case when released_at is null then $6 else rules end, released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4)
             where book_id = $1 and id = $2
             """,
-            book, id, now.ToUniversalTime(), person, Commands.Json(hand)).RunAsync(cancel);
+            book, id, now.ToUniversalTime(), person, Commands.Json(hand), Commands.Json(rules)).RunAsync(cancel);
         var released = await connection.Sql(
             """
             update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, try_from = $7
@@ -198,18 +200,21 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         (await source.Sql("select case when state = 'prepared' and problem <> '' then 'needs-you' else state end, count(*) from parcel where book_id = $1 and round_id = $2 group by 1", book, id)
             .ListAsync(r => (r.GetString(0), r.GetInt64(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2);
 
-    /// <summary>The last day on which each customer was sent something, by key, in UTC.</summary>
+    /// <summary>The last day on which each customer was sent something, or its head office a statement of its account, by key, in UTC.</summary>
     public async Task<Dictionary<string, DateOnly>> LastWrittenAsync(CancellationToken cancel) =>
         (await source.Sql(
             """
-            select p.customer, max(t.ended_at)::date from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
-            where t.book_id = $1 and t.ending = 'accepted' group by p.customer
+            select w.customer, max(t.ended_at)::date
+            from dispatch_try t
+                join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
+                cross join lateral (select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) w
+            where t.book_id = $1 and t.ending = 'accepted' group by w.customer
             """,
             book).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
 
     private async Task CopyParcelsAsync(NpgsqlConnection connection, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items) from stdin (format binary)", cancel);
+        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts) from stdin (format binary)", cancel);
         for (var i = 0; i < parcels.Count; i++)
         {
             var parcel = parcels[i];
@@ -224,16 +229,17 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             await copy.WriteAsync(parcel.Problem, NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(StoreJson.Write(parcel.Sums), NpgsqlDbType.Jsonb, cancel);
             await copy.WriteAsync(parcel.Items, NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync(StoreJson.Write(parcel.Accounts), NpgsqlDbType.Jsonb, cancel);
         }
 
         await copy.CompleteAsync(cancel);
     }
 
     private static RoundRecord Read(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9), StoreJson.Read<ByHand>(r.GetString(10)));
+        r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9), StoreJson.Read<ByHand>(r.GetString(10)), StoreJson.Read<StatementRules>(r.GetString(11)));
 
     private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetString(2), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(8));
+        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(9));
 }
 
 /// <summary>What of a customer is left out, with the customer's name.</summary>

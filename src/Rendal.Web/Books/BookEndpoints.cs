@@ -1,7 +1,9 @@
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
+using Rendal.Core.Statements;
 using Rendal.Store.Books;
 using Rendal.Web.Hosting;
 using Rendal.Web.SignIn;
@@ -12,10 +14,39 @@ namespace Rendal.Web.Books;
 internal sealed record BookLine(long Id, string Name, string Currency);
 
 /// <summary>A book as its settings show it.</summary>
-internal sealed record BookView(long Id, string Name, string Currency, DateOnly Today, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines, IReadOnlyList<string> AgeLabels);
+internal sealed record BookView(long Id, string Name, string Currency, DateOnly Today, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines, IReadOnlyList<string> AgeLabels, RulesRequest Rules);
 
 /// <summary>How the firm is to stand on its letters.</summary>
 internal sealed record FirmRequest(string Name, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines);
+
+/// <summary>What holds for all statements of a book.</summary>
+/// <param name="Edges">The last day of each band, growing.</param>
+/// <param name="By">From which date an age counts.</param>
+/// <param name="CreditsByDate">Whether credits are put into the band of their own age.</param>
+/// <param name="Form">What a statement lists where neither round nor customer says.</param>
+/// <param name="Settlement">How payments are set against invoices; null to go by the file.</param>
+/// <param name="TermsDays">Days net where neither file nor customer says.</param>
+internal sealed record RulesRequest(IReadOnlyList<int> Edges, AgeBy By, bool CreditsByDate, StatementForm Form, SettlementRule? Settlement, int TermsDays)
+{
+    public static RulesRequest Of(Book book) => new(book.Rules.Ageing.UpperEdges, book.Rules.Ageing.By, book.Rules.Ageing.CreditsByDate, book.Rules.Form, book.Rules.Settlement, book.TermsDays);
+
+    public StatementRules Checked()
+    {
+        if (TermsDays is < 0 or > PaymentTerms.MostDays)
+        {
+            throw Unable.Invalid($"Terms are 0 to {PaymentTerms.MostDays} days.");
+        }
+
+        try
+        {
+            return new StatementRules(new AgeingRule(Edges, By, CreditsByDate), Form, Settlement);
+        }
+        catch (ArgumentException)
+        {
+            throw Unable.Invalid("The bands need one to eight last days that grow, such as 30, 60, 90.");
+        }
+    }
+}
 
 /// <summary>Making and changing books.</summary>
 internal static class BookEndpoints
@@ -26,6 +57,7 @@ internal static class BookEndpoints
         group.MapPost("/books", MakeAsync);
         group.MapGet("/books/{book:long}", View);
         group.MapPut("/books/{book:long}/firm", UpdateFirmAsync);
+        group.MapPut("/books/{book:long}/rules", UpdateRulesAsync);
         group.MapGet("/currencies", () => Currency.Codes);
     }
 
@@ -38,9 +70,16 @@ internal static class BookEndpoints
     private static BookView View(BookScope scope, TimeProvider clock)
     {
         var book = scope.Book;
-        var ageing = book.Ageing;
-        var labels = Enumerable.Range(0, ageing.BandCount).Select(b => b == 0 ? "not due" : ageing.Span(b));
-        return new BookView(book.Id, book.Firm.Name, book.Currency.Code, book.Today(clock), book.Firm.AddressLines, book.Firm.ContactLines, book.Firm.PaymentLines, [.. labels]);
+        return new BookView(book.Id, book.Firm.Name, book.Currency.Code, book.Today(clock), book.Firm.AddressLines, book.Firm.ContactLines, book.Firm.PaymentLines, AgeLabels(book.Rules.Ageing), RulesRequest.Of(book));
+    }
+
+    /// <summary>What the bands are called, the one for what is not due first.</summary>
+    internal static IReadOnlyList<string> AgeLabels(AgeingRule ageing) => [.. Enumerable.Range(0, ageing.BandCount).Select(b => b == 0 ? "not due" : ageing.Span(b))];
+
+    private static async Task<NoContent> UpdateRulesAsync(RulesRequest request, BookScope scope, BookStore books, CancellationToken cancel)
+    {
+        await books.UpdateRulesAsync(scope.Book.Id, request.Checked(), request.TermsDays, cancel);
+        return TypedResults.NoContent();
     }
 
     private static async Task<NoContent> UpdateFirmAsync(FirmRequest request, BookScope scope, BookStore books, CancellationToken cancel)

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
+using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Store.Customers;
 using Rendal.Web.Books;
@@ -28,6 +29,8 @@ internal sealed record CustomerView(
     string Language,
     TermsView? Terms,
     string HeadOffice,
+    GroupStatements Groups,
+    StatementForm? Form,
     string Unit,
     string? MinimumBalance,
     bool OnHold,
@@ -40,12 +43,13 @@ internal sealed record CustomerView(
 {
     public static CustomerView Of(Customer c, IReadOnlyList<string> branches) => new(
         c.Key, c.Name, c.Contacts, c.Salutation, Rendal.Core.Wordings.Salutation.Of(c, Rendal.Core.Wordings.Language.TryParse(c.Language, out var language) ? language : Rendal.Core.Wordings.Language.English), c.Delivery, c.PostalLines, c.Country, c.Language,
-        c.Terms is { } terms ? new TermsView(terms.Days, terms.FromMonthEnd) : null, c.HeadOffice, c.Unit, c.MinimumBalance?.ToString(System.Globalization.CultureInfo.InvariantCulture), c.OnHold, c.OwnWording, c.Notes, c.Extra, c.FromLedger,
+        c.Terms is { } terms ? new TermsView(terms.Days, terms.FromMonthEnd) : null, c.HeadOffice, c.Groups, c.Form, c.Unit, c.MinimumBalance?.ToString(System.Globalization.CultureInfo.InvariantCulture), c.OnHold, c.OwnWording, c.Notes, c.Extra, c.FromLedger,
         Recipients.Of(c, RoundKind.Statements).Bad, branches);
 }
 
-/// <summary>A statement that was let go to a customer.</summary>
-internal sealed record ClaimLine(long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, string State, IReadOnlyList<ParcelSumView> Sums);
+/// <summary>A statement of a customer that was let go.</summary>
+/// <param name="To">The head office that got it; null where the customer did.</param>
+internal sealed record ClaimLine(string? To, long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, string State, IReadOnlyList<ParcelSumView> Sums);
 
 /// <summary>What a customer owed when a ledger was kept.</summary>
 internal sealed record BalanceLine(long Intake, string File, DateTimeOffset KeptAt, string Currency, string Balance, int Items);
@@ -78,6 +82,8 @@ internal sealed record CustomerRequest(
     string Language,
     TermsView? Terms,
     string HeadOffice,
+    GroupStatements Groups,
+    StatementForm? Form,
     string Unit,
     decimal? MinimumBalance,
     bool OnHold,
@@ -117,7 +123,7 @@ internal static class CustomerEndpoints
     }
 
     private static async Task<HistoryView> HistoryAsync(string key, BookScope scope, CancellationToken cancel) => new(
-        [.. (await scope.History.ClaimsAsync(key, cancel)).Select(c => new ClaimLine(c.Round, c.RoundName, c.AsOf, c.ReleasedAt, c.State.Code(), [.. c.Sums.Select(ParcelSumView.Of)]))],
+        [.. (await scope.History.ClaimsAsync(key, cancel)).Select(c => new ClaimLine(c.Customer == key ? null : c.Customer, c.Round, c.RoundName, c.AsOf, c.ReleasedAt, c.State.Code(), [.. c.Sums.Select(ParcelSumView.Of)]))],
         [.. (await scope.History.BalancesAsync(key, cancel)).Select(b => new BalanceLine(b.Intake, b.File, b.KeptAt, b.Currency, Currency.Of(b.Currency).Plain(b.Balance), b.Items))]);
 
     private static async Task<Ok<CustomerView>> UpdateAsync(string key, CustomerRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
@@ -161,6 +167,8 @@ internal static class CustomerEndpoints
             Language = language.Code,
             Terms = request.Terms is { } terms ? new PaymentTerms(terms.Days, terms.FromMonthEnd) : null,
             HeadOffice = office,
+            Groups = request.Groups,
+            Form = request.Form,
             Unit = request.Unit.Trim(),
             MinimumBalance = request.MinimumBalance,
             OnHold = request.OnHold,

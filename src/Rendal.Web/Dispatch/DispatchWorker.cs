@@ -122,15 +122,15 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var round = (await rounds.FindAsync(claimed.Round, CancellationToken.None))!;
         var intake = (await new IntakeStore(source, claimed.Book).FindAsync(round.IntakeId, CancellationToken.None))!;
         var ledger = new LedgerStore(source, claimed.Book);
-        var making = new ParcelMaking(book, round, intake.Settlement, round.ByHand, claimed.Sender.Name);
-        var statements = making.Statements(await ledger.RowsAsync(intake.Id, claimed.Card.Key, CancellationToken.None), await ledger.SetAsideAsync(intake.Id, claimed.Card.Key, CancellationToken.None), claimed.Card.MinimumBalance);
+        var making = new ParcelMaking(book, round, round.Rules.SettlementOf(intake.HasOutstanding), round.ByHand, round.Rules, claimed.Sender.Name);
         var (_, parcel) = (await rounds.ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
+        var statements = making.Statements(parcel, claimed.Card, await ledger.RowsAsync(intake.Id, parcel.Accounts.Select(a => a.Key), CancellationToken.None));
         if (!ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums))
         {
             return (null, "its figures are not those that were released");
         }
 
-        var pdf = press.Print(making.Paper(claimed.Card, statements), making.Layout);
+        var pdf = press.Print(making.Paper(claimed.Card, statements, parcel.Accounts), making.Layout);
         var enclosure = new Enclosure(making.DocumentName(claimed.Card), "application/pdf", pdf);
         var who = Recipients.Of(claimed.Card, RoundKind.Statements);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();

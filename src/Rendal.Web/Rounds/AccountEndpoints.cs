@@ -28,13 +28,13 @@ internal static class AccountEndpoints
     private static async Task<AccountView> ViewAsync(long id, string customer, BookScope scope, CancellationToken cancel)
     {
         var preparation = await Preparation.LoadAsync(scope, id, cancel);
-        var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, customer, cancel);
+        var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, [customer], cancel);
         var holds = (await scope.Holds.ListAsync(cancel)).Where(h => h.Customer == customer).ToDictionary(h => h.Hold.Item, StringComparer.Ordinal);
         var decisions = preparation.Hand.Items.ToDictionary(i => i.Item, StringComparer.Ordinal);
         var known = rows.GroupBy(r => ItemKey.Of(r).Text, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
         string NameOf(string key) => known.TryGetValue(key, out var row) ? WordsOf(row) : "";
 
-        var items = Choosing.Items(rows, preparation.Round.Choice, preparation.Intake.Settlement, preparation.Hand).Select(chosen =>
+        var items = preparation.Making.Items(rows).Select(chosen =>
         {
             var row = chosen.Item.Row;
             var key = ItemKey.Of(row).Text;
@@ -131,7 +131,7 @@ internal static class AccountEndpoints
         (await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.")).Id;
 
     private static async Task<LedgerRow> KnownAsync(BookScope scope, long intake, string customer, string item, CancellationToken cancel) =>
-        (await scope.Ledger.RowsAsync(intake, customer, cancel)).Find(r => ItemKey.Of(r).Text == item) ?? throw Unable.NotFound("This item");
+        (await scope.Ledger.RowsAsync(intake, [customer], cancel)).Find(r => ItemKey.Of(r).Text == item) ?? throw Unable.NotFound("This item");
 
     /// <summary>What people call an item: its number, or its kind and date where it has none.</summary>
     private static string WordsOf(LedgerRow row) => row.Number.Length > 0 ? row.Number : row.Date is { } date ? $"{row.Kind.Code()} of {date:yyyy-MM-dd}" : row.Kind.Code();

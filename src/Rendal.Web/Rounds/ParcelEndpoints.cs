@@ -50,7 +50,7 @@ internal static class ParcelEndpoints
     {
         var made = await MakeAsync(parcel, scope, cancel);
         var making = made.Preparation.Making;
-        var pdf = await press.PrintAsync(making.Paper(made.Card, made.Statements), making.Layout, cancel);
+        var pdf = await press.PrintAsync(making.Paper(made.Card, made.Statements, made.Parcel.Accounts), making.Layout, cancel);
         return TypedResults.File(pdf, "application/pdf");
     }
 
@@ -61,11 +61,10 @@ internal static class ParcelEndpoints
     {
         var (round, parcel) = await scope.Rounds.ParcelAsync(id, cancel) ?? throw Unable.NotFound("This parcel");
         var preparation = await Preparation.LoadAsync(scope, round, cancel);
-        var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, parcel.Customer, cancel);
-        var setAside = await scope.Ledger.SetAsideAsync(preparation.Intake.Id, parcel.Customer, cancel);
+        var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, parcel.Accounts.Select(a => a.Key), cancel);
         var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await scope.Rounds.FrozenAsync(id, cancel);
         var card = frozen?.Card ?? preparation.Card(parcel.Customer);
-        return new Made(preparation, parcel, card, preparation.Making.Statements(rows, setAside, card.MinimumBalance), frozen);
+        return new Made(preparation, parcel, card, preparation.Making.Statements(parcel, card, rows), frozen);
     }
 
     /// <summary>What a parcel is made of. Once it was released, its frozen words and card stand.</summary>
@@ -74,6 +73,6 @@ internal static class ParcelEndpoints
         public FilledWording? Filled() =>
             Frozen is { } frozen ? new FilledWording(frozen.Subject, frozen.Body, [])
             : Preparation.WordingFor(Card).Errors.Count > 0 ? null
-            : Preparation.Making.Fill(Preparation.WordingFor(Card), Card, Statements);
+            : Preparation.Making.Fill(Preparation.WordingFor(Card), Card, Statements, Parcel.Accounts);
     }
 }

@@ -11,39 +11,47 @@ using Rendal.Store.Rounds;
 namespace Rendal.Web.Rounds;
 
 /// <summary>Makes the content of parcels; preview, release and sending all go through here, so that what is seen is what is sent.</summary>
-internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule settlement, ByHand hand, string senderName)
+internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule settlement, ByHand hand, StatementRules rules, string senderName)
 {
     public StatementLayout Layout => StatementLayout.BuiltIn;
 
-    /// <summary>The statements of one customer in this round, from all of the customer's rows. Nothing but the rows, the choice and what was decided by hand counts, so it comes out the same at any time.</summary>
-    /// <param name="rows">The rows.</param>
-    /// <param name="setAside">The customer's rows that could not be used.</param>
-    /// <param name="leastBalance">The least balance on the customer's card; null for the round's.</param>
-    public IReadOnlyList<Statement> Statements(IEnumerable<LedgerRow> rows, IReadOnlyCollection<RowSetAside> setAside, decimal? leastBalance)
-    {
-        // That the customer is among the chosen, can be reached and was not written to was decided when the round was prepared;
-        // which of its currencies are in it is decided by the same figures again.
-        var choice = round.Choice with { Customers = null, HeadOffices = null, NotWithinDays = null };
-        return Choosing.Choose(rows, setAside, choice, settlement, book.Ageing, _ => new Reachability(false, true, null, leastBalance), hand).Statements;
-    }
+    /// <summary>
+    /// The statements of a parcel, in the currencies that were found to be in it. Nothing but the rows, the choice and what
+    /// was decided counts, so it comes out the same at any time.
+    /// </summary>
+    /// <param name="parcel">The parcel.</param>
+    /// <param name="card">The card of who gets it.</param>
+    /// <param name="rows">All rows of its accounts.</param>
+    public IReadOnlyList<Statement> Statements(ParcelRecord parcel, Customer card, IEnumerable<LedgerRow> rows) =>
+        [.. Choosing.Again(parcel.Customer, card.Form, rows, round.Choice, settlement, rules, hand).Where(s => parcel.Sums.Any(sum => sum.Currency == s.Currency.Code))];
 
     /// <summary>What the payments and credits of one customer were set against.</summary>
     public IReadOnlyList<Settling> Settlings(IEnumerable<LedgerRow> rows) =>
         [.. CustomerAccount.Group(rows).SelectMany(a => Settlement.Explain(a, round.Choice.AsOf, settlement, [.. hand.Settlements.Where(s => s.Customer == a.Customer).Select(s => s.Said)]))];
 
+    /// <summary>Where each item of one customer ends.</summary>
+    public IReadOnlyList<ItemChosen> Items(IEnumerable<LedgerRow> rows) => Choosing.Items(rows, round.Choice, settlement, hand);
+
     /// <summary>The document's content.</summary>
-    public StatementPaper Paper(Customer customer, IReadOnlyList<Statement> statements) => StatementPaper.Of(customer, statements, book.Ageing, book.Firm, Layout, round.Choice.InterestPercent);
+    /// <param name="customer">The card of who gets it.</param>
+    /// <param name="statements">The statements.</param>
+    /// <param name="accounts">The accounts on them, with their names.</param>
+    public StatementPaper Paper(Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts)
+    {
+        var names = accounts.ToDictionary(a => a.Key, a => a.Name, StringComparer.Ordinal);
+        return StatementPaper.Of(customer, statements, rules.Ageing, book.Firm, Layout, round.Choice.InterestPercent, key => names.GetValueOrDefault(key, key));
+    }
 
     /// <summary>The message's words for one customer.</summary>
-    public FilledWording Fill(WordingTemplate wording, Customer customer, IReadOnlyList<Statement> statements) =>
-        wording.Fill(ParcelSlots.Of(customer, statements, Paper(customer, statements), senderName, round.Name));
+    public FilledWording Fill(WordingTemplate wording, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts) =>
+        wording.Fill(ParcelSlots.Of(customer, statements, Paper(customer, statements, accounts), senderName, round.Name));
 
     /// <summary>The name of the statement document.</summary>
     public string DocumentName(Customer customer) => FileName.Safe($"{customer.Key} statement {round.Choice.AsOf:yyyy-MM-dd}", ".pdf");
 
     /// <summary>The figures of statements as a parcel keeps them.</summary>
     public static List<ParcelSum> Sums(IEnumerable<Statement> statements) =>
-        [.. statements.Select(s => new ParcelSum(s.Currency.Code, s.Total, s.Overdue, s.Ageing.Bands, s.Ageing.Credits))];
+        [.. statements.Select(s => new ParcelSum(s.Currency.Code, s.Total, s.Overdue, s.Ageing.Bands, s.Ageing.Credits, s.AlsoOn))];
 
     /// <summary>Whether two lists of figures are the same.</summary>
     public static bool Same(IReadOnlyList<ParcelSum> a, IReadOnlyList<ParcelSum> b) =>

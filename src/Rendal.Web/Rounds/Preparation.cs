@@ -28,8 +28,9 @@ internal sealed class Preparation
         this.wordings = wordings.ToDictionary(w => w.Id, w => WordingTemplate.Of(w.Wording));
         this.decisions = decisions.ToDictionary(d => d.Customer, StringComparer.Ordinal);
         Hand = hand;
+        Rules = round.ReleasedAt is null ? scope.Book.Rules : round.Rules;
         headOffices = new HeadOffices(customers.Values.Where(c => c.HeadOffice.Length > 0).ToDictionary(c => c.Key, c => c.HeadOffice, StringComparer.Ordinal));
-        Making = new ParcelMaking(scope.Book, round, intake.Settlement, hand, sender.Name);
+        Making = new ParcelMaking(scope.Book, round, Rules.SettlementOf(intake.HasOutstanding), hand, Rules, sender.Name);
     }
 
     public RoundRecord Round { get; }
@@ -40,6 +41,9 @@ internal sealed class Preparation
 
     /// <summary>What was decided by hand.</summary>
     public ByHand Hand { get; }
+
+    /// <summary>What the book has settled for its statements; for a round that was released, as it held then.</summary>
+    public StatementRules Rules { get; }
 
     /// <summary>The wording that a customer gets: the card's own, or the round's.</summary>
     public WordingTemplate WordingFor(Customer card) => wordings[card.OwnWording is { } own && wordings.ContainsKey(own) ? own : Round.WordingId];
@@ -64,7 +68,7 @@ internal sealed class Preparation
     {
         var (chosen, _) = await ChooseAsync(cancel);
         var parcels = Parcels(chosen);
-        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, Hand, clock.GetUtcNow(), cancel))
+        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, Hand, Rules, clock.GetUtcNow(), cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
         }
@@ -81,13 +85,13 @@ internal sealed class Preparation
         var frozen = new List<FrozenParcel>(parcels.Count);
         foreach (var parcel in parcels)
         {
-            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients))
+            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients) || !again.Accounts.SequenceEqual(parcel.Accounts))
             {
                 return null;
             }
 
             var card = Card(parcel.Customer);
-            var filled = Making.Fill(WordingFor(card), card, byCustomer[parcel.Customer]);
+            var filled = Making.Fill(WordingFor(card), card, byCustomer[parcel.Customer], parcel.Accounts);
             frozen.Add(new FrozenParcel(parcel.Id, filled.Subject, filled.Body, card));
         }
 
@@ -100,12 +104,12 @@ internal sealed class Preparation
         var setAside = await scope.Ledger.SetAsideAsync(Intake.Id, null, cancel);
         var lastWritten = Round.Choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel);
         var reachability = new Dictionary<string, Reachability>(StringComparer.Ordinal);
-        var chosen = Choosing.Choose(rows, setAside, Round.Choice, Intake.Settlement, scope.Book.Ageing, key =>
+        var chosen = Choosing.Choose(rows, setAside, Round.Choice, Rules.SettlementOf(Intake.HasOutstanding), Rules, key =>
         {
             if (!reachability.TryGetValue(key, out var of))
             {
                 var card = Card(key);
-                of = new Reachability(card.OnHold, card.IsReachable, lastWritten.TryGetValue(key, out var last) ? last : null, card.MinimumBalance, headOffices.TopOf(key));
+                of = new Reachability(card.OnHold, card.IsReachable, lastWritten.TryGetValue(key, out var last) ? last : null, card.MinimumBalance, headOffices.TopOf(key), card.Groups, card.Form);
                 reachability.Add(key, of);
             }
 
@@ -128,14 +132,15 @@ internal sealed class Preparation
         {
             var card = Card(of.Key);
             IReadOnlyList<Statement> statements = [.. of];
+            IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, Card(key).Name))];
             var recipients = Recipients.Of(card, RoundKind.Statements);
             var held = decisions.TryGetValue(of.Key, out var decision) && decision.Decision == "held";
-            return new ParcelRecord(0, of.Key, card.Name, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, recipients), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "");
+            return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, accounts, recipients), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "");
         }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
     ];
 
     /// <summary>What a person has to see to before this parcel can go; empty when nothing.</summary>
-    private string Problem(Customer card, IReadOnlyList<Statement> statements, Recipients recipients)
+    private string Problem(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients)
     {
         if (WordingFor(card).Errors.Count > 0)
         {
@@ -152,11 +157,11 @@ internal sealed class Preparation
             return $"more than {AddressList.MostRecipients} addresses";
         }
 
-        if (statements.FirstOrDefault(s => s.ForwardDifference != 0) is { Forward: { } forward } differs)
+        if (statements.SelectMany(s => s.Accounts).FirstOrDefault(s => s.ForwardDifference != 0) is { Forward: { } forward } differs)
         {
-            return $"its movements come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}";
+            return $"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}";
         }
 
-        return Making.Fill(WordingFor(card), card, statements).EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty" : "";
+        return Making.Fill(WordingFor(card), card, statements, accounts).EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty" : "";
     }
 }

@@ -55,7 +55,7 @@ internal static class RoundEndpoints
         var senders = await scope.Senders.ListAsync(cancel);
         var choice = new Choice { AsOf = request.AsOf ?? scope.Book.Today(clock) };
         var name = string.IsNullOrWhiteSpace(request.Name) ? throw Unable.Invalid("Give the round a name.") : request.Name.Trim();
-        var id = await scope.Rounds.MakeAsync(name, intake.Id, choice, wordings[0].Id, senders[0].Id, scope.Person, cancel);
+        var id = await scope.Rounds.MakeAsync(name, intake.Id, choice, scope.Book.Rules, wordings[0].Id, senders[0].Id, scope.Person, cancel);
         return await PrepareAsync(id, scope, clock, cancel);
     }
 
@@ -69,10 +69,11 @@ internal static class RoundEndpoints
         var leftOut = await scope.Rounds.LeftOutAsync(id, cancel);
         var proof = await scope.Rounds.ProofAsync(id, cancel);
         var choice = round.Choice;
+        var rules = round.ReleasedAt is null ? scope.Book.Rules : round.Rules;
         return new RoundView(
             id, round.Name,
             new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
-                choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
+                choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.Groups, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
                 choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId),
             intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
             await scope.Ledger.UnitsAsync(round.IntakeId, cancel),
@@ -81,6 +82,7 @@ internal static class RoundEndpoints
                 LineOf("last-month", Period.LastMonth(today)), LineOf("last-quarter", Period.LastQuarter(today)),
                 LineOf("this-month", Period.MonthOf(today)), LineOf("this-quarter", Period.QuarterOf(today)),
             ],
+            BookEndpoints.AgeLabels(rules.Ageing), rules.Form,
             [.. (await scope.Customers.OfficesAsync(cancel)).Select(o => new HeadOfficeLine(o.Key, o.Name))],
             [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parcels, leftOut))],
             [.. parcels.Select(ParcelLine.Of)],
@@ -130,6 +132,7 @@ internal static class RoundEndpoints
             DatedTo = request.DatedTo,
             DueFrom = request.DueFrom,
             DueTo = request.DueTo,
+            Groups = request.Groups,
             HeadOffices = request.HeadOffices?.ToHashSet(StringComparer.Ordinal),
             Columns = request.Columns.ToDictionary(c => c.Key, c => (IReadOnlySet<string>)c.Value.ToHashSet(StringComparer.Ordinal)),
         };
@@ -176,7 +179,7 @@ internal static class RoundEndpoints
         var ready = Ready(all, request);
         var sender = (await scope.Senders.FindAsync(round.SenderId, cancel))!;
         var wording = (await scope.Wordings.FindAsync(round.WordingId, cancel))!;
-        var totals = ready.SelectMany(p => p.Sums).GroupBy(s => s.Currency).OrderByDescending(g => g.Key == scope.Book.Currency.Code).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
+        var totals = ready.SelectMany(p => p.Sums).Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).OrderByDescending(g => g.Key == scope.Book.Currency.Code).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
         return new ReleaseSummary(
             ready.Count, ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], $"{sender.Name} <{sender.Address}>", $"{sender.Host}:{sender.Port}",
             sender.Port == parts.MailPort && sender.Host == "127.0.0.1", wording.Wording.Name, "the statement as PDF",
@@ -203,7 +206,7 @@ internal static class RoundEndpoints
             throw Unable.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
         }
 
-        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, scope.Person, clock.GetUtcNow(), cancel))
+        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, preparation.Rules, scope.Person, clock.GetUtcNow(), cancel))
         {
             throw Unable.Conflict("Something changed since the round was prepared: an address, an amount or a wording. Prepare it anew and look through it again.");
         }

@@ -1,3 +1,4 @@
+using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
@@ -16,7 +17,7 @@ internal sealed record NewRound(string Name, DateOnly? AsOf);
 internal sealed record RoundRequest(
     string Name,
     DateOnly AsOf,
-    StatementForm Form,
+    StatementForm? Form,
     DateOnly? PeriodFrom,
     decimal? InterestPercent,
     decimal LeastBalance,
@@ -29,6 +30,7 @@ internal sealed record RoundRequest(
     DateOnly? DatedTo,
     DateOnly? DueFrom,
     DateOnly? DueTo,
+    GroupStatements? Groups,
     IReadOnlyList<string>? HeadOffices,
     IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
     long WordingId,
@@ -42,20 +44,22 @@ internal sealed record PeriodLine(string Name, DateOnly From, DateOnly To);
 internal sealed record HeadOfficeLine(string Customer, string Name);
 
 /// <summary>The figures of a statement in one currency, written for a file.</summary>
-internal sealed record ParcelSumView(string Currency, string Total, string Overdue, IReadOnlyList<string> Bands, string Credits)
+/// <param name="AlsoOn">The head office whose parcel has the same items and counts them; null for a statement that counts.</param>
+internal sealed record ParcelSumView(string Currency, string Total, string Overdue, IReadOnlyList<string> Bands, string Credits, string? AlsoOn)
 {
     public static ParcelSumView Of(ParcelSum s)
     {
         var currency = Rendal.Core.Money.Currency.Of(s.Currency);
-        return new(s.Currency, currency.Plain(s.Total), currency.Plain(s.Overdue), [.. s.Bands.Select(currency.Plain)], currency.Plain(s.Credits));
+        return new(s.Currency, currency.Plain(s.Total), currency.Plain(s.Overdue), [.. s.Bands.Select(currency.Plain)], currency.Plain(s.Credits), s.AlsoOn);
     }
 }
 
 /// <summary>A parcel in the list.</summary>
 /// <param name="Standing"><c>needs-you</c> for one that a person has to see to; else its state.</param>
-internal sealed record ParcelLine(long Id, string Customer, string Name, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer)
+/// <param name="Accounts">The accounts on its statements; more than the customer's own for a head office.</param>
+internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer)
 {
-    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer);
+    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer);
 
     public static string StandingOf(ParcelRecord p) => p.State == ParcelState.Prepared && p.Problem.Length > 0 ? "needs-you" : p.State.Code();
 }
@@ -81,7 +85,7 @@ internal sealed record ProofView(string Currency, string Sign, string Ledger, st
     {
         var currency = proof.Currency;
         var inCurrency = parcels
-            .SelectMany(p => p.Sums.Where(s => s.Currency == currency.Code).Select(s => (Kind: ParcelLine.StandingOf(p), Amount: s.Total)))
+            .SelectMany(p => p.Sums.Where(s => s.Currency == currency.Code && s.AlsoOn is null).Select(s => (Kind: ParcelLine.StandingOf(p), Amount: s.Total)))
             .GroupBy(p => p.Kind).Select(g => (g.Key, Count: g.Count(), Amount: g.Sum(p => p.Amount), Weight: g.Sum(p => Math.Abs(p.Amount))));
         var left = leftOut.Where(l => l.Currency == currency.Code).ToList();
         var reasons = left.GroupBy(l => l.Reason).Select(g => (Key: "left-out:" + g.Key, Count: g.Count(), Amount: g.Sum(l => l.Amount), Weight: g.Sum(l => Math.Abs(l.Amount))));
@@ -107,6 +111,8 @@ internal sealed record RoundView(
     IReadOnlyList<string> Units,
     IReadOnlyList<string> Columns,
     IReadOnlyList<PeriodLine> Periods,
+    IReadOnlyList<string> AgeLabels,
+    StatementForm BookForm,
     IReadOnlyList<HeadOfficeLine> HeadOffices,
     IReadOnlyList<ProofView> Proof,
     IReadOnlyList<ParcelLine> Parcels,

@@ -22,6 +22,6 @@ internal sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> R
         var rows = await scope.Ledger.RowsAsync(intake.Id, cancel).ToListAsync(cancel);
         var hand = new ByHand { Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] };
         var choice = new Choice { AsOf = scope.Book.Today(clock), NeedsAddress = false };
-        return new LedgerNow(intake, rows, Choosing.Choose(rows, [], choice, intake.Settlement, scope.Book.Ageing, _ => default, hand));
+        return new LedgerNow(intake, rows, Choosing.Choose(rows, [], choice, scope.Book.Rules.SettlementOf(intake.HasOutstanding), scope.Book.Rules, _ => default, hand));
     }
 }

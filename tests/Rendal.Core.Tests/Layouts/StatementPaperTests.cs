@@ -45,17 +45,34 @@ public class StatementPaperTests
     }
 
     [Theory]
+    [InlineData("en", "Subtotal", "All accounts together", "£115.00")]
+    [InlineData("de", "Zwischensumme", "Alle Konten zusammen", "115,00\u00A0£")]
+    public void A_head_office_reads_its_branches_one_after_the_other_with_a_sum_each(string language, string subtotal, string grandTotal, string total)
+    {
+        var parts = new[] { ("B2", 15m), ("B1", 100m) }.Select(b => Statement.Of(b.Item1, Pounds, [new OpenItem(Row(b.Item1, b.Item2, "2026-10-01"), b.Item2)], new(2026, 10, 31), AgeingRule.Default)).ToList();
+        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Head", Language = language }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn, null, key => key == "B1" ? "Inn <one>" : key);
+        var section = Assert.Single(paper.Sections);
+        Assert.Equal(["Inn <one> (B1)", "B2"], section.Parts.Select(p => p.Heading));
+        Assert.All(section.Parts, p => Assert.Equal(subtotal, p.TotalLabel));
+        Assert.Equal((grandTotal, total), (section.TotalLabel, section.Total));
+
+        var html = StatementTable.Html(paper);
+        Assert.Contains("Inn &lt;one&gt; (B1)", html, StringComparison.Ordinal);
+        Assert.True(html.IndexOf(section.Parts[0].Total, StringComparison.Ordinal) < html.IndexOf("B2", StringComparison.Ordinal));
+    }
+
+    [Theory]
     [InlineData("en", "Brought forward", "Debit|Credit|Balance", "100.00|82.00", "£82.00")]
     [InlineData("de", "Saldovortrag", "Soll|Haben|Saldo", "100,00|82,00", "82,00\u00A0£")]
     public void A_brought_forward_statement_lists_movements_with_the_balance_after_each(string language, string opening, string headings, string balances, string total)
     {
         var rows = new[] { Row("A", 100m, "2026-09-02", number: "T-1"), Row("A", -18m, "2026-10-03", number: "P-1") };
         var choice = new Rendal.Core.Rounds.Choice { AsOf = new(2026, 10, 31), Form = StatementForm.BroughtForward };
-        var round = Rendal.Core.Rounds.Choosing.Choose(rows, [], choice, SettlementRule.Oldest, AgeingRule.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
+        var round = Rendal.Core.Rounds.Choosing.Choose(rows, [], choice, SettlementRule.Oldest, StatementRules.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
         var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn);
         var section = Assert.Single(paper.Sections);
         Assert.Equal(headings, string.Join('|', paper.Columns.Skip(3).Select(c => c.Heading)));
-        Assert.Equal(opening, section.Rows[0][1]);
+        Assert.Equal(opening, section.Rows.First()[1]);
         Assert.Equal(balances, string.Join('|', section.Rows.Select(r => r[5])));
         Assert.Equal(total, section.Total);
     }
@@ -66,7 +83,7 @@ public class StatementPaperTests
     public void Interest_stands_under_the_total_a_line_for_each_item_with_what_is_to_be_paid(string language, string line, string amount, string toPay, string total)
     {
         var choice = new Rendal.Core.Rounds.Choice { AsOf = new(2026, 10, 31), InterestPercent = 8.25m };
-        var round = Rendal.Core.Rounds.Choosing.Choose([Row("A", 1_000m, "2026-07-20", "2026-08-19", "T-1")], [], choice, SettlementRule.None, AgeingRule.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
+        var round = Rendal.Core.Rounds.Choosing.Choose([Row("A", 1_000m, "2026-07-20", "2026-08-19", "T-1")], [], choice, SettlementRule.None, StatementRules.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
         var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn, 8.25m);
         Assert.Equal([new PaperLine(line, amount), new PaperLine(toPay, total)], Assert.Single(paper.Sections).Interest);
         Assert.Contains(System.Net.WebUtility.HtmlEncode(line), StatementTable.Html(paper), StringComparison.Ordinal);

@@ -1,4 +1,5 @@
 using CsCheck;
+using Rendal.Core.Customers;
 using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
@@ -66,7 +67,7 @@ public class ChoosingTests
         Assert.Empty(ByHandOn(Everyone, new ByHand { Holds = [new(Key(one), "asked about", AsOf)] }).LeftOut);
         Assert.Equal(15m, Assert.Single(ByHandOn(Everyone with { LeaveOutHeld = true }, new ByHand { Items = [new(Key(two), true, "settled with them")] }).Statements).Total);
 
-        ChosenRound ByHandOn(Choice choice, ByHand hand) => Choosing.Choose([one, two], [], choice, SettlementRule.None, AgeingRule.Default, _ => Reachable, hand);
+        ChosenRound ByHandOn(Choice choice, ByHand hand) => Choosing.Choose([one, two], [], choice, SettlementRule.None, StatementRules.Default, _ => Reachable, hand);
     }
 
     [Fact]
@@ -76,7 +77,7 @@ public class ChoosingTests
         var strict = Everyone with { LeastBalance = 11m, OverdueDays = 60, NotWithinDays = 7, Customers = new HashSet<string> { "B" } };
         var hand = new ByHand { Customers = [new("A", true, "asked for it")] };
         var written = Reachable with { LastWritten = AsOf };
-        Assert.Single(Choosing.Choose([row], [], strict, SettlementRule.None, AgeingRule.Default, _ => written, hand).Statements);
+        Assert.Single(Choosing.Choose([row], [], strict, SettlementRule.None, StatementRules.Default, _ => written, hand).Statements);
         Assert.Equal(LeftOutReason.OnHold, Reason(strict, row, written with { OnHold = true }, hand));
         Assert.Equal(LeftOutReason.NoWayToReach, Reason(strict, row, written with { HasAddress = false }, hand));
     }
@@ -136,8 +137,10 @@ public class ChoosingTests
     [Fact]
     public void The_proof_closes_for_every_ledger_and_every_choice()
     {
-        var choice = Gen.Select(Gen.Bool, Gen.Bool, Gen.Int[0, 3], Gen.Int[0, 3], Gen.Int[0, 2], (held, credits, least, overdue, units) => Everyone with
+        var choice = Gen.Select(Gen.Bool, Gen.Bool, Gen.Int[0, 3], Gen.Int[0, 3], Gen.Int[0, 2], Gen.Int[0, 3], (held, credits, least, overdue, units, groups) => Everyone with
         {
+            Groups = groups == 0 ? null : (GroupStatements)(groups - 1),
+            Form = overdue == 3 ? StatementForm.BroughtForward : null,
             LeaveOutHeld = held,
             WithCredits = credits,
             LeastBalance = least * 50m,
@@ -157,18 +160,19 @@ public class ChoosingTests
                 Holds = [.. keys.Where((_, i) => i % 7 == handed % 7).Select(k => new ItemHold(k, "asked", AsOf.AddDays(handed - 3)))],
                 Settlements = [.. rows.Zip(rows.Skip(1)).Where(p => p.First.Customer == p.Second.Customer).Select(p => new CustomerSettlement(p.First.Customer, new SettledByHand(Key(p.First), handed == 7 ? null : Key(p.Second), handed)))],
             };
-            var round = Choosing.Choose(rows, setAside, chosen, rule, AgeingRule.Default, c => new Reachability(c == "C01", c != "C02", null), hand);
+            var round = Choosing.Choose(rows, setAside, chosen, rule, StatementRules.Default, c => new Reachability(c == "C01", c != "C02", null, null, OfficeOf(c), c == "C00" ? GroupStatements.Both : c == "C04" ? GroupStatements.HeadOffice : default), hand);
             foreach (var currency in new[] { Pounds, Euro })
             {
                 var counted = rows.Where(r => r.Currency == currency).Sum(r => r.Open) + setAside.Where(r => r.Currency == currency).Sum(r => r.Amount);
                 var proof = round.Proof.SingleOrDefault(p => p.Currency == currency);
                 Assert.Equal(counted, proof?.Ledger ?? 0m);
                 Assert.Equal(0m, proof?.Difference ?? 0m);
-                Assert.Equal(round.Statements.Where(s => s.Currency == currency).Sum(s => s.Items.Sum(i => i.Open)), proof?.Statements ?? 0m);
+                Assert.Equal(round.Statements.Where(s => s.Currency == currency && s.AlsoOn is null).Sum(s => s.Items.Sum(i => i.Open)), proof?.Statements ?? 0m);
                 Assert.Equal(round.LeftOut.Where(l => l.Currency == currency).Sum(l => l.Amount), proof?.LeftOut ?? 0m);
             }
 
             Assert.All(round.Statements, s => Assert.True(s.Total > 0 && s.Total == s.Ageing.Bands.Sum() + s.Ageing.Credits));
+            Assert.Equal(round.Statements.Count, round.Statements.DistinctBy(s => (s.Customer, s.Currency)).Count());
         }, iter: 5_000);
     }
 
@@ -178,13 +182,16 @@ public class ChoosingTests
     [InlineData(LeftOutReason.Error, "error")]
     public void Reasons_have_names_for_files(LeftOutReason reason, string code) => Assert.Equal(code, reason.Code());
 
+    /// <summary>Four customers to a head office, which is the first of them: C00 of C01 to C03, C04 of C05 to C07.</summary>
+    private static string OfficeOf(string customer) => int.TryParse(customer[1..], out var number) ? $"C{number / 4 * 4:00}" : customer;
+
     private static string Key(LedgerRow row) => ItemKey.Of(row).Text;
 
     private static LeftOutReason Reason(Choice choice, LedgerRow row, Reachability? of = null, ByHand? byHand = null) =>
-        Assert.Single(Choosing.Choose([row], [], choice, SettlementRule.None, AgeingRule.Default, _ => of ?? Reachable, byHand).LeftOut).Reason;
+        Assert.Single(Choosing.Choose([row], [], choice, SettlementRule.None, StatementRules.Default, _ => of ?? Reachable, byHand).LeftOut).Reason;
 
     private static ChosenRound Choose(Choice choice, params LedgerRow[] rows) => Choose(choice, _ => Reachable, [], rows);
 
     private static ChosenRound Choose(Choice choice, Func<string, Reachability> of, RowSetAside[] setAside, params LedgerRow[] rows) =>
-        Choosing.Choose(rows, setAside, choice, SettlementRule.None, AgeingRule.Default, of);
+        Choosing.Choose(rows, setAside, choice, SettlementRule.None, StatementRules.Default, of);
 }

@@ -31,7 +31,7 @@ public class BroughtForwardTests
         Gen.Select(RandomLedger.OfCustomers(5), Gen.Enum<SettlementRule>(), Gen.Int[0, 200]).Sample(
             (rows, rule, days) =>
             {
-                var round = Choosing.Choose(rows, [], choice with { PeriodFrom = AsOf.AddDays(-days) }, rule, AgeingRule.Default, _ => new Reachability(false, true, null));
+                var round = Choosing.Choose(rows, [], choice with { PeriodFrom = AsOf.AddDays(-days) }, rule, StatementRules.Default, _ => new Reachability(false, true, null));
                 Assert.All(round.Statements, s =>
                 {
                     Assert.Equal(0m, s.ForwardDifference);
@@ -46,14 +46,14 @@ public class BroughtForwardTests
     public void A_ledger_of_open_items_whose_payments_are_not_in_it_shows_the_difference()
     {
         var partPaid = Row("A", 60m, "2026-10-02", number: "T-1") with { Original = 100m };
-        var round = Choosing.Choose([partPaid], [], new Choice { AsOf = AsOf, Form = StatementForm.BroughtForward }, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null));
+        var round = Choosing.Choose([partPaid], [], new Choice { AsOf = AsOf, Form = StatementForm.BroughtForward }, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
         Assert.Equal(40m, Assert.Single(round.Statements).ForwardDifference);
     }
 
     [Fact]
     public void The_period_begins_with_the_month_where_nobody_says_otherwise()
     {
-        var round = Choosing.Choose([Row("A", 60m, "2026-09-02")], [], new Choice { AsOf = new(2026, 10, 15), Form = StatementForm.BroughtForward }, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null));
+        var round = Choosing.Choose([Row("A", 60m, "2026-09-02")], [], new Choice { AsOf = new(2026, 10, 15), Form = StatementForm.BroughtForward }, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
         Assert.Equal(new Period(new(2026, 10, 1), new(2026, 10, 15)), Assert.Single(round.Statements).Forward!.Period);
     }
 
@@ -62,7 +62,7 @@ public class BroughtForwardTests
     {
         var rows = new[] { Row("A", 60m, "2026-09-02", unit: "Northgate"), Row("A", 10m, "2026-09-03", unit: "Harbour"), Row("A", 0m, "2026-10-03", unit: "Harbour") };
         var choice = new Choice { AsOf = AsOf, Form = StatementForm.BroughtForward, Units = new HashSet<string> { "Northgate" } };
-        var statement = Assert.Single(Choosing.Choose(rows, [], choice, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null)).Statements);
+        var statement = Assert.Single(Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null)).Statements);
         Assert.Equal((60m, 0), (statement.Forward!.Closing, statement.Forward.Movements.Count));
     }
 }

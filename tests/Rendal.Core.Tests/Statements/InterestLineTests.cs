@@ -34,7 +34,7 @@ public class InterestLineTests
     [Fact]
     public void It_is_beside_the_total_and_not_in_the_proof()
     {
-        var round = Choosing.Choose([Row("A", 1_000m, "2026-07-20", "2026-08-19")], [], new Choice { AsOf = AsOf, InterestPercent = 8 }, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null));
+        var round = Choosing.Choose([Row("A", 1_000m, "2026-07-20", "2026-08-19")], [], new Choice { AsOf = AsOf, InterestPercent = 8 }, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
         var statement = Assert.Single(round.Statements);
         Assert.Equal((1_000m, 1_016m), (statement.Total, statement.ToPay));
         Assert.Equal((1_000m, 0m), (round.Proof[0].Statements, round.Proof[0].Difference));

@@ -19,6 +19,16 @@ public class StatementTests
     }
 
     [Fact]
+    public void Credits_can_stand_in_the_band_of_their_own_age_without_making_less_overdue()
+    {
+        var rule = new AgeingRule([30, 60, 90], AgeBy.Due, creditsByDate: true);
+        var rows = new[] { Row("H014", 500m, "2026-08-31", "2026-09-30"), Row("H014", 400m, "2026-10-15", "2026-11-14"), Row("H014", -60m, "2026-09-09", "2026-12-01"), Row("H014", -25m, "2026-10-31") };
+        var statement = Statement.Of("H014", Pounds, rows.Select(r => new OpenItem(r, r.Open)), AsOf, rule);
+        Assert.Equal([375m, 0m, 440m, 0m, 0m], statement.Ageing.Bands);
+        Assert.Equal((0m, 815m, 500m), (statement.Ageing.Credits, statement.Total, statement.Overdue));
+    }
+
+    [Fact]
     public void Items_are_in_order_of_due_date_date_and_number()
     {
         var statement = Of(

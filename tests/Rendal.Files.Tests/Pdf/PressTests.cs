@@ -73,6 +73,28 @@ public class PressTests
         Assert.Contains("£" + statement.ToPay.ToString("N2", CultureInfo.InvariantCulture), pages[^1]);
     }
 
+    [Theory]
+    [InlineData(27)]
+    [InlineData(28)]
+    [InlineData(29)]
+    [InlineData(30)]
+    [InlineData(31)]
+    [InlineData(60)]
+    public void The_name_of_a_branch_stays_with_its_first_row_and_its_sum_with_the_last(int items)
+    {
+        var parts = new[] { "B1", "B2", "B3" }.Select((key, i) => Items(i == 1 ? 1 : items) with { Customer = key }).ToList();
+        using var press = new Press();
+        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn, null, key => $"Branch {key[1..]}");
+        var pages = Text(press.Print(paper, StatementLayout.BuiltIn));
+        Assert.All(["Branch 1 (B1)", "Branch 2 (B2)", "Branch 3 (B3)"], name => Assert.Contains("T-0001", After(pages.Single(p => p.Contains(name, StringComparison.Ordinal)), name)));
+        Assert.Equal(3, pages.Sum(p => p.Split("Subtotal").Length - 1));
+        Assert.All(pages.Where(p => p.Contains("Subtotal", StringComparison.Ordinal)), p => Assert.Contains("T-", p[..p.IndexOf("Subtotal", StringComparison.Ordinal)]));
+        Assert.Contains("All accounts together", pages.Single(p => p.Contains("£" + ((items * (items + 1)) + 1).ToString("N2", CultureInfo.InvariantCulture), StringComparison.Ordinal)));
+        Assert.Equal((items * 2) + 1, pages.Sum(p => p.Split("T-0").Length - 1));
+
+        static string After(string page, string name) => page[page.IndexOf(name, StringComparison.Ordinal)..];
+    }
+
     [Fact]
     public void Text_is_copied_word_by_word_in_every_script_that_the_faces_have()
     {

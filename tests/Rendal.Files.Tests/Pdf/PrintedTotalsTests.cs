@@ -23,7 +23,7 @@ public partial class PrintedTotalsTests
         RandomLedger.OfCustomers(6).Sample(
             rows =>
             {
-                var round = Choosing.Choose(rows, [], choice, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null));
+                var round = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
                 using var press = new Press();
                 var printed = round.Statements.GroupBy(s => s.Customer).SelectMany(of => Totals(press, of.Key, [.. of])).ToList();
                 foreach (var proof in round.Proof)

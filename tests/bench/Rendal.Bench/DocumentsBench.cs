@@ -74,7 +74,7 @@ internal static class DocumentsBench
     private static StatementPaper Paper(int number)
     {
         var rows = BenchLedger.Rows(30, 1).Select((row, i) => row with { Number = $"T-{(number * 30) + i}", Kind = ItemKind.Invoice, Original = Math.Abs(row.Original), Open = Math.Abs(row.Open) }).ToList();
-        var statements = Choosing.Choose(rows, [], new Choice { AsOf = BenchLedger.AsOf }, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null)).Statements;
+        var statements = Choosing.Choose(rows, [], new Choice { AsOf = BenchLedger.AsOf }, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null)).Statements;
         var customer = new Customer { Key = $"C{number}", Name = $"Hotel Łabędź {number}", Contacts = [new Contact { Name = "Marek Wójcik", Title = "Mr" }], PostalLines = ["83 Tenter Lane", "Saltness SN1 5HL"] };
         return StatementPaper.Of(customer, statements, AgeingRule.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["By transfer to account 00000000."]), StatementLayout.BuiltIn);
     }

@@ -74,16 +74,16 @@ internal static class SendingBench
         var wording = await new WordingStore(source, book).AddAsync(new Wording("Bench", "en", "Statement", "<p>Your statement is enclosed.</p>"), cancel);
         var rounds = new RoundStore(source, book);
         var choice = new Choice { AsOf = BenchLedger.AsOf };
-        var round = await rounds.MakeAsync("Bench", intake, choice, wording, sender.Id, person, cancel);
+        var round = await rounds.MakeAsync("Bench", intake, choice, StatementRules.Default, wording, sender.Id, person, cancel);
         var rows = await new LedgerStore(source, book).RowsAsync(intake, cancel).ToListAsync(cancel);
-        var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, AgeingRule.Default, _ => new Reachability(false, true, null));
-        var parcels = chosen.Statements.Select(s => new ParcelRecord(0, s.Customer, s.Customer, Core.Dispatch.ParcelState.Prepared, [$"{s.Customer}@inn.example"], "", Web.Rounds.ParcelMaking.Sums([s]), s.Items.Count, "")).ToList();
-        await rounds.PutPreparedAsync(round, parcels, chosen, ByHand.Nothing, DateTimeOffset.UtcNow, cancel);
+        var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
+        var parcels = chosen.Statements.Select(s => new ParcelRecord(0, s.Customer, s.Customer, [new ParcelAccount(s.Customer, s.Customer)], Core.Dispatch.ParcelState.Prepared, [$"{s.Customer}@inn.example"], "", Web.Rounds.ParcelMaking.Sums([s]), s.Items.Count, "")).ToList();
+        await rounds.PutPreparedAsync(round, parcels, chosen, ByHand.Nothing, StatementRules.Default, DateTimeOffset.UtcNow, cancel);
         var stored = await rounds.ParcelsAsync(round, cancel);
         var frozen = stored.Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer })).ToList();
 
         var watch = Stopwatch.StartNew();
-        await rounds.ReleaseAsync(round, frozen, ByHand.Nothing, person, DateTimeOffset.UtcNow, cancel);
+        await rounds.ReleaseAsync(round, frozen, ByHand.Nothing, StatementRules.Default, person, DateTimeOffset.UtcNow, cancel);
         while (true)
         {
             var counts = await rounds.CountsAsync(round, cancel);

@@ -4,6 +4,7 @@ import { api, must, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { lines } from "../sign-in/FirmFields";
+import { formWords, groupsWords } from "../rounds/words";
 import { CustomerHistory } from "./CustomerHistory";
 
 type Card = Schemas["CustomerView"];
@@ -20,6 +21,8 @@ interface CardText {
   days: number | null;
   from: "document" | "month";
   headOffice: string;
+  groups: Card["groups"];
+  form: Card["form"];
   unit: string;
   minimum: number | null;
   onHold: boolean;
@@ -183,6 +186,20 @@ export function CustomerCard({
             <Form.Item label="Code of the head office" name="headOffice">
               <Input placeholder="none" />
             </Form.Item>
+            <Form.Item label="Its statements list" name="form">
+              <Select
+                aria-label="Its statements list"
+                allowClear
+                placeholder="what the book says"
+                options={Object.entries(formWords).map(([value, label]) => ({ value, label }))}
+              />
+            </Form.Item>
+            <Form.Item label="Statements of its branches go to" name="groups" hidden={c.branches.length === 0}>
+              <Select
+                aria-label="Statements of its branches go to"
+                options={Object.entries(groupsWords).map(([value, label]) => ({ value, label }))}
+              />
+            </Form.Item>
             <Form.Item name="onHold" valuePropName="checked" style={{ alignSelf: "end" }}>
               <Checkbox>On hold: send nothing</Checkbox>
             </Form.Item>
@@ -272,6 +289,8 @@ function textOf(c: Card): CardText {
     days: c.terms?.days ?? null,
     from: c.terms?.fromMonthEnd ? "month" : "document",
     headOffice: c.headOffice,
+    groups: c.groups,
+    form: c.form,
     unit: c.unit,
     minimum: c.minimumBalance === null ? null : Number(c.minimumBalance),
     onHold: c.onHold,
@@ -280,9 +299,10 @@ function textOf(c: Card): CardText {
   };
 }
 
-function requestOf({ postal, days, from, minimum, ownWording, ...rest }: CardText): Schemas["CustomerRequest"] {
+function requestOf({ postal, days, from, form, minimum, ownWording, ...rest }: CardText): Schemas["CustomerRequest"] {
   return {
     ...rest,
+    form: form ?? null,
     postalLines: lines(postal),
     terms: days === null ? null : { days, fromMonthEnd: from === "month" },
     minimumBalance: minimum,

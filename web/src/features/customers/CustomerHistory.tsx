@@ -30,9 +30,10 @@ export function CustomerHistory({ customer }: { customer: string }) {
                       <Shape standing={c.state} label={false} /> {standingWords[c.state]}
                     </td>
                     <td>
-                      <Link to={`/books/${book}/rounds/${c.round}?customer=${encodeURIComponent(customer)}`}>
+                      <Link to={`/books/${book}/rounds/${c.round}?customer=${encodeURIComponent(c.to ?? customer)}`}>
                         {c.roundName}
                       </Link>
+                      {c.to !== null && `, with ${c.to}`}
                     </td>
                     <td>as of {day(c.asOf)}</td>
                     <td className="figure">{c.sums.map((s) => money(s.total, s.currency)).join(" · ")}</td>

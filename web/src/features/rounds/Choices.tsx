@@ -7,7 +7,10 @@ import { DayField } from "../../shared/DayField";
 import { useBookId } from "../../shared/useBook";
 import { SavedChoices } from "./SavedChoices";
 import type { Round, RoundSettings } from "./useRound";
-import { formWords, periodWords } from "./words";
+import { formWords, groupsWords, periodWords } from "./words";
+
+/** Stands for what the card or the book says. */
+const asSet = "as-set";
 
 /** Who is written to about what. Each change is carried out at once, so that list and proof always show its effect. */
 export function Choices({
@@ -81,18 +84,21 @@ export function Choices({
         <Select
           size="small"
           aria-label="What the statement lists"
-          value={s.form}
+          popupMatchSelectWidth={false}
+          value={s.form ?? asSet}
           disabled={fixed}
           options={[
+            { value: asSet, label: `as set: ${formWords[round.bookForm]}` },
             { value: "open-items", label: formWords["open-items"] },
             { value: "brought-forward", label: formWords["brought-forward"] },
           ]}
-          onChange={(form) => {
+          onChange={(picked) => {
+            const form = picked === asSet ? null : (picked as RoundSettings["form"]);
             const last = round.periods[0];
             set(form === "brought-forward" && last ? { form, periodFrom: last.from, asOf: last.to } : { form });
           }}
         />
-        {s.form === "brought-forward" && (
+        {(s.form ?? round.bookForm) === "brought-forward" && (
           <div className="choice-stack">
             <Select
               size="small"
@@ -180,6 +186,21 @@ export function Choices({
             options={round.headOffices.map((o) => ({ value: o.customer, label: o.name }))}
             onChange={(offices: string[]) => set({ headOffices: offices.length > 0 ? offices : null })}
           />
+          <div className="choice-stack">
+            <span>Statements of branches go to</span>
+            <Select
+              size="small"
+              aria-label="Statements of branches go to"
+              popupMatchSelectWidth={false}
+              value={s.groups ?? asSet}
+              disabled={fixed}
+              options={[
+                { value: asSet, label: "as its card says" },
+                ...Object.entries(groupsWords).map(([value, label]) => ({ value, label })),
+              ]}
+              onChange={(picked) => set({ groups: picked === asSet ? null : (picked as RoundSettings["groups"]) })}
+            />
+          </div>
         </Part>
       )}
       {round.columns.length > 0 && <Columns round={round} disabled={fixed} onDone={(columns) => set({ columns })} />}

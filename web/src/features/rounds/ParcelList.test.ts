@@ -7,6 +7,7 @@ const parcel = (customer: string, name: string, standing: string): Parcel => ({
   id: 1,
   customer,
   name,
+  accounts: [{ key: customer, name }],
   standing,
   problem: "",
   recipients: [],

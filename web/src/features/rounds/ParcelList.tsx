@@ -1,7 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useMemo, useRef, type ReactNode } from "react";
 import { AgeBar } from "../../shared/AgeBar";
-import { figure, money } from "../../shared/figure";
+import { count, figure, money } from "../../shared/figure";
 import { Shape } from "../../shared/Shape";
 import type { LeftOut, Parcel, Round } from "./useRound";
 import { canBePutIn, groupWords, reasonWords, standingOrder } from "./words";
@@ -172,8 +172,12 @@ function ParcelRow({
 }) {
   const first = parcel.sums.find((s) => s.currency === main) ?? parcel.sums[0];
   const others = parcel.sums.filter((s) => s !== first).map((s) => `and ${money(s.total, s.currency)}`);
+  const branches = parcel.accounts.filter((a) => a.key !== parcel.customer).length;
+  const alsoOn = first?.alsoOn;
   const note = [
     parcel.problem || (["refused", "to-be-retried", "unsure"].includes(parcel.standing) ? parcel.answer : ""),
+    alsoOn && `to know: counted with ${alsoOn}`,
+    branches > 0 && `for ${count(branches, "branch", "branches")}`,
     ...others,
   ]
     .filter(Boolean)
@@ -201,7 +205,7 @@ function ParcelRow({
         {parcel.items}
       </span>
       <span role="cell">{first && <AgeBar bands={first.bands} labels={labels} />}</span>
-      <span role="cell" className="figure">
+      <span role="cell" className={alsoOn ? "figure quiet" : "figure"}>
         {first && (first.currency === main ? figure(first.total) : money(first.total, first.currency))}
       </span>
     </div>

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Button, Tabs } from "antd";
+import { Alert, App, Button, Select, Tabs } from "antd";
+import { useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
@@ -82,7 +83,7 @@ export function ParcelPane({
               {
                 key: "sources",
                 label: "Where from",
-                children: <AccountTable round={round} customer={parcel.customer} />,
+                children: <Accounts key={parcel.customer} round={round} parcel={parcel} />,
               },
               {
                 key: "words",
@@ -101,6 +102,28 @@ export function ParcelPane({
         </article>
       )}
     </Waiting>
+  );
+}
+
+/** The accounts on the statements of the parcel; of a head office, one after the other. */
+function Accounts({ round, parcel }: { round: Round; parcel: Parcel }) {
+  const [picked, setPicked] = useState(parcel.customer);
+  const shown = (parcel.accounts.find((a) => a.key === picked) ?? parcel.accounts[0])?.key ?? parcel.customer;
+  return (
+    <>
+      {parcel.accounts.length > 1 && (
+        <Select
+          size="small"
+          aria-label="Account"
+          style={{ marginBottom: 8, minWidth: 220 }}
+          popupMatchSelectWidth={false}
+          value={shown}
+          options={parcel.accounts.map((a) => ({ value: a.key, label: `${a.name} (${a.key})` }))}
+          onChange={setPicked}
+        />
+      )}
+      <AccountTable round={round} customer={shown} />
+    </>
   );
 }
 

@@ -2,7 +2,7 @@ import { Button, Drawer, Input, Modal, type InputRef } from "antd";
 import { useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { count, day, moment } from "../../shared/figure";
-import { useBook, useBookId } from "../../shared/useBook";
+import { useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerCard } from "../customers/CustomerCard";
@@ -27,7 +27,6 @@ type Opened = "release" | "remove" | "correct" | undefined;
 
 function Bench({ round }: { round: Round }) {
   const book = useBookId();
-  const details = useBook();
   const actions = useRoundActions();
   const [parameters, setParameters] = useSearchParams();
   const [find, setFind] = useState("");
@@ -96,7 +95,7 @@ function Bench({ round }: { round: Round }) {
       <header className="bench-head">
         <h1>{round.name}</h1>
         <span className="quiet">
-          as of {day(round.settings.asOf)} · {formWords[round.settings.form]} · prepared from{" "}
+          as of {day(round.settings.asOf)} · {formWords[round.settings.form ?? round.bookForm]} · prepared from{" "}
           <Link to={`/books/${book}/ledger/${round.intakeId}`}>{round.file}</Link>
           {round.preparedAt && `, ${moment(round.preparedAt)}`}
         </span>
@@ -127,7 +126,7 @@ function Bench({ round }: { round: Round }) {
             round={round}
             parcels={parcels}
             shown={shown?.customer}
-            labels={details.data?.ageLabels ?? []}
+            labels={round.ageLabels}
             leftOpen={leftOpen}
             find={find}
             finder={

@@ -63,6 +63,13 @@ export const formWords: Record<string, string> = {
   "brought-forward": "brought forward",
 };
 
+/** Who of a head office and its branches gets the statements. */
+export const groupsWords: Record<string, string> = {
+  branches: "each branch its own",
+  "head-office": "the head office, for all",
+  both: "the head office and each branch",
+};
+
 /** Periods, seen from today. */
 export const periodWords: Record<string, string> = {
   "last-month": "last month",

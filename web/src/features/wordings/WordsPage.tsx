@@ -5,6 +5,7 @@ import { useSearchParams } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { RulesForm } from "../books/RulesForm";
 import { SenderForm } from "../senders/SenderForm";
 import { FirmFields, lines, type FirmText } from "../sign-in/FirmFields";
 import { WordingEditor } from "./WordingEditor";
@@ -24,6 +25,7 @@ export function WordsPage() {
         items={[
           { key: "words", label: "Words of the message", children: <Wordings /> },
           { key: "paper", label: "Letterhead", children: <Letterhead /> },
+          { key: "figures", label: "Figures", children: <RulesForm /> },
           { key: "sender", label: "Sender", children: <SenderForm /> },
         ]}
       />

@@ -1,0 +1,25 @@
+using Rendal.Core.Money;
+
+namespace Rendal.Core.Rounds;
+
+/// <summary>What is left out, added up by customer, currency and reason.</summary>
+internal sealed class LeftOutSums
+{
+    private readonly Dictionary<(string? Customer, Currency? Currency, LeftOutReason Reason), (decimal Amount, int Items)> sums = [];
+
+    public void Add(string? customer, Currency? currency, LeftOutReason reason, decimal amount, int items = 1)
+    {
+        var (sum, count) = sums.GetValueOrDefault((customer, currency, reason));
+        sums[(customer, currency, reason)] = (sum + amount, count + items);
+    }
+
+    public decimal Of(Currency currency) => sums.Where(s => s.Key.Currency == currency).Sum(s => s.Value.Amount);
+
+    public IReadOnlyList<LeftOut> Listed() =>
+    [
+        .. sums.Select(s => new LeftOut(s.Key.Customer, s.Key.Currency, s.Key.Reason, s.Value.Amount, s.Value.Items))
+            .OrderBy(l => l.Customer, StringComparer.Ordinal)
+            .ThenBy(l => l.Currency)
+            .ThenBy(l => l.Reason),
+    ];
+}

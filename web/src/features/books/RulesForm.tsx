@@ -1,0 +1,121 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Button, Form, Input, InputNumber, Select } from "antd";
+import { api, must, type Schemas } from "../../shared/api/client";
+import { useBook, useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { formWords } from "../rounds/words";
+
+type Rules = Schemas["RulesRequest"];
+type RulesText = Omit<Rules, "edges" | "settlement"> & {
+  edges: string;
+  settlement: NonNullable<Rules["settlement"]> | "by-file";
+};
+
+/** What holds for all statements of the book: bands, what they list, how payments are set against invoices. */
+export function RulesForm() {
+  const details = useBook();
+  return <Waiting query={details}>{(b) => <Fields key={b.id} rules={b.rules} />}</Waiting>;
+}
+
+function Fields({ rules }: { rules: Rules }) {
+  const book = useBookId();
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const saving = useMutation({
+    mutationFn: ({ edges, settlement, ...rest }: RulesText) =>
+      must(
+        api.PUT("/api/books/{book}/rules", {
+          params: { path: { book } },
+          body: { ...rest, edges: daysOf(edges), settlement: settlement === "by-file" ? null : settlement },
+        }),
+      ),
+    onSuccess: async () => {
+      await client.invalidateQueries();
+      message.success("Rounds that are prepared from now on go by it.");
+    },
+  });
+  return (
+    <Form<RulesText>
+      layout="vertical"
+      requiredMark={false}
+      style={{ maxWidth: 520 }}
+      initialValues={{ ...rules, edges: rules.edges.join(", "), settlement: rules.settlement ?? "by-file" }}
+      onFinish={(text) => saving.mutate(text)}
+    >
+      <p className="quiet" style={{ marginTop: 0 }}>
+        This holds for every statement of the book, unless a customer’s card or a round says otherwise. Rounds that were
+        released stay as they are.
+      </p>
+      {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
+      <Form.Item
+        label="Last day of each age band"
+        name="edges"
+        extra="30, 60, 90 gives 1–30, 31–60, 61–90 and over 90 days."
+        rules={[
+          {
+            validator: (_, text: string) =>
+              areGrowing(daysOf(text))
+                ? Promise.resolve()
+                : Promise.reject(new Error("Write one to eight days that grow, such as 30, 60, 90.")),
+          },
+        ]}
+      >
+        <Input />
+      </Form.Item>
+      <Form.Item label="Age counts from" name="by">
+        <Select
+          aria-label="Age counts from"
+          options={[
+            { value: "due", label: "the due date" },
+            { value: "document", label: "the document’s date" },
+          ]}
+        />
+      </Form.Item>
+      <Form.Item label="Credits stand" name="creditsByDate">
+        <Select
+          aria-label="Credits stand"
+          options={[
+            { value: false, label: "apart from the bands" },
+            { value: true, label: "in the band of their own age" },
+          ]}
+        />
+      </Form.Item>
+      <Form.Item label="A statement lists" name="form">
+        <Select
+          aria-label="A statement lists"
+          options={Object.entries(formWords).map(([value, label]) => ({ value, label }))}
+        />
+      </Form.Item>
+      <Form.Item label="Payments settle" name="settlement">
+        <Select
+          aria-label="Payments settle"
+          options={[
+            { value: "by-file", label: "as the file needs it: nothing where it gives what is open" },
+            { value: "oldest", label: "the document that they name, then the oldest" },
+            { value: "reference", label: "only the document that they name" },
+            { value: "none", label: "nothing" },
+          ]}
+        />
+      </Form.Item>
+      <Form.Item
+        label="Terms where nothing else says, days"
+        name="termsDays"
+        extra="They count from the next file that is taken in."
+      >
+        <InputNumber min={0} max={3650} precision={0} />
+      </Form.Item>
+      <Button type="primary" htmlType="submit" loading={saving.isPending}>
+        Reckon like this
+      </Button>
+    </Form>
+  );
+}
+
+const daysOf = (text: string) =>
+  text
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map(Number);
+
+const areGrowing = (days: number[]) =>
+  days.length > 0 && days.length <= 8 && days.every((d, i) => Number.isInteger(d) && d > (days[i - 1] ?? 0));
