@@ -8,7 +8,7 @@ public sealed class AppliedCorrections
     private readonly Dictionary<(int Column, string Was), Correction> everywhere = [];
     private readonly int[] everywhereColumns;
     private readonly Dictionary<string, Correction> leftOut = new(StringComparer.Ordinal);
-    private readonly Dictionary<string, string> joined = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, Correction> joined = new(StringComparer.Ordinal);
 
     /// <summary>Lays corrections over a file with these columns; those for columns that it does not have rest.</summary>
     public AppliedCorrections(Reading reading, IEnumerable<Correction> corrections)
@@ -29,7 +29,7 @@ public sealed class AppliedCorrections
                     leftOut[correction.Of] = correction;
                     break;
                 case CorrectionKind.CustomersJoined:
-                    joined[correction.Was] = correction.Becomes;
+                    joined[correction.Was] = correction;
                     break;
                 default:
                     break;
@@ -41,8 +41,9 @@ public sealed class AppliedCorrections
 
     /// <summary>The row as it holds, and why it is left out; null where it is not.</summary>
     /// <param name="row">The row as it stands in the file.</param>
-    /// <param name="superseded">Is told each correction whose value the source has changed in the meantime, with what it says now.</param>
-    public (FileRow Row, string? LeftOut) Correct(FileRow row, Action<Correction, string>? superseded = null)
+    /// <param name="superseded">Is told each correction whose value the source has changed in the meantime, with the row and what it says now.</param>
+    /// <param name="applied">Is told each correction that changes the row.</param>
+    public (FileRow Row, string? LeftOut) Correct(FileRow row, Action<FileRow, Correction, string>? superseded = null, Action<Correction>? applied = null)
     {
         if (cells.Count == 0 && leftOut.Count == 0 && everywhereColumns.Length == 0)
         {
@@ -55,6 +56,7 @@ public sealed class AppliedCorrections
             if (everywhere.TryGetValue((column, row[column].Text), out var correction))
             {
                 Put(ref changed, row, column, correction.Becomes);
+                applied?.Invoke(correction);
             }
         }
 
@@ -67,10 +69,11 @@ public sealed class AppliedCorrections
                 if (now == correction.Was)
                 {
                     Put(ref changed, row, column.Index, correction.Becomes);
+                    applied?.Invoke(correction);
                 }
                 else if (now != correction.Becomes)
                 {
-                    superseded?.Invoke(correction, now);
+                    superseded?.Invoke(row, correction, now);
                 }
             }
         }
@@ -79,12 +82,15 @@ public sealed class AppliedCorrections
     }
 
     /// <summary>The customer that a key stands for once joined ones are one; chains are followed to their end, and a loop ends where it began.</summary>
-    public string CustomerOf(string key)
+    /// <param name="key">The key.</param>
+    /// <param name="applied">Is told each correction on the way.</param>
+    public string CustomerOf(string key, Action<Correction>? applied = null)
     {
         var now = key;
         for (var steps = 0; steps < joined.Count && joined.TryGetValue(now, out var with); steps++)
         {
-            now = with;
+            applied?.Invoke(with);
+            now = with.Becomes;
         }
 
         return now;

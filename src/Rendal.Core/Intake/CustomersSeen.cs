@@ -13,7 +13,7 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
     public IReadOnlyDictionary<string, CustomerSeen> All => customers;
 
     /// <summary>Whose a line is, customers that were joined as one; null with a finding where it says neither code nor name.</summary>
-    public string? Whose(LedgerLine line)
+    public string? Whose(LedgerLine line, Action<Correction> applied)
     {
         var key = line.Code.Length > 0 ? line.Code
             : line.Name.Length > 0 ? survey.CodeOf(line.Name) ?? KeyByName(line.Name)
@@ -25,7 +25,7 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
             return null;
         }
 
-        return corrections.CustomerOf(key);
+        return corrections.CustomerOf(key, applied);
     }
 
     /// <summary>Notes what a row says of its customer.</summary>

@@ -18,7 +18,8 @@ public static class LedgerLines
     /// <param name="reading">How it is read.</param>
     /// <param name="corrections">What was put right.</param>
     /// <param name="superseded">Is told each correction that the source no longer needs, with its row and what it says now.</param>
-    public static IEnumerable<LedgerLine> Of(LedgerTable table, Reading reading, AppliedCorrections corrections, Action<FileRow, Correction, string>? superseded = null)
+    /// <param name="applied">Is told each correction that changes the next line that is returned.</param>
+    public static IEnumerable<LedgerLine> Of(LedgerTable table, Reading reading, AppliedCorrections corrections, Action<FileRow, Correction, string>? superseded = null, Action<Correction>? applied = null)
     {
         var roles = new RowRoles(reading);
         var code = reading.Of(ColumnMeaning.CustomerCode);
@@ -28,7 +29,7 @@ public static class LedgerLines
         foreach (var written in table.Rows)
         {
             var (row, leftOut) = written.Number <= reading.HeadingRow ? (written, null)
-                : corrections.Correct(written, superseded is null ? null : (correction, now) => superseded(written, correction, now));
+                : corrections.Correct(written, superseded, applied);
             var role = roles.Of(row);
             var own = (Code: Text(row, code), Name: Text(row, name));
             var carried = false;

@@ -27,6 +27,9 @@ public sealed class LedgerReader
     private readonly string[] extraHeadings;
     private readonly RowFingerprint fingerprint = new();
     private readonly SortedDictionary<Currency, decimal> leftOut = [];
+    private readonly List<Correction> ofLine = [];
+    private readonly Action<Correction> applied;
+    private readonly List<CorrectedRow> corrected = [];
     private int derivedDueDates;
     private int carried;
 
@@ -39,6 +42,7 @@ public sealed class LedgerReader
     public LedgerReader(LedgerTable table, RecognisedReading recognised, ReadingSettings settings, Func<string, PaymentTerms?>? termsOf = null, ReadingChange? change = null)
     {
         (this.table, reading, survey, this.settings, corrections, this.change) = (table, recognised.Reading, recognised.Survey, settings, recognised.Corrections, change ?? ReadingChange.None);
+        applied = ofLine.Add;
         cells = new LedgerCells(table, reading, Findings);
         amounts = new RowAmounts(cells, survey, settings);
         dates = new RowDates(cells, settings, termsOf ?? (_ => null), table.Traits.Dates1904);
@@ -86,13 +90,16 @@ public sealed class LedgerReader
     /// <summary>The customers met so far, with what their rows say of them.</summary>
     public IReadOnlyDictionary<string, CustomerSeen> Customers => customers.All;
 
+    /// <summary>The ledger rows that are not what the file says, each with the correction that made it so; a row with two stands twice.</summary>
+    public IReadOnlyList<CorrectedRow> Corrected => corrected;
+
     /// <summary>The totals that were compared.</summary>
     public IReadOnlyList<ControlCheck> Checks => controls.Checks;
 
     /// <summary>Goes through the file, a row at a time. To be called once.</summary>
     public IEnumerable<ReadRow> Rows()
     {
-        foreach (var line in LedgerLines.Of(table, reading, corrections, ReportSuperseded))
+        foreach (var line in LedgerLines.Of(table, reading, corrections, ReportSuperseded, applied))
         {
             if (line.Role == RowRole.Total)
             {
@@ -108,8 +115,15 @@ public sealed class LedgerReader
                 RowsRead++;
                 var read = Read(line);
                 RowsKept += read.Row is null ? 0 : 1;
+                if (read.Row is not null && ofLine.Count > 0)
+                {
+                    corrected.AddRange(ofLine.Select(c => new CorrectedRow(line.Row.Number, c)));
+                }
+
                 yield return read;
             }
+
+            ofLine.Clear();
         }
 
         CloseUp();
@@ -129,7 +143,7 @@ public sealed class LedgerReader
     {
         var row = line.Row;
         var errors = Findings.CountOf(Severity.Error);
-        var customer = customers.Whose(line);
+        var customer = customers.Whose(line, applied);
         carried += line.IsCarried ? 1 : 0;
         var currency = amounts.ReadCurrency(row, customer);
         var written = cells.Text(row, ColumnMeaning.Kind);

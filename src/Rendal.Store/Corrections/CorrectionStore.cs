@@ -15,18 +15,21 @@ public sealed record StoredCorrection(Correction Correction, SourceRef Source, s
 /// <summary>The corrections of one book that hold.</summary>
 public sealed class CorrectionStore(NpgsqlDataSource source, long book)
 {
+    private const string Columns = "c.id, c.kind, c.column_heading, c.concerns, c.was, c.becomes, c.reason, c.file_name, c.sheet, c.row, p.name, c.made_at";
+
     /// <summary>All that hold, the newest first.</summary>
     public Task<List<StoredCorrection>> ListAsync(CancellationToken cancel) =>
-        source.Sql(
-            """
-            select c.id, c.kind, c.column_heading, c.concerns, c.was, c.becomes, c.reason, c.file_name, c.sheet, c.row, p.name, c.made_at
-            from correction c join person p on p.id = c.made_by where c.book_id = $1 and c.taken_back_at is null order by c.id desc
+        source.Sql($"select {Columns} from correction c join person p on p.id = c.made_by where c.book_id = $1 and c.taken_back_at is null order by c.id desc", book).ListAsync(Read, cancel);
+
+    /// <summary>The corrections that have made rows of a kept ledger what they are, by row, the oldest first; those that were taken back since are among them.</summary>
+    public async Task<ILookup<int, StoredCorrection>> OfRowsAsync(long intake, IEnumerable<int> rows, CancellationToken cancel) =>
+        (await source.Sql(
+            $"""
+            select {Columns}, rc.row from row_correction rc
+                join correction c on c.book_id = rc.book_id and c.id = rc.correction_id join person p on p.id = c.made_by
+            where rc.book_id = $1 and rc.intake_id = $2 and rc.row = any ($3) order by c.id
             """,
-            book).ListAsync(
-                r => new StoredCorrection(
-                    new Correction { Id = r.GetInt64(0), Kind = KindOf(r.GetString(1)), Column = r.GetString(2), Of = r.GetString(3), Was = r.GetString(4), Becomes = r.GetString(5), Reason = r.GetString(6) },
-                    new SourceRef(r.GetString(7), r.Text(8), r.GetInt32(9)), r.GetString(10), r.GetFieldValue<DateTimeOffset>(11)),
-                cancel);
+            book, intake, rows.ToArray()).ListAsync(r => (Row: r.GetInt32(12), Of: Read(r)), cancel)).ToLookup(c => c.Row, c => c.Of);
 
     /// <summary>The corrections that hold, without who made them.</summary>
     public async Task<IReadOnlyList<Correction>> HoldingAsync(CancellationToken cancel) => (await ListAsync(cancel)).ConvertAll(c => c.Correction);
@@ -104,4 +107,8 @@ public sealed class CorrectionStore(NpgsqlDataSource source, long book)
         "card" => CorrectionKind.Card,
         _ => throw new InvalidOperationException($"“{name}” is no kind of correction."),
     };
+
+    private static StoredCorrection Read(NpgsqlDataReader r) => new(
+        new Correction { Id = r.GetInt64(0), Kind = KindOf(r.GetString(1)), Column = r.GetString(2), Of = r.GetString(3), Was = r.GetString(4), Becomes = r.GetString(5), Reason = r.GetString(6) },
+        new SourceRef(r.GetString(7), r.Text(8), r.GetInt32(9)), r.GetString(10), r.GetFieldValue<DateTimeOffset>(11));
 }

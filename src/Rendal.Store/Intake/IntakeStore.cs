@@ -70,6 +70,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         }
 
         var setAside = await CopyRowsAsync(connection, id, reader, cancel);
+        await CopyCorrectedAsync(connection, id, reader.Corrected, cancel);
         reader.NoteMissingAddresses(reachable);
         await CopySetAsideAsync(connection, id, setAside, cancel);
         await CopyFindingsAsync(connection, id, reader.Findings.Listed(), cancel);
@@ -203,6 +204,11 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await connection.Sql(
             "insert into row_set_aside (book_id, intake_id, row, customer, currency, amount) select $1, $2, * from unnest($3::int[], $4::text[], $5::text[], $6::numeric[])",
             book, id, rows.Select(r => r.Source.Row).ToArray(), rows.Select(r => r.Customer).ToArray(), rows.Select(r => r.Currency?.Code).ToArray(), rows.Select(r => r.Amount).ToArray()).RunAsync(cancel);
+
+    private async Task CopyCorrectedAsync(NpgsqlConnection connection, long id, IReadOnlyList<CorrectedRow> rows, CancellationToken cancel) =>
+        await connection.Sql(
+            "insert into row_correction (book_id, intake_id, row, correction_id) select $1, $2, * from unnest($3::int[], $4::bigint[]) on conflict do nothing",
+            book, id, rows.Select(r => r.Row).ToArray(), rows.Select(r => r.Correction.Id).ToArray()).RunAsync(cancel);
 
     private async Task CopyFindingsAsync(NpgsqlConnection connection, long id, IReadOnlyList<Finding> findings, CancellationToken cancel) =>
         await connection.Sql(

@@ -31,6 +31,7 @@ internal static class AccountEndpoints
         var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, [customer], cancel);
         var holds = (await scope.Holds.ListAsync(cancel)).Where(h => h.Customer == customer).ToDictionary(h => h.Hold.Item, StringComparer.Ordinal);
         var decisions = preparation.Hand.Items.ToDictionary(i => i.Item, StringComparer.Ordinal);
+        var corrections = await scope.Corrections.OfRowsAsync(preparation.Intake.Id, rows.Select(r => r.Source.Row), cancel);
         var known = rows.GroupBy(r => ItemKey.Of(r).Text, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
         string NameOf(string key) => known.TryGetValue(key, out var row) ? WordsOf(row) : "";
 
@@ -41,7 +42,8 @@ internal static class AccountEndpoints
             var hold = holds.GetValueOrDefault(key);
             return new AccountItem(
                 key, WordsOf(row), row.Kind.Code(), row.Date, row.Due, row.Currency.Code, row.Currency.Plain(row.Original), row.Currency.Plain(chosen.Item.Open), chosen.Item.Open < 0,
-                chosen.Reason?.Code() ?? (chosen.Item.Open == 0 ? "settled" : ""), decisions.TryGetValue(key, out var decided) ? decided.Reason : hold?.Hold.Note ?? row.Held, hold?.Hold.Until, hold is not null, decided is not null, row.Source.Row);
+                chosen.Reason?.Code() ?? (chosen.Item.Open == 0 ? "settled" : ""), decisions.TryGetValue(key, out var decided) ? decided.Reason : hold?.Hold.Note ?? row.Held, hold?.Hold.Until, hold is not null, decided is not null, row.Source.Row,
+                [.. corrections[row.Source.Row].Select(c => new ItemCorrection(c.Correction.Column, c.Correction.Was, c.Correction.Becomes, c.MadeBy, c.MadeAt))]);
         });
         var settlings = preparation.Making.Settlings(rows).Select(s => new SettlingView(WordsOf(s.Credit), s.Credit.Source.Row, WordsOf(s.Charge), s.Charge.Source.Row, s.Credit.Currency.Plain(s.Amount), s.Credit.Currency.Code, s.By.ToString().ToLowerInvariant()));
         var said = (await scope.Settlements.ListAsync(customer, cancel)).Select(s => new SaidView(

@@ -8,7 +8,12 @@ namespace Rendal.Web.Rounds;
 /// <param name="Until">The day on which a held one comes up again.</param>
 /// <param name="IsHeld">Whether somebody held it back here; a dispute that the file tells of is not meant.</param>
 /// <param name="IsDecided">Whether somebody took it out of this round, or put it in.</param>
-internal sealed record AccountItem(string Key, string Name, string Kind, DateOnly? Date, DateOnly Due, string Currency, string Original, string Open, bool IsCredit, string Reason, string Note, DateOnly? Until, bool IsHeld, bool IsDecided, int Row);
+/// <param name="Corrections">What was put right in its row.</param>
+internal sealed record AccountItem(string Key, string Name, string Kind, DateOnly? Date, DateOnly Due, string Currency, string Original, string Open, bool IsCredit, string Reason, string Note, DateOnly? Until, bool IsHeld, bool IsDecided, int Row, IReadOnlyList<ItemCorrection> Corrections);
+
+/// <summary>A value of a row that is not what the file says.</summary>
+/// <param name="Column">The heading; empty for a customer that was joined with another.</param>
+internal sealed record ItemCorrection(string Column, string Was, string Becomes, string By, DateTimeOffset At);
 
 /// <summary>An amount of a payment or credit that was set against an item.</summary>
 /// <param name="By"><c>hand</c>, <c>reference</c> or <c>age</c>.</param>

@@ -49,6 +49,16 @@ public class CorrectionTests
     }
 
     [Fact]
+    public void Each_row_that_is_not_what_the_file_says_is_told_with_what_made_it_so()
+    {
+        var date = Put(Bad, "Date", "31/09/2026", "30/09/2026");
+        var joined = new Correction { Kind = CorrectionKind.CustomersJoined, Was = "H1", Becomes = "H2" };
+        var rests = Put(Good, "Date", "01/01/2020", "02/01/2020");
+        var read = Read([date, joined, rests], Bad, Good);
+        Assert.Equal([new CorrectedRow(2, date), new CorrectedRow(2, joined)], read.Reader.Corrected);
+    }
+
+    [Fact]
     public void A_row_left_out_is_not_in_the_ledger_and_the_total_line_of_the_file_still_agrees()
     {
         var left = new Correction { Kind = CorrectionKind.RowLeftOut, Of = Key(Bad), Reason = "paid in cash" };

@@ -35,6 +35,22 @@ public class IntakeTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task What_was_put_right_is_told_beside_the_figure_in_a_round_also_once_it_was_taken_back()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        var intake = await desk.BeginAsync("ledger", Headings, Good, Bad);
+        await PostAsync(desk, "corrections/value", new { intake, row = 3, column = 4, becomes = "2026-09-30", everywhere = false });
+        await desk.Browser.PostJsonAsync($"{desk.Api}/intakes/{intake}/keep", new { });
+        var round = await desk.PrepareAsync();
+        await desk.Browser.DeleteAsync($"{desk.Api}/corrections/{(await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray().Single().Id()}", Cancel);
+
+        var item = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/accounts/BE02")).List("items").Single();
+        var correction = item.List("corrections").Single();
+        Assert.Equal(("Date", "2026-09-31", "2026-09-30"), (correction.Text("column"), correction.Text("was"), correction.Text("becomes")));
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/accounts/AB01")).List("items").Single().List("corrections"));
+    }
+
+    [Fact]
     public async Task A_row_is_left_out_with_a_reason_and_stands_apart_in_the_sums()
     {
         using var desk = await Desk.AtAsync(rendal);

@@ -17,6 +17,10 @@ const views: [string, (page: Page) => Promise<void>][] = [
     "words?part=paper",
     async (page) => await expect(page.getByLabel("The firm’s name")).toHaveValue("Tarnbrook Linen Hire"),
   ],
+  [
+    "words?part=figures",
+    async (page) => await expect(page.getByLabel("Last day of each age band")).toHaveValue("30, 60, 90"),
+  ],
   ["words?part=sender", async (page) => await expect(page.getByLabel("Mail server")).toHaveValue("127.0.0.1")],
   ["dispatch", async (page) => await expect(page.getByRole("heading", { name: "Dispatch log" })).toBeVisible()],
   ["postroom", async (page) => await expect(page.getByRole("heading", { name: "Postroom" })).toBeVisible()],

@@ -50,7 +50,7 @@ function Fields({ rules }: { rules: Rules }) {
       <Form.Item
         label="Last day of each age band"
         name="edges"
-        extra="30, 60, 90 gives 1–30, 31–60, 61–90 and over 90 days."
+        extra={<span className="quiet">30, 60, 90 gives 1–30, 31–60, 61–90 and over 90 days.</span>}
         rules={[
           {
             validator: (_, text: string) =>
@@ -100,7 +100,7 @@ function Fields({ rules }: { rules: Rules }) {
       <Form.Item
         label="Terms where nothing else says, days"
         name="termsDays"
-        extra="They count from the next file that is taken in."
+        extra={<span className="quiet">They count from the next file that is taken in.</span>}
       >
         <InputNumber min={0} max={3650} precision={0} />
       </Form.Item>

@@ -83,6 +83,14 @@ function Items({ round, account }: { round: Round; account: Account }) {
                         )}
                       </td>
                     </tr>
+                    {item.corrections.map((c, at) => (
+                      <tr className="account-note" key={at}>
+                        <td colSpan={7}>
+                          {c.column ? `${c.column} put right: the file says` : "Customer joined: the file says"}{" "}
+                          {c.was ? `“${c.was}”` : "nothing"}, here it is “{c.becomes}” · {c.by}, {moment(c.at)}
+                        </td>
+                      </tr>
+                    ))}
                     {(item.note || (item.reason && item.reason !== "settled")) && (
                       <tr className="account-note">
                         <td colSpan={7}>

@@ -176,7 +176,7 @@ function ParcelRow({
   const alsoOn = first?.alsoOn;
   const note = [
     parcel.problem || (["refused", "to-be-retried", "unsure"].includes(parcel.standing) ? parcel.answer : ""),
-    alsoOn && `to know: counted with ${alsoOn}`,
+    alsoOn && `also on ${alsoOn}’s, counted there`,
     branches > 0 && `for ${count(branches, "branch", "branches")}`,
     ...others,
   ]
