@@ -62,4 +62,7 @@ public sealed record Choice
 
     /// <summary>Whether a customer without an address is left out. On the command line, where documents are written and nothing is sent, it is not.</summary>
     public bool NeedsAddress { get; init; } = true;
+
+    /// <summary>The same without what is chosen among customers: choices that are alike in this want the same items.</summary>
+    public Choice OfItems() => this with { Groups = null, HeadOffices = null, Customers = null, LeastBalance = 0, OverdueDays = null, NotWithinDays = null, NeedsAddress = true };
 }

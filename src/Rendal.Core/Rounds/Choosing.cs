@@ -1,4 +1,5 @@
 using Rendal.Core.Ledger;
+using Rendal.Core.Money;
 using Rendal.Core.Statements;
 
 namespace Rendal.Core.Rounds;
@@ -26,13 +27,62 @@ public static class Choosing
         ByHand? byHand = null)
     {
         var hand = new HandIndex(byHand ?? ByHand.Nothing, choice.AsOf);
-        var round = new Gathering(choice, rules, settlement, hand, reachability, setAside);
-        foreach (var account in CustomerAccount.Group(rows))
+        var leftOut = new LeftOutSums();
+        var itemsLeftOut = new LeftOutSums();
+        var gathering = new Gathering(choice, hand, reachability, setAside, leftOut);
+        var ledger = new SortedDictionary<Currency, decimal>();
+        foreach (var row in setAside)
         {
-            round.Take(account);
+            if (row.Currency is { } currency)
+            {
+                ledger[currency] = ledger.GetValueOrDefault(currency) + row.Amount;
+            }
         }
 
-        return round.Chosen();
+        var drawn = new Dictionary<(string Customer, Currency Currency), Statement>();
+        var sums = new List<AccountSum>();
+        foreach (var account in CustomerAccount.Group(rows))
+        {
+            ledger[account.Currency] = ledger.GetValueOrDefault(account.Currency) + account.Rows.Sum(r => r.Open);
+            var form = choice.Form ?? reachability(gathering.GroupOf(account.Customer)?.HeadOffice ?? account.Customer).Form ?? rules.Form;
+            if (Draw(account, choice, form, settlement, rules.Ageing, hand, itemsLeftOut) is { } statement)
+            {
+                var sum = AccountSum.Of(statement);
+                drawn.Add((sum.Customer, sum.Currency), statement);
+                sums.Add(sum);
+                gathering.Take(sum);
+            }
+        }
+
+        var sent = gathering.Sent();
+        leftOut.Add(itemsLeftOut);
+        var statements = sent.Select(s => Statement.Gather(s.Receiver, [.. s.Accounts.Select(a => drawn[(a.Customer, a.Currency)])]) with { AlsoOn = s.AlsoOn }).ToList();
+        return new ChosenRound(statements, leftOut.Listed(), Proofs(ledger, sent, leftOut)) { Accounts = sums, ItemsLeftOut = itemsLeftOut.Shares() };
+    }
+
+    /// <summary>
+    /// Counts what choosing comes to, from what the items of each account came to before. It holds for every choice that
+    /// wants the same items (<see cref="Choice.OfItems"/>), and decides in the same way as
+    /// <see cref="Choose(IEnumerable{LedgerRow}, IReadOnlyCollection{RowSetAside}, Choice, SettlementRule, StatementRules, Func{string, Reachability}, ByHand?)"/>.
+    /// </summary>
+    /// <param name="accounts">The accounts.</param>
+    /// <param name="itemsLeftOut">What of their items is not wanted.</param>
+    /// <param name="setAside">The rows that could not be used.</param>
+    /// <param name="choice">Who is wanted.</param>
+    /// <param name="reachability">What is known of a customer beside the ledger.</param>
+    /// <param name="byHand">What people have decided about customers.</param>
+    public static ChosenCount Count(
+        IReadOnlyList<AccountSum> accounts, IReadOnlyList<LeftOutShare> itemsLeftOut, IReadOnlyCollection<RowSetAside> setAside, Choice choice, Func<string, Reachability> reachability, ByHand byHand)
+    {
+        var leftOut = new LeftOutSums();
+        var gathering = new Gathering(choice, new HandIndex(byHand, choice.AsOf), reachability, setAside, leftOut);
+        foreach (var account in accounts)
+        {
+            gathering.Take(account);
+        }
+
+        var sent = gathering.Sent();
+        return new ChosenCount(sent.Select(s => s.Receiver).Distinct(StringComparer.Ordinal).Count(), SumOf(sent), [.. leftOut.Shares(), .. itemsLeftOut]);
     }
 
     /// <summary>
@@ -76,8 +126,17 @@ public static class Choosing
         ];
     }
 
+    private static Dictionary<Currency, decimal> SumOf(IReadOnlyList<Gathered> sent) =>
+        sent.Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).ToDictionary(g => g.Key, g => g.Sum(s => s.Total));
+
+    private static IReadOnlyList<Proof> Proofs(IEnumerable<KeyValuePair<Currency, decimal>> ledger, IReadOnlyList<Gathered> sent, LeftOutSums leftOut)
+    {
+        var sums = SumOf(sent);
+        return [.. ledger.Select(l => new Proof(l.Key, l.Value, sums.GetValueOrDefault(l.Key), leftOut.Of(l.Key)))];
+    }
+
     /// <summary>The statement of one account; null where no item is wanted.</summary>
-    internal static Statement? Draw(CustomerAccount account, Choice choice, StatementForm form, SettlementRule settlement, AgeingRule ageing, HandIndex hand, LeftOutSums? leftOut)
+    private static Statement? Draw(CustomerAccount account, Choice choice, StatementForm form, SettlementRule settlement, AgeingRule ageing, HandIndex hand, LeftOutSums? leftOut)
     {
         var settled = Settlement.Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer));
         var wanted = new List<OpenItem>(settled.Count);

@@ -2,36 +2,35 @@ using System.Runtime.InteropServices;
 using Rendal.Core.Customers;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
-using Rendal.Core.Statements;
 
 namespace Rendal.Core.Rounds;
 
-/// <summary>Gathers the accounts of a ledger under who gets their statements, and accounts for every one.</summary>
+/// <summary>A statement that is to be sent: the accounts on it, and who gets it.</summary>
+/// <param name="Receiver">The customer, or the head office.</param>
+/// <param name="Currency">The currency.</param>
+/// <param name="Accounts">The accounts; more than one for a head office alone.</param>
+/// <param name="Total">What they come to.</param>
+/// <param name="AlsoOn">The head office whose statement has the same items and counts them; null for one that counts.</param>
+internal readonly record struct Gathered(string Receiver, Currency Currency, IReadOnlyList<AccountSum> Accounts, decimal Total, string? AlsoOn);
+
+/// <summary>Gathers accounts under who gets their statements, and decides about each: sent, or left out for one reason.</summary>
 internal sealed class Gathering
 {
     private readonly Choice choice;
-    private readonly StatementRules rules;
-    private readonly SettlementRule settlement;
     private readonly HandIndex hand;
     private readonly Func<string, Reachability> reachability;
     private readonly HashSet<(string Customer, Currency? Currency)> unread = [];
-    private readonly SortedDictionary<Currency, decimal> ledger = [];
-    private readonly LeftOutSums leftOut = new();
-    private readonly List<Statement> sent = [];
-    private readonly Dictionary<(string HeadOffice, Currency Currency), List<Statement>> groups = [];
+    private readonly LeftOutSums leftOut;
+    private readonly List<Gathered> sent = [];
+    private readonly Dictionary<(string HeadOffice, Currency Currency), List<AccountSum>> groups = [];
     private readonly HashSet<(string HeadOffice, Currency? Currency)> blockedGroups = [];
 
-    public Gathering(Choice choice, StatementRules rules, SettlementRule settlement, HandIndex hand, Func<string, Reachability> reachability, IEnumerable<RowSetAside> setAside)
+    public Gathering(Choice choice, HandIndex hand, Func<string, Reachability> reachability, IEnumerable<RowSetAside> setAside, LeftOutSums leftOut)
     {
-        (this.choice, this.rules, this.settlement, this.hand, this.reachability) = (choice, rules, settlement, hand, reachability);
+        (this.choice, this.hand, this.reachability, this.leftOut) = (choice, hand, reachability, leftOut);
         foreach (var row in setAside)
         {
             leftOut.Add(row.Customer, row.Currency, LeftOutReason.Error, row.Amount);
-            if (row.Currency is { } currency)
-            {
-                ledger[currency] = ledger.GetValueOrDefault(currency) + row.Amount;
-            }
-
             if (row.Customer is { } customer && unread.Add((customer, row.Currency)) && GroupOf(customer) is { } group && AccountReason(customer, reachability(customer)) is null)
             {
                 // The statement of the group would lack what the row says, which a person who reads it could not see.
@@ -41,142 +40,45 @@ internal sealed class Gathering
     }
 
     /// <summary>Takes one account in.</summary>
-    public void Take(CustomerAccount account)
+    public void Take(in AccountSum account)
     {
-        ledger[account.Currency] = ledger.GetValueOrDefault(account.Currency) + account.Rows.Sum(r => r.Open);
-        var groupOf = GroupOf(account.Customer);
-        var form = choice.Form ?? reachability(groupOf?.HeadOffice ?? account.Customer).Form ?? rules.Form;
-        if (Choosing.Draw(account, choice, form, settlement, rules.Ageing, hand, leftOut) is not { } statement)
+        if (GroupOf(account.Customer) is not { } group)
         {
-            return;
+            Decide(account, null, ReasonAgainst(account));
         }
-
-        if (groupOf is not { } group)
+        else if ((IsUnread(account) ? LeftOutReason.Error : AccountReason(account.Customer, reachability(account.Customer))) is { } reason)
         {
-            Decide(statement, ReasonAgainst(statement));
+            LeaveOut(account, null, reason);
         }
-        else if ((IsUnread(statement) ? LeftOutReason.Error : AccountReason(statement.Customer, reachability(statement.Customer))) is { } reason)
+        else if (account.IsEmpty)
         {
-            LeaveOut(statement, reason);
-        }
-        else if (statement.IsEmpty)
-        {
-            LeaveOut(statement, LeftOutReason.NothingOpen);
+            LeaveOut(account, null, LeftOutReason.NothingOpen);
         }
         else
         {
-            ref var parts = ref CollectionsMarshal.GetValueRefOrAddDefault(groups, (group.HeadOffice, account.Currency), out _);
-            (parts ??= []).Add(statement);
+            ref var accounts = ref CollectionsMarshal.GetValueRefOrAddDefault(groups, (group.HeadOffice, account.Currency), out _);
+            (accounts ??= []).Add(account);
         }
     }
 
-    /// <summary>Decides about the groups, once all accounts were taken in, and returns what all comes to.</summary>
-    public ChosenRound Chosen()
+    /// <summary>Decides about the groups, once all accounts were taken in, and returns what is sent, in order of receiver (ordinal), then currency.</summary>
+    public IReadOnlyList<Gathered> Sent()
     {
-        foreach (var ((headOffice, _), parts) in groups)
+        foreach (var ((headOffice, _), accounts) in groups)
         {
-            DecideGroup(headOffice, parts);
+            DecideGroup(headOffice, accounts);
         }
 
         if (groups.Count > 0)
         {
-            sent.Sort((a, b) => string.CompareOrdinal(a.Customer, b.Customer) is var order and not 0 ? order : a.Currency.CompareTo(b.Currency));
+            sent.Sort((a, b) => string.CompareOrdinal(a.Receiver, b.Receiver) is var order and not 0 ? order : a.Currency.CompareTo(b.Currency));
         }
 
-        var sums = sent.Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).ToDictionary(g => g.Key, g => g.Sum(s => s.Total));
-        return new ChosenRound(sent, leftOut.Listed(), [.. ledger.Select(l => new Proof(l.Key, l.Value, sums.GetValueOrDefault(l.Key), leftOut.Of(l.Key)))]);
+        return sent;
     }
-
-    private void DecideGroup(string headOffice, List<Statement> parts)
-    {
-        var gathered = Statement.Gather(headOffice, parts);
-        var of = reachability(headOffice);
-        var isBlocked = blockedGroups.Contains((headOffice, null)) || blockedGroups.Contains((headOffice, gathered.Currency));
-        var reason = isBlocked ? LeftOutReason.Error
-            : hand.IsOut(headOffice) ? LeftOutReason.RemovedByHand
-            : of.OnHold ? LeftOutReason.OnHold
-            : ReasonAgainstBalance(gathered, of);
-        if (reason is null)
-        {
-            sent.Add(gathered);
-        }
-
-        foreach (var part in parts)
-        {
-            if (GroupOf(part.Customer)?.Both == true && part.Customer != headOffice)
-            {
-                // A branch that gets its own as well: to know where the head office's goes, counted where that does not go.
-                Decide(reason is null ? part with { AlsoOn = headOffice } : part, ReasonAgainst(part));
-            }
-            else if (reason is { } against)
-            {
-                LeaveOut(part, against);
-            }
-        }
-    }
-
-    private void Decide(Statement statement, LeftOutReason? reason)
-    {
-        if (reason is null)
-        {
-            sent.Add(statement);
-        }
-        else
-        {
-            LeaveOut(statement, reason.Value);
-        }
-    }
-
-    private void LeaveOut(Statement statement, LeftOutReason reason)
-    {
-        if (statement.AlsoOn is null)
-        {
-            leftOut.Add(statement.Customer, statement.Currency, reason, statement.Total, statement.Items.Count + statement.SettledRows);
-        }
-        else
-        {
-            leftOut.Add(statement.Customer, statement.Currency, reason, 0, 0);
-        }
-    }
-
-    private LeftOutReason? ReasonAgainst(Statement statement)
-    {
-        if (IsUnread(statement))
-        {
-            return LeftOutReason.Error;
-        }
-
-        var of = reachability(statement.Customer);
-        return AccountReason(statement.Customer, of) ?? ReasonAgainstBalance(statement, of);
-    }
-
-    private bool IsUnread(Statement statement) => unread.Count > 0 && (unread.Contains((statement.Customer, null)) || unread.Contains((statement.Customer, statement.Currency)));
-
-    /// <summary>Why an account is in nothing that is sent, whatever stands on it.</summary>
-    private LeftOutReason? AccountReason(string customer, Reachability of) =>
-        hand.IsOut(customer) ? LeftOutReason.RemovedByHand
-        : !hand.IsIn(customer) && !IsChosen(customer, of) ? LeftOutReason.NotChosen
-        : of.OnHold ? LeftOutReason.OnHold
-        : null;
-
-    /// <summary>Why nothing is sent to who would get a statement.</summary>
-    private LeftOutReason? ReasonAgainstBalance(Statement statement, Reachability of)
-    {
-        var isPutIn = hand.IsIn(statement.Customer);
-        return statement.Total == 0 ? LeftOutReason.NothingOpen
-            : statement.Total < 0 ? LeftOutReason.CreditBalance
-            : !isPutIn && statement.Total < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
-            : !isPutIn && choice.OverdueDays is { } days && statement.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
-            : !isPutIn && choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently
-            : choice.NeedsAddress && !of.HasAddress ? LeftOutReason.NoWayToReach
-            : null;
-    }
-
-    private bool IsChosen(string customer, Reachability of) =>
-        (choice.Customers is not { } chosen || chosen.Contains(customer)) && (choice.HeadOffices is not { } offices || offices.Contains(of.HeadOffice ?? customer));
 
     /// <summary>The head office that gets the statement of a customer, and whether the customer gets it as well; null where only the customer does.</summary>
-    private (string HeadOffice, bool Both)? GroupOf(string customer)
+    public (string HeadOffice, bool Both)? GroupOf(string customer)
     {
         var headOffice = reachability(customer).HeadOffice ?? customer;
         return (choice.Groups ?? reachability(headOffice).Groups) switch
@@ -186,4 +88,83 @@ internal sealed class Gathering
             _ => null,
         };
     }
+
+    private void DecideGroup(string headOffice, List<AccountSum> accounts)
+    {
+        var whole = AccountSum.Of(headOffice, accounts);
+        var of = reachability(headOffice);
+        var isBlocked = blockedGroups.Contains((headOffice, null)) || blockedGroups.Contains((headOffice, whole.Currency));
+        var reason = isBlocked ? LeftOutReason.Error
+            : hand.IsOut(headOffice) ? LeftOutReason.RemovedByHand
+            : of.OnHold ? LeftOutReason.OnHold
+            : ReasonAgainstBalance(whole, of);
+        if (reason is null)
+        {
+            sent.Add(new Gathered(headOffice, whole.Currency, accounts, whole.Total, null));
+        }
+
+        foreach (var account in accounts)
+        {
+            if (GroupOf(account.Customer)?.Both == true && account.Customer != headOffice)
+            {
+                // A branch that gets its own as well: to know where the head office's goes, counted where that does not go.
+                Decide(account, reason is null ? headOffice : null, ReasonAgainst(account));
+            }
+            else if (reason is { } against)
+            {
+                LeaveOut(account, null, against);
+            }
+        }
+    }
+
+    private void Decide(in AccountSum account, string? alsoOn, LeftOutReason? reason)
+    {
+        if (reason is null)
+        {
+            sent.Add(new Gathered(account.Customer, account.Currency, [account], account.Total, alsoOn));
+        }
+        else
+        {
+            LeaveOut(account, alsoOn, reason.Value);
+        }
+    }
+
+    private void LeaveOut(in AccountSum account, string? alsoOn, LeftOutReason reason) =>
+        leftOut.Add(account.Customer, account.Currency, reason, alsoOn is null ? account.Total : 0, alsoOn is null ? account.Rows : 0);
+
+    private LeftOutReason? ReasonAgainst(in AccountSum account)
+    {
+        if (IsUnread(account))
+        {
+            return LeftOutReason.Error;
+        }
+
+        var of = reachability(account.Customer);
+        return AccountReason(account.Customer, of) ?? ReasonAgainstBalance(account, of);
+    }
+
+    private bool IsUnread(in AccountSum account) => unread.Count > 0 && (unread.Contains((account.Customer, null)) || unread.Contains((account.Customer, account.Currency)));
+
+    /// <summary>Why an account is in nothing that is sent, whatever stands on it.</summary>
+    private LeftOutReason? AccountReason(string customer, Reachability of) =>
+        hand.IsOut(customer) ? LeftOutReason.RemovedByHand
+        : !hand.IsIn(customer) && !IsChosen(customer, of) ? LeftOutReason.NotChosen
+        : of.OnHold ? LeftOutReason.OnHold
+        : null;
+
+    /// <summary>Why nothing is sent to who would get a statement.</summary>
+    private LeftOutReason? ReasonAgainstBalance(in AccountSum sum, Reachability of)
+    {
+        var isPutIn = hand.IsIn(sum.Customer);
+        return sum.Total == 0 ? LeftOutReason.NothingOpen
+            : sum.Total < 0 ? LeftOutReason.CreditBalance
+            : !isPutIn && sum.Total < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
+            : !isPutIn && choice.OverdueDays is { } days && sum.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
+            : !isPutIn && choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently
+            : choice.NeedsAddress && !of.HasAddress ? LeftOutReason.NoWayToReach
+            : null;
+    }
+
+    private bool IsChosen(string customer, Reachability of) =>
+        (choice.Customers is not { } chosen || chosen.Contains(customer)) && (choice.HeadOffices is not { } offices || offices.Contains(of.HeadOffice ?? customer));
 }

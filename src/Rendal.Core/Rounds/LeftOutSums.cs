@@ -13,6 +13,17 @@ internal sealed class LeftOutSums
         sums[(customer, currency, reason)] = (sum + amount, count + items);
     }
 
+    public void Add(LeftOutSums others)
+    {
+        foreach (var (of, (amount, items)) in others.sums)
+        {
+            Add(of.Customer, of.Currency, of.Reason, amount, items);
+        }
+    }
+
+    public IReadOnlyList<LeftOutShare> Shares() =>
+        [.. sums.GroupBy(s => (s.Key.Currency, s.Key.Reason)).Select(g => new LeftOutShare(g.Key.Currency, g.Key.Reason, g.Count(), g.Sum(s => s.Value.Amount))).OrderBy(s => s.Currency).ThenBy(s => s.Reason)];
+
     public decimal Of(Currency currency) => sums.Where(s => s.Key.Currency == currency).Sum(s => s.Value.Amount);
 
     public IReadOnlyList<LeftOut> Listed() =>

@@ -33,14 +33,14 @@ internal static class CardTable
     {
         await connection.Sql("create temp table card_in (like customer including defaults) on commit drop").RunAsync(cancel);
         await CopyAsync(connection, "card_in", book, cards, cancel);
-        var set = string.Join(", ", Columns.Split(", ").Skip(1).Append("search").Select(c => $"{c} = excluded.{c}"));
-        await connection.Sql($"insert into customer (book_id, {Columns}, search) select book_id, {Columns}, search from card_in on conflict (book_id, key) do update set {set}").RunAsync(cancel);
+        var set = string.Join(", ", Columns.Split(", ").Skip(1).Append("search").Append("reachable").Select(c => $"{c} = excluded.{c}"));
+        await connection.Sql($"insert into customer (book_id, {Columns}, search, reachable) select book_id, {Columns}, search, reachable from card_in on conflict (book_id, key) do update set {set}").RunAsync(cancel);
         await connection.Sql("drop table card_in").RunAsync(cancel);
     }
 
     private static async Task CopyAsync(NpgsqlConnection connection, string table, long book, IEnumerable<Customer> cards, CancellationToken cancel)
     {
-        await using var copy = await connection.BeginBinaryImportAsync($"copy {table} (book_id, {Columns}, search) from stdin (format binary)", cancel);
+        await using var copy = await connection.BeginBinaryImportAsync($"copy {table} (book_id, {Columns}, search, reachable) from stdin (format binary)", cancel);
         foreach (var card in cards)
         {
             await copy.StartRowAsync(cancel);
@@ -74,6 +74,7 @@ internal static class CardTable
             await copy.WriteAsync(StoreJson.Write(card.Extra), NpgsqlDbType.Jsonb, cancel);
             await copy.WriteAsync(card.FromLedger, NpgsqlDbType.Boolean, cancel);
             await copy.WriteAsync(SearchText(card), NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(card.IsReachable, NpgsqlDbType.Boolean, cancel);
         }
 
         await copy.CompleteAsync(cancel);

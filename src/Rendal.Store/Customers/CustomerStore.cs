@@ -1,6 +1,7 @@
 using Npgsql;
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
+using Rendal.Core.Statements;
 
 namespace Rendal.Store.Customers;
 
@@ -28,6 +29,20 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     /// <summary>All customers by key.</summary>
     public async Task<Dictionary<string, Customer>> AllAsync(CancellationToken cancel) =>
         (await source.Sql($"select {Columns} from customer where book_id = $1", book).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+
+    /// <summary>What choosing has to know of each customer, by key.</summary>
+    public async Task<Dictionary<string, CustomerTraits>> TraitsAsync(CancellationToken cancel) =>
+        (await source.Sql(
+            """
+            select key, on_hold, reachable, minimum_balance, head_office, groups, form, delivery, case when reachable is null then contacts end
+            from customer where book_id = $1
+            """,
+            book).ListAsync(
+                r => (Key: r.GetString(0), Traits: new CustomerTraits(
+                    r.GetBoolean(1),
+                    r.Nullable<bool>(2) ?? new Customer { Key = "", Name = "", Delivery = EnumText.Parse<Delivery>(r.GetString(7)), Contacts = StoreJson.Read<Contact[]>(r.GetString(8)) }.IsReachable,
+                    r.Nullable<decimal>(3), r.GetString(4), EnumText.Parse<GroupStatements>(r.GetString(5)), r.Text(6) is { } form ? EnumText.Parse<StatementForm>(form) : null)),
+                cancel)).ToDictionary(t => t.Key, t => t.Traits, StringComparer.Ordinal);
 
     /// <summary>A part of the customers whose code, name, contacts or addresses hold a text, with how many there are in all.</summary>
     /// <param name="text">The text, case ignored; empty for all.</param>

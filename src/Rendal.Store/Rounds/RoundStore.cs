@@ -82,15 +82,16 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// Puts newly prepared parcels, what is left out and the proof in place of the earlier ones, in one transaction.
     /// False where something of the round was released in the meantime.
     /// </summary>
-    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, ByHand hand, StatementRules rules, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, RoundBasis basis, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        if (await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5 where book_id = $1 and id = $2 and released_at is null", book, id, now.ToUniversalTime(), Commands.Json(hand), Commands.Json(rules)).RunAsync(cancel) == 0)
+        if (await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5 where book_id = $1 and id = $2 and released_at is null", book, id, now.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules)).RunAsync(cancel) == 0)
         {
             return false;
         }
 
+        await AccountSumStore.PutAsync(connection, book, id, chosen, basis, cancel);
         foreach (var table in new[] { "parcel", "left_out", "round_proof" })
         {
             await connection.Sql($"delete from {table} where book_id = $1 and round_id = $2", book, id).RunAsync(cancel);

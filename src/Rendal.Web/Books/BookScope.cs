@@ -37,6 +37,8 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
 
     public CorrectionStore Corrections => new(source, book.Id);
 
+    public AccountSumStore AccountSums => new(source, book.Id);
+
     public ReadingStore Readings => new(source, book.Id);
 
     public WordingStore Wordings => new(source, book.Id);

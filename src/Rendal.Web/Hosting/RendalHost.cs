@@ -117,6 +117,7 @@ internal static class RendalHost
         WordingEndpoints.Map(book);
         SenderEndpoints.Map(book);
         RoundEndpoints.Map(book);
+        CountEndpoints.Map(book);
         ParcelEndpoints.Map(book);
         AccountEndpoints.Map(book);
         ChoiceEndpoints.Map(book);

@@ -3,6 +3,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
+using Rendal.Store.Customers;
 using Rendal.Store.Intake;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
@@ -66,9 +67,9 @@ internal sealed class Preparation
     /// <summary>Makes up all parcels anew and stores them.</summary>
     public async Task PrepareAsync(TimeProvider clock, CancellationToken cancel)
     {
-        var (chosen, _) = await ChooseAsync(cancel);
+        var chosen = await ChooseAsync(Round.Choice, cancel);
         var parcels = Parcels(chosen);
-        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, Hand, Rules, clock.GetUtcNow(), cancel))
+        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, new RoundBasis(Round.Choice, Hand, Rules), clock.GetUtcNow(), cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
         }
@@ -80,7 +81,8 @@ internal sealed class Preparation
     /// </summary>
     public async Task<IReadOnlyList<FrozenParcel>?> FreezeAsync(IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        var (chosen, byCustomer) = await ChooseAsync(cancel);
+        var chosen = await ChooseAsync(Round.Choice, cancel);
+        var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
         var now = Parcels(chosen).ToDictionary(p => p.Customer, StringComparer.Ordinal);
         var frozen = new List<FrozenParcel>(parcels.Count);
         foreach (var parcel in parcels)
@@ -98,27 +100,17 @@ internal sealed class Preparation
         return frozen;
     }
 
-    private async Task<(ChosenRound Chosen, Dictionary<string, IReadOnlyList<Statement>> ByCustomer)> ChooseAsync(CancellationToken cancel)
+    /// <summary>Chooses from the ledger.</summary>
+    public async Task<ChosenRound> ChooseAsync(Choice choice, CancellationToken cancel)
     {
         var rows = await scope.Ledger.RowsAsync(Intake.Id, cancel).ToListAsync(cancel);
         var setAside = await scope.Ledger.SetAsideAsync(Intake.Id, null, cancel);
-        var lastWritten = Round.Choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel);
-        var reachability = new Dictionary<string, Reachability>(StringComparer.Ordinal);
-        var chosen = Choosing.Choose(rows, setAside, Round.Choice, Rules.SettlementOf(Intake.HasOutstanding), Rules, key =>
-        {
-            if (!reachability.TryGetValue(key, out var of))
-            {
-                var card = Card(key);
-                of = new Reachability(card.OnHold, card.IsReachable, lastWritten.TryGetValue(key, out var last) ? last : null, card.MinimumBalance, headOffices.TopOf(key), card.Groups, card.Form);
-                reachability.Add(key, of);
-            }
-
-            return of;
-        }, Hand);
-        return (chosen, chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal));
+        var lastWritten = choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel);
+        var reach = new Reach(key => customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card) : null, headOffices, lastWritten);
+        return Choosing.Choose(rows, setAside, choice, Rules.SettlementOf(Intake.HasOutstanding), Rules, reach.Of, Hand);
     }
 
-    private static async Task<ByHand> ByHandAsync(BookScope scope, long round, List<RoundDecision> decisions, CancellationToken cancel) => new()
+    internal static async Task<ByHand> ByHandAsync(BookScope scope, long round, List<RoundDecision> decisions, CancellationToken cancel) => new()
     {
         Customers = [.. decisions.Where(d => d.Decision != "held").Select(d => new CustomerByHand(d.Customer, d.Decision == "put-in", d.Reason))],
         Items = await scope.Rounds.ItemDecisionsAsync(round, cancel),

@@ -101,41 +101,7 @@ internal static class RoundEndpoints
             throw Unable.Invalid("The wording or the sender is not there any more.");
         }
 
-        if (request.InterestPercent is <= 0 or > 100)
-        {
-            throw Unable.Invalid("Interest is a yearly rate above 0 and up to 100 per cent; leave it empty for none.");
-        }
-
-        if (request.PeriodFrom > request.AsOf)
-        {
-            throw Unable.Invalid("The period of the statement begins after it ends.");
-        }
-
-        if (request.DatedFrom > request.DatedTo || request.DueFrom > request.DueTo)
-        {
-            throw Unable.Invalid("The first day of a span lies after its last; nothing can be between them.");
-        }
-
-        var choice = new Choice
-        {
-            AsOf = request.AsOf,
-            Form = request.Form,
-            PeriodFrom = request.PeriodFrom,
-            InterestPercent = request.InterestPercent,
-            LeastBalance = Math.Max(0, request.LeastBalance),
-            OverdueDays = request.OverdueDays,
-            NotWithinDays = request.NotWithinDays,
-            WithCredits = request.WithCredits,
-            LeaveOutHeld = request.LeaveOutHeld,
-            Units = request.Units?.ToHashSet(StringComparer.Ordinal),
-            DatedFrom = request.DatedFrom,
-            DatedTo = request.DatedTo,
-            DueFrom = request.DueFrom,
-            DueTo = request.DueTo,
-            Groups = request.Groups,
-            HeadOffices = request.HeadOffices?.ToHashSet(StringComparer.Ordinal),
-            Columns = request.Columns.ToDictionary(c => c.Key, c => (IReadOnlySet<string>)c.Value.ToHashSet(StringComparer.Ordinal)),
-        };
+        var choice = request.Checked();
         if (!await scope.Rounds.UpdateAsync(id, request.Name.Trim(), choice, request.WordingId, request.SenderId, cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is.");

@@ -1,4 +1,3 @@
-using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
@@ -12,29 +11,6 @@ internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOf
 
 /// <summary>A new round.</summary>
 internal sealed record NewRound(string Name, DateOnly? AsOf);
-
-/// <summary>What the person chooses in a round.</summary>
-internal sealed record RoundRequest(
-    string Name,
-    DateOnly AsOf,
-    StatementForm? Form,
-    DateOnly? PeriodFrom,
-    decimal? InterestPercent,
-    decimal LeastBalance,
-    int? OverdueDays,
-    int? NotWithinDays,
-    bool WithCredits,
-    bool LeaveOutHeld,
-    IReadOnlyList<string>? Units,
-    DateOnly? DatedFrom,
-    DateOnly? DatedTo,
-    DateOnly? DueFrom,
-    DateOnly? DueTo,
-    GroupStatements? Groups,
-    IReadOnlyList<string>? HeadOffices,
-    IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
-    long WordingId,
-    long SenderId);
 
 /// <summary>A period to choose among, seen from today.</summary>
 /// <param name="Name"><c>last-month</c>, <c>last-quarter</c>, <c>this-month</c> or <c>this-quarter</c>.</param>

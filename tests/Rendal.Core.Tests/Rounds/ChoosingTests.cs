@@ -160,7 +160,7 @@ public class ChoosingTests
                 Holds = [.. keys.Where((_, i) => i % 7 == handed % 7).Select(k => new ItemHold(k, "asked", AsOf.AddDays(handed - 3)))],
                 Settlements = [.. rows.Zip(rows.Skip(1)).Where(p => p.First.Customer == p.Second.Customer).Select(p => new CustomerSettlement(p.First.Customer, new SettledByHand(Key(p.First), handed == 7 ? null : Key(p.Second), handed)))],
             };
-            var round = Choosing.Choose(rows, setAside, chosen, rule, StatementRules.Default, c => new Reachability(c == "C01", c != "C02", null, null, OfficeOf(c), c == "C00" ? GroupStatements.Both : c == "C04" ? GroupStatements.HeadOffice : default), hand);
+            var round = Choosing.Choose(rows, setAside, chosen, rule, StatementRules.Default, Of, hand);
             foreach (var currency in new[] { Pounds, Euro })
             {
                 var counted = rows.Where(r => r.Currency == currency).Sum(r => r.Open) + setAside.Where(r => r.Currency == currency).Sum(r => r.Amount);
@@ -172,8 +172,19 @@ public class ChoosingTests
             }
 
             Assert.All(round.Statements, s => Assert.True(s.Total > 0 && s.Total == s.Ageing.Bands.Sum() + s.Ageing.Credits));
+
+            // What is counted from the sums of the accounts alone is what is chosen, also where other customers are wanted than the sums were made for.
+            var others = Choosing.Choose(rows, setAside, chosen.OfItems(), rule, StatementRules.Default, Of, hand);
+            var count = Choosing.Count(others.Accounts, others.ItemsLeftOut, setAside, chosen, Of, hand);
+            Assert.Equal(round.Statements.DistinctBy(s => s.Customer).Count(), count.Parcels);
+            Assert.All(round.Proof, p => Assert.Equal(p.Statements, count.Sums.GetValueOrDefault(p.Currency)));
+            Assert.Equal(
+                round.LeftOut.GroupBy(l => (l.Currency, l.Reason)).Select(g => new LeftOutShare(g.Key.Currency, g.Key.Reason, g.Count(), g.Sum(l => l.Amount))).OrderBy(s => s.Currency).ThenBy(s => s.Reason),
+                count.LeftOut.OrderBy(s => s.Currency).ThenBy(s => s.Reason));
             Assert.Equal(round.Statements.Count, round.Statements.DistinctBy(s => (s.Customer, s.Currency)).Count());
         }, iter: 5_000);
+
+        static Reachability Of(string c) => new(c == "C01", c != "C02", null, null, OfficeOf(c), c == "C00" ? GroupStatements.Both : c == "C04" ? GroupStatements.HeadOffice : default);
     }
 
     [Theory]

@@ -39,6 +39,32 @@ public class RoundTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task What_a_choice_would_come_to_is_told_before_it_is_carried_out_and_is_what_it_comes_to()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync([.. Ledger, "EA01,East Quay,Invoice,T-5,2026-08-01,31/31/2026,GBP,5.00,,Northgate,", "FE01,Fernlea,Invoice,T-6,2026-08-01,2026-09-01,GBP,7.00,,Northgate,"]);
+        var round = await desk.PrepareAsync();
+        await DecideAsync(desk, round, "BE02", "removed", "asked");
+        Action<Dictionary<string, object?>>[] changes =
+        [
+            s => s["overdueDays"] = 30, s => s["leastBalance"] = 50, s => s["notWithinDays"] = 7, s => (s["overdueDays"], s["leaveOutHeld"]) = (30, true),
+            s => s["units"] = new[] { "Harbour" }, s => s["withCredits"] = false, s => s["asOf"] = "2026-08-15", s => s["headOffices"] = new[] { "AB01" }, s => s["groups"] = "both",
+        ];
+        foreach (var change in changes)
+        {
+            var count = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/count", Changed(round, change));
+            var changed = await ChangeAsync(desk, round, change);
+            Assert.Equal(changed.List("parcels").Count(), count.GetProperty("parcels").GetInt32());
+            Assert.Equal(
+                changed.List("proof").Select(p => (p.Text("currency"), p.Text("parcels"))).Where(p => p.Item2 != "0.00"),
+                count.List("sums").Select(s => (s.Text("currency"), s.Text("amount"))));
+            Assert.Equal(
+                changed.List("leftOut").GroupBy(l => l.Text("reason")).Select(g => (g.Key, g.Count())).Order(),
+                count.List("leftOut").Select(l => (l.Text("reason"), l.GetProperty("customers").GetInt32())).Order());
+        }
+    }
+
+    [Fact]
     public async Task A_choice_is_saved_under_a_name_and_used_in_another_round_with_that_rounds_own_day()
     {
         using var desk = await Desk.AtAsync(rendal);

@@ -52,6 +52,7 @@ internal static class IntakeBench
                 new Measurement($"{XlsxRows:N0} XLSX rows, the same", $"{takenXlsx:0.0} s", $"ExcelDataReader reading every cell {read:0.0} s", takenXlsx / read, "≤ 1.5"),
                 new Measurement("its memory at most", $"{memoryXlsx:0} MB", "–", null, "≤ 400 MB"),
                 await SearchAsync(last),
+                await ChoosingBench.RunAsync(last),
             ];
         }
         finally

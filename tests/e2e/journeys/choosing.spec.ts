@@ -139,3 +139,26 @@ test("a payment is set by hand against an item, kept as a credit, and taken back
   await said.getByRole("button", { name: "take back" }).click();
   await expect(settled.getByRole("row", { name: /P-1.*T-2.*£50.00.*it names the document/ })).toBeVisible();
 });
+
+test("how much a choice comes to is told while its parcels are still being made up", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Told at once");
+  await takeIn(page, "files/reminders.csv");
+  await prepareRound(page, "October");
+
+  // The making of the parcels is kept back until the count was seen.
+  let letGo = () => {};
+  const seen = new Promise<void>((resolve) => (letGo = resolve));
+  await page.route(/\/rounds\/\d+$/, async (route) => {
+    if (route.request().method() === "PUT") {
+      await seen;
+    }
+    await route.continue();
+  });
+  await page.getByLabel("Least balance").fill("300");
+  await page.getByLabel("Least balance").press("Enter");
+  await expect(page.getByText(/^Making up 3 parcels, £1,850\.00; 4 left out…$/)).toBeVisible();
+  letGo();
+  await expect(proof(page)).toContainText("3 need you £1,850.00");
+  await expect(page.getByText(/^Making up/)).toBeHidden();
+});

@@ -7,6 +7,7 @@ import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerCard } from "../customers/CustomerCard";
 import { AccountTable } from "./AccountTable";
+import { ComingCount } from "./ComingCount";
 import { Choices } from "./Choices";
 import { inOrder, ParcelList } from "./ParcelList";
 import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
@@ -100,6 +101,7 @@ function Bench({ round }: { round: Round }) {
           {round.preparedAt && `, ${moment(round.preparedAt)}`}
         </span>
         <span className="push" />
+        {actions.change.isPending && <ComingCount settings={actions.change.variables} />}
         {ready > 0 && (
           <Button type="primary" onClick={open("release")}>
             Release {count(ready, "parcel")}… <kbd aria-hidden>R</kbd>

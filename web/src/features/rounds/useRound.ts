@@ -19,6 +19,24 @@ export function useRound() {
   });
 }
 
+/** What a choice comes to, told while its parcels are still being made up; nothing where none is being carried out. */
+export function useCount(settings: RoundSettings | undefined) {
+  const book = useBookId();
+  const id = Number(useParams().round);
+  return useQuery({
+    queryKey: ["count", book, id, settings],
+    enabled: settings !== undefined,
+    gcTime: 0,
+    queryFn: () =>
+      must(
+        api.POST("/api/books/{book}/rounds/{id}/count", {
+          params: { path: { book, id } },
+          body: settings as RoundSettings,
+        }),
+      ),
+  });
+}
+
 /** What can be done with the round in the address; each brings the round as it is afterwards. */
 export function useRoundActions() {
   const book = useBookId();

@@ -1,0 +1,22 @@
+using Rendal.Core.Money;
+using Rendal.Core.Statements;
+
+namespace Rendal.Core.Rounds;
+
+/// <summary>What choosing has to know of one account in one currency, once it is known which of its items are wanted.</summary>
+/// <param name="Customer">The customer's key.</param>
+/// <param name="Currency">The currency.</param>
+/// <param name="Total">What the wanted items come to.</param>
+/// <param name="OldestDaysPastDue">The most days that one of them is past due; 0 where none is.</param>
+/// <param name="Rows">How many ledger rows that are, settled ones included.</param>
+/// <param name="IsEmpty">Whether a statement would have nothing to show.</param>
+public readonly record struct AccountSum(string Customer, Currency Currency, decimal Total, int OldestDaysPastDue, int Rows, bool IsEmpty)
+{
+    /// <summary>The sum of the statement of one account.</summary>
+    public static AccountSum Of(Statement statement) =>
+        new(statement.Customer, statement.Currency, statement.Total, statement.OldestDaysPastDue, statement.Items.Count + statement.SettledRows, statement.IsEmpty);
+
+    /// <summary>Several accounts in one currency as one of their head office.</summary>
+    public static AccountSum Of(string headOffice, IReadOnlyList<AccountSum> accounts) =>
+        new(headOffice, accounts[0].Currency, accounts.Sum(a => a.Total), accounts.Max(a => a.OldestDaysPastDue), accounts.Sum(a => a.Rows), false);
+}

@@ -1,0 +1,17 @@
+using Rendal.Core.Customers;
+using Rendal.Core.Statements;
+
+namespace Rendal.Store.Customers;
+
+/// <summary>What choosing has to know of a customer's card.</summary>
+/// <param name="OnHold">Whether nothing is to be sent.</param>
+/// <param name="IsReachable">Whether a message can reach the customer.</param>
+/// <param name="MinimumBalance">The least balance to write about; null for the round's.</param>
+/// <param name="HeadOffice">The key of the head office; empty where there is none.</param>
+/// <param name="Groups">Of a head office: who gets the statements.</param>
+/// <param name="Form">What the statements list; null for what the book says.</param>
+public sealed record CustomerTraits(bool OnHold, bool IsReachable, decimal? MinimumBalance, string HeadOffice, GroupStatements Groups, StatementForm? Form)
+{
+    /// <summary>The traits of a card.</summary>
+    public static CustomerTraits Of(Customer card) => new(card.OnHold, card.IsReachable, card.MinimumBalance, card.HeadOffice, card.Groups, card.Form);
+}

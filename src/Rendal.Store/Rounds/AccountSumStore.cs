@@ -1,0 +1,52 @@
+using Npgsql;
+using Rendal.Core.Money;
+using Rendal.Core.Rounds;
+
+namespace Rendal.Store.Rounds;
+
+/// <summary>What the wanted items of the accounts of a round come to, as they did when its parcels were last made up.</summary>
+public sealed class AccountSumStore(NpgsqlDataSource source, long book)
+{
+    /// <summary>The sums of a round; null where they were made for other items than <paramref name="basis"/> wants.</summary>
+    public async Task<(IReadOnlyList<AccountSum> Accounts, IReadOnlyList<LeftOutShare> ItemsLeftOut)?> FindAsync(long round, RoundBasis basis, CancellationToken cancel)
+    {
+        // One transaction that sees one state: the sums are replaced as a whole when the round is prepared anew.
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancel);
+        if (await connection.Sql("select items_basis from round where book_id = $1 and id = $2", book, round).FirstAsync(r => r.Text(0) ?? "", cancel) != basis.OfItems())
+        {
+            return null;
+        }
+
+        var accounts = await connection.Sql("select currency, customers, totals, oldest, rows, empty from round_account where book_id = $1 and round_id = $2", book, round).ListAsync(Read, cancel);
+        var leftOut = await connection.Sql("select currency, reason, customers, amount from round_item_left_out where book_id = $1 and round_id = $2", book, round)
+            .ListAsync(r => new LeftOutShare(Currency.Of(r.GetString(0)), EnumText.Parse<LeftOutReason>(r.GetString(1)), r.GetInt32(2), r.GetDecimal(3)), cancel);
+        return ([.. accounts.SelectMany(a => a)], leftOut);
+    }
+
+    /// <summary>Puts new sums in place of the earlier ones.</summary>
+    internal static async Task PutAsync(NpgsqlConnection connection, long book, long round, ChosenRound chosen, RoundBasis basis, CancellationToken cancel)
+    {
+        await connection.Sql("update round set items_basis = $3 where book_id = $1 and id = $2", book, round, basis.OfItems()).RunAsync(cancel);
+        await connection.Sql("delete from round_account where book_id = $1 and round_id = $2", book, round).RunAsync(cancel);
+        await connection.Sql("delete from round_item_left_out where book_id = $1 and round_id = $2", book, round).RunAsync(cancel);
+        foreach (var of in chosen.Accounts.GroupBy(a => a.Currency))
+        {
+            await connection.Sql(
+                "insert into round_account (book_id, round_id, currency, customers, totals, oldest, rows, empty) values ($1, $2, $3, $4, $5, $6, $7, $8)",
+                book, round, of.Key.Code, of.Select(a => a.Customer).ToArray(), of.Select(a => a.Total).ToArray(), of.Select(a => a.OldestDaysPastDue).ToArray(), of.Select(a => a.Rows).ToArray(), of.Select(a => a.IsEmpty).ToArray()).RunAsync(cancel);
+        }
+
+        var left = chosen.ItemsLeftOut;
+        await connection.Sql(
+            "insert into round_item_left_out (book_id, round_id, currency, reason, customers, amount) select $1, $2, * from unnest($3::text[], $4::text[], $5::int[], $6::numeric[])",
+            book, round, left.Select(l => l.Currency!.Value.Code).ToArray(), left.Select(l => l.Reason.Code()).ToArray(), left.Select(l => l.Customers).ToArray(), left.Select(l => l.Amount).ToArray()).RunAsync(cancel);
+    }
+
+    private static IEnumerable<AccountSum> Read(NpgsqlDataReader r)
+    {
+        var currency = Currency.Of(r.GetString(0));
+        var (customers, totals, oldest, rows, empty) = (r.GetFieldValue<string[]>(1), r.GetFieldValue<decimal[]>(2), r.GetFieldValue<int[]>(3), r.GetFieldValue<int[]>(4), r.GetFieldValue<bool[]>(5));
+        return customers.Select((customer, i) => new AccountSum(customer, currency, totals[i], oldest[i], rows[i], empty[i])).ToList();
+    }
+}

@@ -1,0 +1,70 @@
+using Rendal.Core.Customers;
+using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
+using Rendal.Web.Hosting;
+
+namespace Rendal.Web.Rounds;
+
+/// <summary>What the person chooses in a round.</summary>
+internal sealed record RoundRequest(
+    string Name,
+    DateOnly AsOf,
+    StatementForm? Form,
+    DateOnly? PeriodFrom,
+    decimal? InterestPercent,
+    decimal LeastBalance,
+    int? OverdueDays,
+    int? NotWithinDays,
+    bool WithCredits,
+    bool LeaveOutHeld,
+    IReadOnlyList<string>? Units,
+    DateOnly? DatedFrom,
+    DateOnly? DatedTo,
+    DateOnly? DueFrom,
+    DateOnly? DueTo,
+    GroupStatements? Groups,
+    IReadOnlyList<string>? HeadOffices,
+    IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
+    long WordingId,
+    long SenderId)
+{
+    /// <summary>The choice that is asked for; refused in words where it makes no sense.</summary>
+    public Choice Checked()
+    {
+        if (InterestPercent is <= 0 or > 100)
+        {
+            throw Unable.Invalid("Interest is a yearly rate above 0 and up to 100 per cent; leave it empty for none.");
+        }
+
+        if (PeriodFrom > AsOf)
+        {
+            throw Unable.Invalid("The period of the statement begins after it ends.");
+        }
+
+        if (DatedFrom > DatedTo || DueFrom > DueTo)
+        {
+            throw Unable.Invalid("The first day of a span lies after its last; nothing can be between them.");
+        }
+
+        return new Choice
+        {
+            AsOf = AsOf,
+            Form = Form,
+            PeriodFrom = PeriodFrom,
+            InterestPercent = InterestPercent,
+            LeastBalance = Math.Max(0, LeastBalance),
+            OverdueDays = OverdueDays,
+            NotWithinDays = NotWithinDays,
+            WithCredits = WithCredits,
+            LeaveOutHeld = LeaveOutHeld,
+            Units = Units?.ToHashSet(StringComparer.Ordinal),
+            DatedFrom = DatedFrom,
+            DatedTo = DatedTo,
+            DueFrom = DueFrom,
+            DueTo = DueTo,
+            Groups = Groups,
+            HeadOffices = HeadOffices?.ToHashSet(StringComparer.Ordinal),
+            Columns = Columns.ToDictionary(c => c.Key, c => (IReadOnlySet<string>)c.Value.ToHashSet(StringComparer.Ordinal)),
+        };
+    }
+}

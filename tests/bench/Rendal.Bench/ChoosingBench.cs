@@ -1,0 +1,55 @@
+using System.Diagnostics;
+using Npgsql;
+using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+using Rendal.Store.Books;
+using Rendal.Store.Intake;
+using Rendal.Store.Ledger;
+using Rendal.Store.Rounds;
+using Rendal.Store.Senders;
+using Rendal.Store.Wordings;
+using Rendal.Web.Books;
+using Rendal.Web.Rounds;
+
+namespace Rendal.Bench;
+
+/// <summary>Choosing among all customers of a large ledger: what a choice comes to, told from PostgreSQL.</summary>
+internal static class ChoosingBench
+{
+    private const int Choices = 100;
+
+    /// <summary>Measures on the database in which a ledger was taken in last.</summary>
+    public static async Task<Measurement> RunAsync(string database)
+    {
+        var cancel = CancellationToken.None;
+        await using var source = NpgsqlDataSource.Create(database);
+        var book = await source.CreateCommand("select max(id) from book").ExecuteScalarAsync(cancel) is long id ? id : 0;
+        var scope = new BookScope((await new BookStore(source).FindAsync(book, cancel))!, 1, source);
+        var intake = (await new IntakeStore(source, book).CurrentAsync(cancel))!;
+        var wording = await new WordingStore(source, book).AddAsync(new Wording("Bench", "en", "Statement", "<p>Statement</p>"), cancel);
+        var sender = await new SenderStore(source, book).AddAsync(new Sender(0, "Bench", "bench@bench.example", "127.0.0.1", 2525, "none", "", null, ""), cancel);
+        var rounds = new RoundStore(source, book);
+        var choice = new Choice { AsOf = BenchLedger.AsOf };
+        var round = await rounds.MakeAsync("Bench", intake.Id, choice, StatementRules.Default, wording, sender, 1, cancel);
+        var rows = await new LedgerStore(source, book).RowsAsync(intake.Id, cancel).ToListAsync(cancel);
+        var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
+        await rounds.PutPreparedAsync(round, [], chosen with { LeftOut = [] }, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), DateTimeOffset.UtcNow, cancel);
+        var chance = new Random(20261031);
+        var times = new List<double>();
+        for (var i = 0; i < Choices; i++)
+        {
+            var request = new RoundRequest("Bench", choice.AsOf, null, null, null, chance.Next(1, 50) * 100, chance.Next(1, 90), i % 3 == 0 ? 7 : null, true, false, null, null, null, null, null, null, null, new Dictionary<string, IReadOnlyList<string>>(), wording, sender);
+            var watch = Stopwatch.StartNew();
+            var count = await CountEndpoints.CountAsync(round, request, scope, cancel);
+            times.Add(watch.Elapsed.TotalMilliseconds);
+            if (count.Parcels + count.LeftOut.Sum(l => l.Customers) != chosen.Accounts.Count)
+            {
+                throw new InvalidOperationException("What was measured did not come out right.");
+            }
+        }
+
+        times.Sort();
+        return new Measurement($"choosing over {chosen.Accounts.Count:N0} customers of {rows.Count:N0} rows: count, sums and reasons, 95 of 100 within", $"{times[(Choices * 95 / 100) - 1]:0} ms", "–", null, "≤ 300 ms");
+    }
+}
