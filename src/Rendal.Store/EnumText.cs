@@ -11,5 +11,11 @@ internal static class EnumText
 
     /// <summary>Reads it back.</summary>
     public static T Parse<T>(string text)
-        where T : struct, Enum => Enum.Parse<T>(text.Replace("-", "", StringComparison.Ordinal), ignoreCase: true);
+        where T : struct, Enum => Words<T>.All[text];
+
+    private static class Words<T>
+        where T : struct, Enum
+    {
+        public static readonly Dictionary<string, T> All = Enum.GetValues<T>().ToDictionary(Of, StringComparer.Ordinal);
+    }
 }

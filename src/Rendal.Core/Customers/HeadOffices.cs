@@ -10,6 +10,11 @@ public sealed class HeadOffices(IReadOnlyDictionary<string, string> headOfficeOf
     /// </summary>
     public string? TopOf(string key)
     {
+        if (!headOfficeOf.TryGetValue(key, out var first) || first.Length == 0)
+        {
+            return key;
+        }
+
         var seen = new HashSet<string>(StringComparer.Ordinal);
         var now = key;
         while (seen.Add(now))

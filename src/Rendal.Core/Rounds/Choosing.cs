@@ -29,7 +29,8 @@ public static class Choosing
         var hand = new HandIndex(byHand ?? ByHand.Nothing, choice.AsOf);
         var leftOut = new LeftOutSums();
         var itemsLeftOut = new LeftOutSums();
-        var gathering = new Gathering(choice, hand, reachability, setAside, leftOut);
+        var sent = new List<Gathered>();
+        var gathering = new Gathering(choice, hand, reachability, setAside, leftOut, sent.Add);
         var ledger = new SortedDictionary<Currency, decimal>();
         foreach (var row in setAside)
         {
@@ -44,7 +45,7 @@ public static class Choosing
         foreach (var account in CustomerAccount.Group(rows))
         {
             ledger[account.Currency] = ledger.GetValueOrDefault(account.Currency) + account.Rows.Sum(r => r.Open);
-            var form = choice.Form ?? reachability(gathering.GroupOf(account.Customer)?.HeadOffice ?? account.Customer).Form ?? rules.Form;
+            var form = choice.Form ?? reachability(gathering.GroupOf(account.Customer, reachability(account.Customer))?.HeadOffice ?? account.Customer).Form ?? rules.Form;
             if (Draw(account, choice, form, settlement, rules.Ageing, hand, itemsLeftOut) is { } statement)
             {
                 var sum = AccountSum.Of(statement);
@@ -54,7 +55,8 @@ public static class Choosing
             }
         }
 
-        var sent = gathering.Sent();
+        gathering.Close();
+        sent.Sort((a, b) => string.CompareOrdinal(a.Receiver, b.Receiver) is var order and not 0 ? order : a.Currency.CompareTo(b.Currency));
         leftOut.Add(itemsLeftOut);
         var statements = sent.Select(s => Statement.Gather(s.Receiver, [.. s.Accounts.Select(a => drawn[(a.Customer, a.Currency)])]) with { AlsoOn = s.AlsoOn }).ToList();
         return new ChosenRound(statements, leftOut.Listed(), Proofs(ledger, sent, leftOut)) { Accounts = sums, ItemsLeftOut = itemsLeftOut.Shares() };
@@ -72,17 +74,28 @@ public static class Choosing
     /// <param name="reachability">What is known of a customer beside the ledger.</param>
     /// <param name="byHand">What people have decided about customers.</param>
     public static ChosenCount Count(
-        IReadOnlyList<AccountSum> accounts, IReadOnlyList<LeftOutShare> itemsLeftOut, IReadOnlyCollection<RowSetAside> setAside, Choice choice, Func<string, Reachability> reachability, ByHand byHand)
+        IEnumerable<AccountSum> accounts, IReadOnlyList<LeftOutShare> itemsLeftOut, IReadOnlyCollection<RowSetAside> setAside, Choice choice, Func<string, Reachability> reachability, ByHand byHand)
     {
-        var leftOut = new LeftOutSums();
-        var gathering = new Gathering(choice, new HandIndex(byHand, choice.AsOf), reachability, setAside, leftOut);
+        var leftOut = new LeftOutTally();
+        var receivers = new HashSet<string>(StringComparer.Ordinal);
+        var sums = new Dictionary<Currency, decimal>();
+        var gathering = new Gathering(choice, new HandIndex(byHand, choice.AsOf), reachability, setAside, leftOut, Send);
         foreach (var account in accounts)
         {
             gathering.Take(account);
         }
 
-        var sent = gathering.Sent();
-        return new ChosenCount(sent.Select(s => s.Receiver).Distinct(StringComparer.Ordinal).Count(), SumOf(sent), [.. leftOut.Shares(), .. itemsLeftOut]);
+        gathering.Close();
+        return new ChosenCount(receivers.Count, sums, [.. leftOut.Shares(), .. itemsLeftOut]);
+
+        void Send(Gathered statement)
+        {
+            receivers.Add(statement.Receiver);
+            if (statement.AlsoOn is null)
+            {
+                sums[statement.Currency] = sums.GetValueOrDefault(statement.Currency) + statement.Total;
+            }
+        }
     }
 
     /// <summary>
@@ -126,12 +139,9 @@ public static class Choosing
         ];
     }
 
-    private static Dictionary<Currency, decimal> SumOf(IReadOnlyList<Gathered> sent) =>
-        sent.Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).ToDictionary(g => g.Key, g => g.Sum(s => s.Total));
-
     private static IReadOnlyList<Proof> Proofs(IEnumerable<KeyValuePair<Currency, decimal>> ledger, IReadOnlyList<Gathered> sent, LeftOutSums leftOut)
     {
-        var sums = SumOf(sent);
+        var sums = sent.Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).ToDictionary(g => g.Key, g => g.Sum(s => s.Total));
         return [.. ledger.Select(l => new Proof(l.Key, l.Value, sums.GetValueOrDefault(l.Key), leftOut.Of(l.Key)))];
     }
 

@@ -20,18 +20,18 @@ internal sealed class Gathering
     private readonly HandIndex hand;
     private readonly Func<string, Reachability> reachability;
     private readonly HashSet<(string Customer, Currency? Currency)> unread = [];
-    private readonly LeftOutSums leftOut;
-    private readonly List<Gathered> sent = [];
+    private readonly ILeftOut leftOut;
+    private readonly Action<Gathered> send;
     private readonly Dictionary<(string HeadOffice, Currency Currency), List<AccountSum>> groups = [];
     private readonly HashSet<(string HeadOffice, Currency? Currency)> blockedGroups = [];
 
-    public Gathering(Choice choice, HandIndex hand, Func<string, Reachability> reachability, IEnumerable<RowSetAside> setAside, LeftOutSums leftOut)
+    public Gathering(Choice choice, HandIndex hand, Func<string, Reachability> reachability, IEnumerable<RowSetAside> setAside, ILeftOut leftOut, Action<Gathered> send)
     {
-        (this.choice, this.hand, this.reachability, this.leftOut) = (choice, hand, reachability, leftOut);
+        (this.choice, this.hand, this.reachability, this.leftOut, this.send) = (choice, hand, reachability, leftOut, send);
         foreach (var row in setAside)
         {
             leftOut.Add(row.Customer, row.Currency, LeftOutReason.Error, row.Amount);
-            if (row.Customer is { } customer && unread.Add((customer, row.Currency)) && GroupOf(customer) is { } group && AccountReason(customer, reachability(customer)) is null)
+            if (row.Customer is { } customer && unread.Add((customer, row.Currency)) && GroupOf(customer, reachability(customer)) is { } group && AccountReason(customer, reachability(customer)) is null)
             {
                 // The statement of the group would lack what the row says, which a person who reads it could not see.
                 blockedGroups.Add((group.HeadOffice, row.Currency));
@@ -42,11 +42,12 @@ internal sealed class Gathering
     /// <summary>Takes one account in.</summary>
     public void Take(in AccountSum account)
     {
-        if (GroupOf(account.Customer) is not { } group)
+        var of = reachability(account.Customer);
+        if (GroupOf(account.Customer, of) is not { } group)
         {
-            Decide(account, null, ReasonAgainst(account));
+            Decide(account, null, ReasonAgainst(account, of));
         }
-        else if ((IsUnread(account) ? LeftOutReason.Error : AccountReason(account.Customer, reachability(account.Customer))) is { } reason)
+        else if ((IsUnread(account) ? LeftOutReason.Error : AccountReason(account.Customer, of)) is { } reason)
         {
             LeaveOut(account, null, reason);
         }
@@ -61,27 +62,20 @@ internal sealed class Gathering
         }
     }
 
-    /// <summary>Decides about the groups, once all accounts were taken in, and returns what is sent, in order of receiver (ordinal), then currency.</summary>
-    public IReadOnlyList<Gathered> Sent()
+    /// <summary>Decides about the groups, once all accounts were taken in.</summary>
+    public void Close()
     {
         foreach (var ((headOffice, _), accounts) in groups)
         {
             DecideGroup(headOffice, accounts);
         }
-
-        if (groups.Count > 0)
-        {
-            sent.Sort((a, b) => string.CompareOrdinal(a.Receiver, b.Receiver) is var order and not 0 ? order : a.Currency.CompareTo(b.Currency));
-        }
-
-        return sent;
     }
 
     /// <summary>The head office that gets the statement of a customer, and whether the customer gets it as well; null where only the customer does.</summary>
-    public (string HeadOffice, bool Both)? GroupOf(string customer)
+    public (string HeadOffice, bool Both)? GroupOf(string customer, in Reachability of)
     {
-        var headOffice = reachability(customer).HeadOffice ?? customer;
-        return (choice.Groups ?? reachability(headOffice).Groups) switch
+        var headOffice = of.HeadOffice ?? customer;
+        return (choice.Groups ?? (headOffice == customer ? of : reachability(headOffice)).Groups) switch
         {
             GroupStatements.HeadOffice => (headOffice, false),
             GroupStatements.Both => (headOffice, true),
@@ -100,15 +94,16 @@ internal sealed class Gathering
             : ReasonAgainstBalance(whole, of);
         if (reason is null)
         {
-            sent.Add(new Gathered(headOffice, whole.Currency, accounts, whole.Total, null));
+            send(new Gathered(headOffice, whole.Currency, accounts, whole.Total, null));
         }
 
         foreach (var account in accounts)
         {
-            if (GroupOf(account.Customer)?.Both == true && account.Customer != headOffice)
+            var branch = reachability(account.Customer);
+            if (GroupOf(account.Customer, branch)?.Both == true && account.Customer != headOffice)
             {
                 // A branch that gets its own as well: to know where the head office's goes, counted where that does not go.
-                Decide(account, reason is null ? headOffice : null, ReasonAgainst(account));
+                Decide(account, reason is null ? headOffice : null, ReasonAgainst(account, branch));
             }
             else if (reason is { } against)
             {
@@ -121,7 +116,7 @@ internal sealed class Gathering
     {
         if (reason is null)
         {
-            sent.Add(new Gathered(account.Customer, account.Currency, [account], account.Total, alsoOn));
+            send(new Gathered(account.Customer, account.Currency, [account], account.Total, alsoOn));
         }
         else
         {
@@ -132,28 +127,20 @@ internal sealed class Gathering
     private void LeaveOut(in AccountSum account, string? alsoOn, LeftOutReason reason) =>
         leftOut.Add(account.Customer, account.Currency, reason, alsoOn is null ? account.Total : 0, alsoOn is null ? account.Rows : 0);
 
-    private LeftOutReason? ReasonAgainst(in AccountSum account)
-    {
-        if (IsUnread(account))
-        {
-            return LeftOutReason.Error;
-        }
-
-        var of = reachability(account.Customer);
-        return AccountReason(account.Customer, of) ?? ReasonAgainstBalance(account, of);
-    }
+    private LeftOutReason? ReasonAgainst(in AccountSum account, in Reachability of) =>
+        IsUnread(account) ? LeftOutReason.Error : AccountReason(account.Customer, of) ?? ReasonAgainstBalance(account, of);
 
     private bool IsUnread(in AccountSum account) => unread.Count > 0 && (unread.Contains((account.Customer, null)) || unread.Contains((account.Customer, account.Currency)));
 
     /// <summary>Why an account is in nothing that is sent, whatever stands on it.</summary>
-    private LeftOutReason? AccountReason(string customer, Reachability of) =>
+    private LeftOutReason? AccountReason(string customer, in Reachability of) =>
         hand.IsOut(customer) ? LeftOutReason.RemovedByHand
         : !hand.IsIn(customer) && !IsChosen(customer, of) ? LeftOutReason.NotChosen
         : of.OnHold ? LeftOutReason.OnHold
         : null;
 
     /// <summary>Why nothing is sent to who would get a statement.</summary>
-    private LeftOutReason? ReasonAgainstBalance(in AccountSum sum, Reachability of)
+    private LeftOutReason? ReasonAgainstBalance(in AccountSum sum, in Reachability of)
     {
         var isPutIn = hand.IsIn(sum.Customer);
         return sum.Total == 0 ? LeftOutReason.NothingOpen
@@ -165,6 +152,6 @@ internal sealed class Gathering
             : null;
     }
 
-    private bool IsChosen(string customer, Reachability of) =>
+    private bool IsChosen(string customer, in Reachability of) =>
         (choice.Customers is not { } chosen || chosen.Contains(customer)) && (choice.HeadOffices is not { } offices || offices.Contains(of.HeadOffice ?? customer));
 }

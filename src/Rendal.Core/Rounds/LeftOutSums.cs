@@ -3,7 +3,7 @@ using Rendal.Core.Money;
 namespace Rendal.Core.Rounds;
 
 /// <summary>What is left out, added up by customer, currency and reason.</summary>
-internal sealed class LeftOutSums
+internal sealed class LeftOutSums : ILeftOut
 {
     private readonly Dictionary<(string? Customer, Currency? Currency, LeftOutReason Reason), (decimal Amount, int Items)> sums = [];
 

@@ -30,14 +30,21 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, Customer>> AllAsync(CancellationToken cancel) =>
         (await source.Sql($"select {Columns} from customer where book_id = $1", book).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
 
-    /// <summary>What choosing has to know of each customer, by key.</summary>
-    public async Task<Dictionary<string, CustomerTraits>> TraitsAsync(CancellationToken cancel) =>
+    /// <summary>
+    /// What choosing has to know of the customers of a ledger and their head offices, by key. Only those of whom something
+    /// is to be known are in it; for all others <see cref="CustomerTraits.Usual"/> holds.
+    /// </summary>
+    public async Task<Dictionary<string, CustomerTraits>> TraitsAsync(long intake, CancellationToken cancel) =>
         (await source.Sql(
             """
             select key, on_hold, reachable, minimum_balance, head_office, groups, form, delivery, case when reachable is null then contacts end
-            from customer where book_id = $1
+            from customer
+            where book_id = $1 and (on_hold or reachable is distinct from true or minimum_balance is not null or head_office <> '' or groups <> 'branches' or form is not null)
+            union all
+            select l.customer, false, false, null, '', 'branches', null, 'email', null
+            from ledger_customer l where l.book_id = $1 and l.intake_id = $2 and not exists (select from customer c where c.book_id = l.book_id and c.key = l.customer)
             """,
-            book).ListAsync(
+            book, intake).ListAsync(
                 r => (Key: r.GetString(0), Traits: new CustomerTraits(
                     r.GetBoolean(1),
                     r.Nullable<bool>(2) ?? new Customer { Key = "", Name = "", Delivery = EnumText.Parse<Delivery>(r.GetString(7)), Contacts = StoreJson.Read<Contact[]>(r.GetString(8)) }.IsReachable,

@@ -12,6 +12,12 @@ namespace Rendal.Store.Customers;
 /// <param name="Form">What the statements list; null for what the book says.</param>
 public sealed record CustomerTraits(bool OnHold, bool IsReachable, decimal? MinimumBalance, string HeadOffice, GroupStatements Groups, StatementForm? Form)
 {
+    /// <summary>A customer who can be reached, and of whom nothing else is to be known.</summary>
+    public static CustomerTraits Usual { get; } = new(false, true, null, "", GroupStatements.Branches, null);
+
+    /// <summary>A customer without a card, who cannot be reached.</summary>
+    public static CustomerTraits NoCard { get; } = Usual with { IsReachable = false };
+
     /// <summary>The traits of a card.</summary>
     public static CustomerTraits Of(Customer card) => new(card.OnHold, card.IsReachable, card.MinimumBalance, card.HeadOffice, card.Groups, card.Form);
 }

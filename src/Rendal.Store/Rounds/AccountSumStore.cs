@@ -8,7 +8,7 @@ namespace Rendal.Store.Rounds;
 public sealed class AccountSumStore(NpgsqlDataSource source, long book)
 {
     /// <summary>The sums of a round; null where they were made for other items than <paramref name="basis"/> wants.</summary>
-    public async Task<(IReadOnlyList<AccountSum> Accounts, IReadOnlyList<LeftOutShare> ItemsLeftOut)?> FindAsync(long round, RoundBasis basis, CancellationToken cancel)
+    public async Task<(IEnumerable<AccountSum> Accounts, IReadOnlyList<LeftOutShare> ItemsLeftOut)?> FindAsync(long round, RoundBasis basis, CancellationToken cancel)
     {
         // One transaction that sees one state: the sums are replaced as a whole when the round is prepared anew.
         await using var connection = await source.OpenConnectionAsync(cancel);
@@ -21,7 +21,7 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
         var accounts = await connection.Sql("select currency, customers, totals, oldest, rows, empty from round_account where book_id = $1 and round_id = $2", book, round).ListAsync(Read, cancel);
         var leftOut = await connection.Sql("select currency, reason, customers, amount from round_item_left_out where book_id = $1 and round_id = $2", book, round)
             .ListAsync(r => new LeftOutShare(Currency.Of(r.GetString(0)), EnumText.Parse<LeftOutReason>(r.GetString(1)), r.GetInt32(2), r.GetDecimal(3)), cancel);
-        return ([.. accounts.SelectMany(a => a)], leftOut);
+        return (accounts.SelectMany(a => a), leftOut);
     }
 
     /// <summary>Puts new sums in place of the earlier ones.</summary>
@@ -47,6 +47,6 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
     {
         var currency = Currency.Of(r.GetString(0));
         var (customers, totals, oldest, rows, empty) = (r.GetFieldValue<string[]>(1), r.GetFieldValue<decimal[]>(2), r.GetFieldValue<int[]>(3), r.GetFieldValue<int[]>(4), r.GetFieldValue<bool[]>(5));
-        return customers.Select((customer, i) => new AccountSum(customer, currency, totals[i], oldest[i], rows[i], empty[i])).ToList();
+        return customers.Select((customer, i) => new AccountSum(customer, currency, totals[i], oldest[i], rows[i], empty[i]));
     }
 }

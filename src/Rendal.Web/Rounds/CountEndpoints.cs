@@ -1,6 +1,7 @@
 using Rendal.Core.Customers;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
+using Rendal.Store.Customers;
 using Rendal.Store.Rounds;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -28,6 +29,7 @@ internal static class CountEndpoints
         var choice = request.Checked();
         var hand = await Preparation.ByHandAsync(scope, id, await scope.Rounds.DecisionsAsync(id, cancel), cancel);
         var basis = new RoundBasis(choice, hand, scope.Book.Rules);
+        var reading = scope.Customers.TraitsAsync(round.IntakeId, cancel);
         if (await scope.AccountSums.FindAsync(id, basis, cancel) is not { } sums)
         {
             // Other items are wanted than before: the ledger has to be gone through.
@@ -35,9 +37,9 @@ internal static class CountEndpoints
             sums = (chosen.Accounts, chosen.ItemsLeftOut);
         }
 
-        var traits = await scope.Customers.TraitsAsync(cancel);
+        var traits = await reading;
         var offices = new HeadOffices(traits.Where(t => t.Value.HeadOffice.Length > 0).ToDictionary(t => t.Key, t => t.Value.HeadOffice, StringComparer.Ordinal));
-        var reach = new Reach(traits.GetValueOrDefault, offices, choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel));
+        var reach = new Reach(key => traits.GetValueOrDefault(key, CustomerTraits.Usual), offices, choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel));
         var count = Choosing.Count(sums.Accounts, sums.ItemsLeftOut, await scope.Ledger.SetAsideAsync(round.IntakeId, null, cancel), choice, reach.Of, hand);
         return new CountView(
             count.Parcels,

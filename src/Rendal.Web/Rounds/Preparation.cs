@@ -106,8 +106,14 @@ internal sealed class Preparation
         var rows = await scope.Ledger.RowsAsync(Intake.Id, cancel).ToListAsync(cancel);
         var setAside = await scope.Ledger.SetAsideAsync(Intake.Id, null, cancel);
         var lastWritten = choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel);
-        var reach = new Reach(key => customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card) : null, headOffices, lastWritten);
+        var traits = new Dictionary<string, CustomerTraits>(customers.Count, StringComparer.Ordinal);
+        var reach = new Reach(TraitsOf, headOffices, lastWritten);
         return Choosing.Choose(rows, setAside, choice, Rules.SettlementOf(Intake.HasOutstanding), Rules, reach.Of, Hand);
+
+        // Whether a card can be reached is told from its addresses, which are read once for each that is asked for.
+        CustomerTraits TraitsOf(string key) =>
+            traits.TryGetValue(key, out var known) ? known
+            : traits[key] = customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card) : CustomerTraits.NoCard;
     }
 
     internal static async Task<ByHand> ByHandAsync(BookScope scope, long round, List<RoundDecision> decisions, CancellationToken cancel) => new()
