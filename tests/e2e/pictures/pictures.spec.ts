@@ -49,6 +49,19 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await shot(page, "customers");
   await page.keyboard.press("Escape");
 
+  await page.goto(`/books/${book}/words?part=figures`);
+  await expect(page.getByLabel("Last day of each age band")).toHaveValue("30, 60, 90");
+  await shot(page, "figures");
+
+  await prepareRound(page, "October for head offices");
+  await page.getByLabel("Statements of branches go to").click();
+  await page.getByTitle("the head office and each branch").click();
+  await page.getByRole("button", { name: "Fernlea Hotels", exact: true }).click();
+  await page.keyboard.press("2");
+  await page.getByRole("button", { name: "Next page" }).click();
+  await expect(page.getByRole("img", { name: /All accounts together/ })).toBeVisible();
+  await shot(page, "head-office");
+
   await prepareRound(page, "October statements");
   await page.getByRole("button", { name: "Fernlea Hotels", exact: true }).click();
   const letter = page.frameLocator('iframe[title="Message to Fernlea Hotels"]');
