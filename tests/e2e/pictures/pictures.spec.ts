@@ -40,7 +40,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await expect(page.getByLabel("Period from")).toBeVisible();
   await page.getByLabel("Period from").fill("1 Apr 2026");
   await page.getByLabel("Period from").press("Enter");
-  await page.keyboard.press("2");
+  await page.getByRole("tab", { name: "Statement", exact: true }).click();
   await expect(page.getByRole("img", { name: /Statement of account/ })).toBeVisible();
   await shot(page, "brought-forward");
 
