@@ -27,13 +27,14 @@ public sealed class SettlementStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// Keeps what a person says. That a credit is to stay one takes back what it was set against before, and the other way
-    /// about; the same pair said again counts with its new amount.
+    /// about; the same pair said again counts with its new amount. Of two people who say it at the same moment, the later counts.
     /// </summary>
     public async Task SayAsync(CustomerSettlement settlement, long person, DateTimeOffset now, CancellationToken cancel)
     {
         var said = settlement.Said;
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.Sql("select pg_advisory_xact_lock(hashtextextended('settled_by_hand ' || $1::text || ' ' || $2, 0))", book, said.Credit).RunAsync(cancel);
         var charge = new NpgsqlParameter { Value = (object?)said.Charge ?? DBNull.Value, NpgsqlDbType = NpgsqlDbType.Text };
         await connection.Sql(
             "update settled_by_hand set taken_back_by = $4, taken_back_at = $5 where book_id = $1 and credit = $2 and taken_back_at is null and ($3::text is null or charge is null or charge = $3)",
