@@ -1,5 +1,7 @@
+using Rendal.Core.Statements;
 using Rendal.Store.Files;
 using Rendal.Store.Ledger;
+using Rendal.Store.Rounds;
 
 namespace Rendal.Store.Tests.Migrations;
 
@@ -58,6 +60,36 @@ public class SchemaTests(Postgres postgres)
         }
 
         Assert.Equal((1_060_000L, (byte)0xA1, (byte)0xB2), (whole.Length, whole.ToArray()[1_048_575], whole.ToArray()[1_048_576]));
+    }
+
+    [Fact]
+    public async Task Rounds_and_parcels_of_an_older_version_are_what_they_were()
+    {
+        await using var source = await postgres.NewDatabaseAsync("0001_first.sql", "0002_intake.sql", "0003_rows_by_intake.sql", "0004_by_hand.sql", "0005_saved_choices.sql");
+        await using (var fill = source.CreateCommand(
+            """
+            insert into person (name, password_hash) values ('Ines', 'hash');
+            insert into book (name, currency, ageing_edges) values ('Tarnbrook Linen Hire', 'GBP', '{7,14}');
+            insert into stored_file (book_id, name, size, sha256) values (1, 'ledger.csv', 0, sha256(''));
+            insert into intake (book_id, file_id, state, made_by, kept_at) values (1, 1, 'kept', 1, now());
+            insert into wording (book_id, name, subject, body) values (1, 'First', 'Statement', '<p>Statement</p>');
+            insert into sender (book_id, name, address, host, port, security, user_name) values (1, 'Tarnbrook', 'accounts@tarnbrook.example', '127.0.0.1', 2525, 'none', '');
+            insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by) values
+                (1, 'Old', 1, '{"asOf": "2026-10-31", "leastBalance": 5}', 1, 1, 1), (1, 'Forward', 1, '{"asOf": "2026-10-31", "form": "brought-forward"}', 1, 1, 1);
+            insert into parcel (book_id, round_id, customer, name, position, state, recipients, sums, items) values (1, 1, 'AB01', 'Abbot’s Table', 0, 'prepared', '{}', '[]', 1);
+            """))
+        {
+            await fill.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+        }
+
+        await Postgres.RunAsync(source, "0006_groups.sql");
+        await Postgres.RunAsync(source, "0007_row_correction.sql");
+        await Postgres.RunAsync(source, "0008_choosing.sql");
+        var rounds = new RoundStore(source, 1);
+        var (old, forward) = ((await rounds.FindAsync(1, TestContext.Current.CancellationToken))!, (await rounds.FindAsync(2, TestContext.Current.CancellationToken))!);
+        Assert.Equal((StatementForm.OpenItems, 5m, StatementForm.BroughtForward), (old.Choice.Form, old.Choice.LeastBalance, forward.Choice.Form));
+        Assert.Equal([7, 14], old.Rules.Ageing.UpperEdges);
+        Assert.Equal([new ParcelAccount("AB01", "Abbot’s Table")], Assert.Single(await rounds.ParcelsAsync(1, TestContext.Current.CancellationToken)).Accounts);
     }
 
     [Fact]
