@@ -43,7 +43,7 @@ internal static class StatementsCommand
             findings.AddRange(MissingAddresses.Among(ledger.Seen.Values, key => listed.TryGetValue(key, out var c) && AddressList.Read(c.Email).Good.Count > 0));
         }
 
-        var offices = new HeadOffices(listed.Values.Where(c => c.HeadOffice.Length > 0).ToDictionary(c => c.Key, c => c.HeadOffice, StringComparer.Ordinal));
+        var offices = HeadOffices.Of(listed.Values);
         var chosen = Choosing.Choose(
             ledger.Rows,
             ledger.SetAside,
@@ -51,7 +51,7 @@ internal static class StatementsCommand
             ledger.Rule,
             new StatementRules(options.Ageing),
             key => new Reachability(false, false, null, HeadOffice: offices.TopOf(key)));
-        findings.AddRange(chosen.Statements.SelectMany(s => s.Accounts).Where(s => s.ForwardDifference != 0).DistinctBy(s => (s.Customer, s.Currency)).Select(s => DoesNotClose(s, ledger.Rows.First(r => r.Customer == s.Customer).Source)));
+        findings.AddRange(DoNotClose(chosen, ledger));
         var documents = options.Out is { } folder ? WriteDocuments(folder, chosen, ledger, listed, options) : [];
         if (options.JsonFile is { } file)
         {
@@ -72,6 +72,13 @@ internal static class StatementsCommand
         }
 
         return options.Strict && findings.Exists(f => f.Severity == Severity.Error) ? 3 : 0;
+    }
+
+    private static IEnumerable<Finding> DoNotClose(ChosenRound chosen, LedgersRead ledger)
+    {
+        var open = chosen.Statements.SelectMany(s => s.Accounts).Where(s => s.ForwardDifference != 0).DistinctBy(s => (s.Customer, s.Currency)).ToList();
+        var sources = open.Count == 0 ? [] : ledger.Rows.DistinctBy(r => r.Customer).ToDictionary(r => r.Customer, r => r.Source, StringComparer.Ordinal);
+        return open.Select(s => DoesNotClose(s, sources[s.Customer]));
     }
 
     private static Finding DoesNotClose(Statement statement, SourceRef source) => new(

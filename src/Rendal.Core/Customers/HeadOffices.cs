@@ -4,6 +4,10 @@ namespace Rendal.Core.Customers;
 /// <param name="headOfficeOf">The head office of each customer that has one, by key.</param>
 public sealed class HeadOffices(IReadOnlyDictionary<string, string> headOfficeOf)
 {
+    /// <summary>Who is whose head office, as the cards say.</summary>
+    public static HeadOffices Of(IEnumerable<Customer> customers) =>
+        new(customers.Where(c => c.HeadOffice.Length > 0).ToDictionary(c => c.Key, c => c.HeadOffice, StringComparer.Ordinal));
+
     /// <summary>
     /// The customer at the top of a chain of any depth; the customer itself where it has no head office. Null for a
     /// customer whose chain runs into a loop.

@@ -22,7 +22,11 @@ public static class StatementTable
             }
 
             html.Append("</tr></thead><tbody>");
-            section.Parts.ToList().ForEach(part => Part(html, paper, part));
+            foreach (var part in section.Parts)
+            {
+                Part(html, paper, part);
+            }
+
             html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:6px 8px 6px 0;font-weight:600\">").Append(Escape(section.TotalLabel))
                 .Append("</td><td style=\"padding:6px 8px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr>");
             foreach (var (i, line) in section.Interest.Index())

@@ -168,7 +168,6 @@ public static class Choosing
         }
 
         var statement = Statement.Of(account.Customer, account.Currency, wanted, choice.AsOf, ageing);
-        statement = statement with { SettledRows = wanted.Count - statement.Items.Count };
         if (form == StatementForm.BroughtForward)
         {
             var movements = settled.Where(i => !Settlement.IsAfter(i.Row, choice.AsOf) && FilteredOut(i, choice, hand) is null).Select(i => i.Row);

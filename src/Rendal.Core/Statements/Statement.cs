@@ -84,10 +84,12 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
         var bands = new decimal[rule.BandCount];
         var credits = 0m;
         var overdue = 0m;
+        var settled = 0;
         foreach (var (row, amount) in open)
         {
             if (amount == 0)
             {
+                settled++;
                 continue;
             }
 
@@ -108,6 +110,6 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
         }
 
         items.Sort((a, b) => StatementItem.Compare(a.Row, b.Row) is var order and not 0 ? order : a.Row.Source.Row.CompareTo(b.Row.Source.Row));
-        return new Statement(customer, currency, asOf, items, new Ageing(bands, credits, overdue));
+        return new Statement(customer, currency, asOf, items, new Ageing(bands, credits, overdue)) { SettledRows = settled };
     }
 }

@@ -17,7 +17,11 @@ namespace Rendal.Store.Rounds;
 /// <param name="Paused">Whether sending waits.</param>
 /// <param name="ByHand">What was decided by hand, as it held when its parcels were last made up, or when the first of them were released; from then on it stays.</param>
 /// <param name="Rules">What the book had settled for its statements then.</param>
-public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused, ByHand ByHand, StatementRules Rules);
+public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused, ByHand ByHand, StatementRules Rules)
+{
+    /// <summary>The rules that hold for it now: those of its book until something of it was released, from then on its own.</summary>
+    public StatementRules RulesNow(StatementRules ofBook) => ReleasedAt is null ? ofBook : Rules;
+}
 
 /// <summary>What a person decided about one customer in a round.</summary>
 /// <param name="Customer">The customer.</param>

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
@@ -20,15 +21,15 @@ internal sealed record BookView(long Id, string Name, string Currency, DateOnly 
 internal sealed record FirmRequest(string Name, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines);
 
 /// <summary>What holds for all statements of a book.</summary>
-/// <param name="Edges">The last day of each band, growing.</param>
+/// <param name="Edges">The last day of each band, growing, as a person writes them: <c>30, 60, 90</c>.</param>
 /// <param name="By">From which date an age counts.</param>
 /// <param name="CreditsByDate">Whether credits are put into the band of their own age.</param>
 /// <param name="Form">What a statement lists where neither round nor customer says.</param>
 /// <param name="Settlement">How payments are set against invoices; null to go by the file.</param>
 /// <param name="TermsDays">Days net where neither file nor customer says.</param>
-internal sealed record RulesRequest(IReadOnlyList<int> Edges, AgeBy By, bool CreditsByDate, StatementForm Form, SettlementRule? Settlement, int TermsDays)
+internal sealed record RulesRequest(string Edges, AgeBy By, bool CreditsByDate, StatementForm Form, SettlementRule? Settlement, int TermsDays)
 {
-    public static RulesRequest Of(Book book) => new(book.Rules.Ageing.UpperEdges, book.Rules.Ageing.By, book.Rules.Ageing.CreditsByDate, book.Rules.Form, book.Rules.Settlement, book.TermsDays);
+    public static RulesRequest Of(Book book) => new(string.Join(", ", book.Rules.Ageing.UpperEdges), book.Rules.Ageing.By, book.Rules.Ageing.CreditsByDate, book.Rules.Form, book.Rules.Settlement, book.TermsDays);
 
     public StatementRules Checked()
     {
@@ -39,9 +40,10 @@ internal sealed record RulesRequest(IReadOnlyList<int> Edges, AgeBy By, bool Cre
 
         try
         {
-            return new StatementRules(new AgeingRule(Edges, By, CreditsByDate), Form, Settlement);
+            var edges = Edges.Split([' ', ',', ';'], StringSplitOptions.RemoveEmptyEntries).Select(e => int.Parse(e, NumberStyles.None, CultureInfo.InvariantCulture));
+            return new StatementRules(new AgeingRule([.. edges], By, CreditsByDate), Form, Settlement);
         }
-        catch (ArgumentException)
+        catch (Exception e) when (e is ArgumentException or FormatException or OverflowException)
         {
             throw Unable.Invalid("The bands need one to eight last days that grow, such as 30, 60, 90.");
         }

@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
@@ -21,23 +22,27 @@ internal sealed record CountView(int Parcels, IReadOnlyList<SumView> Sums, IRead
 /// <summary>Says what a choice would come to, before parcels are made up for it.</summary>
 internal static class CountEndpoints
 {
-    public static void Map(RouteGroupBuilder book) => book.MapGroup("/rounds/{id:long}").WithTags("Rounds").MapPost("/count", CountAsync);
+    public static void Map(RouteGroupBuilder book) => book.MapGroup("/rounds/{id:long}").WithTags("Rounds").MapPost("/count", AnswerAsync);
 
-    internal static async Task<CountView> CountAsync(long id, RoundRequest request, BookScope scope, CancellationToken cancel)
+    private static async Task<Results<Ok<CountView>, NoContent>> AnswerAsync(long id, RoundRequest request, BookScope scope, CancellationToken cancel) =>
+        await CountAsync(id, request, scope, cancel) is { } count ? TypedResults.Ok(count) : TypedResults.NoContent();
+
+    /// <summary>What a choice would come to; nothing where it wants other items than the round was made up with.</summary>
+    internal static async Task<CountView?> CountAsync(long id, RoundRequest request, BookScope scope, CancellationToken cancel)
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var choice = request.Checked();
         var hand = await Preparation.ByHandAsync(scope, id, await scope.Rounds.DecisionsAsync(id, cancel), cancel);
         var basis = new RoundBasis(choice, hand, scope.Book.Rules);
         var reading = scope.Customers.TraitsAsync(round.IntakeId, cancel);
-        if (await scope.AccountSums.FindAsync(id, basis, cancel) is not { } sums)
+        var found = await scope.AccountSums.FindAsync(id, basis, cancel);
+        var traits = await reading;
+        if (found is not { } sums)
         {
-            // Other items are wanted than before: the ledger has to be gone through.
-            var chosen = await (await Preparation.LoadAsync(scope, id, cancel)).ChooseAsync(choice, cancel);
-            sums = (chosen.Accounts, chosen.ItemsLeftOut);
+            // Other items are wanted than before. Making up the parcels goes through the ledger; it is not done here as well.
+            return null;
         }
 
-        var traits = await reading;
         var offices = new HeadOffices(traits.Where(t => t.Value.HeadOffice.Length > 0).ToDictionary(t => t.Key, t => t.Value.HeadOffice, StringComparer.Ordinal));
         var reach = new Reach(key => traits.GetValueOrDefault(key, CustomerTraits.Usual), offices, choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel));
         var count = Choosing.Count(sums.Accounts, sums.ItemsLeftOut, await scope.Ledger.SetAsideAsync(round.IntakeId, null, cancel), choice, reach.Of, hand);

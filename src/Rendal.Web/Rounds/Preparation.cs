@@ -29,8 +29,8 @@ internal sealed class Preparation
         this.wordings = wordings.ToDictionary(w => w.Id, w => WordingTemplate.Of(w.Wording));
         this.decisions = decisions.ToDictionary(d => d.Customer, StringComparer.Ordinal);
         Hand = hand;
-        Rules = round.ReleasedAt is null ? scope.Book.Rules : round.Rules;
-        headOffices = new HeadOffices(customers.Values.Where(c => c.HeadOffice.Length > 0).ToDictionary(c => c.Key, c => c.HeadOffice, StringComparer.Ordinal));
+        Rules = round.RulesNow(scope.Book.Rules);
+        headOffices = HeadOffices.Of(customers.Values);
         Making = new ParcelMaking(scope.Book, round, Rules.SettlementOf(intake.HasOutstanding), hand, Rules, sender.Name);
     }
 

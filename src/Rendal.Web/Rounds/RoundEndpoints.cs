@@ -69,7 +69,7 @@ internal static class RoundEndpoints
         var leftOut = await scope.Rounds.LeftOutAsync(id, cancel);
         var proof = await scope.Rounds.ProofAsync(id, cancel);
         var choice = round.Choice;
-        var rules = round.ReleasedAt is null ? scope.Book.Rules : round.Rules;
+        var rules = round.RulesNow(scope.Book.Rules);
         return new RoundView(
             id, round.Name,
             new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,

@@ -45,10 +45,14 @@ public class RoundTests(RunningRendal rendal)
         await desk.TakeInAsync([.. Ledger, "EA01,East Quay,Invoice,T-5,2026-08-01,31/31/2026,GBP,5.00,,Northgate,", "FE01,Fernlea,Invoice,T-6,2026-08-01,2026-09-01,GBP,7.00,,Northgate,"]);
         var round = await desk.PrepareAsync();
         await DecideAsync(desk, round, "BE02", "removed", "asked");
+        foreach (var change in new Action<Dictionary<string, object?>>[] { s => s["leaveOutHeld"] = true, s => s["units"] = new[] { "Harbour" }, s => s["withCredits"] = false, s => s["asOf"] = "2026-08-15" })
+        {
+            Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/count", Changed(round, change), Cancel)).StatusCode);
+        }
+
         Action<Dictionary<string, object?>>[] changes =
         [
-            s => s["overdueDays"] = 30, s => s["leastBalance"] = 50, s => s["notWithinDays"] = 7, s => (s["overdueDays"], s["leaveOutHeld"]) = (30, true),
-            s => s["units"] = new[] { "Harbour" }, s => s["withCredits"] = false, s => s["asOf"] = "2026-08-15", s => s["headOffices"] = new[] { "AB01" }, s => s["groups"] = "both",
+            s => s["overdueDays"] = 30, s => s["leastBalance"] = 50, s => s["notWithinDays"] = 7, s => (s["overdueDays"], s["leastBalance"]) = (30, 20), s => s["headOffices"] = new[] { "AB01" }, s => s["groups"] = "both",
         ];
         foreach (var change in changes)
         {

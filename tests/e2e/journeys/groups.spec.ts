@@ -57,7 +57,7 @@ test("what holds for all statements of the book is set in one place", async ({ p
   await page.getByRole("tab", { name: "Figures" }).click();
   await page.getByLabel("Last day of each age band").fill("30, 20");
   await page.getByRole("button", { name: "Reckon like this" }).click();
-  await expect(page.getByText("Write one to eight days that grow, such as 30, 60, 90.")).toBeVisible();
+  await expect(page.getByText("The bands need one to eight last days that grow, such as 30, 60, 90.")).toBeVisible();
   await page.getByLabel("Last day of each age band").fill("7 14");
   await page.getByLabel("Credits stand").click();
   await page.getByTitle("in the band of their own age").click();

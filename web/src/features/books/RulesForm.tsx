@@ -6,8 +6,7 @@ import { Waiting } from "../../shared/Waiting";
 import { formWords } from "../rounds/words";
 
 type Rules = Schemas["RulesRequest"];
-type RulesText = Omit<Rules, "edges" | "settlement"> & {
-  edges: string;
+type RulesText = Omit<Rules, "settlement"> & {
   settlement: NonNullable<Rules["settlement"]> | "by-file";
 };
 
@@ -22,11 +21,11 @@ function Fields({ rules }: { rules: Rules }) {
   const client = useQueryClient();
   const { message } = App.useApp();
   const saving = useMutation({
-    mutationFn: ({ edges, settlement, ...rest }: RulesText) =>
+    mutationFn: ({ settlement, ...rest }: RulesText) =>
       must(
         api.PUT("/api/books/{book}/rules", {
           params: { path: { book } },
-          body: { ...rest, edges: daysOf(edges), settlement: settlement === "by-file" ? null : settlement },
+          body: { ...rest, settlement: settlement === "by-file" ? null : settlement },
         }),
       ),
     onSuccess: async () => {
@@ -39,7 +38,7 @@ function Fields({ rules }: { rules: Rules }) {
       layout="vertical"
       requiredMark={false}
       style={{ maxWidth: 520 }}
-      initialValues={{ ...rules, edges: rules.edges.join(", "), settlement: rules.settlement ?? "by-file" }}
+      initialValues={{ ...rules, settlement: rules.settlement ?? "by-file" }}
       onFinish={(text) => saving.mutate(text)}
     >
       <p className="quiet" style={{ marginTop: 0 }}>
@@ -51,14 +50,6 @@ function Fields({ rules }: { rules: Rules }) {
         label="Last day of each age band"
         name="edges"
         extra={<span className="quiet">30, 60, 90 gives 1–30, 31–60, 61–90 and over 90 days.</span>}
-        rules={[
-          {
-            validator: (_, text: string) =>
-              areGrowing(daysOf(text))
-                ? Promise.resolve()
-                : Promise.reject(new Error("Write one to eight days that grow, such as 30, 60, 90.")),
-          },
-        ]}
       >
         <Input />
       </Form.Item>
@@ -110,12 +101,3 @@ function Fields({ rules }: { rules: Rules }) {
     </Form>
   );
 }
-
-const daysOf = (text: string) =>
-  text
-    .split(/[\s,;]+/)
-    .filter(Boolean)
-    .map(Number);
-
-const areGrowing = (days: number[]) =>
-  days.length > 0 && days.length <= 8 && days.every((d, i) => Number.isInteger(d) && d > (days[i - 1] ?? 0));

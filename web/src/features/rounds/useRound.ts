@@ -27,13 +27,14 @@ export function useCount(settings: RoundSettings | undefined) {
     queryKey: ["count", book, id, settings],
     enabled: settings !== undefined,
     gcTime: 0,
-    queryFn: () =>
-      must(
+    // Where other items are wanted nothing can be told before the parcels are made up.
+    queryFn: async () =>
+      (await must<Schemas["CountView"] | undefined>(
         api.POST("/api/books/{book}/rounds/{id}/count", {
           params: { path: { book, id } },
           body: settings as RoundSettings,
         }),
-      ),
+      )) ?? null,
   });
 }
 
