@@ -2,6 +2,7 @@ using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Files;
@@ -44,18 +45,20 @@ internal static class StatementsCommand
         }
 
         var offices = HeadOffices.Of(listed.Values);
+        var rules = new StatementRules(options.Ageing) { Reminders = options.Reminders ?? ReminderRules.Default };
         var chosen = Choosing.Choose(
             ledger.Rows,
             ledger.SetAside,
-            new Choice { AsOf = options.AsOf, NeedsAddress = false, Groups = options.Groups, Form = options.Form, PeriodFrom = options.PeriodFrom, InterestPercent = options.InterestPercent },
+            new Choice { AsOf = options.AsOf, NeedsAddress = false, Groups = options.Groups, Form = options.Form, PeriodFrom = options.PeriodFrom, InterestPercent = options.InterestPercent, ReminderLevels = options.Reminders is { } levels ? [.. Enumerable.Range(1, levels.Levels.Count)] : null },
             ledger.Rule,
-            new StatementRules(options.Ageing),
-            key => new Reachability(false, false, null, HeadOffice: offices.TopOf(key)));
+            rules,
+            key => new Reachability(false, false, null, HeadOffice: offices.TopOf(key)),
+            reminded: options.Reminded);
         findings.AddRange(DoNotClose(chosen, ledger));
         var documents = options.Out is { } folder ? WriteDocuments(folder, chosen, ledger, listed, options) : [];
         if (options.JsonFile is { } file)
         {
-            var json = StatementsSummary.Json(options.AsOf, ledger.Read, ledger.Kept, chosen, findings, ledger.NameOf(listed), documents);
+            var json = StatementsSummary.Json(options.AsOf, ledger.Read, ledger.Kept, chosen, findings, ledger.NameOf(listed), documents, options.Reminders is null ? null : [.. chosen.Statements.SelectMany(s => rules.Reminders.Counted(s, s.ReminderLevel!.Value, options.Reminded)).Distinct()]);
             if (file == "-")
             {
                 output.Write(json);

@@ -5,6 +5,7 @@ using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
+using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
 
 namespace Rendal.Cli;
@@ -12,6 +13,8 @@ namespace Rendal.Cli;
 /// <summary>The options of <c>rendal statements</c>.</summary>
 internal sealed record StatementsOptions
 {
+    private const int UsualGap = 14;
+
     public const string Help = """
         ./rendal statements LEDGER [LEDGER…]   statements from ledger files, without a database or a server
 
@@ -27,6 +30,9 @@ internal sealed record StatementsOptions
                                        what a statement lists; open-items by default
           --from YYYY-MM-DD            the first day of a brought-forward statement; the first of the month by default
           --interest 8                 the yearly rate in percent of interest on overdue items; none by default
+          --remind 7,21,35             reminders instead of statements: the days past due from which each level goes
+          --gap 14                     the days between one level and the next; 14 by default
+          --reminded FILE              the summary of reminders that were sent, so that the next level follows; once for each
           --bands 30,60,90             the last day of each ageing band
           --terms 30                   days from document to due date where nothing says
           --date-order dmy|mdy|ymd     where the dates leave it open; dmy by default
@@ -48,6 +54,8 @@ internal sealed record StatementsOptions
         UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
     };
 
+    private static readonly JsonSerializerOptions Lenient = new(JsonSerializerDefaults.Web) { RespectRequiredConstructorParameters = true };
+
     public List<string> Ledgers { get; } = [];
 
     public string? Customers { get; private set; }
@@ -65,6 +73,11 @@ internal sealed record StatementsOptions
     public DateOnly? PeriodFrom { get; private set; }
 
     public decimal? InterestPercent { get; private set; }
+
+    public ReminderRules? Reminders { get; private set; }
+
+    /// <summary>How far the reminders about single items have come.</summary>
+    public Dictionary<string, Reminded> Reminded { get; } = new(StringComparer.Ordinal);
 
     public ReadingSettings Reading { get; private set; } = new(Currency.Of("GBP"));
 
@@ -88,6 +101,8 @@ internal sealed record StatementsOptions
         IReadOnlyList<int> bands = AgeingRule.Default.UpperEdges;
         var ageBy = AgeBy.Due;
         var creditsByDate = false;
+        IReadOnlyList<int>? remind = null;
+        int? gap = null;
         for (var i = 0; i < args.Count; i++)
         {
             string Value() => ++i < args.Count ? args[i] : throw new Refusal($"{args[i - 1]} wants a value; see ./rendal statements --help.");
@@ -103,6 +118,9 @@ internal sealed record StatementsOptions
                 case "--form": options.Form = Word(Value(), "--form", ("open-items", StatementForm.OpenItems), ("brought-forward", StatementForm.BroughtForward)); break;
                 case "--from": options.PeriodFrom = Day(Value(), "--from"); break;
                 case "--interest": options.InterestPercent = Percent(Value()); break;
+                case "--remind": remind = [.. Value().Split(',').Select(d => Number(d.Trim(), "--remind"))]; break;
+                case "--gap": gap = Number(Value(), "--gap"); break;
+                case "--reminded": options.TakeReminded(Value()); break;
                 case "--bands": bands = [.. Value().Split(',').Select(b => Number(b.Trim(), "--bands"))]; break;
                 case "--terms": options.Reading = options.Reading with { TermsDays = Number(Value(), "--terms") }; break;
                 case "--date-order": options.Reading = options.Reading with { Order = Word(Value(), "--date-order", ("dmy", DateOrder.DayFirst), ("mdy", DateOrder.MonthFirst), ("ymd", DateOrder.YearFirst)) }; break;
@@ -119,6 +137,12 @@ internal sealed record StatementsOptions
             }
         }
 
+        if (remind is null && (gap is not null || options.Reminded.Count > 0))
+        {
+            throw new Refusal("--gap and --reminded go with --remind, which says when each reminder is due.");
+        }
+
+        options.Reminders = remind is null ? null : RemindersOf(remind, gap ?? UsualGap);
         try
         {
             options.Ageing = new AgeingRule(bands, ageBy, creditsByDate);
@@ -134,6 +158,30 @@ internal sealed record StatementsOptions
         }
 
         return options.WantsHelp || options.Ledgers.Count > 0 ? options : throw new Refusal("Name a ledger file; see ./rendal statements --help.");
+    }
+
+    private static ReminderRules RemindersOf(IReadOnlyList<int> days, int gap)
+    {
+        try
+        {
+            return new ReminderRules([.. days.Select(d => new ReminderLevel(d, gap))]);
+        }
+        catch (ArgumentException e)
+        {
+            throw new Refusal($"--remind {string.Join(',', days)}: {e.Message}", e);
+        }
+    }
+
+    private void TakeReminded(string path)
+    {
+        var earlier = Load<EarlierReminders>(path, "summary of reminders", Lenient);
+        foreach (var (item, level) in earlier.Reminded)
+        {
+            if (!Reminded.TryGetValue(item, out var known) || level >= known.Level)
+            {
+                Reminded[item] = new Reminded(level, earlier.AsOf > known.On || level > known.Level ? earlier.AsOf : known.On);
+            }
+        }
     }
 
     private static T Word<T>(string value, string option, params (string Word, T Meaning)[] words)
@@ -161,15 +209,18 @@ internal sealed record StatementsOptions
     private static Currency CurrencyOf(string value) =>
         Currency.TryParse(value, out var currency) ? currency : throw new Refusal($"--currency {value}: a code of ISO 4217 such as GBP is wanted.");
 
-    private static T Load<T>(string path, string what)
+    private static T Load<T>(string path, string what, JsonSerializerOptions? options = null)
     {
         try
         {
-            return JsonSerializer.Deserialize<T>(File.ReadAllBytes(path), Json) ?? throw new Refusal($"{path} holds no {what}.");
+            return JsonSerializer.Deserialize<T>(File.ReadAllBytes(path), options ?? Json) ?? throw new Refusal($"{path} holds no {what}.");
         }
         catch (Exception e) when (e is JsonException or IOException or UnauthorizedAccessException)
         {
             throw new Refusal($"{path} is not a {what} that can be read: {e.Message.Split('\n')[0]}", e);
         }
     }
+
+    /// <summary>What of a summary says how far its reminders had come.</summary>
+    private sealed record EarlierReminders(DateOnly AsOf, IReadOnlyList<ItemReminded> Reminded);
 }

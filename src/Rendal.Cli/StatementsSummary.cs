@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 
@@ -18,6 +19,7 @@ internal static class StatementsSummary
         Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
     };
 
+    /// <summary>The summary; that of reminders has which level goes, and what it counts as for each item past due, beside what every summary has.</summary>
     public static string Json(
         DateOnly asOf,
         int read,
@@ -25,9 +27,10 @@ internal static class StatementsSummary
         ChosenRound chosen,
         IEnumerable<Finding> findings,
         Func<string, string> nameOf,
-        IReadOnlyDictionary<string, string> documents)
+        IReadOnlyDictionary<string, string> documents,
+        IReadOnlyList<ItemReminded>? reminded)
     {
-        var summary = new
+        var summary = JsonSerializer.SerializeToNode(new
         {
             asOf,
             rows = new { read, kept, setAside = read - kept },
@@ -58,8 +61,13 @@ internal static class StatementsSummary
                 leftOut = p.Currency.Plain(p.LeftOut),
                 difference = p.Currency.Plain(p.Difference),
             }),
-        };
-        return JsonSerializer.Serialize(summary, Options) + "\n";
+        }, Options)!;
+        if (reminded is not null)
+        {
+            summary["reminded"] = JsonSerializer.SerializeToNode(reminded, Options);
+        }
+
+        return summary.ToJsonString(Options) + "\n";
     }
 
     /// <summary>One statement. That of a head office has its accounts and their sums beside what every statement has, and is told apart by them.</summary>
@@ -90,6 +98,11 @@ internal static class StatementsSummary
         if (s.Parts.Count > 0)
         {
             node["parts"] = JsonSerializer.SerializeToNode(s.Parts.Select(p => new { customer = p.Customer, name = nameOf(p.Customer), total = p.Currency.Plain(p.Total) }), Options);
+        }
+
+        if (s.ReminderLevel is { } level)
+        {
+            node["reminderLevel"] = level;
         }
 
         if (s.AlsoOn is { } headOffice)

@@ -125,7 +125,29 @@ public sealed class StatementsCommandTests : IDisposable
         Assert.Equal(("""["0.00","-30.00","0.00","100.00","0.00"]""", "0.00", "100.00"), (Compact(statement.GetProperty("bands")), statement.GetProperty("credits").GetString(), statement.GetProperty("overdue").GetString()));
     }
 
+    [Fact]
+    public void Reminders_follow_each_other_by_the_summaries_of_those_before()
+    {
+        var path = Write("l.csv", "Account,Number,Date,Due date,Balance\nA,1,2026-08-01,2026-08-31,100.00\nA,2,2026-10-01,2026-10-20,30.00\nB,3,2026-10-01,2026-10-30,9.00\n");
+        var (one, two) = (Path.Combine(folder, "one.json"), Path.Combine(folder, "two.json"));
+        Assert.Equal(["A 1"], Levels(Run(path, "--remind", "7,21,35", "--as-of", "2026-10-31", "--json", one), one));
+        Assert.Equal("no-reminder-due", JsonDocument.Parse(File.ReadAllText(one)).RootElement.GetProperty("leftOut")[0].GetProperty("reason").GetString());
+        Assert.Equal(["B 1"], Levels(Run(path, "--remind", "7,21,35", "--reminded", one, "--as-of", "2026-11-13", "--json", two), two));
+        Assert.Equal(["A 2", "B 1"], Levels(Run(path, "--remind", "7,21,35", "--reminded", one, "--as-of", "2026-11-14", "--json", two), two));
+        Assert.Equal(["A 3", "B 2"], Levels(Run(path, "--remind", "7,21,35", "--gap", "10", "--reminded", two, "--reminded", one, "--as-of", "2026-11-24", "--json", one), one));
+        Assert.Equal([2, 3, 3], JsonDocument.Parse(File.ReadAllText(one)).RootElement.GetProperty("reminded").EnumerateArray().Select(r => r.GetProperty("level").GetInt32()).Order());
+
+        static IEnumerable<string> Levels((int Exit, string, string Errors) run, string summary)
+        {
+            Assert.True(run.Exit == 0, run.Errors);
+            return JsonDocument.Parse(File.ReadAllText(summary)).RootElement.GetProperty("statements").EnumerateArray().Select(s => $"{s.GetProperty("customer").GetString()} {s.GetProperty("reminderLevel").GetInt32()}");
+        }
+    }
+
     [Theory]
+    [InlineData("--remind 21,7: Level 2 comes at 7 days past due", "--remind", "21,7")]
+    [InlineData("--gap and --reminded go with --remind", "--gap", "14")]
+    [InlineData("ledger.csv is not a summary of reminders", "--remind", "7", "--reminded", "movements/ledger.csv")]
     [InlineData("--from 2026-11-01 lies after --as-of 2026-10-31", "--from", "2026-11-01")]
     [InlineData("--interest 0: a yearly rate above 0", "--interest", "0")]
     [InlineData("--groups all: one of branches, head-office, both", "--groups", "all")]

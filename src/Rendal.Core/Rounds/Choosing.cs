@@ -1,5 +1,7 @@
+using System.Collections.Frozen;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
+using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
 
 namespace Rendal.Core.Rounds;
@@ -7,6 +9,8 @@ namespace Rendal.Core.Rounds;
 /// <summary>Chooses who is written to about what, and accounts for everything else.</summary>
 public static class Choosing
 {
+    private static readonly FrozenDictionary<string, Reminded> NoneReminded = FrozenDictionary<string, Reminded>.Empty;
+
     /// <summary>
     /// Chooses from a whole ledger. Every row ends in exactly one place: on a statement, or left out for one reason.
     /// </summary>
@@ -17,6 +21,7 @@ public static class Choosing
     /// <param name="rules">What the book has settled.</param>
     /// <param name="reachability">What is known of a customer beside the ledger.</param>
     /// <param name="byHand">What people have decided about single customers and items.</param>
+    /// <param name="reminded">How far the reminders about single items have come, by <see cref="ItemKey"/> as text; of no meaning for a round of statements.</param>
     public static ChosenRound Choose(
         IEnumerable<LedgerRow> rows,
         IReadOnlyCollection<RowSetAside> setAside,
@@ -24,7 +29,8 @@ public static class Choosing
         SettlementRule settlement,
         StatementRules rules,
         Func<string, Reachability> reachability,
-        ByHand? byHand = null)
+        ByHand? byHand = null,
+        IReadOnlyDictionary<string, Reminded>? reminded = null)
     {
         var hand = new HandIndex(byHand ?? ByHand.Nothing, choice.AsOf);
         var leftOut = new LeftOutSums();
@@ -48,7 +54,7 @@ public static class Choosing
             var form = choice.Form ?? reachability(gathering.GroupOf(account.Customer, reachability(account.Customer))?.HeadOffice ?? account.Customer).Form ?? rules.Form;
             if (Draw(account, choice, form, settlement, rules.Ageing, hand, itemsLeftOut) is { } statement)
             {
-                var sum = AccountSum.Of(statement);
+                var sum = AccountSum.Of(statement, choice.ReminderLevels is null ? null : rules.Reminders.StepOf(statement, reminded ?? NoneReminded));
                 drawn.Add((sum.Customer, sum.Currency), statement);
                 sums.Add(sum);
                 gathering.Take(sum);
@@ -58,14 +64,14 @@ public static class Choosing
         gathering.Close();
         sent.Sort((a, b) => string.CompareOrdinal(a.Receiver, b.Receiver) is var order and not 0 ? order : a.Currency.CompareTo(b.Currency));
         leftOut.Add(itemsLeftOut);
-        var statements = sent.Select(s => Statement.Gather(s.Receiver, [.. s.Accounts.Select(a => drawn[(a.Customer, a.Currency)])]) with { AlsoOn = s.AlsoOn }).ToList();
+        var statements = sent.Select(s => Statement.Gather(s.Receiver, [.. s.Accounts.Select(a => drawn[(a.Customer, a.Currency)])]) with { AlsoOn = s.AlsoOn, ReminderLevel = s.ReminderLevel }).ToList();
         return new ChosenRound(statements, leftOut.Listed(), Proofs(ledger, sent, leftOut)) { Accounts = sums, ItemsLeftOut = itemsLeftOut.Shares() };
     }
 
     /// <summary>
     /// Counts what choosing comes to, from what the items of each account came to before. It holds for every choice that
     /// wants the same items (<see cref="Choice.OfItems"/>), and decides in the same way as
-    /// <see cref="Choose(IEnumerable{LedgerRow}, IReadOnlyCollection{RowSetAside}, Choice, SettlementRule, StatementRules, Func{string, Reachability}, ByHand?)"/>.
+    /// <see cref="Choose"/>.
     /// </summary>
     /// <param name="accounts">The accounts.</param>
     /// <param name="itemsLeftOut">What of their items is not wanted.</param>

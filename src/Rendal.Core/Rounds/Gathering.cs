@@ -11,7 +11,8 @@ namespace Rendal.Core.Rounds;
 /// <param name="Accounts">The accounts; more than one for a head office alone.</param>
 /// <param name="Total">What they come to.</param>
 /// <param name="AlsoOn">The head office whose statement has the same items and counts them; null for one that counts.</param>
-internal readonly record struct Gathered(string Receiver, Currency Currency, IReadOnlyList<AccountSum> Accounts, decimal Total, string? AlsoOn);
+/// <param name="ReminderLevel">The level of the reminder that it goes with; null for one that is no reminder.</param>
+internal readonly record struct Gathered(string Receiver, Currency Currency, IReadOnlyList<AccountSum> Accounts, decimal Total, string? AlsoOn, int? ReminderLevel);
 
 /// <summary>Gathers accounts under who gets their statements, and decides about each: sent, or left out for one reason.</summary>
 internal sealed class Gathering
@@ -94,7 +95,7 @@ internal sealed class Gathering
             : ReasonAgainstBalance(whole, of);
         if (reason is null)
         {
-            send(new Gathered(headOffice, whole.Currency, accounts, whole.Total, null));
+            send(new Gathered(headOffice, whole.Currency, accounts, whole.Total, null, whole.Reminder?.Level));
         }
 
         foreach (var account in accounts)
@@ -116,7 +117,7 @@ internal sealed class Gathering
     {
         if (reason is null)
         {
-            send(new Gathered(account.Customer, account.Currency, [account], account.Total, alsoOn));
+            send(new Gathered(account.Customer, account.Currency, [account], account.Total, alsoOn, account.Reminder?.Level));
         }
         else
         {
@@ -147,6 +148,7 @@ internal sealed class Gathering
             : sum.Total < 0 ? LeftOutReason.CreditBalance
             : !isPutIn && sum.Total < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
             : !isPutIn && choice.OverdueDays is { } days && sum.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
+            : choice.ReminderLevels is { } levels && !(isPutIn ? sum.OldestDaysPastDue > 0 : sum.Reminder is { IsDue: true } due && levels.Contains(due.Level)) ? LeftOutReason.NoReminderDue
             : !isPutIn && choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently
             : choice.NeedsAddress && !of.HasAddress ? LeftOutReason.NoWayToReach
             : null;

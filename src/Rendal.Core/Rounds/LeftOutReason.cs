@@ -48,6 +48,9 @@ public enum LeftOutReason
     /// <summary>Nothing is overdue by as many days as wanted.</summary>
     NotOverdueEnough,
 
+    /// <summary>No reminder is due, or none of a level that was wanted.</summary>
+    NoReminderDue,
+
     /// <summary>The customer was written to within the days given.</summary>
     WrittenToRecently,
 

@@ -41,6 +41,9 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
     /// <summary>The head office whose statement has the same items, so that this one is for the branch to know and is not counted again; null for a statement that counts.</summary>
     public string? AlsoOn { get; init; }
 
+    /// <summary>The level of the reminder that it goes with; null for one that is no reminder.</summary>
+    public int? ReminderLevel { get; init; }
+
     /// <summary>Whether there is nothing to show: no open item, and no movement of a period with a balance before it.</summary>
     public bool IsEmpty => Items.Count == 0 && (Forward is null || (Forward.Movements.Count == 0 && Forward.Opening == 0));
 

@@ -1,3 +1,5 @@
+using Rendal.Core.Reminders;
+
 namespace Rendal.Core.Statements;
 
 /// <summary>What a book has settled for all its statements.</summary>
@@ -6,6 +8,9 @@ namespace Rendal.Core.Statements;
 /// <param name="Settlement">How payments are set against invoices; null to go by the file: not at all where it gives what is outstanding, else by reference, then oldest first.</param>
 public sealed record StatementRules(AgeingRule Ageing, StatementForm Form = StatementForm.OpenItems, SettlementRule? Settlement = null)
 {
+    /// <summary>When which reminder is to be sent.</summary>
+    public ReminderRules Reminders { get; init; } = ReminderRules.Default;
+
     /// <summary>The rules of a book in which nothing was set.</summary>
     public static StatementRules Default { get; } = new(AgeingRule.Default);
 

@@ -9,7 +9,7 @@ namespace Rendal.Core.Wordings;
 public static class ParcelSlots
 {
     /// <summary>Works out the values, dates and amounts written in the customer's language.</summary>
-    public static IReadOnlyDictionary<string, string> Of(Customer customer, IReadOnlyList<Statement> statements, StatementPaper paper, string senderName, string roundName)
+    public static IReadOnlyDictionary<string, string> Of(Customer customer, IReadOnlyList<Statement> statements, StatementPaper paper, string senderName, string roundName, int? reminderLevel)
     {
         var language = Language.TryParse(customer.Language, out var known) ? known : Language.English;
         return new Dictionary<string, string>(StringComparer.Ordinal)
@@ -29,6 +29,7 @@ public static class ParcelSlots
             ["firm.payment"] = string.Join(" · ", paper.Firm.PaymentLines),
             ["sender.name"] = senderName,
             ["round.name"] = roundName,
+            ["reminder.level"] = reminderLevel?.ToString(CultureInfo.InvariantCulture) ?? "",
         };
     }
 

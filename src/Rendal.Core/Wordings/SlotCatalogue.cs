@@ -23,6 +23,7 @@ public static class SlotCatalogue
         new("firm.payment", "How to pay", "The lines that say how to pay, on one line."),
         new("sender.name", "Sender", "The name that the message goes out under."),
         new("round.name", "Round", "The name of the round."),
+        new("reminder.level", "Reminder level", "The level of the reminder: 1 for the first. Empty on a statement."),
     ];
 
     private static readonly FrozenDictionary<string, Slot> ByName = All.ToFrozenDictionary(s => s.Name, StringComparer.Ordinal);

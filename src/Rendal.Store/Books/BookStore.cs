@@ -1,6 +1,7 @@
 using Npgsql;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
+using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
 
 namespace Rendal.Store.Books;
@@ -8,7 +9,7 @@ namespace Rendal.Store.Books;
 /// <summary>The books of the installation, and who may open them.</summary>
 public sealed class BookStore(NpgsqlDataSource source)
 {
-    private const string Columns = "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement";
+    private const string Columns = "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders";
 
     /// <summary>Makes a book and gives it to a person.</summary>
     public async Task<long> MakeAsync(Firm firm, Currency currency, string timeZone, long person, CancellationToken cancel) =>
@@ -41,8 +42,8 @@ public sealed class BookStore(NpgsqlDataSource source)
     /// <summary>Changes what holds for all statements of a book, and the terms where neither file nor customer says. Rounds that were released stay as they are.</summary>
     public Task UpdateRulesAsync(long book, StatementRules rules, int termsDays, CancellationToken cancel) =>
         source.Sql(
-            "update book set terms_days = $2, ageing_edges = $3, age_by = $4, credits_by_date = $5, form = $6, settlement = $7 where id = $1",
-            book, termsDays, rules.Ageing.UpperEdges.ToArray(), EnumText.Of(rules.Ageing.By), rules.Ageing.CreditsByDate, EnumText.Of(rules.Form), rules.Settlement is { } settlement ? EnumText.Of(settlement) : null).RunAsync(cancel);
+            "update book set terms_days = $2, ageing_edges = $3, age_by = $4, credits_by_date = $5, form = $6, settlement = $7, reminders = $8 where id = $1",
+            book, termsDays, rules.Ageing.UpperEdges.ToArray(), EnumText.Of(rules.Ageing.By), rules.Ageing.CreditsByDate, EnumText.Of(rules.Form), rules.Settlement is { } settlement ? EnumText.Of(settlement) : null, Commands.Json(rules.Reminders)).RunAsync(cancel);
 
     private static Book Read(NpgsqlDataReader reader) => new(
         reader.GetInt64(0),
@@ -52,6 +53,9 @@ public sealed class BookStore(NpgsqlDataSource source)
         new StatementRules(
             new AgeingRule(reader.GetFieldValue<int[]>(5), EnumText.Parse<AgeBy>(reader.GetString(9)), reader.GetBoolean(10)),
             EnumText.Parse<StatementForm>(reader.GetString(11)),
-            reader.Text(12) is { } settlement ? EnumText.Parse<SettlementRule>(settlement) : null),
+            reader.Text(12) is { } settlement ? EnumText.Parse<SettlementRule>(settlement) : null)
+        {
+            Reminders = StoreJson.Read<ReminderRules>(reader.GetString(13)),
+        },
         new Firm(reader.GetString(1), reader.GetFieldValue<string[]>(6), reader.GetFieldValue<string[]>(7), reader.GetFieldValue<string[]>(8)));
 }

@@ -12,7 +12,8 @@ namespace Rendal.Store.Customers;
 /// <param name="ReleasedAt">When the round was released.</param>
 /// <param name="State">Where the parcel stands.</param>
 /// <param name="Sums">What was claimed, one per currency.</param>
-public sealed record ClaimRecord(string Customer, long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, ParcelState State, IReadOnlyList<ParcelSum> Sums);
+/// <param name="ReminderLevel">The level of the reminder that it went with; null for a statement.</param>
+public sealed record ClaimRecord(string Customer, long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, ParcelState State, IReadOnlyList<ParcelSum> Sums, int? ReminderLevel);
 
 /// <summary>What a customer owed when a ledger was kept.</summary>
 /// <param name="Intake">The intake.</param>
@@ -32,12 +33,12 @@ public sealed class HistoryStore(NpgsqlDataSource source, long book)
     public Task<List<ClaimRecord>> ClaimsAsync(string customer, CancellationToken cancel) =>
         source.Sql(
             $"""
-            select p.customer, r.id, r.name, (r.choice ->> 'asOf')::date, r.released_at, p.state, p.sums
+            select p.customer, r.id, r.name, (r.choice ->> 'asOf')::date, r.released_at, p.state, p.sums, p.reminder_level
             from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
             where p.book_id = $1 and (p.customer = $2 or p.accounts @> jsonb_build_array(jsonb_build_object('key', $2::text))) and p.card is not null order by r.released_at desc, r.id desc limit {Most}
             """,
             book, customer).ListAsync(
-                r => new ClaimRecord(r.GetString(0), r.GetInt64(1), r.GetString(2), r.GetFieldValue<DateOnly>(3), r.GetFieldValue<DateTimeOffset>(4), ParcelStates.Parse(r.GetString(5)), StoreJson.Read<List<ParcelSum>>(r.GetString(6))), cancel);
+                r => new ClaimRecord(r.GetString(0), r.GetInt64(1), r.GetString(2), r.GetFieldValue<DateOnly>(3), r.GetFieldValue<DateTimeOffset>(4), ParcelStates.Parse(r.GetString(5)), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.Nullable<short>(7)), cancel);
 
     /// <summary>What a customer owed at each kept ledger, the newest first, of the last two dozen ledgers; one line per currency.</summary>
     public Task<List<BalanceRecord>> BalancesAsync(string customer, CancellationToken cancel) =>

@@ -1,5 +1,6 @@
 using Npgsql;
 using Rendal.Core.Money;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 
 namespace Rendal.Store.Rounds;
@@ -18,7 +19,7 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
             return null;
         }
 
-        var accounts = await connection.Sql("select currency, customers, totals, oldest, rows, empty from round_account where book_id = $1 and round_id = $2", book, round).ListAsync(Read, cancel);
+        var accounts = await connection.Sql("select currency, customers, totals, oldest, rows, empty, levels, due from round_account where book_id = $1 and round_id = $2", book, round).ListAsync(Read, cancel);
         var leftOut = await connection.Sql("select currency, reason, customers, amount from round_item_left_out where book_id = $1 and round_id = $2", book, round)
             .ListAsync(r => new LeftOutShare(Currency.Of(r.GetString(0)), EnumText.Parse<LeftOutReason>(r.GetString(1)), r.GetInt32(2), r.GetDecimal(3)), cancel);
         return (accounts.SelectMany(a => a), leftOut);
@@ -30,11 +31,13 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
         await connection.Sql("update round set items_basis = $3 where book_id = $1 and id = $2", book, round, basis.OfItems()).RunAsync(cancel);
         await connection.Sql("delete from round_account where book_id = $1 and round_id = $2", book, round).RunAsync(cancel);
         await connection.Sql("delete from round_item_left_out where book_id = $1 and round_id = $2", book, round).RunAsync(cancel);
+        var ofReminders = basis.Choice.ReminderLevels is not null;
         foreach (var of in chosen.Accounts.GroupBy(a => a.Currency))
         {
             await connection.Sql(
-                "insert into round_account (book_id, round_id, currency, customers, totals, oldest, rows, empty) values ($1, $2, $3, $4, $5, $6, $7, $8)",
-                book, round, of.Key.Code, of.Select(a => a.Customer).ToArray(), of.Select(a => a.Total).ToArray(), of.Select(a => a.OldestDaysPastDue).ToArray(), of.Select(a => a.Rows).ToArray(), of.Select(a => a.IsEmpty).ToArray()).RunAsync(cancel);
+                "insert into round_account (book_id, round_id, currency, customers, totals, oldest, rows, empty, levels, due) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)",
+                book, round, of.Key.Code, of.Select(a => a.Customer).ToArray(), of.Select(a => a.Total).ToArray(), of.Select(a => a.OldestDaysPastDue).ToArray(), of.Select(a => a.Rows).ToArray(), of.Select(a => a.IsEmpty).ToArray(),
+                ofReminders ? of.Select(a => a.Reminder!.Value.Level).ToArray() : null, ofReminders ? of.Select(a => a.Reminder!.Value.IsDue).ToArray() : null).RunAsync(cancel);
         }
 
         var left = chosen.ItemsLeftOut;
@@ -47,6 +50,7 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
     {
         var currency = Currency.Of(r.GetString(0));
         var (customers, totals, oldest, rows, empty) = (r.GetFieldValue<string[]>(1), r.GetFieldValue<decimal[]>(2), r.GetFieldValue<int[]>(3), r.GetFieldValue<int[]>(4), r.GetFieldValue<bool[]>(5));
-        return customers.Select((customer, i) => new AccountSum(customer, currency, totals[i], oldest[i], rows[i], empty[i]));
+        var (levels, due) = r.IsDBNull(6) ? (null, null) : (r.GetFieldValue<int[]>(6), r.GetFieldValue<bool[]>(7));
+        return customers.Select((customer, i) => new AccountSum(customer, currency, totals[i], oldest[i], rows[i], empty[i], levels is null ? null : new ReminderStep(levels[i], due![i])));
     }
 }

@@ -1,4 +1,5 @@
 using Rendal.Core.Dispatch;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 
@@ -54,11 +55,19 @@ public sealed record ParcelAccount(string Key, string Name);
 /// <param name="Sums">One per currency.</param>
 /// <param name="Items">Number of items on its statements.</param>
 /// <param name="Answer">The mail server's last words, or what happened on our side; empty before the first try.</param>
-public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, ParcelState State, IReadOnlyList<string> Recipients, string Problem, IReadOnlyList<ParcelSum> Sums, int Items, string Answer);
+public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, ParcelState State, IReadOnlyList<string> Recipients, string Problem, IReadOnlyList<ParcelSum> Sums, int Items, string Answer)
+{
+    /// <summary>The level of the reminder that it is, the firmest where it has several currencies; null for statements.</summary>
+    public int? ReminderLevel { get; init; }
+}
 
 /// <summary>A parcel's content as it is frozen on release.</summary>
 /// <param name="Id">The parcel.</param>
 /// <param name="Subject">The filled subject.</param>
 /// <param name="Body">The filled body.</param>
 /// <param name="Card">The customer's card as JSON.</param>
-public sealed record FrozenParcel(long Id, string Subject, string Body, Core.Customers.Customer Card);
+public sealed record FrozenParcel(long Id, string Subject, string Body, Core.Customers.Customer Card)
+{
+    /// <summary>What it counts as for its items where it is a reminder. It is written with the release, and not read back with the parcel.</summary>
+    public IReadOnlyList<ItemReminded> Reminded { get; init; } = [];
+}

@@ -4,6 +4,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Store.Reminders;
 
 namespace Rendal.Store.Rounds;
 
@@ -17,7 +18,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     private const string ParcelColumns = """
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
-        p.accounts,
+        p.accounts, p.reminder_level,
         coalesce((select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1), '')
         """;
 
@@ -118,7 +119,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>One parcel with its round's number; null where there is none of this number.</summary>
     public async Task<(long Round, ParcelRecord Parcel)?> ParcelAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(10), ReadParcel(r)), cancel);
+        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(11), ReadParcel(r)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -163,6 +164,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             return false;
         }
 
+        await ReminderStore.AddAsync(connection, book, [.. parcels.SelectMany(p => p.Reminded.Select(item => (p.Id, item)))], cancel);
         await connection.Sql($"notify {ReleasedChannel}").RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return true;
@@ -215,7 +217,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     private async Task CopyParcelsAsync(NpgsqlConnection connection, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts) from stdin (format binary)", cancel);
+        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level) from stdin (format binary)", cancel);
         for (var i = 0; i < parcels.Count; i++)
         {
             var parcel = parcels[i];
@@ -231,6 +233,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             await copy.WriteAsync(StoreJson.Write(parcel.Sums), NpgsqlDbType.Jsonb, cancel);
             await copy.WriteAsync(parcel.Items, NpgsqlDbType.Integer, cancel);
             await copy.WriteAsync(StoreJson.Write(parcel.Accounts), NpgsqlDbType.Jsonb, cancel);
+            await copy.WriteAsync((short?)parcel.ReminderLevel, NpgsqlDbType.Smallint, cancel);
         }
 
         await copy.CompleteAsync(cancel);
@@ -240,7 +243,10 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9), StoreJson.Read<ByHand>(r.GetString(10)), StoreJson.Read<StatementRules>(r.GetString(11)));
 
     private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(9));
+        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(10))
+    {
+        ReminderLevel = r.Nullable<short>(9),
+    };
 }
 
 /// <summary>What of a customer is left out, with the customer's name.</summary>

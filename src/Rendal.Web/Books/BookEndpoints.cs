@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
+using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
 using Rendal.Store.Books;
 using Rendal.Web.Hosting;
@@ -27,9 +28,14 @@ internal sealed record FirmRequest(string Name, IReadOnlyList<string> AddressLin
 /// <param name="Form">What a statement lists where neither round nor customer says.</param>
 /// <param name="Settlement">How payments are set against invoices; null to go by the file.</param>
 /// <param name="TermsDays">Days net where neither file nor customer says.</param>
-internal sealed record RulesRequest(string Edges, AgeBy By, bool CreditsByDate, StatementForm Form, SettlementRule? Settlement, int TermsDays)
+/// <param name="Levels">The reminder levels from the first.</param>
+/// <param name="MaySkip">Whether levels may be skipped.</param>
+/// <param name="MayRepeat">Whether the last level is repeated.</param>
+internal sealed record RulesRequest(string Edges, AgeBy By, bool CreditsByDate, StatementForm Form, SettlementRule? Settlement, int TermsDays, IReadOnlyList<ReminderLevel> Levels, bool MaySkip, bool MayRepeat)
 {
-    public static RulesRequest Of(Book book) => new(string.Join(", ", book.Rules.Ageing.UpperEdges), book.Rules.Ageing.By, book.Rules.Ageing.CreditsByDate, book.Rules.Form, book.Rules.Settlement, book.TermsDays);
+    public static RulesRequest Of(Book book) => new(
+        string.Join(", ", book.Rules.Ageing.UpperEdges), book.Rules.Ageing.By, book.Rules.Ageing.CreditsByDate, book.Rules.Form, book.Rules.Settlement, book.TermsDays,
+        book.Rules.Reminders.Levels, book.Rules.Reminders.MaySkip, book.Rules.Reminders.MayRepeat);
 
     public StatementRules Checked()
     {
@@ -41,11 +47,23 @@ internal sealed record RulesRequest(string Edges, AgeBy By, bool CreditsByDate, 
         try
         {
             var edges = Edges.Split([' ', ',', ';'], StringSplitOptions.RemoveEmptyEntries).Select(e => int.Parse(e, NumberStyles.None, CultureInfo.InvariantCulture));
-            return new StatementRules(new AgeingRule([.. edges], By, CreditsByDate), Form, Settlement);
+            return new StatementRules(new AgeingRule([.. edges], By, CreditsByDate), Form, Settlement) { Reminders = CheckedReminders() };
         }
         catch (Exception e) when (e is ArgumentException or FormatException or OverflowException)
         {
             throw Unable.Invalid("The bands need one to eight last days that grow, such as 30, 60, 90.");
+        }
+    }
+
+    private ReminderRules CheckedReminders()
+    {
+        try
+        {
+            return new ReminderRules(Levels, MaySkip, MayRepeat);
+        }
+        catch (ArgumentException e)
+        {
+            throw Unable.Invalid(e.Message);
         }
     }
 }
@@ -80,7 +98,14 @@ internal static class BookEndpoints
 
     private static async Task<NoContent> UpdateRulesAsync(RulesRequest request, BookScope scope, BookStore books, CancellationToken cancel)
     {
-        await books.UpdateRulesAsync(scope.Book.Id, request.Checked(), request.TermsDays, cancel);
+        var rules = request.Checked();
+        var wordings = (await scope.Wordings.ListAsync(cancel)).Select(w => w.Id).ToHashSet();
+        if (rules.Reminders.Levels.Any(l => l.Wording is { } wording && !wordings.Contains(wording)))
+        {
+            throw Unable.Invalid("The wording of a reminder level is not there any more.");
+        }
+
+        await books.UpdateRulesAsync(scope.Book.Id, rules, request.TermsDays, cancel);
         return TypedResults.NoContent();
     }
 

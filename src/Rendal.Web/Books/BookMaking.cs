@@ -1,6 +1,7 @@
 using Npgsql;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
+using Rendal.Core.Reminders;
 using Rendal.Store.Books;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
@@ -32,14 +33,23 @@ internal sealed record NewBook(string Name, string Currency, IReadOnlyList<strin
     }
 }
 
-/// <summary>Makes books that can be tried at once: with a first wording, and a sender that goes to the postroom.</summary>
+/// <summary>Makes books that can be tried at once: with first wordings, and a sender that goes to the postroom.</summary>
 internal sealed class BookMaking(BookStore books, NpgsqlDataSource source, HostParts parts, SenderSecrets secrets)
 {
     public async Task<long> MakeAsync(NewBook book, long person, CancellationToken cancel)
     {
         var firm = new Firm(book.Name.Trim(), Lines(book.AddressLines), Lines(book.ContactLines), Lines(book.PaymentLines));
         var id = await books.MakeAsync(firm, Currency.Of(book.Currency), book.TimeZone, person, cancel);
-        await new WordingStore(source, id).AddAsync(FirstWording.Make(), cancel);
+        var wordings = new WordingStore(source, id);
+        await wordings.AddAsync(FirstWordings.Statement(), cancel);
+        var levels = new List<ReminderLevel>();
+        foreach (var (level, wording) in ReminderRules.Default.Levels.Zip(FirstWordings.Reminders()))
+        {
+            levels.Add(level with { Wording = await wordings.AddAsync(wording, cancel) });
+        }
+
+        var made = (await books.FindAsync(id, cancel))!;
+        await books.UpdateRulesAsync(id, made.Rules with { Reminders = new ReminderRules(levels) }, made.TermsDays, cancel);
         await new SenderStore(source, id).AddAsync(
             new Sender(0, firm.Name, "accounts@practice.example", "127.0.0.1", parts.MailPort, "none", PracticeAccount(id), secrets.Protect("practice"), ""), cancel);
         return id;

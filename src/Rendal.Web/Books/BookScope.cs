@@ -9,6 +9,7 @@ using Rendal.Store.Intake;
 using Rendal.Store.Items;
 using Rendal.Store.Ledger;
 using Rendal.Store.Readings;
+using Rendal.Store.Reminders;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
@@ -52,6 +53,8 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
     public ChoiceStore Choices => new(source, book.Id);
 
     public HoldStore Holds => new(source, book.Id);
+
+    public ReminderStore Reminders => new(source, book.Id);
 
     public SettlementStore Settlements => new(source, book.Id);
 

@@ -49,7 +49,7 @@ internal sealed record CustomerView(
 
 /// <summary>A statement of a customer that was let go.</summary>
 /// <param name="To">The head office that got it; null where the customer did.</param>
-internal sealed record ClaimLine(string? To, long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, string State, IReadOnlyList<ParcelSumView> Sums);
+internal sealed record ClaimLine(string? To, long Round, string RoundName, DateOnly AsOf, DateTimeOffset ReleasedAt, string State, int? ReminderLevel, IReadOnlyList<ParcelSumView> Sums);
 
 /// <summary>What a customer owed when a ledger was kept.</summary>
 internal sealed record BalanceLine(long Intake, string File, DateTimeOffset KeptAt, string Currency, string Balance, int Items);
@@ -123,7 +123,7 @@ internal static class CustomerEndpoints
     }
 
     private static async Task<HistoryView> HistoryAsync(string key, BookScope scope, CancellationToken cancel) => new(
-        [.. (await scope.History.ClaimsAsync(key, cancel)).Select(c => new ClaimLine(c.Customer == key ? null : c.Customer, c.Round, c.RoundName, c.AsOf, c.ReleasedAt, c.State.Code(), [.. c.Sums.Select(ParcelSumView.Of)]))],
+        [.. (await scope.History.ClaimsAsync(key, cancel)).Select(c => new ClaimLine(c.Customer == key ? null : c.Customer, c.Round, c.RoundName, c.AsOf, c.ReleasedAt, c.State.Code(), c.ReminderLevel, [.. c.Sums.Select(ParcelSumView.Of)]))],
         [.. (await scope.History.BalancesAsync(key, cancel)).Select(b => new BalanceLine(b.Intake, b.File, b.KeptAt, b.Currency, Currency.Of(b.Currency).Plain(b.Balance), b.Items))]);
 
     private static async Task<Ok<CustomerView>> UpdateAsync(string key, CustomerRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)

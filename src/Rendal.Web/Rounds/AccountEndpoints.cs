@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Ledger;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Web.Books;
@@ -40,10 +41,12 @@ internal static class AccountEndpoints
             var row = chosen.Item.Row;
             var key = ItemKey.Of(row).Text;
             var hold = holds.GetValueOrDefault(key);
+            Reminded? reminded = preparation.Reminded.TryGetValue(key, out var last) ? last : null;
             return new AccountItem(
                 key, WordsOf(row), row.Kind.Code(), row.Date, row.Due, row.Currency.Code, row.Currency.Plain(row.Original), row.Currency.Plain(chosen.Item.Open), chosen.Item.Open < 0,
                 chosen.Reason?.Code() ?? (chosen.Item.Open == 0 ? "settled" : ""), decisions.TryGetValue(key, out var decided) ? decided.Reason : hold?.Hold.Note ?? row.Held, hold?.Hold.Until, hold is not null, decided is not null, row.Source.Row,
-                [.. corrections[row.Source.Row].Select(c => new ItemCorrection(c.Correction.Column, c.Correction.Was, c.Correction.Becomes, c.MadeBy, c.MadeAt))]);
+                [.. corrections[row.Source.Row].Select(c => new ItemCorrection(c.Correction.Column, c.Correction.Was, c.Correction.Becomes, c.MadeBy, c.MadeAt))],
+                reminded?.Level, reminded?.On);
         });
         var settlings = preparation.Making.Settlings(rows).Select(s => new SettlingView(WordsOf(s.Credit), s.Credit.Source.Row, WordsOf(s.Charge), s.Charge.Source.Row, s.Credit.Currency.Plain(s.Amount), s.Credit.Currency.Code, s.By.ToString().ToLowerInvariant()));
         var said = (await scope.Settlements.ListAsync(customer, cancel)).Select(s => new SaidView(

@@ -9,7 +9,9 @@ namespace Rendal.Web.Rounds;
 /// <param name="IsHeld">Whether somebody held it back here; a dispute that the file tells of is not meant.</param>
 /// <param name="IsDecided">Whether somebody took it out of this round, or put it in.</param>
 /// <param name="Corrections">What was put right in its row.</param>
-internal sealed record AccountItem(string Key, string Name, string Kind, DateOnly? Date, DateOnly Due, string Currency, string Original, string Open, bool IsCredit, string Reason, string Note, DateOnly? Until, bool IsHeld, bool IsDecided, int Row, IReadOnlyList<ItemCorrection> Corrections);
+/// <param name="ReminderLevel">The reminder that was sent for it last; null where none was, and in a round of statements.</param>
+/// <param name="RemindedOn">The day on which it was.</param>
+internal sealed record AccountItem(string Key, string Name, string Kind, DateOnly? Date, DateOnly Due, string Currency, string Original, string Open, bool IsCredit, string Reason, string Note, DateOnly? Until, bool IsHeld, bool IsDecided, int Row, IReadOnlyList<ItemCorrection> Corrections, int? ReminderLevel, DateOnly? RemindedOn);
 
 /// <summary>A value of a row that is not what the file says.</summary>
 /// <param name="Column">The heading; empty for a customer that was joined with another.</param>

@@ -1,8 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Rendal.Core.Customers;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
-using Rendal.Store.Customers;
 using Rendal.Store.Rounds;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -34,17 +32,15 @@ internal static class CountEndpoints
         var choice = request.Checked();
         var hand = await Preparation.ByHandAsync(scope, id, await scope.Rounds.DecisionsAsync(id, cancel), cancel);
         var basis = new RoundBasis(choice, hand, scope.Book.Rules);
-        var reading = scope.Customers.TraitsAsync(round.IntakeId, cancel);
+        var reading = Reach.OfLedgerAsync(scope, round.IntakeId, choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel), cancel);
         var found = await scope.AccountSums.FindAsync(id, basis, cancel);
-        var traits = await reading;
+        var reach = await reading;
         if (found is not { } sums)
         {
             // Other items are wanted than before. Making up the parcels goes through the ledger; it is not done here as well.
             return null;
         }
 
-        var offices = new HeadOffices(traits.Where(t => t.Value.HeadOffice.Length > 0).ToDictionary(t => t.Key, t => t.Value.HeadOffice, StringComparer.Ordinal));
-        var reach = new Reach(key => traits.GetValueOrDefault(key, CustomerTraits.Usual), offices, choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel));
         var count = Choosing.Count(sums.Accounts, sums.ItemsLeftOut, await scope.Ledger.SetAsideAsync(round.IntakeId, null, cancel), choice, reach.Of, hand);
         return new CountView(
             count.Parcels,

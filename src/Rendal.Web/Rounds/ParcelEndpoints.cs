@@ -11,7 +11,7 @@ using Rendal.Web.Hosting;
 namespace Rendal.Web.Rounds;
 
 /// <summary>A parcel as it will arrive.</summary>
-internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, string Subject, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, string Document);
+internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, string Subject, long WordingId, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, string Document);
 
 /// <summary>A person's decision about an unsure parcel.</summary>
 internal sealed record UnsureRequest(bool Went);
@@ -34,8 +34,8 @@ internal static class ParcelEndpoints
         var sender = await scope.Senders.FindAsync(made.Preparation.Round.SenderId, cancel);
         var filled = made.Filled();
         return new ParcelView(
-            parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, filled?.Subject ?? "",
-            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Preparation.WordingFor(made.Card).Errors, made.Preparation.Making.DocumentName(made.Card));
+            parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, filled?.Subject ?? "", made.Preparation.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
+            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, made.Preparation.Making.DocumentName(made.Card));
     }
 
     private static async Task<IResult> PageAsync(long parcel, BookScope scope, HttpContext context, CancellationToken cancel)
@@ -70,9 +70,11 @@ internal static class ParcelEndpoints
     /// <summary>What a parcel is made of. Once it was released, its frozen words and card stand.</summary>
     private sealed record Made(Preparation Preparation, ParcelRecord Parcel, Customer Card, IReadOnlyList<Statement> Statements, FrozenParcel? Frozen)
     {
+        public WordingTemplate Wording => Preparation.WordingFor(Card, Parcel.ReminderLevel);
+
         public FilledWording? Filled() =>
             Frozen is { } frozen ? new FilledWording(frozen.Subject, frozen.Body, [])
-            : Preparation.WordingFor(Card).Errors.Count > 0 ? null
-            : Preparation.Making.Fill(Preparation.WordingFor(Card), Card, Statements, Parcel.Accounts);
+            : Wording.Errors.Count > 0 ? null
+            : Preparation.Making.Fill(Wording, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
     }
 }

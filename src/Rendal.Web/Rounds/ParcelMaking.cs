@@ -43,8 +43,8 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
     }
 
     /// <summary>The message's words for one customer.</summary>
-    public FilledWording Fill(WordingTemplate wording, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts) =>
-        wording.Fill(ParcelSlots.Of(customer, statements, Paper(customer, statements, accounts), senderName, round.Name));
+    public FilledWording Fill(WordingTemplate wording, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel) =>
+        wording.Fill(ParcelSlots.Of(customer, statements, Paper(customer, statements, accounts), senderName, round.Name, reminderLevel));
 
     /// <summary>The name of the statement document.</summary>
     public string DocumentName(Customer customer) => FileName.Safe($"{customer.Key} statement {round.Choice.AsOf:yyyy-MM-dd}", ".pdf");

@@ -1,5 +1,6 @@
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
@@ -23,9 +24,9 @@ internal sealed class Preparation
     private readonly Sender sender;
     private readonly Dictionary<long, WordingTemplate> wordings;
 
-    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand)
+    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded)
     {
-        (this.scope, Round, Intake, this.sender, this.customers) = (scope, round, intake, sender, customers);
+        (this.scope, Round, Intake, this.sender, this.customers, Reminded) = (scope, round, intake, sender, customers, reminded);
         this.wordings = wordings.ToDictionary(w => w.Id, w => WordingTemplate.Of(w.Wording));
         this.decisions = decisions.ToDictionary(d => d.Customer, StringComparer.Ordinal);
         Hand = hand;
@@ -46,8 +47,19 @@ internal sealed class Preparation
     /// <summary>What the book has settled for its statements; for a round that was released, as it held then.</summary>
     public StatementRules Rules { get; }
 
-    /// <summary>The wording that a customer gets: the card's own, or the round's.</summary>
-    public WordingTemplate WordingFor(Customer card) => wordings[card.OwnWording is { } own && wordings.ContainsKey(own) ? own : Round.WordingId];
+    /// <summary>How far the reminders about single items had come before this round; empty in a round of statements.</summary>
+    public IReadOnlyDictionary<string, Reminded> Reminded { get; }
+
+    /// <summary>The wording that a customer gets: that of the reminder's level, else the card's own, else the round's.</summary>
+    /// <param name="card">The customer.</param>
+    /// <param name="reminderLevel">The level of a reminder; null for a statement.</param>
+    public WordingTemplate WordingFor(Customer card, int? reminderLevel) => wordings[WordingIdFor(card, reminderLevel)];
+
+    /// <summary>The number of that wording.</summary>
+    public long WordingIdFor(Customer card, int? reminderLevel) =>
+        reminderLevel is { } level && Rules.Reminders.Levels[level - 1].Wording is { } ofLevel && wordings.ContainsKey(ofLevel) ? ofLevel
+        : card.OwnWording is { } own && wordings.ContainsKey(own) ? own
+        : Round.WordingId;
 
     public static async Task<Preparation> LoadAsync(BookScope scope, long id, CancellationToken cancel)
     {
@@ -58,7 +70,8 @@ internal sealed class Preparation
 
         // What was released stays what it was, whatever is decided about its items later.
         var hand = round.ReleasedAt is null ? await ByHandAsync(scope, id, decisions, cancel) : round.ByHand;
-        return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), decisions, hand);
+        return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), decisions, hand,
+            round.Choice.ReminderLevels is null ? [] : await scope.Reminders.AllAsync(round.Id, cancel));
     }
 
     /// <summary>The card of a customer; one that is on no list is known by its key alone.</summary>
@@ -87,14 +100,17 @@ internal sealed class Preparation
         var frozen = new List<FrozenParcel>(parcels.Count);
         foreach (var parcel in parcels)
         {
-            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients) || !again.Accounts.SequenceEqual(parcel.Accounts))
+            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients) || !again.Accounts.SequenceEqual(parcel.Accounts) || again.ReminderLevel != parcel.ReminderLevel)
             {
                 return null;
             }
 
             var card = Card(parcel.Customer);
-            var filled = Making.Fill(WordingFor(card), card, byCustomer[parcel.Customer], parcel.Accounts);
-            frozen.Add(new FrozenParcel(parcel.Id, filled.Subject, filled.Body, card));
+            var filled = Making.Fill(WordingFor(card, again.ReminderLevel), card, byCustomer[parcel.Customer], parcel.Accounts, again.ReminderLevel);
+            frozen.Add(new FrozenParcel(parcel.Id, filled.Subject, filled.Body, card)
+            {
+                Reminded = again.ReminderLevel is null ? [] : [.. byCustomer[parcel.Customer].SelectMany(s => Rules.Reminders.Counted(s, s.ReminderLevel!.Value, Reminded))],
+            });
         }
 
         return frozen;
@@ -108,7 +124,7 @@ internal sealed class Preparation
         var lastWritten = choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel);
         var traits = new Dictionary<string, CustomerTraits>(customers.Count, StringComparer.Ordinal);
         var reach = new Reach(TraitsOf, headOffices, lastWritten);
-        return Choosing.Choose(rows, setAside, choice, Rules.SettlementOf(Intake.HasOutstanding), Rules, reach.Of, Hand);
+        return Choosing.Choose(rows, setAside, choice, Rules.SettlementOf(Intake.HasOutstanding), Rules, reach.Of, Hand, Reminded);
 
         // Whether a card can be reached is told from its addresses, which are read once for each that is asked for.
         CustomerTraits TraitsOf(string key) =>
@@ -133,14 +149,18 @@ internal sealed class Preparation
             IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, Card(key).Name))];
             var recipients = Recipients.Of(card, RoundKind.Statements);
             var held = decisions.TryGetValue(of.Key, out var decision) && decision.Decision == "held";
-            return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, accounts, recipients), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "");
+            var level = statements.Max(s => s.ReminderLevel);
+            return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, accounts, recipients, level), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "")
+            {
+                ReminderLevel = level,
+            };
         }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
     ];
 
     /// <summary>What a person has to see to before this parcel can go; empty when nothing.</summary>
-    private string Problem(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients)
+    private string Problem(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients, int? level)
     {
-        if (WordingFor(card).Errors.Count > 0)
+        if (WordingFor(card, level).Errors.Count > 0)
         {
             return "the wording has an error";
         }
@@ -160,6 +180,6 @@ internal sealed class Preparation
             return $"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}";
         }
 
-        return Making.Fill(WordingFor(card), card, statements, accounts).EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty" : "";
+        return Making.Fill(WordingFor(card, level), card, statements, accounts, level).EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty" : "";
     }
 }

@@ -1,6 +1,7 @@
 using Rendal.Core.Customers;
 using Rendal.Core.Rounds;
 using Rendal.Store.Customers;
+using Rendal.Web.Books;
 
 namespace Rendal.Web.Rounds;
 
@@ -10,6 +11,14 @@ namespace Rendal.Web.Rounds;
 /// <param name="lastWritten">The last day on which something was sent, by customer.</param>
 internal sealed class Reach(Func<string, CustomerTraits> traitsOf, HeadOffices headOffices, IReadOnlyDictionary<string, DateOnly> lastWritten)
 {
+    /// <summary>For the customers of a ledger, from the cards of those of whom something is to be known.</summary>
+    public static async Task<Reach> OfLedgerAsync(BookScope scope, long intake, IReadOnlyDictionary<string, DateOnly> lastWritten, CancellationToken cancel)
+    {
+        var traits = await scope.Customers.TraitsAsync(intake, cancel);
+        var offices = new HeadOffices(traits.Where(t => t.Value.HeadOffice.Length > 0).ToDictionary(t => t.Key, t => t.Value.HeadOffice, StringComparer.Ordinal));
+        return new Reach(key => traits.GetValueOrDefault(key, CustomerTraits.Usual), offices, lastWritten);
+    }
+
     public Reachability Of(string key)
     {
         var traits = traitsOf(key);

@@ -54,10 +54,18 @@ internal static class RoundEndpoints
         var wordings = await scope.Wordings.ListAsync(cancel);
         var senders = await scope.Senders.ListAsync(cancel);
         var choice = new Choice { AsOf = request.AsOf ?? scope.Book.Today(clock) };
+        if (request.Reminders)
+        {
+            choice = Reminding(choice, scope.Book.Rules);
+        }
+
         var name = string.IsNullOrWhiteSpace(request.Name) ? throw Unable.Invalid("Give the round a name.") : request.Name.Trim();
-        var id = await scope.Rounds.MakeAsync(name, intake.Id, choice, scope.Book.Rules, wordings[0].Id, senders[0].Id, scope.Person, cancel);
+        var id = await scope.Rounds.MakeAsync(name, intake.Id, choice, scope.Book.Rules, wordings.Min(w => w.Id), senders[0].Id, scope.Person, cancel);
         return await PrepareAsync(id, scope, clock, cancel);
     }
+
+    /// <summary>The choice for reminders of every level. Nobody is reminded of what is in dispute unless it is said so.</summary>
+    internal static Choice Reminding(Choice choice, StatementRules rules) => choice with { ReminderLevels = [.. Enumerable.Range(1, rules.Reminders.Levels.Count)], LeaveOutHeld = true };
 
     private static async Task<RoundView> ViewAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
@@ -72,7 +80,7 @@ internal static class RoundEndpoints
         var rules = round.RulesNow(scope.Book.Rules);
         return new RoundView(
             id, round.Name,
-            new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.LeastBalance, choice.OverdueDays, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
+            new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.LeastBalance, choice.OverdueDays, choice.ReminderLevels, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
                 choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.Groups, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
                 choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId),
             intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
@@ -82,7 +90,7 @@ internal static class RoundEndpoints
                 LineOf("last-month", Period.LastMonth(today)), LineOf("last-quarter", Period.LastQuarter(today)),
                 LineOf("this-month", Period.MonthOf(today)), LineOf("this-quarter", Period.QuarterOf(today)),
             ],
-            BookEndpoints.AgeLabels(rules.Ageing), rules.Form,
+            BookEndpoints.AgeLabels(rules.Ageing), rules.Form, rules.Reminders.Levels,
             [.. (await scope.Customers.OfficesAsync(cancel)).Select(o => new HeadOfficeLine(o.Key, o.Name))],
             [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parcels, leftOut))],
             [.. parcels.Select(ParcelLine.Of)],
@@ -140,15 +148,18 @@ internal static class RoundEndpoints
 
     private static async Task<ReleaseSummary> SummaryAsync(long id, ReleaseRequest request, BookScope scope, HostParts parts, CancellationToken cancel)
     {
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var preparation = await Preparation.LoadAsync(scope, id, cancel);
+        var round = preparation.Round;
         var all = await scope.Rounds.ParcelsAsync(id, cancel);
         var ready = Ready(all, request);
         var sender = (await scope.Senders.FindAsync(round.SenderId, cancel))!;
-        var wording = (await scope.Wordings.FindAsync(round.WordingId, cancel))!;
+        var wordings = (await scope.Wordings.ListAsync(cancel)).ToDictionary(w => w.Id, w => w.Wording.Name);
+        var words = ready.GroupBy(p => preparation.WordingIdFor(preparation.Card(p.Customer), p.ReminderLevel))
+            .Select(g => new WordingCount(wordings[g.Key], g.Count())).OrderByDescending(w => w.Messages).ThenBy(w => w.Name, StringComparer.Ordinal);
         var totals = ready.SelectMany(p => p.Sums).Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).OrderByDescending(g => g.Key == scope.Book.Currency.Code).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
         return new ReleaseSummary(
             ready.Count, ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], $"{sender.Name} <{sender.Address}>", $"{sender.Host}:{sender.Port}",
-            sender.Port == parts.MailPort && sender.Host == "127.0.0.1", wording.Wording.Name, "the statement as PDF",
+            sender.Port == parts.MailPort && sender.Host == "127.0.0.1", [.. words], "the statement as PDF",
             all.Count(p => ParcelLine.StandingOf(p) == "needs-you"), all.Count(p => p.State == ParcelState.Held), (await scope.Rounds.LeftOutAsync(id, cancel)).Count, ready.Count >= TypedFrom);
     }
 

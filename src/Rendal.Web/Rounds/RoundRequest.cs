@@ -14,6 +14,7 @@ internal sealed record RoundRequest(
     decimal? InterestPercent,
     decimal LeastBalance,
     int? OverdueDays,
+    IReadOnlyList<int>? ReminderLevels,
     int? NotWithinDays,
     bool WithCredits,
     bool LeaveOutHeld,
@@ -46,6 +47,11 @@ internal sealed record RoundRequest(
             throw Unable.Invalid("The first day of a span lies after its last; nothing can be between them.");
         }
 
+        if (ReminderLevels is { Count: 0 })
+        {
+            throw Unable.Invalid("Choose at least one level of reminders, or send statements.");
+        }
+
         return new Choice
         {
             AsOf = AsOf,
@@ -54,6 +60,7 @@ internal sealed record RoundRequest(
             InterestPercent = InterestPercent,
             LeastBalance = Math.Max(0, LeastBalance),
             OverdueDays = OverdueDays,
+            ReminderLevels = ReminderLevels is { } levels ? [.. levels.Distinct().Order()] : null,
             NotWithinDays = NotWithinDays,
             WithCredits = WithCredits,
             LeaveOutHeld = LeaveOutHeld,

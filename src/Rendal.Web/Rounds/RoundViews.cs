@@ -1,4 +1,5 @@
 using Rendal.Core.Dispatch;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Store.Rounds;
@@ -10,7 +11,8 @@ namespace Rendal.Web.Rounds;
 internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOffset MadeAt, DateTimeOffset? ReleasedAt, IReadOnlyDictionary<string, long> Counts);
 
 /// <summary>A new round.</summary>
-internal sealed record NewRound(string Name, DateOnly? AsOf);
+/// <param name="Reminders">Whether it sends reminders, whichever level is due; else statements.</param>
+internal sealed record NewRound(string Name, DateOnly? AsOf, bool Reminders = false);
 
 /// <summary>A period to choose among, seen from today.</summary>
 /// <param name="Name"><c>last-month</c>, <c>last-quarter</c>, <c>this-month</c> or <c>this-quarter</c>.</param>
@@ -33,9 +35,10 @@ internal sealed record ParcelSumView(string Currency, string Total, string Overd
 /// <summary>A parcel in the list.</summary>
 /// <param name="Standing"><c>needs-you</c> for one that a person has to see to; else its state.</param>
 /// <param name="Accounts">The accounts on its statements; more than the customer's own for a head office.</param>
-internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer)
+/// <param name="ReminderLevel">The level of the reminder that it is; null for statements.</param>
+internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer, int? ReminderLevel)
 {
-    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer);
+    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel);
 
     public static string StandingOf(ParcelRecord p) => p.State == ParcelState.Prepared && p.Problem.Length > 0 ? "needs-you" : p.State.Code();
 }
@@ -89,6 +92,7 @@ internal sealed record RoundView(
     IReadOnlyList<PeriodLine> Periods,
     IReadOnlyList<string> AgeLabels,
     StatementForm BookForm,
+    IReadOnlyList<ReminderLevel> ReminderLevels,
     IReadOnlyList<HeadOfficeLine> HeadOffices,
     IReadOnlyList<ProofView> Proof,
     IReadOnlyList<ParcelLine> Parcels,
@@ -97,8 +101,11 @@ internal sealed record RoundView(
 /// <summary>What a person decides about one customer; null takes it back.</summary>
 internal sealed record DecisionRequest(string Customer, string? Decision, string Reason);
 
+/// <summary>How many messages a wording is for.</summary>
+internal sealed record WordingCount(string Name, int Messages);
+
 /// <summary>What is about to be released.</summary>
-internal sealed record ReleaseSummary(int Messages, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, string Wording, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped);
+internal sealed record ReleaseSummary(int Messages, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, IReadOnlyList<WordingCount> Wordings, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped);
 
 /// <summary>Which parcels are let go.</summary>
 /// <param name="Parcels">The parcels by number; null for all that are ready.</param>

@@ -1,7 +1,9 @@
+using System.Collections.Frozen;
 using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 using Rendal.Store.Intake;
 using Rendal.Web.Books;
+using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Today;
 
@@ -11,6 +13,9 @@ namespace Rendal.Web.Today;
 /// <param name="Everybody">The statements, and who has none.</param>
 internal sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> Rows, ChosenRound Everybody)
 {
+    /// <summary>The day.</summary>
+    public required DateOnly AsOf { get; init; }
+
     /// <summary>Reckons it; null before the first file was kept.</summary>
     public static async Task<LedgerNow?> OfAsync(BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
@@ -22,6 +27,17 @@ internal sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> R
         var rows = await scope.Ledger.RowsAsync(intake.Id, cancel).ToListAsync(cancel);
         var hand = new ByHand { Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] };
         var choice = new Choice { AsOf = scope.Book.Today(clock), NeedsAddress = false };
-        return new LedgerNow(intake, rows, Choosing.Choose(rows, [], choice, scope.Book.Rules.SettlementOf(intake.HasOutstanding), scope.Book.Rules, _ => default, hand));
+        return new LedgerNow(intake, rows, Choosing.Choose(rows, [], choice, scope.Book.Rules.SettlementOf(intake.HasOutstanding), scope.Book.Rules, _ => default, hand)) { AsOf = choice.AsOf };
     }
+
+    /// <summary>What a round of reminders would send today.</summary>
+    public async Task<ChosenRound> RemindAsync(BookScope scope, CancellationToken cancel) => Choosing.Choose(
+        Rows,
+        await scope.Ledger.SetAsideAsync(Intake.Id, null, cancel),
+        RoundEndpoints.Reminding(new Choice { AsOf = AsOf }, scope.Book.Rules),
+        scope.Book.Rules.SettlementOf(Intake.HasOutstanding),
+        scope.Book.Rules,
+        (await Reach.OfLedgerAsync(scope, Intake.Id, FrozenDictionary<string, DateOnly>.Empty, cancel)).Of,
+        new ByHand { Holds = [.. (await scope.Holds.ListAsync(cancel)).Select(h => h.Hold)], Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] },
+        await scope.Reminders.AllAsync(null, cancel));
 }

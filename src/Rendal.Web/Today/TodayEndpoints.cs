@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Web.Books;
@@ -14,10 +15,13 @@ internal sealed record OwedLine(string Customer, string Name, string Total, stri
 /// <param name="IsUp">Whether its day has come, so that it is in rounds again.</param>
 internal sealed record HeldLine(string Customer, string Name, string Item, string ItemName, string Note, DateOnly? Until, bool IsUp, string By, DateTimeOffset At);
 
+/// <summary>To how many a level of reminders is due.</summary>
+internal sealed record ReminderLine(int Level, int Customers, string Overdue);
+
 /// <summary>What is worth a look today, in one currency.</summary>
 /// <param name="Since">The first day of the month, since which a customer should have been written to.</param>
 /// <param name="NotWritten">Who was not, the most owed first, and no more than <see cref="TodayEndpoints.MostListed"/> of them.</param>
-internal sealed record TodayView(string Currency, IReadOnlyList<string> Currencies, IReadOnlyList<OwedLine> Largest, DateOnly Since, int NotWrittenCount, string NotWrittenSum, IReadOnlyList<OwedLine> NotWritten, IReadOnlyList<HeldLine> Held);
+internal sealed record TodayView(string Currency, IReadOnlyList<string> Currencies, IReadOnlyList<OwedLine> Largest, IReadOnlyList<ReminderLine> Reminders, DateOnly Since, int NotWrittenCount, string NotWrittenSum, IReadOnlyList<OwedLine> NotWritten, IReadOnlyList<HeldLine> Held);
 
 /// <summary>The first page of a book.</summary>
 internal static class TodayEndpoints
@@ -40,10 +44,12 @@ internal static class TodayEndpoints
         var month = Period.MonthOf(today);
         var written = await scope.Rounds.LastWrittenAsync(cancel);
         var overview = Overview.Of(now.Everybody.Statements, shown, month, key => written.TryGetValue(key, out var day) ? day : null, Largest);
+        var due = RemindersDue.Of((await now.RemindAsync(scope, cancel)).Statements, shown);
         var held = await scope.Holds.ListAsync(cancel);
         var names = await scope.Customers.NamesAsync([.. overview.Largest.Concat(overview.NotWritten.Take(MostListed)).Select(s => s.Customer).Concat(held.Select(h => h.Customer)).Distinct()], cancel);
         return TypedResults.Ok(new TodayView(
             shown.Code, [.. currencies.Select(c => c.Code)], [.. overview.Largest.Select(s => Line(s, names))],
+            [.. due.Select(d => new ReminderLine(d.Level, d.Customers, shown.Plain(d.Overdue)))],
             month.From, overview.NotWritten.Count, shown.Plain(overview.NotWritten.Sum(s => s.Total)), [.. overview.NotWritten.Take(MostListed).Select(s => Line(s, names))],
             [.. held.Select(h => new HeldLine(h.Customer, names.GetValueOrDefault(h.Customer, h.Customer), h.Hold.Item, ItemKey.NumberIn(h.Hold.Item), h.Hold.Note, h.Hold.Until, !h.Hold.HoldsOn(today), h.By, h.At))]));
     }

@@ -1,6 +1,7 @@
 using CsCheck;
 using Rendal.Core.Customers;
 using Rendal.Core.Ledger;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using static Rendal.Core.Tests.Ledgers;
@@ -146,6 +147,7 @@ public class ChoosingTests
             LeastBalance = least * 50m,
             OverdueDays = overdue == 0 ? null : overdue * 20,
             Units = units == 0 ? null : new HashSet<string> { "Northgate" },
+            ReminderLevels = least switch { 1 => [1], 2 => [1, 2, 3], _ => null },
             DatedFrom = units == 2 ? new DateOnly(2026, 8, 1) : null,
         });
         var aside = Gen.Select(Gen.Int[0, 12], Gen.Int[0, 3], Gen.Long[-9_000, 9_000], (who, currency, pennies) =>
@@ -160,7 +162,8 @@ public class ChoosingTests
                 Holds = [.. keys.Where((_, i) => i % 7 == handed % 7).Select(k => new ItemHold(k, "asked", AsOf.AddDays(handed - 3)))],
                 Settlements = [.. rows.Zip(rows.Skip(1)).Where(p => p.First.Customer == p.Second.Customer).Select(p => new CustomerSettlement(p.First.Customer, new SettledByHand(Key(p.First), handed == 7 ? null : Key(p.Second), handed)))],
             };
-            var round = Choosing.Choose(rows, setAside, chosen, rule, StatementRules.Default, Of, hand);
+            var reminded = keys.Where((_, i) => i % 3 == 0).Select((k, i) => (k, i)).ToDictionary(k => k.k, k => new Reminded((k.i % 3) + 1, AsOf.AddDays(-k.i * 7)));
+            var round = Choosing.Choose(rows, setAside, chosen, rule, StatementRules.Default, Of, hand, reminded);
             foreach (var currency in new[] { Pounds, Euro })
             {
                 var counted = rows.Where(r => r.Currency == currency).Sum(r => r.Open) + setAside.Where(r => r.Currency == currency).Sum(r => r.Amount);
@@ -174,7 +177,7 @@ public class ChoosingTests
             Assert.All(round.Statements, s => Assert.True(s.Total > 0 && s.Total == s.Ageing.Bands.Sum() + s.Ageing.Credits));
 
             // What is counted from the sums of the accounts alone is what is chosen, also where other customers are wanted than the sums were made for.
-            var others = Choosing.Choose(rows, setAside, chosen.OfItems(), rule, StatementRules.Default, Of, hand);
+            var others = Choosing.Choose(rows, setAside, chosen.OfItems(), rule, StatementRules.Default, Of, hand, reminded);
             var count = Choosing.Count(others.Accounts, others.ItemsLeftOut, setAside, chosen, Of, hand);
             Assert.Equal(round.Statements.DistinctBy(s => s.Customer).Count(), count.Parcels);
             Assert.All(round.Proof, p => Assert.Equal(p.Statements, count.Sums.GetValueOrDefault(p.Currency)));

@@ -78,7 +78,7 @@ public class RulesTests(RunningRendal rendal)
     public async Task Bands_that_do_not_grow_are_refused_in_words(string edges)
     {
         using var desk = await Desk.AtAsync(rendal);
-        var answer = await desk.Browser.PutAsJsonAsync($"{desk.Api}/rules", new { edges, by = "due", creditsByDate = false, form = "open-items", settlement = (string?)null, termsDays = 30 }, Cancel);
+        var answer = await desk.Browser.PutAsJsonAsync($"{desk.Api}/rules", new { edges, by = "due", creditsByDate = false, form = "open-items", settlement = (string?)null, termsDays = 30, levels = new[] { new { days = 7, gap = 0 } }, maySkip = false, mayRepeat = false }, Cancel);
         Assert.Equal((HttpStatusCode.UnprocessableEntity, "The bands need one to eight last days that grow, such as 30, 60, 90."), (answer.StatusCode, await answer.DetailAsync()));
     }
 

@@ -1,12 +1,14 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Button, Form, Input, InputNumber, Select } from "antd";
+import { Alert, App, Button, Checkbox, Form, Input, InputNumber, Select } from "antd";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { formWords } from "../rounds/words";
+import { LevelFields } from "./LevelFields";
 
 type Rules = Schemas["RulesRequest"];
-type RulesText = Omit<Rules, "settlement"> & {
+type RulesText = Omit<Rules, "settlement" | "levels"> & {
+  levels: Partial<Record<keyof Rules["levels"][number], number | null>>[];
   settlement: NonNullable<Rules["settlement"]> | "by-file";
 };
 
@@ -25,7 +27,12 @@ function Fields({ rules }: { rules: Rules }) {
       must(
         api.PUT("/api/books/{book}/rules", {
           params: { path: { book } },
-          body: { ...rest, settlement: settlement === "by-file" ? null : settlement },
+          body: {
+            ...rest,
+            // A field that was emptied comes as nothing at all; of a level without days the rule says what is wrong.
+            levels: rest.levels.map((l) => ({ days: l.days ?? 0, gap: l.gap ?? 0, wording: l.wording ?? null })),
+            settlement: settlement === "by-file" ? null : settlement,
+          },
         }),
       ),
     onSuccess: async () => {
@@ -45,7 +52,6 @@ function Fields({ rules }: { rules: Rules }) {
         This holds for every statement of the book, unless a customer’s card or a round says otherwise. Rounds that were
         released stay as they are.
       </p>
-      {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
       <Form.Item
         label="Last day of each age band"
         name="edges"
@@ -95,6 +101,18 @@ function Fields({ rules }: { rules: Rules }) {
       >
         <InputNumber min={0} max={3650} precision={0} />
       </Form.Item>
+      <h2>Reminders</h2>
+      <p className="quiet" style={{ marginTop: 0 }}>
+        The oldest open item of a customer decides. A level goes once, and only after the one before it.
+      </p>
+      <LevelFields />
+      <Form.Item name="mayRepeat" valuePropName="checked" noStyle>
+        <Checkbox>The last level goes again, as many days after the last time</Checkbox>
+      </Form.Item>
+      <Form.Item name="maySkip" valuePropName="checked" style={{ marginBottom: 16 }}>
+        <Checkbox>A level may be skipped where an item is old enough for the next</Checkbox>
+      </Form.Item>
+      {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
       <Button type="primary" htmlType="submit" loading={saving.isPending}>
         Reckon like this
       </Button>

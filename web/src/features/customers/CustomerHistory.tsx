@@ -35,7 +35,10 @@ export function CustomerHistory({ customer }: { customer: string }) {
                       </Link>
                       {c.to !== null && `, with ${c.to}`}
                     </td>
-                    <td>as of {day(c.asOf)}</td>
+                    <td>
+                      as of {day(c.asOf)}
+                      {c.reminderLevel !== null && `, reminder ${c.reminderLevel}`}
+                    </td>
                     <td className="figure">{c.sums.map((s) => money(s.total, s.currency)).join(" · ")}</td>
                   </tr>
                 ))}

@@ -91,12 +91,13 @@ function Items({ round, account }: { round: Round; account: Account }) {
                         </td>
                       </tr>
                     ))}
-                    {(item.note || (item.reason && item.reason !== "settled")) && (
+                    {(item.note || item.remindedOn || (item.reason && item.reason !== "settled")) && (
                       <tr className="account-note">
                         <td colSpan={7}>
                           {[
                             item.reason && item.reason !== "settled" ? reasonWords[item.reason] : "",
                             item.note && `“${item.note}”`,
+                            item.remindedOn && `reminder ${item.reminderLevel} sent on ${day(item.remindedOn)}`,
                             item.until && `comes up again on ${day(item.until)}`,
                           ]
                             .filter(Boolean)

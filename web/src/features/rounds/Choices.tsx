@@ -4,6 +4,7 @@ import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
+import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { SavedChoices } from "./SavedChoices";
 import type { Round, RoundSettings } from "./useRound";
@@ -42,6 +43,43 @@ export function Choices({
       <section>
         <SavedChoices round={round} disabled={fixed} />
       </section>
+      <Part title="What goes">
+        <Select
+          size="small"
+          aria-label="What goes"
+          popupMatchSelectWidth={false}
+          value={s.reminderLevels === null ? "statements" : "reminders"}
+          disabled={fixed}
+          options={[
+            { value: "statements", label: "statements" },
+            { value: "reminders", label: "reminders that are due" },
+          ]}
+          onChange={(what) =>
+            set(
+              what === "reminders"
+                ? { reminderLevels: round.reminderLevels.map((_, i) => i + 1), leaveOutHeld: true }
+                : { reminderLevels: null },
+            )
+          }
+        />
+        {s.reminderLevels !== null &&
+          round.reminderLevels.map((level, i) => (
+            <Checkbox
+              key={i}
+              checked={s.reminderLevels?.includes(i + 1)}
+              disabled={fixed || (s.reminderLevels?.length === 1 && s.reminderLevels[0] === i + 1)}
+              onChange={(e) =>
+                set({
+                  reminderLevels: round.reminderLevels
+                    .map((_, at) => at + 1)
+                    .filter((at) => (at === i + 1 ? e.target.checked : s.reminderLevels?.includes(at))),
+                })
+              }
+            >
+              level {i + 1}, from {count(level.days, "day")}
+            </Checkbox>
+          ))}
+      </Part>
       <Part title="Who">
         <Line label="Overdue by at least">
           <NumberChoice
@@ -232,6 +270,11 @@ export function Choices({
           options={(wordings.data ?? []).map((w) => ({ value: w.id, label: w.name }))}
           onChange={(wordingId) => set({ wordingId })}
         />
+        {s.reminderLevels !== null && (
+          <span className="quiet">
+            where a level has none of <Link to={`/books/${book}/words?part=figures`}>its own</Link>
+          </span>
+        )}
       </Part>
       <Part title="Goes by">
         <span>

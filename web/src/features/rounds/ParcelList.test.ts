@@ -14,6 +14,7 @@ const parcel = (customer: string, name: string, standing: string): Parcel => ({
   sums: [],
   items: 1,
   answer: "",
+  reminderLevel: null,
 });
 
 describe("the order of the parcels", () => {

@@ -90,8 +90,8 @@ export function ParcelPane({
                 label: "Words",
                 children: (
                   <WordingEditor
-                    key={round.settings.wordingId}
-                    wording={round.settings.wordingId}
+                    key={v.wordingId}
+                    wording={v.wordingId}
                     onSaved={onWorded}
                     isFixed={round.releasedAt !== null}
                   />

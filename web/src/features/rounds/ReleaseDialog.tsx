@@ -58,7 +58,9 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         <dt>By</dt>
         <dd>{s.isPractice ? "the postroom: practice, nothing leaves this machine" : s.server}</dd>
         <dt>Words</dt>
-        <dd>{s.wording}</dd>
+        <dd>
+          {s.wordings.map((w) => (s.wordings.length > 1 ? `${w.name} (${w.messages})` : w.name)).join(", ") || "none"}
+        </dd>
         <dt>Enclosed</dt>
         <dd>{s.enclosure}</dd>
         <dt>Stays here</dt>

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, Button, Input } from "antd";
+import { Alert, Button, Input, Select } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, must } from "../../shared/api/client";
@@ -18,17 +18,19 @@ export function RoundsPage() {
   const client = useQueryClient();
   const [name, setName] = useState("");
   const [asOf, setAsOf] = useState("");
+  const [reminders, setReminders] = useState(false);
   const rounds = useQuery({
     queryKey: ["rounds", book],
     queryFn: () => must(api.GET("/api/books/{book}/rounds", { params: { path: { book } } })),
   });
   const date = asOf || details.data?.today || "";
+  const usual = `${reminders ? "Reminders" : "Statements"} at ${day(date)}`;
   const making = useMutation({
     mutationFn: () =>
       must(
         api.POST("/api/books/{book}/rounds", {
           params: { path: { book } },
-          body: { name: name.trim() || `Statements at ${day(date)}`, asOf: date },
+          body: { name: name.trim() || usual, asOf: date, reminders },
         }),
       ),
     onSuccess: async (round) => {
@@ -49,10 +51,19 @@ export function RoundsPage() {
             making.mutate();
           }}
         >
+          <Select
+            aria-label="What goes"
+            value={reminders}
+            options={[
+              { value: false, label: "Statements" },
+              { value: true, label: "Reminders" },
+            ]}
+            onChange={setReminders}
+          />
           <Input
             style={{ width: 230 }}
             aria-label="Name of the new round"
-            placeholder={date && `Statements at ${day(date)}`}
+            placeholder={date && usual}
             value={name}
             onChange={(e) => setName(e.target.value)}
           />

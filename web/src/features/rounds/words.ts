@@ -14,6 +14,7 @@ export const reasonWords: Record<string, string> = {
   "credit-balance": "credit balance",
   "below-the-minimum": "below the least balance",
   "not-overdue-enough": "not overdue enough",
+  "no-reminder-due": "no reminder is due",
   "written-to-recently": "written to recently",
   "no-way-to-reach": "no address",
 };
@@ -55,7 +56,13 @@ export const settledWords: Record<string, string> = {
 };
 
 /** Reasons that a person may overrule by putting the customer in. */
-export const canBePutIn = ["not-chosen", "below-the-minimum", "not-overdue-enough", "written-to-recently"];
+export const canBePutIn = [
+  "not-chosen",
+  "below-the-minimum",
+  "not-overdue-enough",
+  "no-reminder-due",
+  "written-to-recently",
+];
 
 /** What a statement lists. */
 export const formWords: Record<string, string> = {

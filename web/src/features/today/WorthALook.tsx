@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { AgeBar } from "../../shared/AgeBar";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { count, day, figure, money } from "../../shared/figure";
@@ -50,7 +50,8 @@ function Lists({ now, onCurrency }: { now: Today; onCurrency: (currency: string)
           <Owed lines={now.largest} isOverdue />
         )}
       </section>
-      <section aria-label="Not written to this month">
+      <section aria-label="What is to be done">
+        <Reminders now={now} />
         <div className="page-head">
           <h2>Not written to since {day(now.since)}</h2>
         </div>
@@ -72,6 +73,63 @@ function Lists({ now, onCurrency }: { now: Today; onCurrency: (currency: string)
         <Held held={now.held} />
       </section>
     </div>
+  );
+}
+
+/** To how many which reminder is due, and the way to the round that sends them. */
+function Reminders({ now }: { now: Today }) {
+  const book = useBookId();
+  const details = useBook();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const today = details.data?.today ?? "";
+  const making = useMutation({
+    mutationFn: () =>
+      must(
+        api.POST("/api/books/{book}/rounds", {
+          params: { path: { book } },
+          body: { name: `Reminders at ${day(today)}`, asOf: today, reminders: true },
+        }),
+      ),
+    onSuccess: async (round) => {
+      client.setQueryData(["round", book, round.id], round);
+      await client.invalidateQueries({ queryKey: ["rounds", book] });
+      await navigate(`/books/${book}/rounds/${round.id}`);
+    },
+    onError: (e) => message.error(e.message),
+  });
+  return (
+    <>
+      <div className="page-head">
+        <h2>Reminders due</h2>
+        {now.reminders.length > 0 && (
+          <button
+            type="button"
+            className="link push"
+            disabled={!today || making.isPending}
+            onClick={() => making.mutate()}
+          >
+            prepare them
+          </button>
+        )}
+      </div>
+      {now.reminders.length === 0 ? (
+        <p className="quiet">None in {now.currency}.</p>
+      ) : (
+        <table className="ledger sheet" aria-label="Reminders due">
+          <tbody>
+            {now.reminders.map((r) => (
+              <tr key={r.level}>
+                <td>level {r.level}</td>
+                <td>{count(r.customers, "customer")}</td>
+                <td className="figure">{money(r.overdue, now.currency)} past due</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </>
   );
 }
 

@@ -1,0 +1,133 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace Rendal.Web.Tests.Rounds;
+
+/// <summary>Reminders that follow each other.</summary>
+public class ReminderTests(RunningRendal rendal)
+{
+    private static readonly string[] Ledger =
+    [
+        "Code,Name,Kind,Number,Date,Due,Currency,Outstanding,Held,E-mail",
+        "AB01,Abbot’s Table,Invoice,T-1,2026-08-01,2026-09-01,GBP,100.00,,a@abbot.example",
+        "BE02,Beacon Lodge,Invoice,T-2,2026-09-20,2026-10-20,GBP,60.00,,b@beacon.example",
+        "CO03,Coble Inn,Invoice,T-3,2026-10-01,2026-10-31,GBP,40.00,,c@coble.example",
+        "DU04,Dunlin Ferries,Invoice,T-4,2026-08-01,2026-09-01,GBP,30.00,in dispute,d@dunlin.example",
+    ];
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_level_goes_to_those_it_is_due_to_in_its_own_words_and_the_next_follows_after_the_gap()
+    {
+        using var desk = await DeskAsync();
+        var first = await RemindAsync(desk, "2026-10-31");
+        Assert.Equal([("AB01", 1), ("BE02", 1)], Levels(first));
+        Assert.Equal([("CO03", "no-reminder-due"), ("DU04", "held-back")], first.List("leftOut").Select(l => (l.Text("customer"), l.Text("reason"))));
+        Assert.Equal("0.00", first.List("proof").Single().Text("difference"));
+        Assert.Contains("a reminder of £100.00", await SubjectAsync(desk, first, "AB01"));
+
+        var summary = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{first.Id()}/summary", new { parcels = (long[]?)null, count = 0 });
+        Assert.Equal([("Reminder 1, friendly", 2)], summary.List("wordings").Select(w => (w.Text("name"), w.GetProperty("messages").GetInt32())));
+        await (await desk.ReleaseAsync(first.Id(), 2)).JsonAsync();
+        Assert.All((await desk.SettledAsync(first.Id())).List("parcels"), p => Assert.Equal("sent", p.Text("standing")));
+        Assert.Contains("slipped your notice", await PageAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{first.Id()}"), "AB01"));
+
+        // On the same day nothing more is due, whatever is prepared; what was sent is told of on the item and the card.
+        var sent = Today();
+        var same = await RemindAsync(desk, sent.ToString("O"));
+        Assert.Equal([("CO03", 1)], Levels(same));
+        var account = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{same.Id()}/accounts/AB01");
+        Assert.Equal((1, sent.ToString("O")), (account.List("items").Single().GetProperty("reminderLevel").GetInt32(), account.List("items").Single().Text("remindedOn")));
+        Assert.Equal(1, (await desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=AB01")).List("claims").Single().GetProperty("reminderLevel").GetInt32());
+
+        var second = await RemindAsync(desk, sent.AddDays(14).ToString("O"));
+        Assert.Equal([("AB01", 2), ("BE02", 2), ("CO03", 1)], Levels(second));
+        Assert.Contains("second reminder", await SubjectAsync(desk, second, "AB01"));
+        Assert.Contains("a reminder of", await SubjectAsync(desk, second, "CO03"));
+    }
+
+    [Fact]
+    public async Task What_another_round_has_reminded_of_meanwhile_is_not_released_again()
+    {
+        using var desk = await DeskAsync();
+        var one = await RemindAsync(desk, "2026-10-31");
+        var other = await RemindAsync(desk, "2026-10-31");
+        await (await desk.ReleaseAsync(one.Id(), 2)).JsonAsync();
+        Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseAsync(other.Id(), 2)).StatusCode);
+    }
+
+    [Fact]
+    public async Task Wanting_another_level_is_counted_as_it_is_made_up()
+    {
+        using var desk = await DeskAsync();
+        var round = await RemindAsync(desk, "2026-10-31");
+        var settings = JsonNode.Parse(round.GetProperty("settings").GetRawText())!.AsObject();
+        settings["reminderLevels"] = new JsonArray(2);
+        var count = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/count", settings);
+        Assert.Equal(0, count.GetProperty("parcels").GetInt32());
+        Assert.Empty((await RoundTests.ChangeAsync(desk, round, s => s["reminderLevels"] = new JsonArray(2))).List("parcels"));
+        Assert.Equal(3, (await RoundTests.ChangeAsync(desk, round, s => (s["reminderLevels"], s["leaveOutHeld"]) = (new JsonArray(1, 2), false))).List("parcels").Count());
+    }
+
+    [Fact]
+    public async Task The_levels_of_a_book_are_set_with_their_days_gaps_and_words()
+    {
+        using var desk = await DeskAsync();
+        var last = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).EnumerateArray().Single(w => w.Text("name") == "Reminder 3, last").Id();
+        await RulesTests.PutAsync(desk, rules => (rules["levels"], rules["maySkip"]) = (new JsonArray(Level(10, 0, null), Level(40, 7, last)), true));
+        var round = await RemindAsync(desk, "2026-10-31");
+        Assert.Equal([("AB01", 2), ("BE02", 1)], Levels(round));
+        Assert.Contains("last reminder", await SubjectAsync(desk, round, "AB01"));
+        Assert.Contains("statement at", await SubjectAsync(desk, round, "BE02"));
+
+        var refused = await RefusedAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, null), Level(10, 7, null)));
+        Assert.Equal("Level 2 comes at 10 days past due, not later than level 1 at 10.", refused);
+        Assert.Equal("The wording of a reminder level is not there any more.", await RefusedAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, 999_999))));
+    }
+
+    [Fact]
+    public async Task The_first_page_says_to_how_many_a_reminder_is_due()
+    {
+        using var desk = await DeskAsync();
+        var due = (await desk.Browser.GetJsonAsync($"{desk.Api}/today")).List("reminders").Single();
+        Assert.Equal((1, 3, "200.00"), (due.GetProperty("level").GetInt32(), due.GetProperty("customers").GetInt32(), due.Text("overdue")));
+    }
+
+    /// <summary>A desk with the ledger taken in, and cards that say how everybody is addressed.</summary>
+    private async Task<Desk> DeskAsync()
+    {
+        var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        foreach (var (key, name, address) in new[] { ("AB01", "Abbot’s Table", "a@abbot.example"), ("BE02", "Beacon Lodge", "b@beacon.example"), ("CO03", "Coble Inn", "c@coble.example"), ("DU04", "Dunlin Ferries", "d@dunlin.example") })
+        {
+            await (await desk.PutCardAsync(key, name, address, contact: "Ines Caldera", title: "Ms")).JsonAsync();
+        }
+
+        return desk;
+    }
+
+    private static Task<JsonElement> RemindAsync(Desk desk, string asOf) => desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf, reminders = true });
+
+    private static JsonObject Level(int days, int gap, long? wording) => new() { ["days"] = days, ["gap"] = gap, ["wording"] = wording };
+
+    private static DateOnly Today() => DateOnly.FromDateTime(DateTime.UtcNow);
+
+    private static async Task<string> RefusedAsync(Desk desk, Action<JsonObject> change)
+    {
+        var rules = JsonNode.Parse((await desk.Browser.GetJsonAsync(desk.Api)).GetProperty("rules").GetRawText())!.AsObject();
+        change(rules);
+        var answer = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(desk.Browser, $"{desk.Api}/rules", rules, Cancel);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
+        return await answer.DetailAsync();
+    }
+
+    private static IEnumerable<(string Customer, int Level)> Levels(JsonElement round) => round.List("parcels").Select(p => (p.Text("customer"), p.GetProperty("reminderLevel").GetInt32())).OrderBy(p => p.Item1, StringComparer.Ordinal);
+
+    private static long ParcelOf(JsonElement round, string customer) => round.List("parcels").Single(p => p.Text("customer") == customer).Id();
+
+    private static async Task<string> SubjectAsync(Desk desk, JsonElement round, string customer) => (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{ParcelOf(round, customer)}")).Text("subject");
+
+    private static Task<string> PageAsync(Desk desk, JsonElement round, string customer) => desk.Browser.GetStringAsync($"{desk.Api}/parcels/{ParcelOf(round, customer)}/page", Cancel);
+}
