@@ -53,6 +53,16 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await expect(page.getByLabel("Last day of each age band")).toHaveValue("30, 60, 90");
   await shot(page, "figures");
 
+  await page.goto(`/books/${book}/rounds`);
+  await page.getByLabel("What goes").click();
+  await page.getByTitle("Reminders", { exact: true }).click();
+  await prepareRound(page, "October reminders");
+  await page.getByRole("button", { name: "Fernlea Hotels", exact: true }).click();
+  await expect(
+    page.frameLocator('iframe[title="Message to Fernlea Hotels"]').getByText("it may have slipped your notice"),
+  ).toBeVisible();
+  await shot(page, "reminders");
+
   await prepareRound(page, "October for head offices");
   await page.getByLabel("Statements of branches go to").click();
   await page.getByTitle("the head office and each branch").click();

@@ -5,6 +5,7 @@ import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { formWords } from "../rounds/words";
 import { LevelFields } from "./LevelFields";
+import "./rules.css";
 
 type Rules = Schemas["RulesRequest"];
 type RulesText = Omit<Rules, "settlement" | "levels"> & {
@@ -44,78 +45,84 @@ function Fields({ rules }: { rules: Rules }) {
     <Form<RulesText>
       layout="vertical"
       requiredMark={false}
-      style={{ maxWidth: 520 }}
+      className="rules"
       initialValues={{ ...rules, settlement: rules.settlement ?? "by-file" }}
       onFinish={(text) => saving.mutate(text)}
     >
-      <p className="quiet" style={{ marginTop: 0 }}>
-        This holds for every statement of the book, unless a customer’s card or a round says otherwise. Rounds that were
-        released stay as they are.
-      </p>
-      <Form.Item
-        label="Last day of each age band"
-        name="edges"
-        extra={<span className="quiet">30, 60, 90 gives 1–30, 31–60, 61–90 and over 90 days.</span>}
-      >
-        <Input />
-      </Form.Item>
-      <Form.Item label="Age counts from" name="by">
-        <Select
-          aria-label="Age counts from"
-          options={[
-            { value: "due", label: "the due date" },
-            { value: "document", label: "the document’s date" },
-          ]}
-        />
-      </Form.Item>
-      <Form.Item label="Credits stand" name="creditsByDate">
-        <Select
-          aria-label="Credits stand"
-          options={[
-            { value: false, label: "apart from the bands" },
-            { value: true, label: "in the band of their own age" },
-          ]}
-        />
-      </Form.Item>
-      <Form.Item label="A statement lists" name="form">
-        <Select
-          aria-label="A statement lists"
-          options={Object.entries(formWords).map(([value, label]) => ({ value, label }))}
-        />
-      </Form.Item>
-      <Form.Item label="Payments settle" name="settlement">
-        <Select
-          aria-label="Payments settle"
-          options={[
-            { value: "by-file", label: "as the file needs it: nothing where it gives what is open" },
-            { value: "oldest", label: "the document that they name, then the oldest" },
-            { value: "reference", label: "only the document that they name" },
-            { value: "none", label: "nothing" },
-          ]}
-        />
-      </Form.Item>
-      <Form.Item
-        label="Terms where nothing else says, days"
-        name="termsDays"
-        extra={<span className="quiet">They count from the next file that is taken in.</span>}
-      >
-        <InputNumber min={0} max={3650} precision={0} />
-      </Form.Item>
-      <h2>Reminders</h2>
-      <p className="quiet" style={{ marginTop: 0 }}>
-        The oldest open item of a customer decides. A level goes once, and only after the one before it.
-      </p>
-      <LevelFields />
-      <Form.Item name="mayRepeat" valuePropName="checked" noStyle>
-        <Checkbox>The last level goes again, as many days after the last time</Checkbox>
-      </Form.Item>
-      <Form.Item name="maySkip" valuePropName="checked" style={{ marginBottom: 16 }}>
-        <Checkbox>A level may be skipped where an item is old enough for the next</Checkbox>
-      </Form.Item>
-      {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
-      <Button type="primary" htmlType="submit" loading={saving.isPending}>
-        Reckon like this
-      </Button>
+      <div>
+        <p className="quiet" style={{ marginTop: 0 }}>
+          This holds for every statement of the book, unless a customer’s card or a round says otherwise. Rounds that
+          were released stay as they are.
+        </p>
+        <Form.Item
+          label="Last day of each age band"
+          name="edges"
+          extra={<span className="quiet">30, 60, 90 gives 1–30, 31–60, 61–90 and over 90 days.</span>}
+        >
+          <Input />
+        </Form.Item>
+        <Form.Item label="Age counts from" name="by">
+          <Select
+            aria-label="Age counts from"
+            options={[
+              { value: "due", label: "the due date" },
+              { value: "document", label: "the document’s date" },
+            ]}
+          />
+        </Form.Item>
+        <Form.Item label="Credits stand" name="creditsByDate">
+          <Select
+            aria-label="Credits stand"
+            options={[
+              { value: false, label: "apart from the bands" },
+              { value: true, label: "in the band of their own age" },
+            ]}
+          />
+        </Form.Item>
+        <Form.Item label="A statement lists" name="form">
+          <Select
+            aria-label="A statement lists"
+            options={Object.entries(formWords).map(([value, label]) => ({ value, label }))}
+          />
+        </Form.Item>
+        <Form.Item label="Payments settle" name="settlement">
+          <Select
+            aria-label="Payments settle"
+            options={[
+              { value: "by-file", label: "as the file needs it: nothing where it gives what is open" },
+              { value: "oldest", label: "the document that they name, then the oldest" },
+              { value: "reference", label: "only the document that they name" },
+              { value: "none", label: "nothing" },
+            ]}
+          />
+        </Form.Item>
+        <Form.Item
+          label="Terms where nothing else says, days"
+          name="termsDays"
+          extra={<span className="quiet">They count from the next file that is taken in.</span>}
+        >
+          <InputNumber min={0} max={3650} precision={0} />
+        </Form.Item>
+      </div>
+      <div>
+        <h2>Reminders</h2>
+        <p className="quiet" style={{ marginTop: 0 }}>
+          The oldest open item of a customer decides. A level goes once, and only after the one before it.
+        </p>
+        <LevelFields />
+        <Form.Item name="mayRepeat" valuePropName="checked" noStyle>
+          <Checkbox>The last level is sent again, its days after the last time, until the item is paid</Checkbox>
+        </Form.Item>
+        <Form.Item name="maySkip" valuePropName="checked" style={{ marginBottom: 16 }}>
+          <Checkbox>A level may be skipped where an item is old enough for the next one</Checkbox>
+        </Form.Item>
+      </div>
+      <div className="rules-end">
+        {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
+        <Button type="primary" htmlType="submit" loading={saving.isPending}>
+          Reckon like this
+        </Button>
+      </div>
     </Form>
   );
 }

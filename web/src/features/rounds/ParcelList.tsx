@@ -175,8 +175,8 @@ function ParcelRow({
   const branches = parcel.accounts.filter((a) => a.key !== parcel.customer).length;
   const alsoOn = first?.alsoOn;
   const note = [
-    parcel.reminderLevel !== null && `reminder ${parcel.reminderLevel}`,
     parcel.problem || (["refused", "to-be-retried", "unsure"].includes(parcel.standing) ? parcel.answer : ""),
+    parcel.reminderLevel !== null && `reminder ${parcel.reminderLevel}`,
     alsoOn && `also on ${alsoOn}’s, counted there`,
     branches > 0 && `for ${count(branches, "branch", "branches")}`,
     ...others,
