@@ -5,6 +5,7 @@ using Rendal.Core.Ledger;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
 using Rendal.Files;
 using Rendal.Files.Pdf;
 
@@ -13,6 +14,9 @@ namespace Rendal.Cli;
 /// <summary>Makes statements from files alone: what the application does, without a browser.</summary>
 internal static class StatementsCommand
 {
+    /// <summary>No letterhead: a file of statements says nothing of who writes them.</summary>
+    private static readonly Firm Nobody = new("", [], [], []);
+
     public static int Run(IReadOnlyList<string> args, TextWriter output, TextWriter errors, DateOnly today)
     {
         try
@@ -156,9 +160,11 @@ internal static class StatementsCommand
         foreach (var of in chosen.Statements.GroupBy(s => s.Customer))
         {
             var customer = listed.TryGetValue(of.Key, out var known) ? known : new Customer { Key = of.Key, Name = nameOf(of.Key) };
-            var paper = StatementPaper.Of(customer, [.. of], options.Ageing, new Firm("", [], [], []), options.Layout, options.InterestPercent, nameOf);
+            IReadOnlyList<Statement> statements = [.. of];
+            var level = statements.Max(s => s.ReminderLevel);
+            var paper = StatementPaper.Of(customer, statements, options.Ageing, Nobody, options.Layout, ParcelSlots.Of(customer, statements, Nobody, "", "", level), level, options.InterestPercent, nameOf);
             var name = FileName.Unique(FileName.Safe($"{of.Key} statement {options.AsOf:yyyy-MM-dd}", ".pdf"), names);
-            File.WriteAllBytes(Path.Combine(folder, name), press.Print(paper, options.Layout));
+            File.WriteAllBytes(Path.Combine(folder, name), press.Print(paper, options.Layout.Layout));
             documents.Add(of.Key, name);
         }
 

@@ -7,6 +7,7 @@ using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
+using Rendal.Files.Pdf;
 
 namespace Rendal.Cli;
 
@@ -52,6 +53,7 @@ internal sealed record StatementsOptions
     {
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
         UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+        AllowOutOfOrderMetadataProperties = true,
     };
 
     private static readonly JsonSerializerOptions Lenient = new(JsonSerializerDefaults.Web) { RespectRequiredConstructorParameters = true };
@@ -85,7 +87,7 @@ internal sealed record StatementsOptions
 
     public string? Sheet { get; private set; }
 
-    public StatementLayout Layout { get; private set; } = StatementLayout.BuiltIn;
+    public LayoutTemplate Layout { get; private set; } = LayoutTemplate.BuiltIn;
 
     public string? Out { get; private set; }
 
@@ -128,7 +130,7 @@ internal sealed record StatementsOptions
                 case "--currency": options.Reading = options.Reading with { Currency = CurrencyOf(Value()) }; break;
                 case "--sheet": options.Sheet = Value(); break;
                 case "--reading": options.SavedReading = Load<SavedReading>(Value(), "reading"); break;
-                case "--layout": options.Layout = Load<StatementLayout>(Value(), "layout"); break;
+                case "--layout": options.Layout = LayoutOf(Value()); break;
                 case "--out": options.Out = Value(); break;
                 case "--json": options.JsonFile = Value(); break;
                 case "--strict": options.Strict = true; break;
@@ -170,6 +172,13 @@ internal sealed record StatementsOptions
         {
             throw new Refusal($"--remind {string.Join(',', days)}: {e.Message}", e);
         }
+    }
+
+    private static LayoutTemplate LayoutOf(string path)
+    {
+        var template = LayoutTemplate.Of(Load<Layout>(path, "layout"));
+        var problem = template.Errors.Count > 0 ? template.Errors[0] : template.Layout.First<LetterheadPart>()?.Logo is { } logo ? Picture.Problem(logo) : null;
+        return problem is null ? template : throw new Refusal($"{path}: {problem}");
     }
 
     private void TakeReminded(string path)

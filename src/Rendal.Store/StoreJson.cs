@@ -8,6 +8,8 @@ internal static class StoreJson
 {
     public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
     {
+        // jsonb keeps the members of an object in an order of its own, so that what says which part of a layout one is may come late.
+        AllowOutOfOrderMetadataProperties = true,
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower), new TextSetConverter() },
     };
 

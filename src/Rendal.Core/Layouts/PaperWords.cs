@@ -32,6 +32,10 @@ public sealed record PaperWords
         Days = "days",
         Credits = "credits",
         HowToPay = "How to pay",
+        Reference = "Reference",
+        Unit = "Unit",
+        CarriedForward = "Carried forward",
+        Reminder = level => level == 1 ? "Reminder" : $"Reminder {level}",
         Page = (page, pages) => $"Page {page} of {pages}",
         Kinds = ["Invoice", "Credit note", "Payment", "Adjustment", "Opening balance"],
     };
@@ -62,6 +66,10 @@ public sealed record PaperWords
         Days = "Tage",
         Credits = "Guthaben",
         HowToPay = "Zahlung",
+        Reference = "Referenz",
+        Unit = "Bereich",
+        CarriedForward = "Übertrag",
+        Reminder = level => level == 1 ? "Zahlungserinnerung" : $"{level}. Zahlungserinnerung",
         Page = (page, pages) => $"Seite {page} von {pages}",
         Kinds = ["Rechnung", "Gutschrift", "Zahlung", "Korrektur", "Anfangssaldo"],
     };
@@ -92,6 +100,10 @@ public sealed record PaperWords
         Days = "jours",
         Credits = "avoirs",
         HowToPay = "Règlement",
+        Reference = "Référence",
+        Unit = "Unité",
+        CarriedForward = "À reporter",
+        Reminder = level => level == 1 ? "Rappel" : $"{level}e rappel",
         Page = (page, pages) => $"Page {page} sur {pages}",
         Kinds = ["Facture", "Avoir", "Règlement", "Régularisation", "Solde initial"],
     };
@@ -122,6 +134,10 @@ public sealed record PaperWords
         Days = "días",
         Credits = "abonos",
         HowToPay = "Forma de pago",
+        Reference = "Referencia",
+        Unit = "Unidad",
+        CarriedForward = "Suma y sigue",
+        Reminder = level => level == 1 ? "Recordatorio de pago" : $"{level}.º recordatorio de pago",
         Page = (page, pages) => $"Página {page} de {pages}",
         Kinds = ["Factura", "Abono", "Pago", "Ajuste", "Saldo inicial"],
     };
@@ -172,10 +188,19 @@ public sealed record PaperWords
     public required string Credits { get; init; }
 
     public required string HowToPay { get; init; }
+
+    public required string Reference { get; init; }
+
+    public required string Unit { get; init; }
+
+    public required string CarriedForward { get; init; }
 #pragma warning restore CS1591
 
     /// <summary>The interest on an item: the rate in per cent as written, the item's number, and the days past due.</summary>
     public required Func<string, string, int, string> Interest { get; init; }
+
+    /// <summary>The title of a reminder of a level, from 1.</summary>
+    public required Func<int, string> Reminder { get; init; }
 
     /// <summary>The line with the page number and the number of pages.</summary>
     public required Func<int, int, string> Page { get; init; }

@@ -8,8 +8,8 @@ namespace Rendal.Core.Wordings;
 /// <summary>The values of all slots for one parcel.</summary>
 public static class ParcelSlots
 {
-    /// <summary>Works out the values, dates and amounts written in the customer's language.</summary>
-    public static IReadOnlyDictionary<string, string> Of(Customer customer, IReadOnlyList<Statement> statements, StatementPaper paper, string senderName, string roundName, int? reminderLevel)
+    /// <summary>Works out the values, dates and amounts written in the customer's language. The table is not among them; it is made from the document, whose texts want these.</summary>
+    public static Dictionary<string, string> Of(Customer customer, IReadOnlyList<Statement> statements, Firm firm, string senderName, string roundName, int? reminderLevel)
     {
         var language = Language.TryParse(customer.Language, out var known) ? known : Language.English;
         return new Dictionary<string, string>(StringComparer.Ordinal)
@@ -23,10 +23,9 @@ public static class ParcelSlots
             ["statement.to-pay"] = Sums(statements, language, s => s.ToPay),
             ["statement.overdue"] = Sums(statements, language, s => s.Overdue),
             ["statement.items"] = statements.Sum(s => s.Items.Count).ToString(CultureInfo.InvariantCulture),
-            ["statement.table"] = StatementTable.Html(paper),
-            ["firm.name"] = paper.Firm.Name,
-            ["firm.address"] = string.Join(", ", paper.Firm.AddressLines),
-            ["firm.payment"] = string.Join(" · ", paper.Firm.PaymentLines),
+            ["firm.name"] = firm.Name,
+            ["firm.address"] = string.Join(", ", firm.AddressLines),
+            ["firm.payment"] = string.Join(" · ", firm.PaymentLines),
             ["sender.name"] = senderName,
             ["round.name"] = roundName,
             ["reminder.level"] = reminderLevel?.ToString(CultureInfo.InvariantCulture) ?? "",

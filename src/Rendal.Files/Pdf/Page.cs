@@ -34,6 +34,10 @@ internal sealed class Page(SKCanvas canvas)
         canvas.DrawRect(area, paint);
     }
 
+    public void Picture(SKImage picture, SKRect area) => canvas.DrawImage(picture, area, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+
+    public void Link(SKRect area, string address) => canvas.DrawUrlAnnotation(area, address);
+
     private void Draw(Face face, float size, SetText set, float x, float baseline, SKColor ink)
     {
         using var font = new SKFont(face.Reduced, size) { LinearMetrics = true, Hinting = SKFontHinting.None, Subpixel = true };

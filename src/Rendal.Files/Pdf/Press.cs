@@ -12,11 +12,16 @@ public sealed class Press : IDisposable
     private readonly Face regular = new("SourceSans3-Regular.ttf", forText: true);
     private readonly Face strong = new("SourceSans3-SemiBold.ttf", forText: true);
     private readonly Face heading = new("SourceSerif4-SemiBold.ttf", forText: false);
+    private byte[]? logoBytes;
+    private SKImage? logo;
 
     /// <summary>Prints one customer's statement. The text can be selected and searched word by word; the document is marked PDF/A-2b.</summary>
-    public byte[] Print(StatementPaper paper, StatementLayout layout)
+    /// <param name="paper">What stands on it.</param>
+    /// <param name="layout">How it looks.</param>
+    /// <exception cref="InvalidDataException">The logo is no picture that can be drawn; <see cref="Picture.Problem"/> says so beforehand.</exception>
+    public byte[] Print(StatementPaper paper, Layout layout)
     {
-        var pages = new StatementPages(paper, layout, regular, strong, heading);
+        var pages = new StatementPages(paper, layout, regular, strong, heading, LogoOf(layout));
         var metadata = new SKDocumentPdfMetadata
         {
             Title = $"{paper.Title} – {paper.AddressLines[0]}",
@@ -42,5 +47,19 @@ public sealed class Press : IDisposable
         regular.Dispose();
         strong.Dispose();
         heading.Dispose();
+        logo?.Dispose();
+    }
+
+    /// <summary>The logo of a layout, unpacked once as long as it stays the same.</summary>
+    private SKImage? LogoOf(Layout layout)
+    {
+        var bytes = layout.First<LetterheadPart>()?.Logo;
+        if (bytes != logoBytes)
+        {
+            logo?.Dispose();
+            (logo, logoBytes) = (bytes is null ? null : SKImage.FromEncodedData(bytes) ?? throw new InvalidDataException("The logo is no picture that can be drawn."), bytes);
+        }
+
+        return logo;
     }
 }

@@ -6,44 +6,64 @@ namespace Rendal.Files.Pdf;
 /// <summary>Sets one statement on as many pages as it needs.</summary>
 internal sealed class StatementPages
 {
-    private const float Margin = 51; // 18 mm
-    private const float RowHeight = 15.5f;
-    private const float TextSize = 9;
-    private const float StripHeight = 30;
-    private const float LineHeight = 12.5f;
-    private const float ColumnGap = 12;
+    private const float PointsPerMillimetre = 72 / 25.4f;
+    private const float UsualTextSize = 9;
+
+    // Under the first line of the address there is room for what a window shows of it, before anything else goes on.
+    private const float AddressHeight = 102;
 
     private static readonly SKColor Ink = SKColor.Parse("#2b2230");
     private static readonly SKColor SecondInk = SKColor.Parse("#6d6470");
     private static readonly SKColor Hairline = SKColor.Parse("#d5ccc0");
 
     private readonly StatementPaper paper;
+    private readonly Layout layout;
     private readonly Face regular;
     private readonly Face strong;
     private readonly Face heading;
     private readonly float width;
     private readonly float height;
+    private readonly float scale;
     private readonly SKColor accent;
-    private readonly float[] columns;
-    private readonly string closing;
+    private readonly TableColumns columns;
+    private readonly SKImage? logo;
 
     private readonly List<List<Action<Page>>> pages = [];
     private float y;
+    private float? besideAddress;
 
-    public StatementPages(StatementPaper paper, StatementLayout layout, Face regular, Face strong, Face heading)
+    /// <summary>Sets a paper.</summary>
+    /// <param name="paper">What stands on it.</param>
+    /// <param name="layout">How it looks.</param>
+    /// <param name="regular">The face of text.</param>
+    /// <param name="strong">The face of what stands out.</param>
+    /// <param name="heading">The face of the name and the title.</param>
+    /// <param name="logo">The logo; null for none.</param>
+    public StatementPages(StatementPaper paper, Layout layout, Face regular, Face strong, Face heading, SKImage? logo)
     {
-        (this.paper, this.regular, this.strong, this.heading) = (paper, regular, strong, heading);
+        (this.paper, this.layout, this.regular, this.strong, this.heading, this.logo) = (paper, layout, regular, strong, heading, logo);
         (width, height) = layout.Paper == PaperSize.A4 ? (595.28f, 841.89f) : (612f, 792f);
         accent = SKColor.Parse(layout.Accent);
-        closing = layout.ClosingText;
-        columns = ColumnEdges();
+        scale = (float)layout.TextSize / UsualTextSize;
+        columns = new TableColumns(paper, regular, strong, UsualTextSize * scale, Right - Left);
         Compose();
     }
 
-    private float Right => width - Margin;
+    private float Left => Points(layout.Margins.Left);
 
-    private float Bottom => height - 62;
+    private float Right => width - Points(layout.Margins.Right);
 
+    private float Bottom => height - Points(layout.Margins.Bottom);
+
+    private float RowHeight => 15.5f * scale;
+
+    private float LineHeight => 12.5f * scale;
+
+    private float RowLine => 11 * scale;
+
+    private float TotalHeight => 26 * scale;
+
+    /// <summary>Draws all pages.</summary>
     public void Draw(SKDocument document)
     {
         // All text has been set by now, so the reduced faces hold every glyph and are the same on each page.
@@ -52,38 +72,97 @@ internal sealed class StatementPages
             using var canvas = document.BeginPage(width, height);
             var page = new Page(canvas);
             pages[number - 1].ForEach(draw => draw(page));
-            page.Line(Margin, height - 44, Right, 0.5f, Hairline);
-            page.Text(regular, 8, paper.Firm.Name, Margin, height - 32, SecondInk);
+            page.Line(Left, height - 44, Right, 0.5f, Hairline);
+            page.Text(regular, 8, Foot, Left, height - 32, SecondInk);
             page.TextRight(regular, 8, paper.Page(number, pages.Count), Right, height - 32, SecondInk);
             document.EndPage();
         }
     }
 
+    private string Foot => layout.Footer.Length > 0 ? layout.Footer : paper.Firm.Name;
+
+    private static float Points(decimal millimetres) => (float)millimetres * PointsPerMillimetre;
+
     private void Compose()
     {
         NewPage();
-        Letterhead();
-        Opening();
-        foreach (var section in paper.Sections)
+        for (var i = 0; i < layout.Parts.Count;)
         {
-            Table(section);
-            Totals(section);
-            Strip(section);
+            if (layout.Parts[i].IsOfCurrency)
+            {
+                var ofCurrency = layout.Parts.Skip(i).TakeWhile(p => p.IsOfCurrency).ToList();
+                foreach (var section in paper.Sections)
+                {
+                    ofCurrency.ForEach(part => Currency(part, section));
+                }
+
+                i += ofCurrency.Count;
+            }
+            else
+            {
+                Part(layout.Parts[i], paper.Texts[i]);
+                i++;
+            }
         }
 
-        Paragraph(closing);
-        HowToPay();
-        regular.Set(paper.Firm.Name);
+        regular.Set(Foot);
         for (var number = 1; number <= pages.Count; number++)
         {
             regular.Set(paper.Page(number, pages.Count));
         }
     }
 
+    private void Part(LayoutPart part, IReadOnlyList<PaperParagraph>? text)
+    {
+        if (part is not ReferencesPart)
+        {
+            besideAddress = null;
+        }
+
+        switch (part)
+        {
+            case LetterheadPart letterhead:
+                Letterhead(letterhead);
+                break;
+            case AddressPart address:
+                Address(address);
+                break;
+            case ReferencesPart:
+                References();
+                break;
+            case TitlePart:
+                Title();
+                break;
+            case TextPart when text is not null:
+                text.ToList().ForEach(Paragraph);
+                y += 6 * scale;
+                break;
+            case PaymentPart:
+                HowToPay();
+                break;
+        }
+    }
+
+    private void Currency(LayoutPart part, PaperSection section)
+    {
+        switch (part)
+        {
+            case ItemsPart:
+                Table(section);
+                break;
+            case TotalPart:
+                Totals(section);
+                break;
+            case AgesPart:
+                Strip(section);
+                break;
+        }
+    }
+
     private void NewPage()
     {
         pages.Add([]);
-        y = Margin;
+        y = Points(layout.Margins.Top);
     }
 
     private void Add(Action<Page> draw) => pages[^1].Add(draw);
@@ -100,51 +179,99 @@ internal sealed class StatementPages
         Add(page => page.TextRight(face, size, text, right, baseline, ink));
     }
 
-    private void Letterhead()
+    private void Letterhead(LetterheadPart part)
     {
         var firm = paper.Firm;
-        Text(heading, 17, firm.Name, Margin, y + 14, accent);
-        var line = y + 6;
-        foreach (var text in firm.AddressLines.Concat(firm.ContactLines))
+        var (top, line) = (y, y + 6);
+        var x = Left;
+        if (logo is not null)
+        {
+            var high = Points(part.LogoHeight);
+            var area = SKRect.Create(x, top, Math.Min(high * logo.Width / logo.Height, (Right - Left) / 2), high);
+            var picture = logo;
+            Add(page => page.Picture(picture, area));
+            x = area.Right + 12;
+            y = top + high;
+        }
+
+        if (logo is null || part.WithName)
+        {
+            foreach (var text in Lines.Wrapped(heading, 17, firm.Name, Math.Max(120, Right - x - 200)))
+            {
+                top += 14;
+                Text(heading, 17, text, x, top, accent);
+                top += 6;
+            }
+
+            y = Math.Max(y, top);
+        }
+
+        foreach (var text in part.WithLines ? firm.AddressLines.Concat(firm.ContactLines).SelectMany(l => Lines.Wrapped(regular, 8.5f, l, 190)) : [])
         {
             TextRight(regular, 8.5f, text, Right, line, SecondInk);
             line += 11;
         }
 
-        // The customer's address stands where a window envelope shows it, 50 mm from the top, whatever the letterhead's length.
-        y = Math.Max(142, line + 14);
-        foreach (var text in paper.AddressLines.SelectMany(l => Wrapped(regular, 10, l, 240)))
+        y = Math.Max(y, line) + 14;
+    }
+
+    /// <summary>The address stands where a window shows it, whatever stands above; only a letterhead that reaches into it pushes it down.</summary>
+    private void Address(AddressPart part)
+    {
+        var (left, top) = (Points(part.Begins.Left), Math.Max(pages.Count == 1 ? Points(part.Begins.Top) : 0, y));
+        if (part.WithReturnLine)
         {
-            Text(regular, 10, text, Margin, y, Ink);
+            var back = string.Join(" · ", paper.Firm.AddressLines.Prepend(paper.Firm.Name));
+            foreach (var text in Lines.Wrapped(regular, 6.5f, back, 240).Take(1))
+            {
+                Text(regular, 6.5f, text, left, top - 4, SecondInk);
+            }
+        }
+
+        besideAddress = top + 11.6f;
+        y = top + 11.6f;
+        foreach (var text in paper.AddressLines.SelectMany(l => Lines.Wrapped(regular, 10, l, 240)))
+        {
+            Text(regular, 10, text, left, y, Ink);
             y += 13.5f;
         }
 
-        var reference = 142f;
-        foreach (var (label, value) in paper.References)
-        {
-            Text(regular, TextSize, label, Right - 170, reference, SecondInk);
-            TextRight(strong, TextSize, value, Right, reference, Ink);
-            reference += 13.5f;
-        }
-
-        y = Math.Max(Math.Max(y, reference), 232) + 18;
+        y = Math.Max(y, top + AddressHeight) + 18;
     }
 
-    private void Opening()
+    /// <summary>The reference lines stand beside the address where they follow it, else where they come.</summary>
+    private void References()
     {
-        Text(heading, 15, paper.Title, Margin, y, Ink);
-        y += 22;
+        var line = besideAddress ?? y + 11.6f;
+        foreach (var (label, value) in paper.References)
+        {
+            Text(regular, UsualTextSize * scale, label, Right - 170, line, SecondInk);
+            TextRight(strong, UsualTextSize * scale, value, Right, line, Ink);
+            line += 13.5f * scale;
+        }
+
+        y = besideAddress is null ? line + 8 : Math.Max(y, line + 8);
+    }
+
+    private void Title()
+    {
+        foreach (var text in Lines.Wrapped(heading, 15, paper.Title, Right - Left))
+        {
+            Room(22);
+            Text(heading, 15, text, Left, y, Ink);
+            y += 22;
+        }
     }
 
     private void Headings()
     {
         for (var i = 0; i < paper.Columns.Count; i++)
         {
-            InColumn(strong, i, paper.Columns[i].Heading, y + 10, SecondInk);
+            InColumn(strong, i, paper.Columns[i].Heading, y + (10 * scale), SecondInk);
         }
 
         var rule = y + RowHeight;
-        Add(page => page.Line(Margin, rule, Right, 1, accent));
+        Add(page => page.Line(Left, rule, Right, 1, accent));
         y += RowHeight + 1;
     }
 
@@ -153,142 +280,203 @@ internal sealed class StatementPages
         // Heading, two rows and the total at least, so that no table begins with a lonely line.
         Room(RowHeight * (section.Parts[0].Heading.Length > 0 ? 5 : 4));
         Headings();
+        var before = 0;
         for (var p = 0; p < section.Parts.Count; p++)
         {
-            Part(section.Parts[p], isLast: p == section.Parts.Count - 1);
+            Rows(section, section.Parts[p], before, isLast: p == section.Parts.Count - 1);
+            before += section.Parts[p].Rows.Count;
         }
     }
 
     /// <summary>The rows of one account. Its name stays with the first of them; its sum, and after the last account the total, with the last.</summary>
-    private void Part(PaperPart part, bool isLast)
+    /// <param name="section">The section.</param>
+    /// <param name="part">The account, or the group of items.</param>
+    /// <param name="before">How many rows of the section stand before.</param>
+    /// <param name="isLast">Whether the total follows.</param>
+    private void Rows(PaperSection section, PaperPart part, int before, bool isLast)
     {
-        var closing = (part.TotalLabel.Length > 0 ? RowHeight : 0) + (isLast ? RowHeight + 6 : 0);
+        var closing = (part.TotalLabel.Length > 0 ? RowHeight : 0) + (isLast ? TotalHeight : 0);
         if (part.Heading.Length > 0)
         {
-            Name(part, closing);
+            Name(section, part, before, closing);
         }
 
         for (var r = 0; r < part.Rows.Count; r++)
         {
-            var row = part.Rows[r].Select((cell, i) => paper.Columns[i].IsFigure ? [cell] : Wrapped(regular, TextSize, cell, ColumnWidth(i))).ToList();
+            var row = part.Rows[r].Select((cell, i) => columns.Lines(i, cell)).ToList();
             var lines = row.Max(cell => cell.Count);
-            var needed = RowHeight + ((lines - 1) * 11);
+            var needed = RowHeight + ((lines - 1) * RowLine);
 
             // The last row never stands alone above a sum on the next page: it takes the sum along.
-            if (y + needed + (r == part.Rows.Count - 1 ? closing : 0) > Bottom)
-            {
-                NewPage();
-                Headings();
-            }
-
+            TurnOver(section, before + r, needed + (r == part.Rows.Count - 1 ? closing : 0));
             for (var i = 0; i < row.Count; i++)
             {
                 for (var l = 0; l < row[i].Count; l++)
                 {
-                    InColumn(regular, i, row[i][l], y + 10.5f + (l * 11), Ink);
+                    InColumn(regular, i, row[i][l], y + (10.5f * scale) + (l * RowLine), Ink);
                 }
             }
 
             y += needed;
             var rule = y;
-            Add(page => page.Line(Margin, rule, Right, 0.4f, Hairline));
+            Add(page => page.Line(Left, rule, Right, 0.4f, Hairline));
         }
 
         if (part.TotalLabel.Length > 0)
         {
-            Text(regular, TextSize, part.TotalLabel, Margin, y + 10.5f, SecondInk);
-            TextRight(strong, TextSize, part.Total, Right, y + 10.5f, Ink);
-            y += RowHeight;
+            Sum(part.TotalLabel, part.Total);
         }
     }
 
-    private void Name(PaperPart part, float closing)
+    private void Name(PaperSection section, PaperPart part, int before, float closing)
     {
-        var lines = Wrapped(strong, TextSize, part.Heading, Right - Margin);
-        var needed = RowHeight + 3 + ((lines.Count - 1) * 11);
-        if (y + needed + RowHeight + (part.Rows.Count == 1 ? closing : 0) > Bottom)
-        {
-            NewPage();
-            Headings();
-        }
-
+        var lines = Lines.Wrapped(strong, UsualTextSize * scale, part.Heading, Right - Left);
+        var needed = RowHeight + 3 + ((lines.Count - 1) * RowLine);
+        TurnOver(section, before, needed + RowHeight + (part.Rows.Count == 1 ? closing : 0));
         for (var l = 0; l < lines.Count; l++)
         {
-            Text(strong, TextSize, lines[l], Margin, y + 13.5f + (l * 11), Ink);
+            Text(strong, UsualTextSize * scale, lines[l], Left, y + (13.5f * scale) + (l * RowLine), Ink);
         }
 
         y += needed;
         var rule = y;
-        Add(page => page.Line(Margin, rule, Right, 0.4f, Hairline));
+        Add(page => page.Line(Left, rule, Right, 0.4f, Hairline));
+    }
+
+    /// <summary>Goes on to the next page where there is no room, with the headings, and where it is wanted with the sum so far on both.</summary>
+    private void TurnOver(PaperSection section, int rowsBefore, float needed)
+    {
+        var carries = section.Carried.Count > 0;
+        if (y + needed <= Bottom - (carries ? RowHeight : 0))
+        {
+            return;
+        }
+
+        if (carries && rowsBefore > 0)
+        {
+            Sum(paper.CarriedWords.Foot, section.Carried[rowsBefore - 1]);
+        }
+
+        NewPage();
+        Headings();
+        if (carries && rowsBefore > 0)
+        {
+            Sum(paper.CarriedWords.Head, section.Carried[rowsBefore - 1]);
+        }
+    }
+
+    private void Sum(string label, string sum)
+    {
+        Text(regular, UsualTextSize * scale, label, Left, y + (10.5f * scale), SecondInk);
+        TextRight(strong, UsualTextSize * scale, sum, Right, y + (10.5f * scale), Ink);
+        y += RowHeight;
     }
 
     private void Totals(PaperSection section)
     {
-        Text(strong, 10, section.TotalLabel, Margin, y + 14, Ink);
-        TextRight(strong, 10, section.Total, Right, y + 14, Ink);
-        y += section.Interest.Count > 0 ? 20 : 26;
+        Room(TotalHeight);
+        Text(strong, 10 * scale, section.TotalLabel, Left, y + (14 * scale), Ink);
+        TextRight(strong, 10 * scale, section.Total, Right, y + (14 * scale), Ink);
+        y += (section.Interest.Count > 0 ? 20 : 26) * scale;
         for (var i = 0; i < section.Interest.Count; i++)
         {
             var line = section.Interest[i];
             var isLast = i == section.Interest.Count - 1;
-            Room(isLast ? 26 : LineHeight);
-            Text(isLast ? strong : regular, isLast ? 10 : TextSize, line.Label, Margin, y + (isLast ? 14 : 9), Ink);
-            TextRight(isLast ? strong : regular, isLast ? 10 : TextSize, line.Figure, Right, y + (isLast ? 14 : 9), Ink);
-            y += isLast ? 26 : LineHeight;
+            Room(isLast ? 26 * scale : LineHeight);
+            Text(isLast ? strong : regular, (isLast ? 10 : UsualTextSize) * scale, line.Label, Left, y + ((isLast ? 14 : 9) * scale), Ink);
+            TextRight(isLast ? strong : regular, (isLast ? 10 : UsualTextSize) * scale, line.Figure, Right, y + ((isLast ? 14 : 9) * scale), Ink);
+            y += isLast ? 26 * scale : LineHeight;
         }
     }
 
     private void Strip(PaperSection section)
     {
-        if (section.Ages.Count == 0)
-        {
-            return;
-        }
+        var high = 30 * scale;
+        Room(high + 14);
+        var field = (Right - Left) / section.Ages.Count;
 
-        Room(StripHeight + 14);
-        var field = (Right - Margin) / section.Ages.Count;
+        // Figures of fifteen digits in nine bands have to fit beside each other.
+        var widest = section.Ages.Max(a => Math.Max(strong.Set(a.Figure).Width * UsualTextSize, regular.Set(a.Label).Width * 7.5f)) * scale;
+        var fit = Math.Min(1, (field - 8) / widest) * scale;
         for (var i = 0; i < section.Ages.Count; i++)
         {
             var age = section.Ages[i];
             var (ground, ink) = AgeTone.Of(age.Band);
-            var x = Margin + (field * i);
+            var x = Left + (field * i);
             var top = y;
-            Add(page => page.Fill(new SKRect(x, top, x + field, top + StripHeight), SKColor.Parse(ground)));
-            Text(regular, 7.5f, age.Label, x + 6, y + 11, SKColor.Parse(ink));
-            Text(strong, 9, age.Figure, x + 6, y + 23, SKColor.Parse(ink));
+            Add(page => page.Fill(new SKRect(x, top, x + field, top + high), SKColor.Parse(ground)));
+            Text(regular, 7.5f * fit, age.Label, x + 4, y + (11 * scale), SKColor.Parse(ink));
+            Text(strong, UsualTextSize * fit, age.Figure, x + 4, y + (23 * scale), SKColor.Parse(ink));
         }
 
-        var bottom = y + StripHeight;
-        Add(page => page.Line(Margin, bottom, Right, 0.4f, Hairline));
-        y += StripHeight + 20;
+        var bottom = y + high;
+        Add(page => page.Line(Left, bottom, Right, 0.4f, Hairline));
+        y += high + 20;
     }
 
-    private void Paragraph(string text)
+    private void Paragraph(PaperParagraph paragraph)
     {
-        foreach (var line in text.Length == 0 ? [] : Wrapped(regular, 9.5f, text, Right - Margin))
+        var size = 9.5f * scale;
+        var indent = paragraph.Mark.Length > 0 ? 14 * scale : 0;
+        var mark = paragraph.Mark;
+        foreach (var line in Lines.Of(paragraph, regular, strong, size, Right - Left - indent))
         {
             Room(LineHeight);
-            Text(regular, 9.5f, line, Margin, y + 8, Ink);
+            if (mark.Length > 0)
+            {
+                Text(regular, size, mark, Left, y + (8 * scale), Ink);
+                mark = "";
+            }
+
+            var x = Left + indent;
+            foreach (var (text, isStrong, link) in line)
+            {
+                var face = isStrong ? strong : regular;
+                Text(face, size, text, x, y + (8 * scale), link is null ? Ink : accent);
+                var wide = face.Set(text).Width * size;
+                if (link is not null)
+                {
+                    var area = SKRect.Create(x, y, wide, LineHeight);
+                    Add(page => page.Link(area, link));
+                }
+
+                x += wide;
+            }
+
             y += LineHeight;
         }
+
+        y += paragraph.Mark.Length > 0 ? 1 : 5 * scale;
     }
 
     private void HowToPay()
     {
-        if (paper.Firm.PaymentLines.Count == 0)
+        var transfers = paper.Sections.Select(s => s.Transfer).OfType<SepaTransfer>().ToList();
+        var side = transfers.Count > 0 ? Points(QrPicture.Side) : 0;
+        var lines = paper.Firm.PaymentLines.SelectMany(l => Lines.Wrapped(regular, 9.5f * scale, l, Right - Left - (transfers.Count * (side + 12)))).ToList();
+        if (lines.Count + transfers.Count == 0)
         {
             return;
         }
 
-        var lines = paper.Firm.PaymentLines.SelectMany(l => Wrapped(regular, 9.5f, l, Right - Margin)).ToList();
-        Room((lines.Count + 1) * LineHeight);
-        Text(strong, 9.5f, paper.HowToPay, Margin, y + 8, accent);
+        Room(Math.Max((lines.Count + 1) * LineHeight, side));
+        for (var i = 0; i < transfers.Count; i++)
+        {
+            var picture = new QrPicture(transfers[i].Text());
+            var area = SKRect.Create(Right - ((i + 1) * side) - (i * 12), y, side, side);
+            Add(page => picture.Draw(page, area));
+        }
+
+        var under = y + side;
+        Text(strong, 9.5f * scale, paper.HowToPay, Left, y + (8 * scale), accent);
         y += LineHeight + 2;
         foreach (var line in lines)
         {
-            Text(regular, 9.5f, line, Margin, y + 8, Ink);
+            Text(regular, 9.5f * scale, line, Left, y + (8 * scale), Ink);
             y += LineHeight;
         }
+
+        y = Math.Max(y, under) + 6;
     }
 
     private void Room(float needed)
@@ -303,81 +491,11 @@ internal sealed class StatementPages
     {
         if (paper.Columns[column].IsFigure)
         {
-            TextRight(face, TextSize, text, columns[column + 1] - (column == paper.Columns.Count - 1 ? 0 : ColumnGap), baseline, ink);
+            TextRight(face, columns.TextSize, text, Left + columns.RightOf(column), baseline, ink);
         }
         else
         {
-            Text(face, TextSize, text, columns[column], baseline, ink);
+            Text(face, columns.TextSize, text, Left + columns.LeftOf(column), baseline, ink);
         }
-    }
-
-    private float ColumnWidth(int column) => columns[column + 1] - columns[column] - ColumnGap;
-
-    /// <summary>Every column gets what its widest cell wants, up to a limit for text; what is left over goes to the second column.</summary>
-    private float[] ColumnEdges()
-    {
-        var widths = new float[paper.Columns.Count];
-        for (var i = 0; i < widths.Length; i++)
-        {
-            var cells = paper.Sections.SelectMany(s => s.Rows).Select(row => regular.Set(row[i]).Width * TextSize);
-            var widest = cells.Append(strong.Set(paper.Columns[i].Heading).Width * TextSize).Max() + ColumnGap;
-            widths[i] = paper.Columns[i].IsFigure ? widest : Math.Min(widest, 150);
-        }
-
-        var left = Right - Margin - widths.Sum();
-        widths[1] += left;
-        var edges = new float[widths.Length + 1];
-        edges[0] = Margin;
-        for (var i = 0; i < widths.Length; i++)
-        {
-            edges[i + 1] = edges[i] + widths[i];
-        }
-
-        return edges;
-    }
-
-    /// <summary>Breaks a text at spaces into lines of a width; a word wider than the line is broken where the line ends.</summary>
-    private static List<string> Wrapped(Face face, float size, string text, float within)
-    {
-        if (Fits(text))
-        {
-            return [text];
-        }
-
-        var lines = new List<string>();
-        var line = "";
-        foreach (var word in text.Split(' ', StringSplitOptions.RemoveEmptyEntries))
-        {
-            var longer = line.Length == 0 ? word : line + " " + word;
-            if (Fits(longer))
-            {
-                line = longer;
-                continue;
-            }
-
-            if (line.Length > 0)
-            {
-                lines.Add(line);
-            }
-
-            line = word;
-            while (!Fits(line) && line.Length > 1)
-            {
-                var fits = line.Length - 1;
-                while (fits > 1 && !Fits(line[..fits]))
-                {
-                    fits--;
-                }
-
-                lines.Add(line[..fits]);
-                line = line[fits..];
-            }
-        }
-
-        lines.Add(line);
-        return lines;
-
-        // A column is as wide as its widest cell, and adding up columns leaves a little less than that.
-        bool Fits(string part) => face.Set(part).Width * size <= within + 0.05f;
     }
 }

@@ -2,6 +2,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Store.Layouts;
 
 namespace Rendal.Store.Rounds;
 
@@ -20,6 +21,12 @@ namespace Rendal.Store.Rounds;
 /// <param name="Rules">What the book had settled for its statements then.</param>
 public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused, ByHand ByHand, StatementRules Rules)
 {
+    /// <summary>The layout that was picked for it; null for the book's.</summary>
+    public long? PickedLayout { get; init; }
+
+    /// <summary>The layout that its parcels were last made up or released with; null for the one that is there before any was made.</summary>
+    public LayoutRef? Layout { get; init; }
+
     /// <summary>The rules that hold for it now: those of its book until something of it was released, from then on its own.</summary>
     public StatementRules RulesNow(StatementRules ofBook) => ReleasedAt is null ? ofBook : Rules;
 }

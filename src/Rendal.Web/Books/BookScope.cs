@@ -7,6 +7,7 @@ using Rendal.Store.Dispatch;
 using Rendal.Store.Files;
 using Rendal.Store.Intake;
 using Rendal.Store.Items;
+using Rendal.Store.Layouts;
 using Rendal.Store.Ledger;
 using Rendal.Store.Readings;
 using Rendal.Store.Reminders;
@@ -53,6 +54,8 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
     public ChoiceStore Choices => new(source, book.Id);
 
     public HoldStore Holds => new(source, book.Id);
+
+    public LayoutStore Layouts => new(source, book.Id);
 
     public ReminderStore Reminders => new(source, book.Id);
 

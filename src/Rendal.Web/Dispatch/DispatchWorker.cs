@@ -2,11 +2,13 @@ using System.Security.Cryptography;
 using Npgsql;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
 using Rendal.Files.Pdf;
 using Rendal.Mail;
 using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Intake;
+using Rendal.Store.Layouts;
 using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
 using Rendal.Web.Rounds;
@@ -122,7 +124,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var round = (await rounds.FindAsync(claimed.Round, CancellationToken.None))!;
         var intake = (await new IntakeStore(source, claimed.Book).FindAsync(round.IntakeId, CancellationToken.None))!;
         var ledger = new LedgerStore(source, claimed.Book);
-        var making = new ParcelMaking(book, round, round.Rules.SettlementOf(intake.HasOutstanding), round.ByHand, round.Rules, claimed.Sender.Name);
+        var making = new ParcelMaking(book, round, round.Rules.SettlementOf(intake.HasOutstanding), round.ByHand, round.Rules, await LayoutOfAsync(claimed.Book, round), claimed.Sender.Name);
         var (_, parcel) = (await rounds.ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
         var statements = making.Statements(parcel, claimed.Card, await ledger.RowsAsync(intake.Id, parcel.Accounts.Select(a => a.Key), CancellationToken.None));
         if (!ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums))
@@ -130,13 +132,18 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
             return (null, "its figures are not those that were released");
         }
 
-        var pdf = press.Print(making.Paper(claimed.Card, statements, parcel.Accounts), making.Layout);
+        var pdf = press.Print(making.Paper(claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), making.Template.Layout);
         var enclosure = new Enclosure(making.DocumentName(claimed.Card), "application/pdf", pdf);
         var who = Recipients.Of(claimed.Card, RoundKind.Statements);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
         var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, [enclosure], clock.GetUtcNow()));
         return (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");
     }
+
+    private async Task<LayoutTemplate> LayoutOfAsync(long book, RoundRecord round) =>
+        round.Layout is not { } released ? LayoutTemplate.BuiltIn
+        : await new LayoutStore(source, book).FindAsync(released, CancellationToken.None) is { } stored ? LayoutTemplate.Of(stored.Layout)
+        : throw new InvalidOperationException("A round’s layout is gone.");
 
     private static async Task CloseAsync(Dictionary<MailAccount, Postman> postmen)
     {

@@ -16,6 +16,7 @@ using Rendal.Web.Corrections;
 using Rendal.Web.Customers;
 using Rendal.Web.Dispatch;
 using Rendal.Web.Intake;
+using Rendal.Web.Layouts;
 using Rendal.Web.Postroom;
 using Rendal.Web.Rounds;
 using Rendal.Web.Senders;
@@ -79,6 +80,7 @@ internal static class RendalHost
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
             json.SerializerOptions.RespectNullableAnnotations = true;
             json.SerializerOptions.RespectRequiredConstructorParameters = true;
+            json.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
             json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower));
         });
         services.Configure<FormOptions>(form => form.MultipartBodyLengthLimit = LargestUpload);
@@ -115,6 +117,7 @@ internal static class RendalHost
         CustomerEndpoints.Map(book);
         CorrectionEndpoints.Map(book);
         WordingEndpoints.Map(book);
+        LayoutEndpoints.Map(book);
         SenderEndpoints.Map(book);
         RoundEndpoints.Map(book);
         CountEndpoints.Map(book);

@@ -40,7 +40,7 @@ internal static class ChoiceEndpoints
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var saved = await scope.Choices.FindAsync(choice, cancel) ?? throw Unable.NotFound("This choice");
         var used = saved.Choice with { AsOf = round.Choice.AsOf, PeriodFrom = round.Choice.PeriodFrom };
-        if (!await scope.Rounds.UpdateAsync(id, round.Name, used, round.WordingId, round.SenderId, cancel))
+        if (!await scope.Rounds.UpdateAsync(id, round.Name, used, round.WordingId, round.SenderId, round.PickedLayout, cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
         }

@@ -50,7 +50,12 @@ internal static class ParcelEndpoints
     {
         var made = await MakeAsync(parcel, scope, cancel);
         var making = made.Preparation.Making;
-        var pdf = await press.PrintAsync(making.Paper(made.Card, made.Statements, made.Parcel.Accounts), making.Layout, cancel);
+        if (making.Template.Errors is [var error, ..])
+        {
+            throw Unable.Conflict($"The layout “{making.Template.Layout.Name}” cannot be used. {error}");
+        }
+
+        var pdf = await press.PrintAsync(making.Paper(made.Card, made.Statements, made.Parcel.Accounts, made.Parcel.ReminderLevel), making.Template.Layout, cancel);
         return TypedResults.File(pdf, "application/pdf");
     }
 

@@ -11,9 +11,10 @@ using Rendal.Store.Rounds;
 namespace Rendal.Web.Rounds;
 
 /// <summary>Makes the content of parcels; preview, release and sending all go through here, so that what is seen is what is sent.</summary>
-internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule settlement, ByHand hand, StatementRules rules, string senderName)
+internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule settlement, ByHand hand, StatementRules rules, LayoutTemplate template, string senderName)
 {
-    public StatementLayout Layout => StatementLayout.BuiltIn;
+    /// <summary>How its documents look.</summary>
+    public LayoutTemplate Template => template;
 
     /// <summary>
     /// The statements of a parcel, in the currencies that were found to be in it. Nothing but the rows, the choice and what
@@ -36,15 +37,28 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
     /// <param name="customer">The card of who gets it.</param>
     /// <param name="statements">The statements.</param>
     /// <param name="accounts">The accounts on them, with their names.</param>
-    public StatementPaper Paper(Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts)
+    /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
+    public StatementPaper Paper(Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel) =>
+        Paper(customer, statements, accounts, ParcelSlots.Of(customer, statements, book.Firm, senderName, round.Name, reminderLevel), reminderLevel);
+
+    private StatementPaper Paper(Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, IReadOnlyDictionary<string, string> slots, int? reminderLevel)
     {
         var names = accounts.ToDictionary(a => a.Key, a => a.Name, StringComparer.Ordinal);
-        return StatementPaper.Of(customer, statements, rules.Ageing, book.Firm, Layout, round.Choice.InterestPercent, key => names.GetValueOrDefault(key, key));
+        return StatementPaper.Of(customer, statements, rules.Ageing, book.Firm, template, slots, reminderLevel, round.Choice.InterestPercent, key => names.GetValueOrDefault(key, key));
     }
 
     /// <summary>The message's words for one customer.</summary>
     public FilledWording Fill(WordingTemplate wording, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel) =>
-        wording.Fill(ParcelSlots.Of(customer, statements, Paper(customer, statements, accounts), senderName, round.Name, reminderLevel));
+        FillBoth(wording, customer, statements, accounts, reminderLevel).Words;
+
+    /// <summary>The message's words, and the document that its table is taken from.</summary>
+    public (FilledWording Words, StatementPaper Paper) FillBoth(WordingTemplate wording, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel)
+    {
+        var slots = ParcelSlots.Of(customer, statements, book.Firm, senderName, round.Name, reminderLevel);
+        var paper = Paper(customer, statements, accounts, slots, reminderLevel);
+        slots.Add("statement.table", StatementTable.Html(paper));
+        return (wording.Fill(slots), paper);
+    }
 
     /// <summary>The name of the statement document.</summary>
     public string DocumentName(Customer customer) => FileName.Safe($"{customer.Key} statement {round.Choice.AsOf:yyyy-MM-dd}", ".pdf");

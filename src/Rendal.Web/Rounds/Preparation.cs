@@ -1,11 +1,13 @@
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Store.Customers;
 using Rendal.Store.Intake;
+using Rendal.Store.Layouts;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
@@ -24,7 +26,7 @@ internal sealed class Preparation
     private readonly Sender sender;
     private readonly Dictionary<long, WordingTemplate> wordings;
 
-    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded)
+    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded, StoredLayout? layout)
     {
         (this.scope, Round, Intake, this.sender, this.customers, Reminded) = (scope, round, intake, sender, customers, reminded);
         this.wordings = wordings.ToDictionary(w => w.Id, w => WordingTemplate.Of(w.Wording));
@@ -32,7 +34,8 @@ internal sealed class Preparation
         Hand = hand;
         Rules = round.RulesNow(scope.Book.Rules);
         headOffices = HeadOffices.Of(customers.Values);
-        Making = new ParcelMaking(scope.Book, round, Rules.SettlementOf(intake.HasOutstanding), hand, Rules, sender.Name);
+        Making = new ParcelMaking(scope.Book, round, Rules.SettlementOf(intake.HasOutstanding), hand, Rules, layout is null ? LayoutTemplate.BuiltIn : LayoutTemplate.Of(layout.Layout), sender.Name);
+        Layout = layout?.Ref;
     }
 
     public RoundRecord Round { get; }
@@ -40,6 +43,9 @@ internal sealed class Preparation
     public IntakeRecord Intake { get; }
 
     public ParcelMaking Making { get; }
+
+    /// <summary>The version of its layout; null for the one that is there before any was made.</summary>
+    public LayoutRef? Layout { get; }
 
     /// <summary>What was decided by hand.</summary>
     public ByHand Hand { get; }
@@ -71,8 +77,15 @@ internal sealed class Preparation
         // What was released stays what it was, whatever is decided about its items later.
         var hand = round.ReleasedAt is null ? await ByHandAsync(scope, id, decisions, cancel) : round.ByHand;
         return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), decisions, hand,
-            round.Choice.ReminderLevels is null ? [] : await scope.Reminders.AllAsync(round.Id, cancel));
+            round.Choice.ReminderLevels is null ? [] : await scope.Reminders.AllAsync(round.Id, cancel),
+            await LayoutAsync(scope, round, cancel));
     }
+
+    /// <summary>The layout of a round: what was released keeps its own; until then it is the one that was picked, or that of the book for what goes.</summary>
+    private static async Task<StoredLayout?> LayoutAsync(BookScope scope, RoundRecord round, CancellationToken cancel) =>
+        round.ReleasedAt is not null ? round.Layout is { } released ? await scope.Layouts.FindAsync(released, cancel) ?? throw new InvalidOperationException("A round’s layout is gone.") : null
+        : round.PickedLayout is { } picked ? await scope.Layouts.FindAsync(picked, cancel)
+        : await scope.Layouts.OfBookAsync(round.Choice.ReminderLevels is not null, cancel);
 
     /// <summary>The card of a customer; one that is on no list is known by its key alone.</summary>
     public Customer Card(string key) => customers.TryGetValue(key, out var card) ? card : new Customer { Key = key, Name = key, FromLedger = true };
@@ -82,7 +95,7 @@ internal sealed class Preparation
     {
         var chosen = await ChooseAsync(Round.Choice, cancel);
         var parcels = Parcels(chosen);
-        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, new RoundBasis(Round.Choice, Hand, Rules), clock.GetUtcNow(), cancel))
+        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, new RoundBasis(Round.Choice, Hand, Rules), Layout, clock.GetUtcNow(), cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
         }
@@ -94,6 +107,11 @@ internal sealed class Preparation
     /// </summary>
     public async Task<IReadOnlyList<FrozenParcel>?> FreezeAsync(IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
+        if (Layout != Round.Layout)
+        {
+            return null;
+        }
+
         var chosen = await ChooseAsync(Round.Choice, cancel);
         var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
         var now = Parcels(chosen).ToDictionary(p => p.Customer, StringComparer.Ordinal);
@@ -165,6 +183,11 @@ internal sealed class Preparation
             return "the wording has an error";
         }
 
+        if (Making.Template.Errors.Count > 0)
+        {
+            return "the layout has an error";
+        }
+
         if (recipients.Bad.Count > 0)
         {
             return $"“{recipients.Bad[0]}” is no address";
@@ -180,6 +203,9 @@ internal sealed class Preparation
             return $"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}";
         }
 
-        return Making.Fill(WordingFor(card, level), card, statements, accounts, level).EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty" : "";
+        var (words, paper) = Making.FillBoth(WordingFor(card, level), card, statements, accounts, level);
+        return words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
+            : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
+            : "";
     }
 }

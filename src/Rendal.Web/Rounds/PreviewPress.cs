@@ -9,7 +9,7 @@ internal sealed class PreviewPress : IDisposable
     private readonly SemaphoreSlim one = new(1);
     private readonly Press press = new();
 
-    public async Task<byte[]> PrintAsync(StatementPaper paper, StatementLayout layout, CancellationToken cancel)
+    public async Task<byte[]> PrintAsync(StatementPaper paper, Layout layout, CancellationToken cancel)
     {
         await one.WaitAsync(cancel);
         try

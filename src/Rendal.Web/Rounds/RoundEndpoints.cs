@@ -82,7 +82,7 @@ internal static class RoundEndpoints
             id, round.Name,
             new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.LeastBalance, choice.OverdueDays, choice.ReminderLevels, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
                 choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.Groups, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
-                choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId),
+                choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId, round.PickedLayout),
             intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
             await scope.Ledger.UnitsAsync(round.IntakeId, cancel),
             await scope.Ledger.ExtraHeadingsAsync(round.IntakeId, cancel),
@@ -104,13 +104,14 @@ internal static class RoundEndpoints
             throw Unable.Invalid("Give the round a name.");
         }
 
-        if (await scope.Wordings.FindAsync(request.WordingId, cancel) is null || await scope.Senders.FindAsync(request.SenderId, cancel) is null)
+        if (await scope.Wordings.FindAsync(request.WordingId, cancel) is null || await scope.Senders.FindAsync(request.SenderId, cancel) is null
+            || (request.LayoutId is { } layout && await scope.Layouts.FindAsync(layout, cancel) is null))
         {
-            throw Unable.Invalid("The wording or the sender is not there any more.");
+            throw Unable.Invalid("The wording, the layout or the sender is not there any more.");
         }
 
         var choice = request.Checked();
-        if (!await scope.Rounds.UpdateAsync(id, request.Name.Trim(), choice, request.WordingId, request.SenderId, cancel))
+        if (!await scope.Rounds.UpdateAsync(id, request.Name.Trim(), choice, request.WordingId, request.SenderId, request.LayoutId, cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
         }
@@ -185,7 +186,7 @@ internal static class RoundEndpoints
 
         if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, preparation.Rules, scope.Person, clock.GetUtcNow(), cancel))
         {
-            throw Unable.Conflict("Something changed since the round was prepared: an address, an amount or a wording. Prepare it anew and look through it again.");
+            throw Unable.Conflict("Something changed since the round was prepared: an address, an amount, a wording or the layout. Prepare it anew and look through it again.");
         }
 
         return await ViewAsync(id, scope, clock, cancel);

@@ -27,7 +27,8 @@ internal sealed record RoundRequest(
     IReadOnlyList<string>? HeadOffices,
     IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
     long WordingId,
-    long SenderId)
+    long SenderId,
+    long? LayoutId)
 {
     /// <summary>The choice that is asked for; refused in words where it makes no sense.</summary>
     public Choice Checked()

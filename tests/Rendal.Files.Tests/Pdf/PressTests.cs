@@ -66,7 +66,7 @@ public class PressTests
         var statement = Items(60);
         statement = statement with { Interest = InterestLine.On(statement, 8) };
         using var press = new Press();
-        var pages = Text(press.Print(StatementPaper.Of(new Customer { Key = "H014", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn, 8), StatementLayout.BuiltIn));
+        var pages = Text(press.Print(StatementPaper.Of(new Customer { Key = "H014", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn, interestPercent: 8), Layout.BuiltIn));
         var all = string.Join('\n', pages);
         Assert.Equal(60, statement.Interest.Count);
         Assert.All(statement.Interest, line => Assert.Contains($"on {line.Item.Row.Number}, {line.Days} days", all));
@@ -84,8 +84,8 @@ public class PressTests
     {
         var parts = new[] { "B1", "B2", "B3" }.Select((key, i) => Items(i == 1 ? 1 : items) with { Customer = key }).ToList();
         using var press = new Press();
-        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn, null, key => $"Branch {key[1..]}");
-        var pages = Text(press.Print(paper, StatementLayout.BuiltIn));
+        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn, nameOf: key => $"Branch {key[1..]}");
+        var pages = Text(press.Print(paper, Layout.BuiltIn));
         Assert.All(["Branch 1 (B1)", "Branch 2 (B2)", "Branch 3 (B3)"], name => Assert.Contains("T-0001", After(pages.Single(p => p.Contains(name, StringComparison.Ordinal)), name)));
         Assert.Equal(3, pages.Sum(p => p.Split("Subtotal").Length - 1));
         Assert.All(pages.Where(p => p.Contains("Subtotal", StringComparison.Ordinal)), p => Assert.Contains("T-", p[..p.IndexOf("Subtotal", StringComparison.Ordinal)]));
@@ -120,8 +120,8 @@ public class PressTests
     {
         var euro = Currency.Of("EUR");
         using var press = new Press();
-        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A" }, [Of([Row(1, 5m, euro)], euro), Items(2)], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn);
-        var text = Text(press.Print(paper, StatementLayout.BuiltIn))[0];
+        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A" }, [Of([Row(1, 5m, euro)], euro), Items(2)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn);
+        var text = Text(press.Print(paper, Layout.BuiltIn))[0];
         Assert.Contains("€5.00", text);
         Assert.Contains("£3.00", text);
     }
@@ -134,7 +134,7 @@ public class PressTests
         {
             var paper = Paper(new Customer { Key = "A", Name = name }, Items(3));
             using var fresh = new Press();
-            Assert.Equal(Text(fresh.Print(paper, StatementLayout.BuiltIn)), Text(kept.Print(paper, StatementLayout.BuiltIn)));
+            Assert.Equal(Text(fresh.Print(paper, Layout.BuiltIn)), Text(kept.Print(paper, Layout.BuiltIn)));
         }
     }
 
@@ -150,7 +150,7 @@ public class PressTests
     public void A_page_of_thirty_rows_is_small_and_marked_for_the_archive()
     {
         using var press = new Press();
-        var pdf = press.Print(Paper(new Customer { Key = "H014", Name = "Inn at Kell" }, Items(30)), StatementLayout.BuiltIn);
+        var pdf = press.Print(Paper(new Customer { Key = "H014", Name = "Inn at Kell" }, Items(30)), Layout.BuiltIn);
         Assert.InRange(pdf.Length, 5_000, 40_000);
         using var document = PdfDocument.Open(pdf);
         Assert.Equal("Statement of account – Inn at Kell", document.Information.Title);
@@ -176,12 +176,12 @@ public class PressTests
     private static Statement Of(LedgerRow[] rows, Currency currency) =>
         Statement.Of("A", currency, rows.Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default);
 
-    private static StatementPaper Paper(Customer customer, Statement statement) => StatementPaper.Of(customer, [statement], AgeingRule.Default, Tarnbrook, StatementLayout.BuiltIn);
+    private static StatementPaper Paper(Customer customer, Statement statement) => StatementPaper.Of(customer, [statement], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn);
 
     private static List<string> Print(Customer customer, Statement statement)
     {
         using var press = new Press();
-        return Text(press.Print(Paper(customer, statement), StatementLayout.BuiltIn));
+        return Text(press.Print(Paper(customer, statement), Layout.BuiltIn));
     }
 
     private static List<string> Text(byte[] pdf)

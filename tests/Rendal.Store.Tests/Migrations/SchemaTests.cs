@@ -86,6 +86,7 @@ public class SchemaTests(Postgres postgres)
         await Postgres.RunAsync(source, "0007_row_correction.sql");
         await Postgres.RunAsync(source, "0008_choosing.sql");
         await Postgres.RunAsync(source, "0009_reminders.sql");
+        await Postgres.RunAsync(source, "0010_layouts.sql");
         var rounds = new RoundStore(source, 1);
         var (old, forward) = ((await rounds.FindAsync(1, TestContext.Current.CancellationToken))!, (await rounds.FindAsync(2, TestContext.Current.CancellationToken))!);
         Assert.Equal((StatementForm.OpenItems, 5m, StatementForm.BroughtForward), (old.Choice.Form, old.Choice.LeastBalance, forward.Choice.Form));

@@ -37,7 +37,7 @@ internal static class ChoosingBench
         var times = new List<double>();
         for (var i = 0; i < Choices; i++)
         {
-            var request = new RoundRequest("Bench", choice.AsOf, null, null, null, chance.Next(1, 50) * 100, chance.Next(1, 90), null, i % 3 == 0 ? 7 : null, true, false, null, null, null, null, null, null, null, new Dictionary<string, IReadOnlyList<string>>(), wording, sender);
+            var request = new RoundRequest("Bench", choice.AsOf, null, null, null, chance.Next(1, 50) * 100, chance.Next(1, 90), null, i % 3 == 0 ? 7 : null, true, false, null, null, null, null, null, null, null, new Dictionary<string, IReadOnlyList<string>>(), wording, sender, null);
             var watch = Stopwatch.StartNew();
             var count = await CountEndpoints.CountAsync(round, request, scope, cancel) ?? throw new InvalidOperationException("The sums of the round were not found.");
             times.Add(watch.Elapsed.TotalMilliseconds);
@@ -55,7 +55,7 @@ internal static class ChoosingBench
     {
         var rows = await new LedgerStore(source, book).RowsAsync(intake, CancellationToken.None).ToListAsync();
         var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
-        await new RoundStore(source, book).PutPreparedAsync(round, [], chosen with { LeftOut = [] }, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), DateTimeOffset.UtcNow, CancellationToken.None);
+        await new RoundStore(source, book).PutPreparedAsync(round, [], chosen with { LeftOut = [] }, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), null, DateTimeOffset.UtcNow, CancellationToken.None);
         return (chosen.Accounts.Count, rows.Count);
     }
 }

@@ -42,7 +42,7 @@ internal static class DocumentsBench
                 using var press = new Press();
                 for (var i = thread; i < papers.Count; i += threads)
                 {
-                    Interlocked.Add(ref size, press.Print(papers[i], StatementLayout.BuiltIn).Length);
+                    Interlocked.Add(ref size, press.Print(papers[i], Layout.BuiltIn).Length);
                 }
             });
         return size;
@@ -76,6 +76,6 @@ internal static class DocumentsBench
         var rows = BenchLedger.Rows(30, 1).Select((row, i) => row with { Number = $"T-{(number * 30) + i}", Kind = ItemKind.Invoice, Original = Math.Abs(row.Original), Open = Math.Abs(row.Open) }).ToList();
         var statements = Choosing.Choose(rows, [], new Choice { AsOf = BenchLedger.AsOf }, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null)).Statements;
         var customer = new Customer { Key = $"C{number}", Name = $"Hotel Łabędź {number}", Contacts = [new Contact { Name = "Marek Wójcik", Title = "Mr" }], PostalLines = ["83 Tenter Lane", "Saltness SN1 5HL"] };
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["By transfer to account 00000000."]), StatementLayout.BuiltIn);
+        return StatementPaper.Of(customer, statements, AgeingRule.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["By transfer to account 00000000."]), LayoutTemplate.BuiltIn);
     }
 }

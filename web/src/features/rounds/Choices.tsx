@@ -6,6 +6,7 @@ import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useLayouts } from "../layouts/useLayouts";
 import { SavedChoices } from "./SavedChoices";
 import type { Round, RoundSettings } from "./useRound";
 import { formWords, groupsWords, periodWords } from "./words";
@@ -33,6 +34,7 @@ export function Choices({
     queryKey: ["senders", book],
     queryFn: () => must(api.GET("/api/books/{book}/senders", { params: { path } })),
   });
+  const layouts = useLayouts();
   const s = round.settings;
   const fixed = round.releasedAt !== null || busy;
   const set = (change: Partial<RoundSettings>) => onChange({ ...s, ...change });
@@ -275,6 +277,21 @@ export function Choices({
             where a level has none of <Link to={`/books/${book}/words?part=figures`}>its own</Link>
           </span>
         )}
+      </Part>
+      <Part title="Paper">
+        <Select
+          size="small"
+          aria-label="Layout"
+          loading={layouts.isPending}
+          value={layouts.data ? (s.layoutId ?? 0) : undefined}
+          disabled={fixed}
+          popupMatchSelectWidth={false}
+          options={[
+            { value: 0, label: "as set for the book" },
+            ...(layouts.data?.layouts ?? []).map((l) => ({ value: l.id, label: l.name })),
+          ]}
+          onChange={(id: number) => set({ layoutId: id === 0 ? null : id })}
+        />
       </Part>
       <Part title="Goes by">
         <span>

@@ -21,10 +21,13 @@ export function StatementPages({ address, name, version }: { address: string; na
     },
     structuralSharing: false,
   });
-  return <Waiting query={file}>{(pdf) => <Pages key={address} pdf={pdf} name={name} address={address} />}</Waiting>;
+  return (
+    <Waiting query={file}>{(pdf) => <DocumentPages key={address} pdf={pdf} name={name} address={address} />}</Waiting>
+  );
 }
 
-function Pages({ pdf, name, address }: { pdf: PDFDocumentProxy; name: string; address: string }) {
+/** A document page by page. */
+export function DocumentPages({ pdf, name, address }: { pdf: PDFDocumentProxy; name: string; address: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const frame = useRef<HTMLDivElement>(null);
   const [page, setPage] = useState(1);

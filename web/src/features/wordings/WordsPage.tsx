@@ -6,6 +6,7 @@ import { api, must, type Schemas } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { RulesForm } from "../books/RulesForm";
+import { LayoutsPage } from "../layouts/LayoutsPage";
 import { SenderForm } from "../senders/SenderForm";
 import { FirmFields, lines, type FirmText } from "../sign-in/FirmFields";
 import { WordingEditor } from "./WordingEditor";
@@ -25,6 +26,7 @@ export function WordsPage() {
         items={[
           { key: "words", label: "Words of the message", children: <Wordings /> },
           { key: "paper", label: "Letterhead", children: <Letterhead /> },
+          { key: "layouts", label: "Layouts", children: <LayoutsPage /> },
           { key: "figures", label: "Figures", children: <RulesForm /> },
           { key: "sender", label: "Sender", children: <SenderForm /> },
         ]}

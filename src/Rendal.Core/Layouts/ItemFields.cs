@@ -1,0 +1,43 @@
+using System.Globalization;
+using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+
+namespace Rendal.Core.Layouts;
+
+/// <summary>What can stand in a column of the table of items.</summary>
+public static class ItemFields
+{
+    /// <summary>Before the heading of a column of the ledger file that has no meaning for the rules: <c>extra:Delivery round</c>.</summary>
+    public const string Extra = "extra:";
+
+    private static readonly Dictionary<string, (Func<PaperWords, string> Heading, Func<StatementItem, Language, PaperWords, string> Value, bool IsFigure)> Known = new(StringComparer.Ordinal)
+    {
+        ["number"] = (w => w.Number, (i, _, _) => i.Row.Number, false),
+        ["kind"] = (w => w.Kind, (i, _, w) => w.Of(i.Row.Kind), false),
+        ["dated"] = (w => w.Dated, (i, l, _) => i.Row.Date is { } date ? l.WriteShort(date) : "", false),
+        ["due"] = (w => w.Due, (i, l, _) => i.Open > 0 ? l.WriteShort(i.Row.Due) : "", false),
+        ["days-over"] = (w => w.DaysOver, (i, _, _) => i.Open > 0 && i.DaysPastDue > 0 ? i.DaysPastDue.ToString(CultureInfo.InvariantCulture) : "", true),
+        ["original"] = (w => w.Original, (i, l, _) => l.Write(i.Row.Original, i.Row.Currency), true),
+        ["open"] = (w => w.Open, (i, l, _) => l.Write(i.Open, i.Row.Currency), true),
+        ["reference"] = (w => w.Reference, (i, _, _) => i.Row.Reference, false),
+        ["unit"] = (w => w.Unit, (i, _, _) => i.Row.Unit, false),
+    };
+
+    /// <summary>The names of the fields that every ledger has.</summary>
+    public static IReadOnlyList<string> All { get; } = [.. Known.Keys];
+
+    /// <summary>Whether there is such a field.</summary>
+    public static bool IsKnown(string field) => Known.ContainsKey(field) || (field.StartsWith(Extra, StringComparison.Ordinal) && field.Length > Extra.Length);
+
+    /// <summary>Whether its values are figures, which are set to the right.</summary>
+    public static bool IsFigure(string field) => Known.TryGetValue(field, out var known) && known.IsFigure;
+
+    /// <summary>The usual heading in a language; that of a column of the file as it stands there.</summary>
+    public static string Heading(string field, PaperWords words) => Known.TryGetValue(field, out var known) ? known.Heading(words) : field[Extra.Length..];
+
+    /// <summary>The value of an item, written in a language; empty where it has none.</summary>
+    public static string Value(string field, StatementItem item, Language language, PaperWords words) =>
+        Known.TryGetValue(field, out var known) ? known.Value(item, language, words)
+        : item.Row.Extra.TryGetValue(field[Extra.Length..], out var value) ? value
+        : "";
+}

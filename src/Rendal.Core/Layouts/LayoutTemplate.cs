@@ -1,0 +1,142 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Rendal.Core.Wordings;
+
+namespace Rendal.Core.Layouts;
+
+/// <summary>A layout made ready to be filled many times.</summary>
+public sealed partial class LayoutTemplate
+{
+    private readonly Dictionary<LayoutPart, WordingTemplate> texts = new(ReferenceEqualityComparer.Instance);
+
+    private LayoutTemplate(Layout layout) => Layout = layout;
+
+    /// <summary>The layout.</summary>
+    public Layout Layout { get; }
+
+    /// <summary>What keeps the layout from being used, one sentence each, with the part that it is about. Empty when it can be used.</summary>
+    public IReadOnlyList<string> Errors { get; private set; } = [];
+
+    /// <summary>The layout that is there before any was made.</summary>
+    public static LayoutTemplate BuiltIn { get; } = Of(Layout.BuiltIn);
+
+    /// <summary>Makes a layout ready.</summary>
+    public static LayoutTemplate Of(Layout layout)
+    {
+        var template = new LayoutTemplate(layout);
+        template.Errors = [.. Sheet(layout), .. layout.Parts.SelectMany((part, i) => template.Ready(part).Select(e => $"Part {i + 1}, {NameOf(part)}: {e}"))];
+        return template;
+    }
+
+    /// <summary>The title where the layout has one of its own; empty where it has not.</summary>
+    internal FilledWording? Title(IReadOnlyDictionary<string, string> values) => Layout.First<TitlePart>() is { Text.Length: > 0 } title ? texts[title].Fill(values) : null;
+
+    /// <summary>The words of a text.</summary>
+    internal FilledWording Fill(TextPart part, IReadOnlyDictionary<string, string> values) => texts[part].Fill(values);
+
+    private static IEnumerable<string> Sheet(Layout layout)
+    {
+        if (string.IsNullOrWhiteSpace(layout.Name))
+        {
+            yield return "Give the layout a name.";
+        }
+
+        if (!Colour().IsMatch(layout.Accent))
+        {
+            yield return $"“{layout.Accent}” is not a colour; write one such as #5b2a55.";
+        }
+
+        if (IsOutside(layout.TextSize, Layout.TextSizes))
+        {
+            yield return $"The size of the text is {Layout.TextSizes.Least} to {Layout.TextSizes.Most} points.";
+        }
+
+        var m = layout.Margins;
+        if (new[] { m.Left, m.Top, m.Right, m.Bottom }.Any(w => IsOutside(w, Layout.MarginWidths)) || m.Bottom < Layout.LeastBottom)
+        {
+            yield return $"Margins are {Layout.MarginWidths.Least} to {Layout.MarginWidths.Most} mm, at the bottom {Layout.LeastBottom} at least.";
+        }
+
+        if (layout.Parts.Count(p => p is ItemsPart) != 1)
+        {
+            yield return "A layout has the table of items once.";
+        }
+
+        foreach (var twice in layout.Parts.Where(p => p is LetterheadPart or AddressPart or ReferencesPart or TitlePart or TotalPart or AgesPart or PaymentPart).GroupBy(NameOf).Where(g => g.Count() > 1))
+        {
+            yield return $"A layout has the {twice.Key} only once.";
+        }
+    }
+
+    private static string NameOf(LayoutPart part) => part switch
+    {
+        LetterheadPart => "letterhead",
+        AddressPart => "address",
+        ReferencesPart => "reference lines",
+        TitlePart => "title",
+        TextPart => "text",
+        ItemsPart => "table of items",
+        TotalPart => "total",
+        AgesPart => "strip of ages",
+        PaymentPart => "how to pay",
+        _ => throw new ArgumentOutOfRangeException(nameof(part), part, null),
+    };
+
+    private static bool IsOutside(decimal value, (decimal Least, decimal Most) span) => value < span.Least || value > span.Most;
+
+    private IEnumerable<string> Ready(LayoutPart part) => part switch
+    {
+        TitlePart { Text.Length: > 0 } title => Words(title, new Wording("", "", title.Text, "")),
+        TextPart text => Words(text, new Wording("", "", "", text.Text)),
+        ItemsPart items => Table(items),
+        LetterheadPart { Logo.Length: > LetterheadPart.LargestLogo } => [$"the logo is larger than {LetterheadPart.LargestLogo / 1000} kB."],
+        LetterheadPart { LogoHeight: < 4 or > 60 } => ["the logo is 4 to 60 mm high."],
+        AddressPart { Place: AddressPlace.Free } address when address.Left is < 5 or > 120 || address.Top is < 15 or > 120 => ["its lines begin 5 to 120 mm from the left and 15 to 120 mm from the top."],
+        PaymentPart { Iban.Length: > 0 } payment when !SepaTransfer.IsIban(payment.Iban) => [$"“{payment.Iban}” is not an IBAN."],
+        PaymentPart { Iban.Length: 0, Bic.Length: > 0 } => ["a BIC alone makes no code; give the IBAN too."],
+        _ => [],
+    };
+
+    private IReadOnlyList<string> Words(LayoutPart part, Wording wording)
+    {
+        var template = WordingTemplate.Of(wording);
+        texts.Add(part, template);
+        return wording.Body.Contains("data-slot=\"statement.table\"", StringComparison.Ordinal)
+            ? [.. template.Errors, "“Table of items” is a part of its own here."]
+            : template.Errors;
+    }
+
+    private static IEnumerable<string> Table(ItemsPart items)
+    {
+        if (items.Columns.Count == 0)
+        {
+            yield return "it has no column.";
+        }
+
+        foreach (var column in items.Columns)
+        {
+            if (!ItemFields.IsKnown(column.Field))
+            {
+                yield return $"“{column.Field}” is not a field that is known.";
+            }
+
+            if (column.Width is < 5 or > 150)
+            {
+                yield return string.Create(CultureInfo.InvariantCulture, $"a column is 5 to 150 mm wide, not {column.Width}.");
+            }
+        }
+
+        if (items.Columns.GroupBy(c => c.Field).FirstOrDefault(g => g.Count() > 1) is { } twice)
+        {
+            yield return $"“{twice.Key}” stands in two columns.";
+        }
+
+        if (items.GroupBy.Length > 0 && !ItemFields.IsKnown(items.GroupBy))
+        {
+            yield return $"“{items.GroupBy}” is not a field that is known.";
+        }
+    }
+
+    [GeneratedRegex("^#[0-9a-fA-F]{6}$")]
+    private static partial Regex Colour();
+}

@@ -1,0 +1,84 @@
+using Rendal.Core.Layouts;
+
+namespace Rendal.Files.Pdf;
+
+/// <summary>
+/// How wide the columns of a table are. Each gets the width that the layout says, else what its widest cell wants, up to a
+/// limit for text; what is left over goes to the second column of text. Where there is too little room, the widest columns
+/// of text give way first, then the whole table is set smaller.
+/// </summary>
+internal sealed class TableColumns
+{
+    private const float Gap = 12;
+    private const float MostForText = 150;
+    private const float LeastForText = 40;
+    private const float PointsPerMillimetre = 72 / 25.4f;
+
+    private readonly StatementPaper paper;
+    private readonly Face regular;
+    private readonly float[] edges;
+
+    public TableColumns(StatementPaper paper, Face regular, Face strong, float textSize, float available)
+    {
+        (this.paper, this.regular, TextSize) = (paper, regular, textSize);
+        var widths = new float[paper.Columns.Count];
+        for (var i = 0; i < widths.Length; i++)
+        {
+            widths[i] = Wanted(i, strong, textSize);
+        }
+
+        GiveWay(widths, available);
+        var needed = widths.Sum();
+        if (needed > available)
+        {
+            TextSize *= available / needed;
+            widths = [.. widths.Select(w => w * available / needed)];
+        }
+        else if (Enumerable.Range(0, widths.Length).Where(i => !paper.Columns[i].IsFigure && paper.Columns[i].Width is null).Take(2).LastOrDefault(-1) is var open and >= 0)
+        {
+            widths[open] += available - needed;
+        }
+
+        edges = new float[widths.Length + 1];
+        for (var i = 0; i < widths.Length; i++)
+        {
+            edges[i + 1] = edges[i] + widths[i];
+        }
+    }
+
+    /// <summary>The size of the text in the table.</summary>
+    public float TextSize { get; }
+
+    /// <summary>Where the text of a column begins, from the left edge of the table.</summary>
+    public float LeftOf(int column) => edges[column];
+
+    /// <summary>Where the figures of a column end.</summary>
+    public float RightOf(int column) => edges[column + 1] - (column == paper.Columns.Count - 1 ? 0 : Gap);
+
+    /// <summary>A cell on as many lines as it needs; a figure is never broken.</summary>
+    public IReadOnlyList<string> Lines(int column, string cell) =>
+        paper.Columns[column].IsFigure ? [cell] : Pdf.Lines.Wrapped(regular, TextSize, cell, edges[column + 1] - edges[column] - Gap);
+
+    private float Wanted(int column, Face strong, float textSize)
+    {
+        var of = paper.Columns[column];
+        var widest = paper.Sections.SelectMany(s => s.Rows).Select(row => regular.Set(row[column]).Width).Append(strong.Set(of.Heading).Width).Max() * textSize + Gap;
+        return of.Width is { } said
+            ? Math.Max((float)said * PointsPerMillimetre, of.IsFigure ? widest : strong.Set(of.Heading).Width * textSize + Gap)
+            : of.IsFigure ? widest : Math.Min(widest, MostForText);
+    }
+
+    private void GiveWay(float[] widths, float available)
+    {
+        while (widths.Sum() is var needed && needed > available)
+        {
+            var widest = Enumerable.Range(0, widths.Length).Where(i => !paper.Columns[i].IsFigure && widths[i] > LeastForText).OrderByDescending(i => widths[i]).Cast<int?>().FirstOrDefault();
+            if (widest is not { } at)
+            {
+                return;
+            }
+
+            widths[at] = Math.Max(LeastForText, widths[at] - Math.Max(1, needed - available) / 2);
+        }
+    }
+}

@@ -1,0 +1,85 @@
+using Npgsql;
+using Rendal.Core.Layouts;
+
+namespace Rendal.Store.Layouts;
+
+/// <summary>One version of a layout, which never changes.</summary>
+/// <param name="Id">The layout.</param>
+/// <param name="Version">The version, from 1.</param>
+public readonly record struct LayoutRef(long Id, int Version);
+
+/// <summary>A layout with its number and version.</summary>
+public sealed record StoredLayout(LayoutRef Ref, Layout Layout, string MadeBy, DateTimeOffset MadeAt);
+
+/// <summary>The layouts of one book.</summary>
+public sealed class LayoutStore(NpgsqlDataSource source, long book)
+{
+    private const string Select = """
+        select v.layout_id, v.version, v.layout, p.name, v.made_at
+        from layout_version v join person p on p.id = v.made_by
+        """;
+
+    private const string Latest = "v.version = (select max(version) from layout_version where book_id = v.book_id and layout_id = v.layout_id)";
+
+    /// <summary>All layouts as they are now, by name.</summary>
+    public Task<List<StoredLayout>> ListAsync(CancellationToken cancel) =>
+        source.Sql($"{Select} where v.book_id = $1 and {Latest} order by v.layout ->> 'name', v.layout_id", book).ListAsync(Read, cancel);
+
+    /// <summary>A layout as it is now; null where there is none of this number.</summary>
+    public Task<StoredLayout?> FindAsync(long id, CancellationToken cancel) =>
+        source.Sql($"{Select} where v.book_id = $1 and v.layout_id = $2 and {Latest}", book, id).FirstAsync(Read, cancel);
+
+    /// <summary>A version; null where there is none of these numbers.</summary>
+    public Task<StoredLayout?> FindAsync(LayoutRef version, CancellationToken cancel) =>
+        source.Sql($"{Select} where v.book_id = $1 and v.layout_id = $2 and v.version = $3", book, version.Id, version.Version).FirstAsync(Read, cancel);
+
+    /// <summary>The versions of a layout, the newest first, at most fifty.</summary>
+    public Task<List<StoredLayout>> VersionsAsync(long id, CancellationToken cancel) =>
+        source.Sql($"{Select} where v.book_id = $1 and v.layout_id = $2 order by v.version desc limit 50", book, id).ListAsync(Read, cancel);
+
+    /// <summary>The layout of a book for statements, or for reminders; null for the one that is there before any was made.</summary>
+    public Task<StoredLayout?> OfBookAsync(bool reminders, CancellationToken cancel) =>
+        source.Sql($"{Select} join book b on b.id = v.book_id and v.layout_id = b.{Purpose(reminders)} where v.book_id = $1 and {Latest}", book).FirstAsync(Read, cancel);
+
+    /// <summary>Uses a layout for all statements of the book, or for all reminders; null for the one that is there before any was made.</summary>
+    public Task UseAsync(bool reminders, long? id, CancellationToken cancel) =>
+        source.Sql($"update book set {Purpose(reminders)} = $2 where id = $1", book, new NpgsqlParameter<long?> { TypedValue = id, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint }).RunAsync(cancel);
+
+    /// <summary>Adds a layout.</summary>
+    public async Task<long> AddAsync(Layout layout, long person, DateTimeOffset now, CancellationToken cancel) =>
+        await source.Sql(
+            """
+            with made as (insert into layout (book_id, name) values ($1, $2) returning id)
+            insert into layout_version (book_id, layout_id, version, layout, made_by, made_at) select $1, id, 1, $3, $4, $5 from made returning layout_id
+            """,
+            book, layout.Name, Commands.Json(layout), person, now.ToUniversalTime()).OneAsync<long>(cancel);
+
+    /// <summary>Changes a layout: a new version, unless nothing differs. False where there is none of this number, or another person changed it since <paramref name="from"/>.</summary>
+    /// <param name="from">The version that the change was made from.</param>
+    /// <param name="layout">What it is from now on.</param>
+    public async Task<bool> UpdateAsync(LayoutRef from, Layout layout, long person, DateTimeOffset now, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+
+        // The lock keeps two people from making the same version.
+        if (await connection.Sql("update layout set name = $3 where book_id = $1 and id = $2", book, from.Id, layout.Name).RunAsync(cancel) == 0
+            || await connection.Sql("select max(version) from layout_version where book_id = $1 and layout_id = $2", book, from.Id).OneAsync<int>(cancel) != from.Version)
+        {
+            return false;
+        }
+
+        await connection.Sql(
+            """
+            insert into layout_version (book_id, layout_id, version, layout, made_by, made_at) select book_id, layout_id, version + 1, $4, $5, $6
+            from layout_version where book_id = $1 and layout_id = $2 and version = $3 and layout <> $4
+            """,
+            book, from.Id, from.Version, Commands.Json(layout), person, now.ToUniversalTime()).RunAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    private static string Purpose(bool reminders) => reminders ? "reminder_layout" : "statement_layout";
+
+    private static StoredLayout Read(NpgsqlDataReader r) => new(new LayoutRef(r.GetInt64(0), r.GetInt32(1)), StoreJson.Read<Layout>(r.GetString(2)), r.GetString(3), r.GetFieldValue<DateTimeOffset>(4));
+}

@@ -1,0 +1,149 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Core.Layouts;
+using Rendal.Core.Rounds;
+using Rendal.Core.Wordings;
+using Rendal.Files.Pdf;
+using Rendal.Store.Layouts;
+using Rendal.Web.Books;
+using Rendal.Web.Hosting;
+using Rendal.Web.Rounds;
+
+namespace Rendal.Web.Layouts;
+
+/// <summary>A layout in the list.</summary>
+/// <param name="ForStatements">Whether the book's statements are set by it.</param>
+/// <param name="ForReminders">Whether the book's reminders are set by it.</param>
+internal sealed record LayoutLine(long Id, int Version, string Name, bool ForStatements, bool ForReminders, string MadeBy, DateTimeOffset MadeAt);
+
+/// <summary>The layouts of a book, and what can stand on one.</summary>
+/// <param name="BuiltIn">The one that is there before any was made.</param>
+/// <param name="Fields">The fields of items that every ledger has.</param>
+/// <param name="Columns">The headings of the ledger file's columns without a meaning for the rules.</param>
+internal sealed record LayoutList(Layout BuiltIn, IReadOnlyList<LayoutLine> Layouts, IReadOnlyList<FieldLine> Fields, IReadOnlyList<string> Columns);
+
+/// <summary>A field of items with its usual heading in English.</summary>
+internal sealed record FieldLine(string Field, string Heading);
+
+/// <summary>A layout as it is edited.</summary>
+internal sealed record LayoutView(long Id, int Version, Layout Layout, string MadeBy, DateTimeOffset MadeAt)
+{
+    public static LayoutView Of(StoredLayout s) => new(s.Ref.Id, s.Ref.Version, s.Layout, s.MadeBy, s.MadeAt);
+}
+
+/// <summary>A layout as it is to be from now on.</summary>
+/// <param name="Version">The version that the change was made from.</param>
+internal sealed record LayoutChange(int Version, Layout Layout);
+
+/// <summary>What a layout is used for from now on.</summary>
+/// <param name="Reminders">Whether for reminders; else for statements.</param>
+/// <param name="Id">The layout; null for the one that is there before any was made.</param>
+internal sealed record LayoutUse(bool Reminders, long? Id);
+
+/// <summary>A version of a layout.</summary>
+internal sealed record VersionLine(int Version, string MadeBy, DateTimeOffset MadeAt);
+
+/// <summary>A customer to look at a layout with.</summary>
+internal sealed record SampleLine(string Customer, string Name, int Rows);
+
+/// <summary>Making and changing layouts, with a true preview.</summary>
+internal static class LayoutEndpoints
+{
+    public static void Map(RouteGroupBuilder book)
+    {
+        var group = book.MapGroup("/layouts").WithTags("Layouts");
+        group.MapGet("", ListAsync);
+        group.MapPost("", AddAsync);
+        group.MapGet("/{id:long}", ViewAsync);
+        group.MapPut("/{id:long}", ChangeAsync);
+        group.MapGet("/{id:long}/versions", VersionsAsync);
+        group.MapGet("/{id:long}/versions/{version:int}", VersionAsync);
+        group.MapPost("/use", UseAsync);
+        group.MapGet("/samples", SamplesAsync);
+        group.MapPost("/preview", PreviewAsync);
+    }
+
+    private static async Task<LayoutList> ListAsync(BookScope scope, CancellationToken cancel)
+    {
+        var (statements, reminders) = (await scope.Layouts.OfBookAsync(false, cancel), await scope.Layouts.OfBookAsync(true, cancel));
+        var words = PaperWords.In(Language.English);
+        var intake = await scope.Intakes.CurrentAsync(cancel);
+        return new LayoutList(
+            Layout.BuiltIn,
+            [.. (await scope.Layouts.ListAsync(cancel)).Select(l => new LayoutLine(l.Ref.Id, l.Ref.Version, l.Layout.Name, l.Ref.Id == statements?.Ref.Id, l.Ref.Id == reminders?.Ref.Id, l.MadeBy, l.MadeAt))],
+            [.. ItemFields.All.Select(f => new FieldLine(f, ItemFields.Heading(f, words)))],
+            intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel));
+    }
+
+    private static async Task<LayoutView> AddAsync(Layout layout, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        await ViewAsync(await scope.Layouts.AddAsync(Checked(layout), scope.Person, clock.GetUtcNow(), cancel), scope, cancel);
+
+    private static async Task<LayoutView> ViewAsync(long id, BookScope scope, CancellationToken cancel) =>
+        LayoutView.Of(await scope.Layouts.FindAsync(id, cancel) ?? throw Unable.NotFound("This layout"));
+
+    private static async Task<LayoutView> ChangeAsync(long id, LayoutChange change, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var now = await scope.Layouts.FindAsync(id, cancel) ?? throw Unable.NotFound("This layout");
+        return await scope.Layouts.UpdateAsync(new LayoutRef(id, change.Version), Checked(change.Layout), scope.Person, clock.GetUtcNow(), cancel)
+            ? await ViewAsync(id, scope, cancel)
+            : throw Unable.Conflict($"{now.MadeBy} changed this layout meanwhile. Look at what it is now before you change it.");
+    }
+
+    private static async Task<List<VersionLine>> VersionsAsync(long id, BookScope scope, CancellationToken cancel) =>
+        (await scope.Layouts.VersionsAsync(id, cancel)).ConvertAll(v => new VersionLine(v.Ref.Version, v.MadeBy, v.MadeAt));
+
+    private static async Task<LayoutView> VersionAsync(long id, int version, BookScope scope, CancellationToken cancel) =>
+        LayoutView.Of(await scope.Layouts.FindAsync(new LayoutRef(id, version), cancel) ?? throw Unable.NotFound("This version"));
+
+    private static async Task<NoContent> UseAsync(LayoutUse use, BookScope scope, CancellationToken cancel)
+    {
+        if (use.Id is { } id && await scope.Layouts.FindAsync(id, cancel) is null)
+        {
+            throw Unable.NotFound("This layout");
+        }
+
+        await scope.Layouts.UseAsync(use.Reminders, use.Id, cancel);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>The customer with the most rows in the ledger, one with the fewest, and the one asked for; none before there is a ledger.</summary>
+    private static async Task<List<SampleLine>> SamplesAsync(string? customer, BookScope scope, CancellationToken cancel)
+    {
+        if (await scope.Intakes.CurrentAsync(cancel) is not { } intake)
+        {
+            return [];
+        }
+
+        var found = await scope.Ledger.SamplesAsync(intake.Id, customer, cancel);
+        var names = await scope.Customers.NamesAsync([.. found.Select(s => s.Customer)], cancel);
+        return found.ConvertAll(s => new SampleLine(s.Customer, names.GetValueOrDefault(s.Customer, s.Customer), s.Rows));
+    }
+
+    /// <summary>The very document that a customer of the ledger would get today.</summary>
+    /// <param name="layout">The layout, as it is being edited.</param>
+    /// <param name="customer">The customer.</param>
+    /// <param name="level">The level of a reminder; null for a statement.</param>
+    private static async Task<FileContentHttpResult> PreviewAsync(Layout layout, string customer, int? level, BookScope scope, PreviewPress press, TimeProvider clock, CancellationToken cancel)
+    {
+        var template = LayoutTemplate.Of(Checked(layout));
+        var intake = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.");
+        var rows = await scope.Ledger.RowsAsync(intake.Id, [customer], cancel);
+        var card = await scope.Customers.FindAsync(customer, cancel) ?? new Core.Customers.Customer { Key = customer, Name = customer };
+        var rules = scope.Book.Rules;
+        var hand = new ByHand { Settlements = [.. (await scope.Settlements.ListAsync(customer, cancel)).Select(s => s.Settlement)] };
+        var statements = Choosing.Again(customer, card.Form, rows, new Choice { AsOf = scope.Book.Today(clock) }, rules.SettlementOf(intake.HasOutstanding), rules, hand);
+        if (statements.Count == 0)
+        {
+            throw Unable.NotFound("Nothing is open of this customer; a document");
+        }
+
+        var sender = (await scope.Senders.ListAsync(cancel))[0];
+        var slots = ParcelSlots.Of(card, statements, scope.Book.Firm, sender.Name, "", level);
+        var paper = StatementPaper.Of(card, statements, rules.Ageing, scope.Book.Firm, template, slots, level);
+        return TypedResults.File(await press.PrintAsync(paper, layout, cancel), "application/pdf");
+    }
+
+    private static Layout Checked(Layout layout) =>
+        LayoutTemplate.Of(layout).Errors is [var error, ..] ? throw Unable.Invalid(error)
+        : layout.First<LetterheadPart>()?.Logo is { } logo && Picture.Problem(logo) is { } problem ? throw Unable.Invalid(problem)
+        : layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(p => p is TextPart text ? text with { Text = WordingTemplate.Sanitised(text.Text) } : p)] };
+}

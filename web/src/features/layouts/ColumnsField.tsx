@@ -1,0 +1,126 @@
+import { Button, Checkbox, Input, InputNumber, Select } from "antd";
+import { moved } from "./useDraft";
+import type { LayoutList, LayoutPart, PartOf } from "./useLayouts";
+
+const extra = "extra:";
+
+/** The columns of the table of items: which, what they are called, how wide, in which order. */
+export function ColumnsField({
+  part,
+  list,
+  onChange,
+}: {
+  part: PartOf<"items">;
+  list: LayoutList;
+  onChange: (part: PartOf<"items">) => void;
+}) {
+  const fields = [
+    ...list.fields.map((f) => ({ value: f.field, label: f.heading })),
+    ...list.columns.map((c) => ({ value: extra + c, label: `${c} (from the file)` })),
+  ];
+  const headingOf = (field: string) => list.fields.find((f) => f.field === field)?.heading ?? field.replace(extra, "");
+  const usual = (list.builtIn.parts as LayoutPart[]).find((p) => p.part === "items")?.columns ?? [];
+  const unused = fields.filter((f) => !part.columns.some((c) => c.field === f.value));
+  const set = (columns: PartOf<"items">["columns"]) => onChange({ ...part, columns });
+  return (
+    <>
+      <table className="ledger layout-columns" aria-label="Columns">
+        <thead>
+          <tr>
+            <th scope="col">Column</th>
+            <th scope="col">Heading</th>
+            <th scope="col">Width, mm</th>
+            <th scope="col">
+              <span className="visually-hidden">Order</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {part.columns.map((column, i) => {
+            const name = headingOf(column.field);
+            return (
+              <tr key={column.field}>
+                <th scope="row">{name}</th>
+                <td>
+                  <Input
+                    size="small"
+                    aria-label={`Heading of ${name}`}
+                    placeholder={name}
+                    value={column.heading}
+                    onChange={(e) =>
+                      set(part.columns.map((c, at) => (at === i ? { ...c, heading: e.target.value } : c)))
+                    }
+                  />
+                </td>
+                <td>
+                  <InputNumber
+                    size="small"
+                    aria-label={`Width of ${name}`}
+                    placeholder="as needed"
+                    min={5}
+                    max={150}
+                    value={column.width}
+                    onChange={(width) => set(part.columns.map((c, at) => (at === i ? { ...c, width } : c)))}
+                  />
+                </td>
+                <td className="layout-acts">
+                  <button
+                    type="button"
+                    disabled={i === 0}
+                    aria-label={`${name} further to the left`}
+                    onClick={() => set(moved(part.columns, i, -1))}
+                  >
+                    ↑
+                  </button>
+                  <button
+                    type="button"
+                    disabled={i === part.columns.length - 1}
+                    aria-label={`${name} further to the right`}
+                    onClick={() => set(moved(part.columns, i, 1))}
+                  >
+                    ↓
+                  </button>
+                  <button
+                    type="button"
+                    disabled={part.columns.length === 1}
+                    aria-label={`Column ${name} away`}
+                    onClick={() => set(part.columns.filter((_, at) => at !== i))}
+                  >
+                    ×
+                  </button>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <Select
+        size="small"
+        aria-label="Add a column"
+        placeholder="Add a column"
+        style={{ width: 160 }}
+        popupMatchSelectWidth={false}
+        value={null}
+        options={unused}
+        onChange={(field: string | null) => field && set([...part.columns, { field, heading: "", width: null }])}
+      />
+      <label className="layout-line">
+        Put together by
+        <Select
+          size="small"
+          aria-label="Put together by"
+          popupMatchSelectWidth={false}
+          value={part.groupBy}
+          options={[{ value: "", label: "nothing" }, ...fields]}
+          onChange={(groupBy: string) => onChange({ ...part, groupBy })}
+        />
+      </label>
+      <Checkbox checked={part.carryForward} onChange={(e) => onChange({ ...part, carryForward: e.target.checked })}>
+        Carry the sum over to the next page
+      </Checkbox>
+      <Button size="small" type="link" style={{ padding: 0 }} onClick={() => set(usual)}>
+        The usual columns again
+      </Button>
+    </>
+  );
+}

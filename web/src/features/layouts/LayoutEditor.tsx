@@ -1,0 +1,207 @@
+import { Alert, App, Button, Input, InputNumber, Select } from "antd";
+import { useState } from "react";
+import { moment } from "../../shared/figure";
+import { LayoutPreview } from "./LayoutPreview";
+import { Millimetres, PartFields } from "./PartFields";
+import { newPart, partWords } from "./partWords";
+import { useDraft, type DraftActions } from "./useDraft";
+import { useLayoutActions, type LayoutList, type PartName, type StoredLayout } from "./useLayouts";
+import { Versions } from "./Versions";
+
+/** A layout beside the very document that it makes. */
+export function LayoutEditor({
+  stored,
+  list,
+  onMade,
+}: {
+  stored: StoredLayout;
+  list: LayoutList;
+  onMade: (id: number) => void;
+}) {
+  const { message } = App.useApp();
+  const draft = useDraft(stored.layout);
+  const { add, save } = useLayoutActions();
+  const isBuiltIn = stored.id === 0;
+  const problem = add.error ?? save.error;
+  const keep = () => {
+    if (isBuiltIn) {
+      add.mutate(draft.layout, { onSuccess: (made) => onMade(made.id) });
+    } else {
+      save.mutate(
+        { id: stored.id, version: stored.version, layout: draft.layout },
+        { onSuccess: () => void message.success("Rounds that are prepared from now on are set by it.") },
+      );
+    }
+  };
+  return (
+    <div className="layout-editor">
+      <div>
+        <div className="layout-line">
+          <Button
+            type="primary"
+            disabled={!draft.isChanged && !isBuiltIn}
+            loading={add.isPending || save.isPending}
+            onClick={keep}
+          >
+            {isBuiltIn ? "Make it a layout of ours" : "Use it like this"}
+          </Button>
+          <Button size="small" disabled={!draft.undo} onClick={draft.undo}>
+            Undo
+          </Button>
+          <Button size="small" disabled={!draft.redo} onClick={draft.redo}>
+            Redo
+          </Button>
+          {!isBuiltIn && <Versions id={stored.id} current={stored.version} onTake={draft.replace} />}
+        </div>
+        <p className="quiet" role="status" style={{ margin: "4px 0 8px" }}>
+          {draft.isChanged
+            ? "changed, not in use yet"
+            : isBuiltIn
+              ? "comes with Rendal; change it and keep it as your own"
+              : `version ${stored.version}, by ${stored.madeBy}, ${moment(stored.madeAt)}`}
+        </p>
+        {problem && <Alert type="error" title={problem.message} style={{ marginBottom: 8 }} />}
+        <Sheet draft={draft} />
+        <Parts draft={draft} list={list} />
+      </div>
+      <LayoutPreview layout={draft.layout} />
+    </div>
+  );
+}
+
+/** The sheet of paper, and what holds for all of it. */
+function Sheet({ draft }: { draft: DraftActions }) {
+  const { layout } = draft;
+  const margin = (side: keyof typeof layout.margins, label: string) => (
+    <Millimetres
+      label={label}
+      value={layout.margins[side]}
+      onDone={(width) => draft.set({ margins: { ...layout.margins, [side]: width } })}
+    />
+  );
+  return (
+    <details className="layout-part">
+      <summary>Sheet</summary>
+      <div className="layout-fields">
+        <label className="layout-line">
+          Name
+          <Input size="small" value={layout.name} onChange={(e) => draft.set({ name: e.target.value })} />
+        </label>
+        <div className="layout-line">
+          <label className="layout-measure">
+            Paper
+            <Select
+              size="small"
+              aria-label="Paper"
+              value={layout.paper}
+              options={[
+                { value: "a4", label: "A4" },
+                { value: "letter", label: "Letter" },
+              ]}
+              onChange={(paper) => draft.set({ paper })}
+            />
+          </label>
+          <label className="layout-measure">
+            Colour
+            <input type="color" value={layout.accent} onChange={(e) => draft.set({ accent: e.target.value })} />
+          </label>
+          <label className="layout-measure">
+            Text
+            <InputNumber
+              size="small"
+              min={7}
+              max={12}
+              step={0.5}
+              suffix="pt"
+              value={layout.textSize}
+              onChange={(textSize) => textSize !== null && draft.set({ textSize })}
+            />
+          </label>
+        </div>
+        <div className="layout-line" role="group" aria-label="Margins">
+          {margin("left", "Left")}
+          {margin("top", "Top")}
+          {margin("right", "Right")}
+          {margin("bottom", "Bottom")}
+        </div>
+        <label className="layout-line">
+          Foot of each page
+          <Input
+            size="small"
+            placeholder="the firm’s name"
+            value={layout.footer}
+            onChange={(e) => draft.set({ footer: e.target.value })}
+          />
+        </label>
+      </div>
+    </details>
+  );
+}
+
+function Parts({ draft, list }: { draft: DraftActions; list: LayoutList }) {
+  const { layout, keys, turn } = draft;
+  const [open, setOpen] = useState<number>();
+  const missing = (Object.keys(partWords) as PartName[]).filter(
+    (name) => name === "text" || !layout.parts.some((p) => p.part === name),
+  );
+  return (
+    <>
+      <ol className="layout-parts" aria-label="Parts">
+        {layout.parts.map((part, i) => {
+          const name = partWords[part.part];
+          const key = keys[i] ?? i;
+          return (
+            <li key={key} className="layout-part">
+              <div className="layout-part-head">
+                <button
+                  type="button"
+                  className="layout-part-name"
+                  aria-expanded={open === key}
+                  onClick={() => setOpen(open === key ? undefined : key)}
+                >
+                  {name}
+                </button>
+                <span className="layout-acts">
+                  <button
+                    type="button"
+                    disabled={i === 0}
+                    aria-label={`${name} up`}
+                    onClick={() => draft.movePart(i, -1)}
+                  >
+                    ↑
+                  </button>
+                  <button
+                    type="button"
+                    disabled={i === layout.parts.length - 1}
+                    aria-label={`${name} down`}
+                    onClick={() => draft.movePart(i, 1)}
+                  >
+                    ↓
+                  </button>
+                  <button type="button" aria-label={`${name} away`} onClick={() => draft.removePart(i)}>
+                    ×
+                  </button>
+                </span>
+              </div>
+              {open === key && (
+                <div className="layout-fields" key={turn}>
+                  <PartFields part={part} list={list} onChange={(p) => draft.setPart(i, p)} />
+                </div>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      <Select
+        size="small"
+        aria-label="Add a part"
+        placeholder="Add a part"
+        style={{ width: 160 }}
+        popupMatchSelectWidth={false}
+        value={null}
+        options={missing.map((name) => ({ value: name, label: partWords[name] }))}
+        onChange={(name: PartName | null) => name && draft.addPart(newPart[name])}
+      />
+    </>
+  );
+}

@@ -1,0 +1,118 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Alert, Button, Select } from "antd";
+import { getDocument } from "pdfjs-dist";
+import { useDeferredValue, useEffect, useState } from "react";
+import { api, must, ownHeader, Problem } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
+import { useKeys } from "../../shared/useKeys";
+import { DocumentPages } from "../rounds/StatementPages";
+import type { Layout } from "./useLayouts";
+
+const typingPause = 150;
+
+/** The very document that a customer would get by the layout as it is being edited. */
+export function LayoutPreview({ layout }: { layout: Layout }) {
+  const book = useBookId();
+  const [picked, setPicked] = useState<string>();
+  const [find, setFind] = useState("");
+  const [level, setLevel] = useState<number | null>(null);
+  const samples = useQuery({
+    queryKey: ["samples", book],
+    queryFn: () => must(api.GET("/api/books/{book}/layouts/samples", { params: { path: { book } } })),
+  });
+  const found = useQuery({
+    queryKey: ["customers", book, "for a preview", find],
+    queryFn: () =>
+      must(api.GET("/api/books/{book}/customers", { params: { path: { book }, query: { search: find, count: 20 } } })),
+    placeholderData: keepPreviousData,
+  });
+  const [longest, shortest] = samples.data ?? [];
+  const settled = useSettled(layout);
+  const customer = picked ?? longest?.customer;
+  useKeys({
+    l: () => longest && setPicked(longest.customer),
+    s: () => shortest && setPicked(shortest.customer),
+  });
+  if (samples.data?.length === 0) {
+    return <p className="quiet">Take in a ledger, and a document for one of its customers shows here.</p>;
+  }
+  return (
+    <section aria-label="Preview" className="layout-preview">
+      <div className="layout-line">
+        <Select
+          size="small"
+          aria-label="Customer in the preview"
+          style={{ width: 210 }}
+          popupMatchSelectWidth={false}
+          showSearch={{ filterOption: false, onSearch: setFind }}
+          value={customer}
+          options={(found.data?.customers ?? [])
+            .map((c) => ({ value: c.key, label: c.name }))
+            .concat(
+              (samples.data ?? [])
+                .filter((s) => !found.data?.customers.some((c) => c.key === s.customer))
+                .map((s) => ({ value: s.customer, label: s.name })),
+            )}
+          onChange={(c: string) => setPicked(c)}
+        />
+        <Button size="small" onClick={() => longest && setPicked(longest.customer)}>
+          longest <kbd>L</kbd>
+        </Button>
+        <Button size="small" onClick={() => shortest && setPicked(shortest.customer)}>
+          shortest <kbd>S</kbd>
+        </Button>
+        <Select
+          size="small"
+          aria-label="Preview as"
+          popupMatchSelectWidth={false}
+          value={level ?? 0}
+          options={[{ value: 0, label: "statement" }, ...[1, 2, 3].map((n) => ({ value: n, label: `reminder ${n}` }))]}
+          onChange={(n: number) => setLevel(n === 0 ? null : n)}
+        />
+      </div>
+      {customer !== undefined && <Sheets layout={settled} customer={customer} level={level} />}
+    </section>
+  );
+}
+
+/** The layout once the person has paused. */
+function useSettled(layout: Layout): Layout {
+  const [settled, setSettled] = useState(layout);
+  useEffect(() => {
+    const waiting = setTimeout(() => setSettled(layout), typingPause);
+    return () => clearTimeout(waiting);
+  }, [layout]);
+  return useDeferredValue(settled);
+}
+
+function Sheets({ layout, customer, level }: { layout: Layout; customer: string; level: number | null }) {
+  const book = useBookId();
+  const document = useQuery({
+    queryKey: ["layout preview", book, customer, level, layout],
+    queryFn: async ({ signal }) => {
+      const query = new URLSearchParams({ customer, ...(level === null ? {} : { level: String(level) }) });
+      const response = await fetch(`/api/books/${book}/layouts/preview?${query.toString()}`, {
+        method: "POST",
+        body: JSON.stringify(layout),
+        headers: { ...ownHeader, "Content-Type": "application/json" },
+        signal,
+      });
+      if (!response.ok) {
+        const answer = (await response.json().catch(() => ({}))) as { detail?: string };
+        throw new Problem(answer.detail ?? "The document cannot be drawn.", response.status);
+      }
+      const file = await response.blob();
+      return { pdf: await getDocument({ data: await file.arrayBuffer() }).promise, address: URL.createObjectURL(file) };
+    },
+    placeholderData: keepPreviousData,
+    structuralSharing: false,
+    retry: false,
+    gcTime: 0,
+  });
+  return (
+    <>
+      {document.error && <Alert type="error" title={document.error.message} style={{ marginBottom: 8 }} />}
+      {document.data && <DocumentPages pdf={document.data.pdf} name="as a file" address={document.data.address} />}
+    </>
+  );
+}

@@ -1,0 +1,125 @@
+import { App, Button, Checkbox } from "antd";
+import { useRef } from "react";
+import { useSearchParams } from "react-router";
+import { useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { LayoutEditor } from "./LayoutEditor";
+import { useLayout, useLayoutActions, useLayouts, type Layout, type LayoutList, type StoredLayout } from "./useLayouts";
+import "./layouts.css";
+
+/** The layouts of the book: which is used for what, and the one in view beside its document. */
+export function LayoutsPage() {
+  const [parameters, setParameters] = useSearchParams();
+  const list = useLayouts();
+  const wanted = Number(parameters.get("layout") ?? NaN);
+  const show = (id: number) => setParameters({ part: "layouts", layout: String(id) });
+  return (
+    <Waiting query={list}>
+      {(all) => {
+        const usual = all.layouts.find((l) => l.forStatements)?.id ?? 0;
+        const id = Number.isNaN(wanted) ? usual : wanted;
+        return <Shown key={id} id={id} list={all} onShow={show} />;
+      }}
+    </Waiting>
+  );
+}
+
+function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id: number) => void }) {
+  const stored = useLayout(id);
+  const { use } = useLayoutActions();
+  const { message } = App.useApp();
+  const line = list.layouts.find((l) => l.id === id);
+  const isFor = (reminders: boolean) =>
+    id === 0
+      ? !list.layouts.some((l) => (reminders ? l.forReminders : l.forStatements))
+      : ((reminders ? line?.forReminders : line?.forStatements) ?? false);
+  const putToUse = (reminders: boolean, wanted: boolean) =>
+    use.mutate({ reminders, id: wanted && id !== 0 ? id : null }, { onError: (e) => void message.error(e.message) });
+  return (
+    <div className="layouts">
+      <nav aria-label="Layouts">
+        {[{ id: 0, name: `${list.builtIn.name} (built in)` }, ...list.layouts].map((l) => (
+          <button key={l.id} type="button" aria-current={l.id === id} onClick={() => onShow(l.id)}>
+            {l.name}
+          </button>
+        ))}
+        <fieldset className="layout-use">
+          <legend>It is used for</legend>
+          <Checkbox
+            checked={isFor(false)}
+            disabled={use.isPending || (id === 0 && isFor(false))}
+            onChange={(e) => putToUse(false, e.target.checked)}
+          >
+            statements
+          </Checkbox>
+          <Checkbox
+            checked={isFor(true)}
+            disabled={use.isPending || (id === 0 && isFor(true))}
+            onChange={(e) => putToUse(true, e.target.checked)}
+          >
+            reminders
+          </Checkbox>
+        </fieldset>
+        <Waiting query={stored}>{(s) => <Files stored={s} onMade={onShow} />}</Waiting>
+      </nav>
+      <Waiting query={stored}>
+        {(s) => <LayoutEditor key={`${s.id} ${s.version}`} stored={s} list={list} onMade={onShow} />}
+      </Waiting>
+    </div>
+  );
+}
+
+/** Copying a layout, and carrying it from one book to another as a file. */
+function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) => void }) {
+  const book = useBookId();
+  const { message } = App.useApp();
+  const { add } = useLayoutActions();
+  const input = useRef<HTMLInputElement>(null);
+  const make = (layout: Layout) =>
+    add.mutate(layout, { onSuccess: (made) => onMade(made.id), onError: (e) => void message.error(e.message) });
+  const take = async (file: File | undefined) => {
+    if (!file) {
+      return;
+    }
+    try {
+      make(JSON.parse(await file.text()) as Layout);
+    } catch {
+      message.error(`${file.name} is not a layout: it is no JSON.`);
+    }
+  };
+  const save = () => {
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(new Blob([JSON.stringify(stored.layout, null, 2)], { type: "application/json" }));
+    link.download = `${stored.layout.name} layout.json`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  return (
+    <div className="layout-files" key={book}>
+      <Button
+        size="small"
+        loading={add.isPending}
+        onClick={() => make({ ...stored.layout, name: `${stored.layout.name}, a copy` })}
+      >
+        Copy it
+      </Button>
+      <Button size="small" onClick={save}>
+        Save as a file
+      </Button>
+      <Button size="small" onClick={() => input.current?.click()}>
+        Take from a file…
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        accept="application/json,.json"
+        aria-label="Layout file"
+        onChange={(e) => {
+          void take(e.target.files?.[0]);
+          e.target.value = "";
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,119 @@
+import { Checkbox, Input, InputNumber, Select } from "antd";
+import { SlotText } from "../wordings/SlotText";
+import { ColumnsField } from "./ColumnsField";
+import { LogoField } from "./LogoField";
+import { placeWords, whenWords } from "./partWords";
+import type { LayoutList, LayoutPart } from "./useLayouts";
+
+/** What can be set about one part. */
+export function PartFields({
+  part,
+  list,
+  onChange,
+}: {
+  part: LayoutPart;
+  list: LayoutList;
+  onChange: (part: LayoutPart) => void;
+}) {
+  switch (part.part) {
+    case "letterhead":
+      return <LogoField part={part} onChange={onChange} />;
+    case "address":
+      return (
+        <>
+          <label className="layout-line">
+            Stands
+            <Select
+              size="small"
+              aria-label="Where the address stands"
+              popupMatchSelectWidth={false}
+              value={part.place}
+              options={Object.entries(placeWords).map(([value, label]) => ({ value, label }))}
+              onChange={(place) => onChange({ ...part, place: place })}
+            />
+          </label>
+          {part.place === "free" && (
+            <div className="layout-line">
+              <Millimetres label="From the left" value={part.left} onDone={(left) => onChange({ ...part, left })} />
+              <Millimetres label="From the top" value={part.top} onDone={(top) => onChange({ ...part, top })} />
+            </div>
+          )}
+          <Checkbox
+            checked={part.withReturnLine}
+            onChange={(e) => onChange({ ...part, withReturnLine: e.target.checked })}
+          >
+            Our own address above it, in small type
+          </Checkbox>
+        </>
+      );
+    case "title":
+      return (
+        <>
+          <SlotText
+            label="Title"
+            html={part.text}
+            isLine
+            isFixed={false}
+            onChange={(text) => onChange({ ...part, text })}
+          />
+          <p className="quiet">Empty, it is the usual one in the customer’s language.</p>
+        </>
+      );
+    case "text":
+      return (
+        <>
+          <SlotText label="Text" html={part.text} isFixed={false} onChange={(text) => onChange({ ...part, text })} />
+          <label className="layout-line">
+            Stands
+            <Select
+              size="small"
+              aria-label="When the text stands"
+              popupMatchSelectWidth={false}
+              value={part.when}
+              options={Object.entries(whenWords).map(([value, label]) => ({ value, label }))}
+              onChange={(when) => onChange({ ...part, when: when })}
+            />
+          </label>
+        </>
+      );
+    case "items":
+      return <ColumnsField part={part} list={list} onChange={onChange} />;
+    case "payment":
+      return (
+        <>
+          <p className="quiet">
+            The lines stand under Letterhead. With an IBAN, a statement in euro gets a QR code that banking apps fill
+            the transfer from.
+          </p>
+          <label className="layout-line">
+            IBAN
+            <Input size="small" value={part.iban} onChange={(e) => onChange({ ...part, iban: e.target.value })} />
+          </label>
+          <label className="layout-line">
+            BIC
+            <Input size="small" value={part.bic} onChange={(e) => onChange({ ...part, bic: e.target.value })} />
+          </label>
+        </>
+      );
+    default:
+      return <p className="quiet">There is nothing to set about it.</p>;
+  }
+}
+
+/** A measure in millimetres. A field that was emptied changes nothing. */
+export function Millimetres({
+  label,
+  value,
+  onDone,
+}: {
+  label: string;
+  value: number;
+  onDone: (value: number) => void;
+}) {
+  return (
+    <label className="layout-measure">
+      {label}
+      <InputNumber size="small" min={0} max={200} suffix="mm" value={value} onChange={(v) => v !== null && onDone(v)} />
+    </label>
+  );
+}

@@ -1,0 +1,39 @@
+import { useQuery } from "@tanstack/react-query";
+import { App, Select } from "antd";
+import { api, must } from "../../shared/api/client";
+import { moment } from "../../shared/figure";
+import { useBookId } from "../../shared/useBook";
+import type { Layout } from "./useLayouts";
+
+/** Earlier versions of a layout, each of which can be taken up again. */
+export function Versions({ id, current, onTake }: { id: number; current: number; onTake: (layout: Layout) => void }) {
+  const book = useBookId();
+  const { message } = App.useApp();
+  const versions = useQuery({
+    queryKey: ["layouts", book, id, "versions"],
+    queryFn: () => must(api.GET("/api/books/{book}/layouts/{id}/versions", { params: { path: { book, id } } })),
+  });
+  const earlier = (versions.data ?? []).filter((v) => v.version !== current);
+  const take = async (version: number) => {
+    try {
+      const found = await must(
+        api.GET("/api/books/{book}/layouts/{id}/versions/{version}", { params: { path: { book, id, version } } }),
+      );
+      onTake(found.layout as Layout);
+    } catch (e) {
+      message.error(e instanceof Error ? e.message : "This version cannot be read.");
+    }
+  };
+  return earlier.length === 0 ? null : (
+    <Select
+      size="small"
+      aria-label="Earlier versions"
+      placeholder="Earlier versions"
+      popupMatchSelectWidth={false}
+      style={{ width: 150 }}
+      value={null}
+      options={earlier.map((v) => ({ value: v.version, label: `${v.version}: ${v.madeBy}, ${moment(v.madeAt)}` }))}
+      onChange={(version: number | null) => version !== null && void take(version)}
+    />
+  );
+}

@@ -1,0 +1,43 @@
+import type { LayoutPart, PartName } from "./useLayouts";
+
+/** What the parts are called, in the order in which they are offered. */
+export const partWords: Record<PartName, string> = {
+  letterhead: "Letterhead",
+  address: "Address",
+  references: "Date and account",
+  title: "Title",
+  text: "Text",
+  items: "Table of items",
+  total: "Total",
+  ages: "Strip of ages",
+  payment: "How to pay",
+};
+
+/** A part as it is when it is added. */
+export const newPart: Record<PartName, LayoutPart> = {
+  letterhead: { part: "letterhead", logo: null, logoHeight: 15, withName: false, withLines: true },
+  address: { part: "address", place: "free", left: 18, top: 46, withReturnLine: false },
+  references: { part: "references" },
+  title: { part: "title", text: "" },
+  text: { part: "text", text: "<p></p>", when: "always" },
+  items: { part: "items", columns: [], groupBy: "", carryForward: false },
+  total: { part: "total" },
+  ages: { part: "ages" },
+  payment: { part: "payment", iban: "", bic: "" },
+};
+
+/** When a text stands on a document. */
+export const whenWords: Record<string, string> = {
+  always: "always",
+  overdue: "where something is past due",
+  "not-overdue": "where nothing is past due",
+  reminder: "on reminders",
+  "no-reminder": "on statements that are no reminder",
+};
+
+/** Where the address stands. */
+export const placeWords: Record<string, string> = {
+  free: "at a place of its own",
+  "din5008-a": "window of DIN 5008, form A",
+  "din5008-b": "window of DIN 5008, form B",
+};

@@ -1,0 +1,74 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, must, type Schemas } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
+
+/** The server always says everything; what may be left away is left away in files alone. */
+type Filled<T> = T extends (infer E)[] ? Filled<E>[] : T extends object ? { [K in keyof T]-?: Filled<T[K]> } : T;
+
+export type Layout = Filled<Schemas["Layout"]>;
+export type LayoutPart = Layout["parts"][number];
+export type PartName = LayoutPart["part"];
+export type PartOf<Name extends PartName> = Extract<LayoutPart, { part: Name }>;
+export type LayoutList = Schemas["LayoutList"];
+
+export interface StoredLayout {
+  id: number;
+  version: number;
+  layout: Layout;
+  madeBy: string;
+  madeAt: string;
+}
+
+/** All layouts of the book, and what can stand on one. */
+export function useLayouts() {
+  const book = useBookId();
+  return useQuery({
+    queryKey: ["layouts", book],
+    queryFn: () => must(api.GET("/api/books/{book}/layouts", { params: { path: { book } } })),
+  });
+}
+
+/** One layout as it is now; the one that is there before any was made has the number 0. */
+export function useLayout(id: number, version?: number) {
+  const book = useBookId();
+  return useQuery({
+    queryKey: ["layouts", book, id, version],
+    queryFn: async () => {
+      if (id === 0) {
+        const list = await must(api.GET("/api/books/{book}/layouts", { params: { path: { book } } }));
+        return { id: 0, version: 0, layout: list.builtIn, madeBy: "", madeAt: "" } as StoredLayout;
+      }
+      const found = version
+        ? await must(
+            api.GET("/api/books/{book}/layouts/{id}/versions/{version}", { params: { path: { book, id, version } } }),
+          )
+        : await must(api.GET("/api/books/{book}/layouts/{id}", { params: { path: { book, id } } }));
+      return found as StoredLayout;
+    },
+    structuralSharing: false,
+  });
+}
+
+/** What can be done with layouts. */
+export function useLayoutActions() {
+  const book = useBookId();
+  const client = useQueryClient();
+  const path = { book };
+  const anew = () => client.invalidateQueries();
+  return {
+    add: useMutation({
+      mutationFn: (layout: Layout) => must(api.POST("/api/books/{book}/layouts", { params: { path }, body: layout })),
+      onSuccess: anew,
+    }),
+    save: useMutation({
+      mutationFn: ({ id, version, layout }: { id: number; version: number; layout: Layout }) =>
+        must(api.PUT("/api/books/{book}/layouts/{id}", { params: { path: { book, id } }, body: { version, layout } })),
+      onSuccess: anew,
+    }),
+    use: useMutation({
+      mutationFn: (use: { reminders: boolean; id: number | null }) =>
+        must(api.POST("/api/books/{book}/layouts/use", { params: { path }, body: use })),
+      onSuccess: anew,
+    }),
+  };
+}
