@@ -12,6 +12,9 @@ internal sealed class StatementPages
     // Under the first line of the address there is room for what a window shows of it, before anything else goes on.
     private const float AddressHeight = 102;
 
+    private const float ReferencesWidth = 170;
+    private const float FootSize = 8;
+
     private static readonly SKColor Ink = SKColor.Parse("#2b2230");
     private static readonly SKColor SecondInk = SKColor.Parse("#6d6470");
     private static readonly SKColor Hairline = SKColor.Parse("#d5ccc0");
@@ -66,6 +69,9 @@ internal sealed class StatementPages
     /// <summary>Draws all pages.</summary>
     public void Draw(SKDocument document)
     {
+        // A long foot is set smaller, so that it keeps clear of the page number.
+        var footSize = Math.Min(FootSize, (Right - Left - 80) / regular.Set(Foot).Width);
+
         // All text has been set by now, so the reduced faces hold every glyph and are the same on each page.
         for (var number = 1; number <= pages.Count; number++)
         {
@@ -73,8 +79,8 @@ internal sealed class StatementPages
             var page = new Page(canvas);
             pages[number - 1].ForEach(draw => draw(page));
             page.Line(Left, height - 44, Right, 0.5f, Hairline);
-            page.Text(regular, 8, Foot, Left, height - 32, SecondInk);
-            page.TextRight(regular, 8, paper.Page(number, pages.Count), Right, height - 32, SecondInk);
+            page.Text(regular, footSize, Foot, Left, height - 32, SecondInk);
+            page.TextRight(regular, FootSize, paper.Page(number, pages.Count), Right, height - 32, SecondInk);
             document.EndPage();
         }
     }
@@ -245,9 +251,12 @@ internal sealed class StatementPages
         var line = besideAddress ?? y + 11.6f;
         foreach (var (label, value) in paper.References)
         {
-            Text(regular, UsualTextSize * scale, label, Right - 170, line, SecondInk);
-            TextRight(strong, UsualTextSize * scale, value, Right, line, Ink);
-            line += 13.5f * scale;
+            Text(regular, UsualTextSize * scale, label, Right - ReferencesWidth, line, SecondInk);
+            foreach (var text in Lines.Wrapped(strong, UsualTextSize * scale, value, ReferencesWidth - 60))
+            {
+                TextRight(strong, UsualTextSize * scale, text, Right, line, Ink);
+                line += 13.5f * scale;
+            }
         }
 
         y = besideAddress is null ? line + 8 : Math.Max(y, line + 8);
