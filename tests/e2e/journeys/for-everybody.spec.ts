@@ -18,6 +18,13 @@ const views: [string, (page: Page) => Promise<void>][] = [
     async (page) => await expect(page.getByLabel("The firm’s name")).toHaveValue("Tarnbrook Linen Hire"),
   ],
   [
+    "words?part=layouts",
+    async (page) => {
+      await page.getByRole("button", { name: "Table of items", exact: true }).click();
+      await expect(page.getByRole("region", { name: "Preview" }).getByRole("img", { name: /Statement/ })).toBeVisible();
+    },
+  ],
+  [
     "words?part=figures",
     async (page) => await expect(page.getByLabel("Last day of each age band")).toHaveValue("30, 60, 90"),
   ],

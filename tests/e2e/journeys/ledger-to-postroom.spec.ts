@@ -1,8 +1,5 @@
-import { expect, test, type Page } from "@playwright/test";
-import { execFileSync } from "node:child_process";
-import { mkdtempSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { expect, test } from "@playwright/test";
+import { pdfText } from "../documents";
 import { makeBook, prepareRound, signIn, takeIn } from "../people";
 
 const parcels = [
@@ -126,13 +123,3 @@ test("a ledger file becomes mail in the postroom, each customer's own and nobody
     expect(await log.text()).toContain("accounts@eldwick.example");
   });
 });
-
-async function pdfText(page: Page, address: string): Promise<string> {
-  const answer = await page.request.get(address);
-  expect(answer.headers()["content-type"]).toContain("application/pdf");
-  const file = join(mkdtempSync(join(tmpdir(), "rendal-pdf-")), "statement.pdf");
-  writeFileSync(file, await answer.body());
-  return execFileSync("dotnet", ["../../artifacts/bin/Rendal.PdfText/release/Rendal.PdfText.dll", file], {
-    encoding: "utf8",
-  });
-}

@@ -118,7 +118,7 @@ export function ColumnsField({
       <Checkbox checked={part.carryForward} onChange={(e) => onChange({ ...part, carryForward: e.target.checked })}>
         Carry the sum over to the next page
       </Checkbox>
-      <Button size="small" type="link" style={{ padding: 0 }} onClick={() => set(usual)}>
+      <Button size="small" type="link" style={{ padding: 0, alignSelf: "flex-start" }} onClick={() => set(usual)}>
         The usual columns again
       </Button>
     </>

@@ -1,0 +1,106 @@
+import { expect, test } from "@playwright/test";
+import { pdfText, pixels, qrText } from "../documents";
+import { makeBook, prepareRound, signIn, takeIn } from "../people";
+
+test.use({ deviceScaleFactor: 3 });
+
+test("logo, columns, text and a payment code are changed and seen at once; a round goes out with that document", async ({
+  page,
+}) => {
+  await signIn(page);
+  await makeBook(page, "Layouts of our own");
+  await takeIn(page, "files/open-items.csv");
+  await page.getByRole("link", { name: "Words & paper" }).click();
+  await page.getByRole("tab", { name: "Layouts" }).click();
+  await page.getByRole("button", { name: "Make it a layout of ours" }).click();
+  await expect(page.getByRole("button", { name: "Use it like this" })).toBeVisible();
+  const preview = page.getByRole("region", { name: "Preview" });
+  const sheet = preview.locator("canvas");
+  const part = (name: string) => page.getByRole("button", { name, exact: true });
+
+  await test.step("the logo stands where the name was", async () => {
+    await part("Letterhead").click();
+    await page.getByLabel("Logo", { exact: true }).setInputFiles("files/logo.png");
+    await expect
+      .poll(async () => {
+        const { data } = await pixels(sheet);
+        let green = 0;
+        for (let i = 0; i < data.length; i += 4) {
+          green +=
+            Math.abs((data[i] ?? 0) - 11) + Math.abs((data[i + 1] ?? 0) - 110) + Math.abs((data[i + 2] ?? 0) - 79) < 12
+              ? 1
+              : 0;
+        }
+        return green;
+      })
+      .toBeGreaterThan(5_000);
+    await part("Letterhead").click();
+  });
+
+  await test.step("a column gets another heading, and one goes away; undone, it is back", async () => {
+    await part("Table of items").click();
+    await page.getByLabel("Heading of Number").fill("Our number");
+    await expect(preview.getByRole("img", { name: /Our number\s+Item/ })).toBeVisible();
+    await page.getByRole("button", { name: "Column Item away" }).click();
+    await expect(preview.getByRole("img", { name: /Our number\s+Dated/ })).toBeVisible();
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(preview.getByRole("img", { name: /Our number\s+Item/ })).toBeVisible();
+    await page.getByRole("button", { name: "Redo" }).click();
+    await expect(preview.getByRole("img", { name: /Our number\s+Dated/ })).toBeVisible();
+    await part("Table of items").click();
+  });
+
+  await test.step("a text with a slot", async () => {
+    await page.getByLabel("Add a part").click();
+    await page.getByTitle("Text", { exact: true }).click();
+    await part("Text").click();
+    await page.getByRole("textbox", { name: "Text" }).pressSequentially("With thanks to ");
+    await page.getByLabel("Put a slot into the text").click();
+    await page.locator(".ant-select-item-option").filter({ hasText: "The customer’s name." }).click();
+    await expect(preview.getByRole("img", { name: /With thanks to/ })).toBeVisible();
+    await part("Text").click();
+  });
+
+  await test.step("an IBAN that is none is refused; a right one makes a code that a bank reads", async () => {
+    await part("How to pay").click();
+    await page.getByLabel("IBAN").fill("DE00 1234");
+    await expect(preview.getByText("Part 8, how to pay: “DE00 1234” is not an IBAN.")).toBeVisible();
+    await page.getByLabel("IBAN").fill("DE89 3704 0044 0532 0130 00");
+    await page.getByLabel("Customer in the preview").click();
+    await page.getByTitle("Gruffydd’s Kitchen").click();
+    await expect(preview.getByRole("img", { name: /With thanks to Gruffydd’s Kitchen/ })).toBeVisible();
+    await expect
+      .poll(() => qrText(sheet))
+      .toMatch(/^BCD\n002\n1\nSCT\n\nLayouts of our own\nDE89370400440532013000\nEUR66\.10\n\n\nGR07 /);
+  });
+
+  await test.step("it is put to use, and what arrives is that document", async () => {
+    await page.getByRole("button", { name: "Use it like this" }).click();
+    await expect(page.getByText(/^version 2, by marta/)).toBeVisible();
+    await page.getByRole("checkbox", { name: "statements" }).click();
+    await expect(page.getByRole("checkbox", { name: "statements" })).toBeChecked();
+
+    await prepareRound(page, "October");
+    await page.keyboard.press("4");
+    await page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }).click();
+    await page.getByLabel("Or else, where it is empty").fill("Good day");
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "Use these words" }).click();
+    await expect(page.getByRole("row", { name: /Ready · 3/ })).toBeVisible();
+    await page.getByRole("button", { name: "Eldwick Manor", exact: true }).click();
+    await page.keyboard.press("2");
+    await expect(page.getByRole("img", { name: /Our number\s+Dated .*With thanks to Eldwick Manor/ })).toBeVisible();
+    await page.keyboard.press("r");
+    await page.getByRole("button", { name: "Release 3 messages" }).click();
+    await expect(page.getByText("3 of 3 sent")).toBeVisible();
+
+    await page.getByRole("link", { name: /Postroom/ }).click();
+    await page.getByRole("button", { name: /statement at 31 October 2026, £388\.25/ }).click();
+    const enclosure = page.getByRole("article").getByRole("link", { name: /EL03 statement/ });
+    const words = (await pdfText(page, (await enclosure.getAttribute("href")) ?? "")).replace(/\s+/g, " ");
+    for (const held of ["Our number", "With thanks to Eldwick Manor", "T-40001"]) {
+      expect(words).toContain(held);
+    }
+    expect(words).not.toContain("Invoice");
+  });
+});
