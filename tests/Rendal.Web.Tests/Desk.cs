@@ -46,7 +46,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
 
     /// <summary>Puts a customer's card right.</summary>
     public Task<HttpResponseMessage> PutCardAsync(
-        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", string groups = "branches", string? form = null, params object[] more) =>
+        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", string groups = "branches", string? form = null, long? ownLayout = null, params object[] more) =>
         System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/customers/card?key={Uri.EscapeDataString(key)}", new
         {
             name,
@@ -64,6 +64,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
             minimumBalance = minimum,
             onHold,
             ownWording = (long?)null,
+            ownLayout,
             notes,
         }, Cancel);
 

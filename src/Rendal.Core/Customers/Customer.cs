@@ -70,6 +70,9 @@ public sealed record Customer
     /// <summary>The wording that this customer gets instead of the round's; null for the round's.</summary>
     public long? OwnWording { get; init; }
 
+    /// <summary>The layout that this customer's statements have instead of the book's; null for the book's. Reminders have those of their level.</summary>
+    public long? OwnLayout { get; init; }
+
     /// <summary>What is to be remembered of the customer; stands on no letter.</summary>
     public string Notes { get; init; } = "";
 

@@ -7,6 +7,9 @@ public sealed record ItemsPart : LayoutPart
     public static IReadOnlyList<LayoutColumn> UsualColumns { get; } =
         [new("number"), new("kind"), new("dated"), new("due"), new("days-over"), new("original"), new("open")];
 
+    /// <summary>The table of a message whose document has none.</summary>
+    internal static ItemsPart Usual { get; } = new() { Columns = UsualColumns };
+
     /// <summary>The columns in their order, for open items; the movements of a period have columns of their own.</summary>
     public IReadOnlyList<LayoutColumn> Columns { get; init; } = [];
 

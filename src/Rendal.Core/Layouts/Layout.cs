@@ -78,6 +78,7 @@ public sealed record Layout
 [JsonDerivedType(typeof(TotalPart), "total")]
 [JsonDerivedType(typeof(AgesPart), "ages")]
 [JsonDerivedType(typeof(PaymentPart), "payment")]
+[JsonDerivedType(typeof(SlipPart), "slip")]
 public abstract record LayoutPart
 {
     /// <summary>Whether it belongs to one currency, so that parts of this kind that follow each other stand once for each.</summary>

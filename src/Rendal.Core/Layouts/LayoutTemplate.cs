@@ -32,7 +32,7 @@ public sealed partial class LayoutTemplate
     internal FilledWording? Title(IReadOnlyDictionary<string, string> values) => Layout.First<TitlePart>() is { Text.Length: > 0 } title ? texts[title].Fill(values) : null;
 
     /// <summary>The words of a text.</summary>
-    internal FilledWording Fill(TextPart part, IReadOnlyDictionary<string, string> values) => texts[part].Fill(values);
+    internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values) => texts[part].Fill(values);
 
     private static IEnumerable<string> Sheet(Layout layout)
     {
@@ -57,12 +57,12 @@ public sealed partial class LayoutTemplate
             yield return $"Margins are {Layout.MarginWidths.Least} to {Layout.MarginWidths.Most} mm, at the bottom {Layout.LeastBottom} at least.";
         }
 
-        if (layout.Parts.Count(p => p is ItemsPart) != 1)
+        if (layout.Parts.Count == 0)
         {
-            yield return "A layout has the table of items once.";
+            yield return "A layout without parts is an empty sheet; add one.";
         }
 
-        foreach (var twice in layout.Parts.Where(p => p is LetterheadPart or AddressPart or ReferencesPart or TitlePart or TotalPart or AgesPart or PaymentPart).GroupBy(NameOf).Where(g => g.Count() > 1))
+        foreach (var twice in layout.Parts.Where(p => p is not TextPart).GroupBy(NameOf).Where(g => g.Count() > 1))
         {
             yield return $"A layout has the {twice.Key} only once.";
         }
@@ -79,6 +79,7 @@ public sealed partial class LayoutTemplate
         TotalPart => "total",
         AgesPart => "strip of ages",
         PaymentPart => "how to pay",
+        SlipPart => "slip",
         _ => throw new ArgumentOutOfRangeException(nameof(part), part, null),
     };
 
@@ -88,6 +89,7 @@ public sealed partial class LayoutTemplate
     {
         TitlePart { Text.Length: > 0 } title => Words(title, new Wording("", "", title.Text, "")),
         TextPart text => Words(text, new Wording("", "", "", text.Text)),
+        SlipPart slip => Words(slip, new Wording("", "", "", slip.Text)),
         ItemsPart items => Table(items),
         LetterheadPart { Logo.Length: > LetterheadPart.LargestLogo } => [$"the logo is larger than {LetterheadPart.LargestLogo / 1000} kB."],
         LetterheadPart { LogoHeight: < 4 or > 60 } => ["the logo is 4 to 60 mm high."],

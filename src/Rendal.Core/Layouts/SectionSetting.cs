@@ -7,7 +7,7 @@ namespace Rendal.Core.Layouts;
 /// <summary>Sets what stands on a document about one currency as text.</summary>
 internal sealed class SectionSetting(string customer, Firm firm, Layout layout, AgeingRule ageing, Language language, PaperWords words, decimal? interestPercent, Func<string, string> nameOf)
 {
-    private readonly ItemsPart items = layout.First<ItemsPart>()!;
+    private readonly ItemsPart items = layout.First<ItemsPart>() ?? ItemsPart.Usual;
 
     /// <summary>The columns of open items.</summary>
     public static List<PaperColumn> ItemColumns(PaperWords words, ItemsPart items) =>
@@ -22,7 +22,7 @@ internal sealed class SectionSetting(string customer, Firm firm, Layout layout, 
     {
         var currency = statement.Currency;
         var strip = new List<PaperAge>();
-        if (layout.First<AgesPart>() is not null)
+        if (layout.First<AgesPart>() is not null || layout.First<ItemsPart>() is null)
         {
             for (var band = 0; band < ageing.BandCount; band++)
             {

@@ -54,7 +54,7 @@ public sealed record StatementPaper(
         slots ??= FrozenDictionary<string, string>.Empty;
         var title = template.Title(slots);
         empty.AddRange(title?.EmptySlots ?? []);
-        var texts = layout.Parts.Select(part => part is TextPart text && Stands(text.When, statements, reminderLevel) ? Filled(template.Fill(text, slots), empty) : null).ToList();
+        var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && Stands(text.When, statements, reminderLevel)) ? Filled(template.Fill(part, slots), empty) : null).ToList();
         var address = new List<string> { customer.Name };
         if (customer.Contact.Length > 0)
         {
@@ -76,7 +76,7 @@ public sealed record StatementPaper(
             statements[0].Accounts[0].Forward is { } forward
                 ? [(words.Period, $"{language.WriteShort(forward.Period.From)} – {language.WriteShort(forward.Period.To)}"), (words.Customer, customer.Key)]
                 : [(words.Date, language.Write(asOf)), (words.Customer, customer.Key)],
-            statements[0].Accounts[0].Forward is null ? SectionSetting.ItemColumns(words, layout.First<ItemsPart>()!) : SectionSetting.MovementColumns(words),
+            statements[0].Accounts[0].Forward is null ? SectionSetting.ItemColumns(words, layout.First<ItemsPart>() ?? ItemsPart.Usual) : SectionSetting.MovementColumns(words),
             [.. statements.Select(new SectionSetting(customer.Key, firm, layout, ageing, language, words, interestPercent, nameOf ?? (key => key)).Section)],
             words.HowToPay,
             words.Page,

@@ -28,6 +28,13 @@ internal sealed class Page(SKCanvas canvas)
         canvas.DrawLine(x, y, right, y, paint);
     }
 
+    public void Dashes(float x, float y, float right, SKColor ink)
+    {
+        using var dashes = SKPathEffect.CreateDash([4, 3], 0);
+        using var paint = new SKPaint { Color = ink, StrokeWidth = 0.6f, IsStroke = true, PathEffect = dashes };
+        canvas.DrawLine(x, y, right, y, paint);
+    }
+
     public void Fill(SKRect area, SKColor ground)
     {
         using var paint = new SKPaint { Color = ground };

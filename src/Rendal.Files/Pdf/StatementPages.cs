@@ -143,6 +143,9 @@ internal sealed class StatementPages
                 text.ToList().ForEach(Paragraph);
                 y += 6 * scale;
                 break;
+            case SlipPart when text is not null:
+                Slip(text);
+                break;
             case PaymentPart:
                 HowToPay();
                 break;
@@ -456,6 +459,19 @@ internal sealed class StatementPages
         }
 
         y += paragraph.Mark.Length > 0 ? 1 : 5 * scale;
+    }
+
+    /// <summary>The line to cut along, and what is under it in one piece; only a slip that is longer than a page goes over.</summary>
+    private void Slip(IReadOnlyList<PaperParagraph> text)
+    {
+        var high = text.Sum(p => (Lines.Of(p, regular, strong, 9.5f * scale, Right - Left - (p.Mark.Length > 0 ? 14 * scale : 0)).Count * LineHeight) + (5 * scale));
+        var page = pages.Count;
+        Room(high + 26);
+        y += pages.Count > page ? 0 : 14;
+        var cut = y;
+        Add(p => p.Dashes(Left, cut, Right, SecondInk));
+        y += 12;
+        text.ToList().ForEach(Paragraph);
     }
 
     private void HowToPay()

@@ -8,7 +8,7 @@ namespace Rendal.Store.Customers;
 /// <summary>How cards stand in their table, and how many of them are written at once.</summary>
 internal static class CardTable
 {
-    public const string Columns = "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, head_office, groups, form, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger";
+    public const string Columns = "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, head_office, groups, form, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger, own_layout";
 
     /// <summary>Reads all cards of a book, in a transaction that is going to add some: until it ends no other transaction does.</summary>
     public static async Task<Dictionary<string, Customer>> ReadToAddAsync(NpgsqlConnection connection, long book, CancellationToken cancel)
@@ -73,6 +73,7 @@ internal static class CardTable
             await copy.WriteAsync(card.Notes, NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(StoreJson.Write(card.Extra), NpgsqlDbType.Jsonb, cancel);
             await copy.WriteAsync(card.FromLedger, NpgsqlDbType.Boolean, cancel);
+            await WriteAsync(copy, card.OwnLayout, NpgsqlDbType.Bigint, cancel);
             await copy.WriteAsync(SearchText(card), NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(card.IsReachable, NpgsqlDbType.Boolean, cancel);
         }
@@ -101,6 +102,7 @@ internal static class CardTable
         Notes = r.GetString(17),
         Extra = StoreJson.Read<Dictionary<string, string>>(r.GetString(18)),
         FromLedger = r.GetBoolean(19),
+        OwnLayout = r.Nullable<long>(20),
     };
 
     /// <summary>Code, name, and the names and addresses of all contacts.</summary>

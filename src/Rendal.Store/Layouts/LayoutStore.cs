@@ -33,17 +33,35 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
     public Task<StoredLayout?> FindAsync(LayoutRef version, CancellationToken cancel) =>
         source.Sql($"{Select} where v.book_id = $1 and v.layout_id = $2 and v.version = $3", book, version.Id, version.Version).FirstAsync(Read, cancel);
 
+    /// <summary>A version made ready; the one that is there before any was made where <paramref name="version"/> is null.</summary>
+    /// <exception cref="InvalidOperationException">There is none of these numbers, which a parcel's cannot be.</exception>
+    public async Task<LayoutTemplate> TemplateAsync(LayoutRef? version, CancellationToken cancel) =>
+        version is not { } known ? LayoutTemplate.BuiltIn
+        : await FindAsync(known, cancel) is { } stored ? LayoutTemplate.Of(stored.Layout)
+        : throw new InvalidOperationException("A parcel’s layout is gone.");
+
     /// <summary>The versions of a layout, the newest first, at most fifty.</summary>
     public Task<List<StoredLayout>> VersionsAsync(long id, CancellationToken cancel) =>
         source.Sql($"{Select} where v.book_id = $1 and v.layout_id = $2 order by v.version desc limit 50", book, id).ListAsync(Read, cancel);
 
-    /// <summary>The layout of a book for statements, or for reminders; null for the one that is there before any was made.</summary>
-    public Task<StoredLayout?> OfBookAsync(bool reminders, CancellationToken cancel) =>
-        source.Sql($"{Select} join book b on b.id = v.book_id and v.layout_id = b.{Purpose(reminders)} where v.book_id = $1 and {Latest}", book).FirstAsync(Read, cancel);
+    /// <summary>What the layouts are used for.</summary>
+    public Task<List<LayoutUse>> UsesAsync(CancellationToken cancel) =>
+        source.Sql("select purpose, language, layout_id from layout_use where book_id = $1 order by purpose, language", book).ListAsync(r => new LayoutUse(r.GetString(0), r.GetString(1), r.GetInt64(2)), cancel);
 
-    /// <summary>Uses a layout for all statements of the book, or for all reminders; null for the one that is there before any was made.</summary>
-    public Task UseAsync(bool reminders, long? id, CancellationToken cancel) =>
-        source.Sql($"update book set {Purpose(reminders)} = $2 where id = $1", book, new NpgsqlParameter<long?> { TypedValue = id, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint }).RunAsync(cancel);
+    /// <summary>Uses a layout for a purpose in place of the one before; null for the one that is there before any was made.</summary>
+    public async Task UseAsync(string purpose, string language, long? id, CancellationToken cancel)
+    {
+        if (id is { } layout)
+        {
+            await source.Sql(
+                "insert into layout_use (book_id, purpose, language, layout_id) values ($1, $2, $3, $4) on conflict (book_id, purpose, language) do update set layout_id = excluded.layout_id",
+                book, purpose, language, layout).RunAsync(cancel);
+        }
+        else
+        {
+            await source.Sql("delete from layout_use where book_id = $1 and purpose = $2 and language = $3", book, purpose, language).RunAsync(cancel);
+        }
+    }
 
     /// <summary>Adds a layout.</summary>
     public async Task<long> AddAsync(Layout layout, long person, DateTimeOffset now, CancellationToken cancel) =>
@@ -78,8 +96,6 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         await transaction.CommitAsync(cancel);
         return true;
     }
-
-    private static string Purpose(bool reminders) => reminders ? "reminder_layout" : "statement_layout";
 
     private static StoredLayout Read(NpgsqlDataReader r) => new(new LayoutRef(r.GetInt64(0), r.GetInt32(1)), StoreJson.Read<Layout>(r.GetString(2)), r.GetString(3), r.GetFieldValue<DateTimeOffset>(4));
 }

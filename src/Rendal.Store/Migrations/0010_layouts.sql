@@ -16,18 +16,23 @@ create table layout_version (
     foreign key (book_id, layout_id) references layout
 );
 
--- The layouts of a book for what is sent; null for the one that is there before any was made.
-alter table book
-    add statement_layout bigint,
-    add reminder_layout bigint,
-    add foreign key (id, statement_layout) references layout (book_id, id),
-    add foreign key (id, reminder_layout) references layout (book_id, id);
+-- What a layout is used for: statements, all reminders, or those of a level; in one language, or (empty) in any.
+create table layout_use (
+    book_id bigint not null,
+    purpose text not null check (purpose ~ '^(statement|reminder|reminder-[1-9])$'),
+    language text not null,
+    layout_id bigint not null,
+    primary key (book_id, purpose, language),
+    foreign key (book_id, layout_id) references layout
+);
 
--- The layout that was picked for a round (null for the book's), and the version that its parcels were last made up or released with.
-alter table round
-    add picked_layout bigint,
+-- The layout that a customer gets instead, and the one that was picked for a round; null for those of the book.
+alter table customer add own_layout bigint, add foreign key (book_id, own_layout) references layout;
+alter table round add picked_layout bigint, add foreign key (book_id, picked_layout) references layout;
+
+-- The version that a parcel was made up with, and is sent with; null for the one that is there before any was made.
+alter table parcel
     add layout_id bigint,
     add layout_version int,
-    add foreign key (book_id, picked_layout) references layout,
     add foreign key (book_id, layout_id, layout_version) references layout_version,
     add check ((layout_id is null) = (layout_version is null));

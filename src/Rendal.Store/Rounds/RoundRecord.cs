@@ -24,9 +24,6 @@ public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Cho
     /// <summary>The layout that was picked for it; null for the book's.</summary>
     public long? PickedLayout { get; init; }
 
-    /// <summary>The layout that its parcels were last made up or released with; null for the one that is there before any was made.</summary>
-    public LayoutRef? Layout { get; init; }
-
     /// <summary>The rules that hold for it now: those of its book until something of it was released, from then on its own.</summary>
     public StatementRules RulesNow(StatementRules ofBook) => ReleasedAt is null ? ofBook : Rules;
 }
@@ -66,6 +63,9 @@ public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOn
 {
     /// <summary>The level of the reminder that it is, the firmest where it has several currencies; null for statements.</summary>
     public int? ReminderLevel { get; init; }
+
+    /// <summary>The layout of its document; null for the one that is there before any was made.</summary>
+    public LayoutRef? Layout { get; init; }
 }
 
 /// <summary>A parcel's content as it is frozen on release.</summary>

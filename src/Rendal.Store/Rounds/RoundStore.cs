@@ -15,11 +15,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The channel on which workers hear that something was released.</summary>
     public const string ReleasedChannel = "rendal_released";
 
-    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, layout_id, layout_version";
+    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout";
 
     private const string ParcelColumns = """
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
-        p.accounts, p.reminder_level,
+        p.accounts, p.reminder_level, p.layout_id, p.layout_version,
         coalesce((select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1), '')
         """;
 
@@ -39,7 +39,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>Changes a round of which nothing was released. False where there is no such round or something was.</summary>
     public async Task<bool> UpdateAsync(long id, string name, Choice choice, long wording, long sender, long? layout, CancellationToken cancel) =>
         await source.Sql("update round set name = $3, choice = $4, wording_id = $5, sender_id = $6, picked_layout = $7 where book_id = $1 and id = $2 and released_at is null",
-            book, id, name, Commands.Json(choice), wording, sender, Nullable(layout)).RunAsync(cancel) == 1;
+            book, id, name, Commands.Json(choice), wording, sender, new NpgsqlParameter<long?> { TypedValue = layout, NpgsqlDbType = NpgsqlDbType.Bigint }).RunAsync(cancel) == 1;
 
     /// <summary>What was decided by hand in a round.</summary>
     public Task<List<RoundDecision>> DecisionsAsync(long id, CancellationToken cancel) =>
@@ -84,12 +84,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// Puts newly prepared parcels, what is left out and the proof in place of the earlier ones, in one transaction.
     /// False where something of the round was released in the meantime.
     /// </summary>
-    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, RoundBasis basis, LayoutRef? layout, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, RoundBasis basis, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        if (await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5, layout_id = $6, layout_version = $7 where book_id = $1 and id = $2 and released_at is null",
-            book, id, now.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules), Nullable(layout?.Id), Nullable(layout?.Version)).RunAsync(cancel) == 0)
+        if (await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5 where book_id = $1 and id = $2 and released_at is null", book, id, now.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules)).RunAsync(cancel) == 0)
         {
             return false;
         }
@@ -121,7 +120,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>One parcel with its round's number; null where there is none of this number.</summary>
     public async Task<(long Round, ParcelRecord Parcel)?> ParcelAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(11), ReadParcel(r)), cancel);
+        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(13), ReadParcel(r)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -219,7 +218,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     private async Task CopyParcelsAsync(NpgsqlConnection connection, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level) from stdin (format binary)", cancel);
+        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version) from stdin (format binary)", cancel);
         for (var i = 0; i < parcels.Count; i++)
         {
             var parcel = parcels[i];
@@ -236,25 +235,24 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             await copy.WriteAsync(parcel.Items, NpgsqlDbType.Integer, cancel);
             await copy.WriteAsync(StoreJson.Write(parcel.Accounts), NpgsqlDbType.Jsonb, cancel);
             await copy.WriteAsync((short?)parcel.ReminderLevel, NpgsqlDbType.Smallint, cancel);
+            await copy.WriteAsync(parcel.Layout?.Id, NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(parcel.Layout?.Version, NpgsqlDbType.Integer, cancel);
         }
 
         await copy.CompleteAsync(cancel);
     }
 
-    private static NpgsqlParameter<T?> Nullable<T>(T? value)
-        where T : struct => new() { TypedValue = value, NpgsqlDbType = typeof(T) == typeof(int) ? NpgsqlDbType.Integer : NpgsqlDbType.Bigint };
-
     private static RoundRecord Read(NpgsqlDataReader r) => new(
         r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9), StoreJson.Read<ByHand>(r.GetString(10)), StoreJson.Read<StatementRules>(r.GetString(11)))
     {
         PickedLayout = r.Nullable<long>(12),
-        Layout = r.Nullable<long>(13) is { } layout ? new LayoutRef(layout, r.GetInt32(14)) : null,
     };
 
     private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(10))
+        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(12))
     {
         ReminderLevel = r.Nullable<short>(9),
+        Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
     };
 }
 

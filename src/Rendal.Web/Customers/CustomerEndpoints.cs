@@ -35,6 +35,7 @@ internal sealed record CustomerView(
     string? MinimumBalance,
     bool OnHold,
     long? OwnWording,
+    long? OwnLayout,
     string Notes,
     IReadOnlyDictionary<string, string> Extra,
     bool FromLedger,
@@ -43,7 +44,7 @@ internal sealed record CustomerView(
 {
     public static CustomerView Of(Customer c, IReadOnlyList<string> branches) => new(
         c.Key, c.Name, c.Contacts, c.Salutation, Rendal.Core.Wordings.Salutation.Of(c, Rendal.Core.Wordings.Language.TryParse(c.Language, out var language) ? language : Rendal.Core.Wordings.Language.English), c.Delivery, c.PostalLines, c.Country, c.Language,
-        c.Terms is { } terms ? new TermsView(terms.Days, terms.FromMonthEnd) : null, c.HeadOffice, c.Groups, c.Form, c.Unit, c.MinimumBalance?.ToString(System.Globalization.CultureInfo.InvariantCulture), c.OnHold, c.OwnWording, c.Notes, c.Extra, c.FromLedger,
+        c.Terms is { } terms ? new TermsView(terms.Days, terms.FromMonthEnd) : null, c.HeadOffice, c.Groups, c.Form, c.Unit, c.MinimumBalance?.ToString(System.Globalization.CultureInfo.InvariantCulture), c.OnHold, c.OwnWording, c.OwnLayout, c.Notes, c.Extra, c.FromLedger,
         Recipients.Of(c, RoundKind.Statements).Bad, branches);
 }
 
@@ -88,6 +89,7 @@ internal sealed record CustomerRequest(
     decimal? MinimumBalance,
     bool OnHold,
     long? OwnWording,
+    long? OwnLayout,
     string Notes);
 
 /// <summary>The customers of a book.</summary>
@@ -153,6 +155,11 @@ internal static class CustomerEndpoints
             throw Unable.Invalid("The wording is not there any more.");
         }
 
+        if (request.OwnLayout is { } layout && await scope.Layouts.FindAsync(layout, cancel) is null)
+        {
+            throw Unable.Invalid("The layout is not there any more.");
+        }
+
         var office = request.HeadOffice.Trim();
         await CheckOfficeAsync(scope, key, office, cancel);
         var customer = new Customer
@@ -173,6 +180,7 @@ internal static class CustomerEndpoints
             MinimumBalance = request.MinimumBalance,
             OnHold = request.OnHold,
             OwnWording = request.OwnWording,
+            OwnLayout = request.OwnLayout,
             Notes = request.Notes.Trim(),
         };
         return await scope.Customers.UpdateAsync(customer, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.Ok(await CardAsync(key, scope, cancel)) : throw Unable.NotFound("This customer");

@@ -2,13 +2,11 @@ using System.Security.Cryptography;
 using Npgsql;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
-using Rendal.Core.Layouts;
 using Rendal.Files.Pdf;
 using Rendal.Mail;
 using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Intake;
-using Rendal.Store.Layouts;
 using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
 using Rendal.Web.Rounds;
@@ -51,6 +49,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     private async Task SendAsync(WorkerConnection worker, CancellationToken stop)
     {
         using var press = new Press();
+        var layouts = new ReadyLayouts(source);
         var postmen = new Dictionary<MailAccount, Postman>();
         try
         {
@@ -59,7 +58,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
                 await queue.RecoverAsync(clock.GetUtcNow(), stop);
                 while (!stop.IsCancellationRequested && await queue.ClaimAsync(worker.Number, clock.GetUtcNow(), stop) is { } parcel)
                 {
-                    await SendAsync(parcel, worker.Number, press, postmen);
+                    await SendAsync(parcel, worker.Number, press, layouts, postmen);
                 }
 
                 await CloseAsync(postmen);
@@ -73,12 +72,12 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     }
 
     /// <summary>Sends one parcel to its end. It is not broken off when the program stops: that takes seconds, and leaves nothing unsure.</summary>
-    private async Task SendAsync(ClaimedParcel parcel, long worker, Press press, Dictionary<MailAccount, Postman> postmen)
+    private async Task SendAsync(ClaimedParcel parcel, long worker, Press press, ReadyLayouts layouts, Dictionary<MailAccount, Postman> postmen)
     {
         OutgoingMessage? made = null;
         if (parcel.Message is null)
         {
-            (made, var problem) = await MakeAsync(parcel, press);
+            (made, var problem) = await MakeAsync(parcel, press, layouts);
             if (made is null)
             {
                 await queue.RefuseAsync(parcel, worker, problem, CancellationToken.None);
@@ -117,14 +116,14 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     }
 
     /// <summary>Makes the message from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
-    private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press)
+    private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts)
     {
         var book = await books.FindAsync(claimed.Book, CancellationToken.None) ?? throw new InvalidOperationException("A parcel’s book is gone.");
         var rounds = new RoundStore(source, claimed.Book);
         var round = (await rounds.FindAsync(claimed.Round, CancellationToken.None))!;
         var intake = (await new IntakeStore(source, claimed.Book).FindAsync(round.IntakeId, CancellationToken.None))!;
         var ledger = new LedgerStore(source, claimed.Book);
-        var making = new ParcelMaking(book, round, round.Rules.SettlementOf(intake.HasOutstanding), round.ByHand, round.Rules, await LayoutOfAsync(claimed.Book, round), claimed.Sender.Name);
+        var making = new ParcelMaking(book, round, round.Rules.SettlementOf(intake.HasOutstanding), round.ByHand, round.Rules, claimed.Sender.Name);
         var (_, parcel) = (await rounds.ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
         var statements = making.Statements(parcel, claimed.Card, await ledger.RowsAsync(intake.Id, parcel.Accounts.Select(a => a.Key), CancellationToken.None));
         if (!ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums))
@@ -132,18 +131,14 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
             return (null, "its figures are not those that were released");
         }
 
-        var pdf = press.Print(making.Paper(claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), making.Template.Layout);
+        var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
+        var pdf = press.Print(making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), layout.Layout);
         var enclosure = new Enclosure(making.DocumentName(claimed.Card), "application/pdf", pdf);
         var who = Recipients.Of(claimed.Card, RoundKind.Statements);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
         var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, [enclosure], clock.GetUtcNow()));
         return (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");
     }
-
-    private async Task<LayoutTemplate> LayoutOfAsync(long book, RoundRecord round) =>
-        round.Layout is not { } released ? LayoutTemplate.BuiltIn
-        : await new LayoutStore(source, book).FindAsync(released, CancellationToken.None) is { } stored ? LayoutTemplate.Of(stored.Layout)
-        : throw new InvalidOperationException("A round’s layout is gone.");
 
     private static async Task CloseAsync(Dictionary<MailAccount, Postman> postmen)
     {

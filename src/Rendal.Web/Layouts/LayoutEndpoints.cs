@@ -11,15 +11,15 @@ using Rendal.Web.Rounds;
 namespace Rendal.Web.Layouts;
 
 /// <summary>A layout in the list.</summary>
-/// <param name="ForStatements">Whether the book's statements are set by it.</param>
-/// <param name="ForReminders">Whether the book's reminders are set by it.</param>
-internal sealed record LayoutLine(long Id, int Version, string Name, bool ForStatements, bool ForReminders, string MadeBy, DateTimeOffset MadeAt);
+internal sealed record LayoutLine(long Id, int Version, string Name, string MadeBy, DateTimeOffset MadeAt);
 
 /// <summary>The layouts of a book, and what can stand on one.</summary>
 /// <param name="BuiltIn">The one that is there before any was made.</param>
+/// <param name="Uses">What they are used for.</param>
+/// <param name="Purposes">What a layout can be used for.</param>
 /// <param name="Fields">The fields of items that every ledger has.</param>
 /// <param name="Columns">The headings of the ledger file's columns without a meaning for the rules.</param>
-internal sealed record LayoutList(Layout BuiltIn, IReadOnlyList<LayoutLine> Layouts, IReadOnlyList<FieldLine> Fields, IReadOnlyList<string> Columns);
+internal sealed record LayoutList(Layout BuiltIn, IReadOnlyList<LayoutLine> Layouts, IReadOnlyList<LayoutUse> Uses, IReadOnlyList<string> Purposes, IReadOnlyList<FieldLine> Fields, IReadOnlyList<string> Columns);
 
 /// <summary>A field of items with its usual heading in English.</summary>
 internal sealed record FieldLine(string Field, string Heading);
@@ -35,9 +35,10 @@ internal sealed record LayoutView(long Id, int Version, Layout Layout, string Ma
 internal sealed record LayoutChange(int Version, Layout Layout);
 
 /// <summary>What a layout is used for from now on.</summary>
-/// <param name="Reminders">Whether for reminders; else for statements.</param>
+/// <param name="Purpose"><c>statement</c>, <c>reminder</c>, or <c>reminder-2</c> for those of a level.</param>
+/// <param name="Language">The code of a language; empty for any.</param>
 /// <param name="Id">The layout; null for the one that is there before any was made.</param>
-internal sealed record LayoutUse(bool Reminders, long? Id);
+internal sealed record UseRequest(string Purpose, string Language, long? Id);
 
 /// <summary>A version of a layout.</summary>
 internal sealed record VersionLine(int Version, string MadeBy, DateTimeOffset MadeAt);
@@ -57,6 +58,7 @@ internal static class LayoutEndpoints
         group.MapPut("/{id:long}", ChangeAsync);
         group.MapGet("/{id:long}/versions", VersionsAsync);
         group.MapGet("/{id:long}/versions/{version:int}", VersionAsync);
+        group.MapGet("/ready-made", (BookScope _) => ReadyMade.All);
         group.MapPost("/use", UseAsync);
         group.MapGet("/samples", SamplesAsync);
         group.MapPost("/preview", PreviewAsync);
@@ -64,12 +66,12 @@ internal static class LayoutEndpoints
 
     private static async Task<LayoutList> ListAsync(BookScope scope, CancellationToken cancel)
     {
-        var (statements, reminders) = (await scope.Layouts.OfBookAsync(false, cancel), await scope.Layouts.OfBookAsync(true, cancel));
         var words = PaperWords.In(Language.English);
         var intake = await scope.Intakes.CurrentAsync(cancel);
         return new LayoutList(
             Layout.BuiltIn,
-            [.. (await scope.Layouts.ListAsync(cancel)).Select(l => new LayoutLine(l.Ref.Id, l.Ref.Version, l.Layout.Name, l.Ref.Id == statements?.Ref.Id, l.Ref.Id == reminders?.Ref.Id, l.MadeBy, l.MadeAt))],
+            [.. (await scope.Layouts.ListAsync(cancel)).Select(l => new LayoutLine(l.Ref.Id, l.Ref.Version, l.Layout.Name, l.MadeBy, l.MadeAt))],
+            await scope.Layouts.UsesAsync(cancel), LayoutUses.Purposes,
             [.. ItemFields.All.Select(f => new FieldLine(f, ItemFields.Heading(f, words)))],
             intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel));
     }
@@ -94,14 +96,24 @@ internal static class LayoutEndpoints
     private static async Task<LayoutView> VersionAsync(long id, int version, BookScope scope, CancellationToken cancel) =>
         LayoutView.Of(await scope.Layouts.FindAsync(new LayoutRef(id, version), cancel) ?? throw Unable.NotFound("This version"));
 
-    private static async Task<NoContent> UseAsync(LayoutUse use, BookScope scope, CancellationToken cancel)
+    private static async Task<NoContent> UseAsync(UseRequest use, BookScope scope, CancellationToken cancel)
     {
         if (use.Id is { } id && await scope.Layouts.FindAsync(id, cancel) is null)
         {
             throw Unable.NotFound("This layout");
         }
 
-        await scope.Layouts.UseAsync(use.Reminders, use.Id, cancel);
+        if (!LayoutUses.Purposes.Contains(use.Purpose))
+        {
+            throw Unable.Invalid($"“{use.Purpose}” is nothing that a layout is used for.");
+        }
+
+        if (use.Language.Length > 0 && !Language.TryParse(use.Language, out _))
+        {
+            throw Unable.Invalid($"“{use.Language}” is not a language that is known.");
+        }
+
+        await scope.Layouts.UseAsync(use.Purpose, use.Language, use.Id, cancel);
         return TypedResults.NoContent();
     }
 
@@ -145,5 +157,10 @@ internal static class LayoutEndpoints
     private static Layout Checked(Layout layout) =>
         LayoutTemplate.Of(layout).Errors is [var error, ..] ? throw Unable.Invalid(error)
         : layout.First<LetterheadPart>()?.Logo is { } logo && Picture.Problem(logo) is { } problem ? throw Unable.Invalid(problem)
-        : layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(p => p is TextPart text ? text with { Text = WordingTemplate.Sanitised(text.Text) } : p)] };
+        : layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(p => p switch
+        {
+            TextPart text => text with { Text = WordingTemplate.Sanitised(text.Text) },
+            SlipPart slip => slip with { Text = WordingTemplate.Sanitised(slip.Text) },
+            _ => p,
+        })] };
 }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Mail;
@@ -50,12 +51,7 @@ internal static class ParcelEndpoints
     {
         var made = await MakeAsync(parcel, scope, cancel);
         var making = made.Preparation.Making;
-        if (making.Template.Errors is [var error, ..])
-        {
-            throw Unable.Conflict($"The layout “{making.Template.Layout.Name}” cannot be used. {error}");
-        }
-
-        var pdf = await press.PrintAsync(making.Paper(made.Card, made.Statements, made.Parcel.Accounts, made.Parcel.ReminderLevel), making.Template.Layout, cancel);
+        var pdf = await press.PrintAsync(making.Paper(made.Layout, made.Card, made.Statements, made.Parcel.Accounts, made.Parcel.ReminderLevel), made.Layout.Layout, cancel);
         return TypedResults.File(pdf, "application/pdf");
     }
 
@@ -69,17 +65,18 @@ internal static class ParcelEndpoints
         var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, parcel.Accounts.Select(a => a.Key), cancel);
         var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await scope.Rounds.FrozenAsync(id, cancel);
         var card = frozen?.Card ?? preparation.Card(parcel.Customer);
-        return new Made(preparation, parcel, card, preparation.Making.Statements(parcel, card, rows), frozen);
+        var layout = frozen is not null ? await scope.Layouts.TemplateAsync(parcel.Layout, cancel) : preparation.LayoutFor(card, parcel.ReminderLevel).Template;
+        return new Made(preparation, parcel, card, layout, preparation.Making.Statements(parcel, card, rows), frozen);
     }
 
     /// <summary>What a parcel is made of. Once it was released, its frozen words and card stand.</summary>
-    private sealed record Made(Preparation Preparation, ParcelRecord Parcel, Customer Card, IReadOnlyList<Statement> Statements, FrozenParcel? Frozen)
+    private sealed record Made(Preparation Preparation, ParcelRecord Parcel, Customer Card, LayoutTemplate Layout, IReadOnlyList<Statement> Statements, FrozenParcel? Frozen)
     {
         public WordingTemplate Wording => Preparation.WordingFor(Card, Parcel.ReminderLevel);
 
         public FilledWording? Filled() =>
             Frozen is { } frozen ? new FilledWording(frozen.Subject, frozen.Body, [])
             : Wording.Errors.Count > 0 ? null
-            : Preparation.Making.Fill(Wording, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
+            : Preparation.Making.Fill(Wording, Layout, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
     }
 }

@@ -11,11 +11,8 @@ using Rendal.Store.Rounds;
 namespace Rendal.Web.Rounds;
 
 /// <summary>Makes the content of parcels; preview, release and sending all go through here, so that what is seen is what is sent.</summary>
-internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule settlement, ByHand hand, StatementRules rules, LayoutTemplate template, string senderName)
+internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule settlement, ByHand hand, StatementRules rules, string senderName)
 {
-    /// <summary>How its documents look.</summary>
-    public LayoutTemplate Template => template;
-
     /// <summary>
     /// The statements of a parcel, in the currencies that were found to be in it. Nothing but the rows, the choice and what
     /// was decided counts, so it comes out the same at any time.
@@ -38,24 +35,25 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
     /// <param name="statements">The statements.</param>
     /// <param name="accounts">The accounts on them, with their names.</param>
     /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
-    public StatementPaper Paper(Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel) =>
-        Paper(customer, statements, accounts, ParcelSlots.Of(customer, statements, book.Firm, senderName, round.Name, reminderLevel), reminderLevel);
+    /// <param name="template">How it looks.</param>
+    public StatementPaper Paper(LayoutTemplate template, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel) =>
+        Paper(template, customer, statements, accounts, ParcelSlots.Of(customer, statements, book.Firm, senderName, round.Name, reminderLevel), reminderLevel);
 
-    private StatementPaper Paper(Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, IReadOnlyDictionary<string, string> slots, int? reminderLevel)
+    private StatementPaper Paper(LayoutTemplate template, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, IReadOnlyDictionary<string, string> slots, int? reminderLevel)
     {
         var names = accounts.ToDictionary(a => a.Key, a => a.Name, StringComparer.Ordinal);
         return StatementPaper.Of(customer, statements, rules.Ageing, book.Firm, template, slots, reminderLevel, round.Choice.InterestPercent, key => names.GetValueOrDefault(key, key));
     }
 
     /// <summary>The message's words for one customer.</summary>
-    public FilledWording Fill(WordingTemplate wording, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel) =>
-        FillBoth(wording, customer, statements, accounts, reminderLevel).Words;
+    public FilledWording Fill(WordingTemplate wording, LayoutTemplate template, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel) =>
+        FillBoth(wording, template, customer, statements, accounts, reminderLevel).Words;
 
     /// <summary>The message's words, and the document that its table is taken from.</summary>
-    public (FilledWording Words, StatementPaper Paper) FillBoth(WordingTemplate wording, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel)
+    public (FilledWording Words, StatementPaper Paper) FillBoth(WordingTemplate wording, LayoutTemplate template, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel)
     {
         var slots = ParcelSlots.Of(customer, statements, book.Firm, senderName, round.Name, reminderLevel);
-        var paper = Paper(customer, statements, accounts, slots, reminderLevel);
+        var paper = Paper(template, customer, statements, accounts, slots, reminderLevel);
         slots.Add("statement.table", StatementTable.Html(paper));
         return (wording.Fill(slots), paper);
     }

@@ -24,9 +24,11 @@ internal sealed class Preparation
     private readonly Dictionary<string, RoundDecision> decisions;
     private readonly HeadOffices headOffices;
     private readonly Sender sender;
+    private readonly Dictionary<long, (LayoutRef Ref, Lazy<LayoutTemplate> Template)> layouts;
+    private readonly List<LayoutUse> layoutUses;
     private readonly Dictionary<long, WordingTemplate> wordings;
 
-    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded, StoredLayout? layout)
+    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<LayoutUse> layoutUses)
     {
         (this.scope, Round, Intake, this.sender, this.customers, Reminded) = (scope, round, intake, sender, customers, reminded);
         this.wordings = wordings.ToDictionary(w => w.Id, w => WordingTemplate.Of(w.Wording));
@@ -34,8 +36,9 @@ internal sealed class Preparation
         Hand = hand;
         Rules = round.RulesNow(scope.Book.Rules);
         headOffices = HeadOffices.Of(customers.Values);
-        Making = new ParcelMaking(scope.Book, round, Rules.SettlementOf(intake.HasOutstanding), hand, Rules, layout is null ? LayoutTemplate.BuiltIn : LayoutTemplate.Of(layout.Layout), sender.Name);
-        Layout = layout?.Ref;
+        Making = new ParcelMaking(scope.Book, round, Rules.SettlementOf(intake.HasOutstanding), hand, Rules, sender.Name);
+        this.layoutUses = layoutUses;
+        this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutTemplate.Of(l.Layout))));
     }
 
     public RoundRecord Round { get; }
@@ -43,9 +46,6 @@ internal sealed class Preparation
     public IntakeRecord Intake { get; }
 
     public ParcelMaking Making { get; }
-
-    /// <summary>The version of its layout; null for the one that is there before any was made.</summary>
-    public LayoutRef? Layout { get; }
 
     /// <summary>What was decided by hand.</summary>
     public ByHand Hand { get; }
@@ -78,14 +78,18 @@ internal sealed class Preparation
         var hand = round.ReleasedAt is null ? await ByHandAsync(scope, id, decisions, cancel) : round.ByHand;
         return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), decisions, hand,
             round.Choice.ReminderLevels is null ? [] : await scope.Reminders.AllAsync(round.Id, cancel),
-            await LayoutAsync(scope, round, cancel));
+            await scope.Layouts.ListAsync(cancel), await scope.Layouts.UsesAsync(cancel));
     }
 
-    /// <summary>The layout of a round: what was released keeps its own; until then it is the one that was picked, or that of the book for what goes.</summary>
-    private static async Task<StoredLayout?> LayoutAsync(BookScope scope, RoundRecord round, CancellationToken cancel) =>
-        round.ReleasedAt is not null ? round.Layout is { } released ? await scope.Layouts.FindAsync(released, cancel) ?? throw new InvalidOperationException("A round’s layout is gone.") : null
-        : round.PickedLayout is { } picked ? await scope.Layouts.FindAsync(picked, cancel)
-        : await scope.Layouts.OfBookAsync(round.Choice.ReminderLevels is not null, cancel);
+    /// <summary>
+    /// The layout of a customer's document as it is now: the one picked for the round, else the card's own (for a reminder
+    /// those of the levels come first), else the book's for what goes, in the customer's language.
+    /// </summary>
+    public (LayoutRef? Ref, LayoutTemplate Template) LayoutFor(Customer card, int? reminderLevel)
+    {
+        var id = Round.PickedLayout ?? (reminderLevel is null ? card.OwnLayout : null) ?? LayoutUses.Find(layoutUses, reminderLevel, card.Language);
+        return id is { } known && layouts.TryGetValue(known, out var found) ? (found.Ref, found.Template.Value) : (null, LayoutTemplate.BuiltIn);
+    }
 
     /// <summary>The card of a customer; one that is on no list is known by its key alone.</summary>
     public Customer Card(string key) => customers.TryGetValue(key, out var card) ? card : new Customer { Key = key, Name = key, FromLedger = true };
@@ -95,7 +99,7 @@ internal sealed class Preparation
     {
         var chosen = await ChooseAsync(Round.Choice, cancel);
         var parcels = Parcels(chosen);
-        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, new RoundBasis(Round.Choice, Hand, Rules), Layout, clock.GetUtcNow(), cancel))
+        if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, new RoundBasis(Round.Choice, Hand, Rules), clock.GetUtcNow(), cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
         }
@@ -107,24 +111,19 @@ internal sealed class Preparation
     /// </summary>
     public async Task<IReadOnlyList<FrozenParcel>?> FreezeAsync(IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        if (Layout != Round.Layout)
-        {
-            return null;
-        }
-
         var chosen = await ChooseAsync(Round.Choice, cancel);
         var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
         var now = Parcels(chosen).ToDictionary(p => p.Customer, StringComparer.Ordinal);
         var frozen = new List<FrozenParcel>(parcels.Count);
         foreach (var parcel in parcels)
         {
-            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients) || !again.Accounts.SequenceEqual(parcel.Accounts) || again.ReminderLevel != parcel.ReminderLevel)
+            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients) || !again.Accounts.SequenceEqual(parcel.Accounts) || again.ReminderLevel != parcel.ReminderLevel || again.Layout != parcel.Layout)
             {
                 return null;
             }
 
             var card = Card(parcel.Customer);
-            var filled = Making.Fill(WordingFor(card, again.ReminderLevel), card, byCustomer[parcel.Customer], parcel.Accounts, again.ReminderLevel);
+            var filled = Making.Fill(WordingFor(card, again.ReminderLevel), LayoutFor(card, again.ReminderLevel).Template, card, byCustomer[parcel.Customer], parcel.Accounts, again.ReminderLevel);
             frozen.Add(new FrozenParcel(parcel.Id, filled.Subject, filled.Body, card)
             {
                 Reminded = again.ReminderLevel is null ? [] : [.. byCustomer[parcel.Customer].SelectMany(s => Rules.Reminders.Counted(s, s.ReminderLevel!.Value, Reminded))],
@@ -171,6 +170,7 @@ internal sealed class Preparation
             return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, accounts, recipients, level), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "")
             {
                 ReminderLevel = level,
+                Layout = LayoutFor(card, level).Ref,
             };
         }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
     ];
@@ -183,7 +183,7 @@ internal sealed class Preparation
             return "the wording has an error";
         }
 
-        if (Making.Template.Errors.Count > 0)
+        if (LayoutFor(card, level).Template.Errors.Count > 0)
         {
             return "the layout has an error";
         }
@@ -203,7 +203,7 @@ internal sealed class Preparation
             return $"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}";
         }
 
-        var (words, paper) = Making.FillBoth(WordingFor(card, level), card, statements, accounts, level);
+        var (words, paper) = Making.FillBoth(WordingFor(card, level), LayoutFor(card, level).Template, card, statements, accounts, level);
         return words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
             : "";

@@ -19,7 +19,8 @@ public sealed class LayoutTemplateTests
         { "“red” is not a colour", Layout.BuiltIn with { Accent = "red" } },
         { "The size of the text is 7 to 12 points.", Layout.BuiltIn with { TextSize = 20 } },
         { "Margins are 8 to 60 mm, at the bottom 16 at least.", Layout.BuiltIn with { Margins = new Margins(18, 18, 18, 10) } },
-        { "A layout has the table of items once.", Layout.BuiltIn with { Parts = [new TitlePart()] } },
+        { "A layout without parts is an empty sheet; add one.", Layout.BuiltIn with { Parts = [] } },
+        { "A layout has the table of items only once.", With(new ItemsPart { Columns = [new("open")] }) },
         { "A layout has the title only once.", With(new TitlePart()) },
         { "Part 5, table of items: “colour” is not a field that is known.", Of(new ItemsPart { Columns = [new("colour")] }) },
         { "Part 5, table of items: “open” stands in two columns.", Of(new ItemsPart { Columns = [new("open"), new("open")] }) },
@@ -40,6 +41,28 @@ public sealed class LayoutTemplateTests
 
     [Fact]
     public void The_one_that_comes_with_it_can_be_used() => Assert.Empty(LayoutTemplate.BuiltIn.Errors);
+
+    [Fact]
+    public void The_ready_made_ones_can_be_used_and_fill_every_slot_in_each_language()
+    {
+        Assert.Equal(["de", "en", "es", "fr"], ReadyMade.All.Select(r => r.Language).Distinct().Order());
+        Assert.All(ReadyMade.All.GroupBy(r => r.Language), of => Assert.Equal(6, of.Select(r => r.Layout.Name).Distinct().Count()));
+        Assert.All(ReadyMade.All, made =>
+        {
+            Assert.Empty(LayoutTemplate.Of(made.Layout).Errors);
+            var paper = Paper(made.Layout, level: 1, language: made.Language, contact: "Ines Caldera");
+            Assert.Empty(paper.EmptySlots);
+            Assert.DoesNotContain(Words(paper).Append(paper.Title), w => w.Contains('{', StringComparison.Ordinal));
+        });
+    }
+
+    [Fact]
+    public void A_letter_without_a_table_leaves_the_message_its_own()
+    {
+        var paper = Paper(ReadyMade.All.Last(r => r.Language == "en").Layout, contact: "Ines Caldera");
+        Assert.Equal("Your account A", paper.Title);
+        Assert.Contains("T-1", StatementTable.Html(paper));
+    }
 
     [Fact]
     public void The_columns_stand_in_their_order_under_their_headings()
@@ -115,7 +138,7 @@ public sealed class LayoutTemplateTests
 
     private static IEnumerable<string> Words(StatementPaper paper) => paper.Texts.OfType<IReadOnlyList<PaperParagraph>>().SelectMany(t => t).Select(p => string.Concat(p.Runs.Select(r => r.Text)));
 
-    private static StatementPaper Paper(Layout layout, int? level = null, string language = "en", string currency = "GBP", DateOnly? asOf = null)
+    private static StatementPaper Paper(Layout layout, int? level = null, string language = "en", string currency = "GBP", DateOnly? asOf = null, string contact = "")
     {
         var money = Rendal.Core.Money.Currency.Of(currency);
         LedgerRow[] rows =
@@ -123,7 +146,7 @@ public sealed class LayoutTemplateTests
             Round(Row("A", 100m, "2026-09-01", "2026-10-01", "T-1", money, "PO 7"), "N2"), Round(Row("A", 50m, "2026-09-02", "2026-11-02", "T-2", money), "N1"),
             Round(Row("A", 30m, "2026-09-03", "2026-11-03", "T-3", money), "N2"), Round(Row("A", 7m, "2026-09-04", "2026-11-04", "T-4", money), ""),
         ];
-        var customer = new Customer { Key = "A", Name = "Inn & <Kell>", Language = language };
+        var customer = new Customer { Key = "A", Name = "Inn & <Kell>", Language = language, Contacts = contact.Length > 0 ? [new Contact { Name = contact, Title = "Ms" }] : [] };
         Statement[] statements = [Statement.Of("A", money, rows.Select(r => new OpenItem(r, r.Open)), asOf ?? AsOf, AgeingRule.Default)];
         return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", level), level);
     }

@@ -153,6 +153,21 @@ public class LayoutPrintTests
         int Ages(string text) => items == 1 ? System.Text.RegularExpressions.Regex.Count(text, "£987,654") + 1 : 0;
     }
 
+    [Theory]
+    [InlineData(3)]
+    [InlineData(27)]
+    [InlineData(31)]
+    [InlineData(33)]
+    [InlineData(36)]
+    public void A_slip_is_never_parted(int items)
+    {
+        var confirmation = ReadyMade.All.Single(r => r.Layout.Name == "Balance confirmation").Layout;
+        using var document = PdfDocument.Open(Print(confirmation, [.. Enumerable.Range(1, items).Select(n => Row(n, n))], new Customer { Key = "H014", Name = "Inn at Kell", Salutation = "Dear Ines" }));
+        var page = Assert.Single(document.GetPages(), p => Lines(p).Contains("Reply to Tarnbrook Linen Hire"));
+        Assert.Contains("Date, name and signature", Lines(page));
+        Assert.Equal(items, document.GetPages().SelectMany(p => p.GetWords()).Count(w => w.Text.StartsWith("T-", StringComparison.Ordinal)));
+    }
+
     [Fact]
     public void Five_thousand_rows_stand_once_each_with_the_heading_on_every_page()
     {

@@ -17,7 +17,7 @@ public class RoundStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var choice = new Choice { AsOf = new DateOnly(2026, 10, 31), Customers = new HashSet<string> { "AB01" } };
         var chosen = await book.ChosenAsync(intake, choice);
-        Assert.True(await book.Rounds.PutPreparedAsync(prepared.Round, [TestBook.Parcel("AB01")], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), null, TestBook.Now, Cancel));
+        Assert.True(await book.Rounds.PutPreparedAsync(prepared.Round, [TestBook.Parcel("AB01")], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
 
         Assert.Equal("AB01", Assert.Single(await book.Rounds.ParcelsAsync(prepared.Round, Cancel)).Customer);
         var left = Assert.Single(await book.Rounds.LeftOutAsync(prepared.Round, Cancel));
@@ -69,7 +69,7 @@ public class RoundStoreTests(Postgres postgres)
         var round = (await book.Rounds.FindAsync(released.Round, Cancel))!;
 
         Assert.False(await book.Rounds.UpdateAsync(round.Id, "Other name", round.Choice, round.WordingId, round.SenderId, null, Cancel));
-        Assert.False(await book.Rounds.PutPreparedAsync(round.Id, [TestBook.Parcel("ZZ99")], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), null, TestBook.Now, Cancel));
+        Assert.False(await book.Rounds.PutPreparedAsync(round.Id, [TestBook.Parcel("ZZ99")], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
         Assert.Equal(ParcelState.Released, (await book.StatesAsync(round.Id))["AB01"]);
         Assert.Equal("Statement", (await book.Rounds.FrozenAsync((await book.Rounds.ParcelsAsync(round.Id, Cancel))[0].Id, Cancel))!.Subject);
     }

@@ -24,7 +24,7 @@ public class LayoutTests(RunningRendal rendal)
     {
         using var desk = await DeskAsync();
         var made = await AddAsync(desk, l => AddText(l, "First words for <span data-slot=\"customer.name\"></span>"));
-        await UseAsync(desk, reminders: false, made.Id());
+        await UseAsync(desk, "statement", made.Id());
         var round = await desk.PrepareAsync();
         Assert.Contains("First words for Abbot’s Table", await DocumentAsync(desk, round, "AB01"));
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
@@ -41,7 +41,7 @@ public class LayoutTests(RunningRendal rendal)
     {
         using var desk = await DeskAsync();
         var made = await AddAsync(desk, l => l["accent"] = "#112233");
-        await UseAsync(desk, reminders: false, made.Id());
+        await UseAsync(desk, "statement", made.Id());
         var round = await desk.PrepareAsync();
         await ChangeAsync(desk, made, l => l["accent"] = "#445566");
         Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseAsync(round.Id(), 2)).StatusCode);
@@ -55,18 +55,51 @@ public class LayoutTests(RunningRendal rendal)
         using var desk = await DeskAsync();
         var reminders = await AddAsync(desk, l => AddText(l, "Please pay"));
         var picked = await AddAsync(desk, l => AddText(l, "Picked for once"));
-        await UseAsync(desk, reminders: true, reminders.Id());
+        await UseAsync(desk, "reminder", reminders.Id());
         Assert.DoesNotContain("Please pay", await DocumentAsync(desk, await desk.PrepareAsync(), "AB01"));
         var round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf = "2026-10-31", reminders = true });
         Assert.Contains("Please pay", await DocumentAsync(desk, round, "AB01"));
         Assert.Contains("Reminder", await DocumentAsync(desk, round, "AB01"));
         Assert.Contains("Picked for once", await DocumentAsync(desk, await Rounds.RoundTests.ChangeAsync(desk, round, s => s["layoutId"] = picked.Id()), "AB01"));
         var list = await desk.Browser.GetJsonAsync($"{desk.Api}/layouts");
-        Assert.Equal([(false, true), (false, false)], list.List("layouts").OrderBy(l => l.Id()).Select(l => (l.GetProperty("forStatements").GetBoolean(), l.GetProperty("forReminders").GetBoolean())));
+        Assert.Equal([("reminder", "", reminders.Id())], list.List("uses").Select(u => (u.Text("purpose"), u.Text("language"), u.GetProperty("layout").GetInt64())));
         Assert.Equal(["Delivery round"], list.List("columns").Select(c => c.GetString()));
 
-        await UseAsync(desk, reminders: true, null);
+        await UseAsync(desk, "reminder", null);
         Assert.DoesNotContain("Please pay", await DocumentAsync(desk, await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { }), "BE02"));
+    }
+
+    [Fact]
+    public async Task A_language_a_level_and_a_customer_can_have_one_of_their_own()
+    {
+        using var desk = await DeskAsync();
+        var (german, second, own) = (await AddAsync(desk, l => AddText(l, "Vielen Dank")), await AddAsync(desk, l => AddText(l, "Second time")), await AddAsync(desk, l => AddText(l, "For you alone")));
+        await UseAsync(desk, "statement", german.Id(), "de");
+        await UseAsync(desk, "reminder-2", second.Id());
+        await (await desk.PutCardAsync("BE02", "Beacon Lodge", "b@beacon.example", ownLayout: own.Id())).JsonAsync();
+        var round = await desk.PrepareAsync();
+        Assert.DoesNotContain("Vielen Dank", await DocumentAsync(desk, round, "AB01"));
+        Assert.Contains("For you alone", await DocumentAsync(desk, round, "BE02"));
+        var card = JsonNode.Parse((await desk.Browser.GetJsonAsync($"{desk.Api}/customers/card?key=AB01")).GetRawText())!.AsObject();
+        card["language"] = "de";
+        await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/customers/card?key=AB01", card, Cancel)).JsonAsync();
+        Assert.Contains("Vielen Dank", await DocumentAsync(desk, await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { }), "AB01"));
+
+        await Rounds.RulesTests.PutAsync(desk, rules => rules["maySkip"] = true);
+        var reminders = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf = "2026-10-31", reminders = true });
+        Assert.DoesNotContain("Second time", await DocumentAsync(desk, reminders, "AB01"));
+        var later = await Rounds.RoundTests.ChangeAsync(desk, reminders, s => s["asOf"] = "2026-11-15");
+        Assert.Contains("Second time", await DocumentAsync(desk, later, "BE02"));
+    }
+
+    [Theory]
+    [InlineData("party", "", "“party” is nothing that a layout is used for.")]
+    [InlineData("statement", "xx", "“xx” is not a language that is known.")]
+    public async Task What_a_layout_cannot_be_used_for_is_refused(string purpose, string language, string expected)
+    {
+        using var desk = await DeskAsync();
+        var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/use", new { purpose, language, id = (long?)null }, Cancel);
+        Assert.Equal((HttpStatusCode.UnprocessableEntity, expected), (answer.StatusCode, await answer.DetailAsync()));
     }
 
     [Fact]
@@ -89,7 +122,7 @@ public class LayoutTests(RunningRendal rendal)
     {
         using var desk = await DeskAsync();
         var made = await AddAsync(desk, l => AddText(l, "Dear <span data-slot=\"customer.contact\"></span>"));
-        await UseAsync(desk, reminders: false, made.Id());
+        await UseAsync(desk, "statement", made.Id());
         await (await desk.PutCardAsync("BE02", "Beacon Lodge", "b@beacon.example", contact: "Tom Reeve")).JsonAsync();
         var parcels = (await desk.PrepareAsync()).List("parcels").OrderBy(p => p.Text("customer"), StringComparer.Ordinal);
         Assert.Equal(["contact is empty on the document", ""], parcels.Select(p => p.Text("problem")));
@@ -100,7 +133,7 @@ public class LayoutTests(RunningRendal rendal)
     {
         using var desk = await DeskAsync();
         Assert.Equal("Part 9, text: The body has a slot “no.such” that names nothing known.", await RefusedAsync(desk, l => AddText(l, "<span data-slot=\"no.such\"></span>")));
-        Assert.Equal("A layout has the table of items once.", await RefusedAsync(desk, l => l["parts"] = new JsonArray()));
+        Assert.Equal("A layout without parts is an empty sheet; add one.", await RefusedAsync(desk, l => l["parts"] = new JsonArray()));
         Assert.Equal("The logo has to be a PNG or JPEG picture.", await RefusedAsync(desk, l => l["parts"]!.AsArray()[0]!["logo"] = Convert.ToBase64String("<svg/>"u8)));
         var unknown = await BuiltInAsync(desk);
         unknown["parts"]!.AsArray().Add(new JsonObject { ["part"] = "fireworks" });
@@ -134,7 +167,7 @@ public class LayoutTests(RunningRendal rendal)
         var made = await AddAsync(desk, _ => { });
         using var other = await DeskAsync();
         Assert.Equal(HttpStatusCode.NotFound, (await other.Browser.GetAsync($"{other.Api}/layouts/{made.Id()}", Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await other.Browser.PostAsJsonAsync($"{other.Api}/layouts/use", new { reminders = false, id = made.Id() }, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await other.Browser.PostAsJsonAsync($"{other.Api}/layouts/use", new { purpose = "statement", language = "", id = made.Id() }, Cancel)).StatusCode);
     }
 
     private static async Task<JsonObject> BuiltInAsync(Desk desk) =>
@@ -167,9 +200,9 @@ public class LayoutTests(RunningRendal rendal)
 
     private static void AddText(JsonObject layout, string html) => layout["parts"]!.AsArray().Add(new JsonObject { ["part"] = "text", ["text"] = $"<p>{html}</p>", ["when"] = "always" });
 
-    private static async Task UseAsync(Desk desk, bool reminders, long? id)
+    private static async Task UseAsync(Desk desk, string purpose, long? id, string language = "")
     {
-        var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/use", new { reminders, id }, Cancel);
+        var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/use", new { purpose, language, id }, Cancel);
         Assert.True(answer.IsSuccessStatusCode);
     }
 

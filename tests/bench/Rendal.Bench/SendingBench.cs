@@ -78,7 +78,7 @@ internal static class SendingBench
         var rows = await new LedgerStore(source, book).RowsAsync(intake, cancel).ToListAsync(cancel);
         var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
         var parcels = chosen.Statements.Select(s => new ParcelRecord(0, s.Customer, s.Customer, [new ParcelAccount(s.Customer, s.Customer)], Core.Dispatch.ParcelState.Prepared, [$"{s.Customer}@inn.example"], "", Web.Rounds.ParcelMaking.Sums([s]), s.Items.Count, "")).ToList();
-        await rounds.PutPreparedAsync(round, parcels, chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), null, DateTimeOffset.UtcNow, cancel);
+        await rounds.PutPreparedAsync(round, parcels, chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), DateTimeOffset.UtcNow, cancel);
         var stored = await rounds.ParcelsAsync(round, cancel);
         var frozen = stored.Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer })).ToList();
 

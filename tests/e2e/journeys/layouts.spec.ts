@@ -77,8 +77,9 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
   await test.step("it is put to use, and what arrives is that document", async () => {
     await page.getByRole("button", { name: "Use it like this" }).click();
     await expect(page.getByText(/^version 2, by marta/)).toBeVisible();
-    await page.getByRole("checkbox", { name: "statements" }).click();
-    await expect(page.getByRole("checkbox", { name: "statements" })).toBeChecked();
+    const uses = page.getByRole("region", { name: "Used for" });
+    await uses.getByRole("button", { name: "Use it" }).click();
+    await expect(uses.getByRole("button", { name: "no more for statements" })).toBeVisible();
 
     await prepareRound(page, "October");
     await page.keyboard.press("4");
@@ -103,4 +104,35 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
     }
     expect(words).not.toContain("Invoice");
   });
+});
+
+test("a ready-made confirmation in German is begun from, and its slip stands in one piece", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Confirmations");
+  await takeIn(page, "files/open-items.csv");
+  await page.getByRole("link", { name: "Words & paper" }).click();
+  await page.getByRole("tab", { name: "Layouts" }).click();
+  await page.getByLabel("Begin from").click();
+  await page.getByTitle("Saldenbestätigung").click();
+  const preview = page.getByRole("region", { name: "Preview" });
+  await expect(preview.getByRole("img", { name: /Saldenbestätigung .*Antwort an Confirmations/ })).toBeVisible();
+  await expect(preview.getByRole("img", { name: /Eldwick Manor/ })).toBeVisible();
+  await page.getByRole("heading", { name: "Words & paper" }).click();
+  await page.keyboard.press("s");
+  await expect(preview.getByRole("img", { name: /Saldenbestätigung/ })).toBeVisible();
+  await expect(preview.getByRole("img", { name: /Eldwick Manor/ })).toHaveCount(0);
+  await page.getByRole("button", { name: "Slip to tear off away" }).click();
+  await expect(preview.getByRole("img", { name: /Antwort an/ })).toHaveCount(0);
+  await page.getByRole("button", { name: "Use it like this" }).click();
+  await page.getByLabel("Earlier versions").click();
+  await page.getByTitle(/^1: marta/).click();
+  await expect(preview.getByRole("img", { name: /Antwort an Confirmations/ })).toBeVisible();
+  await expect(page.getByText("changed, not in use yet")).toBeVisible();
+
+  await page.getByLabel("Use it for").click();
+  await page.getByTitle("reminders", { exact: true }).click();
+  await page.getByLabel("In the language").click();
+  await page.getByTitle("Deutsch").click();
+  await page.getByRole("button", { name: "Use it", exact: true }).click();
+  await expect(page.getByRole("button", { name: "no more for reminders, Deutsch" })).toBeVisible();
 });

@@ -53,6 +53,13 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await expect(page.getByLabel("Last day of each age band")).toHaveValue("30, 60, 90");
   await shot(page, "figures");
 
+  await page.goto(`/books/${book}/words?part=layouts`);
+  await page.getByLabel("Begin from").click();
+  await page.getByTitle("Balance confirmation").click();
+  await page.getByRole("button", { name: "Text", exact: true }).click();
+  await expect(page.getByRole("img", { name: /Reply to Tarnbrook/ })).toBeVisible();
+  await shot(page, "layouts");
+
   await page.goto(`/books/${book}/rounds`);
   await page.getByLabel("What goes").click();
   await page.getByTitle("Reminders", { exact: true }).click();

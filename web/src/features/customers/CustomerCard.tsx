@@ -1,8 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Checkbox, Form, Input, InputNumber, Select } from "antd";
 import { api, must, type Schemas } from "../../shared/api/client";
+import { languages } from "../../shared/languages";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { useLayouts } from "../layouts/useLayouts";
 import { lines } from "../sign-in/FirmFields";
 import { formWords, groupsWords } from "../rounds/words";
 import { CustomerHistory } from "./CustomerHistory";
@@ -27,17 +29,9 @@ interface CardText {
   minimum: number | null;
   onHold: boolean;
   ownWording: number | null;
+  ownLayout: number | null;
   notes: string;
 }
-
-const languages = [
-  ["en", "English"],
-  ["de", "Deutsch"],
-  ["fr", "français"],
-  ["es", "español"],
-  ["it", "italiano"],
-  ["nl", "Nederlands"],
-].map(([value, label]) => ({ value, label }));
 
 const roles: { value: Contact["role"]; label: string }[] = [
   { value: "to", label: "to" },
@@ -79,6 +73,7 @@ export function CustomerCard({
     queryKey: ["customer", book, customer],
     queryFn: () => must(api.GET("/api/books/{book}/customers/card", { params })),
   });
+  const layouts = useLayouts();
   const wordings = useQuery({
     queryKey: ["wordings", book],
     queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
@@ -143,6 +138,14 @@ export function CustomerCard({
                 allowClear
                 placeholder="the round’s"
                 options={(wordings.data ?? []).map((w) => ({ value: w.id, label: w.name }))}
+              />
+            </Form.Item>
+            <Form.Item label="Layout of statements" name="ownLayout">
+              <Select
+                aria-label="Layout of statements"
+                allowClear
+                placeholder="the book’s"
+                options={(layouts.data?.layouts ?? []).map((l) => ({ value: l.id, label: l.name }))}
               />
             </Form.Item>
             <Form.Item label="Street, town and postcode, a line each" name="postal">
@@ -295,11 +298,21 @@ function textOf(c: Card): CardText {
     minimum: c.minimumBalance === null ? null : Number(c.minimumBalance),
     onHold: c.onHold,
     ownWording: c.ownWording,
+    ownLayout: c.ownLayout,
     notes: c.notes,
   };
 }
 
-function requestOf({ postal, days, from, form, minimum, ownWording, ...rest }: CardText): Schemas["CustomerRequest"] {
+function requestOf({
+  postal,
+  days,
+  from,
+  form,
+  minimum,
+  ownWording,
+  ownLayout,
+  ...rest
+}: CardText): Schemas["CustomerRequest"] {
   return {
     ...rest,
     form: form ?? null,
@@ -307,5 +320,6 @@ function requestOf({ postal, days, from, form, minimum, ownWording, ...rest }: C
     terms: days === null ? null : { days, fromMonthEnd: from === "month" },
     minimumBalance: minimum,
     ownWording: ownWording ?? null,
+    ownLayout: ownLayout ?? null,
   };
 }

@@ -1,10 +1,12 @@
-import { App, Button, Checkbox } from "antd";
+import { App, Button } from "antd";
 import { useRef } from "react";
 import { useSearchParams } from "react-router";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { LayoutEditor } from "./LayoutEditor";
 import { useLayout, useLayoutActions, useLayouts, type Layout, type LayoutList, type StoredLayout } from "./useLayouts";
+import { NewLayout } from "./NewLayout";
+import { Uses } from "./Uses";
 import "./layouts.css";
 
 /** The layouts of the book: which is used for what, and the one in view beside its document. */
@@ -16,7 +18,7 @@ export function LayoutsPage() {
   return (
     <Waiting query={list}>
       {(all) => {
-        const usual = all.layouts.find((l) => l.forStatements)?.id ?? 0;
+        const usual = all.uses.find((u) => u.purpose === "statement")?.layout ?? 0;
         const id = Number.isNaN(wanted) ? usual : wanted;
         return <Shown key={id} id={id} list={all} onShow={show} />;
       }}
@@ -26,15 +28,6 @@ export function LayoutsPage() {
 
 function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id: number) => void }) {
   const stored = useLayout(id);
-  const { use } = useLayoutActions();
-  const { message } = App.useApp();
-  const line = list.layouts.find((l) => l.id === id);
-  const isFor = (reminders: boolean) =>
-    id === 0
-      ? !list.layouts.some((l) => (reminders ? l.forReminders : l.forStatements))
-      : ((reminders ? line?.forReminders : line?.forStatements) ?? false);
-  const putToUse = (reminders: boolean, wanted: boolean) =>
-    use.mutate({ reminders, id: wanted && id !== 0 ? id : null }, { onError: (e) => void message.error(e.message) });
   return (
     <div className="layouts">
       <nav aria-label="Layouts">
@@ -43,23 +36,8 @@ function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id
             {l.name}
           </button>
         ))}
-        <fieldset className="layout-use">
-          <legend>It is used for</legend>
-          <Checkbox
-            checked={isFor(false)}
-            disabled={use.isPending || (id === 0 && isFor(false))}
-            onChange={(e) => putToUse(false, e.target.checked)}
-          >
-            statements
-          </Checkbox>
-          <Checkbox
-            checked={isFor(true)}
-            disabled={use.isPending || (id === 0 && isFor(true))}
-            onChange={(e) => putToUse(true, e.target.checked)}
-          >
-            reminders
-          </Checkbox>
-        </fieldset>
+        <NewLayout onMade={onShow} />
+        <Uses id={id} list={list} />
         <Waiting query={stored}>{(s) => <Files stored={s} onMade={onShow} />}</Waiting>
       </nav>
       <Waiting query={stored}>

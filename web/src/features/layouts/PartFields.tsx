@@ -76,6 +76,10 @@ export function PartFields({
           </label>
         </>
       );
+    case "slip":
+      return (
+        <SlotText label="Text" html={part.text} isFixed={false} onChange={(text) => onChange({ ...part, text })} />
+      );
     case "items":
       return <ColumnsField part={part} list={list} onChange={onChange} />;
     case "payment":

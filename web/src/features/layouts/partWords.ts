@@ -11,6 +11,7 @@ export const partWords: Record<PartName, string> = {
   total: "Total",
   ages: "Strip of ages",
   payment: "How to pay",
+  slip: "Slip to tear off",
 };
 
 /** A part as it is when it is added. */
@@ -24,6 +25,7 @@ export const newPart: Record<PartName, LayoutPart> = {
   total: { part: "total" },
   ages: { part: "ages" },
   payment: { part: "payment", iban: "", bic: "" },
+  slip: { part: "slip", text: "<p></p>" },
 };
 
 /** When a text stands on a document. */
@@ -41,3 +43,9 @@ export const placeWords: Record<string, string> = {
   "din5008-a": "window of DIN 5008, form A",
   "din5008-b": "window of DIN 5008, form B",
 };
+
+/** What a layout is used for. */
+export function purposeWords(purpose: string): string {
+  const level = /^reminder-(\d)$/.exec(purpose)?.[1];
+  return level ? `reminders of level ${level}` : purpose === "reminder" ? "reminders" : "statements";
+}

@@ -66,7 +66,7 @@ export function useLayoutActions() {
       onSuccess: anew,
     }),
     use: useMutation({
-      mutationFn: (use: { reminders: boolean; id: number | null }) =>
+      mutationFn: (use: Schemas["UseRequest"]) =>
         must(api.POST("/api/books/{book}/layouts/use", { params: { path }, body: use })),
       onSuccess: anew,
     }),

@@ -1,0 +1,46 @@
+import { useQuery } from "@tanstack/react-query";
+import { App, Select } from "antd";
+import { api, must } from "../../shared/api/client";
+import { languages } from "../../shared/languages";
+import { useBookId } from "../../shared/useBook";
+import { useLayoutActions, type Layout } from "./useLayouts";
+
+/** Begins a layout from a ready-made one. */
+export function NewLayout({ onMade }: { onMade: (id: number) => void }) {
+  const book = useBookId();
+  const { add } = useLayoutActions();
+  const { message } = App.useApp();
+  const made = useQuery({
+    queryKey: ["ready-made", book],
+    queryFn: () => must(api.GET("/api/books/{book}/layouts/ready-made", { params: { path: { book } } })),
+    staleTime: Infinity,
+  });
+  return (
+    <Select
+      size="small"
+      aria-label="Begin from"
+      placeholder="Begin from…"
+      style={{ margin: "8px 8px 0" }}
+      popupMatchSelectWidth={false}
+      loading={made.isPending || add.isPending}
+      value={null}
+      options={languages
+        .map((language) => ({
+          label: language.label,
+          options: (made.data ?? [])
+            .map((m, at) => ({ value: at, label: m.layout.name, language: m.language }))
+            .filter((m) => m.language === language.value),
+        }))
+        .filter((group) => group.options.length > 0)}
+      onChange={(at: number | null) => {
+        const layout = at === null ? undefined : made.data?.[at]?.layout;
+        if (layout) {
+          add.mutate(layout as Layout, {
+            onSuccess: (l) => onMade(l.id),
+            onError: (e) => void message.error(e.message),
+          });
+        }
+      }}
+    />
+  );
+}

@@ -1,0 +1,64 @@
+import { App, Button, Select } from "antd";
+import { useState } from "react";
+import { languages } from "../../shared/languages";
+import { purposeWords } from "./partWords";
+import { useLayoutActions, type LayoutList } from "./useLayouts";
+
+/** What a layout is used for: which purpose, in which language. Where another was used before, this one takes its place. */
+export function Uses({ id, list }: { id: number; list: LayoutList }) {
+  const { use } = useLayoutActions();
+  const { message } = App.useApp();
+  const [purpose, setPurpose] = useState("statement");
+  const [language, setLanguage] = useState("");
+  const mine = list.uses.filter((u) => u.layout === id);
+  const put = (of: { purpose: string; language: string; id: number | null }) =>
+    use.mutate(of, { onError: (e) => void message.error(e.message) });
+  if (id === 0) {
+    return <p className="quiet layout-use">It is used wherever no other is.</p>;
+  }
+  return (
+    <section className="layout-use" aria-label="Used for">
+      <h2>Used for</h2>
+      {mine.length === 0 && <p className="quiet">Nothing yet.</p>}
+      <ul>
+        {mine.map((u) => {
+          const words = `${purposeWords(u.purpose)}${u.language ? `, ${nameOf(u.language)}` : ""}`;
+          return (
+            <li key={`${u.purpose} ${u.language}`}>
+              {words}{" "}
+              <button
+                type="button"
+                className="link"
+                disabled={use.isPending}
+                onClick={() => put({ purpose: u.purpose, language: u.language, id: null })}
+              >
+                no more<span className="visually-hidden"> for {words}</span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <Select
+        size="small"
+        aria-label="Use it for"
+        popupMatchSelectWidth={false}
+        value={purpose}
+        options={list.purposes.map((p) => ({ value: p, label: purposeWords(p) }))}
+        onChange={setPurpose}
+      />
+      <Select
+        size="small"
+        aria-label="In the language"
+        popupMatchSelectWidth={false}
+        value={language}
+        options={[{ value: "", label: "any language" }, ...languages]}
+        onChange={setLanguage}
+      />
+      <Button size="small" loading={use.isPending} onClick={() => put({ purpose, language, id })}>
+        Use it
+      </Button>
+    </section>
+  );
+}
+
+const nameOf = (code: string) => languages.find((l) => l.value === code)?.label ?? code;
