@@ -163,7 +163,7 @@ internal static class StatementsCommand
             IReadOnlyList<Statement> statements = [.. of];
             var level = statements.Max(s => s.ReminderLevel);
             var paper = StatementPaper.Of(customer, statements, options.Ageing, Nobody, options.Layout, ParcelSlots.Of(customer, statements, Nobody, "", "", level), level, options.InterestPercent, nameOf);
-            var name = FileName.Unique(FileName.Safe($"{of.Key} statement {options.AsOf:yyyy-MM-dd}", ".pdf"), names);
+            var name = FileName.Unique(FileName.Safe(paper.FileName, ".pdf"), names);
             File.WriteAllBytes(Path.Combine(folder, name), press.Print(paper, options.Layout.Layout));
             documents.Add(of.Key, name);
         }

@@ -159,6 +159,39 @@ public sealed class StatementsCommandTests : IDisposable
     }
 
     [Fact]
+    public void A_saved_layout_sets_the_documents_and_one_that_cannot_be_used_is_refused()
+    {
+        var path = Write("l.csv", "Account,Name,Number,Date,Due date,Balance,Round\nA1,Inn at Kell,T-1,2026-09-01,2026-10-01,9.00,N2\n");
+        var layout = Write("layout.json", """
+            {
+              "name": "Ours", "textSize": 10, "fileName": "<span data-slot=\"statement.day\"></span> <span data-slot=\"customer.code\"></span>",
+              "parts": [
+                { "part": "title", "text": "Account of <span data-slot=\"customer.name\"></span>" },
+                { "columns": [{ "field": "number", "heading": "Ticket" }, { "field": "extra:Round" }, { "field": "open" }], "part": "items" },
+                { "part": "text", "text": "<p>Please pay <strong><span data-slot=\"statement.overdue\"></span></strong>.</p>", "when": "overdue" }
+              ]
+            }
+            """);
+        var (exit, json, errors) = Run(path, "--layout", layout, "--out", Path.Combine(folder, "out"), "--as-of", "2026-10-31", "--json", "-");
+        Assert.True(exit == 0, errors);
+        Assert.Equal("2026-10-31 A1.pdf", JsonDocument.Parse(json).RootElement.GetProperty("statements")[0].GetProperty("document").GetString());
+        Assert.InRange(new FileInfo(Path.Combine(folder, "out", "2026-10-31 A1.pdf")).Length, 3_000, 40_000);
+
+        foreach (var (wrong, said) in new[]
+        {
+            ("""{ "name": "Ours", "parts": [{ "part": "items", "columns": [{ "field": "colour" }] }] }""", "Part 1, table of items: “colour” is not a field that is known."),
+            ("""{ "name": "Ours", "parts": [{ "part": "fireworks" }] }""", "is not a layout that can be read"),
+            ("""{ "name": "Ours", "colour": "red" }""", "is not a layout that can be read"),
+            ("""{ "name": "Ours", "parts": [{ "part": "letterhead", "logo": "AAAA" }] }""", "The logo has to be a PNG or JPEG picture."),
+        })
+        {
+            var (refused, _, words) = Run(path, "--layout", Write("wrong.json", wrong));
+            Assert.Equal(2, refused);
+            Assert.Contains(said, words);
+        }
+    }
+
+    [Fact]
     public void A_saved_reading_stands_instead_of_recognition()
     {
         var path = Write("l.csv", "Account,Date,Balance,Rest\nA,03/04/2026,9.00,\"1,234\"\n");

@@ -49,6 +49,12 @@ public sealed record Layout
     /// <summary>What stands at the foot of each page beside its number; empty for the firm's name.</summary>
     public string Footer { get; init; } = "";
 
+    /// <summary>
+    /// The name of the file without its ending, as text with slots, written as the subject of a <see cref="Wordings.Wording"/>
+    /// is; empty for the usual one: <c>AB01 statement 2026-10-31</c>.
+    /// </summary>
+    public string FileName { get; init; } = "";
+
     /// <summary>The parts in their order.</summary>
     public IReadOnlyList<LayoutPart> Parts { get; init; } = [];
 

@@ -9,6 +9,8 @@ public sealed partial class LayoutTemplate
 {
     private readonly Dictionary<LayoutPart, WordingTemplate> texts = new(ReferenceEqualityComparer.Instance);
 
+    private WordingTemplate? fileName;
+
     private LayoutTemplate(Layout layout) => Layout = layout;
 
     /// <summary>The layout.</summary>
@@ -24,12 +26,16 @@ public sealed partial class LayoutTemplate
     public static LayoutTemplate Of(Layout layout)
     {
         var template = new LayoutTemplate(layout);
-        template.Errors = [.. Sheet(layout), .. layout.Parts.SelectMany((part, i) => template.Ready(part).Select(e => $"Part {i + 1}, {NameOf(part)}: {e}"))];
+        template.fileName = layout.FileName.Length > 0 ? WordingTemplate.Of(new Wording("", "", layout.FileName, "")) : null;
+        template.Errors = [.. Sheet(layout), .. template.fileName?.Errors.Select(e => $"Name of the file: {e}") ?? [], .. layout.Parts.SelectMany((part, i) => template.Ready(part).Select(e => $"Part {i + 1}, {NameOf(part)}: {e}"))];
         return template;
     }
 
     /// <summary>The title where the layout has one of its own; empty where it has not.</summary>
     internal FilledWording? Title(IReadOnlyDictionary<string, string> values) => Layout.First<TitlePart>() is { Text.Length: > 0 } title ? texts[title].Fill(values) : null;
+
+    /// <summary>The name of the file where the layout has one of its own; null where it has not.</summary>
+    internal FilledWording? FileName(IReadOnlyDictionary<string, string> values) => fileName?.Fill(values);
 
     /// <summary>The words of a text.</summary>
     internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values) => texts[part].Fill(values);

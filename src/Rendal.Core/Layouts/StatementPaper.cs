@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using System.Globalization;
 using Rendal.Core.Customers;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
@@ -20,6 +21,7 @@ namespace Rendal.Core.Layouts;
 /// <param name="Page">The line with the page number and the number of pages.</param>
 /// <param name="Texts">The words of each part of the layout, in their order; null for a part that is no text, and for a text that does not stand on this document.</param>
 /// <param name="EmptySlots">Slots of its texts that have no value and no fallback. While there are any, the document must not leave.</param>
+/// <param name="FileName">The name of the file without its ending, from customers' data and not yet safe for a file system.</param>
 /// <param name="CarriedWords">What stands before the sum at the foot of a page that the table goes over, and before the same at the head of the next.</param>
 public sealed record StatementPaper(
     string Language,
@@ -33,6 +35,7 @@ public sealed record StatementPaper(
     Func<int, int, string> Page,
     IReadOnlyList<IReadOnlyList<PaperParagraph>?> Texts,
     IReadOnlyList<Slot> EmptySlots,
+    string FileName,
     (string Foot, string Head) CarriedWords)
 {
     /// <summary>Sets a customer's statements, one section a currency, in the customer's language.</summary>
@@ -54,6 +57,8 @@ public sealed record StatementPaper(
         slots ??= FrozenDictionary<string, string>.Empty;
         var title = template.Title(slots);
         empty.AddRange(title?.EmptySlots ?? []);
+        var fileName = template.FileName(slots);
+        empty.AddRange(fileName?.EmptySlots ?? []);
         var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && Stands(text.When, statements, reminderLevel)) ? Filled(template.Fill(part, slots), empty) : null).ToList();
         var address = new List<string> { customer.Name };
         if (customer.Contact.Length > 0)
@@ -82,6 +87,7 @@ public sealed record StatementPaper(
             words.Page,
             texts,
             [.. empty.Distinct()],
+            fileName?.Subject ?? string.Create(CultureInfo.InvariantCulture, $"{customer.Key} {(reminderLevel is { } n ? $"reminder {n}" : "statement")} {asOf:yyyy-MM-dd}"),
             (words.CarriedForward, words.BroughtForward));
     }
 

@@ -19,6 +19,7 @@ public static class ParcelSlots
             ["customer.code"] = customer.Key,
             ["customer.contact"] = customer.Contact,
             ["statement.date"] = language.Write(statements[0].AsOf),
+            ["statement.day"] = statements[0].AsOf.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             ["statement.total"] = Sums(statements, language, s => s.Total),
             ["statement.to-pay"] = Sums(statements, language, s => s.ToPay),
             ["statement.overdue"] = Sums(statements, language, s => s.Overdue),

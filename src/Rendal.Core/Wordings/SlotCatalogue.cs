@@ -13,6 +13,7 @@ public static class SlotCatalogue
         new("customer.code", "Customer code", "The customer’s code."),
         new("customer.contact", "Contact", "The contact’s full name."),
         new("statement.date", "Statement date", "The date for which the statement holds."),
+        new("statement.day", "Statement day", "The same date as 2026-10-31, which sorts in names of files."),
         new("statement.total", "Total open", "What is open, with currency; several currencies one after another."),
         new("statement.to-pay", "To pay", "What is open with the interest that the statement shows, with currency."),
         new("statement.overdue", "Overdue", "What is past due, with currency."),

@@ -132,8 +132,9 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         }
 
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
-        var pdf = press.Print(making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), layout.Layout);
-        var enclosure = new Enclosure(making.DocumentName(claimed.Card), "application/pdf", pdf);
+        var paper = making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel);
+        var pdf = press.Print(paper, layout.Layout);
+        var enclosure = new Enclosure(ParcelMaking.DocumentName(paper), "application/pdf", pdf);
         var who = Recipients.Of(claimed.Card, RoundKind.Statements);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
         var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, [enclosure], clock.GetUtcNow()));

@@ -36,7 +36,7 @@ internal static class ParcelEndpoints
         var filled = made.Filled();
         return new ParcelView(
             parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, filled?.Subject ?? "", made.Preparation.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
-            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, made.Preparation.Making.DocumentName(made.Card));
+            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, ParcelMaking.DocumentName(made.Paper()));
     }
 
     private static async Task<IResult> PageAsync(long parcel, BookScope scope, HttpContext context, CancellationToken cancel)
@@ -50,8 +50,7 @@ internal static class ParcelEndpoints
     private static async Task<FileContentHttpResult> DocumentAsync(long parcel, BookScope scope, PreviewPress press, CancellationToken cancel)
     {
         var made = await MakeAsync(parcel, scope, cancel);
-        var making = made.Preparation.Making;
-        var pdf = await press.PrintAsync(making.Paper(made.Layout, made.Card, made.Statements, made.Parcel.Accounts, made.Parcel.ReminderLevel), made.Layout.Layout, cancel);
+        var pdf = await press.PrintAsync(made.Paper(), made.Layout.Layout, cancel);
         return TypedResults.File(pdf, "application/pdf");
     }
 
@@ -73,6 +72,8 @@ internal static class ParcelEndpoints
     private sealed record Made(Preparation Preparation, ParcelRecord Parcel, Customer Card, LayoutTemplate Layout, IReadOnlyList<Statement> Statements, FrozenParcel? Frozen)
     {
         public WordingTemplate Wording => Preparation.WordingFor(Card, Parcel.ReminderLevel);
+
+        public StatementPaper Paper() => Preparation.Making.Paper(Layout, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
 
         public FilledWording? Filled() =>
             Frozen is { } frozen ? new FilledWording(frozen.Subject, frozen.Body, [])

@@ -58,8 +58,8 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
         return (wording.Fill(slots), paper);
     }
 
-    /// <summary>The name of the statement document.</summary>
-    public string DocumentName(Customer customer) => FileName.Safe($"{customer.Key} statement {round.Choice.AsOf:yyyy-MM-dd}", ".pdf");
+    /// <summary>The name under which a document is enclosed.</summary>
+    public static string DocumentName(StatementPaper paper) => FileName.Safe(paper.FileName, ".pdf");
 
     /// <summary>The figures of statements as a parcel keeps them.</summary>
     public static List<ParcelSum> Sums(IEnumerable<Statement> statements) =>

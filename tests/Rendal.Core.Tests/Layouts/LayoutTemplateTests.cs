@@ -116,6 +116,17 @@ public sealed class LayoutTemplateTests
     }
 
     [Fact]
+    public void The_name_of_the_file_is_the_usual_one_or_made_from_slots()
+    {
+        Assert.Equal("A statement 2026-10-31", Paper(Layout.BuiltIn).FileName);
+        Assert.Equal("A reminder 2 2026-10-31", Paper(Layout.BuiltIn, level: 2).FileName);
+        var own = Layout.BuiltIn with { FileName = "<span data-slot=\"statement.day\"></span> <span data-slot=\"customer.name\"></span> {{ x }}" };
+        Assert.Equal("2026-10-31 Inn & <Kell> {{ x }}", Paper(own).FileName);
+        Assert.Equal(["customer.contact"], Paper(Layout.BuiltIn with { FileName = "<span data-slot=\"customer.contact\"></span>" }).EmptySlots.Select(s => s.Name));
+        Assert.Contains("Name of the file: The subject has a slot “no.such”", LayoutTemplate.Of(Layout.BuiltIn with { FileName = "<span data-slot=\"no.such\"></span>" }).Errors[0]);
+    }
+
+    [Fact]
     public void A_code_for_a_transfer_stands_for_euro_alone()
     {
         var layout = Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Take(7), new PaymentPart { Iban = "DE89 3704 0044 0532 0130 00" }] };

@@ -23,7 +23,11 @@ public class LayoutTests(RunningRendal rendal)
     public async Task What_goes_is_set_by_the_layout_in_use_and_what_went_stays_as_it_was()
     {
         using var desk = await DeskAsync();
-        var made = await AddAsync(desk, l => AddText(l, "First words for <span data-slot=\"customer.name\"></span>"));
+        var made = await AddAsync(desk, l =>
+        {
+            AddText(l, "First words for <span data-slot=\"customer.name\"></span>");
+            l["fileName"] = "../<span data-slot=\"customer.name\"></span>: <span data-slot=\"statement.day\"></span>";
+        });
         await UseAsync(desk, "statement", made.Id());
         var round = await desk.PrepareAsync();
         Assert.Contains("First words for Abbot’s Table", await DocumentAsync(desk, round, "AB01"));
@@ -33,7 +37,7 @@ public class LayoutTests(RunningRendal rendal)
         await ChangeAsync(desk, made, l => l["parts"]!.AsArray()[^1]!["text"] = "<p>Other words</p>");
         Assert.Contains("Other words", await DocumentAsync(desk, await desk.PrepareAsync(), "AB01"));
         Assert.Contains("First words for Abbot’s Table", await DocumentAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}"), "AB01"));
-        Assert.Contains("First words for Abbot’s Table", await EnclosureAsync(desk, "AB01"));
+        Assert.Contains("First words for Abbot’s Table", await EnclosureAsync(desk, "AB01", "_Abbot’s Table_ 2026-10-31.pdf"));
     }
 
     [Fact]
@@ -209,12 +213,14 @@ public class LayoutTests(RunningRendal rendal)
     private static async Task<string> DocumentAsync(Desk desk, JsonElement round, string customer) =>
         TextOf(await desk.Browser.GetByteArrayAsync($"{desk.Api}/parcels/{round.List("parcels").Single(p => p.Text("customer") == customer).Id()}/document", Cancel));
 
-    private static async Task<string> EnclosureAsync(Desk desk, string customer)
+    private static async Task<string> EnclosureAsync(Desk desk, string customer, string name)
     {
         var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Single(e => e.Text("customer") == customer);
         using var stream = new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", Cancel));
         using var content = new MemoryStream();
-        await ((MimePart)(await MimeMessage.LoadAsync(stream, Cancel)).Attachments.Single()).Content!.DecodeToAsync(content, Cancel);
+        var attached = (MimePart)(await MimeMessage.LoadAsync(stream, Cancel)).Attachments.Single();
+        await attached.Content!.DecodeToAsync(content, Cancel);
+        Assert.Equal(name, attached.FileName);
         return TextOf(content.ToArray());
     }
 

@@ -1,4 +1,5 @@
 import { Button, Checkbox, Input, InputNumber, Select } from "antd";
+import { OrderButtons } from "./OrderButtons";
 import { moved } from "./useDraft";
 import type { LayoutList, LayoutPart, PartOf } from "./useLayouts";
 
@@ -63,31 +64,19 @@ export function ColumnsField({
                     onChange={(width) => set(part.columns.map((c, at) => (at === i ? { ...c, width } : c)))}
                   />
                 </td>
-                <td className="layout-acts">
-                  <button
-                    type="button"
-                    disabled={i === 0}
-                    aria-label={`${name} further to the left`}
-                    onClick={() => set(moved(part.columns, i, -1))}
-                  >
-                    ↑
-                  </button>
-                  <button
-                    type="button"
-                    disabled={i === part.columns.length - 1}
-                    aria-label={`${name} further to the right`}
-                    onClick={() => set(moved(part.columns, i, 1))}
-                  >
-                    ↓
-                  </button>
-                  <button
-                    type="button"
-                    disabled={part.columns.length === 1}
-                    aria-label={`Column ${name} away`}
-                    onClick={() => set(part.columns.filter((_, at) => at !== i))}
-                  >
-                    ×
-                  </button>
+                <td>
+                  <OrderButtons
+                    at={i}
+                    count={part.columns.length}
+                    names={{
+                      up: `${name} further to the left`,
+                      down: `${name} further to the right`,
+                      away: `Column ${name} away`,
+                    }}
+                    canGo={part.columns.length > 1}
+                    onMove={(by) => set(moved(part.columns, i, by))}
+                    onGo={() => set(part.columns.filter((_, at) => at !== i))}
+                  />
                 </td>
               </tr>
             );

@@ -1,7 +1,9 @@
 import { Alert, App, Button, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
 import { moment } from "../../shared/figure";
+import { SlotText } from "../wordings/SlotText";
 import { LayoutPreview } from "./LayoutPreview";
+import { OrderButtons } from "./OrderButtons";
 import { Millimetres, PartFields } from "./PartFields";
 import { newPart, partWords } from "./partWords";
 import { useDraft, type DraftActions } from "./useDraft";
@@ -82,7 +84,7 @@ function Sheet({ draft }: { draft: DraftActions }) {
   return (
     <details className="layout-part">
       <summary>Sheet</summary>
-      <div className="layout-fields">
+      <div className="layout-fields" key={draft.turn}>
         <label className="layout-line">
           Name
           <Input size="small" value={layout.name} onChange={(e) => draft.set({ name: e.target.value })} />
@@ -124,6 +126,14 @@ function Sheet({ draft }: { draft: DraftActions }) {
           {margin("right", "Right")}
           {margin("bottom", "Bottom")}
         </div>
+        <SlotText
+          label="Name of the file"
+          html={layout.fileName}
+          isLine
+          isFixed={false}
+          onChange={(fileName) => draft.set({ fileName })}
+        />
+        <p className="quiet">Empty, it is the account, what it is and the day: AB01 statement 2026-10-31.</p>
         <label className="layout-line">
           Foot of each page
           <Input
@@ -161,27 +171,13 @@ function Parts({ draft, list }: { draft: DraftActions; list: LayoutList }) {
                 >
                   {name}
                 </button>
-                <span className="layout-acts">
-                  <button
-                    type="button"
-                    disabled={i === 0}
-                    aria-label={`${name} up`}
-                    onClick={() => draft.movePart(i, -1)}
-                  >
-                    ↑
-                  </button>
-                  <button
-                    type="button"
-                    disabled={i === layout.parts.length - 1}
-                    aria-label={`${name} down`}
-                    onClick={() => draft.movePart(i, 1)}
-                  >
-                    ↓
-                  </button>
-                  <button type="button" aria-label={`${name} away`} onClick={() => draft.removePart(i)}>
-                    ×
-                  </button>
-                </span>
+                <OrderButtons
+                  at={i}
+                  count={layout.parts.length}
+                  names={{ up: `${name} up`, down: `${name} down`, away: `${name} away` }}
+                  onMove={(by) => draft.movePart(i, by)}
+                  onGo={() => draft.removePart(i)}
+                />
               </div>
               {open === key && (
                 <div className="layout-fields" key={turn}>

@@ -109,6 +109,15 @@ function Sheets({ layout, customer, level }: { layout: Layout; customer: string;
     retry: false,
     gcTime: 0,
   });
+  const address = document.data?.address;
+  useEffect(
+    () => () => {
+      if (address) {
+        URL.revokeObjectURL(address);
+      }
+    },
+    [address],
+  );
   return (
     <>
       {document.error && <Alert type="error" title={document.error.message} style={{ marginBottom: 8 }} />}

@@ -1,6 +1,6 @@
 import { App, Button } from "antd";
-import { useRef } from "react";
 import { useSearchParams } from "react-router";
+import { FileButton } from "../../shared/FileButton";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { LayoutEditor } from "./LayoutEditor";
@@ -30,7 +30,7 @@ function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id
   const stored = useLayout(id);
   return (
     <div className="layouts">
-      <nav aria-label="Layouts">
+      <nav className="side-list" aria-label="Layouts">
         {[{ id: 0, name: `${list.builtIn.name} (built in)` }, ...list.layouts].map((l) => (
           <button key={l.id} type="button" aria-current={l.id === id} onClick={() => onShow(l.id)}>
             {l.name}
@@ -52,13 +52,9 @@ function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) 
   const book = useBookId();
   const { message } = App.useApp();
   const { add } = useLayoutActions();
-  const input = useRef<HTMLInputElement>(null);
   const make = (layout: Layout) =>
     add.mutate(layout, { onSuccess: (made) => onMade(made.id), onError: (e) => void message.error(e.message) });
-  const take = async (file: File | undefined) => {
-    if (!file) {
-      return;
-    }
+  const take = async (file: File) => {
     try {
       make(JSON.parse(await file.text()) as Layout);
     } catch {
@@ -84,20 +80,9 @@ function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) 
       <Button size="small" onClick={save}>
         Save as a file
       </Button>
-      <Button size="small" onClick={() => input.current?.click()}>
+      <FileButton label="Layout file" accept="application/json,.json" onTake={take}>
         Take from a file…
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        accept="application/json,.json"
-        aria-label="Layout file"
-        onChange={(e) => {
-          void take(e.target.files?.[0]);
-          e.target.value = "";
-        }}
-      />
+      </FileButton>
     </div>
   );
 }

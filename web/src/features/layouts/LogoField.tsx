@@ -1,5 +1,5 @@
 import { Button, Checkbox } from "antd";
-import { useRef } from "react";
+import { FileButton } from "../../shared/FileButton";
 import { Millimetres } from "./PartFields";
 import type { PartOf } from "./useLayouts";
 
@@ -11,29 +11,13 @@ export function LogoField({
   part: PartOf<"letterhead">;
   onChange: (part: PartOf<"letterhead">) => void;
 }) {
-  const input = useRef<HTMLInputElement>(null);
-  const take = async (file: File | undefined) => {
-    if (file) {
-      onChange({ ...part, logo: base64(new Uint8Array(await file.arrayBuffer())) });
-    }
-  };
+  const take = async (file: File) => onChange({ ...part, logo: base64(new Uint8Array(await file.arrayBuffer())) });
   return (
     <>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        accept="image/png,image/jpeg"
-        aria-label="Logo"
-        onChange={(e) => {
-          void take(e.target.files?.[0]);
-          e.target.value = "";
-        }}
-      />
       <div className="layout-line">
-        <Button size="small" onClick={() => input.current?.click()}>
+        <FileButton label="Logo" accept="image/png,image/jpeg" onTake={take}>
           {part.logo === null ? "Take a logo (PNG, JPEG)…" : "Another logo…"}
-        </Button>
+        </FileButton>
         {part.logo !== null && (
           <Button size="small" onClick={() => onChange({ ...part, logo: null })}>
             Without logo

@@ -66,7 +66,7 @@ function Wordings() {
         const shown = list.find((w) => w.id === picked) ?? list[0];
         return (
           <div className="words">
-            <nav aria-label="Wordings">
+            <nav className="side-list" aria-label="Wordings">
               {list.map((w) => (
                 <button key={w.id} type="button" aria-current={w.id === shown?.id} onClick={() => setPicked(w.id)}>
                   {w.name}
