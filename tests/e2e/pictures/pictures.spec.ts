@@ -57,6 +57,8 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.getByLabel("Begin from").click();
   await page.getByTitle("Balance confirmation").click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
+  await page.getByRole("heading", { name: "Words & paper" }).click();
+  await page.keyboard.press("s");
   await expect(page.getByRole("img", { name: /Reply to Tarnbrook/ })).toBeVisible();
   await shot(page, "layouts");
 

@@ -54,7 +54,7 @@ export function Choices({
           disabled={fixed}
           options={[
             { value: "statements", label: "statements" },
-            { value: "reminders", label: "reminders that are due" },
+            { value: "reminders", label: "reminders due" },
           ]}
           onChange={(what) =>
             set(
