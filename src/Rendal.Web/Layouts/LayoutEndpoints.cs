@@ -154,13 +154,16 @@ internal static class LayoutEndpoints
         return TypedResults.File(await press.PrintAsync(paper, layout, cancel), "application/pdf");
     }
 
-    private static Layout Checked(Layout layout) =>
-        LayoutTemplate.Of(layout).Errors is [var error, ..] ? throw Unable.Invalid(error)
-        : layout.First<LetterheadPart>()?.Logo is { } logo && Picture.Problem(logo) is { } problem ? throw Unable.Invalid(problem)
-        : layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(p => p switch
-        {
-            TextPart text => text with { Text = WordingTemplate.Sanitised(text.Text) },
-            SlipPart slip => slip with { Text = WordingTemplate.Sanitised(slip.Text) },
-            _ => p,
-        })] };
+    private static Layout Checked(Layout layout)
+    {
+        var problem = LayoutTemplate.Of(layout).Errors.FirstOrDefault() ?? (layout.First<LetterheadPart>()?.Logo is { } logo ? Picture.Problem(logo) : null);
+        return problem is null ? layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(Sanitised)] } : throw Unable.Invalid(problem);
+    }
+
+    private static LayoutPart Sanitised(LayoutPart part) => part switch
+    {
+        TextPart text => text with { Text = WordingTemplate.Sanitised(text.Text) },
+        SlipPart slip => slip with { Text = WordingTemplate.Sanitised(slip.Text) },
+        _ => part,
+    };
 }
