@@ -21,7 +21,7 @@ public sealed class Press : IDisposable
     /// <exception cref="InvalidDataException">The logo is no picture that can be drawn; <see cref="Picture.Problem"/> says so beforehand.</exception>
     public byte[] Print(StatementPaper paper, Layout layout)
     {
-        var pages = new StatementPages(paper, layout, regular, strong, heading, LogoOf(layout));
+        var pages = new StatementPages(paper, layout, new Faces(regular, strong, heading), LogoOf(layout));
         var metadata = new SKDocumentPdfMetadata
         {
             Title = $"{paper.Title} – {paper.AddressLines[0]}",

@@ -145,7 +145,7 @@ internal static class LayoutEndpoints
         var statements = Choosing.Again(customer, card.Form, rows, new Choice { AsOf = scope.Book.Today(clock) }, rules.SettlementOf(intake.HasOutstanding), rules, hand);
         if (statements.Count == 0)
         {
-            throw Unable.NotFound("Nothing is open of this customer; a document");
+            throw Unable.Conflict("Nothing is open of this customer today, so there is no document to show.");
         }
 
         var sender = (await scope.Senders.ListAsync(cancel))[0];

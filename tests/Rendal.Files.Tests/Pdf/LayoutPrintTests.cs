@@ -61,14 +61,16 @@ public class LayoutPrintTests
         Assert.Equal(60, document.GetPages().SelectMany(p => p.GetWords()).Count(w => w.Text.StartsWith("T-", StringComparison.Ordinal)));
     }
 
-    [Fact]
-    public void A_logo_stands_as_high_as_wanted_and_in_its_own_proportions()
+    [Theory]
+    [InlineData(200, 50, 48, 12)]
+    [InlineData(400, 20, 87, 4.35)]
+    public void A_logo_stands_as_high_as_wanted_or_as_wide_as_there_is_room_and_in_its_own_proportions(int width, int height, double wide, double high)
     {
-        var layout = Layout.BuiltIn with { Parts = [new LetterheadPart { Logo = Png(200, 50), LogoHeight = 12 }, .. Layout.BuiltIn.Parts.Skip(1)] };
+        var layout = Layout.BuiltIn with { Parts = [new LetterheadPart { Logo = Png(width, height), LogoHeight = 12 }, .. Layout.BuiltIn.Parts.Skip(1)] };
         using var document = PdfDocument.Open(Print(layout, 2));
         var picture = Assert.Single(document.GetPage(1).GetImages()).BoundingBox;
-        Assert.Equal(12, picture.Height / PointsPerMillimetre, 0.1);
-        Assert.Equal(48, picture.Width / PointsPerMillimetre, 0.1);
+        Assert.Equal(high, picture.Height / PointsPerMillimetre, 0.1);
+        Assert.Equal(wide, picture.Width / PointsPerMillimetre, 0.1);
         Assert.DoesNotContain("Linen", document.GetPage(1).GetWords().Where(w => w.BoundingBox.Bottom > 100).Select(w => w.Text));
     }
 

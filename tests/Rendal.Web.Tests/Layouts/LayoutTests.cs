@@ -161,7 +161,7 @@ public class LayoutTests(RunningRendal rendal)
         layout["parts"]!.AsArray()[4]!["groupBy"] = "extra:Delivery round";
         var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/preview?customer=AB01", layout, Cancel);
         Assert.Contains("Delivery round N7", TextOf(await answer.Content.ReadAsByteArrayAsync(Cancel)));
-        Assert.Equal(HttpStatusCode.NotFound, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/preview?customer=ZZ99", layout, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/preview?customer=ZZ99", layout, Cancel)).StatusCode);
     }
 
     [Fact]

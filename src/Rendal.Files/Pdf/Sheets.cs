@@ -1,0 +1,93 @@
+using Rendal.Core.Layouts;
+using SkiaSharp;
+
+namespace Rendal.Files.Pdf;
+
+/// <summary>
+/// The sheets of one document while it is set: what is to be drawn on each, and how far down the last one is filled.
+/// Measures are points of 1/72 inch from the upper left corner.
+/// </summary>
+internal sealed class Sheets
+{
+    private const float PointsPerMillimetre = 72 / 25.4f;
+    private const float UsualTextSize = 9;
+
+    private readonly List<List<Action<Page>>> sheets = [];
+
+    /// <summary>Begins with one empty sheet.</summary>
+    public Sheets(Layout layout)
+    {
+        (Width, Height) = layout.Paper == PaperSize.A4 ? (595.28f, 841.89f) : (612f, 792f);
+        (Left, Top, Right, Bottom) = (Points(layout.Margins.Left), Points(layout.Margins.Top), Width - Points(layout.Margins.Right), Height - Points(layout.Margins.Bottom));
+        Scale = (float)layout.TextSize / UsualTextSize;
+        TurnOver();
+    }
+
+    public float Width { get; }
+
+    public float Height { get; }
+
+    public float Left { get; }
+
+    public float Top { get; }
+
+    public float Right { get; }
+
+    /// <summary>Where the last line may end.</summary>
+    public float Bottom { get; }
+
+    /// <summary>How much larger than usual everything is.</summary>
+    public float Scale { get; }
+
+    public float TextSize => UsualTextSize * Scale;
+
+    public float RowHeight => 15.5f * Scale;
+
+    /// <summary>From one line of text to the next.</summary>
+    public float LineHeight => 12.5f * Scale;
+
+    /// <summary>The same within a row of the table.</summary>
+    public float RowLine => 11 * Scale;
+
+    /// <summary>How many sheets there are.</summary>
+    public int Count => sheets.Count;
+
+    /// <summary>Where the next thing goes.</summary>
+    public float Y { get; set; }
+
+    public static float Points(decimal millimetres) => (float)millimetres * PointsPerMillimetre;
+
+    /// <summary>Goes on on a new sheet.</summary>
+    public void TurnOver()
+    {
+        sheets.Add([]);
+        Y = Top;
+    }
+
+    /// <summary>Goes on on a new sheet where so much does not fit any more.</summary>
+    public void Room(float needed)
+    {
+        if (Y + needed > Bottom)
+        {
+            TurnOver();
+        }
+    }
+
+    /// <summary>Has something drawn on the last sheet.</summary>
+    public void Add(Action<Page> draw) => sheets[^1].Add(draw);
+
+    public void Text(Face face, float size, string text, float x, float baseline, SKColor ink)
+    {
+        face.Set(text);
+        Add(page => page.Text(face, size, text, x, baseline, ink));
+    }
+
+    public void TextRight(Face face, float size, string text, float right, float baseline, SKColor ink)
+    {
+        face.Set(text);
+        Add(page => page.TextRight(face, size, text, right, baseline, ink));
+    }
+
+    /// <summary>Draws a sheet, from 0.</summary>
+    public void Draw(int sheet, Page page) => sheets[sheet].ForEach(draw => draw(page));
+}

@@ -1,0 +1,187 @@
+using Rendal.Core.Layouts;
+using SkiaSharp;
+
+namespace Rendal.Files.Pdf;
+
+/// <summary>What stands on a document about one currency: the table, its total, and the strip of ages.</summary>
+internal sealed class TableParts
+{
+    private const float AgeSize = 9;
+
+    private readonly Sheets sheets;
+    private readonly StatementPaper paper;
+    private readonly Faces faces;
+    private readonly SKColor accent;
+    private readonly TableColumns columns;
+
+    public TableParts(Sheets sheets, StatementPaper paper, Faces faces, SKColor accent)
+    {
+        (this.sheets, this.paper, this.faces, this.accent) = (sheets, paper, faces, accent);
+        columns = new TableColumns(paper, faces.Regular, faces.Strong, sheets.TextSize, sheets.Right - sheets.Left);
+    }
+
+    private float TotalHeight => 26 * sheets.Scale;
+
+    public void Table(PaperSection section)
+    {
+        // Heading, two rows and the total at least, so that no table begins with a lonely line.
+        sheets.Room(sheets.RowHeight * (section.Parts[0].Heading.Length > 0 ? 5 : 4));
+        Headings();
+        var before = 0;
+        for (var p = 0; p < section.Parts.Count; p++)
+        {
+            Rows(section, section.Parts[p], before, isLast: p == section.Parts.Count - 1);
+            before += section.Parts[p].Rows.Count;
+        }
+    }
+
+    public void Totals(PaperSection section)
+    {
+        sheets.Room(TotalHeight);
+        sheets.Text(faces.Strong, 10 * sheets.Scale, section.TotalLabel, sheets.Left, sheets.Y + (14 * sheets.Scale), Inks.First);
+        sheets.TextRight(faces.Strong, 10 * sheets.Scale, section.Total, sheets.Right, sheets.Y + (14 * sheets.Scale), Inks.First);
+        sheets.Y += (section.Interest.Count > 0 ? 20 : 26) * sheets.Scale;
+        for (var i = 0; i < section.Interest.Count; i++)
+        {
+            var line = section.Interest[i];
+            var isLast = i == section.Interest.Count - 1;
+            sheets.Room(isLast ? 26 * sheets.Scale : sheets.LineHeight);
+            sheets.Text(isLast ? faces.Strong : faces.Regular, (isLast ? 10 * sheets.Scale : sheets.TextSize), line.Label, sheets.Left, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Inks.First);
+            sheets.TextRight(isLast ? faces.Strong : faces.Regular, (isLast ? 10 * sheets.Scale : sheets.TextSize), line.Figure, sheets.Right, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Inks.First);
+            sheets.Y += isLast ? 26 * sheets.Scale : sheets.LineHeight;
+        }
+    }
+
+    public void Strip(PaperSection section)
+    {
+        var high = 30 * sheets.Scale;
+        sheets.Room(high + 14);
+        var field = (sheets.Right - sheets.Left) / section.Ages.Count;
+
+        // Figures of fifteen digits in nine bands have to fit beside each other.
+        var widest = section.Ages.Max(a => Math.Max(faces.Strong.Set(a.Figure).Width * AgeSize, faces.Regular.Set(a.Label).Width * 7.5f)) * sheets.Scale;
+        var fit = Math.Min(1, (field - 8) / widest) * sheets.Scale;
+        for (var i = 0; i < section.Ages.Count; i++)
+        {
+            var age = section.Ages[i];
+            var (ground, ink) = AgeTone.Of(age.Band);
+            var x = sheets.Left + (field * i);
+            var top = sheets.Y;
+            sheets.Add(page => page.Fill(new SKRect(x, top, x + field, top + high), SKColor.Parse(ground)));
+            sheets.Text(faces.Regular, 7.5f * fit, age.Label, x + 4, sheets.Y + (11 * sheets.Scale), SKColor.Parse(ink));
+            sheets.Text(faces.Strong, AgeSize * fit, age.Figure, x + 4, sheets.Y + (23 * sheets.Scale), SKColor.Parse(ink));
+        }
+
+        var bottom = sheets.Y + high;
+        sheets.Add(page => page.Line(sheets.Left, bottom, sheets.Right, 0.4f, Inks.Hairline));
+        sheets.Y += high + 20;
+    }
+
+    private void Headings()
+    {
+        for (var i = 0; i < paper.Columns.Count; i++)
+        {
+            InColumn(faces.Strong, i, paper.Columns[i].Heading, sheets.Y + (10 * sheets.Scale), Inks.Second);
+        }
+
+        var rule = sheets.Y + sheets.RowHeight;
+        sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 1, accent));
+        sheets.Y += sheets.RowHeight + 1;
+    }
+
+    /// <summary>The rows of one account. Its name stays with the first of them; its sum, and after the last account the total, with the last.</summary>
+    /// <param name="section">The section.</param>
+    /// <param name="part">The account, or the group of items.</param>
+    /// <param name="before">How many rows of the section stand before.</param>
+    /// <param name="isLast">Whether the total follows.</param>
+    private void Rows(PaperSection section, PaperPart part, int before, bool isLast)
+    {
+        var closing = (part.TotalLabel.Length > 0 ? sheets.RowHeight : 0) + (isLast ? TotalHeight : 0);
+        if (part.Heading.Length > 0)
+        {
+            Name(section, part, before, closing);
+        }
+
+        for (var r = 0; r < part.Rows.Count; r++)
+        {
+            var row = part.Rows[r].Select((cell, i) => columns.Lines(i, cell)).ToList();
+            var lines = row.Max(cell => cell.Count);
+            var needed = sheets.RowHeight + ((lines - 1) * sheets.RowLine);
+
+            // The last row never stands alone above a sum on the next page: it takes the sum along.
+            TurnOver(section, before + r, needed + (r == part.Rows.Count - 1 ? closing : 0));
+            for (var i = 0; i < row.Count; i++)
+            {
+                for (var l = 0; l < row[i].Count; l++)
+                {
+                    InColumn(faces.Regular, i, row[i][l], sheets.Y + (10.5f * sheets.Scale) + (l * sheets.RowLine), Inks.First);
+                }
+            }
+
+            sheets.Y += needed;
+            var rule = sheets.Y;
+            sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 0.4f, Inks.Hairline));
+        }
+
+        if (part.TotalLabel.Length > 0)
+        {
+            Sum(part.TotalLabel, part.Total);
+        }
+    }
+
+    private void Name(PaperSection section, PaperPart part, int before, float closing)
+    {
+        var lines = Lines.Wrapped(faces.Strong, sheets.TextSize, part.Heading, sheets.Right - sheets.Left);
+        var needed = sheets.RowHeight + 3 + ((lines.Count - 1) * sheets.RowLine);
+        TurnOver(section, before, needed + sheets.RowHeight + (part.Rows.Count == 1 ? closing : 0));
+        for (var l = 0; l < lines.Count; l++)
+        {
+            sheets.Text(faces.Strong, sheets.TextSize, lines[l], sheets.Left, sheets.Y + (13.5f * sheets.Scale) + (l * sheets.RowLine), Inks.First);
+        }
+
+        sheets.Y += needed;
+        var rule = sheets.Y;
+        sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 0.4f, Inks.Hairline));
+    }
+
+    /// <summary>Goes on to the next page where there is no room, with the headings, and where it is wanted with the sum so far on both.</summary>
+    private void TurnOver(PaperSection section, int rowsBefore, float needed)
+    {
+        var carries = section.Carried.Count > 0;
+        if (sheets.Y + needed <= sheets.Bottom - (carries ? sheets.RowHeight : 0))
+        {
+            return;
+        }
+
+        if (carries && rowsBefore > 0)
+        {
+            Sum(paper.CarriedWords.Foot, section.Carried[rowsBefore - 1]);
+        }
+
+        sheets.TurnOver();
+        Headings();
+        if (carries && rowsBefore > 0)
+        {
+            Sum(paper.CarriedWords.Head, section.Carried[rowsBefore - 1]);
+        }
+    }
+
+    private void Sum(string label, string sum)
+    {
+        sheets.Text(faces.Regular, sheets.TextSize, label, sheets.Left, sheets.Y + (10.5f * sheets.Scale), Inks.Second);
+        sheets.TextRight(faces.Strong, sheets.TextSize, sum, sheets.Right, sheets.Y + (10.5f * sheets.Scale), Inks.First);
+        sheets.Y += sheets.RowHeight;
+    }
+
+    private void InColumn(Face face, int column, string text, float baseline, SKColor ink)
+    {
+        if (paper.Columns[column].IsFigure)
+        {
+            sheets.TextRight(face, columns.TextSize, text, sheets.Left + columns.RightOf(column), baseline, ink);
+        }
+        else
+        {
+            sheets.Text(face, columns.TextSize, text, sheets.Left + columns.LeftOf(column), baseline, ink);
+        }
+    }
+}

@@ -1,0 +1,100 @@
+using Rendal.Core.Layouts;
+using SkiaSharp;
+
+namespace Rendal.Files.Pdf;
+
+/// <summary>Texts, the slip to tear off, and how to pay.</summary>
+internal sealed class TextParts(Sheets sheets, StatementPaper paper, Faces faces, SKColor accent)
+{
+    /// <summary>A text with the space after it.</summary>
+    public void Text(IReadOnlyList<PaperParagraph> text)
+    {
+        foreach (var paragraph in text)
+        {
+            Paragraph(paragraph);
+        }
+
+        sheets.Y += 6 * sheets.Scale;
+    }
+
+    private void Paragraph(PaperParagraph paragraph)
+    {
+        var size = 9.5f * sheets.Scale;
+        var indent = paragraph.Mark.Length > 0 ? 14 * sheets.Scale : 0;
+        var mark = paragraph.Mark;
+        foreach (var line in Lines.Of(paragraph, faces.Regular, faces.Strong, size, sheets.Right - sheets.Left - indent))
+        {
+            sheets.Room(sheets.LineHeight);
+            if (mark.Length > 0)
+            {
+                sheets.Text(faces.Regular, size, mark, sheets.Left, sheets.Y + (8 * sheets.Scale), Inks.First);
+                mark = "";
+            }
+
+            var x = sheets.Left + indent;
+            foreach (var (text, isStrong, link) in line)
+            {
+                var face = isStrong ? faces.Strong : faces.Regular;
+                sheets.Text(face, size, text, x, sheets.Y + (8 * sheets.Scale), link is null ? Inks.First : accent);
+                var wide = face.Set(text).Width * size;
+                if (link is not null)
+                {
+                    var area = SKRect.Create(x, sheets.Y, wide, sheets.LineHeight);
+                    sheets.Add(page => page.Link(area, link));
+                }
+
+                x += wide;
+            }
+
+            sheets.Y += sheets.LineHeight;
+        }
+
+        sheets.Y += paragraph.Mark.Length > 0 ? 1 : 5 * sheets.Scale;
+    }
+
+    /// <summary>The line to cut along, and what is under it in one piece; only a slip that is longer than a page goes over.</summary>
+    public void Slip(IReadOnlyList<PaperParagraph> text)
+    {
+        var high = text.Sum(p => (Lines.Of(p, faces.Regular, faces.Strong, 9.5f * sheets.Scale, sheets.Right - sheets.Left - (p.Mark.Length > 0 ? 14 * sheets.Scale : 0)).Count * sheets.LineHeight) + (5 * sheets.Scale));
+        var page = sheets.Count;
+        sheets.Room(high + 26);
+        sheets.Y += sheets.Count > page ? 0 : 14;
+        var cut = sheets.Y;
+        sheets.Add(p => p.Dashes(sheets.Left, cut, sheets.Right, Inks.Second));
+        sheets.Y += 12;
+        foreach (var paragraph in text)
+        {
+            Paragraph(paragraph);
+        }
+    }
+
+    public void HowToPay()
+    {
+        var transfers = paper.Sections.Select(s => s.Transfer).OfType<SepaTransfer>().ToList();
+        var side = transfers.Count > 0 ? Sheets.Points(QrPicture.Side) : 0;
+        var lines = paper.Firm.PaymentLines.SelectMany(l => Lines.Wrapped(faces.Regular, 9.5f * sheets.Scale, l, sheets.Right - sheets.Left - (transfers.Count * (side + 12)))).ToList();
+        if (lines.Count + transfers.Count == 0)
+        {
+            return;
+        }
+
+        sheets.Room(Math.Max((lines.Count + 1) * sheets.LineHeight, side));
+        for (var i = 0; i < transfers.Count; i++)
+        {
+            var picture = new QrPicture(transfers[i].Text());
+            var area = SKRect.Create(sheets.Right - ((i + 1) * side) - (i * 12), sheets.Y, side, side);
+            sheets.Add(page => picture.Draw(page, area));
+        }
+
+        var under = sheets.Y + side;
+        sheets.Text(faces.Strong, 9.5f * sheets.Scale, paper.HowToPay, sheets.Left, sheets.Y + (8 * sheets.Scale), accent);
+        sheets.Y += sheets.LineHeight + 2;
+        foreach (var line in lines)
+        {
+            sheets.Text(faces.Regular, 9.5f * sheets.Scale, line, sheets.Left, sheets.Y + (8 * sheets.Scale), Inks.First);
+            sheets.Y += sheets.LineHeight;
+        }
+
+        sheets.Y = Math.Max(sheets.Y, under) + 6;
+    }
+}
