@@ -63,7 +63,7 @@ internal sealed class Preparation
 
     /// <summary>The number of that wording.</summary>
     public long WordingIdFor(Customer card, int? reminderLevel) =>
-        reminderLevel is { } level && Rules.Reminders.Levels[level - 1].Wording is { } ofLevel && wordings.ContainsKey(ofLevel) ? ofLevel
+        reminderLevel is { } level && Rules.Reminders.Levels.ElementAtOrDefault(level - 1)?.Wording is { } ofLevel && wordings.ContainsKey(ofLevel) ? ofLevel
         : card.OwnWording is { } own && wordings.ContainsKey(own) ? own
         : Round.WordingId;
 

@@ -82,6 +82,11 @@ public class ReminderTests(RunningRendal rendal)
         Assert.Contains("last reminder", await SubjectAsync(desk, round, "AB01"));
         Assert.Contains("statement at", await SubjectAsync(desk, round, "BE02"));
 
+        // A parcel of a level that is there no more can still be looked at, and goes only once it is made up anew.
+        await RulesTests.PutAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, null)));
+        Assert.Contains("statement at", await SubjectAsync(desk, round, "AB01"));
+        Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseAsync(round.Id(), 2)).StatusCode);
+
         var refused = await RefusedAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, null), Level(10, 7, null)));
         Assert.Equal("Level 2 comes at 10 days past due, not later than level 1 at 10.", refused);
         Assert.Equal("The wording of a reminder level is not there any more.", await RefusedAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, 999_999))));
