@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Checkbox, Select } from "antd";
+import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
@@ -38,7 +39,17 @@ export function Choices({
   const layouts = useLayouts();
   const s = round.settings;
   const fixed = round.releasedAt !== null || busy;
-  const set = (change: Partial<RoundSettings>) => onChange({ ...s, ...change });
+  // A second change that comes before the first is carried out must not lose it.
+  const latest = useRef(s);
+  useEffect(() => {
+    if (!busy) {
+      latest.current = s;
+    }
+  }, [busy, s]);
+  const set = (change: Partial<RoundSettings>) => {
+    latest.current = { ...latest.current, ...change };
+    onChange(latest.current);
+  };
   const units = s.units ?? round.units;
   const sender = senders.data?.find((x) => x.id === s.senderId);
   return (

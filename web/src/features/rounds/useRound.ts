@@ -55,6 +55,8 @@ export function useRoundActions() {
   };
   return {
     change: useMutation({
+      // One after the other, in the order in which they were made.
+      scope: { id: `round ${id}` },
       mutationFn: (body: RoundSettings) => must(api.PUT("/api/books/{book}/rounds/{id}", { params: { path }, body })),
       ...settle,
     }),
