@@ -53,7 +53,7 @@ internal static class StatementsCommand
         var chosen = Choosing.Choose(
             ledger.Rows,
             ledger.SetAside,
-            new Choice { AsOf = options.AsOf, NeedsAddress = false, Groups = options.Groups, Form = options.Form, PeriodFrom = options.PeriodFrom, InterestPercent = options.InterestPercent, ReminderLevels = options.Reminders is { } levels ? [.. Enumerable.Range(1, levels.Levels.Count)] : null },
+            new Choice { AsOf = options.AsOf, NeedsAddress = false, Groups = options.Groups, Form = options.Form, PeriodFrom = options.PeriodFrom, InterestPercent = options.InterestPercent, ReminderLevels = options.Reminders?.Numbers },
             ledger.Rule,
             rules,
             key => new Reachability(false, false, null, HeadOffice: offices.TopOf(key)),

@@ -177,8 +177,7 @@ internal sealed record StatementsOptions
     private static LayoutTemplate LayoutOf(string path)
     {
         var template = LayoutTemplate.Of(Load<Layout>(path, "layout"));
-        var problem = template.Errors.Count > 0 ? template.Errors[0] : template.Layout.First<LetterheadPart>()?.Logo is { } logo ? Picture.Problem(logo) : null;
-        return problem is null ? template : throw new Refusal($"{path}: {problem}");
+        return Press.Problem(template) is { } problem ? throw new Refusal($"{path}: {problem}") : template;
     }
 
     private void TakeReminded(string path)

@@ -8,7 +8,6 @@ namespace Rendal.Core.Layouts;
 public sealed partial class LayoutTemplate
 {
     private readonly Dictionary<LayoutPart, WordingTemplate> texts = new(ReferenceEqualityComparer.Instance);
-
     private WordingTemplate? fileName;
 
     private LayoutTemplate(Layout layout) => Layout = layout;
@@ -31,7 +30,7 @@ public sealed partial class LayoutTemplate
         return template;
     }
 
-    /// <summary>The title where the layout has one of its own; empty where it has not.</summary>
+    /// <summary>The title where the layout has one of its own; null where it has not.</summary>
     internal FilledWording? Title(IReadOnlyDictionary<string, string> values) => Layout.First<TitlePart>() is { Text.Length: > 0 } title ? texts[title].Fill(values) : null;
 
     /// <summary>The name of the file where the layout has one of its own; null where it has not.</summary>

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Rendal.Core.Ledger;
 using Rendal.Core.Statements;
 
@@ -48,6 +49,10 @@ public sealed record ReminderRules
 
     /// <summary>The levels from the first.</summary>
     public IReadOnlyList<ReminderLevel> Levels { get; }
+
+    /// <summary>Their numbers, from 1.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<int> Numbers => [.. Enumerable.Range(1, Levels.Count)];
 
     /// <summary>Whether levels may be skipped.</summary>
     public bool MaySkip { get; }

@@ -59,7 +59,10 @@ internal static class Lines
             {
                 if (piece == "\n")
                 {
-                    End();
+                    // Two breaks after each other leave a line empty.
+                    lines.Add([.. line]);
+                    line.Clear();
+                    used = 0;
                     continue;
                 }
 

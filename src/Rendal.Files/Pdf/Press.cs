@@ -15,6 +15,10 @@ public sealed class Press : IDisposable
     private byte[]? logoBytes;
     private SKImage? logo;
 
+    /// <summary>What keeps a layout from being printed by, its logo looked into as well; null for nothing.</summary>
+    public static string? Problem(LayoutTemplate template) =>
+        template.Errors.Count > 0 ? template.Errors[0] : template.Layout.First<LetterheadPart>()?.Logo is { } logo ? Picture.Problem(logo) : null;
+
     /// <summary>Prints one customer's statement. The text can be selected and searched word by word; the document is marked PDF/A-2b.</summary>
     /// <param name="paper">What stands on it.</param>
     /// <param name="layout">How it looks.</param>

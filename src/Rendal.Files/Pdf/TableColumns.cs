@@ -12,7 +12,6 @@ internal sealed class TableColumns
     private const float Gap = 12;
     private const float MostForText = 150;
     private const float LeastForText = 40;
-    private const float PointsPerMillimetre = 72 / 25.4f;
 
     private readonly StatementPaper paper;
     private readonly Face regular;
@@ -64,7 +63,7 @@ internal sealed class TableColumns
         var of = paper.Columns[column];
         var widest = paper.Sections.SelectMany(s => s.Rows).Select(row => regular.Set(row[column]).Width).Append(strong.Set(of.Heading).Width).Max() * textSize + Gap;
         return of.Width is { } said
-            ? Math.Max((float)said * PointsPerMillimetre, of.IsFigure ? widest : strong.Set(of.Heading).Width * textSize + Gap)
+            ? Math.Max(Sheets.Points(said), of.IsFigure ? widest : strong.Set(of.Heading).Width * textSize + Gap)
             : of.IsFigure ? widest : Math.Min(widest, MostForText);
     }
 

@@ -45,10 +45,10 @@ internal sealed class TableParts
         {
             var line = section.Interest[i];
             var isLast = i == section.Interest.Count - 1;
-            sheets.Room(isLast ? 26 * sheets.Scale : sheets.LineHeight);
-            sheets.Text(isLast ? faces.Strong : faces.Regular, (isLast ? 10 * sheets.Scale : sheets.TextSize), line.Label, sheets.Left, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Inks.First);
-            sheets.TextRight(isLast ? faces.Strong : faces.Regular, (isLast ? 10 * sheets.Scale : sheets.TextSize), line.Figure, sheets.Right, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Inks.First);
-            sheets.Y += isLast ? 26 * sheets.Scale : sheets.LineHeight;
+            sheets.Room(isLast ? TotalHeight : sheets.LineHeight);
+            sheets.Text(isLast ? faces.Strong : faces.Regular, isLast ? 10 * sheets.Scale : sheets.TextSize, line.Label, sheets.Left, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Inks.First);
+            sheets.TextRight(isLast ? faces.Strong : faces.Regular, isLast ? 10 * sheets.Scale : sheets.TextSize, line.Figure, sheets.Right, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Inks.First);
+            sheets.Y += isLast ? TotalHeight : sheets.LineHeight;
         }
     }
 

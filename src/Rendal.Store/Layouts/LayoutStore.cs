@@ -11,6 +11,9 @@ public readonly record struct LayoutRef(long Id, int Version);
 /// <summary>A layout with its number and version.</summary>
 public sealed record StoredLayout(LayoutRef Ref, Layout Layout, string MadeBy, DateTimeOffset MadeAt);
 
+/// <summary>What a version is called, and who made it when, without what it says.</summary>
+public sealed record LayoutHead(LayoutRef Ref, string Name, string MadeBy, DateTimeOffset MadeAt);
+
 /// <summary>The layouts of one book.</summary>
 public sealed class LayoutStore(NpgsqlDataSource source, long book)
 {
@@ -19,11 +22,20 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         from layout_version v join person p on p.id = v.made_by
         """;
 
+    private const string SelectHead = """
+        select v.layout_id, v.version, v.layout ->> 'name', p.name, v.made_at
+        from layout_version v join person p on p.id = v.made_by
+        """;
+
     private const string Latest = "v.version = (select max(version) from layout_version where book_id = v.book_id and layout_id = v.layout_id)";
 
     /// <summary>All layouts as they are now, by name.</summary>
     public Task<List<StoredLayout>> ListAsync(CancellationToken cancel) =>
         source.Sql($"{Select} where v.book_id = $1 and {Latest} order by v.layout ->> 'name', v.layout_id", book).ListAsync(Read, cancel);
+
+    /// <summary>What they are called, by name.</summary>
+    public Task<List<LayoutHead>> HeadsAsync(CancellationToken cancel) =>
+        source.Sql($"{SelectHead} where v.book_id = $1 and {Latest} order by 3, v.layout_id", book).ListAsync(ReadHead, cancel);
 
     /// <summary>A layout as it is now; null where there is none of this number.</summary>
     public Task<StoredLayout?> FindAsync(long id, CancellationToken cancel) =>
@@ -41,8 +53,8 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         : throw new InvalidOperationException("A parcel’s layout is gone.");
 
     /// <summary>The versions of a layout, the newest first, at most fifty.</summary>
-    public Task<List<StoredLayout>> VersionsAsync(long id, CancellationToken cancel) =>
-        source.Sql($"{Select} where v.book_id = $1 and v.layout_id = $2 order by v.version desc limit 50", book, id).ListAsync(Read, cancel);
+    public Task<List<LayoutHead>> VersionsAsync(long id, CancellationToken cancel) =>
+        source.Sql($"{SelectHead} where v.book_id = $1 and v.layout_id = $2 order by v.version desc limit 50", book, id).ListAsync(ReadHead, cancel);
 
     /// <summary>What the layouts are used for.</summary>
     public Task<List<LayoutUse>> UsesAsync(CancellationToken cancel) =>
@@ -67,10 +79,10 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
     public async Task<long> AddAsync(Layout layout, long person, DateTimeOffset now, CancellationToken cancel) =>
         await source.Sql(
             """
-            with made as (insert into layout (book_id, name) values ($1, $2) returning id)
-            insert into layout_version (book_id, layout_id, version, layout, made_by, made_at) select $1, id, 1, $3, $4, $5 from made returning layout_id
+            with made as (insert into layout (book_id) values ($1) returning id)
+            insert into layout_version (book_id, layout_id, version, layout, made_by, made_at) select $1, id, 1, $2, $3, $4 from made returning layout_id
             """,
-            book, layout.Name, Commands.Json(layout), person, now.ToUniversalTime()).OneAsync<long>(cancel);
+            book, Commands.Json(layout), person, now.ToUniversalTime()).OneAsync<long>(cancel);
 
     /// <summary>Changes a layout: a new version, unless nothing differs. False where there is none of this number, or another person changed it since <paramref name="from"/>.</summary>
     /// <param name="from">The version that the change was made from.</param>
@@ -81,7 +93,7 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
 
         // The lock keeps two people from making the same version.
-        if (await connection.Sql("update layout set name = $3 where book_id = $1 and id = $2", book, from.Id, layout.Name).RunAsync(cancel) == 0
+        if ((await connection.Sql("select id from layout where book_id = $1 and id = $2 for update", book, from.Id).ListAsync(r => r.GetInt64(0), cancel)).Count == 0
             || await connection.Sql("select max(version) from layout_version where book_id = $1 and layout_id = $2", book, from.Id).OneAsync<int>(cancel) != from.Version)
         {
             return false;
@@ -96,6 +108,8 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         await transaction.CommitAsync(cancel);
         return true;
     }
+
+    private static LayoutHead ReadHead(NpgsqlDataReader r) => new(new LayoutRef(r.GetInt64(0), r.GetInt32(1)), r.GetString(2), r.GetString(3), r.GetFieldValue<DateTimeOffset>(4));
 
     private static StoredLayout Read(NpgsqlDataReader r) => new(new LayoutRef(r.GetInt64(0), r.GetInt32(1)), StoreJson.Read<Layout>(r.GetString(2)), r.GetString(3), r.GetFieldValue<DateTimeOffset>(4));
 }

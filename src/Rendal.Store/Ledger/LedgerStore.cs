@@ -37,18 +37,17 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
             book, intake, customers.ToArray()).ListAsync(r => Read(r, origin), cancel);
     }
 
-    /// <summary>The customer with the most rows in an intake, one with the fewest, and the one asked for where it is there, each with its number of rows.</summary>
-    public async Task<List<(string Customer, int Rows)>> SamplesAsync(long intake, string? customer, CancellationToken cancel)
+    /// <summary>The customer with the most rows in an intake, and one with the fewest, each with its number of rows.</summary>
+    public async Task<List<(string Customer, int Rows)>> SamplesAsync(long intake, CancellationToken cancel)
     {
         const string of = "select customer, cardinality(rows) rows from ledger_customer where book_id = $1 and intake_id = $2";
         return await source.Sql(
             $"""
             (select 0 place, * from ({of}) c order by rows desc, customer limit 1)
             union all (select 1, * from ({of}) c order by rows, customer limit 1)
-            union all (select 2, * from ({of}) c where customer = $3)
             order by place
             """,
-            book, intake, customer ?? "").ListAsync(r => (r.GetString(1), r.GetInt32(2)), cancel);
+            book, intake).ListAsync(r => (r.GetString(1), r.GetInt32(2)), cancel);
     }
 
     /// <summary>The ledger of an intake seen from afar.</summary>

@@ -2,7 +2,6 @@
 create table layout (
     id bigint generated always as identity,
     book_id bigint not null references book,
-    name text not null check (name <> ''),
     primary key (book_id, id)
 );
 create table layout_version (

@@ -70,7 +70,7 @@ internal static class LayoutEndpoints
         var intake = await scope.Intakes.CurrentAsync(cancel);
         return new LayoutList(
             Layout.BuiltIn,
-            [.. (await scope.Layouts.ListAsync(cancel)).Select(l => new LayoutLine(l.Ref.Id, l.Ref.Version, l.Layout.Name, l.MadeBy, l.MadeAt))],
+            [.. (await scope.Layouts.HeadsAsync(cancel)).Select(l => new LayoutLine(l.Ref.Id, l.Ref.Version, l.Name, l.MadeBy, l.MadeAt))],
             await scope.Layouts.UsesAsync(cancel), LayoutUses.Purposes,
             [.. ItemFields.All.Select(f => new FieldLine(f, ItemFields.Heading(f, words)))],
             intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel));
@@ -117,15 +117,15 @@ internal static class LayoutEndpoints
         return TypedResults.NoContent();
     }
 
-    /// <summary>The customer with the most rows in the ledger, one with the fewest, and the one asked for; none before there is a ledger.</summary>
-    private static async Task<List<SampleLine>> SamplesAsync(string? customer, BookScope scope, CancellationToken cancel)
+    /// <summary>The customer with the most rows in the ledger, and one with the fewest; none before there is a ledger.</summary>
+    private static async Task<List<SampleLine>> SamplesAsync(BookScope scope, CancellationToken cancel)
     {
         if (await scope.Intakes.CurrentAsync(cancel) is not { } intake)
         {
             return [];
         }
 
-        var found = await scope.Ledger.SamplesAsync(intake.Id, customer, cancel);
+        var found = await scope.Ledger.SamplesAsync(intake.Id, cancel);
         var names = await scope.Customers.NamesAsync([.. found.Select(s => s.Customer)], cancel);
         return found.ConvertAll(s => new SampleLine(s.Customer, names.GetValueOrDefault(s.Customer, s.Customer), s.Rows));
     }
@@ -136,7 +136,12 @@ internal static class LayoutEndpoints
     /// <param name="level">The level of a reminder; null for a statement.</param>
     private static async Task<FileContentHttpResult> PreviewAsync(Layout layout, string customer, int? level, BookScope scope, PreviewPress press, TimeProvider clock, CancellationToken cancel)
     {
-        var template = LayoutTemplate.Of(Checked(layout));
+        var template = LayoutTemplate.Of(layout);
+        if (Press.Problem(template) is { } problem)
+        {
+            throw Unable.Invalid(problem);
+        }
+
         var intake = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.");
         var rows = await scope.Ledger.RowsAsync(intake.Id, [customer], cancel);
         var card = await scope.Customers.FindAsync(customer, cancel) ?? new Core.Customers.Customer { Key = customer, Name = customer };
@@ -156,8 +161,7 @@ internal static class LayoutEndpoints
 
     private static Layout Checked(Layout layout)
     {
-        var problem = LayoutTemplate.Of(layout).Errors.FirstOrDefault() ?? (layout.First<LetterheadPart>()?.Logo is { } logo ? Picture.Problem(logo) : null);
-        return problem is null ? layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(Sanitised)] } : throw Unable.Invalid(problem);
+        return Press.Problem(LayoutTemplate.Of(layout)) is not { } problem ? layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(Sanitised)] } : throw Unable.Invalid(problem);
     }
 
     private static LayoutPart Sanitised(LayoutPart part) => part switch

@@ -65,7 +65,7 @@ internal static class RoundEndpoints
     }
 
     /// <summary>The choice for reminders of every level. Nobody is reminded of what is in dispute unless it is said so.</summary>
-    internal static Choice Reminding(Choice choice, StatementRules rules) => choice with { ReminderLevels = [.. Enumerable.Range(1, rules.Reminders.Levels.Count)], LeaveOutHeld = true };
+    internal static Choice Reminding(Choice choice, StatementRules rules) => choice with { ReminderLevels = rules.Reminders.Numbers, LeaveOutHeld = true };
 
     private static async Task<RoundView> ViewAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {

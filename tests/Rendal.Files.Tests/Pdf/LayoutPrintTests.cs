@@ -121,6 +121,15 @@ public class LayoutPrintTests
         Assert.Contains("https://pay.example/x", page.GetHyperlinks().Select(h => h.Uri));
     }
 
+    [Fact]
+    public void Two_breaks_leave_a_line_empty()
+    {
+        var text = new TextPart { Text = "<p>Alpha<br>Beta<br><br>Gamma</p>" };
+        using var document = PdfDocument.Open(Print(Layout.BuiltIn with { Parts = [text] }, 1));
+        var words = document.GetPage(1).GetWords().Where(w => w.Text is "Alpha" or "Beta" or "Gamma").ToDictionary(w => w.Text, w => w.Letters[0].StartBaseLine.Y);
+        Assert.Equal(2 * (words["Alpha"] - words["Beta"]), words["Beta"] - words["Gamma"], 0.1);
+    }
+
     /// <summary>Hostile content in every place that a layout has.</summary>
     [Theory]
     [InlineData(1)]

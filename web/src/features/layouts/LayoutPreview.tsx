@@ -1,9 +1,9 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Alert, Button, Select } from "antd";
 import { getDocument } from "pdfjs-dist";
-import { useDeferredValue, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { api, must, ownHeader, Problem } from "../../shared/api/client";
-import { useBookId } from "../../shared/useBook";
+import { useBook, useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
 import { DocumentPages } from "../rounds/StatementPages";
 import type { Layout } from "./useLayouts";
@@ -13,6 +13,7 @@ const typingPause = 150;
 /** The very document that a customer would get by the layout as it is being edited. */
 export function LayoutPreview({ layout }: { layout: Layout }) {
   const book = useBookId();
+  const levels = useBook().data?.rules.levels ?? [];
   const [picked, setPicked] = useState<string>();
   const [find, setFind] = useState("");
   const [level, setLevel] = useState<number | null>(null);
@@ -66,7 +67,10 @@ export function LayoutPreview({ layout }: { layout: Layout }) {
           aria-label="Preview as"
           popupMatchSelectWidth={false}
           value={level ?? 0}
-          options={[{ value: 0, label: "statement" }, ...[1, 2, 3].map((n) => ({ value: n, label: `reminder ${n}` }))]}
+          options={[
+            { value: 0, label: "statement" },
+            ...levels.map((_, i) => ({ value: i + 1, label: `reminder ${i + 1}` })),
+          ]}
           onChange={(n: number) => setLevel(n === 0 ? null : n)}
         />
       </div>
@@ -82,7 +86,7 @@ function useSettled(layout: Layout): Layout {
     const waiting = setTimeout(() => setSettled(layout), typingPause);
     return () => clearTimeout(waiting);
   }, [layout]);
-  return useDeferredValue(settled);
+  return settled;
 }
 
 function Sheets({ layout, customer, level }: { layout: Layout; customer: string; level: number | null }) {

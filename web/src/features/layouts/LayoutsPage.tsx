@@ -1,7 +1,6 @@
 import { App, Button } from "antd";
 import { useSearchParams } from "react-router";
 import { FileButton } from "../../shared/FileButton";
-import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { LayoutEditor } from "./LayoutEditor";
 import { useLayout, useLayoutActions, useLayouts, type Layout, type LayoutList, type StoredLayout } from "./useLayouts";
@@ -49,7 +48,6 @@ function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id
 
 /** Copying a layout, and carrying it from one book to another as a file. */
 function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) => void }) {
-  const book = useBookId();
   const { message } = App.useApp();
   const { add } = useLayoutActions();
   const make = (layout: Layout) =>
@@ -69,7 +67,7 @@ function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) 
     URL.revokeObjectURL(link.href);
   };
   return (
-    <div className="layout-files" key={book}>
+    <div className="layout-files">
       <Button
         size="small"
         loading={add.isPending}

@@ -29,21 +29,18 @@ export function useLayouts() {
 }
 
 /** One layout as it is now; the one that is there before any was made has the number 0. */
-export function useLayout(id: number, version?: number) {
+export function useLayout(id: number) {
   const book = useBookId();
   return useQuery({
-    queryKey: ["layouts", book, id, version],
+    queryKey: ["layouts", book, id],
     queryFn: async () => {
       if (id === 0) {
         const list = await must(api.GET("/api/books/{book}/layouts", { params: { path: { book } } }));
         return { id: 0, version: 0, layout: list.builtIn, madeBy: "", madeAt: "" } as StoredLayout;
       }
-      const found = version
-        ? await must(
-            api.GET("/api/books/{book}/layouts/{id}/versions/{version}", { params: { path: { book, id, version } } }),
-          )
-        : await must(api.GET("/api/books/{book}/layouts/{id}", { params: { path: { book, id } } }));
-      return found as StoredLayout;
+      return (await must(
+        api.GET("/api/books/{book}/layouts/{id}", { params: { path: { book, id } } }),
+      )) as StoredLayout;
     },
     structuralSharing: false,
   });

@@ -1,21 +1,20 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Alert, Button, Input, Select } from "antd";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
 import { day, moment } from "../../shared/figure";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { useMakeRound } from "./useMakeRound";
 import { standingOrder } from "./words";
 
 /** The rounds, the newest first, and the place to begin one. */
 export function RoundsPage() {
   const book = useBookId();
   const details = useBook();
-  const navigate = useNavigate();
-  const client = useQueryClient();
   const [name, setName] = useState("");
   const [asOf, setAsOf] = useState("");
   const [reminders, setReminders] = useState(false);
@@ -25,20 +24,7 @@ export function RoundsPage() {
   });
   const date = asOf || details.data?.today || "";
   const usual = `${reminders ? "Reminders" : "Statements"} at ${day(date)}`;
-  const making = useMutation({
-    mutationFn: () =>
-      must(
-        api.POST("/api/books/{book}/rounds", {
-          params: { path: { book } },
-          body: { name: name.trim() || usual, asOf: date, reminders },
-        }),
-      ),
-    onSuccess: async (round) => {
-      client.setQueryData(["round", book, round.id], round);
-      await client.invalidateQueries({ queryKey: ["rounds", book] });
-      await navigate(`/books/${book}/rounds/${round.id}`);
-    },
-  });
+  const making = useMakeRound();
   return (
     <div className="page">
       <div className="page-head">
@@ -48,7 +34,7 @@ export function RoundsPage() {
           style={{ display: "flex", gap: 8 }}
           onSubmit={(e) => {
             e.preventDefault();
-            making.mutate();
+            making.mutate({ name: name.trim() || usual, asOf: date, reminders });
           }}
         >
           <Select

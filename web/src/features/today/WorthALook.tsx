@@ -1,12 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { AgeBar } from "../../shared/AgeBar";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { count, day, figure, money } from "../../shared/figure";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { useMakeRound } from "../rounds/useMakeRound";
 
 type Today = Schemas["TodayView"];
 
@@ -78,38 +79,21 @@ function Lists({ now, onCurrency }: { now: Today; onCurrency: (currency: string)
 
 /** To how many which reminder is due, and the way to the round that sends them. */
 function Reminders({ now }: { now: Today }) {
-  const book = useBookId();
   const details = useBook();
-  const navigate = useNavigate();
-  const client = useQueryClient();
   const { message } = App.useApp();
   const today = details.data?.today ?? "";
-  const making = useMutation({
-    mutationFn: () =>
-      must(
-        api.POST("/api/books/{book}/rounds", {
-          params: { path: { book } },
-          body: { name: `Reminders at ${day(today)}`, asOf: today, reminders: true },
-        }),
-      ),
-    onSuccess: async (round) => {
-      client.setQueryData(["round", book, round.id], round);
-      await client.invalidateQueries({ queryKey: ["rounds", book] });
-      await navigate(`/books/${book}/rounds/${round.id}`);
-    },
-    onError: (e) => message.error(e.message),
-  });
+  const making = useMakeRound();
+  const prepare = () =>
+    making.mutate(
+      { name: `Reminders at ${day(today)}`, asOf: today, reminders: true },
+      { onError: (e) => void message.error(e.message) },
+    );
   return (
     <>
       <div className="page-head">
         <h2>Reminders due</h2>
         {now.reminders.length > 0 && (
-          <button
-            type="button"
-            className="link push"
-            disabled={!today || making.isPending}
-            onClick={() => making.mutate()}
-          >
+          <button type="button" className="link push" disabled={!today || making.isPending} onClick={prepare}>
             prepare them
           </button>
         )}
