@@ -10,7 +10,7 @@ import { useKeys } from "../../shared/useKeys";
 import { WorkBar } from "../../shared/WorkBar";
 import { Changes } from "./Changes";
 import { FileSheet, type ColumnChange, type Place } from "./FileSheet";
-import type { Finding } from "./findings";
+import { stepFrom, type Finding } from "./findings";
 import { IntakeSide } from "./IntakeSide";
 import { JoinCustomers } from "./JoinCustomers";
 import type { Column } from "./meanings";
@@ -62,6 +62,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
   const [side, setSide] = useState<"file" | "changes">("file");
   const [wrong, setWrong] = useState<{ value: WrongValue; what: "value" | "row" } | null>(null);
   const [pair, setPair] = useState<[string, string] | null>(null);
+  const [pointed, setPointed] = useState<Finding | null>(null);
   const [emptyClears, setEmptyClears] = useState(false);
   const isOpen = view.state === "looked-at";
   const isLedger = view.kind === "ledger";
@@ -109,14 +110,14 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
     const column = view.columns.find((c) => c.heading === finding.column)?.index ?? at.column;
     setSide("file");
     setAt({ row: finding.row, column });
+    setPointed(finding);
     document.querySelector<HTMLElement>(".intake-sheet")?.focus();
   };
-  const step = (by: number) => {
-    const here = findings.findIndex(
+  const step = (by: 1 | -1) => {
+    const here = findings.find(
       (f) => f.row === at.row && (f.column === null || f.column === view.columns[at.column]?.heading),
     );
-    const next =
-      findings[here < 0 ? (by > 0 ? 0 : findings.length - 1) : (here + by + findings.length) % findings.length];
+    const next = stepFrom(findings, here ?? (pointed?.row === at.row ? pointed : null), by);
     if (next) {
       point(next);
     }

@@ -30,3 +30,29 @@ export const titles: Record<string, string> = {
   "customer-unknown": "No such customer",
   "head-office-loop": "Head offices in a circle",
 };
+
+const weights: Record<Finding["severity"], number> = { error: 0, warning: 1, note: 2 };
+
+/** The order of the list: most serious first, then by code, then by row; negative where `a` stands before `b`. */
+function compare(a: Finding, b: Finding): number {
+  return weights[a.severity] - weights[b.severity] || (a.code < b.code ? -1 : a.code > b.code ? 1 : 0) || a.row - b.row;
+}
+
+/**
+ * The next finding, or the one before, seen from `here`; round again at the ends. Where `here` has been put right and
+ * stands in the list no more, it is the next to where it stood: so one goes on, whether or not the list has been
+ * made anew meanwhile. Without `here`, the first or the last.
+ */
+export function stepFrom(findings: Finding[], here: Finding | null, by: 1 | -1): Finding | undefined {
+  const end = by > 0 ? findings[0] : findings.at(-1);
+  if (here === null) {
+    return end;
+  }
+  const at = findings.findIndex((f) => f.row === here.row && f.code === here.code && f.column === here.column);
+  if (at >= 0) {
+    return findings[at + by] ?? end;
+  }
+  return (
+    (by > 0 ? findings.find((f) => compare(f, here) >= 0) : findings.findLast((f) => compare(f, here) <= 0)) ?? end
+  );
+}
