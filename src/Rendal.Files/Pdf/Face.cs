@@ -1,62 +1,27 @@
-using System.Runtime.InteropServices;
-using HarfBuzzSharp;
-using SkiaSharp;
-using Buffer = HarfBuzzSharp.Buffer;
+using System.Globalization;
+using System.Text;
 
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// A typeface that text is set in. Text is shaped with the full face; what is drawn with is reduced to the glyphs met
-/// so far, and reduced anew when a text brings glyphs that were not met before. Not to be shared between threads.
+/// A typeface that text is set in: its own file, and others for the characters that it lacks. Not to be shared between
+/// threads.
 /// </summary>
 internal sealed class Face : IDisposable
 {
     private const string AlwaysKept = " !\"#$%&'()*+,-./0123456789:;<=>?@ABCDEFGHIJKLMNOPQRSTUVWXYZ[]_abcdefghijklmnopqrstuvwxyz£€·–—’−";
 
-    // Ligatures would be copied out of the document as one odd character.
-    private static readonly Feature[] Features = [new(Tag.Parse("liga"), 0), new(Tag.Parse("kern"), 1)];
-
-    private readonly byte[] bytes;
-    private readonly HarfBuzzSharp.Font shaper;
-    private readonly HarfBuzzSharp.Face shaperFace;
-    private readonly Blob blob;
-    private readonly HashSet<ushort> glyphs = [];
-    private readonly HashSet<int> characters = [];
-    private readonly float unitsPerEm;
+    private readonly FaceFile own;
+    private readonly OtherScripts others;
+    private readonly Dictionary<int, bool> has = [];
     private readonly Dictionary<string, SetText> recent = new(StringComparer.Ordinal);
-    private GCHandle pin;
-    private SKTypeface? reduced;
 
-    public Face(string resource, bool forText)
+    public Face(string resource, OtherScripts others, bool forText)
     {
-        using var stream = typeof(Face).Assembly.GetManifestResourceStream(resource)!;
-        bytes = new byte[stream.Length];
-        stream.ReadExactly(bytes);
-        pin = GCHandle.Alloc(bytes, GCHandleType.Pinned);
-        blob = new Blob(pin.AddrOfPinnedObject(), bytes.Length, MemoryMode.ReadOnly);
-        shaperFace = new HarfBuzzSharp.Face(blob, 0);
-        shaper = new HarfBuzzSharp.Font(shaperFace);
-        unitsPerEm = shaperFace.UnitsPerEm;
-        shaper.SetScale((int)unitsPerEm, (int)unitsPerEm);
-        shaper.SetFunctionsOpenType();
+        (own, this.others) = (new FaceFile(resource), others);
         if (forText)
         {
             Set(AlwaysKept);
-        }
-    }
-
-    /// <summary>The face to draw with; it has every glyph of the texts set so far.</summary>
-    public SKTypeface Reduced
-    {
-        get
-        {
-            if (reduced is null)
-            {
-                using var data = SKData.CreateCopy(FaceReduction.Reduce(bytes, glyphs, characters));
-                reduced = SKTypeface.FromData(data) ?? throw new InvalidOperationException("The reduced face cannot be drawn with.");
-            }
-
-            return reduced;
         }
     }
 
@@ -68,52 +33,84 @@ internal sealed class Face : IDisposable
             return known;
         }
 
-        using var buffer = new Buffer();
-        buffer.AddUtf16(text);
-        buffer.GuessSegmentProperties();
-        shaper.Shape(buffer, Features);
-        var infos = buffer.GetGlyphInfoSpan();
-        var positions = buffer.GetGlyphPositionSpan();
-        var numbers = new ushort[infos.Length];
-        var points = new SKPoint[infos.Length];
-        var x = 0f;
-        for (var i = 0; i < infos.Length; i++)
-        {
-            numbers[i] = (ushort)infos[i].Codepoint;
-            points[i] = new SKPoint((x + positions[i].XOffset) / unitsPerEm, -positions[i].YOffset / unitsPerEm);
-            x += positions[i].XAdvance;
-            glyphs.Add(numbers[i]);
-        }
-
-        foreach (var character in text.EnumerateRunes())
-        {
-            // A new glyph comes only with a new character.
-            if (characters.Add(character.Value))
-            {
-                reduced?.Dispose();
-                reduced = null;
-            }
-        }
-
-        var set = new SetText(numbers, points, x / unitsPerEm);
         if (recent.Count > 4_000)
         {
             recent.Clear();
         }
 
-        recent.Add(text, set);
-        return set;
+        return recent[text] = IsPlain(text) ? Plain(text) : Mixed(text);
     }
 
-    public void Dispose()
+    public void Dispose() => own.Dispose();
+
+    /// <summary>Whether a text runs from left to right and the face's own file has all of it.</summary>
+    private bool IsPlain(string text)
     {
-        reduced?.Dispose();
-        shaper.Dispose();
-        shaperFace.Dispose();
-        blob.Dispose();
-        pin.Free();
+        foreach (var character in text.EnumerateRunes())
+        {
+            if (!Has(character))
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    private bool Has(Rune character)
+    {
+        if (!has.TryGetValue(character.Value, out var known))
+        {
+            has[character.Value] = known = own.Has(character) && !TextDirection.IsRightToLeft(character);
+        }
+
+        return known;
+    }
+
+    private SetText Plain(string text)
+    {
+        var run = own.Set(text, isRightToLeft: false, 0, copied: false, out var width);
+        return new SetText([run], width);
+    }
+
+    private SetText Mixed(string text)
+    {
+        var runs = new List<SetRun>();
+        var x = 0f;
+        foreach (var (start, length, isRightToLeft) in TextDirection.Runs(text))
+        {
+            var pieces = Pieces(text.Substring(start, length));
+            foreach (var (piece, file) in isRightToLeft ? Enumerable.Reverse(pieces) : pieces)
+            {
+                runs.Add(file.Set(piece, isRightToLeft, x, copied: true, out x));
+            }
+        }
+
+        return new SetText(runs, x);
+    }
+
+    /// <summary>Parts a text by the files that have its characters. What belongs together is not parted, nor are the spaces and stops within a script.</summary>
+    private List<(string Text, FaceFile File)> Pieces(string text)
+    {
+        var pieces = new List<(string Text, FaceFile File)>();
+        for (var i = 0; i < text.Length;)
+        {
+            var element = text.Substring(i, StringInfo.GetNextTextElementLength(text, i));
+            i += element.Length;
+            var first = Rune.TryGetRuneAt(element, 0, out var rune) ? rune : Rune.ReplacementChar;
+            var file = pieces.Count > 0 && !Rune.IsLetterOrDigit(first) && pieces[^1].File.Has(first) ? pieces[^1].File
+                : own.Has(first) ? own
+                : others.Find(first) ?? own;
+            if (pieces.Count > 0 && pieces[^1].File == file)
+            {
+                pieces[^1] = (pieces[^1].Text + element, file);
+            }
+            else
+            {
+                pieces.Add((element, file));
+            }
+        }
+
+        return pieces;
     }
 }
-
-/// <summary>A text set on one line at size 1: its glyphs, where they stand, and how wide it is.</summary>
-internal sealed record SetText(ushort[] Glyphs, SKPoint[] Points, float Width);

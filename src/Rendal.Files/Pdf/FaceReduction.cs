@@ -23,7 +23,8 @@ public static class FaceReduction
     /// <param name="glyphs">The glyphs in use.</param>
     /// <param name="characters">
     /// The characters in use, as Unicode scalar values. Where one glyph stands for several characters (Greek mu and the
-    /// micro sign), those in use are what is copied out of a document.
+    /// micro sign), those in use are what is copied out of a document; a glyph that came of characters put together (é of e
+    /// and an accent) is copied as the first character that it stands for.
     /// </param>
     /// <exception cref="InvalidDataException">The face has no TrueType outlines, or its tables are cut short.</exception>
     public static byte[] Reduce(ReadOnlySpan<byte> face, IEnumerable<ushort> glyphs, IReadOnlySet<int> characters)
@@ -70,13 +71,26 @@ public static class FaceReduction
 
         newTables["glyf"] = newGlyf.ToArray();
         newTables["loca"] = newLoca;
-        newTables["cmap"] = CharacterMap(CharacterMaps(face, tables).Where(m => used.Contains(m.Glyph) && characters.Contains(m.Character)).OrderBy(m => m.Character).ToList());
+        newTables["cmap"] = CharacterMap(InUse(CharacterMaps(face, tables), used, characters));
         newTables["name"] = PostScriptName(face, tables["name"].Start);
         newTables["post"] = [0, 3, 0, 0, .. new byte[28]];
         ClearUnusedMetrics(newTables["hmtx"], BinaryPrimitives.ReadUInt16BigEndian(newTables["hhea"].AsSpan(34)), used);
         BinaryPrimitives.WriteInt16BigEndian(newTables["head"].AsSpan(50), 1);
         BinaryPrimitives.WriteUInt32BigEndian(newTables["head"].AsSpan(8), 0);
         return Assemble(newTables);
+    }
+
+    /// <summary>The characters that a face has, as Unicode scalar values.</summary>
+    /// <exception cref="InvalidDataException">The face does not say which glyph stands for which character.</exception>
+    public static IEnumerable<int> Characters(ReadOnlySpan<byte> face) => CharacterMaps(face, Tables(face)).Where(m => m.Glyph != 0).Select(m => m.Character);
+
+    private static List<(int Character, ushort Glyph)> InUse(List<(int Character, ushort Glyph)> maps, HashSet<ushort> used, IReadOnlySet<int> characters)
+    {
+        var kept = maps.Where(m => used.Contains(m.Glyph) && characters.Contains(m.Character)).ToList();
+        var named = kept.Select(m => m.Glyph).ToHashSet();
+        kept.AddRange(maps.Where(m => used.Contains(m.Glyph) && named.Add(m.Glyph)));
+        kept.Sort();
+        return kept;
     }
 
     private static Dictionary<string, (int Start, int Length)> Tables(ReadOnlySpan<byte> face)

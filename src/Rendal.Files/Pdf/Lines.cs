@@ -1,3 +1,4 @@
+using System.Globalization;
 using Rendal.Core.Layouts;
 
 namespace Rendal.Files.Pdf;
@@ -30,7 +31,7 @@ internal static class Lines
             }
 
             line = word;
-            while (!Fits(line) && line.Length > 1)
+            while (!Fits(line) && StringInfo.GetNextTextElementLength(line) < line.Length)
             {
                 var fits = Fitting(line, Fits);
                 lines.Add(line[..fits]);
@@ -73,7 +74,7 @@ internal static class Lines
                     text = text.TrimStart(' ');
                 }
 
-                while (Width(text.TrimEnd(' ')) > within && text.Length > 1)
+                while (Width(text.TrimEnd(' ')) > within && StringInfo.GetNextTextElementLength(text) < text.Length)
                 {
                     var fits = Fitting(text, part => Width(part) <= within);
                     Put(run with { Text = text[..fits] });
@@ -119,16 +120,17 @@ internal static class Lines
         }
     }
 
-    /// <summary>The longest beginning of a text that fits, one character at least, none of which is cut in two.</summary>
+    /// <summary>The longest beginning of a text that fits, one character at least, none of which is cut in two: neither from its accent nor within an emoji.</summary>
     private static int Fitting(string text, Func<string, bool> fits)
     {
-        var length = text.Length - 1;
-        while (length > 1 && (!fits(text[..length]) || char.IsLowSurrogate(text[length])))
+        var ends = StringInfo.ParseCombiningCharacters(text);
+        var last = ends.Length - 1;
+        while (last > 1 && !fits(text[..ends[last]]))
         {
-            length--;
+            last--;
         }
 
-        return char.IsLowSurrogate(text[length]) ? length + 1 : length;
+        return last < 1 ? text.Length : ends[last];
     }
 
     /// <summary>The words of a text with the space before each, and its line breaks.</summary>

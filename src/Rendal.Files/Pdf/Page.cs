@@ -9,7 +9,7 @@ internal sealed class Page(SKCanvas canvas)
     {
         if (text.Length > 0)
         {
-            Draw(face, size, face.Set(text), x, baseline, ink);
+            Draw(size, face.Set(text), x, baseline, ink);
         }
     }
 
@@ -18,7 +18,7 @@ internal sealed class Page(SKCanvas canvas)
         if (text.Length > 0)
         {
             var set = face.Set(text);
-            Draw(face, size, set, right - (set.Width * size), baseline, ink);
+            Draw(size, set, right - (set.Width * size), baseline, ink);
         }
     }
 
@@ -45,17 +45,31 @@ internal sealed class Page(SKCanvas canvas)
 
     public void Link(SKRect area, string address) => canvas.DrawUrlAnnotation(area, address);
 
-    private void Draw(Face face, float size, SetText set, float x, float baseline, SKColor ink)
+    private void Draw(float size, SetText set, float x, float baseline, SKColor ink)
     {
-        using var font = new SKFont(face.Reduced, size) { LinearMetrics = true, Hinting = SKFontHinting.None, Subpixel = true };
-        var points = new SKPoint[set.Points.Length];
-        for (var i = 0; i < points.Length; i++)
+        using var builder = new SKTextBlobBuilder();
+        foreach (var run in set.Runs.Where(r => r.Glyphs.Length > 0))
         {
-            points[i] = new SKPoint(set.Points[i].X * size, set.Points[i].Y * size);
+            using var font = new SKFont(run.File.Reduced, size) { LinearMetrics = true, Hinting = SKFontHinting.None, Subpixel = true };
+            var points = new SKPoint[run.Points.Length];
+            for (var i = 0; i < points.Length; i++)
+            {
+                points[i] = new SKPoint(run.Points[i].X * size, run.Points[i].Y * size);
+            }
+
+            if (run.Text is null)
+            {
+                builder.AddPositionedRun(run.Glyphs, font, points);
+                continue;
+            }
+
+            var piece = builder.AllocatePositionedTextRun(font, run.Glyphs.Length, run.Text.Length);
+            run.Glyphs.CopyTo(piece.Glyphs);
+            points.CopyTo(piece.Positions);
+            run.Text.CopyTo(piece.Text);
+            run.Clusters.CopyTo(piece.Clusters);
         }
 
-        using var builder = new SKTextBlobBuilder();
-        builder.AddPositionedRun(set.Glyphs, font, points);
         using var blob = builder.Build();
         using var paint = new SKPaint { Color = ink, IsAntialias = true };
         canvas.DrawText(blob, x, baseline, paint);

@@ -9,11 +9,16 @@ namespace Rendal.Files.Pdf;
 /// </summary>
 public sealed class Press : IDisposable
 {
-    private readonly Face regular = new("SourceSans3-Regular.ttf", forText: true);
-    private readonly Face strong = new("SourceSans3-SemiBold.ttf", forText: true);
-    private readonly Face heading = new("SourceSerif4-SemiBold.ttf", forText: false);
+    private readonly OtherScripts others = new();
+    private readonly Face regular;
+    private readonly Face strong;
+    private readonly Face heading;
     private byte[]? logoBytes;
     private SKImage? logo;
+
+    /// <summary>Makes a press ready.</summary>
+    public Press() =>
+        (regular, strong, heading) = (new("SourceSans3-Regular.ttf", others, forText: true), new("SourceSans3-SemiBold.ttf", others, forText: true), new("SourceSerif4-SemiBold.ttf", others, forText: false));
 
     /// <summary>What keeps a layout from being printed by, its logo looked into as well; null for nothing.</summary>
     public static string? Problem(LayoutTemplate template) =>
@@ -51,6 +56,7 @@ public sealed class Press : IDisposable
         regular.Dispose();
         strong.Dispose();
         heading.Dispose();
+        others.Dispose();
         logo?.Dispose();
     }
 

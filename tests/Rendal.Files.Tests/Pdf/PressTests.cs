@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
@@ -6,6 +7,7 @@ using Rendal.Core.Money;
 using Rendal.Core.Statements;
 using Rendal.Files.Pdf;
 using UglyToad.PdfPig;
+using UglyToad.PdfPig.Content;
 using UglyToad.PdfPig.DocumentLayoutAnalysis.TextExtractor;
 
 namespace Rendal.Files.Tests.Pdf;
@@ -103,6 +105,31 @@ public class PressTests
         Assert.Contains("Οδός Ερμού 5", page);
         Assert.Contains("улица Мира 12", page);
         Assert.Contains("Straße größer, offici fiancé", page);
+    }
+
+    [Theory]
+    [InlineData("Hebrew", "מלון הגליל (תל אביב) 12")]
+    [InlineData("Arabic", "فندق البحر ٤٢")]
+    [InlineData("Armenian", "Հյուրանոց Սևան")]
+    [InlineData("Georgian", "სასტუმრო ბათუმი")]
+    [InlineData("Thai", "โรงแรมริมน้ำ")]
+    [InlineData("Devanagari", "होटल हिमालय")]
+    [InlineData("Chinese", "海边酒店有限公司")]
+    [InlineData("Emoji", "Hotel 🌊 Seaview 👩‍🍳")]
+    public void A_name_in_another_script_is_drawn_with_glyphs_of_its_own_and_can_be_copied(string script, string name)
+    {
+        using var press = new Press();
+        var bytes = press.Print(StatementPaper.Of(new Customer { Key = "X1", Name = name }, [Items(1)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn), Layout.BuiltIn);
+        using var document = PdfDocument.Open(bytes);
+        var letters = document.GetPage(1).Letters;
+        var faces = letters.Where(l => l.FontName?.Contains("Noto", StringComparison.Ordinal) == true).ToList();
+        Assert.True(faces.Count > 0, $"nothing of the {script} name is drawn with a face that has it");
+        // Where a glyph is the form of a letter within a word, the letter itself is kept with it.
+        var copied = string.Concat(letters.Select(l => l.Value).Concat(Kept(document.GetPage(1).GetMarkedContents()))).Normalize(NormalizationForm.FormKC);
+        Assert.All(name.Normalize(NormalizationForm.FormKC).EnumerateRunes().Where(Rune.IsLetterOrDigit), rune => Assert.Contains(rune.ToString(), copied, StringComparison.Ordinal));
+        Assert.True(bytes.Length < 60_000, $"{bytes.Length} bytes");
+
+        static IEnumerable<string> Kept(IReadOnlyList<MarkedContentElement> marked) => marked.SelectMany(m => Kept(m.Children).Prepend(m.ActualText ?? ""));
     }
 
     [Fact]

@@ -1,0 +1,120 @@
+using System.Collections.Concurrent;
+using System.Runtime.InteropServices;
+using System.Text;
+using HarfBuzzSharp;
+using SkiaSharp;
+using Buffer = HarfBuzzSharp.Buffer;
+
+namespace Rendal.Files.Pdf;
+
+/// <summary>
+/// One file of glyphs. Text is shaped with all of it; what is drawn with is reduced to the glyphs met so far, and reduced
+/// anew when a text brings glyphs that were not met before. Not to be shared between threads.
+/// </summary>
+internal sealed class FaceFile : IDisposable
+{
+    // Ligatures would be copied out of the document as one odd character.
+    private static readonly Feature[] Features = [new(Tag.Parse("liga"), 0), new(Tag.Parse("kern"), 1)];
+    private static readonly ConcurrentDictionary<string, byte[]> Read = new(StringComparer.Ordinal);
+
+    private readonly byte[] bytes;
+    private readonly HarfBuzzSharp.Font shaper;
+    private readonly HarfBuzzSharp.Face shaperFace;
+    private readonly Blob blob;
+    private readonly HashSet<ushort> glyphs = [];
+    private readonly HashSet<int> characters = [];
+    private readonly float unitsPerEm;
+    private SKTypeface? reduced;
+
+    public FaceFile(string resource)
+    {
+        bytes = Bytes(resource);
+        blob = new Blob(Marshal.UnsafeAddrOfPinnedArrayElement(bytes, 0), bytes.Length, MemoryMode.ReadOnly);
+        shaperFace = new HarfBuzzSharp.Face(blob, 0);
+        shaper = new HarfBuzzSharp.Font(shaperFace);
+        unitsPerEm = shaperFace.UnitsPerEm;
+        shaper.SetScale((int)unitsPerEm, (int)unitsPerEm);
+        shaper.SetFunctionsOpenType();
+    }
+
+    /// <summary>The face to draw with; it has every glyph of the texts set so far.</summary>
+    public SKTypeface Reduced
+    {
+        get
+        {
+            if (reduced is null)
+            {
+                using var data = SKData.CreateCopy(FaceReduction.Reduce(bytes, glyphs, characters));
+                reduced = SKTypeface.FromData(data) ?? throw new InvalidOperationException("The reduced face cannot be drawn with.");
+            }
+
+            return reduced;
+        }
+    }
+
+    /// <summary>The bytes of a file that ships along; read once, at a place in memory that stays.</summary>
+    public static byte[] Bytes(string resource) => Read.GetOrAdd(resource, static name =>
+    {
+        using var stream = typeof(FaceFile).Assembly.GetManifestResourceStream(name)!;
+        var bytes = GC.AllocateUninitializedArray<byte>((int)stream.Length, pinned: true);
+        stream.ReadExactly(bytes);
+        return bytes;
+    });
+
+    /// <summary>Whether the file has a glyph for a character.</summary>
+    public bool Has(Rune character) => shaper.TryGetNominalGlyph((uint)character.Value, out _);
+
+    /// <summary>Sets a text of one direction at size 1.</summary>
+    /// <param name="text">The text.</param>
+    /// <param name="isRightToLeft">Its direction.</param>
+    /// <param name="x">Where it begins.</param>
+    /// <param name="copied">Whether the text itself is kept with the glyphs, so that it is copied as it was written whatever glyphs came of it.</param>
+    /// <param name="end">Where it ends.</param>
+    public SetRun Set(string text, bool isRightToLeft, float x, bool copied, out float end)
+    {
+        using var buffer = new Buffer();
+        buffer.AddUtf16(text);
+        buffer.GuessSegmentProperties();
+        buffer.Direction = isRightToLeft ? Direction.RightToLeft : Direction.LeftToRight;
+        shaper.Shape(buffer, Features);
+        var infos = buffer.GetGlyphInfoSpan();
+        var positions = buffer.GetGlyphPositionSpan();
+        var numbers = new ushort[infos.Length];
+        var points = new SKPoint[infos.Length];
+        var clusters = copied ? new uint[infos.Length] : null;
+        var isNew = false;
+        for (var i = 0; i < infos.Length; i++)
+        {
+            numbers[i] = (ushort)infos[i].Codepoint;
+            points[i] = new SKPoint(x + (positions[i].XOffset / unitsPerEm), -positions[i].YOffset / unitsPerEm);
+            x += positions[i].XAdvance / unitsPerEm;
+            isNew |= glyphs.Add(numbers[i]);
+            if (clusters is not null)
+            {
+                clusters[i] = (uint)Encoding.UTF8.GetByteCount(text.AsSpan(0, (int)infos[i].Cluster));
+            }
+        }
+
+        foreach (var character in text.EnumerateRunes())
+        {
+            isNew |= characters.Add(character.Value);
+        }
+
+        if (isNew)
+        {
+            reduced?.Dispose();
+            reduced = null;
+        }
+
+        end = x;
+        return new SetRun(this, numbers, points, copied ? Encoding.UTF8.GetBytes(text) : null, clusters);
+    }
+
+    public void Dispose()
+    {
+        reduced?.Dispose();
+        shaper.Dispose();
+        shaperFace.Dispose();
+        blob.Dispose();
+    }
+}
