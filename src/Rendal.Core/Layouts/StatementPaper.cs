@@ -38,6 +38,15 @@ public sealed record StatementPaper(
     string FileName,
     (string Foot, string Head) CarriedWords)
 {
+    /// <summary>All words on it that come from the firm, its customers, its files and its layouts.</summary>
+    public IEnumerable<string> Words =>
+    [
+        .. AddressLines, Title, Firm.Name, .. Firm.AddressLines, .. Firm.ContactLines, .. Firm.PaymentLines,
+        .. References.Select(r => r.Value), .. Columns.Select(c => c.Heading),
+        .. Sections.SelectMany(s => s.Parts).SelectMany(p => p.Rows.SelectMany(row => row).Prepend(p.Heading)),
+        .. Texts.SelectMany(t => t ?? []).SelectMany(p => p.Runs).Select(r => r.Text),
+    ];
+
     /// <summary>Sets a customer's statements, one section a currency, in the customer's language.</summary>
     /// <param name="customer">Whom it is for.</param>
     /// <param name="statements">One for each currency; at least one.</param>

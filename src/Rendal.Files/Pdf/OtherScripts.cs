@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using System.Globalization;
 using System.Text;
 
 namespace Rendal.Files.Pdf;
@@ -18,14 +19,16 @@ internal sealed class OtherScripts : IDisposable
 
     private readonly Lazy<FaceFile>[] files = [.. Names.Select(name => new Lazy<FaceFile>(() => new FaceFile(name)))];
 
-    /// <summary>All characters that can be printed, the usual face's as well.</summary>
-    public static FrozenSet<int> Characters => AllCharacters.Value;
-
-    private static Lazy<FrozenSet<int>> AllCharacters { get; } =
+    private static readonly Lazy<FrozenSet<int>> Characters =
         new(() => Names.Prepend("SourceSans3-Regular.ttf").SelectMany(name => FaceReduction.Characters(FaceFile.Bytes(name))).ToFrozenSet());
 
     /// <summary>The first file that has a character; null where none has.</summary>
-    public FaceFile? Find(Rune character) => Characters.Contains(character.Value) ? files.Select(f => f.Value).FirstOrDefault(f => f.Has(character)) : null;
+    public FaceFile? Find(Rune character) => Characters.Value.Contains(character.Value) ? files.Select(f => f.Value).FirstOrDefault(f => f.Has(character)) : null;
+
+    /// <summary>Whether a character can be seen on paper, or is not meant to be seen: a line break, a joiner, a mark of direction.</summary>
+    public static bool CanPrint(Rune character) =>
+        Characters.Value.Contains(character.Value) || Rune.IsControl(character) || Rune.IsWhiteSpace(character)
+        || Rune.GetUnicodeCategory(character) == UnicodeCategory.Format || character.Value is >= 0xFE00 and <= 0xFE0F or >= 0xE0100 and <= 0xE01EF;
 
     public void Dispose()
     {

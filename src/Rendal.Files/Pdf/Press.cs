@@ -1,3 +1,4 @@
+using System.Text;
 using Rendal.Core.Layouts;
 using SkiaSharp;
 
@@ -23,6 +24,20 @@ public sealed class Press : IDisposable
     /// <summary>What keeps a layout from being printed by, its logo looked into as well; null for nothing.</summary>
     public static string? Problem(LayoutTemplate template) =>
         template.Errors.Count > 0 ? template.Errors[0] : template.Layout.First<LetterheadPart>()?.Logo is { } logo ? Picture.Problem(logo) : null;
+
+    /// <summary>The first character of a paper that no face has, so that it would be an empty box; null where all can be printed.</summary>
+    public static string? Unprintable(StatementPaper paper)
+    {
+        foreach (var text in paper.Words)
+        {
+            if (!Ascii.IsValid(text) && text.EnumerateRunes().FirstOrDefault(r => !OtherScripts.CanPrint(r)) is { Value: > 0 } lacking)
+            {
+                return lacking.ToString();
+            }
+        }
+
+        return null;
+    }
 
     /// <summary>Prints one customer's statement. The text can be selected and searched word by word; the document is marked PDF/A-2b.</summary>
     /// <param name="paper">What stands on it.</param>

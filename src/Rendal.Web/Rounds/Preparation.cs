@@ -5,6 +5,7 @@ using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
+using Rendal.Files.Pdf;
 using Rendal.Store.Customers;
 using Rendal.Store.Intake;
 using Rendal.Store.Layouts;
@@ -206,6 +207,7 @@ internal sealed class Preparation
         var (words, paper) = Making.FillBoth(WordingFor(card, level), LayoutFor(card, level).Template, card, statements, accounts, level);
         return words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
+            : Press.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no face has it"
             : "";
     }
 }

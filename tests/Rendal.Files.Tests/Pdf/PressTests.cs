@@ -132,6 +132,15 @@ public class PressTests
         static IEnumerable<string> Kept(IReadOnlyList<MarkedContentElement> marked) => marked.SelectMany(m => Kept(m.Children).Prepend(m.ActualText ?? ""));
     }
 
+    [Theory]
+    [InlineData("Hotel Łabędź", null)]
+    [InlineData("فندق البحر 🏨 海边", null)]
+    [InlineData("Inn\u200E at\u00A0Kell\uFE0F", null)]
+    [InlineData("한강 호텔", "한")]
+    [InlineData("Inn \uE000", "\uE000")]
+    public void A_character_that_no_face_has_is_named(string name, string? character) =>
+        Assert.Equal(character, Press.Unprintable(StatementPaper.Of(new Customer { Key = "X1", Name = name }, [Items(1)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn)));
+
     [Fact]
     public void Euro_and_true_minus_come_out_right()
     {
