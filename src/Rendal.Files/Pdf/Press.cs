@@ -62,7 +62,7 @@ public sealed class Press : IDisposable
             document.Close();
         }
 
-        return stream.ToArray();
+        return SpokenLanguage.Say(stream.ToArray(), paper.Language);
     }
 
     /// <inheritdoc/>
