@@ -3,7 +3,18 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import zxing from "@zxing/library";
 import jsQR from "jsqr";
+
+const {
+  BarcodeFormat,
+  BinaryBitmap,
+  DecodeHintType,
+  HybridBinarizer,
+  MultiFormatReader,
+  NotFoundException,
+  RGBLuminanceSource,
+} = zxing;
 
 /** The words of a PDF at an address. */
 export async function pdfText(page: Page, address: string): Promise<string> {
@@ -32,4 +43,29 @@ export async function qrText(canvas: Locator): Promise<string | null> {
   const { data, width, height } = await pixels(canvas);
   const decode = jsQR as unknown as (data: Uint8ClampedArray, width: number, height: number) => { data: string } | null;
   return decode(data, width, height)?.data ?? null;
+}
+
+/** The bar code on a drawn page and its kind, read by a decoder that knows nothing of how it was made; null where there is none. */
+export async function barCodeText(canvas: Locator): Promise<{ kind: string; text: string } | null> {
+  const { data, width, height } = await pixels(canvas);
+  const grey = new Uint8ClampedArray(width * height);
+  for (let i = 0; i < grey.length; i++) {
+    grey[i] = ((data[4 * i] ?? 0) + (data[4 * i + 1] ?? 0) + (data[4 * i + 2] ?? 0)) / 3;
+  }
+  const reader = new MultiFormatReader();
+  reader.setHints(
+    new Map<zxing.DecodeHintType, unknown>([
+      [DecodeHintType.POSSIBLE_FORMATS, [BarcodeFormat.CODE_128, BarcodeFormat.CODE_39]],
+      [DecodeHintType.TRY_HARDER, true],
+    ]),
+  );
+  try {
+    const read = reader.decode(new BinaryBitmap(new HybridBinarizer(new RGBLuminanceSource(grey, width, height))));
+    return { kind: read.getBarcodeFormat() === BarcodeFormat.CODE_128 ? "Code 128" : "Code 39", text: read.getText() };
+  } catch (e) {
+    if (e instanceof NotFoundException) {
+      return null;
+    }
+    throw e;
+  }
 }

@@ -12,6 +12,19 @@ public enum PaperSize
     Letter,
 }
 
+/// <summary>The faces that a document is set in; what they lack comes from faces of other scripts.</summary>
+public enum TypeFaces
+{
+    /// <summary>Text without serifs, the firm's name and the title with them.</summary>
+    Mixed,
+
+    /// <summary>All without serifs.</summary>
+    Sans,
+
+    /// <summary>All with serifs.</summary>
+    Serif,
+}
+
 /// <summary>The white edges of a sheet, in millimetres.</summary>
 /// <param name="Left">At the left.</param>
 /// <param name="Top">Above the letterhead, and above what goes on on further pages.</param>
@@ -42,6 +55,9 @@ public sealed record Layout
 
     /// <summary>The one colour beside black, as <c>#rrggbb</c>.</summary>
     public string Accent { get; init; } = "#5b2a55";
+
+    /// <summary>The faces.</summary>
+    public TypeFaces Faces { get; init; }
 
     /// <summary>The size of the text in the table, in points; everything else grows with it.</summary>
     public decimal TextSize { get; init; } = 9;
@@ -84,6 +100,7 @@ public sealed record Layout
 [JsonDerivedType(typeof(TotalPart), "total")]
 [JsonDerivedType(typeof(AgesPart), "ages")]
 [JsonDerivedType(typeof(PaymentPart), "payment")]
+[JsonDerivedType(typeof(SignaturePart), "signature")]
 [JsonDerivedType(typeof(SlipPart), "slip")]
 public abstract record LayoutPart
 {

@@ -9,6 +9,8 @@ public sealed partial class LayoutTemplate
 {
     private readonly Dictionary<LayoutPart, WordingTemplate> texts = new(ReferenceEqualityComparer.Instance);
     private WordingTemplate? fileName;
+    private WordingTemplate? link;
+    private WordingTemplate? barCode;
 
     private LayoutTemplate(Layout layout) => Layout = layout;
 
@@ -38,6 +40,12 @@ public sealed partial class LayoutTemplate
 
     /// <summary>The words of a text.</summary>
     internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values) => texts[part].Fill(values);
+
+    /// <summary>The address of the page to pay on, values escaped as RFC 3986 asks; null where the layout has none.</summary>
+    internal FilledWording? Link(IReadOnlyDictionary<string, string> values) => link?.Fill(values.ToDictionary(v => v.Key, v => Uri.EscapeDataString(v.Value)));
+
+    /// <summary>What the bar code says where the layout has words of its own for it; null where it has not.</summary>
+    internal FilledWording? BarCodeText(IReadOnlyDictionary<string, string> values) => barCode?.Fill(values);
 
     private static IEnumerable<string> Sheet(Layout layout)
     {
@@ -84,6 +92,7 @@ public sealed partial class LayoutTemplate
         TotalPart => "total",
         AgesPart => "strip of ages",
         PaymentPart => "how to pay",
+        SignaturePart => "signature",
         SlipPart => "slip",
         _ => throw new ArgumentOutOfRangeException(nameof(part), part, null),
     };
@@ -99,8 +108,9 @@ public sealed partial class LayoutTemplate
         LetterheadPart { Logo.Length: > LetterheadPart.LargestLogo } => [$"the logo is larger than {LetterheadPart.LargestLogo / 1000} kB."],
         LetterheadPart { LogoHeight: < 4 or > 60 } => ["the logo is 4 to 60 mm high."],
         AddressPart { Place: AddressPlace.Free } address when address.Left is < 5 or > 120 || address.Top is < 15 or > 120 => ["its lines begin 5 to 120 mm from the left and 15 to 120 mm from the top."],
-        PaymentPart { Iban.Length: > 0 } payment when !SepaTransfer.IsIban(payment.Iban) => [$"“{payment.Iban}” is not an IBAN."],
-        PaymentPart { Iban.Length: 0, Bic.Length: > 0 } => ["a BIC alone makes no code; give the IBAN too."],
+        PaymentPart payment => Payment(payment),
+        SignaturePart { Picture.Length: > LetterheadPart.LargestLogo } => [$"the picture is larger than {LetterheadPart.LargestLogo / 1000} kB."],
+        SignaturePart { Height: < 4 or > 60 } => ["it is 4 to 60 mm high."],
         _ => [],
     };
 
@@ -111,6 +121,39 @@ public sealed partial class LayoutTemplate
         return wording.Body.Contains("data-slot=\"statement.table\"", StringComparison.Ordinal)
             ? [.. template.Errors, "“Table of items” is a part of its own here."]
             : template.Errors;
+    }
+
+    private IEnumerable<string> Payment(PaymentPart part)
+    {
+        if (part.Iban.Length > 0 && !SepaTransfer.IsIban(part.Iban))
+        {
+            yield return $"“{part.Iban}” is not an IBAN.";
+        }
+
+        if (part.Iban.Length == 0 && part.Bic.Length > 0)
+        {
+            yield return "a BIC alone makes no code; give the IBAN too.";
+        }
+
+        if (part.Link.Length > 0)
+        {
+            if (!LinkBeginning().IsMatch(part.Link))
+            {
+                yield return "the link begins with https:// and the name of the site: https://pay.example/.";
+            }
+
+            link = WordingTemplate.Of(new Wording("", "", part.Link, ""));
+            foreach (var error in link.Errors)
+            {
+                yield return $"link: {error}";
+            }
+        }
+
+        barCode = part is { BarCode: not BarCodeKind.None, BarCodeText.Length: > 0 } ? WordingTemplate.Of(new Wording("", "", part.BarCodeText, "")) : null;
+        foreach (var error in barCode?.Errors ?? [])
+        {
+            yield return $"bar code: {error}";
+        }
     }
 
     private static IEnumerable<string> Table(ItemsPart items)
@@ -143,6 +186,9 @@ public sealed partial class LayoutTemplate
             yield return $"“{items.GroupBy}” is not a field that is known.";
         }
     }
+
+    [GeneratedRegex("^https?://[A-Za-z0-9.-]+(:[0-9]+)?([/?#]|$)")]
+    private static partial Regex LinkBeginning();
 
     [GeneratedRegex("^#[0-9a-fA-F]{6}$")]
     private static partial Regex Colour();

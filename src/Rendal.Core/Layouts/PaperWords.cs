@@ -32,6 +32,7 @@ public sealed record PaperWords
         Days = "days",
         Credits = "credits",
         HowToPay = "How to pay",
+        Pay = new("Pay online:", "for your banking app", "to pay online"),
         Reference = "Reference",
         Unit = "Unit",
         CarriedForward = "Carried forward",
@@ -66,6 +67,7 @@ public sealed record PaperWords
         Days = "Tage",
         Credits = "Guthaben",
         HowToPay = "Zahlung",
+        Pay = new("Online bezahlen:", "für Ihre Banking-App", "online bezahlen"),
         Reference = "Referenz",
         Unit = "Bereich",
         CarriedForward = "Übertrag",
@@ -100,6 +102,7 @@ public sealed record PaperWords
         Days = "jours",
         Credits = "avoirs",
         HowToPay = "Règlement",
+        Pay = new("Payer en ligne :", "pour votre application bancaire", "payer en ligne"),
         Reference = "Référence",
         Unit = "Unité",
         CarriedForward = "À reporter",
@@ -134,6 +137,7 @@ public sealed record PaperWords
         Days = "días",
         Credits = "abonos",
         HowToPay = "Forma de pago",
+        Pay = new("Pagar en línea:", "para su app bancaria", "pagar en línea"),
         Reference = "Referencia",
         Unit = "Unidad",
         CarriedForward = "Suma y sigue",
@@ -188,6 +192,8 @@ public sealed record PaperWords
     public required string Credits { get; init; }
 
     public required string HowToPay { get; init; }
+
+    public required PayWords Pay { get; init; }
 
     public required string Reference { get; init; }
 

@@ -38,6 +38,21 @@ public sealed record StatementPaper(
     string FileName,
     (string Foot, string Head) CarriedWords)
 {
+    // More would not be read off a QR code of 28 mm.
+    private const int LongestLink = 500;
+
+    /// <summary>The address of a page to pay on; null for none.</summary>
+    public string? PayLink { get; init; }
+
+    /// <summary>What is to be quoted as a bar code; null for none.</summary>
+    public BarCode? BarCode { get; init; }
+
+    /// <summary>What keeps the document from leaving beside empty slots, as a sentence; empty for nothing.</summary>
+    public string Problem { get; init; } = "";
+
+    /// <summary>The words beside a link to pay, and under the codes.</summary>
+    public required PayWords PayWords { get; init; }
+
     /// <summary>All words on it that come from the firm, its customers, its files and its layouts.</summary>
     public IEnumerable<string> Words =>
     [
@@ -68,6 +83,11 @@ public sealed record StatementPaper(
         empty.AddRange(title?.EmptySlots ?? []);
         var fileName = template.FileName(slots);
         empty.AddRange(fileName?.EmptySlots ?? []);
+        var link = template.Link(slots);
+        empty.AddRange(link?.EmptySlots ?? []);
+        var barCodeText = template.BarCodeText(slots);
+        empty.AddRange(barCodeText?.EmptySlots ?? []);
+        var barCode = layout.First<PaymentPart>() is { BarCode: not BarCodeKind.None and var kind } ? new BarCode(kind, barCodeText?.Subject ?? customer.Key) : null;
         var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && Stands(text.When, statements, reminderLevel)) ? Filled(template.Fill(part, slots), empty) : null).ToList();
         var address = new List<string> { customer.Name };
         if (customer.Contact.Length > 0)
@@ -97,8 +117,19 @@ public sealed record StatementPaper(
             texts,
             [.. empty.Distinct()],
             fileName?.Subject ?? string.Create(CultureInfo.InvariantCulture, $"{customer.Key} {(reminderLevel is { } n ? $"reminder {n}" : "statement")} {asOf:yyyy-MM-dd}"),
-            (words.CarriedForward, words.BroughtForward));
+            (words.CarriedForward, words.BroughtForward))
+        {
+            PayLink = link?.Subject,
+            BarCode = barCode,
+            Problem = ProblemOf(link?.Subject, barCode),
+            PayWords = words.Pay,
+        };
     }
+
+    private static string ProblemOf(string? link, BarCode? barCode) =>
+        link is not null && (link.Length > LongestLink || !Uri.TryCreate(link, UriKind.Absolute, out _)) ? $"the link to pay is no address: {link[..Math.Min(link.Length, 60)]}"
+        : barCode is not null && BarCode.Problem(barCode.Kind, barCode.Text) is { } problem ? $"the bar code “{barCode.Text}” {problem}"
+        : "";
 
     private static bool Stands(TextWhen when, IReadOnlyList<Statement> statements, int? reminderLevel) => when switch
     {

@@ -22,6 +22,8 @@ public static class ParcelSlots
             ["statement.day"] = statements[0].AsOf.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             ["statement.total"] = Sums(statements, language, s => s.Total),
             ["statement.to-pay"] = Sums(statements, language, s => s.ToPay),
+            ["statement.amount"] = statements is [{ ToPay: > 0 } only] ? only.Currency.Plain(only.ToPay) : "",
+            ["statement.currency"] = statements.Count == 1 ? statements[0].Currency.Code : "",
             ["statement.overdue"] = Sums(statements, language, s => s.Overdue),
             ["statement.items"] = statements.Sum(s => s.Items.Count).ToString(CultureInfo.InvariantCulture),
             ["firm.name"] = firm.Name,

@@ -16,6 +16,8 @@ public static class SlotCatalogue
         new("statement.day", "Statement day", "The same date as 2026-10-31, which sorts in names of files."),
         new("statement.total", "Total open", "What is open, with currency; several currencies one after another."),
         new("statement.to-pay", "To pay", "What is open with the interest that the statement shows, with currency."),
+        new("statement.amount", "Amount to pay, bare", "What is to be paid as 1234.56, for links and codes. Empty where there are several currencies or nothing is to be paid."),
+        new("statement.currency", "Currency", "The code of the currency: GBP. Empty where there are several."),
         new("statement.overdue", "Overdue", "What is past due, with currency."),
         new("statement.items", "Number of items", "How many items are open."),
         new("statement.table", "Table of items", "The open items with their ages and total.", IsHtml: true),

@@ -10,20 +10,19 @@ namespace Rendal.Files.Pdf;
 /// </summary>
 public sealed class Press : IDisposable
 {
+    // Pictures kept from one document to the next; more are let go before one is begun, never while it is drawn.
+    private const int MostPictures = 4;
+
     private readonly OtherScripts others = new();
-    private readonly Face regular;
-    private readonly Face strong;
-    private readonly Face heading;
-    private byte[]? logoBytes;
-    private SKImage? logo;
+    private readonly Dictionary<string, Face> faces = new(StringComparer.Ordinal);
+    private readonly Dictionary<byte[], SKImage> pictures = new(ReferenceEqualityComparer.Instance);
 
-    /// <summary>Makes a press ready.</summary>
-    public Press() =>
-        (regular, strong, heading) = (new("SourceSans3-Regular.ttf", others, forText: true), new("SourceSans3-SemiBold.ttf", others, forText: true), new("SourceSerif4-SemiBold.ttf", others, forText: false));
-
-    /// <summary>What keeps a layout from being printed by, its logo looked into as well; null for nothing.</summary>
+    /// <summary>What keeps a layout from being printed by, its pictures looked into as well; null for nothing.</summary>
     public static string? Problem(LayoutTemplate template) =>
-        template.Errors.Count > 0 ? template.Errors[0] : template.Layout.First<LetterheadPart>()?.Logo is { } logo ? Picture.Problem(logo) : null;
+        template.Errors.Count > 0 ? template.Errors[0]
+        : template.Layout.First<LetterheadPart>()?.Logo is { } logo && Picture.Problem(logo, "logo") is { } bad ? bad
+        : template.Layout.First<SignaturePart>()?.Picture is { } signature ? Picture.Problem(signature, "picture of the signature")
+        : null;
 
     /// <summary>The first character of a paper that no face has, so that it would be an empty box; null where all can be printed.</summary>
     public static string? Unprintable(StatementPaper paper)
@@ -42,10 +41,16 @@ public sealed class Press : IDisposable
     /// <summary>Prints one customer's statement. The text can be selected and searched word by word; the document is marked PDF/A-2b.</summary>
     /// <param name="paper">What stands on it.</param>
     /// <param name="layout">How it looks.</param>
-    /// <exception cref="InvalidDataException">The logo is no picture that can be drawn; <see cref="Picture.Problem"/> says so beforehand.</exception>
+    /// <exception cref="InvalidDataException">A picture of the layout cannot be drawn; <see cref="Picture.Problem"/> says so beforehand.</exception>
     public byte[] Print(StatementPaper paper, Layout layout)
     {
-        var pages = new StatementPages(paper, layout, new Faces(regular, strong, heading), LogoOf(layout));
+        if (pictures.Count > MostPictures)
+        {
+            pictures.Values.ToList().ForEach(picture => picture.Dispose());
+            pictures.Clear();
+        }
+
+        var pages = new StatementPages(paper, layout, FacesOf(layout), PictureOf(layout.First<LetterheadPart>()?.Logo), PictureOf(layout.First<SignaturePart>()?.Picture));
         var metadata = new SKDocumentPdfMetadata
         {
             Title = $"{paper.Title} – {paper.AddressLines[0]}",
@@ -68,23 +73,45 @@ public sealed class Press : IDisposable
     /// <inheritdoc/>
     public void Dispose()
     {
-        regular.Dispose();
-        strong.Dispose();
-        heading.Dispose();
+        faces.Values.ToList().ForEach(face => face.Dispose());
+        pictures.Values.ToList().ForEach(picture => picture.Dispose());
         others.Dispose();
-        logo?.Dispose();
     }
 
-    /// <summary>The logo of a layout, unpacked once as long as it stays the same.</summary>
-    private SKImage? LogoOf(Layout layout)
+    private Faces FacesOf(Layout layout)
     {
-        var bytes = layout.First<LetterheadPart>()?.Logo;
-        if (bytes != logoBytes)
+        const string sans = "SourceSans3-Regular.ttf", strongSans = "SourceSans3-SemiBold.ttf", serif = "SourceSerif4-Regular.ttf", strongSerif = "SourceSerif4-SemiBold.ttf";
+        return layout.Faces switch
         {
-            logo?.Dispose();
-            (logo, logoBytes) = (bytes is null ? null : SKImage.FromEncodedData(bytes) ?? throw new InvalidDataException("The logo is no picture that can be drawn."), bytes);
+            TypeFaces.Sans => new Faces(FaceOf(sans, true), FaceOf(strongSans, true), FaceOf(strongSans, true)),
+            TypeFaces.Serif => new Faces(FaceOf(serif, true), FaceOf(strongSerif, true), FaceOf(strongSerif, true)),
+            _ => new Faces(FaceOf(sans, true), FaceOf(strongSans, true), FaceOf(strongSerif, false)),
+        };
+    }
+
+    private Face FaceOf(string resource, bool forText)
+    {
+        if (!faces.TryGetValue(resource, out var face))
+        {
+            faces.Add(resource, face = new Face(resource, others, forText));
         }
 
-        return logo;
+        return face;
+    }
+
+    /// <summary>A picture of a layout, unpacked once as long as few others are met. It stays until the document is drawn.</summary>
+    private SKImage? PictureOf(byte[]? bytes)
+    {
+        if (bytes is null)
+        {
+            return null;
+        }
+
+        if (!pictures.TryGetValue(bytes, out var picture))
+        {
+            pictures.Add(bytes, picture = SKImage.FromEncodedData(bytes) ?? throw new InvalidDataException("A picture of the layout cannot be drawn."));
+        }
+
+        return picture;
     }
 }

@@ -15,20 +15,25 @@ internal sealed class StatementPages
     private readonly HeadParts head;
     private readonly TableParts table;
     private readonly TextParts texts;
+    private readonly PaymentParts payment;
+    private readonly SKImage? signature;
 
     /// <summary>Sets a paper.</summary>
     /// <param name="paper">What stands on it.</param>
     /// <param name="layout">How it looks.</param>
     /// <param name="faces">The faces.</param>
     /// <param name="logo">The logo; null for none.</param>
-    public StatementPages(StatementPaper paper, Layout layout, Faces faces, SKImage? logo)
+    /// <param name="signature">The picture of a signature; null for none.</param>
+    public StatementPages(StatementPaper paper, Layout layout, Faces faces, SKImage? logo, SKImage? signature)
     {
         (this.paper, this.layout, this.faces) = (paper, layout, faces);
         var accent = SKColor.Parse(layout.Accent);
         sheets = new Sheets(layout);
         head = new HeadParts(sheets, paper, faces, accent, logo);
         table = new TableParts(sheets, paper, faces, accent);
-        texts = new TextParts(sheets, paper, faces, accent);
+        texts = new TextParts(sheets, faces, accent);
+        payment = new PaymentParts(sheets, paper, faces, accent);
+        this.signature = signature;
         Compose();
     }
 
@@ -106,11 +111,14 @@ internal sealed class StatementPages
             case TextPart when text is not null:
                 texts.Text(text);
                 break;
+            case SignaturePart of:
+                texts.Signature(of, signature);
+                break;
             case SlipPart when text is not null:
                 texts.Slip(text);
                 break;
             case PaymentPart:
-                texts.HowToPay();
+                payment.HowToPay();
                 break;
         }
     }

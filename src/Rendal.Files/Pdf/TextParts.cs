@@ -3,8 +3,8 @@ using SkiaSharp;
 
 namespace Rendal.Files.Pdf;
 
-/// <summary>Texts, the slip to tear off, and how to pay.</summary>
-internal sealed class TextParts(Sheets sheets, StatementPaper paper, Faces faces, SKColor accent)
+/// <summary>Texts, the slip to tear off, and the signature.</summary>
+internal sealed class TextParts(Sheets sheets, Faces faces, SKColor accent)
 {
     /// <summary>A text with the space after it.</summary>
     public void Text(IReadOnlyList<PaperParagraph> text)
@@ -68,33 +68,18 @@ internal sealed class TextParts(Sheets sheets, StatementPaper paper, Faces faces
         }
     }
 
-    public void HowToPay()
+    /// <summary>A picture of a signature, or as much room to sign by hand.</summary>
+    public void Signature(SignaturePart part, SKImage? picture)
     {
-        var transfers = paper.Sections.Select(s => s.Transfer).OfType<SepaTransfer>().ToList();
-        var side = transfers.Count > 0 ? Sheets.Points(QrPicture.Side) : 0;
-        var lines = paper.Firm.PaymentLines.SelectMany(l => Lines.Wrapped(faces.Regular, 9.5f * sheets.Scale, l, sheets.Right - sheets.Left - (transfers.Count * (side + 12)))).ToList();
-        if (lines.Count + transfers.Count == 0)
+        var high = Sheets.Points(part.Height);
+        sheets.Room(high + 6);
+        if (picture is not null)
         {
-            return;
+            var fit = Math.Min(high, (sheets.Right - sheets.Left) * picture.Height / picture.Width);
+            var area = SKRect.Create(sheets.Left, sheets.Y, fit * picture.Width / picture.Height, fit);
+            sheets.Add(page => page.Picture(picture, area));
         }
 
-        sheets.Room(Math.Max((lines.Count + 1) * sheets.LineHeight, side));
-        for (var i = 0; i < transfers.Count; i++)
-        {
-            var picture = new QrPicture(transfers[i].Text());
-            var area = SKRect.Create(sheets.Right - ((i + 1) * side) - (i * 12), sheets.Y, side, side);
-            sheets.Add(page => picture.Draw(page, area));
-        }
-
-        var under = sheets.Y + side;
-        sheets.Text(faces.Strong, 9.5f * sheets.Scale, paper.HowToPay, sheets.Left, sheets.Y + (8 * sheets.Scale), accent);
-        sheets.Y += sheets.LineHeight + 2;
-        foreach (var line in lines)
-        {
-            sheets.Text(faces.Regular, 9.5f * sheets.Scale, line, sheets.Left, sheets.Y + (8 * sheets.Scale), Inks.First);
-            sheets.Y += sheets.LineHeight;
-        }
-
-        sheets.Y = Math.Max(sheets.Y, under) + 6;
+        sheets.Y += high + 6;
     }
 }

@@ -207,6 +207,7 @@ internal sealed class Preparation
         var (words, paper) = Making.FillBoth(WordingFor(card, level), LayoutFor(card, level).Template, card, statements, accounts, level);
         return words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
+            : paper.Problem.Length > 0 ? paper.Problem
             : Press.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no face has it"
             : "";
     }

@@ -29,7 +29,12 @@ public sealed class LayoutTemplateTests
         { "Part 5, table of items: “extra:” is not a field that is known.", Of(new ItemsPart { Columns = [new("open")], GroupBy = "extra:" }) },
         { "Part 9, text: The body has a slot “customer.nmae” that names nothing known", With(new TextPart { Text = "<p><span data-slot=\"customer.nmae\"></span></p>" }) },
         { "Part 9, text: “Table of items” is a part of its own here.", With(new TextPart { Text = "<p><span data-slot=\"statement.table\"></span></p>" }) },
-        { "Part 8, how to pay: “DE00” is not an IBAN.", Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Take(7), new PaymentPart { Iban = "DE00" }] } },
+        { "Part 8, how to pay: “DE00” is not an IBAN.", Paying(new PaymentPart { Iban = "DE00" }) },
+        { "Part 8, how to pay: the link begins with https:// and the name of the site", Paying(new PaymentPart { Link = "javascript:alert(1)" }) },
+        { "Part 8, how to pay: the link begins with https:// and the name of the site", Paying(new PaymentPart { Link = "https://<span data-slot=\"customer.name\"></span>/pay" }) },
+        { "Part 8, how to pay: link: The subject has a slot", Paying(new PaymentPart { Link = "https://pay.example/<span data-slot=\"customer.nmae\"></span>" }) },
+        { "Part 8, how to pay: bar code: The subject has a slot", Paying(new PaymentPart { BarCode = BarCodeKind.Code128, BarCodeText = "<span data-slot=\"no.such\"></span>" }) },
+        { "Part 9, signature: it is 4 to 60 mm high.", With(new SignaturePart { Height = 90 }) },
         { "Part 2, address: its lines begin 5 to 120 mm from the left", Layout.BuiltIn with { Parts = [Layout.BuiltIn.Parts[0], new AddressPart { Left = 150 }, .. Layout.BuiltIn.Parts.Skip(2)] } },
         { "Part 1, letterhead: the logo is larger than 500 kB.", Layout.BuiltIn with { Parts = [new LetterheadPart { Logo = new byte[500_001] }, .. Layout.BuiltIn.Parts.Skip(1)] } },
     };
@@ -54,6 +59,27 @@ public sealed class LayoutTemplateTests
             Assert.Empty(paper.EmptySlots);
             Assert.DoesNotContain(Words(paper).Append(paper.Title), w => w.Contains('{', StringComparison.Ordinal));
         });
+    }
+
+    [Fact]
+    public void Values_in_a_link_are_escaped_and_a_hostile_one_leads_nowhere_else()
+    {
+        var layout = Paying(new PaymentPart { Link = "https://pay.example/?to=<span data-slot=\"customer.name\"></span>&amp;sum=<span data-slot=\"statement.amount\"></span>&amp;in=<span data-slot=\"statement.currency\"></span>" });
+        var link = Paper(layout, name: "Inn & Bar/../?x=1#y @evil.example").PayLink;
+        Assert.StartsWith("https://pay.example/?to=Inn%20%26%20Bar%2F..%2F%3Fx%3D1%23y%20%40evil.example&sum=", link, StringComparison.Ordinal);
+        Assert.EndsWith("&in=GBP", link, StringComparison.Ordinal);
+        Assert.Matches("sum=[0-9]+[.][0-9]{2}&", link);
+        Assert.Equal("pay.example", new Uri(link!).Host);
+    }
+
+    [Fact]
+    public void A_bar_code_says_the_customers_code_or_words_of_its_own_and_what_cannot_be_one_stops()
+    {
+        Assert.Equal("A", Paper(Paying(new PaymentPart { BarCode = BarCodeKind.Code39 })).BarCode!.Text);
+        var own = Paper(Paying(new PaymentPart { BarCode = BarCodeKind.Code128, BarCodeText = "TLH-<span data-slot=\"customer.code\"></span>" }));
+        Assert.Equal(("TLH-A", ""), (own.BarCode!.Text, own.Problem));
+        var not = Paper(Paying(new PaymentPart { BarCode = BarCodeKind.Code39, BarCodeText = "<span data-slot=\"customer.name\"></span>" }), name: "Łabędź");
+        Assert.Equal("the bar code “Łabędź” has “Ł”, which Code 39 has not", not.Problem);
     }
 
     [Fact]
@@ -145,11 +171,13 @@ public sealed class LayoutTemplateTests
 
     private static Layout With(params LayoutPart[] more) => Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts, .. more] };
 
+    private static Layout Paying(PaymentPart payment) => Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Take(7), payment] };
+
     private static Layout Of(ItemsPart items) => Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Select(p => p is ItemsPart ? items : p)] };
 
     private static IEnumerable<string> Words(StatementPaper paper) => paper.Texts.OfType<IReadOnlyList<PaperParagraph>>().SelectMany(t => t).Select(p => string.Concat(p.Runs.Select(r => r.Text)));
 
-    private static StatementPaper Paper(Layout layout, int? level = null, string language = "en", string currency = "GBP", DateOnly? asOf = null, string contact = "")
+    private static StatementPaper Paper(Layout layout, int? level = null, string language = "en", string currency = "GBP", DateOnly? asOf = null, string contact = "", string name = "Inn & <Kell>")
     {
         var money = Rendal.Core.Money.Currency.Of(currency);
         LedgerRow[] rows =
@@ -157,7 +185,7 @@ public sealed class LayoutTemplateTests
             Round(Row("A", 100m, "2026-09-01", "2026-10-01", "T-1", money, "PO 7"), "N2"), Round(Row("A", 50m, "2026-09-02", "2026-11-02", "T-2", money), "N1"),
             Round(Row("A", 30m, "2026-09-03", "2026-11-03", "T-3", money), "N2"), Round(Row("A", 7m, "2026-09-04", "2026-11-04", "T-4", money), ""),
         ];
-        var customer = new Customer { Key = "A", Name = "Inn & <Kell>", Language = language, Contacts = contact.Length > 0 ? [new Contact { Name = contact, Title = "Ms" }] : [] };
+        var customer = new Customer { Key = "A", Name = name, Language = language, Contacts = contact.Length > 0 ? [new Contact { Name = contact, Title = "Ms" }] : [] };
         Statement[] statements = [Statement.Of("A", money, rows.Select(r => new OpenItem(r, r.Open)), asOf ?? AsOf, AgeingRule.Default)];
         return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", level), level);
     }

@@ -78,14 +78,27 @@ public class LayoutPrintTests
     [InlineData("", "PNG or JPEG")]
     [InlineData("<svg/>", "PNG or JPEG")]
     [InlineData("GIF89a", "PNG or JPEG")]
-    public void What_is_no_picture_is_refused_in_words(string content, string expected) => Assert.Contains(expected, Picture.Problem(System.Text.Encoding.ASCII.GetBytes(content)));
+    public void What_is_no_picture_is_refused_in_words(string content, string expected) => Assert.Contains(expected, Picture.Problem(System.Text.Encoding.ASCII.GetBytes(content), "logo"));
+
+    [Fact]
+    public void A_press_prints_one_layout_with_pictures_after_another()
+    {
+        using var press = new Press();
+        for (var i = 0; i < 12; i++)
+        {
+            // A layout that comes anew each time, as one being edited does, has its logo and its signature on the sheet.
+            var layout = Layout.BuiltIn with { Parts = [new LetterheadPart { Logo = Png(30, 10) }, .. Layout.BuiltIn.Parts.Skip(1), new SignaturePart { Picture = Png(20, 10) }] };
+            using var document = PdfDocument.Open(Print(press, layout, [Row(1, 1)], new Customer { Key = "H014", Name = "Inn at Kell" }));
+            Assert.Equal(2, document.GetPages().Sum(p => p.GetImages().Count()));
+        }
+    }
 
     [Fact]
     public void A_picture_that_is_cut_short_is_refused()
     {
         var whole = Png(300, 300, noise: true);
-        Assert.Null(Picture.Problem(whole));
-        Assert.Contains("damaged", Picture.Problem(whole[..(whole.Length / 2)]));
+        Assert.Null(Picture.Problem(whole, "logo"));
+        Assert.Contains("damaged", Picture.Problem(whole[..(whole.Length / 2)], "logo"));
     }
 
     [Theory]
@@ -234,10 +247,15 @@ public class LayoutPrintTests
 
     private static byte[] Print(Layout layout, LedgerRow[] rows, Customer customer)
     {
+        using var press = new Press();
+        return Print(press, layout, rows, customer);
+    }
+
+    private static byte[] Print(Press press, Layout layout, LedgerRow[] rows, Customer customer)
+    {
         var template = LayoutTemplate.Of(layout);
         Assert.Empty(template.Errors);
         Statement[] statements = [Statement.Of("A", Currency.Of("GBP"), rows.Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default)];
-        using var press = new Press();
         return press.Print(StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, template, ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null)), layout);
     }
 

@@ -1,8 +1,19 @@
-import { expect, test } from "@playwright/test";
-import { pdfText, pixels, qrText } from "../documents";
+import { expect, test, type Locator } from "@playwright/test";
+import { barCodeText, pdfText, pixels, qrText } from "../documents";
 import { makeBook, prepareRound, signIn, takeIn } from "../people";
 
 test.use({ deviceScaleFactor: 3 });
+
+/** How many points of a drawn page have the green of the logo. */
+async function greens(sheet: Locator): Promise<number> {
+  const { data } = await pixels(sheet);
+  let green = 0;
+  for (let i = 0; i < data.length; i += 4) {
+    const away = Math.abs((data[i] ?? 0) - 11) + Math.abs((data[i + 1] ?? 0) - 110) + Math.abs((data[i + 2] ?? 0) - 79);
+    green += away < 12 ? 1 : 0;
+  }
+  return green;
+}
 
 test("logo, columns, text and a payment code are changed and seen at once; a round goes out with that document", async ({
   page,
@@ -21,19 +32,7 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
   await test.step("the logo stands where the name was", async () => {
     await part("Letterhead").click();
     await page.getByLabel("Logo", { exact: true }).setInputFiles("files/logo.png");
-    await expect
-      .poll(async () => {
-        const { data } = await pixels(sheet);
-        let green = 0;
-        for (let i = 0; i < data.length; i += 4) {
-          green +=
-            Math.abs((data[i] ?? 0) - 11) + Math.abs((data[i + 1] ?? 0) - 110) + Math.abs((data[i + 2] ?? 0) - 79) < 12
-              ? 1
-              : 0;
-        }
-        return green;
-      })
-      .toBeGreaterThan(5_000);
+    await expect.poll(() => greens(sheet)).toBeGreaterThan(5_000);
     await part("Letterhead").click();
   });
 
@@ -103,6 +102,68 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
       expect(words).toContain(held);
     }
     expect(words).not.toContain("Invoice");
+  });
+});
+
+test("a logo drawn from SVG, a page to pay on, a bar code and a signature stand on the sheet and can be read off it", async ({
+  page,
+}) => {
+  await signIn(page);
+  await makeBook(page, "Codes");
+  await takeIn(page, "files/open-items.csv");
+  await page.getByRole("link", { name: "Words & paper" }).click();
+  await page.getByRole("tab", { name: "Layouts" }).click();
+  await page.getByRole("button", { name: "Make it a layout of ours" }).click();
+  await expect(page.getByRole("button", { name: "Use it like this" })).toBeVisible();
+  const preview = page.getByRole("region", { name: "Preview" });
+  const sheet = preview.locator("canvas");
+  const part = (name: string) => page.getByRole("button", { name, exact: true });
+  await expect(preview.getByRole("img", { name: /Eldwick Manor/ })).toBeVisible();
+
+  await test.step("the SVG is drawn; one that is damaged is refused by name", async () => {
+    await part("Letterhead").click();
+    await page.getByLabel("Logo", { exact: true }).setInputFiles({
+      name: "torn.svg",
+      mimeType: "image/svg+xml",
+      buffer: Buffer.from("<svg xmlns='http://www.w3.org/2000/svg'><rect"),
+    });
+    await expect(page.getByText("torn.svg cannot be drawn: it is damaged, or no SVG picture.")).toBeVisible();
+    await page.getByLabel("Logo", { exact: true }).setInputFiles("files/mark.svg");
+    await expect.poll(() => greens(sheet)).toBeGreaterThan(5_000);
+    await part("Letterhead").click();
+  });
+
+  await test.step("the link stands with its code, filled for this customer", async () => {
+    await part("How to pay").click();
+    const link = page.getByRole("textbox", { name: "Page to pay on" });
+    await link.pressSequentially("pay.example");
+    await expect(preview.getByText(/the link begins with https:/)).toBeVisible();
+    await link.press("Home");
+    await link.pressSequentially("https://");
+    await link.press("End");
+    await link.pressSequentially("/?account=");
+    await page.getByLabel("Put a slot into the page to pay on").click();
+    await page.locator(".ant-select-item-option").filter({ hasText: "The customer’s code." }).click();
+    await expect(preview.getByRole("img", { name: /Pay online: pay\.example/ })).toBeVisible();
+    await expect.poll(() => qrText(sheet)).toBe("https://pay.example/?account=EL03");
+  });
+
+  await test.step("the bar code is read by a decoder of another house, of both kinds", async () => {
+    for (const kind of ["Code 128", "Code 39"]) {
+      await page.getByLabel("Bar code", { exact: true }).click();
+      await page.getByTitle(kind, { exact: true }).click();
+      await expect.poll(() => barCodeText(sheet)).toEqual({ kind, text: "EL03" });
+    }
+    await part("How to pay").click();
+  });
+
+  await test.step("a signature stands where it was put", async () => {
+    const before = await greens(sheet);
+    await page.getByLabel("Add a part").click();
+    await page.getByTitle("Signature", { exact: true }).click();
+    await part("Signature").click();
+    await page.getByLabel("Picture of the signature").setInputFiles("files/logo.png");
+    await expect.poll(() => greens(sheet)).toBeGreaterThan(before + 3_000);
   });
 });
 

@@ -5,7 +5,7 @@ import { SlotText } from "../wordings/SlotText";
 import { LayoutPreview } from "./LayoutPreview";
 import { OrderButtons } from "./OrderButtons";
 import { Millimetres, PartFields } from "./PartFields";
-import { newPart, partWords } from "./partWords";
+import { facesWords, newPart, partWords } from "./partWords";
 import { useDraft, type DraftActions } from "./useDraft";
 import { useLayoutActions, type LayoutList, type PartName, type StoredLayout } from "./useLayouts";
 import { Versions } from "./Versions";
@@ -120,6 +120,17 @@ function Sheet({ draft }: { draft: DraftActions }) {
             />
           </label>
         </div>
+        <label className="layout-line">
+          Faces
+          <Select
+            size="small"
+            aria-label="Faces"
+            popupMatchSelectWidth={false}
+            value={layout.faces}
+            options={Object.entries(facesWords).map(([value, label]) => ({ value, label }))}
+            onChange={(faces) => draft.set({ faces })}
+          />
+        </label>
         <div className="layout-line" role="group" aria-label="Margins">
           {margin("left", "Left")}
           {margin("top", "Top")}

@@ -1,6 +1,6 @@
-import { Button, Checkbox } from "antd";
-import { FileButton } from "../../shared/FileButton";
+import { Checkbox } from "antd";
 import { Millimetres } from "./PartFields";
+import { PictureButton } from "./PictureButton";
 import type { PartOf } from "./useLayouts";
 
 /** The logo and what stands beside it. */
@@ -11,19 +11,9 @@ export function LogoField({
   part: PartOf<"letterhead">;
   onChange: (part: PartOf<"letterhead">) => void;
 }) {
-  const take = async (file: File) => onChange({ ...part, logo: base64(new Uint8Array(await file.arrayBuffer())) });
   return (
     <>
-      <div className="layout-line">
-        <FileButton label="Logo" accept="image/png,image/jpeg" onTake={take}>
-          {part.logo === null ? "Take a logo (PNG, JPEG)…" : "Another logo…"}
-        </FileButton>
-        {part.logo !== null && (
-          <Button size="small" onClick={() => onChange({ ...part, logo: null })}>
-            Without logo
-          </Button>
-        )}
-      </div>
+      <PictureButton label="Logo" picture={part.logo} onTake={(logo) => onChange({ ...part, logo })} />
       {part.logo !== null && (
         <>
           <div className="layout-line">
@@ -43,13 +33,4 @@ export function LogoField({
       </Checkbox>
     </>
   );
-}
-
-function base64(bytes: Uint8Array): string {
-  let text = "";
-  // In pieces, as a call takes only so many arguments.
-  for (let at = 0; at < bytes.length; at += 8192) {
-    text += String.fromCharCode(...bytes.subarray(at, at + 8192));
-  }
-  return btoa(text);
 }

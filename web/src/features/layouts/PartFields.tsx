@@ -1,7 +1,9 @@
-import { Checkbox, Input, InputNumber, Select } from "antd";
+import { Checkbox, InputNumber, Select } from "antd";
 import { SlotText } from "../wordings/SlotText";
 import { ColumnsField } from "./ColumnsField";
 import { LogoField } from "./LogoField";
+import { PaymentFields } from "./PaymentFields";
+import { PictureButton } from "./PictureButton";
 import { placeWords, whenWords } from "./partWords";
 import type { LayoutList, LayoutPart } from "./useLayouts";
 
@@ -83,20 +85,19 @@ export function PartFields({
     case "items":
       return <ColumnsField part={part} list={list} onChange={onChange} />;
     case "payment":
+      return <PaymentFields part={part} onChange={onChange} />;
+    case "signature":
       return (
         <>
-          <p className="quiet">
-            The lines stand under Letterhead. With an IBAN, a statement in euro gets a QR code that banking apps fill
-            the transfer from.
-          </p>
-          <label className="layout-line">
-            IBAN
-            <Input size="small" value={part.iban} onChange={(e) => onChange({ ...part, iban: e.target.value })} />
-          </label>
-          <label className="layout-line">
-            BIC
-            <Input size="small" value={part.bic} onChange={(e) => onChange({ ...part, bic: e.target.value })} />
-          </label>
+          <PictureButton
+            label="Picture of the signature"
+            picture={part.picture}
+            onTake={(picture) => onChange({ ...part, picture })}
+          />
+          <div className="layout-line">
+            <Millimetres label="Height" value={part.height} onDone={(height) => onChange({ ...part, height })} />
+          </div>
+          {part.picture === null && <p className="quiet">Without a picture, room is left to sign by hand.</p>}
         </>
       );
     default:

@@ -11,6 +11,7 @@ export const partWords: Record<PartName, string> = {
   total: "Total",
   ages: "Strip of ages",
   payment: "How to pay",
+  signature: "Signature",
   slip: "Slip to tear off",
 };
 
@@ -24,7 +25,8 @@ export const newPart: Record<PartName, LayoutPart> = {
   items: { part: "items", columns: [], groupBy: "", carryForward: false },
   total: { part: "total" },
   ages: { part: "ages" },
-  payment: { part: "payment", iban: "", bic: "" },
+  payment: { part: "payment", iban: "", bic: "", link: "", barCode: "none", barCodeText: "" },
+  signature: { part: "signature", picture: null, height: 15 },
   slip: { part: "slip", text: "<p></p>" },
 };
 
@@ -35,6 +37,20 @@ export const whenWords: Record<string, string> = {
   "not-overdue": "where nothing is past due",
   reminder: "on reminders",
   "no-reminder": "on statements that are no reminder",
+};
+
+/** Kinds of bar codes. */
+export const barCodeWords: Record<string, string> = {
+  none: "none",
+  code128: "Code 128",
+  code39: "Code 39",
+};
+
+/** The faces of a document. */
+export const facesWords: Record<string, string> = {
+  mixed: "sans, headings with serifs",
+  sans: "sans",
+  serif: "with serifs",
 };
 
 /** Where the address stands. */

@@ -1,0 +1,90 @@
+using Rendal.Core.Layouts;
+using SkiaSharp;
+
+namespace Rendal.Files.Pdf;
+
+/// <summary>How to pay: the firm's lines, a link, and codes for banking apps, telephones and scanners.</summary>
+internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces faces, SKColor accent)
+{
+    private const float CaptionSize = 6.5f;
+    private const float Between = 14;
+
+    private float TextSize => 9.5f * sheets.Scale;
+
+    public void HowToPay()
+    {
+        var codes = paper.Sections.Select(s => s.Transfer).OfType<SepaTransfer>().Select(t => (Code: new QrPicture(t.Text()), Caption: paper.PayWords.ByTransfer)).ToList();
+        if (paper.PayLink is { } link)
+        {
+            codes.Add((new QrPicture(link), paper.PayWords.ByLink));
+        }
+
+        var side = Sheets.Points(QrPicture.Side);
+        var captions = codes.ConvertAll(c => Lines.Wrapped(faces.Regular, CaptionSize, c.Caption, side));
+        var codesHigh = codes.Count == 0 ? 0 : side + (captions.Max(c => c.Count) * 8);
+        var lines = paper.Firm.PaymentLines.SelectMany(l => Lines.Wrapped(faces.Regular, TextSize, l, sheets.Right - sheets.Left - (codes.Count * (side + Between)))).ToList();
+        if (lines.Count + codes.Count > 0)
+        {
+            sheets.Room(Math.Max((lines.Count + (paper.PayLink is null ? 1 : 2)) * sheets.LineHeight, codesHigh));
+            var under = sheets.Y + codesHigh;
+            for (var i = 0; i < codes.Count; i++)
+            {
+                Code(codes[i].Code, captions[i], SKRect.Create(sheets.Right - ((i + 1) * side) - (i * Between), sheets.Y, side, side));
+            }
+
+            sheets.Text(faces.Strong, TextSize, paper.HowToPay, sheets.Left, sheets.Y + (8 * sheets.Scale), accent);
+            sheets.Y += sheets.LineHeight + 2;
+            foreach (var line in lines)
+            {
+                sheets.Text(faces.Regular, TextSize, line, sheets.Left, sheets.Y + (8 * sheets.Scale), Inks.First);
+                sheets.Y += sheets.LineHeight;
+            }
+
+            Link();
+            sheets.Y = Math.Max(sheets.Y, under) + 6;
+        }
+
+        BarCode();
+    }
+
+    private void Code(QrPicture code, IReadOnlyList<string> caption, SKRect area)
+    {
+        sheets.Add(page => code.Draw(page, area));
+        for (var l = 0; l < caption.Count; l++)
+        {
+            sheets.Text(faces.Regular, CaptionSize, caption[l], area.MidX - (faces.Regular.Set(caption[l]).Width * CaptionSize / 2), area.Bottom + 4 + (l * 8), Inks.Second);
+        }
+    }
+
+    /// <summary>The link by the name of its site; the whole address, which may be long, is behind it.</summary>
+    private void Link()
+    {
+        if (paper.PayLink is not { } link)
+        {
+            return;
+        }
+
+        var site = new Uri(link).Host;
+        var x = sheets.Left + (faces.Regular.Set(paper.PayWords.Online + " ").Width * TextSize);
+        sheets.Text(faces.Regular, TextSize, paper.PayWords.Online, sheets.Left, sheets.Y + (8 * sheets.Scale), Inks.First);
+        sheets.Text(faces.Regular, TextSize, site, x, sheets.Y + (8 * sheets.Scale), accent);
+        var area = SKRect.Create(x, sheets.Y, faces.Regular.Set(site).Width * TextSize, sheets.LineHeight);
+        sheets.Add(page => page.Link(area, link));
+        sheets.Y += sheets.LineHeight;
+    }
+
+    private void BarCode()
+    {
+        if (paper.BarCode is not { } code || Core.Layouts.BarCode.Problem(code.Kind, code.Text) is not null)
+        {
+            return;
+        }
+
+        var picture = new BarPicture(code, sheets.Right - sheets.Left);
+        sheets.Room(BarPicture.Height + 16);
+        var (left, top) = (sheets.Left, sheets.Y);
+        sheets.Add(page => picture.Draw(page, left, top));
+        sheets.Text(faces.Regular, 8, code.Text, sheets.Left, sheets.Y + BarPicture.Height + 9, Inks.First);
+        sheets.Y += BarPicture.Height + 18;
+    }
+}
