@@ -7,6 +7,7 @@ using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Files;
+using Rendal.Files.Documents;
 using Rendal.Files.Pdf;
 
 namespace Rendal.Cli;
@@ -163,9 +164,12 @@ internal static class StatementsCommand
             IReadOnlyList<Statement> statements = [.. of];
             var level = statements.Max(s => s.ReminderLevel);
             var paper = StatementPaper.Of(customer, statements, options.Ageing, Nobody, options.Layout, ParcelSlots.Of(customer, statements, Nobody, "", "", level), level, options.InterestPercent, nameOf);
-            var name = FileName.Unique(FileName.Safe(paper.FileName, ".pdf"), names);
-            File.WriteAllBytes(Path.Combine(folder, name), press.Print(paper, options.Layout.Layout));
-            documents.Add(of.Key, name);
+            foreach (var file in DocumentFile.Make(paper, options.Layout.Layout, press))
+            {
+                var name = FileName.Unique(file.Name, names);
+                File.WriteAllBytes(Path.Combine(folder, name), file.Bytes);
+                documents.TryAdd(of.Key, name);
+            }
         }
 
         return documents;

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 
@@ -10,17 +9,17 @@ public static class ItemFields
     /// <summary>Before the heading of a column of the ledger file that has no meaning for the rules: <c>extra:Delivery round</c>.</summary>
     public const string Extra = "extra:";
 
-    private static readonly Dictionary<string, (Func<PaperWords, string> Heading, Func<StatementItem, Language, PaperWords, string> Value, bool IsFigure)> Known = new(StringComparer.Ordinal)
+    private static readonly Dictionary<string, (Func<PaperWords, string> Heading, Func<StatementItem, PaperWords, SheetCell> Cell, bool IsFigure)> Known = new(StringComparer.Ordinal)
     {
-        ["number"] = (w => w.Number, (i, _, _) => i.Row.Number, false),
-        ["kind"] = (w => w.Kind, (i, _, w) => w.Of(i.Row.Kind), false),
-        ["dated"] = (w => w.Dated, (i, l, _) => i.Row.Date is { } date ? l.WriteShort(date) : "", false),
-        ["due"] = (w => w.Due, (i, l, _) => i.Open > 0 ? l.WriteShort(i.Row.Due) : "", false),
-        ["days-over"] = (w => w.DaysOver, (i, _, _) => i.Open > 0 && i.DaysPastDue > 0 ? i.DaysPastDue.ToString(CultureInfo.InvariantCulture) : "", true),
-        ["original"] = (w => w.Original, (i, l, _) => l.Write(i.Row.Original, i.Row.Currency), true),
-        ["open"] = (w => w.Open, (i, l, _) => l.Write(i.Open, i.Row.Currency), true),
-        ["reference"] = (w => w.Reference, (i, _, _) => i.Row.Reference, false),
-        ["unit"] = (w => w.Unit, (i, _, _) => i.Row.Unit, false),
+        ["number"] = (w => w.Number, (i, _) => SheetCell.Of(i.Row.Number), false),
+        ["kind"] = (w => w.Kind, (i, w) => SheetCell.Of(w.Of(i.Row.Kind)), false),
+        ["dated"] = (w => w.Dated, (i, _) => SheetCell.Of(i.Row.Date), false),
+        ["due"] = (w => w.Due, (i, _) => SheetCell.Of(i.Open > 0 ? i.Row.Due : null), false),
+        ["days-over"] = (w => w.DaysOver, (i, _) => SheetCell.Of(i.Open > 0 && i.DaysPastDue > 0 ? i.DaysPastDue : null), true),
+        ["original"] = (w => w.Original, (i, _) => SheetCell.Of(i.Row.Original), true),
+        ["open"] = (w => w.Open, (i, _) => SheetCell.Of(i.Open), true),
+        ["reference"] = (w => w.Reference, (i, _) => SheetCell.Of(i.Row.Reference), false),
+        ["unit"] = (w => w.Unit, (i, _) => SheetCell.Of(i.Row.Unit), false),
     };
 
     /// <summary>The names of the fields that every ledger has.</summary>
@@ -35,9 +34,11 @@ public static class ItemFields
     /// <summary>The usual heading in a language; that of a column of the file as it stands there.</summary>
     public static string Heading(string field, PaperWords words) => Known.TryGetValue(field, out var known) ? known.Heading(words) : field[Extra.Length..];
 
+    /// <summary>The value of an item; empty where it has none.</summary>
+    public static SheetCell Cell(string field, StatementItem item, PaperWords words) =>
+        Known.TryGetValue(field, out var known) ? known.Cell(item, words)
+        : SheetCell.Of(item.Row.Extra.TryGetValue(field[Extra.Length..], out var value) ? value : "");
+
     /// <summary>The value of an item, written in a language; empty where it has none.</summary>
-    public static string Value(string field, StatementItem item, Language language, PaperWords words) =>
-        Known.TryGetValue(field, out var known) ? known.Value(item, language, words)
-        : item.Row.Extra.TryGetValue(field[Extra.Length..], out var value) ? value
-        : "";
+    public static string Value(string field, StatementItem item, Language language, PaperWords words) => Cell(field, item, words).Written(language, item.Row.Currency);
 }

@@ -71,6 +71,9 @@ public sealed record Layout
     /// </summary>
     public string FileName { get; init; } = "";
 
+    /// <summary>The forms in which it is enclosed; one at least.</summary>
+    public IReadOnlyList<DocumentForm> Forms { get; init; } = [DocumentForm.Pdf];
+
     /// <summary>The parts in their order.</summary>
     public IReadOnlyList<LayoutPart> Parts { get; init; } = [];
 

@@ -75,6 +75,11 @@ public sealed partial class LayoutTemplate
             yield return "A layout without parts is an empty sheet; add one.";
         }
 
+        if (layout.Forms.Count == 0 || layout.Forms.Distinct().Count() < layout.Forms.Count)
+        {
+            yield return "A document is enclosed in one form at least, and in each once.";
+        }
+
         foreach (var twice in layout.Parts.Where(p => p is not TextPart).GroupBy(NameOf).Where(g => g.Count() > 1))
         {
             yield return $"A layout has the {twice.Key} only once.";

@@ -25,6 +25,9 @@ public sealed record PaperSection(
     IReadOnlyList<string> Carried,
     SepaTransfer? Transfer)
 {
+    /// <summary>The same as values; null where the layout is enclosed in no form that has them.</summary>
+    public StatementSheet? Sheet { get; init; }
+
     /// <summary>The cells of each item of all parts, as many as there are columns.</summary>
     public IEnumerable<IReadOnlyList<string>> Rows => Parts.SelectMany(p => p.Rows);
 }

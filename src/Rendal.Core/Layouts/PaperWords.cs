@@ -11,6 +11,8 @@ public sealed record PaperWords
         Title = "Statement of account",
         Date = "Date",
         Customer = "Account",
+        Currency = "Currency",
+        AccountName = "Name",
         Number = "Number",
         Kind = "Item",
         Dated = "Dated",
@@ -46,6 +48,8 @@ public sealed record PaperWords
         Title = "Kontoauszug",
         Date = "Datum",
         Customer = "Konto",
+        Currency = "Währung",
+        AccountName = "Name",
         Number = "Nummer",
         Kind = "Posten",
         Dated = "Vom",
@@ -81,6 +85,8 @@ public sealed record PaperWords
         Title = "Relevé de compte",
         Date = "Date",
         Customer = "Compte",
+        Currency = "Devise",
+        AccountName = "Nom",
         Number = "Numéro",
         Kind = "Pièce",
         Dated = "Du",
@@ -116,6 +122,8 @@ public sealed record PaperWords
         Title = "Extracto de cuenta",
         Date = "Fecha",
         Customer = "Cuenta",
+        Currency = "Moneda",
+        AccountName = "Nombre",
         Number = "Número",
         Kind = "Documento",
         Dated = "De fecha",
@@ -152,6 +160,10 @@ public sealed record PaperWords
     public required string Date { get; init; }
 
     public required string Customer { get; init; }
+
+    public required string AccountName { get; init; }
+
+    public required string Currency { get; init; }
 
     public required string Number { get; init; }
 

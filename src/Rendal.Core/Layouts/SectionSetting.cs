@@ -40,17 +40,42 @@ internal sealed class SectionSetting(string customer, Firm firm, Layout layout, 
         IReadOnlyList<PaperPart> parts = [.. statement.Accounts.SelectMany(a => Parts(a, statement.Parts.Count > 0))];
         return new PaperSection(
             currency.Code, parts, strip, total, language.WriteWithCurrency(statement.Total, currency), Interest(statement),
-            Carried(statement, parts), Transfer(statement));
+            Carried(statement, parts), Transfer(statement))
+        {
+            Sheet = layout.Forms.Any(f => f != DocumentForm.Pdf) ? Sheet(statement, total) : null,
+        };
     }
 
-    private IEnumerable<IReadOnlyList<string>> MovementRows(BroughtForward forward, Currency currency) =>
+    /// <summary>The values behind the table. Of a head office, each row says first whose it is.</summary>
+    private StatementSheet Sheet(Statement statement, string totalLabel)
+    {
+        var ofSeveral = statement.Parts.Count > 0;
+        var isForward = statement.Forward is not null || statement.Accounts[0].Forward is not null;
+        var own = isForward ? MovementColumns(words).ConvertAll(c => c.Heading) : ItemColumns(words, items).ConvertAll(c => c.Heading);
+        var rows = statement.Accounts.SelectMany(a => (a.Forward is { } forward ? MovementCells(forward) : ItemCells(a))
+            .Select(IReadOnlyList<SheetCell> (row) => ofSeveral ? [SheetCell.Of(a.Customer), SheetCell.Of(nameOf(a.Customer)), .. row] : row)).ToList();
+        var open = isForward ? -1 : items.Columns.Select(c => c.Field).ToList().IndexOf("open");
+        return new StatementSheet(
+            statement.Currency, ofSeveral ? [words.Customer, words.AccountName, .. own] : own, rows, open < 0 ? null : open + (ofSeveral ? 2 : 0), totalLabel, statement.Total,
+            interestPercent is { } rate && statement.Interest.Count > 0
+                ? [.. statement.Interest.Select(i => (words.Interest(language.WriteRate(rate), i.Item.Row.Number, i.Days), i.Amount)), (words.ToPay, statement.ToPay)]
+                : []);
+    }
+
+    private IEnumerable<IReadOnlyList<SheetCell>> ItemCells(Statement account) =>
+        (items.GroupBy.Length == 0 ? account.Items : Grouped(account).SelectMany(g => g)).Select(IReadOnlyList<SheetCell> (item) => [.. items.Columns.Select(c => ItemFields.Cell(c.Field, item, words))]);
+
+    private IEnumerable<IReadOnlyList<SheetCell>> MovementCells(BroughtForward forward) =>
         forward.Movements
-            .Select(IReadOnlyList<string> (m) =>
+            .Select(IReadOnlyList<SheetCell> (m) =>
             [
-                language.WriteShort(m.Row.Date ?? m.Row.Due), words.Of(m.Row.Kind), m.Row.Number,
-                m.Debit == 0 ? "" : language.Write(m.Debit, currency), m.Credit == 0 ? "" : language.Write(m.Credit, currency), language.Write(m.Balance, currency),
+                SheetCell.Of(m.Row.Date ?? m.Row.Due), SheetCell.Of(words.Of(m.Row.Kind)), SheetCell.Of(m.Row.Number),
+                SheetCell.Of(m.Debit == 0 ? null : m.Debit), SheetCell.Of(m.Credit == 0 ? null : m.Credit), SheetCell.Of(m.Balance),
             ])
-            .Prepend([language.WriteShort(forward.Period.From), words.BroughtForward, "", "", "", language.Write(forward.Opening, currency)]);
+            .Prepend([SheetCell.Of(forward.Period.From), SheetCell.Of(words.BroughtForward), SheetCell.Of(""), default, default, SheetCell.Of(forward.Opening)]);
+
+    private IEnumerable<IReadOnlyList<string>> MovementRows(BroughtForward forward, Currency currency) =>
+        MovementCells(forward).Select(IReadOnlyList<string> (row) => [.. row.Select(cell => cell.Written(language, currency))]);
 
     /// <summary>A line for the interest on each item, and what is to be paid with it; nothing where there is no interest.</summary>
     private IReadOnlyList<PaperLine> Interest(Statement statement) =>

@@ -50,6 +50,9 @@ public sealed record StatementPaper(
     /// <summary>What keeps the document from leaving beside empty slots, as a sentence; empty for nothing.</summary>
     public string Problem { get; init; } = "";
 
+    /// <summary>The heading of a column that says the currency.</summary>
+    public required string CurrencyWord { get; init; }
+
     /// <summary>The words beside a link to pay, and under the codes.</summary>
     public required PayWords PayWords { get; init; }
 
@@ -123,6 +126,7 @@ public sealed record StatementPaper(
             BarCode = barCode,
             Problem = ProblemOf(link?.Subject, barCode),
             PayWords = words.Pay,
+            CurrencyWord = words.Currency,
         };
     }
 

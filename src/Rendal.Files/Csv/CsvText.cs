@@ -12,10 +12,20 @@ public static class CsvText
     /// </summary>
     public static async Task WriteAsync(Stream stream, IAsyncEnumerable<IReadOnlyList<string>> rows, CancellationToken cancel)
     {
-        await using var csv = CsvWriter.Create(stream, new CsvWriterOptions { HasHeader = false, NewLine = "\r\n", WriteByteOrderMark = true }, leaveOpen: true);
+        await using var csv = CsvWriter.Create(stream, Options(), leaveOpen: true);
         await foreach (var row in rows.WithCancellation(cancel))
         {
             await csv.WriteRecordAsync([.. row.Select(Harmless)], cancel);
+        }
+    }
+
+    /// <summary>Writes rows that are at hand, in the same way.</summary>
+    public static void Write(Stream stream, IEnumerable<IReadOnlyList<string>> rows)
+    {
+        using var csv = CsvWriter.Create(stream, Options(), leaveOpen: true);
+        foreach (var row in rows)
+        {
+            csv.WriteRecord([.. row.Select(Harmless)]);
         }
     }
 
@@ -24,4 +34,6 @@ public static class CsvText
         cell.Length > 0 && (cell[0] is '=' or '+' or '-' or '@' or '\t' or '\r') && !decimal.TryParse(cell, NumberStyles.Number, CultureInfo.InvariantCulture, out _)
             ? "'" + cell
             : cell;
+
+    private static CsvWriterOptions Options() => new() { HasHeader = false, NewLine = "\r\n", WriteByteOrderMark = true };
 }

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using Npgsql;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Files.Documents;
 using Rendal.Files.Pdf;
 using Rendal.Mail;
 using Rendal.Store.Books;
@@ -133,11 +134,10 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
 
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
         var paper = making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel);
-        var pdf = press.Print(paper, layout.Layout);
-        var enclosure = new Enclosure(ParcelMaking.DocumentName(paper), "application/pdf", pdf);
+        IReadOnlyList<Enclosure> enclosures = [.. DocumentFile.Make(paper, layout.Layout, press).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
         var who = Recipients.Of(claimed.Card, RoundKind.Statements);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
-        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, [enclosure], clock.GetUtcNow()));
+        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()));
         return (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");
     }
 

@@ -156,7 +156,8 @@ internal static class LayoutEndpoints
         var sender = (await scope.Senders.ListAsync(cancel))[0];
         var slots = ParcelSlots.Of(card, statements, scope.Book.Firm, sender.Name, "", level);
         var paper = StatementPaper.Of(card, statements, rules.Ageing, scope.Book.Firm, template, slots, level);
-        return TypedResults.File(await press.PrintAsync(paper, layout, cancel), "application/pdf");
+        var file = await press.MakeAsync(paper, layout, DocumentForm.Pdf, cancel);
+        return TypedResults.File(file.Bytes, file.ContentType);
     }
 
     private static Layout Checked(Layout layout)

@@ -4,15 +4,20 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
+using Rendal.Files.Documents;
 using Rendal.Mail;
 using Rendal.Store.Rounds;
 using Rendal.Web.Books;
+using Rendal.Web.Dispatch;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Rounds;
 
 /// <summary>A parcel as it will arrive.</summary>
-internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, string Subject, long WordingId, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, string Document);
+internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, string Subject, long WordingId, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, IReadOnlyList<DocumentLine> Documents);
+
+/// <summary>A file that is enclosed.</summary>
+internal sealed record DocumentLine(DocumentForm Form, string Name);
 
 /// <summary>A person's decision about an unsure parcel.</summary>
 internal sealed record UnsureRequest(bool Went);
@@ -36,7 +41,7 @@ internal static class ParcelEndpoints
         var filled = made.Filled();
         return new ParcelView(
             parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, filled?.Subject ?? "", made.Preparation.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
-            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, ParcelMaking.DocumentName(made.Paper()));
+            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, [.. made.Layout.Layout.Forms.Order().Zip(DocumentFile.Names(made.Paper(), made.Layout.Layout), (form, name) => new DocumentLine(form, name))]);
     }
 
     private static async Task<IResult> PageAsync(long parcel, BookScope scope, HttpContext context, CancellationToken cancel)
@@ -47,11 +52,17 @@ internal static class ParcelEndpoints
         return Guards.SandboxedHtml(context, Letter.Page(body, made.Card.Language, filled?.Subject ?? ""));
     }
 
-    private static async Task<FileContentHttpResult> DocumentAsync(long parcel, BookScope scope, PreviewPress press, CancellationToken cancel)
+    /// <summary>A file as it will be enclosed; as a PDF it can be looked at even where it goes out in another form alone.</summary>
+    private static async Task<FileContentHttpResult> DocumentAsync(long parcel, BookScope scope, PreviewPress press, CancellationToken cancel, string form = "pdf")
     {
         var made = await MakeAsync(parcel, scope, cancel);
-        var pdf = await press.PrintAsync(made.Paper(), made.Layout.Layout, cancel);
-        return TypedResults.File(pdf, "application/pdf");
+        if (!Enum.TryParse<DocumentForm>(form, ignoreCase: true, out var known) || (known != DocumentForm.Pdf && !made.Layout.Layout.Forms.Contains(known)))
+        {
+            throw Unable.NotFound("This document");
+        }
+
+        var file = await press.MakeAsync(made.Paper(), made.Layout.Layout, known, cancel);
+        return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
 
     private static async Task<NoContent> DecideUnsureAsync(long parcel, UnsureRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>

@@ -4,7 +4,6 @@ using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
-using Rendal.Files;
 using Rendal.Store.Books;
 using Rendal.Store.Rounds;
 
@@ -57,9 +56,6 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
         slots.Add("statement.table", StatementTable.Html(paper));
         return (wording.Fill(slots), paper);
     }
-
-    /// <summary>The name under which a document is enclosed.</summary>
-    public static string DocumentName(StatementPaper paper) => FileName.Safe(paper.FileName, ".pdf");
 
     /// <summary>The figures of statements as a parcel keeps them.</summary>
     public static List<ParcelSum> Sums(IEnumerable<Statement> statements) =>

@@ -1,4 +1,5 @@
 using Rendal.Core.Layouts;
+using Rendal.Files.Documents;
 using Rendal.Files.Pdf;
 
 namespace Rendal.Web.Rounds;
@@ -9,12 +10,12 @@ internal sealed class PreviewPress : IDisposable
     private readonly SemaphoreSlim one = new(1);
     private readonly Press press = new();
 
-    public async Task<byte[]> PrintAsync(StatementPaper paper, Layout layout, CancellationToken cancel)
+    public async Task<DocumentFile> MakeAsync(StatementPaper paper, Layout layout, DocumentForm form, CancellationToken cancel)
     {
         await one.WaitAsync(cancel);
         try
         {
-            return press.Print(paper, layout);
+            return DocumentFile.Make(paper, layout, press, form);
         }
         finally
         {

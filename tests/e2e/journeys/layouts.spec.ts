@@ -73,6 +73,18 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
       .toMatch(/^BCD\n002\n1\nSCT\n\nLayouts of our own\nDE89370400440532013000\nEUR66\.10\n\n\nGR07 /);
   });
 
+  await test.step("it is enclosed as a workbook and as CSV too", async () => {
+    await page.getByText("Sheet", { exact: true }).click();
+    await page.getByRole("checkbox", { name: "workbook (XLSX)" }).check();
+    await page.getByRole("checkbox", { name: "PDF" }).uncheck();
+    await page.getByRole("checkbox", { name: "workbook (XLSX)" }).uncheck();
+    await expect(preview.getByText("A document is enclosed in one form at least, and in each once.")).toBeVisible();
+    for (const form of ["PDF", "workbook (XLSX)", "CSV"]) {
+      await page.getByRole("checkbox", { name: form }).check();
+    }
+    await page.getByText("Sheet", { exact: true }).click();
+  });
+
   await test.step("it is put to use, and what arrives is that document", async () => {
     await page.getByRole("button", { name: "Use it like this" }).click();
     await expect(page.getByText(/^version 2, by marta/)).toBeVisible();
@@ -96,12 +108,20 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
 
     await page.getByRole("link", { name: /Postroom/ }).click();
     await page.getByRole("button", { name: /statement at 31 October 2026, £388\.25/ }).click();
-    const enclosure = page.getByRole("article").getByRole("link", { name: /EL03 statement/ });
+    const enclosed = (ending: string) =>
+      page.getByRole("article").getByRole("link", { name: new RegExp(`EL03 statement .*\\.${ending}`) });
+    const enclosure = enclosed("pdf");
     const words = (await pdfText(page, (await enclosure.getAttribute("href")) ?? "")).replace(/\s+/g, " ");
     for (const held of ["Our number", "With thanks to Eldwick Manor", "T-40001"]) {
       expect(words).toContain(held);
     }
     expect(words).not.toContain("Invoice");
+    const csv = await (await page.request.get((await enclosed("csv").getAttribute("href")) ?? "")).text();
+    expect(csv.split("\r\n")[0]).toBe("\uFEFFOur number,Dated,Due,Days over,Amount,Open,Currency");
+    expect(csv).toContain("T-40001,");
+    const workbook = await page.request.get((await enclosed("xlsx").getAttribute("href")) ?? "");
+    expect((await workbook.body()).subarray(0, 2).toString()).toBe("PK");
+    expect(workbook.headers()["content-disposition"]).toContain("attachment");
   });
 });
 

@@ -1,11 +1,11 @@
-import { Alert, App, Button, Input, InputNumber, Select } from "antd";
+import { Alert, App, Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
 import { moment } from "../../shared/figure";
 import { SlotText } from "../wordings/SlotText";
 import { LayoutPreview } from "./LayoutPreview";
 import { OrderButtons } from "./OrderButtons";
 import { Millimetres, PartFields } from "./PartFields";
-import { facesWords, newPart, partWords } from "./partWords";
+import { facesWords, formWords, newPart, partWords } from "./partWords";
 import { useDraft, type DraftActions } from "./useDraft";
 import { useLayoutActions, type LayoutList, type PartName, type StoredLayout } from "./useLayouts";
 import { Versions } from "./Versions";
@@ -136,6 +136,15 @@ function Sheet({ draft }: { draft: DraftActions }) {
           {margin("top", "Top")}
           {margin("right", "Right")}
           {margin("bottom", "Bottom")}
+        </div>
+        <div className="layout-line">
+          <span id="enclosed-as">Enclosed as</span>
+          <Checkbox.Group
+            aria-labelledby="enclosed-as"
+            value={layout.forms}
+            options={formWords}
+            onChange={(forms) => draft.set({ forms })}
+          />
         </div>
         <SlotText
           label="Name of the file"

@@ -1,4 +1,4 @@
-import type { LayoutPart, PartName } from "./useLayouts";
+import type { Layout, LayoutPart, PartName } from "./useLayouts";
 
 /** What the parts are called, in the order in which they are offered. */
 export const partWords: Record<PartName, string> = {
@@ -45,6 +45,13 @@ export const barCodeWords: Record<string, string> = {
   code128: "Code 128",
   code39: "Code 39",
 };
+
+/** The forms in which a document is enclosed. */
+export const formWords: { value: Layout["forms"][number]; label: string }[] = [
+  { value: "pdf", label: "PDF" },
+  { value: "xlsx", label: "workbook (XLSX)" },
+  { value: "csv", label: "CSV" },
+];
 
 /** The faces of a document. */
 export const facesWords: Record<string, string> = {

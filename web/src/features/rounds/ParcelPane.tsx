@@ -50,7 +50,13 @@ export function ParcelPane({
               <strong>{v.subject}</strong>
             </dd>
             <dt>Enclosed</dt>
-            <dd>{v.document}</dd>
+            <dd className="enclosed">
+              {v.documents.map((d) => (
+                <a key={d.form} href={`${base}/document?form=${d.form}`} target="_blank" rel="noreferrer">
+                  {d.name}
+                </a>
+              ))}
+            </dd>
           </dl>
           <State parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} />
           {v.wordingErrors.map((error) => (
@@ -78,7 +84,13 @@ export function ParcelPane({
               {
                 key: "statement",
                 label: "Statement",
-                children: <StatementPages address={`${base}/document`} name={v.document} version={version} />,
+                children: (
+                  <StatementPages
+                    address={`${base}/document?form=pdf`}
+                    name={v.documents.find((d) => d.form === "pdf")?.name ?? "not enclosed as a PDF"}
+                    version={version}
+                  />
+                ),
               },
               {
                 key: "sources",
