@@ -16,6 +16,9 @@ namespace Rendal.Cli;
 internal static class StatementsCommand
 {
     /// <summary>No letterhead: a file of statements says nothing of who writes them.</summary>
+    // A word processor takes a second to begin, and many letters then.
+    private const int LettersInOneCall = 50;
+
     private static readonly Firm Nobody = new("", [], [], []);
 
     public static int Run(IReadOnlyList<string> args, TextWriter output, TextWriter errors, DateOnly today)
@@ -158,21 +161,31 @@ internal static class StatementsCommand
         var documents = new Dictionary<string, string>(StringComparer.Ordinal);
         using var press = new Press();
         var nameOf = ledger.NameOf(listed);
-        foreach (var of in chosen.Statements.GroupBy(s => s.Customer))
+        foreach (var customers in chosen.Statements.GroupBy(s => s.Customer).Chunk(LettersInOneCall))
         {
-            var customer = listed.TryGetValue(of.Key, out var known) ? known : new Customer { Key = of.Key, Name = nameOf(of.Key) };
-            IReadOnlyList<Statement> statements = [.. of];
-            var level = statements.Max(s => s.ReminderLevel);
-            var paper = StatementPaper.Of(customer, statements, options.Ageing, Nobody, options.Layout, ParcelSlots.Of(customer, statements, Nobody, "", "", level), level, options.InterestPercent, nameOf);
-            foreach (var file in DocumentFile.Make(paper, options.Layout.Layout, press))
+            var papers = customers.Select(of => (Customer: of.Key, Paper: PaperOf(of))).ToList();
+            var layout = options.Layout.Layout;
+            var letters = layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf) ? DocumentFile.Letters([.. papers.Select(p => (p.Paper, layout))]) : null;
+            foreach (var ((customer, paper), i) in papers.Select((p, i) => (p, i)))
             {
-                var name = FileName.Unique(file.Name, names);
-                File.WriteAllBytes(Path.Combine(folder, name), file.Bytes);
-                documents.TryAdd(of.Key, name);
+                foreach (var file in DocumentFile.Make(paper, layout, press, letters?[i]))
+                {
+                    var name = FileName.Unique(file.Name, names);
+                    File.WriteAllBytes(Path.Combine(folder, name), file.Bytes);
+                    documents.TryAdd(customer, name);
+                }
             }
         }
 
         return documents;
+
+        StatementPaper PaperOf(IGrouping<string, Statement> of)
+        {
+            var customer = listed.TryGetValue(of.Key, out var known) ? known : new Customer { Key = of.Key, Name = nameOf(of.Key) };
+            IReadOnlyList<Statement> statements = [.. of];
+            var level = statements.Max(s => s.ReminderLevel);
+            return StatementPaper.Of(customer, statements, options.Ageing, Nobody, options.Layout, ParcelSlots.Of(customer, statements, Nobody, "", "", level), level, options.InterestPercent, nameOf);
+        }
     }
 
     private static string Line(Finding finding)

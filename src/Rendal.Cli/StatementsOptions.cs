@@ -7,6 +7,7 @@ using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
+using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
 
 namespace Rendal.Cli;
@@ -176,7 +177,8 @@ internal sealed record StatementsOptions
 
     private static LayoutTemplate LayoutOf(string path)
     {
-        var template = LayoutTemplate.Of(Load<Layout>(path, "layout"));
+        var layout = Load<Layout>(path, "layout");
+        var template = LayoutTemplate.Of(layout.Letter is { } letter ? layout with { Letter = letter with { Slots = LetterLook.At(letter.Bytes).Slots } } : layout);
         return Press.Problem(template) is { } problem ? throw new Refusal($"{path}: {problem}") : template;
     }
 

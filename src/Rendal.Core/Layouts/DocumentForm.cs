@@ -6,6 +6,9 @@ public enum DocumentForm
     /// <summary>PDF/A-2b, to read and to keep.</summary>
     Pdf,
 
+    /// <summary>A letter that was brought along, filled, as DOCX (ISO/IEC 29500).</summary>
+    Docx,
+
     /// <summary>A workbook (ISO/IEC 29500) with real numbers and dates.</summary>
     Xlsx,
 

@@ -74,7 +74,10 @@ public sealed record Layout
     /// <summary>The forms in which it is enclosed; one at least.</summary>
     public IReadOnlyList<DocumentForm> Forms { get; init; } = [DocumentForm.Pdf];
 
-    /// <summary>The parts in their order.</summary>
+    /// <summary>A letter that was brought along in place of the parts; null for none.</summary>
+    public BroughtLetter? Letter { get; init; }
+
+    /// <summary>The parts in their order; none where there is a letter.</summary>
     public IReadOnlyList<LayoutPart> Parts { get; init; } = [];
 
     /// <summary>The layout that is there before any was made.</summary>

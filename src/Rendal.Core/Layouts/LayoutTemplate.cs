@@ -70,7 +70,18 @@ public sealed partial class LayoutTemplate
             yield return $"Margins are {Layout.MarginWidths.Least} to {Layout.MarginWidths.Most} mm, at the bottom {Layout.LeastBottom} at least.";
         }
 
-        if (layout.Parts.Count == 0)
+        if (layout.Letter is not null)
+        {
+            if (layout.Parts.Count > 0)
+            {
+                yield return "A letter that was brought along has no parts beside it.";
+            }
+        }
+        else if (layout.Forms.Contains(DocumentForm.Docx))
+        {
+            yield return "Only a letter that was brought along can be enclosed as DOCX.";
+        }
+        else if (layout.Parts.Count == 0)
         {
             yield return "A layout without parts is an empty sheet; add one.";
         }

@@ -50,6 +50,9 @@ public sealed record StatementPaper(
     /// <summary>What keeps the document from leaving beside empty slots, as a sentence; empty for nothing.</summary>
     public string Problem { get; init; } = "";
 
+    /// <summary>What the letter of its layout is filled with; null where the layout has parts.</summary>
+    public LetterContent? Letter { get; init; }
+
     /// <summary>The heading of a column that says the currency.</summary>
     public required string CurrencyWord { get; init; }
 
@@ -91,7 +94,10 @@ public sealed record StatementPaper(
         var barCodeText = template.BarCodeText(slots);
         empty.AddRange(barCodeText?.EmptySlots ?? []);
         var barCode = layout.First<PaymentPart>() is { BarCode: not BarCodeKind.None and var kind } ? new BarCode(kind, barCodeText?.Subject ?? customer.Key) : null;
-        var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && Stands(text.When, statements, reminderLevel)) ? Filled(template.Fill(part, slots), empty) : null).ToList();
+        var holding = Holding(statements, reminderLevel);
+        var letter = layout.Letter is null ? null : new LetterContent(slots, [.. statements.SelectMany(s => s.Items).Select(item => LetterItem(item, language, words))], holding);
+        empty.AddRange(layout.Letter is null ? [] : EmptyIn(layout.Letter, letter!));
+        var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && holding.Contains(text.When)) ? Filled(template.Fill(part, slots), empty) : null).ToList();
         var address = new List<string> { customer.Name };
         if (customer.Contact.Length > 0)
         {
@@ -122,6 +128,7 @@ public sealed record StatementPaper(
             fileName?.Subject ?? string.Create(CultureInfo.InvariantCulture, $"{customer.Key} {(reminderLevel is { } n ? $"reminder {n}" : "statement")} {asOf:yyyy-MM-dd}"),
             (words.CarriedForward, words.BroughtForward))
         {
+            Letter = letter,
             PayLink = link?.Subject,
             BarCode = barCode,
             Problem = ProblemOf(link?.Subject, barCode),
@@ -135,14 +142,30 @@ public sealed record StatementPaper(
         : barCode is not null && BarCode.Problem(barCode.Kind, barCode.Text) is { } problem ? $"the bar code “{barCode.Text}” {problem}"
         : "";
 
-    private static bool Stands(TextWhen when, IReadOnlyList<Statement> statements, int? reminderLevel) => when switch
+    private static HashSet<TextWhen> Holding(IReadOnlyList<Statement> statements, int? reminderLevel) =>
+    [
+        TextWhen.Always,
+        statements.Any(s => s.Overdue > 0) ? TextWhen.Overdue : TextWhen.NotOverdue,
+        reminderLevel is null ? TextWhen.NoReminder : TextWhen.Reminder,
+        statements.Sum(s => s.Items.Count) == 1 ? TextWhen.OneItem : TextWhen.SeveralItems,
+    ];
+
+    private static Dictionary<string, string> LetterItem(StatementItem item, Language language, PaperWords words)
     {
-        TextWhen.Overdue => statements.Any(s => s.Overdue > 0),
-        TextWhen.NotOverdue => statements.All(s => s.Overdue == 0),
-        TextWhen.Reminder => reminderLevel is not null,
-        TextWhen.NoReminder => reminderLevel is null,
-        _ => true,
-    };
+        var values = ItemFields.All.ToDictionary(field => LetterSlot.OfItem + field, field => ItemFields.Value(field, item, language, words), StringComparer.Ordinal);
+        values[LetterSlot.OfItem + "currency"] = item.Row.Currency.Code;
+        foreach (var (heading, value) in item.Row.Extra)
+        {
+            values.TryAdd(LetterSlot.OfItem + heading, value);
+        }
+
+        return values;
+    }
+
+    /// <summary>The slots of a letter that stand on this one and have neither a value nor a fallback. Fields of single items may be empty, as cells of a table may.</summary>
+    private static IEnumerable<Slot> EmptyIn(BroughtLetter letter, LetterContent content) =>
+        letter.Slots.Where(s => s.OrElse.Length == 0 && !s.Name.StartsWith(LetterSlot.OfItem, StringComparison.Ordinal) && s.When.All(content.Holding.Contains) && string.IsNullOrWhiteSpace(content.Values.GetValueOrDefault(s.Name)))
+            .Select(s => SlotCatalogue.Find(s.Name)).OfType<Slot>();
 
     private static IReadOnlyList<PaperParagraph> Filled(FilledWording words, List<Slot> empty)
     {

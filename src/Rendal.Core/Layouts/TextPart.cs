@@ -17,6 +17,12 @@ public enum TextWhen
 
     /// <summary>On statements that are no reminder.</summary>
     NoReminder,
+
+    /// <summary>Where one item stands on it.</summary>
+    OneItem,
+
+    /// <summary>Where several items stand on it.</summary>
+    SeveralItems,
 }
 
 /// <summary>Paragraphs and lists with slots.</summary>

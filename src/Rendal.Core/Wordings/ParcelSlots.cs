@@ -12,7 +12,7 @@ public static class ParcelSlots
     public static Dictionary<string, string> Of(Customer customer, IReadOnlyList<Statement> statements, Firm firm, string senderName, string roundName, int? reminderLevel)
     {
         var language = Language.TryParse(customer.Language, out var known) ? known : Language.English;
-        return new Dictionary<string, string>(StringComparer.Ordinal)
+        var values = new Dictionary<string, string>(StringComparer.Ordinal)
         {
             ["customer.salutation"] = Salutation.Of(customer, language),
             ["customer.name"] = customer.Name,
@@ -33,6 +33,23 @@ public static class ParcelSlots
             ["round.name"] = roundName,
             ["reminder.level"] = reminderLevel?.ToString(CultureInfo.InvariantCulture) ?? "",
         };
+        Columns(values, customer, statements);
+        return values;
+    }
+
+    /// <summary>The columns of the files without a meaning for the rules: what the customer's card has, else what the items have, each value once.</summary>
+    private static void Columns(Dictionary<string, string> values, Customer customer, IReadOnlyList<Statement> statements)
+    {
+        foreach (var (heading, value) in customer.Extra.Where(e => !string.IsNullOrWhiteSpace(e.Value)))
+        {
+            values[SlotCatalogue.Column + heading] = value;
+        }
+
+        var ofItems = statements.SelectMany(s => s.Items).SelectMany(i => i.Row.Extra).Where(e => !string.IsNullOrWhiteSpace(e.Value));
+        foreach (var column in ofItems.GroupBy(e => SlotCatalogue.Column + e.Key, e => e.Value, StringComparer.Ordinal))
+        {
+            values.TryAdd(column.Key, string.Join(", ", column.Distinct(StringComparer.Ordinal)));
+        }
     }
 
     private static string Sums(IReadOnlyList<Statement> statements, Language language, Func<Statement, decimal> of) =>

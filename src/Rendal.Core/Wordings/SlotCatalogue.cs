@@ -31,6 +31,36 @@ public static class SlotCatalogue
 
     private static readonly FrozenDictionary<string, Slot> ByName = All.ToFrozenDictionary(s => s.Name, StringComparer.Ordinal);
 
-    /// <summary>The slot of a name; null where there is none.</summary>
-    public static Slot? Find(string name) => ByName.GetValueOrDefault(name);
+    /// <summary>Before the heading of a column of the files that has no meaning for the rules: <c>column.Delivery round</c>.</summary>
+    public const string Column = "column.";
+
+    /// <summary>The slot of a name; null where there is none. A column of the files has one whatever it is called.</summary>
+    public static Slot? Find(string name) =>
+        ByName.GetValueOrDefault(name) ?? (name.StartsWith(Column, StringComparison.Ordinal) && name.Length > Column.Length ? OfColumn(name[Column.Length..]) : null);
+
+    /// <summary>The slot of a column of the files.</summary>
+    public static Slot OfColumn(string heading) => new(Column + heading, heading, $"The column “{heading}” of your files; several values one after another.");
+
+    /// <summary>The known name nearest to one that is not known, by the fewest letters to change; null where none is near.</summary>
+    public static string? Nearest(string name, IEnumerable<string> known) =>
+        known.Select(k => (Name: k, Away: Away(name.ToUpperInvariant(), k.ToUpperInvariant()))).Where(k => k.Away <= Math.Max(2, k.Name.Length / 3)).OrderBy(k => k.Away).Select(k => k.Name).FirstOrDefault();
+
+    /// <summary>How many letters have to be put in, left out or changed (Levenshtein).</summary>
+    private static int Away(string a, string b)
+    {
+        var before = Enumerable.Range(0, b.Length + 1).ToArray();
+        for (var i = 1; i <= a.Length; i++)
+        {
+            var now = new int[b.Length + 1];
+            now[0] = i;
+            for (var j = 1; j <= b.Length; j++)
+            {
+                now[j] = Math.Min(Math.Min(now[j - 1], before[j]) + 1, before[j - 1] + (a[i - 1] == b[j - 1] ? 0 : 1));
+            }
+
+            before = now;
+        }
+
+        return before[^1];
+    }
 }

@@ -68,11 +68,7 @@ public sealed partial class WordingTemplate
         }
 
         var context = new TemplateContext(Options);
-        foreach (var group in SlotCatalogue.All.GroupBy(s => s.Name.Split('.')[0]))
-        {
-            context.SetValue(group.Key, group.ToDictionary(s => s.Name.Split('.')[1], s => (object)values.GetValueOrDefault(s.Name, "")));
-        }
-
+        context.SetValue("value", used.Select(u => values.GetValueOrDefault(u.Slot.Name, "")).ToArray());
         context.SetValue("fallback", used.Select(u => u.OrElse).ToArray());
         var empty = used.Where(u => u.OrElse.Length == 0 && string.IsNullOrWhiteSpace(values.GetValueOrDefault(u.Slot.Name)))
             .Select(u => u.Slot).Distinct().ToList();
@@ -89,7 +85,7 @@ public sealed partial class WordingTemplate
             if (SlotCatalogue.Find(name) is { } slot)
             {
                 used.Add(new UsedSlot(part, slot, element.GetAttribute("data-or-else")?.Trim() ?? ""));
-                slots.Add($"{{{{ {slot.Name} | default: fallback[{used.Count - 1}] {(slot.IsHtml ? "| raw " : "")}}}}}");
+                slots.Add($"{{{{ value[{used.Count - 1}] | default: fallback[{used.Count - 1}] {(slot.IsHtml ? "| raw " : "")}}}}}");
             }
             else
             {
@@ -116,12 +112,8 @@ public sealed partial class WordingTemplate
     /// <summary>Private-use characters stand for slots while the text around them is made safe; the same characters in the text are taken out before.</summary>
     private static string Placeholder(int index) => $"\uE000{index}\uE001";
 
-    private static string Nearest(string name)
-    {
-        var last = name.Split('.')[^1];
-        var nearest = SlotCatalogue.All.FirstOrDefault(s => s.Name.EndsWith("." + last, StringComparison.OrdinalIgnoreCase) || s.Label.Equals(last, StringComparison.OrdinalIgnoreCase));
-        return nearest is null ? "." : $"; did you mean “{nearest.Label}”?";
-    }
+    private static string Nearest(string name) =>
+        SlotCatalogue.Nearest(name, SlotCatalogue.All.Select(s => s.Name)) is { } near ? $"; did you mean “{SlotCatalogue.Find(near)!.Label}”?" : ".";
 
     private static string OneLine(string text) => Breaks().Replace(text, " ").Trim();
 

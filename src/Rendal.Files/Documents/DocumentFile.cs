@@ -1,4 +1,5 @@
 using Rendal.Core.Layouts;
+using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
 
 namespace Rendal.Files.Documents;
@@ -16,20 +17,33 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     /// <param name="paper">What stands on it.</param>
     /// <param name="layout">The layout that the paper was set by.</param>
     /// <param name="press">The press of the thread.</param>
-    public static IReadOnlyList<DocumentFile> Make(StatementPaper paper, Layout layout, Press press) => [.. layout.Forms.Order().Select(form => Make(paper, layout, press, form))];
+    /// <param name="letter">The PDF of its letter, where it was made with others in one call; null to make it now.</param>
+    /// <exception cref="LetterFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message says so.</exception>
+    public static IReadOnlyList<DocumentFile> Make(StatementPaper paper, Layout layout, Press press, byte[]? letter = null) =>
+        [.. layout.Forms.Order().Select(form => form == DocumentForm.Pdf && letter is not null ? new DocumentFile(NameOf(paper, form), "application/pdf", letter) : Make(paper, layout, press, form))];
+
+    /// <summary>PDFs of the letters of several papers, made in one call, in their order.</summary>
+    /// <param name="papers">The papers with their layouts, each of which has a letter.</param>
+    /// <exception cref="LetterFailed">LibreOffice is not installed, or it failed; the message says so.</exception>
+    public static IReadOnlyList<byte[]> Letters(IReadOnlyList<(StatementPaper Paper, Layout Layout)> papers) => WordProcessor.Pdfs([.. papers.Select(p => Filled(p.Paper, p.Layout))]);
 
     /// <summary>Makes a document in one form.</summary>
     /// <param name="paper">What stands on it.</param>
     /// <param name="layout">The layout that the paper was set by; it asks for the form.</param>
     /// <param name="press">The press of the thread.</param>
     /// <param name="form">The form.</param>
+    /// <exception cref="LetterFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message says so.</exception>
     public static DocumentFile Make(StatementPaper paper, Layout layout, Press press, DocumentForm form) => form switch
     {
+        DocumentForm.Pdf when layout.Letter is not null => new DocumentFile(NameOf(paper, form), "application/pdf", WordProcessor.Pdfs([Filled(paper, layout)])[0]),
+        DocumentForm.Docx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.wordprocessingml.document", Filled(paper, layout)),
         DocumentForm.Pdf => new DocumentFile(NameOf(paper, form), "application/pdf", press.Print(paper, layout)),
         DocumentForm.Xlsx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", StatementWorkbook.Write(paper)),
         DocumentForm.Csv => new DocumentFile(NameOf(paper, form), "text/csv", StatementCsv.Write(paper)),
         _ => throw new ArgumentOutOfRangeException(nameof(form), form, null),
     };
+
+    private static byte[] Filled(StatementPaper paper, Layout layout) => LetterFilling.Fill(layout.Letter!.Bytes, paper.Letter!);
 
     private static string NameOf(StatementPaper paper, DocumentForm form) => FileName.Safe(paper.FileName, "." + form.ToString().ToLowerInvariant());
 }

@@ -23,8 +23,8 @@ internal static class StatementWorkbook
         using var stream = new MemoryStream();
         using (var file = SpreadsheetDocument.Create(stream, SpreadsheetDocumentType.Workbook))
         {
-            file.PackageProperties.Title = Xml(paper.Title);
-            file.PackageProperties.Creator = Xml(paper.Firm.Name);
+            file.PackageProperties.Title = XmlText.Clean(paper.Title);
+            file.PackageProperties.Creator = XmlText.Clean(paper.Firm.Name);
             file.PackageProperties.Language = paper.Language;
             var workbook = file.AddWorkbookPart();
             workbook.AddNewPart<WorkbookStylesPart>().Stylesheet = Styles();
@@ -34,7 +34,7 @@ internal static class StatementWorkbook
                 var sheet = section.Sheet ?? throw new ArgumentException("The paper was set without its values.", nameof(paper));
                 var part = workbook.AddNewPart<WorksheetPart>();
                 part.Worksheet = Worksheet(paper, sheet);
-                sheets.Append(new Sheet { Id = workbook.GetIdOfPart(part), SheetId = (uint)(i + 1), Name = paper.Sections.Count > 1 ? sheet.Currency.Code : SheetName(Xml(paper.Title)) });
+                sheets.Append(new Sheet { Id = workbook.GetIdOfPart(part), SheetId = (uint)(i + 1), Name = paper.Sections.Count > 1 ? sheet.Currency.Code : SheetName(XmlText.Clean(paper.Title)) });
             }
 
             workbook.Workbook = new Workbook(sheets);
@@ -111,12 +111,9 @@ internal static class StatementWorkbook
     private static Cell Text(string text, uint style) => new()
     {
         DataType = CellValues.InlineString,
-        InlineString = new InlineString(new Text(Xml(text)) { Space = SpaceProcessingModeValues.Preserve }),
+        InlineString = new InlineString(new Text(XmlText.Clean(text)) { Space = SpaceProcessingModeValues.Preserve }),
         StyleIndex = style,
     };
-
-    /// <summary>A text with a space for each character that XML has not.</summary>
-    private static string Xml(string text) => string.Concat(text.EnumerateRunes().Select(r => r.Value is '\t' or '\n' || (r.Value >= 0x20 && r.Value is not (0xFFFE or 0xFFFF)) ? r.ToString() : " "));
 
     private static SheetViews Views(uint headings) => new(new SheetView(
         new Pane { VerticalSplit = headings, TopLeftCell = $"A{headings + 1}", ActivePane = PaneValues.BottomLeft, State = PaneStateValues.Frozen }) { WorkbookViewId = 0 });

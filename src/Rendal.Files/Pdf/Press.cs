@@ -1,5 +1,6 @@
 using System.Text;
 using Rendal.Core.Layouts;
+using Rendal.Files.Letters;
 using SkiaSharp;
 
 namespace Rendal.Files.Pdf;
@@ -17,9 +18,10 @@ public sealed class Press : IDisposable
     private readonly Dictionary<string, Face> faces = new(StringComparer.Ordinal);
     private readonly Dictionary<byte[], SKImage> pictures = new(ReferenceEqualityComparer.Instance);
 
-    /// <summary>What keeps a layout from being printed by, its pictures looked into as well; null for nothing.</summary>
+    /// <summary>What keeps a layout from being printed by, its pictures and its letter looked into as well; null for nothing.</summary>
     public static string? Problem(LayoutTemplate template) =>
         template.Errors.Count > 0 ? template.Errors[0]
+        : template.Layout.Letter is { } letter ? LetterLook.At(letter.Bytes).Problems.FirstOrDefault() ?? (template.Layout.Forms.Contains(DocumentForm.Pdf) && WordProcessor.Program is null ? WordProcessor.Missing : null)
         : template.Layout.First<LetterheadPart>()?.Logo is { } logo && Picture.Problem(logo, "logo") is { } bad ? bad
         : template.Layout.First<SignaturePart>()?.Picture is { } signature ? Picture.Problem(signature, "picture of the signature")
         : null;

@@ -2,7 +2,9 @@ using System.Security.Cryptography;
 using Npgsql;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
 using Rendal.Files.Documents;
+using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
 using Rendal.Mail;
 using Rendal.Store.Books;
@@ -59,7 +61,12 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
                 await queue.RecoverAsync(clock.GetUtcNow(), stop);
                 while (!stop.IsCancellationRequested && await queue.ClaimAsync(worker.Number, clock.GetUtcNow(), stop) is { } parcel)
                 {
-                    await SendAsync(parcel, worker.Number, press, layouts, postmen);
+                    var letters = new LetterBatch();
+                    var claimed = await LettersBesideAsync(parcel, worker.Number, layouts, letters, stop);
+                    foreach (var one in claimed)
+                    {
+                        await SendAsync(one, worker.Number, press, layouts, letters, postmen);
+                    }
                 }
 
                 await CloseAsync(postmen);
@@ -73,12 +80,12 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     }
 
     /// <summary>Sends one parcel to its end. It is not broken off when the program stops: that takes seconds, and leaves nothing unsure.</summary>
-    private async Task SendAsync(ClaimedParcel parcel, long worker, Press press, ReadyLayouts layouts, Dictionary<MailAccount, Postman> postmen)
+    private async Task SendAsync(ClaimedParcel parcel, long worker, Press press, ReadyLayouts layouts, LetterBatch letters, Dictionary<MailAccount, Postman> postmen)
     {
         OutgoingMessage? made = null;
         if (parcel.Message is null)
         {
-            (made, var problem) = await MakeAsync(parcel, press, layouts);
+            (made, var problem) = await MakeAsync(parcel, press, layouts, letters);
             if (made is null)
             {
                 await queue.RefuseAsync(parcel, worker, problem, CancellationToken.None);
@@ -116,8 +123,30 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         }
     }
 
-    /// <summary>Makes the message from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
-    private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts)
+    /// <summary>
+    /// A parcel, and where its document is a letter that a word processor makes a PDF of, more of those that wait: a call
+    /// takes a second to begin, and many letters then.
+    /// </summary>
+    private async Task<List<ClaimedParcel>> LettersBesideAsync(ClaimedParcel first, long worker, ReadyLayouts layouts, LetterBatch letters, CancellationToken stop)
+    {
+        var claimed = new List<ClaimedParcel> { first };
+        for (var at = 0; at < claimed.Count && letters.Count < LetterBatch.Most; at++)
+        {
+            if (claimed[at].Message is null && await SetAsync(claimed[at], layouts) is { Paper: { } paper, Layout: { Letter: not null } layout } && layout.Forms.Contains(DocumentForm.Pdf))
+            {
+                letters.Add(claimed[at].Parcel, paper, layout);
+                if (!stop.IsCancellationRequested && await queue.ClaimAsync(worker, clock.GetUtcNow(), stop) is { } next)
+                {
+                    claimed.Add(next);
+                }
+            }
+        }
+
+        return claimed;
+    }
+
+    /// <summary>Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
+    private async Task<(StatementPaper? Paper, Layout? Layout, string Problem)> SetAsync(ClaimedParcel claimed, ReadyLayouts layouts)
     {
         var book = await books.FindAsync(claimed.Book, CancellationToken.None) ?? throw new InvalidOperationException("A parcel’s book is gone.");
         var rounds = new RoundStore(source, claimed.Book);
@@ -129,12 +158,31 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var statements = making.Statements(parcel, claimed.Card, await ledger.RowsAsync(intake.Id, parcel.Accounts.Select(a => a.Key), CancellationToken.None));
         if (!ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums))
         {
-            return (null, "its figures are not those that were released");
+            return (null, null, "its figures are not those that were released");
         }
 
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
-        var paper = making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel);
-        IReadOnlyList<Enclosure> enclosures = [.. DocumentFile.Make(paper, layout.Layout, press).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+        return (making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), layout.Layout, "");
+    }
+
+    private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, LetterBatch letters)
+    {
+        var (paper, layout, problem) = await SetAsync(claimed, layouts);
+        if (paper is null || layout is null)
+        {
+            return (null, problem);
+        }
+
+        IReadOnlyList<Enclosure> enclosures;
+        try
+        {
+            enclosures = [.. DocumentFile.Make(paper, layout, press, letters.Take(claimed.Parcel)).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+        }
+        catch (LetterFailed e)
+        {
+            return (null, e.Message);
+        }
+
         var who = Recipients.Of(claimed.Card, RoundKind.Statements);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
         var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()));

@@ -2,9 +2,11 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Layouts;
 using Rendal.Core.Rounds;
 using Rendal.Core.Wordings;
+using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
 using Rendal.Store.Layouts;
 using Rendal.Web.Books;
+using Rendal.Web.Dispatch;
 using Rendal.Web.Hosting;
 using Rendal.Web.Rounds;
 
@@ -43,6 +45,12 @@ internal sealed record UseRequest(string Purpose, string Language, long? Id);
 /// <summary>A version of a layout.</summary>
 internal sealed record VersionLine(int Version, string MadeBy, DateTimeOffset MadeAt);
 
+/// <summary>A letter that was brought along, looked through.</summary>
+/// <param name="Layout">The layout that it makes, not kept yet; null where it has problems.</param>
+/// <param name="Slots">The names of the slots that are in it.</param>
+/// <param name="Problems">What has to be put right in the word processor, one sentence each.</param>
+internal sealed record BroughtView(Layout? Layout, IReadOnlyList<string> Slots, IReadOnlyList<string> Problems);
+
 /// <summary>A customer to look at a layout with.</summary>
 internal sealed record SampleLine(string Customer, string Name, int Rows);
 
@@ -62,6 +70,7 @@ internal static class LayoutEndpoints
         group.MapPost("/use", UseAsync);
         group.MapGet("/samples", SamplesAsync);
         group.MapPost("/preview", PreviewAsync);
+        group.MapPost("/letter", BringAsync).DisableAntiforgery();
     }
 
     private static async Task<LayoutList> ListAsync(BookScope scope, CancellationToken cancel)
@@ -130,12 +139,41 @@ internal static class LayoutEndpoints
         return found.ConvertAll(s => new SampleLine(s.Customer, names.GetValueOrDefault(s.Customer, s.Customer), s.Rows));
     }
 
+    /// <summary>Looks through a letter that was written in a word processor, and makes a layout of it that is not kept yet.</summary>
+    private static async Task<BroughtView> BringAsync(IFormFile file, BookScope scope, CancellationToken cancel)
+    {
+        if (file.Length > BroughtLetter.Largest)
+        {
+            throw Unable.Invalid($"The file is larger than {BroughtLetter.Largest / 1_000_000} MB. Make its pictures smaller.");
+        }
+
+        using var bytes = new MemoryStream();
+        await file.CopyToAsync(bytes, cancel);
+        var intake = await scope.Intakes.CurrentAsync(cancel);
+        var look = LetterLook.At(bytes.ToArray(), intake is null ? null : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel));
+        var name = Path.GetFileName(file.FileName);
+        var layout = new Layout
+        {
+            Name = Path.GetFileNameWithoutExtension(name),
+            Forms = [WordProcessor.Program is null ? DocumentForm.Docx : DocumentForm.Pdf],
+            Letter = new BroughtLetter { FileName = name, Bytes = bytes.ToArray(), Slots = look.Slots },
+        };
+        return new BroughtView(look.Problems.Count == 0 ? layout : null, [.. look.Slots.Select(s => s.Name).Distinct()], look.Problems);
+    }
+
     /// <summary>The very document that a customer of the ledger would get today.</summary>
     /// <param name="layout">The layout, as it is being edited.</param>
     /// <param name="customer">The customer.</param>
     /// <param name="level">The level of a reminder; null for a statement.</param>
-    private static async Task<FileContentHttpResult> PreviewAsync(Layout layout, string customer, int? level, BookScope scope, PreviewPress press, TimeProvider clock, CancellationToken cancel)
+    /// <param name="form">The form, as <c>pdf</c>.</param>
+    private static async Task<FileContentHttpResult> PreviewAsync(Layout layout, string customer, int? level, BookScope scope, PreviewPress press, TimeProvider clock, CancellationToken cancel, string form = "pdf")
     {
+        if (!Enum.TryParse<DocumentForm>(form, ignoreCase: true, out var known))
+        {
+            throw Unable.NotFound("This document");
+        }
+
+        layout = layout with { Letter = Looked(layout.Letter) };
         var template = LayoutTemplate.Of(layout);
         if (Press.Problem(template) is { } problem)
         {
@@ -156,14 +194,21 @@ internal static class LayoutEndpoints
         var sender = (await scope.Senders.ListAsync(cancel))[0];
         var slots = ParcelSlots.Of(card, statements, scope.Book.Firm, sender.Name, "", level);
         var paper = StatementPaper.Of(card, statements, rules.Ageing, scope.Book.Firm, template, slots, level);
-        var file = await press.MakeAsync(paper, layout, DocumentForm.Pdf, cancel);
-        return TypedResults.File(file.Bytes, file.ContentType);
+        var file = await press.MakeAsync(paper, layout, known, cancel);
+        return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
 
-    private static Layout Checked(Layout layout)
+    private static Layout Checked(Layout given)
     {
+        var layout = given with { Letter = Looked(given.Letter) };
         return Press.Problem(LayoutTemplate.Of(layout)) is not { } problem ? layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(Sanitised)] } : throw Unable.Invalid(problem);
     }
+
+    /// <summary>A letter with the slots that are really in it, whatever came with it.</summary>
+    private static BroughtLetter? Looked(BroughtLetter? letter) =>
+        letter is null ? null
+        : letter.Bytes.Length > BroughtLetter.Largest ? throw Unable.Invalid($"The letter is larger than {BroughtLetter.Largest / 1_000_000} MB.")
+        : letter with { FileName = Path.GetFileName(letter.FileName), Slots = LetterLook.At(letter.Bytes).Slots };
 
     private static LayoutPart Sanitised(LayoutPart part) => part switch
     {

@@ -1,6 +1,8 @@
 using Rendal.Core.Layouts;
 using Rendal.Files.Documents;
+using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
+using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Rounds;
 
@@ -12,6 +14,19 @@ internal sealed class PreviewPress : IDisposable
 
     public async Task<DocumentFile> MakeAsync(StatementPaper paper, Layout layout, DocumentForm form, CancellationToken cancel)
     {
+        if (layout.Letter is not null)
+        {
+            // A letter needs no press, and a word processor takes seconds.
+            try
+            {
+                return await Task.Run(() => DocumentFile.Make(paper, layout, press, form), cancel);
+            }
+            catch (LetterFailed e)
+            {
+                throw Unable.Conflict(e.Message);
+            }
+        }
+
         await one.WaitAsync(cancel);
         try
         {

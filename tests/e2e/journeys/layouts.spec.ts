@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import { expect, test, type Locator } from "@playwright/test";
 import { barCodeText, pdfText, pixels, qrText } from "../documents";
 import { makeBook, prepareRound, signIn, takeIn } from "../people";
@@ -216,4 +217,60 @@ test("a ready-made confirmation in German is begun from, and its slip stands in 
   await page.getByTitle("Deutsch").click();
   await page.getByRole("button", { name: "Use it", exact: true }).click();
   await expect(page.getByRole("button", { name: "no more for reminders, Deutsch" })).toBeVisible();
+});
+
+test("a letter from a word processor is brought, its slip of the pen told; a round goes out with it filled", async ({
+  page,
+}) => {
+  await signIn(page);
+  await makeBook(page, "Letters");
+  await takeIn(page, "files/open-items.csv");
+  await page.getByRole("link", { name: "Words & paper" }).click();
+  await page.getByRole("tab", { name: "Layouts" }).click();
+
+  await test.step("an unknown slot is named with the nearest known one", async () => {
+    await page.getByLabel("Bring a letter (DOCX)…", { exact: true }).setInputFiles("files/letter-with-a-slip.docx");
+    const told = page.getByRole("dialog", { name: "letter-with-a-slip.docx cannot be used yet" });
+    await expect(told).toContainText("In the body: “custmer.name” names nothing known; did you mean “customer.name”?");
+    await told.getByRole("button", { name: "OK" }).click();
+  });
+
+  await test.step("put right, its slots are listed and it is filled for a customer", async () => {
+    await page.getByLabel("Bring a letter (DOCX)…", { exact: true }).setInputFiles("../../demo/letter.docx");
+    const letter = page.getByRole("region", { name: "Letter" });
+    await expect(letter).toContainText("letter.docx");
+    await expect(letter.getByRole("row", { name: "{{ customer.contact }} Accounts always" })).toBeVisible();
+    await expect(
+      letter.getByRole("row", { name: "{{ statement.overdue }} where something is past due" }),
+    ).toBeVisible();
+    const download = page.waitForEvent("download");
+    await page.getByRole("button", { name: "Filled, as DOCX" }).click();
+    expect((await readFile(await (await download).path())).subarray(0, 2).toString()).toBe("PK");
+  });
+
+  await test.step("a round goes out with it, enclosed as DOCX", async () => {
+    await page.getByText("Sheet", { exact: true }).click();
+    await page.getByRole("checkbox", { name: "DOCX" }).check();
+    await page.getByRole("checkbox", { name: "PDF" }).uncheck();
+    await page.getByRole("button", { name: "Use it like this" }).click();
+    await expect(page.getByText(/^version 2, by marta/)).toBeVisible();
+    const uses = page.getByRole("region", { name: "Used for" });
+    await uses.getByRole("button", { name: "Use it" }).click();
+    await expect(uses.getByRole("button", { name: "no more for statements" })).toBeVisible();
+    await prepareRound(page, "October");
+    await page.keyboard.press("4");
+    await page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }).click();
+    await page.getByLabel("Or else, where it is empty").fill("Good day");
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "Use these words" }).click();
+    await expect(page.getByRole("row", { name: /Ready · 3/ })).toBeVisible();
+    await page.keyboard.press("r");
+    await page.getByRole("button", { name: "Release 3 messages" }).click();
+    await expect(page.getByText("3 of 3 sent")).toBeVisible();
+    await page.getByRole("link", { name: /Postroom/ }).click();
+    await page.getByRole("button", { name: /statement at 31 October 2026, £388\.25/ }).click();
+    const enclosure = page.getByRole("article").getByRole("link", { name: /EL03 statement .*\.docx/ });
+    const file = await page.request.get((await enclosure.getAttribute("href")) ?? "");
+    expect((await file.body()).subarray(0, 2).toString()).toBe("PK");
+  });
 });

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { moment } from "../../shared/figure";
 import { SlotText } from "../wordings/SlotText";
 import { LayoutPreview } from "./LayoutPreview";
+import { LetterFields } from "./LetterFields";
 import { OrderButtons } from "./OrderButtons";
 import { Millimetres, PartFields } from "./PartFields";
 import { facesWords, formWords, newPart, partWords } from "./partWords";
@@ -64,7 +65,11 @@ export function LayoutEditor({
         </p>
         {problem && <Alert type="error" title={problem.message} style={{ marginBottom: 8 }} />}
         <Sheet draft={draft} />
-        <Parts draft={draft} list={list} />
+        {draft.layout.letter ? (
+          <LetterFields letter={draft.layout.letter} onChange={(letter) => draft.set({ letter })} />
+        ) : (
+          <Parts draft={draft} list={list} />
+        )}
       </div>
       <LayoutPreview layout={draft.layout} />
     </div>
@@ -74,13 +79,6 @@ export function LayoutEditor({
 /** The sheet of paper, and what holds for all of it. */
 function Sheet({ draft }: { draft: DraftActions }) {
   const { layout } = draft;
-  const margin = (side: keyof typeof layout.margins, label: string) => (
-    <Millimetres
-      label={label}
-      value={layout.margins[side]}
-      onDone={(width) => draft.set({ margins: { ...layout.margins, [side]: width } })}
-    />
-  );
   return (
     <details className="layout-part">
       <summary>Sheet</summary>
@@ -89,60 +87,13 @@ function Sheet({ draft }: { draft: DraftActions }) {
           Name
           <Input size="small" value={layout.name} onChange={(e) => draft.set({ name: e.target.value })} />
         </label>
-        <div className="layout-line">
-          <label className="layout-measure">
-            Paper
-            <Select
-              size="small"
-              aria-label="Paper"
-              value={layout.paper}
-              options={[
-                { value: "a4", label: "A4" },
-                { value: "letter", label: "Letter" },
-              ]}
-              onChange={(paper) => draft.set({ paper })}
-            />
-          </label>
-          <label className="layout-measure">
-            Colour
-            <input type="color" value={layout.accent} onChange={(e) => draft.set({ accent: e.target.value })} />
-          </label>
-          <label className="layout-measure">
-            Text
-            <InputNumber
-              size="small"
-              min={7}
-              max={12}
-              step={0.5}
-              suffix="pt"
-              value={layout.textSize}
-              onChange={(textSize) => textSize !== null && draft.set({ textSize })}
-            />
-          </label>
-        </div>
-        <label className="layout-line">
-          Faces
-          <Select
-            size="small"
-            aria-label="Faces"
-            popupMatchSelectWidth={false}
-            value={layout.faces}
-            options={Object.entries(facesWords).map(([value, label]) => ({ value, label }))}
-            onChange={(faces) => draft.set({ faces })}
-          />
-        </label>
-        <div className="layout-line" role="group" aria-label="Margins">
-          {margin("left", "Left")}
-          {margin("top", "Top")}
-          {margin("right", "Right")}
-          {margin("bottom", "Bottom")}
-        </div>
+        {layout.letter === null && <Look draft={draft} />}
         <div className="layout-line">
           <span id="enclosed-as">Enclosed as</span>
           <Checkbox.Group
             aria-labelledby="enclosed-as"
             value={layout.forms}
-            options={formWords}
+            options={formWords.filter((f) => f.value !== "docx" || layout.letter !== null)}
             onChange={(forms) => draft.set({ forms })}
           />
         </div>
@@ -154,17 +105,81 @@ function Sheet({ draft }: { draft: DraftActions }) {
           onChange={(fileName) => draft.set({ fileName })}
         />
         <p className="quiet">Empty, it is the account, what it is and the day: AB01 statement 2026-10-31.</p>
-        <label className="layout-line">
-          Foot of each page
-          <Input
+      </div>
+    </details>
+  );
+}
+
+/** How a sheet looks whose parts are ours; a letter that was brought along has its own. */
+function Look({ draft }: { draft: DraftActions }) {
+  const { layout } = draft;
+  const margin = (side: keyof typeof layout.margins, label: string) => (
+    <Millimetres
+      label={label}
+      value={layout.margins[side]}
+      onDone={(width) => draft.set({ margins: { ...layout.margins, [side]: width } })}
+    />
+  );
+  return (
+    <>
+      <div className="layout-line">
+        <label className="layout-measure">
+          Paper
+          <Select
             size="small"
-            placeholder="the firm’s name"
-            value={layout.footer}
-            onChange={(e) => draft.set({ footer: e.target.value })}
+            aria-label="Paper"
+            value={layout.paper}
+            options={[
+              { value: "a4", label: "A4" },
+              { value: "letter", label: "Letter" },
+            ]}
+            onChange={(paper) => draft.set({ paper })}
+          />
+        </label>
+        <label className="layout-measure">
+          Colour
+          <input type="color" value={layout.accent} onChange={(e) => draft.set({ accent: e.target.value })} />
+        </label>
+        <label className="layout-measure">
+          Text
+          <InputNumber
+            size="small"
+            min={7}
+            max={12}
+            step={0.5}
+            suffix="pt"
+            value={layout.textSize}
+            onChange={(textSize) => textSize !== null && draft.set({ textSize })}
           />
         </label>
       </div>
-    </details>
+      <label className="layout-line">
+        Faces
+        <Select
+          size="small"
+          aria-label="Faces"
+          popupMatchSelectWidth={false}
+          value={layout.faces}
+          options={Object.entries(facesWords).map(([value, label]) => ({ value, label }))}
+          onChange={(faces) => draft.set({ faces })}
+        />
+      </label>
+      <div className="layout-line" role="group" aria-label="Margins">
+        {margin("left", "Left")}
+        {margin("top", "Top")}
+        {margin("right", "Right")}
+        {margin("bottom", "Bottom")}
+      </div>
+      <label className="layout-line">
+        Foot of each page
+        <Input
+          size="small"
+          placeholder="the firm’s name"
+          value={layout.footer}
+          onChange={(e) => draft.set({ footer: e.target.value })}
+        />
+      </label>
+    </>
   );
 }
 

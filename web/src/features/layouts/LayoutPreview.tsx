@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Alert, Button, Select } from "antd";
+import { Alert, App, Button, Select } from "antd";
 import { getDocument } from "pdfjs-dist";
 import { useEffect, useState } from "react";
 import { api, must, ownHeader, Problem } from "../../shared/api/client";
@@ -73,6 +73,9 @@ export function LayoutPreview({ layout }: { layout: Layout }) {
           ]}
           onChange={(n: number) => setLevel(n === 0 ? null : n)}
         />
+        {customer !== undefined && settled.letter && (
+          <FilledLetter layout={settled} customer={customer} level={level} />
+        )}
       </div>
       {customer !== undefined && <Sheets layout={settled} customer={customer} level={level} />}
     </section>
@@ -89,23 +92,51 @@ function useSettled(layout: Layout): Layout {
   return settled;
 }
 
+/** The document of a customer as a file. */
+async function drawn(address: string, layout: Layout, signal?: AbortSignal): Promise<Blob> {
+  const response = await fetch(address, {
+    method: "POST",
+    body: JSON.stringify(layout),
+    headers: { ...ownHeader, "Content-Type": "application/json" },
+    signal: signal ?? null,
+  });
+  if (!response.ok) {
+    const answer = (await response.json().catch(() => ({}))) as { detail?: string };
+    throw new Problem(answer.detail ?? "The document cannot be drawn.", response.status);
+  }
+  return response.blob();
+}
+
+/** The filled letter, to look at in a word processor. */
+function FilledLetter({ layout, customer, level }: { layout: Layout; customer: string; level: number | null }) {
+  const book = useBookId();
+  const { message } = App.useApp();
+  const query = new URLSearchParams({ customer, form: "docx", ...(level === null ? {} : { level: String(level) }) });
+  const save = async () => {
+    try {
+      const link = document.createElement("a");
+      link.href = URL.createObjectURL(await drawn(`/api/books/${book}/layouts/preview?${query.toString()}`, layout));
+      link.download = `${customer} ${layout.letter?.fileName ?? "letter.docx"}`;
+      link.click();
+      URL.revokeObjectURL(link.href);
+    } catch (e) {
+      message.error(e instanceof Error ? e.message : String(e), 8);
+    }
+  };
+  return (
+    <Button size="small" onClick={() => void save()}>
+      Filled, as DOCX
+    </Button>
+  );
+}
+
 function Sheets({ layout, customer, level }: { layout: Layout; customer: string; level: number | null }) {
   const book = useBookId();
   const document = useQuery({
     queryKey: ["layout preview", book, customer, level, layout],
     queryFn: async ({ signal }) => {
       const query = new URLSearchParams({ customer, ...(level === null ? {} : { level: String(level) }) });
-      const response = await fetch(`/api/books/${book}/layouts/preview?${query.toString()}`, {
-        method: "POST",
-        body: JSON.stringify(layout),
-        headers: { ...ownHeader, "Content-Type": "application/json" },
-        signal,
-      });
-      if (!response.ok) {
-        const answer = (await response.json().catch(() => ({}))) as { detail?: string };
-        throw new Problem(answer.detail ?? "The document cannot be drawn.", response.status);
-      }
-      const file = await response.blob();
+      const file = await drawn(`/api/books/${book}/layouts/preview?${query.toString()}`, layout, signal);
       return { pdf: await getDocument({ data: await file.arrayBuffer() }).promise, address: URL.createObjectURL(file) };
     },
     placeholderData: keepPreviousData,

@@ -2,6 +2,7 @@ import { App, Button } from "antd";
 import { useSearchParams } from "react-router";
 import { FileButton } from "../../shared/FileButton";
 import { Waiting } from "../../shared/Waiting";
+import { BringLetter } from "./BringLetter";
 import { LayoutEditor } from "./LayoutEditor";
 import { useLayout, useLayoutActions, useLayouts, type Layout, type LayoutList, type StoredLayout } from "./useLayouts";
 import { NewLayout } from "./NewLayout";
@@ -27,6 +28,10 @@ export function LayoutsPage() {
 
 function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id: number) => void }) {
   const stored = useLayout(id);
+  const { message } = App.useApp();
+  const { add } = useLayoutActions();
+  const make = (layout: Layout) =>
+    add.mutate(layout, { onSuccess: (made) => onShow(made.id), onError: (e) => void message.error(e.message) });
   return (
     <div className="layouts">
       <nav className="side-list" aria-label="Layouts">
@@ -36,6 +41,7 @@ function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id
           </button>
         ))}
         <NewLayout onMade={onShow} />
+        <BringLetter label="Bring a letter (DOCX)…" onTake={(layout) => make(layout)} />
         <Uses id={id} list={list} />
         <Waiting query={stored}>{(s) => <Files stored={s} onMade={onShow} />}</Waiting>
       </nav>

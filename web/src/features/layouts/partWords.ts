@@ -37,6 +37,8 @@ export const whenWords: Record<string, string> = {
   "not-overdue": "where nothing is past due",
   reminder: "on reminders",
   "no-reminder": "on statements that are no reminder",
+  "one-item": "where one item stands on it",
+  "several-items": "where several items stand on it",
 };
 
 /** Kinds of bar codes. */
@@ -49,6 +51,7 @@ export const barCodeWords: Record<string, string> = {
 /** The forms in which a document is enclosed. */
 export const formWords: { value: Layout["forms"][number]; label: string }[] = [
   { value: "pdf", label: "PDF" },
+  { value: "docx", label: "DOCX" },
   { value: "xlsx", label: "workbook (XLSX)" },
   { value: "csv", label: "CSV" },
 ];

@@ -1,0 +1,107 @@
+using System.IO.Compression;
+using DocumentFormat.OpenXml;
+using DocumentFormat.OpenXml.Packaging;
+using DocumentFormat.OpenXml.Wordprocessing;
+
+namespace Rendal.Files.Letters;
+
+/// <summary>Opens letters, and refuses what is no letter or could do more than be read.</summary>
+internal static class LetterFile
+{
+    private const long MostUnpacked = 100_000_000;
+    private const int MostParts = 2_000;
+
+    private static readonly string[] FetchingFields = ["INCLUDETEXT", "INCLUDEPICTURE", "DDE", "DDEAUTO", "LINK", "IMPORT", "DATABASE"];
+
+    /// <summary>Why a file cannot be taken as a letter, as a sentence with what to do; null where it can.</summary>
+    public static string? Problem(byte[] bytes)
+    {
+        if (bytes is [0xD0, 0xCF, 0x11, 0xE0, ..])
+        {
+            return "The file is under a password, or in the older form of word processors. Save it as DOCX without a password.";
+        }
+
+        if (bytes is not [0x50, 0x4B, 0x03, 0x04, ..])
+        {
+            return "The file is no DOCX. Save the letter as DOCX in your word processor.";
+        }
+
+        try
+        {
+            using (var zip = new ZipArchive(new MemoryStream(bytes), ZipArchiveMode.Read))
+            {
+                if (zip.Entries.Count > MostParts || zip.Entries.Sum(e => Math.Max(0, e.Length)) > MostUnpacked)
+                {
+                    return "The file unpacks to more than a letter can be. Save it anew in your word processor.";
+                }
+
+                if (zip.Entries.Any(e => e.Name.Contains("vbaProject", StringComparison.OrdinalIgnoreCase)))
+                {
+                    return "The file has macros in it. Save it as a plain DOCX without macros.";
+                }
+            }
+
+            using var letter = WordprocessingDocument.Open(new MemoryStream(bytes), false);
+            if (letter.DocumentType != WordprocessingDocumentType.Document)
+            {
+                return letter.DocumentType is WordprocessingDocumentType.MacroEnabledDocument or WordprocessingDocumentType.MacroEnabledTemplate
+                    ? "The file has macros in it. Save it as a plain DOCX without macros."
+                    : "The file is a template. Save it as a DOCX document.";
+            }
+
+            return Fetching(letter);
+        }
+        catch (Exception e) when (PackedFile.IsDamage(e) || e is OpenXmlPackageException or System.Xml.XmlException or FileFormatException or KeyNotFoundException or InvalidOperationException)
+        {
+            return "The file is damaged, or no DOCX. Open it in your word processor and save it anew.";
+        }
+    }
+
+    /// <summary>The texts of a letter with the name of where each stands: the body, headers, footers and notes; text boxes stand within them.</summary>
+    public static IEnumerable<(string Place, OpenXmlPartRootElement Root)> Roots(WordprocessingDocument letter)
+    {
+        var main = letter.MainDocumentPart!;
+        yield return ("body", main.Document!);
+        foreach (var part in main.Parts.Select(p => p.OpenXmlPart))
+        {
+            var place = part switch { HeaderPart => "header", FooterPart => "footer", FootnotesPart => "footnotes", EndnotesPart => "endnotes", _ => null };
+            if (place is not null && part.RootElement is { } root)
+            {
+                yield return (place, root);
+            }
+        }
+    }
+
+    /// <summary>Whatever would make a program fetch something when it opens the letter.</summary>
+    private static string? Fetching(WordprocessingDocument letter)
+    {
+        if (letter.MainDocumentPart?.Document?.Body is null)
+        {
+            throw new InvalidDataException("The document part is missing.");
+        }
+
+        foreach (var part in letter.GetAllParts())
+        {
+            if (part.ExternalRelationships.FirstOrDefault(r => !r.RelationshipType.EndsWith("/attachedTemplate", StringComparison.Ordinal)) is { } external)
+            {
+                return $"The letter takes in something from elsewhere ({external.Uri}). Put it into the document itself.";
+            }
+
+            if (part is EmbeddedObjectPart or EmbeddedPackagePart or AlternativeFormatImportPart or EmbeddedControlPersistencePart)
+            {
+                return "The letter has another document embedded in it. Put its text or picture there instead.";
+            }
+        }
+
+        foreach (var (place, root) in Roots(letter))
+        {
+            var codes = root.Descendants<FieldCode>().Select(f => f.Text).Concat(root.Descendants<SimpleField>().Select(f => f.Instruction?.Value ?? ""));
+            if (codes.Select(c => c.Trim().Split(' ')[0].ToUpperInvariant()).FirstOrDefault(FetchingFields.Contains) is { } field)
+            {
+                return $"The {place} of the letter has a field that takes in something from elsewhere ({field}). Put it into the document itself.";
+            }
+        }
+
+        return null;
+    }
+}

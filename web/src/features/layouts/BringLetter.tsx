@@ -1,0 +1,56 @@
+import { App } from "antd";
+import { ownHeader, type Schemas } from "../../shared/api/client";
+import { FileButton } from "../../shared/FileButton";
+import { useBookId } from "../../shared/useBook";
+import type { Layout } from "./useLayouts";
+
+/** Takes a letter that was written in a word processor: what is in it is told, and what has to be put right there. */
+export function BringLetter({ label, onTake }: { label: string; onTake: (layout: Layout) => void }) {
+  const book = useBookId();
+  const { message, modal } = App.useApp();
+  const take = async (file: File) => {
+    const form = new FormData();
+    form.append("file", file);
+    const response = await fetch(`/api/books/${book}/layouts/letter`, {
+      method: "POST",
+      body: form,
+      headers: ownHeader,
+    });
+    const answer: unknown = await response.json().catch(() => undefined);
+    if (!response.ok) {
+      message.error((answer as { detail?: string } | undefined)?.detail ?? `${file.name} could not be taken.`, 8);
+      return;
+    }
+    const brought = answer as Schemas["BroughtView"];
+    if (brought.layout === null) {
+      modal.error({
+        title: `${file.name} cannot be used yet`,
+        width: 620,
+        content: (
+          <>
+            <ul>
+              {brought.problems.map((problem) => (
+                <li key={problem}>{problem}</li>
+              ))}
+            </ul>
+            <p>
+              {brought.slots.length > 0 && `Found and known: ${brought.slots.join(", ")}. `}
+              Put it right in your word processor and bring it again.
+            </p>
+          </>
+        ),
+      });
+      return;
+    }
+    onTake(brought.layout as Layout);
+  };
+  return (
+    <FileButton
+      label={label}
+      accept=".docx,application/vnd.openxmlformats-officedocument.wordprocessingml.document"
+      onTake={take}
+    >
+      {label}
+    </FileButton>
+  );
+}
