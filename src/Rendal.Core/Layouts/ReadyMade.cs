@@ -11,7 +11,7 @@ public sealed partial record ReadyMade(string Language, Layout Layout)
 
     /// <summary>
     /// In English, German, French and Spanish: three reminders of growing firmness, a balance confirmation with a reply to tear
-    /// off, a list of invoices, and a plain letter. The statement of open items and the one brought forward need no words of
+    /// off, for customers and for suppliers, a list of invoices, and a plain letter. The statement of open items and the one brought forward need no words of
     /// their own and are <see cref="Layout.BuiltIn"/>.
     /// </summary>
     public static IReadOnlyList<ReadyMade> All { get; } = [.. ReadyMadeWords.All.SelectMany(In)];
@@ -24,7 +24,11 @@ public sealed partial record ReadyMade(string Language, Layout Layout)
             yield return Of(words.ReminderNames[i], new TitlePart(), Text(words.Reminders[i]), usual, new TotalPart(), new AgesPart(), new PaymentPart());
         }
 
-        yield return Of(words.ConfirmationName, new TitlePart { Text = Slots(words.ConfirmationTitle) }, Text(words.Confirmation), usual, new TotalPart(), new SlipPart { Text = Slots(words.Reply) });
+        foreach (var (name, text) in new[] { (words.ConfirmationName, words.Confirmation), (words.SupplierName, words.SupplierConfirmation) })
+        {
+            yield return Of(name, new TitlePart { Text = Slots(words.ConfirmationTitle) }, Text(text), usual, new TotalPart(), new SlipPart { Text = Slots(words.Reply) });
+        }
+
         yield return Of(
             words.InvoiceListName, new TitlePart { Text = Slots(words.InvoiceListTitle) },
             new ItemsPart { Columns = [new("number"), new("dated"), new("due"), new("reference"), new("original"), new("open")], CarryForward = true }, new TotalPart(), new PaymentPart());

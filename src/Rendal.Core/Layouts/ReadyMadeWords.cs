@@ -16,6 +16,8 @@ internal sealed record ReadyMadeWords
                 "<p>{customer.salutation},</p><p>in spite of our reminders {statement.overdue} of your account is still unpaid. If it is not with us within seven days, we shall have to stop deliveries on account and take further steps, the cost of which would be yours.</p>",
             ],
             ConfirmationName = "Balance confirmation",
+            SupplierName = "Balance confirmation, supplier",
+            SupplierConfirmation = "<p>{customer.salutation},</p><p>for our accounts we ask you to confirm what our books show: on {statement.date} we owe you <strong>{statement.total}</strong>, made up as follows. Please compare it with your books and send the slip back to us, signed.</p>",
             ConfirmationTitle = "Confirmation of balance",
             Confirmation = "<p>{customer.salutation},</p><p>for our accounts we ask you to confirm what our books show: on {statement.date} you owe us <strong>{statement.total}</strong>, made up as follows. Please compare it with your books and send the slip back to us, signed.</p>",
             Reply = "<p><strong>Reply to {firm.name}</strong></p><p>Account {customer.code}, {customer.name}: {statement.total} on {statement.date}</p><p>[\u00A0\u00A0\u00A0] agrees with our books<br>[\u00A0\u00A0\u00A0] does not agree; our books show: ______________________</p><p><br>______________________________________<br>Date, name and signature</p>",
@@ -37,6 +39,8 @@ internal sealed record ReadyMadeWords
                 "<p>{customer.salutation},</p><p>trotz unserer Erinnerungen sind {statement.overdue} Ihres Kontos noch immer nicht bezahlt. Geht der Betrag nicht innerhalb von sieben Tagen ein, müssen wir die Lieferung auf Rechnung einstellen und weitere Schritte einleiten, deren Kosten Sie zu tragen hätten.</p>",
             ],
             ConfirmationName = "Saldenbestätigung",
+            SupplierName = "Saldenbestätigung, Lieferant",
+            SupplierConfirmation = "<p>{customer.salutation},</p><p>für unseren Abschluss bitten wir Sie zu bestätigen, was unsere Bücher zeigen: Am {statement.date} schulden wir Ihnen <strong>{statement.total}</strong>, zusammengesetzt wie folgt. Bitte vergleichen Sie mit Ihren Büchern und senden Sie uns den Abschnitt unterschrieben zurück.</p>",
             ConfirmationTitle = "Saldenbestätigung",
             Confirmation = "<p>{customer.salutation},</p><p>für unseren Abschluss bitten wir Sie zu bestätigen, was unsere Bücher zeigen: Am {statement.date} schulden Sie uns <strong>{statement.total}</strong>, zusammengesetzt wie folgt. Bitte vergleichen Sie mit Ihren Büchern und senden Sie uns den Abschnitt unterschrieben zurück.</p>",
             Reply = "<p><strong>Antwort an {firm.name}</strong></p><p>Konto {customer.code}, {customer.name}: {statement.total} am {statement.date}</p><p>[\u00A0\u00A0\u00A0] stimmt mit unseren Büchern überein<br>[\u00A0\u00A0\u00A0] stimmt nicht überein; unsere Bücher zeigen: ______________________</p><p><br>______________________________________<br>Datum, Name und Unterschrift</p>",
@@ -58,6 +62,8 @@ internal sealed record ReadyMadeWords
                 "<p>{customer.salutation},</p><p>malgré nos rappels, {statement.overdue} de votre compte restent impayés. Sans règlement sous sept jours, nous devrons cesser les livraisons à crédit et engager d’autres démarches, dont les frais seraient à votre charge.</p>",
             ],
             ConfirmationName = "Confirmation de solde",
+            SupplierName = "Confirmation de solde, fournisseur",
+            SupplierConfirmation = "<p>{customer.salutation},</p><p>pour l’arrêté de nos comptes, nous vous prions de confirmer ce que montrent nos livres : au {statement.date}, nous vous devons <strong>{statement.total}</strong>, composés comme suit. Merci de comparer avec vos livres et de nous renvoyer le talon signé.</p>",
             ConfirmationTitle = "Confirmation de solde",
             Confirmation = "<p>{customer.salutation},</p><p>pour l’arrêté de nos comptes, nous vous prions de confirmer ce que montrent nos livres : au {statement.date}, vous nous devez <strong>{statement.total}</strong>, comme suit. Veuillez comparer avec vos livres et nous renvoyer le talon signé.</p>",
             Reply = "<p><strong>Réponse à {firm.name}</strong></p><p>Compte {customer.code}, {customer.name} : {statement.total} au {statement.date}</p><p>[\u00A0\u00A0\u00A0] conforme à nos livres<br>[\u00A0\u00A0\u00A0] non conforme ; nos livres montrent : ______________________</p><p><br>______________________________________<br>Date, nom et signature</p>",
@@ -79,6 +85,8 @@ internal sealed record ReadyMadeWords
                 "<p>{customer.salutation}:</p><p>a pesar de nuestros recordatorios, {statement.overdue} de su cuenta siguen sin pagar. Si no los recibimos en siete días, tendremos que suspender las entregas a crédito y tomar otras medidas, cuyos gastos correrían a su cargo.</p>",
             ],
             ConfirmationName = "Confirmación de saldo",
+            SupplierName = "Confirmación de saldo, proveedor",
+            SupplierConfirmation = "<p>{customer.salutation},</p><p>para el cierre de nuestras cuentas le rogamos que confirme lo que muestran nuestros libros: al {statement.date} le debemos <strong>{statement.total}</strong>, compuestos como sigue. Por favor, compárelo con sus libros y devuélvanos el talón firmado.</p>",
             ConfirmationTitle = "Confirmación de saldo",
             Confirmation = "<p>{customer.salutation}:</p><p>para el cierre de nuestras cuentas le rogamos que confirme lo que muestran nuestros libros: a {statement.date} nos debe <strong>{statement.total}</strong>, según el detalle. Compárelo con sus libros y devuélvanos el talón firmado.</p>",
             Reply = "<p><strong>Respuesta a {firm.name}</strong></p><p>Cuenta {customer.code}, {customer.name}: {statement.total} a {statement.date}</p><p>[\u00A0\u00A0\u00A0] conforme con nuestros libros<br>[\u00A0\u00A0\u00A0] no conforme; nuestros libros muestran: ______________________</p><p><br>______________________________________<br>Fecha, nombre y firma</p>",
@@ -96,6 +104,10 @@ internal sealed record ReadyMadeWords
     public required IReadOnlyList<string> ReminderNames { get; init; }
 
     public required IReadOnlyList<string> Reminders { get; init; }
+
+    public required string SupplierName { get; init; }
+
+    public required string SupplierConfirmation { get; init; }
 
     public required string ConfirmationName { get; init; }
 

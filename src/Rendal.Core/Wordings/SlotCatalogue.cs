@@ -41,9 +41,10 @@ public static class SlotCatalogue
     /// <summary>The slot of a column of the files.</summary>
     public static Slot OfColumn(string heading) => new(Column + heading, heading, $"The column “{heading}” of your files; several values one after another.");
 
-    /// <summary>The known name nearest to one that is not known, by the fewest letters to change; null where none is near.</summary>
-    public static string? Nearest(string name, IEnumerable<string> known) =>
-        known.Select(k => (Name: k, Away: Away(name.ToUpperInvariant(), k.ToUpperInvariant()))).Where(k => k.Away <= Math.Max(2, k.Name.Length / 3)).OrderBy(k => k.Away).Select(k => k.Name).FirstOrDefault();
+    /// <summary>The known name nearest to one that is not known, by the fewest letters to change, else by its last part: <c>client.name</c> is near to <c>customer.name</c>. Null where none is near.</summary>
+    public static string? Nearest(string name, IReadOnlyCollection<string> known) =>
+        known.Select(k => (Name: k, Away: Away(name.ToUpperInvariant(), k.ToUpperInvariant()))).Where(k => k.Away <= Math.Max(2, k.Name.Length / 3)).OrderBy(k => k.Away).Select(k => k.Name).FirstOrDefault()
+        ?? known.FirstOrDefault(k => k.EndsWith("." + name.Split('.')[^1], StringComparison.OrdinalIgnoreCase));
 
     /// <summary>How many letters have to be put in, left out or changed (Levenshtein).</summary>
     private static int Away(string a, string b)

@@ -113,7 +113,7 @@ public sealed partial class WordingTemplate
     private static string Placeholder(int index) => $"\uE000{index}\uE001";
 
     private static string Nearest(string name) =>
-        SlotCatalogue.Nearest(name, SlotCatalogue.All.Select(s => s.Name)) is { } near ? $"; did you mean “{SlotCatalogue.Find(near)!.Label}”?" : ".";
+        SlotCatalogue.Nearest(name, [.. SlotCatalogue.All.Select(s => s.Name)]) is { } near ? $"; did you mean “{SlotCatalogue.Find(near)!.Label}”?" : ".";
 
     private static string OneLine(string text) => Breaks().Replace(text, " ").Trim();
 

@@ -123,8 +123,8 @@ public sealed record LetterLook(IReadOnlyList<LetterSlot> Slots, IReadOnlyList<s
             var name = NameOf(written);
             if (name is null || !IsKnown(name))
             {
-                var known = SlotCatalogue.All.Where(s => !s.IsHtml).SelectMany(s => new[] { s.Name, s.Label })
-                    .Concat(ItemFields.All.Append("currency").Concat(headings ?? []).Select(f => LetterSlot.OfItem + f)).Concat((headings ?? []).Select(h => SlotCatalogue.Column + h));
+                IReadOnlyCollection<string> known = [.. SlotCatalogue.All.Where(s => !s.IsHtml).SelectMany(s => new[] { s.Name, s.Label })
+                    .Concat(ItemFields.All.Append("currency").Concat(headings ?? []).Select(f => LetterSlot.OfItem + f)).Concat((headings ?? []).Select(h => SlotCatalogue.Column + h))];
                 Problems.Add($"In the {place}: “{written}” names nothing known{(SlotCatalogue.Nearest(written, known) is { } near ? $"; did you mean “{near}”?" : ".")}");
                 return;
             }

@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Layouts;
-using Rendal.Core.Rounds;
 using Rendal.Core.Wordings;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
@@ -180,20 +179,8 @@ internal static class LayoutEndpoints
             throw Unable.Invalid(problem);
         }
 
-        var intake = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.");
-        var rows = await scope.Ledger.RowsAsync(intake.Id, [customer], cancel);
-        var card = await scope.Customers.FindAsync(customer, cancel) ?? new Core.Customers.Customer { Key = customer, Name = customer };
-        var rules = scope.Book.Rules;
-        var hand = new ByHand { Settlements = [.. (await scope.Settlements.ListAsync(customer, cancel)).Select(s => s.Settlement)] };
-        var statements = Choosing.Again(customer, card.Form, rows, new Choice { AsOf = scope.Book.Today(clock) }, rules.SettlementOf(intake.HasOutstanding), rules, hand);
-        if (statements.Count == 0)
-        {
-            throw Unable.Conflict("Nothing is open of this customer today, so there is no document to show.");
-        }
-
-        var sender = (await scope.Senders.ListAsync(cancel))[0];
-        var slots = ParcelSlots.Of(card, statements, scope.Book.Firm, sender.Name, "", level);
-        var paper = StatementPaper.Of(card, statements, rules.Ageing, scope.Book.Firm, template, slots, level);
+        var sample = await LayoutSample.OfAsync(customer, scope, clock, cancel);
+        var paper = StatementPaper.Of(sample.Card, sample.Statements, scope.Book.Rules.Ageing, scope.Book.Firm, template, sample.Slots(scope, level), level);
         var file = await press.MakeAsync(paper, layout, known, cancel);
         return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Wordings;
 using Rendal.Web.Books;
+using Rendal.Web.Layouts;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Wordings;
@@ -17,6 +18,14 @@ internal sealed record WordingRequest(string Name, string Language, string Subje
         : new Wording(Name.Trim(), language.Code, WordingTemplate.Sanitised(Subject), WordingTemplate.Sanitised(Body));
 }
 
+/// <summary>A slot as it is offered.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Label">What the bookkeeper sees on the chip.</param>
+/// <param name="Says">What it is filled with, one sentence.</param>
+/// <param name="IsHtml">Whether it can stand in the body of a message only.</param>
+/// <param name="Example">What it holds of the customer that was asked for; empty for nothing.</param>
+internal sealed record SlotView(string Name, string Label, string Says, bool IsHtml, string Example);
+
 /// <summary>Wordings and the slots they can have.</summary>
 internal static class WordingEndpoints
 {
@@ -26,7 +35,16 @@ internal static class WordingEndpoints
         group.MapGet("/wordings", ListAsync);
         group.MapPost("/wordings", AddAsync);
         group.MapPut("/wordings/{id:long}", UpdateAsync);
-        group.MapGet("/slots", (BookScope _) => SlotCatalogue.All);
+        group.MapGet("/slots", SlotsAsync);
+    }
+
+    /// <summary>All slots, the columns of the ledger among them; with what each holds of a customer where one is named.</summary>
+    private static async Task<List<SlotView>> SlotsAsync(BookScope scope, TimeProvider clock, CancellationToken cancel, string customer = "")
+    {
+        var intake = await scope.Intakes.CurrentAsync(cancel);
+        var columns = intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel);
+        var held = customer.Length > 0 ? (await LayoutSample.OfAsync(customer, scope, clock, cancel)).Slots(scope, null) : [];
+        return [.. SlotCatalogue.All.Concat(columns.Select(SlotCatalogue.OfColumn)).Select(s => new SlotView(s.Name, s.Label, s.Says, s.IsHtml, held.GetValueOrDefault(s.Name, "")))];
     }
 
     private static async Task<List<WordingView>> ListAsync(BookScope scope, CancellationToken cancel) =>

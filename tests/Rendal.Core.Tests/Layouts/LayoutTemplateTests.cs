@@ -51,7 +51,7 @@ public sealed class LayoutTemplateTests
     public void The_ready_made_ones_can_be_used_and_fill_every_slot_in_each_language()
     {
         Assert.Equal(["de", "en", "es", "fr"], ReadyMade.All.Select(r => r.Language).Distinct().Order());
-        Assert.All(ReadyMade.All.GroupBy(r => r.Language), of => Assert.Equal(6, of.Select(r => r.Layout.Name).Distinct().Count()));
+        Assert.All(ReadyMade.All.GroupBy(r => r.Language), of => Assert.Equal(7, of.Select(r => r.Layout.Name).Distinct().Count()));
         Assert.All(ReadyMade.All, made =>
         {
             Assert.Empty(LayoutTemplate.Of(made.Layout).Errors);

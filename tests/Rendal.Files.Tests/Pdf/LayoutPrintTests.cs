@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
@@ -143,28 +144,39 @@ public class LayoutPrintTests
         Assert.Equal(2 * (words["Alpha"] - words["Beta"]), words["Beta"] - words["Gamma"], 0.1);
     }
 
+    public static TheoryData<string, int> EachLayout() =>
+        [.. ReadyMade.All.Where(r => r.Language == "de").Select(r => r.Layout.Name).Append(Layout.BuiltIn.Name).SelectMany(name => new[] { (name, 1), (name, 40) })];
+
     /// <summary>Hostile content in every place that a layout has.</summary>
     [Theory]
-    [InlineData(1)]
-    [InlineData(40)]
-    public void Nothing_is_lost_cut_or_laid_over_another_whatever_the_content(int items)
+    [MemberData(nameof(EachLayout))]
+    public void Nothing_is_lost_cut_or_laid_over_another_whatever_the_content(string name, int items)
     {
+        var start = ReadyMade.All.FirstOrDefault(r => r.Layout.Name == name)?.Layout ?? Layout.BuiltIn;
         var hostile = new string('W', 200);
         var extra = new ExtraColumns(["Round", "Note"], ["<b>{{ x }}</b>", hostile]);
         var rows = Enumerable.Range(1, items).Select(n => Row(n, 987_654_321_098_765.43m) with { Extra = extra, Reference = "فندق البحر 🏨" }).ToArray();
-        var layout = Layout.BuiltIn with
+        var layout = start with
         {
             Parts =
             [
-                .. Layout.BuiltIn.Parts.Select(p => p is ItemsPart ? new ItemsPart { Columns = [.. ItemsPart.UsualColumns, new("reference"), new("extra:Round", "A heading of many words", 20), new("extra:Note")] } : p),
+                .. start.Parts.Select(p => p is ItemsPart ? new ItemsPart { Columns = [.. ItemsPart.UsualColumns, new("reference"), new("extra:Round", "A heading of many words", 20), new("extra:Note")] } : p),
                 new TextPart { Text = $"<p>To <span data-slot=\"customer.name\"></span>: {hostile}</p>" },
             ],
         };
-        using var document = PdfDocument.Open(Print(layout, rows, new Customer { Key = hostile, Name = hostile, PostalLines = [hostile] }));
+        var customer = new Customer { Key = hostile, Name = hostile, PostalLines = [hostile], Salutation = hostile };
+        using var document = PdfDocument.Open(Print(layout, rows, customer));
+        var paper = Paper(layout, rows, customer);
         var all = string.Concat(document.GetPages().SelectMany(p => p.Letters).Select(l => l.Value));
-        Assert.Equal(items, System.Text.RegularExpressions.Regex.Count(all, "T-[0-9]{4}"));
-        Assert.Equal(200 * (items + 5), all.Count(c => c == 'W'));
-        Assert.Equal(2 * items + Ages(all), System.Text.RegularExpressions.Regex.Count(all, "987,654,321,098,765.43"));
+        var hasTable = layout.First<ItemsPart>() is not null;
+        Assert.Equal(hasTable ? items : 0, Regex.Count(all, "T-[0-9]{4}"));
+        var rowsWords = hasTable ? 0 : paper.Sections.SelectMany(section => section.Rows).SelectMany(row => row).Sum(Ws);
+        Assert.Equal(paper.Words.Sum(Ws) - rowsWords, all.Count(c => c == 'W'));
+        if (hasTable)
+        {
+            Assert.True(Regex.Count(all, "987,654,321,098,765.43") >= 2 * items);
+        }
+
         foreach (var page in document.GetPages())
         {
             // Each letter lies on the sheet, and no figure reaches into the text beside it.
@@ -178,8 +190,7 @@ public class LayoutPrintTests
             }
         }
 
-        // With one item the sums are the same figure again: its band and the total.
-        int Ages(string text) => items == 1 ? System.Text.RegularExpressions.Regex.Count(text, "£987,654") + 1 : 0;
+        static int Ws(string text) => text.Count(c => c == 'W');
     }
 
     [Theory]
@@ -253,10 +264,14 @@ public class LayoutPrintTests
 
     private static byte[] Print(Press press, Layout layout, LedgerRow[] rows, Customer customer)
     {
-        var template = LayoutTemplate.Of(layout);
-        Assert.Empty(template.Errors);
+        Assert.Empty(LayoutTemplate.Of(layout).Errors);
+        return press.Print(Paper(layout, rows, customer), layout);
+    }
+
+    private static StatementPaper Paper(Layout layout, LedgerRow[] rows, Customer customer)
+    {
         Statement[] statements = [Statement.Of("A", Currency.Of("GBP"), rows.Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default)];
-        return press.Print(StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, template, ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null)), layout);
+        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null));
     }
 
     private static List<string> Lines(UglyToad.PdfPig.Content.Page page) =>

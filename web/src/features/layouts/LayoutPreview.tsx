@@ -6,7 +6,7 @@ import { api, must, ownHeader, Problem } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
 import { DocumentPages } from "../rounds/StatementPages";
-import type { Layout } from "./useLayouts";
+import { useSamples, type Layout } from "./useLayouts";
 
 const typingPause = 150;
 
@@ -17,10 +17,7 @@ export function LayoutPreview({ layout }: { layout: Layout }) {
   const [picked, setPicked] = useState<string>();
   const [find, setFind] = useState("");
   const [level, setLevel] = useState<number | null>(null);
-  const samples = useQuery({
-    queryKey: ["samples", book],
-    queryFn: () => must(api.GET("/api/books/{book}/layouts/samples", { params: { path: { book } } })),
-  });
+  const samples = useSamples();
   const found = useQuery({
     queryKey: ["customers", book, "for a preview", find],
     queryFn: () =>

@@ -28,10 +28,6 @@ export function LayoutsPage() {
 
 function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id: number) => void }) {
   const stored = useLayout(id);
-  const { message } = App.useApp();
-  const { add } = useLayoutActions();
-  const make = (layout: Layout) =>
-    add.mutate(layout, { onSuccess: (made) => onShow(made.id), onError: (e) => void message.error(e.message) });
   return (
     <div className="layouts">
       <nav className="side-list" aria-label="Layouts">
@@ -41,7 +37,6 @@ function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id
           </button>
         ))}
         <NewLayout onMade={onShow} />
-        <BringLetter label="Bring a letter (DOCX)…" onTake={(layout) => make(layout)} />
         <Uses id={id} list={list} />
         <Waiting query={stored}>{(s) => <Files stored={s} onMade={onShow} />}</Waiting>
       </nav>
@@ -87,6 +82,7 @@ function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) 
       <FileButton label="Layout file" accept="application/json,.json" onTake={take}>
         Take from a file…
       </FileButton>
+      <BringLetter label="Bring a letter (DOCX)…" onTake={make} />
     </div>
   );
 }

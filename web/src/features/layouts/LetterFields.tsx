@@ -1,7 +1,10 @@
+import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
+import { api, must } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
 import { BringLetter } from "./BringLetter";
 import { whenWords } from "./partWords";
-import type { Layout } from "./useLayouts";
+import { useLayouts, useSamples, type Layout } from "./useLayouts";
 
 type Letter = NonNullable<Layout["letter"]>;
 
@@ -42,11 +45,64 @@ export function LetterFields({ letter, onChange }: { letter: Letter; onChange: (
           ))}
         </tbody>
       </table>
+      <Writable />
       {letter.slots.length === 0 && (
         <p className="quiet">
           There is no slot in it: every customer gets the same. Write slots as {"{{ customer.name }}"}.
         </p>
       )}
     </section>
+  );
+}
+
+/** Everything that can be written into a letter, with what it holds of a customer. */
+function Writable() {
+  const book = useBookId();
+  const customer = useSamples().data?.[0]?.customer;
+  const list = useLayouts();
+  const slots = useQuery({
+    queryKey: ["slots", book, "of", customer],
+    queryFn: () =>
+      must(api.GET("/api/books/{book}/slots", { params: { path: { book }, query: { customer: customer ?? "" } } })),
+    enabled: customer !== undefined,
+  });
+  const fields = [
+    ...(list.data?.fields ?? []),
+    ...(list.data?.columns ?? []).map((field) => ({ field, heading: field })),
+  ];
+  return (
+    <details className="layout-part">
+      <summary>What can be written</summary>
+      <table className="layout-slots">
+        <tbody>
+          {slots.data
+            ?.filter((slot) => !slot.isHtml)
+            .map((slot) => (
+              <tr key={slot.name}>
+                <td>{`{{ ${slot.name} }}`}</td>
+                <td>{slot.says}</td>
+                <td>{slot.example}</td>
+              </tr>
+            ))}
+          {fields.map((field) => (
+            <tr key={field.field}>
+              <td>{`{{ item.${field.field} }}`}</td>
+              <td colSpan={2}>In a row of a table, which then stands once for each item: {field.heading}.</td>
+            </tr>
+          ))}
+          <tr>
+            <td>{"{{ customer.contact or else Accounts }}"}</td>
+            <td colSpan={2}>With words that stand there where it is empty.</td>
+          </tr>
+          <tr>
+            <td>{"{{ if overdue }} … {{ end }}"}</td>
+            <td colSpan={2}>
+              Words that stand there only where something is past due; also not overdue, reminder, no reminder, one
+              item, several items. Within a paragraph, or around paragraphs, each mark then in a paragraph of its own.
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
   );
 }

@@ -28,6 +28,15 @@ export function useLayouts() {
   });
 }
 
+/** The customer of the ledger with the most rows, and one with the fewest. */
+export function useSamples() {
+  const book = useBookId();
+  return useQuery({
+    queryKey: ["samples", book],
+    queryFn: () => must(api.GET("/api/books/{book}/layouts/samples", { params: { path: { book } } })),
+  });
+}
+
 /** One layout as it is now; the one that is there before any was made has the number 0. */
 export function useLayout(id: number) {
   const book = useBookId();
