@@ -39,24 +39,34 @@ internal sealed class StatementPages
 
     private string Foot => layout.Footer.Length > 0 ? layout.Footer : paper.Firm.Name;
 
+    /// <summary>How many pages there are.</summary>
+    public int Count => sheets.Count;
+
+    /// <summary>How large each page is, in points.</summary>
+    public SKSize Size => new(sheets.Width, sheets.Height);
+
     /// <summary>Draws all pages.</summary>
     public void Draw(SKDocument document)
+    {
+        for (var number = 1; number <= sheets.Count; number++)
+        {
+            using var canvas = document.BeginPage(sheets.Width, sheets.Height);
+            Draw(canvas, number);
+            document.EndPage();
+        }
+    }
+
+    /// <summary>Draws one page, from 1. All text has been set by now, so the reduced faces hold every glyph and are the same on each page.</summary>
+    public void Draw(SKCanvas canvas, int number)
     {
         // A long foot is set smaller, so that it keeps clear of the page number.
         var footSize = Math.Min(FootSize, (sheets.Right - sheets.Left - 80) / faces.Regular.Set(Foot).Width);
         var foot = sheets.Height - 32;
-
-        // All text has been set by now, so the reduced faces hold every glyph and are the same on each page.
-        for (var number = 1; number <= sheets.Count; number++)
-        {
-            using var canvas = document.BeginPage(sheets.Width, sheets.Height);
-            var page = new Page(canvas);
-            sheets.Draw(number - 1, page);
-            page.Line(sheets.Left, sheets.Height - 44, sheets.Right, 0.5f, Inks.Hairline);
-            page.Text(faces.Regular, footSize, Foot, sheets.Left, foot, Inks.Second);
-            page.TextRight(faces.Regular, FootSize, paper.Page(number, sheets.Count), sheets.Right, foot, Inks.Second);
-            document.EndPage();
-        }
+        var page = new Page(canvas);
+        sheets.Draw(number - 1, page);
+        page.Line(sheets.Left, sheets.Height - 44, sheets.Right, 0.5f, Inks.Hairline);
+        page.Text(faces.Regular, footSize, Foot, sheets.Left, foot, Inks.Second);
+        page.TextRight(faces.Regular, FootSize, paper.Page(number, sheets.Count), sheets.Right, foot, Inks.Second);
     }
 
     private void Compose()
