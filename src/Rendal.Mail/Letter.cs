@@ -38,11 +38,11 @@ public static class Letter
         return (message.MessageId, stream.ToArray());
     }
 
-    /// <summary>The page that the body stands in. Mail programs that know a dark ground may turn the colours; nothing depends on them.</summary>
+    /// <summary>The page that the body stands in. Ground and ink are the mail program’s own, so that it reads on a dark ground too.</summary>
     public static string Page(string body, string language, string title) =>
         $"""
         <!doctype html><html lang="{WebUtility.HtmlEncode(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>{WebUtility.HtmlEncode(title)}</title></head>
-        <body style="margin:0;padding:16px;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:14px;line-height:1.45;color:#2b2230"><div style="max-width:720px">{body}</div></body></html>
+        <body style="margin:0;padding:12px;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:14px;line-height:1.45"><div style="max-width:720px">{body}</div></body></html>
         """;
 
     private static string Page(Draft draft) => Page(draft.Body, draft.Language, draft.Subject);

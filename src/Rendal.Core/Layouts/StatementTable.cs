@@ -6,8 +6,9 @@ namespace Rendal.Core.Layouts;
 /// <summary>The items as a table for the body of a message.</summary>
 public static class StatementTable
 {
-    private const string Cell = "padding:4px 8px 4px 0;border-bottom:1px solid #e3dcd1;white-space:nowrap;text-align:";
-    private const string Head = "padding:4px 8px 4px 0;border-bottom:1px solid #2b2230;font-weight:600;vertical-align:bottom;text-align:";
+    // Borders in a tone that is seen on light and on dark ground; the ink is the mail program's own.
+    private const string Cell = "padding:4px 4px 4px 0;border-bottom:1px solid #b9aea4;vertical-align:top;text-align:";
+    private const string Head = "padding:4px 4px 4px 0;border-bottom:1px solid #8a7f8c;font-weight:600;vertical-align:bottom;text-align:";
 
     /// <summary>HTML with all styles inline, as mail programs want it; every value is escaped.</summary>
     public static string Html(StatementPaper paper)
@@ -15,10 +16,10 @@ public static class StatementTable
         var html = new StringBuilder();
         foreach (var section in paper.Sections)
         {
-            html.Append("<div style=\"overflow-x:auto\"><table role=\"table\" style=\"border-collapse:collapse;width:100%;font-size:12.5px;font-variant-numeric:tabular-nums;margin:12px 0 6px\"><thead><tr>");
+            html.Append("<div style=\"overflow-x:auto\"><table role=\"table\" style=\"border-collapse:collapse;width:100%;font-size:12px;font-variant-numeric:tabular-nums;margin:12px 0 6px\"><thead><tr>");
             foreach (var column in paper.Columns)
             {
-                html.Append("<th scope=\"col\" style=\"").Append(Head).Append(Align(column)).Append("\">").Append(Escape(column.Heading)).Append("</th>");
+                html.Append("<th scope=\"col\" style=\"").Append(Head).Append(column.IsFigure ? "right" : "left").Append("\">").Append(Escape(column.Heading)).Append("</th>");
             }
 
             html.Append("</tr></thead><tbody>");
@@ -27,13 +28,13 @@ public static class StatementTable
                 Part(html, paper, part);
             }
 
-            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:6px 8px 6px 0;font-weight:600\">").Append(Escape(section.TotalLabel))
-                .Append("</td><td style=\"padding:6px 8px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr>");
+            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:6px 4px 6px 0;font-weight:600\">").Append(Escape(section.TotalLabel))
+                .Append("</td><td style=\"padding:6px 4px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr>");
             foreach (var (i, line) in section.Interest.Index())
             {
                 var weight = i == section.Interest.Count - 1 ? ";font-weight:600" : "";
-                html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:3px 8px 3px 0").Append(weight).Append("\">").Append(Escape(line.Label))
-                    .Append("</td><td style=\"padding:3px 8px 3px 0;text-align:right;white-space:nowrap").Append(weight).Append("\">").Append(Escape(line.Figure)).Append("</td></tr>");
+                html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:3px 4px 3px 0").Append(weight).Append("\">").Append(Escape(line.Label))
+                    .Append("</td><td style=\"padding:3px 4px 3px 0;text-align:right;white-space:nowrap").Append(weight).Append("\">").Append(Escape(line.Figure)).Append("</td></tr>");
             }
 
             html.Append("</tbody></table></div>");
@@ -47,7 +48,7 @@ public static class StatementTable
     {
         if (part.Heading.Length > 0)
         {
-            html.Append("<tr><th scope=\"rowgroup\" colspan=\"").Append(paper.Columns.Count).Append("\" style=\"padding:12px 8px 4px 0;font-weight:600;text-align:left;border-bottom:1px solid #e3dcd1\">").Append(Escape(part.Heading)).Append("</th></tr>");
+            html.Append("<tr><th scope=\"rowgroup\" colspan=\"").Append(paper.Columns.Count).Append("\" style=\"padding:12px 4px 4px 0;font-weight:600;text-align:left;border-bottom:1px solid #b9aea4\">").Append(Escape(part.Heading)).Append("</th></tr>");
         }
 
         foreach (var row in part.Rows)
@@ -55,7 +56,7 @@ public static class StatementTable
             html.Append("<tr>");
             for (var i = 0; i < row.Count; i++)
             {
-                html.Append("<td style=\"").Append(Cell).Append(Align(paper.Columns[i])).Append("\">").Append(Escape(row[i])).Append("</td>");
+                html.Append("<td style=\"").Append(Cell).Append(paper.Columns[i].IsFigure ? "right;white-space:nowrap" : "left").Append("\">").Append(Escape(row[i])).Append("</td>");
             }
 
             html.Append("</tr>");
@@ -63,8 +64,8 @@ public static class StatementTable
 
         if (part.TotalLabel.Length > 0)
         {
-            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:4px 8px 4px 0\">").Append(Escape(part.TotalLabel))
-                .Append("</td><td style=\"padding:4px 8px 4px 0;text-align:right;white-space:nowrap;border-bottom:1px solid #2b2230\">").Append(Escape(part.Total)).Append("</td></tr>");
+            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - 1).Append("\" style=\"padding:4px 4px 4px 0\">").Append(Escape(part.TotalLabel))
+                .Append("</td><td style=\"padding:4px 4px 4px 0;text-align:right;white-space:nowrap;border-bottom:1px solid #8a7f8c\">").Append(Escape(part.Total)).Append("</td></tr>");
         }
     }
 
@@ -75,18 +76,17 @@ public static class StatementTable
             return;
         }
 
-        html.Append("<div style=\"overflow-x:auto\"><table role=\"table\" style=\"border-collapse:collapse;width:100%;font-size:12.5px;font-variant-numeric:tabular-nums;margin:0 0 12px\"><tr>");
+        // Fields beside each other as far as there is room, then under each other.
+        html.Append("<table role=\"table\" style=\"border-collapse:collapse;font-size:12px;font-variant-numeric:tabular-nums;margin:0 0 12px\"><tr>");
         foreach (var age in section.Ages)
         {
             var (ground, ink) = AgeTone.Of(age.Band);
-            html.Append("<td style=\"padding:5px 8px;border:1px solid #e3dcd1;background:").Append(ground).Append(";color:").Append(ink).Append("\"><span style=\"font-size:12px\">")
+            html.Append("<td style=\"display:inline-block;min-width:78px;padding:5px 8px;margin:0 2px 2px 0;background:").Append(ground).Append(";color:").Append(ink).Append("\"><span style=\"font-size:12px\">")
                 .Append(Escape(age.Label)).Append("</span><br><strong>").Append(Escape(age.Figure)).Append("</strong></td>");
         }
 
-        html.Append("</tr></table></div>");
+        html.Append("</tr></table>");
     }
-
-    private static string Align(PaperColumn column) => column.IsFigure ? "right" : "left";
 
     private static string Escape(string text) => WebUtility.HtmlEncode(text);
 }

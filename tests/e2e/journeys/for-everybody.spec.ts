@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
-import { openSampleFirm, prepareRound, signIn } from "../people";
+import { makeBook, openSampleFirm, prepareRound, signIn, takeIn } from "../people";
 
 /** Each main view with what tells that it is there. */
 const views: [string, (page: Page) => Promise<void>][] = [
@@ -99,4 +99,32 @@ async function examine(page: Page, view: string): Promise<void> {
   expect
     .soft(violations.map((v) => `${view}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`))
     .toEqual([]);
+}
+
+for (const tone of ["light", "dark"] as const) {
+  test(`a message reads on a telephone, on ${tone} ground`, async ({ page }) => {
+    await signIn(page);
+    await makeBook(page, `Telephones, ${tone}`);
+    await takeIn(page, "files/open-items.csv");
+    await prepareRound(page, "October");
+    const [, book, id] = /books\/(\d+)\/rounds\/(\d+)/.exec(page.url()) ?? [];
+    const round = (await (await page.request.get(`/api/books/${book}/rounds/${id}`)).json()) as {
+      parcels: { id: number; items: number }[];
+    };
+    const fullest = round.parcels.reduce((a, b) => (b.items > a.items ? b : a));
+    await page.emulateMedia({ colorScheme: tone });
+    await page.setViewportSize({ width: 360, height: 740 });
+    const message = await (await page.request.get(`/api/books/${book}/parcels/${fullest.id}/page`)).text();
+    await page.setContent(message);
+    await expect(page.getByRole("columnheader", { name: "Open" })).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), "nothing runs off the screen").toBe(360);
+    const tables = page.locator("div > table");
+    expect(
+      await tables.evaluateAll((all) => Math.max(...all.map((t) => t.scrollWidth - (t.parentElement?.clientWidth ?? 0)))),
+      "no table is wider than the message",
+    ).toBe(0);
+    // A message is no page: it has no landmarks.
+    const result = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa"]).analyze();
+    expect(result.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`)).toEqual([]);
+  });
 }
