@@ -27,6 +27,7 @@ internal static class DocumentsBench
         [
             new Measurement("statement documents of 30 rows, two threads", $"{rate:0} a second", chromium is { } c ? $"Chromium {c:0.0} a second" : "Chromium is not installed", rate / chromium, "≥ 25, and ≥ 300 a second"),
             new Measurement("the same, one thread", $"{Documents / oneThread:0} a second", "–", null, "–"),
+            new Measurement("memory grown over 10,000 such documents of as many customers", $"{Grown():0} MB", "–", null, "flat"),
             new Measurement("size of such a document", $"{size / Documents / 1000.0:0.0} kB", "–", null, "≤ 40 kB"),
         ];
     }
@@ -46,6 +47,28 @@ internal static class DocumentsBench
                 }
             });
         return size;
+    }
+
+    /// <summary>How many megabytes the process has grown between the first thousand documents of one press and ten thousand more.</summary>
+    private static double Grown()
+    {
+        using var press = new Press();
+        var before = After(Documents);
+        return (After(Documents * 10) - before) / 1_000_000.0;
+
+        long After(int documents)
+        {
+            for (var i = 0; i < documents; i++)
+            {
+                press.Print(Paper(documents + i), Layout.BuiltIn);
+            }
+
+            GC.Collect();
+            GC.WaitForPendingFinalizers();
+            GC.Collect();
+            using var process = Process.GetCurrentProcess();
+            return process.WorkingSet64;
+        }
     }
 
     /// <summary>Documents a second that one running Chromium prints, told to by Playwright; null where it is not installed.</summary>
