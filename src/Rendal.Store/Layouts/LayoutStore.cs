@@ -27,19 +27,21 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         from layout_version v join person p on p.id = v.made_by
         """;
 
+    private const string Kept = "not (select away from layout where book_id = v.book_id and id = v.layout_id)";
+
     private const string Latest = "v.version = (select max(version) from layout_version where book_id = v.book_id and layout_id = v.layout_id)";
 
-    /// <summary>All layouts as they are now, by name.</summary>
+    /// <summary>All layouts as they are now, by name, but those taken away.</summary>
     public Task<List<StoredLayout>> ListAsync(CancellationToken cancel) =>
-        source.Sql($"{Select} where v.book_id = $1 and {Latest} order by v.layout ->> 'name', v.layout_id", book).ListAsync(Read, cancel);
+        source.Sql($"{Select} where v.book_id = $1 and {Kept} and {Latest} order by v.layout ->> 'name', v.layout_id", book).ListAsync(Read, cancel);
 
     /// <summary>What they are called, by name.</summary>
     public Task<List<LayoutHead>> HeadsAsync(CancellationToken cancel) =>
-        source.Sql($"{SelectHead} where v.book_id = $1 and {Latest} order by 3, v.layout_id", book).ListAsync(ReadHead, cancel);
+        source.Sql($"{SelectHead} where v.book_id = $1 and {Kept} and {Latest} order by 3, v.layout_id", book).ListAsync(ReadHead, cancel);
 
-    /// <summary>A layout as it is now; null where there is none of this number.</summary>
+    /// <summary>A layout as it is now; null where there is none of this number, or it was taken away.</summary>
     public Task<StoredLayout?> FindAsync(long id, CancellationToken cancel) =>
-        source.Sql($"{Select} where v.book_id = $1 and v.layout_id = $2 and {Latest}", book, id).FirstAsync(Read, cancel);
+        source.Sql($"{Select} where v.book_id = $1 and v.layout_id = $2 and {Kept} and {Latest}", book, id).FirstAsync(Read, cancel);
 
     /// <summary>A version; null where there is none of these numbers.</summary>
     public Task<StoredLayout?> FindAsync(LayoutRef version, CancellationToken cancel) =>
@@ -107,6 +109,33 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
             book, from.Id, from.Version, Commands.Json(layout), person, now.ToUniversalTime()).RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return true;
+    }
+
+    /// <summary>Takes a layout away, so that it is offered no more. What was made up with it keeps its version.</summary>
+    /// <returns>What it is still used for, as the end of a sentence, in which case it stays; null where it was taken away, or was not there.</returns>
+    public async Task<string?> TakeAwayAsync(long id, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+
+        // Whoever would use it meanwhile waits for the lock of its row.
+        await connection.Sql("select id from layout where book_id = $1 and id = $2 for update", book, id).ListAsync(r => r.GetInt64(0), cancel);
+        var used = await connection.Sql(
+            """
+            select 'for ' || purpose from layout_use where book_id = $1 and layout_id = $2
+            union all select 'by ' || name from customer where book_id = $1 and own_layout = $2
+            union all select 'by the round ' || name from round where book_id = $1 and picked_layout = $2 and released_at is null
+            limit 1
+            """,
+            book, id).ListAsync(r => r.GetString(0), cancel);
+        if (used.Count > 0)
+        {
+            return used[0];
+        }
+
+        await connection.Sql("update layout set away = true where book_id = $1 and id = $2", book, id).RunAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return null;
     }
 
     private static LayoutHead ReadHead(NpgsqlDataReader r) => new(new LayoutRef(r.GetInt64(0), r.GetInt32(1)), r.GetString(2), r.GetString(3), r.GetFieldValue<DateTimeOffset>(4));

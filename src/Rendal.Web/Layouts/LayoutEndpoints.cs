@@ -63,6 +63,7 @@ internal static class LayoutEndpoints
         group.MapPost("", AddAsync);
         group.MapGet("/{id:long}", ViewAsync);
         group.MapPut("/{id:long}", ChangeAsync);
+        group.MapDelete("/{id:long}", TakeAwayAsync);
         group.MapGet("/{id:long}/versions", VersionsAsync);
         group.MapGet("/{id:long}/versions/{version:int}", VersionAsync);
         group.MapGet("/ready-made", (BookScope _) => ReadyMade.All);
@@ -97,6 +98,9 @@ internal static class LayoutEndpoints
             ? await ViewAsync(id, scope, cancel)
             : throw Unable.Conflict($"{now.MadeBy} changed this layout meanwhile. Look at what it is now before you change it.");
     }
+
+    private static async Task<NoContent> TakeAwayAsync(long id, BookScope scope, CancellationToken cancel) =>
+        await scope.Layouts.TakeAwayAsync(id, cancel) is { } used ? throw Unable.Conflict($"This layout is still used {used}.") : TypedResults.NoContent();
 
     private static async Task<List<VersionLine>> VersionsAsync(long id, BookScope scope, CancellationToken cancel) =>
         (await scope.Layouts.VersionsAsync(id, cancel)).ConvertAll(v => new VersionLine(v.Ref.Version, v.MadeBy, v.MadeAt));

@@ -96,6 +96,24 @@ public class LayoutTests(RunningRendal rendal)
         Assert.Contains("Second time", await DocumentAsync(desk, later, "BE02"));
     }
 
+    [Fact]
+    public async Task A_layout_is_taken_away_once_nothing_uses_it_and_what_went_stays_as_it_was()
+    {
+        using var desk = await DeskAsync();
+        var made = await AddAsync(desk, l => AddText(l, "Only in October"));
+        await UseAsync(desk, "statement", made.Id());
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        var refused = await desk.Browser.DeleteAsync($"{desk.Api}/layouts/{made.Id()}", Cancel);
+        Assert.Equal((HttpStatusCode.Conflict, "This layout is still used for statement."), (refused.StatusCode, await refused.DetailAsync()));
+        await UseAsync(desk, "statement", null);
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/layouts/{made.Id()}", Cancel)).StatusCode);
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/layouts")).List("layouts"));
+        Assert.Equal(HttpStatusCode.NotFound, (await desk.Browser.GetAsync($"{desk.Api}/layouts/{made.Id()}", Cancel)).StatusCode);
+        Assert.Contains("Only in October", await DocumentAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}"), "AB01"));
+    }
+
     [Theory]
     [InlineData("party", "", "“party” is nothing that a layout is used for.")]
     [InlineData("statement", "xx", "“xx” is not a language that is known.")]

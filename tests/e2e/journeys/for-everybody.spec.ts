@@ -120,7 +120,9 @@ for (const tone of ["light", "dark"] as const) {
     expect(await page.evaluate(() => document.documentElement.scrollWidth), "nothing runs off the screen").toBe(360);
     const tables = page.locator("div > table");
     expect(
-      await tables.evaluateAll((all) => Math.max(...all.map((t) => t.scrollWidth - (t.parentElement?.clientWidth ?? 0)))),
+      await tables.evaluateAll((all) =>
+        Math.max(...all.map((t) => t.scrollWidth - (t.parentElement?.clientWidth ?? 0))),
+      ),
       "no table is wider than the message",
     ).toBe(0);
     // A message is no page: it has no landmarks.

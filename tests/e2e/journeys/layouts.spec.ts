@@ -186,6 +186,14 @@ test("a logo drawn from SVG, a page to pay on, a bar code and a signature stand 
     await page.getByLabel("Picture of the signature").setInputFiles("files/logo.png");
     await expect.poll(() => greens(sheet)).toBeGreaterThan(before + 3_000);
   });
+
+  await test.step("and the layout is taken away, as nothing uses it", async () => {
+    const layouts = page.getByRole("navigation", { name: "Layouts" });
+    await page.getByRole("button", { name: "Take it away…" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Take it away" }).click();
+    await expect(layouts.getByRole("button", { name: "Statement", exact: true })).toHaveCount(0);
+    await expect(page.getByRole("button", { name: "Make it a layout of ours" })).toBeVisible();
+  });
 });
 
 test("a ready-made confirmation in German is begun from, and its slip stands in one piece", async ({ page }) => {

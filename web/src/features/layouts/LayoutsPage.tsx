@@ -49,8 +49,16 @@ function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id
 
 /** Copying a layout, and carrying it from one book to another as a file. */
 function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) => void }) {
-  const { message } = App.useApp();
-  const { add } = useLayoutActions();
+  const { message, modal } = App.useApp();
+  const { add, takeAway } = useLayoutActions();
+  const goAway = () =>
+    modal.confirm({
+      title: `Take ${stored.layout.name} away?`,
+      content: "It is offered no more. What was sent by it stays as it was.",
+      okText: "Take it away",
+      onOk: () =>
+        takeAway.mutate(stored.id, { onSuccess: () => onMade(0), onError: (e) => void message.error(e.message, 8) }),
+    });
   const make = (layout: Layout) =>
     add.mutate(layout, { onSuccess: (made) => onMade(made.id), onError: (e) => void message.error(e.message) });
   const take = async (file: File) => {
@@ -83,6 +91,11 @@ function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) 
         Take from a file…
       </FileButton>
       <BringLetter label="Bring a letter (DOCX)…" onTake={make} />
+      {stored.id !== 0 && (
+        <Button size="small" loading={takeAway.isPending} onClick={goAway}>
+          Take it away…
+        </Button>
+      )}
     </div>
   );
 }

@@ -71,6 +71,11 @@ export function useLayoutActions() {
         must(api.PUT("/api/books/{book}/layouts/{id}", { params: { path: { book, id } }, body: { version, layout } })),
       onSuccess: anew,
     }),
+    takeAway: useMutation({
+      mutationFn: (id: number) =>
+        must(api.DELETE("/api/books/{book}/layouts/{id}", { params: { path: { book, id } } })),
+      onSuccess: () => client.invalidateQueries({ queryKey: ["layouts", book], exact: true }),
+    }),
     use: useMutation({
       mutationFn: (use: Schemas["UseRequest"]) =>
         must(api.POST("/api/books/{book}/layouts/use", { params: { path }, body: use })),
