@@ -203,7 +203,7 @@ test("a ready-made confirmation in German is begun from, and its slip stands in 
   await page.getByRole("link", { name: "Words & paper" }).click();
   await page.getByRole("tab", { name: "Layouts" }).click();
   await page.getByLabel("Begin from").click();
-  await page.getByTitle("Saldenbestätigung").click();
+  await page.getByTitle("Saldenbestätigung", { exact: true }).click();
   const preview = page.getByRole("region", { name: "Preview" });
   await expect(preview.getByRole("img", { name: /Saldenbestätigung .*Antwort an Confirmations/ })).toBeVisible();
   await expect(preview.getByRole("img", { name: /Eldwick Manor/ })).toBeVisible();
