@@ -55,7 +55,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
 
   await page.goto(`/books/${book}/words?part=layouts`);
   await page.getByLabel("Begin from").click();
-  await page.getByTitle("Balance confirmation").click();
+  await page.getByTitle("Balance confirmation", { exact: true }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
   await page.getByRole("heading", { name: "Words & paper" }).click();
   await page.keyboard.press("s");
