@@ -1,3 +1,5 @@
+using Rendal.Core.Wordings;
+
 namespace Rendal.Core.Layouts;
 
 /// <summary>A letter that was written in a word processor and brought along as DOCX; it stands in place of the parts.</summary>

@@ -33,19 +33,19 @@ public sealed partial class LayoutTemplate
     }
 
     /// <summary>The title where the layout has one of its own; null where it has not.</summary>
-    internal FilledWording? Title(IReadOnlyDictionary<string, string> values) => Layout.First<TitlePart>() is { Text.Length: > 0 } title ? texts[title].Fill(values) : null;
+    internal FilledWording? Title(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => Layout.First<TitlePart>() is { Text.Length: > 0 } title ? texts[title].Fill(values, holding) : null;
 
     /// <summary>The name of the file where the layout has one of its own; null where it has not.</summary>
-    internal FilledWording? FileName(IReadOnlyDictionary<string, string> values) => fileName?.Fill(values);
+    internal FilledWording? FileName(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => fileName?.Fill(values, holding);
 
     /// <summary>The words of a text.</summary>
-    internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values) => texts[part].Fill(values);
+    internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => texts[part].Fill(values, holding);
 
     /// <summary>The address of the page to pay on, values escaped as RFC 3986 asks; null where the layout has none.</summary>
-    internal FilledWording? Link(IReadOnlyDictionary<string, string> values) => link?.Fill(values.ToDictionary(v => v.Key, v => Uri.EscapeDataString(v.Value)));
+    internal FilledWording? Link(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => link?.Fill(values.ToDictionary(v => v.Key, v => Uri.EscapeDataString(v.Value)), holding);
 
     /// <summary>What the bar code says where the layout has words of its own for it; null where it has not.</summary>
-    internal FilledWording? BarCodeText(IReadOnlyDictionary<string, string> values) => barCode?.Fill(values);
+    internal FilledWording? BarCodeText(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => barCode?.Fill(values, holding);
 
     private static IEnumerable<string> Sheet(Layout layout)
     {

@@ -85,19 +85,19 @@ public sealed record StatementPaper(
         var layout = template.Layout;
         var empty = new List<Slot>();
         slots ??= FrozenDictionary<string, string>.Empty;
-        var title = template.Title(slots);
+        var holding = TextConditions.Holding(statements, reminderLevel);
+        var title = template.Title(slots, holding);
         empty.AddRange(title?.EmptySlots ?? []);
-        var fileName = template.FileName(slots);
+        var fileName = template.FileName(slots, holding);
         empty.AddRange(fileName?.EmptySlots ?? []);
-        var link = template.Link(slots);
+        var link = template.Link(slots, holding);
         empty.AddRange(link?.EmptySlots ?? []);
-        var barCodeText = template.BarCodeText(slots);
+        var barCodeText = template.BarCodeText(slots, holding);
         empty.AddRange(barCodeText?.EmptySlots ?? []);
         var barCode = layout.First<PaymentPart>() is { BarCode: not BarCodeKind.None and var kind } ? new BarCode(kind, barCodeText?.Subject ?? customer.Key) : null;
-        var holding = Holding(statements, reminderLevel);
         var letter = layout.Letter is null ? null : new LetterContent(slots, [.. statements.SelectMany(s => s.Items).Select(item => LetterItem(item, language, words))], holding);
         empty.AddRange(layout.Letter is null ? [] : EmptyIn(layout.Letter, letter!));
-        var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && holding.Contains(text.When)) ? Filled(template.Fill(part, slots), empty) : null).ToList();
+        var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && holding.Contains(text.When)) ? Filled(template.Fill(part, slots, holding), empty) : null).ToList();
         var address = new List<string> { customer.Name };
         if (customer.Contact.Length > 0)
         {
@@ -141,14 +141,6 @@ public sealed record StatementPaper(
         link is not null && (link.Length > LongestLink || !Uri.TryCreate(link, UriKind.Absolute, out _)) ? $"the link to pay is no address: {link[..Math.Min(link.Length, 60)]}"
         : barCode is not null && BarCode.Problem(barCode.Kind, barCode.Text) is { } problem ? $"the bar code “{barCode.Text}” {problem}"
         : "";
-
-    private static HashSet<TextWhen> Holding(IReadOnlyList<Statement> statements, int? reminderLevel) =>
-    [
-        TextWhen.Always,
-        statements.Any(s => s.Overdue > 0) ? TextWhen.Overdue : TextWhen.NotOverdue,
-        reminderLevel is null ? TextWhen.NoReminder : TextWhen.Reminder,
-        statements.Sum(s => s.Items.Count) == 1 ? TextWhen.OneItem : TextWhen.SeveralItems,
-    ];
 
     private static Dictionary<string, string> LetterItem(StatementItem item, Language language, PaperWords words)
     {

@@ -54,13 +54,16 @@ public sealed partial class WordingTemplate
         sanitizer.AllowedTags.ExceptWith(["form", "input", "button", "textarea", "select", "option", "img"]);
         sanitizer.AllowedAttributes.Add("data-slot");
         sanitizer.AllowedAttributes.Add("data-or-else");
+        sanitizer.AllowedAttributes.Add("data-when");
         sanitizer.AllowedSchemes.Add("mailto");
         return sanitizer.Sanitize(body);
     }
 
-    /// <summary>Fills the wording. Values are looked up by slot name; a slot that is not among them is empty.</summary>
+    /// <summary>Fills the wording. Values are looked up by slot name; a slot that is not among them is empty. Words under a condition that does not hold are left away, with their slots.</summary>
+    /// <param name="values">The values of the slots.</param>
+    /// <param name="holding">The conditions that hold.</param>
     /// <exception cref="InvalidOperationException">The wording has <see cref="Errors"/>.</exception>
-    public FilledWording Fill(IReadOnlyDictionary<string, string> values)
+    public FilledWording Fill(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding)
     {
         if (Errors.Count > 0)
         {
@@ -70,7 +73,8 @@ public sealed partial class WordingTemplate
         var context = new TemplateContext(Options);
         context.SetValue("value", used.Select(u => values.GetValueOrDefault(u.Slot.Name, "")).ToArray());
         context.SetValue("fallback", used.Select(u => u.OrElse).ToArray());
-        var empty = used.Where(u => u.OrElse.Length == 0 && string.IsNullOrWhiteSpace(values.GetValueOrDefault(u.Slot.Name)))
+        context.SetValue("holds", Enum.GetValues<TextWhen>().Select(holding.Contains).ToArray());
+        var empty = used.Where(u => u.OrElse.Length == 0 && u.When.All(holding.Contains) && string.IsNullOrWhiteSpace(values.GetValueOrDefault(u.Slot.Name)))
             .Select(u => u.Slot).Distinct().ToList();
         return new FilledWording(OneLine(subject.Render(context, NullEncoder.Default)), body.Render(context, Encoder), empty);
     }
@@ -79,12 +83,13 @@ public sealed partial class WordingTemplate
     {
         var document = new HtmlParser().ParseDocument($"<body>{fragment.Replace("\uE000", "", StringComparison.Ordinal).Replace("\uE001", "", StringComparison.Ordinal)}</body>");
         var slots = new List<string>();
+        var conditions = Conditions(document, part, errors);
         foreach (var element in document.QuerySelectorAll("[data-slot]").ToList())
         {
             var name = element.GetAttribute("data-slot")!;
             if (SlotCatalogue.Find(name) is { } slot)
             {
-                used.Add(new UsedSlot(part, slot, element.GetAttribute("data-or-else")?.Trim() ?? ""));
+                used.Add(new UsedSlot(part, slot, element.GetAttribute("data-or-else")?.Trim() ?? "", [.. conditions.Where(c => c.Element.Contains(element)).Select(c => c.When)]));
                 slots.Add($"{{{{ value[{used.Count - 1}] | default: fallback[{used.Count - 1}] {(slot.IsHtml ? "| raw " : "")}}}}}");
             }
             else
@@ -94,6 +99,18 @@ public sealed partial class WordingTemplate
             }
 
             element.Replace(document.CreateTextNode(Placeholder(slots.Count - 1)));
+        }
+
+        foreach (var (element, when) in conditions)
+        {
+            slots.Add($"{{% if holds[{(int)when}] %}}");
+            slots.Add("{% endif %}");
+
+            // A paragraph that is nothing else goes along, so that no empty one is left.
+            INode held = element.ParentElement is { LocalName: "p" or "li" } block && block.TextContent.Trim() == element.TextContent.Trim() ? block : element;
+            held.Parent!.InsertBefore(document.CreateTextNode(Placeholder(slots.Count - 2)), held);
+            held.Parent!.InsertBefore(document.CreateTextNode(Placeholder(slots.Count - 1)), held.NextSibling);
+            element.Replace([.. element.ChildNodes]);
         }
 
         var literal = part == "subject" ? document.Body!.TextContent : document.Body!.InnerHtml;
@@ -107,6 +124,26 @@ public sealed partial class WordingTemplate
         return Parser.TryParse(liquid.ToString(), out var template, out var error)
             ? template
             : throw new InvalidOperationException($"The wording could not be made ready: {error}");
+    }
+
+    /// <summary>The pieces that stand under a condition, the innermost first.</summary>
+    private static List<(IElement Element, TextWhen When)> Conditions(IDocument document, string part, List<string> errors)
+    {
+        var found = new List<(IElement, TextWhen)>();
+        foreach (var element in document.QuerySelectorAll("[data-when]").Reverse())
+        {
+            var name = element.GetAttribute("data-when")!;
+            if (TextConditions.Find(name) is { } when)
+            {
+                found.Add((element, when));
+            }
+            else
+            {
+                errors.Add($"The {part} has words under “{name}”, which is no condition that is known; there are {string.Join(", ", TextConditions.Names)}.");
+            }
+        }
+
+        return found;
     }
 
     /// <summary>Private-use characters stand for slots while the text around them is made safe; the same characters in the text are taken out before.</summary>
@@ -123,5 +160,5 @@ public sealed partial class WordingTemplate
     [GeneratedRegex(@"[\s\p{Cc}\u2028\u2029]+")]
     private static partial Regex Breaks();
 
-    private sealed record UsedSlot(string Part, Slot Slot, string OrElse);
+    private sealed record UsedSlot(string Part, Slot Slot, string OrElse, IReadOnlyList<TextWhen> When);
 }

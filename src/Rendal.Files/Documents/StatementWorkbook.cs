@@ -116,7 +116,8 @@ internal static class StatementWorkbook
     };
 
     private static SheetViews Views(uint headings) => new(new SheetView(
-        new Pane { VerticalSplit = headings, TopLeftCell = $"A{headings + 1}", ActivePane = PaneValues.BottomLeft, State = PaneStateValues.Frozen }) { WorkbookViewId = 0 });
+        new Pane { VerticalSplit = headings, TopLeftCell = $"A{headings + 1}", ActivePane = PaneValues.BottomLeft, State = PaneStateValues.Frozen })
+    { WorkbookViewId = 0 });
 
     private static Columns Widths(StatementSheet sheet)
     {

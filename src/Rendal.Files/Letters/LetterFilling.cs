@@ -2,6 +2,7 @@ using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Wordprocessing;
 using Rendal.Core.Layouts;
+using Rendal.Core.Wordings;
 
 namespace Rendal.Files.Letters;
 

@@ -1,5 +1,5 @@
 using System.Text.RegularExpressions;
-using Rendal.Core.Layouts;
+using Rendal.Core.Wordings;
 
 namespace Rendal.Files.Letters;
 
@@ -9,18 +9,8 @@ namespace Rendal.Files.Letters;
 /// <param name="Words">The words between the braces, spaces put right.</param>
 internal sealed partial record Mark(int Start, int Length, string Words)
 {
-    private static readonly Dictionary<string, TextWhen> Conditions = new(StringComparer.OrdinalIgnoreCase)
-    {
-        ["overdue"] = TextWhen.Overdue,
-        ["not overdue"] = TextWhen.NotOverdue,
-        ["reminder"] = TextWhen.Reminder,
-        ["no reminder"] = TextWhen.NoReminder,
-        ["one item"] = TextWhen.OneItem,
-        ["several items"] = TextWhen.SeveralItems,
-    };
-
     /// <summary>The words of all conditions, as they are written after <c>if</c>.</summary>
-    public static IReadOnlyCollection<string> AllConditions => Conditions.Keys;
+    public static IReadOnlyCollection<string> AllConditions { get; } = [.. TextConditions.Names.Select(n => n.Replace('-', ' '))];
 
     /// <summary>The words after <c>if</c> where it opens a condition; null where it does not.</summary>
     public string? If => Words.StartsWith("if ", StringComparison.OrdinalIgnoreCase) ? Words[3..].Trim() : null;
@@ -42,7 +32,7 @@ internal sealed partial record Mark(int Start, int Length, string Words)
     public static bool IsBroken(string paragraph) => Braces().Replace(paragraph, "") is var rest && (rest.Contains("{{", StringComparison.Ordinal) || rest.Contains("}}", StringComparison.Ordinal));
 
     /// <summary>The condition of these words; null where there is none.</summary>
-    public static TextWhen? Condition(string words) => Conditions.TryGetValue(words, out var when) ? when : null;
+    public static TextWhen? Condition(string words) => TextConditions.Find(words.ToLowerInvariant().Replace(' ', '-'));
 
     [GeneratedRegex(@"\{\{([^{}]*)\}\}")]
     private static partial Regex Braces();

@@ -54,7 +54,7 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
         var slots = ParcelSlots.Of(customer, statements, book.Firm, senderName, round.Name, reminderLevel);
         var paper = Paper(template, customer, statements, accounts, slots, reminderLevel);
         slots.Add("statement.table", StatementTable.Html(paper));
-        return (wording.Fill(slots), paper);
+        return (wording.Fill(slots, TextConditions.Holding(statements, reminderLevel)), paper);
     }
 
     /// <summary>The figures of statements as a parcel keeps them.</summary>

@@ -24,6 +24,35 @@ public class WordingTemplateTests
         Assert.Equal("<p>Guest’s “host”</p>", filled.Body);
     }
 
+    [Fact]
+    public void Words_under_a_condition_stand_only_where_it_holds()
+    {
+        const string subject = "Your <span data-when=\"one-item\">invoice</span><span data-when=\"several-items\">invoices</span>";
+        const string body = "<p>Hello.</p><p><span data-when=\"overdue\">Please pay<span data-when=\"several-items\"> them all</span>.</span></p><ul><li><span data-when=\"not-overdue\">All is well.</span></li><li>Thanks</li></ul>";
+        var one = Fill(subject, body);
+        Assert.Equal(("Your invoice", "<p>Hello.</p><p>Please pay.</p><ul><li>Thanks</li></ul>"), (one.Subject, one.Body));
+        var several = Fill(subject, body, [TextWhen.NotOverdue, TextWhen.SeveralItems]);
+        Assert.Equal(("Your invoices", "<p>Hello.</p><ul><li>All is well.</li><li>Thanks</li></ul>"), (several.Subject, several.Body));
+    }
+
+    [Fact]
+    public void An_empty_slot_stops_nothing_where_its_words_do_not_stand()
+    {
+        const string body = "<p>Hello <span data-when=\"reminder\">for the <span data-slot=\"reminder.level\"></span>. time</span></p>";
+        Assert.Empty(Fill("s", body).EmptySlots);
+        Assert.Equal("Reminder level", Assert.Single(Fill("s", body, [TextWhen.Reminder]).EmptySlots).Label);
+    }
+
+    [Fact]
+    public void A_condition_that_is_not_known_is_an_error_of_the_wording() =>
+        Assert.Equal(
+            ["The body has words under “overdu”, which is no condition that is known; there are overdue, not-overdue, reminder, no-reminder, one-item, several-items."],
+            WordingTemplate.Of(new Wording("w", "en", "s", "<p><span data-when=\"overdu\">x</span></p>")).Errors);
+
+    [Fact]
+    public void A_column_of_the_files_is_a_slot_whatever_it_is_called() =>
+        Assert.Equal("<p>Round N7 &amp; “8”</p>", Fill("s", "<p>Round <span data-slot=\"column.Delivery round, [no.] &quot;1&quot;\"></span></p>", ("column.Delivery round, [no.] \"1\"", "N7 & “8”")).Body);
+
     [Theory]
     [InlineData("<b>bold</b> & co", "&lt;b&gt;bold&lt;/b&gt; &amp; co")]
     [InlineData("{{ customer.code }}", "{{ customer.code }}")]
@@ -62,7 +91,7 @@ public class WordingTemplateTests
     {
         var template = WordingTemplate.Of(new Wording("w", "en", "s", "<span data-slot=\"client.name\"></span>"));
         Assert.Equal("The body has a slot “client.name” that names nothing known; did you mean “Customer”?", Assert.Single(template.Errors));
-        Assert.Throws<InvalidOperationException>(() => template.Fill(new Dictionary<string, string>()));
+        Assert.Throws<InvalidOperationException>(() => template.Fill(new Dictionary<string, string>(), new HashSet<TextWhen>()));
     }
 
     [Fact]
@@ -76,5 +105,8 @@ public class WordingTemplateTests
     }
 
     private static FilledWording Fill(string subject, string body, params (string Slot, string Value)[] values) =>
-        WordingTemplate.Of(new Wording("w", "en", subject, body)).Fill(values.ToDictionary(v => v.Slot, v => v.Value));
+        Fill(subject, body, [TextWhen.Always, TextWhen.Overdue, TextWhen.OneItem], values);
+
+    private static FilledWording Fill(string subject, string body, TextWhen[] holding, params (string Slot, string Value)[] values) =>
+        WordingTemplate.Of(new Wording("w", "en", subject, body)).Fill(values.ToDictionary(v => v.Slot, v => v.Value), holding.ToHashSet());
 }

@@ -5,6 +5,7 @@ using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Validation;
 using DocumentFormat.OpenXml.Wordprocessing;
 using Rendal.Core.Layouts;
+using Rendal.Core.Wordings;
 using Rendal.Files.Letters;
 using UglyToad.PdfPig;
 

@@ -79,8 +79,16 @@ public class ArchiveMarksTests
         var euro = Currency.Of("EUR");
         var row = new LedgerRow
         {
-            Customer = "C1", CustomerName = "C1", Kind = ItemKind.Invoice, Number = "T-0001", Date = new DateOnly(2026, 9, 1), Due = new DateOnly(2026, 10, 1),
-            Currency = euro, Original = 120.5m, Open = 120.5m, Source = new SourceRef("f", null, 2),
+            Customer = "C1",
+            CustomerName = "C1",
+            Kind = ItemKind.Invoice,
+            Number = "T-0001",
+            Date = new DateOnly(2026, 9, 1),
+            Due = new DateOnly(2026, 10, 1),
+            Currency = euro,
+            Original = 120.5m,
+            Open = 120.5m,
+            Source = new SourceRef("f", null, 2),
         };
         var customer = new Customer { Key = "C1", Name = "Café فندق 海边", Salutation = "Dear Ines", Language = language };
         IReadOnlyList<Statement> statements = [Statement.Of("C1", euro, [new OpenItem(row, row.Open)], new DateOnly(2026, 10, 31), AgeingRule.Default)];

@@ -88,9 +88,17 @@ public partial class ReadyMadePicturesTests
 
         LedgerRow Row(int n, decimal amount, string date) => new()
         {
-            Customer = "KR04", CustomerName = "Gasthof zur Krone", Kind = amount < 0 ? ItemKind.CreditNote : ItemKind.Invoice, Number = $"T-{20_180 + n}",
-            Date = DateOnly.Parse(date, System.Globalization.CultureInfo.InvariantCulture), Due = DateOnly.Parse(date, System.Globalization.CultureInfo.InvariantCulture).AddDays(30),
-            Currency = euro, Original = amount, Open = amount, Reference = $"PO {4400 + n}", Source = new SourceRef("f", null, n),
+            Customer = "KR04",
+            CustomerName = "Gasthof zur Krone",
+            Kind = amount < 0 ? ItemKind.CreditNote : ItemKind.Invoice,
+            Number = $"T-{20_180 + n}",
+            Date = DateOnly.Parse(date, System.Globalization.CultureInfo.InvariantCulture),
+            Due = DateOnly.Parse(date, System.Globalization.CultureInfo.InvariantCulture).AddDays(30),
+            Currency = euro,
+            Original = amount,
+            Open = amount,
+            Reference = $"PO {4400 + n}",
+            Source = new SourceRef("f", null, n),
         };
     }
 

@@ -1,0 +1,26 @@
+namespace Rendal.Core.Wordings;
+
+/// <summary>When words stand in a message or on a document.</summary>
+public enum TextWhen
+{
+    /// <summary>Always.</summary>
+    Always,
+
+    /// <summary>Where something is past due.</summary>
+    Overdue,
+
+    /// <summary>Where nothing is past due.</summary>
+    NotOverdue,
+
+    /// <summary>On reminders.</summary>
+    Reminder,
+
+    /// <summary>On statements that are no reminder.</summary>
+    NoReminder,
+
+    /// <summary>Where one item stands on it.</summary>
+    OneItem,
+
+    /// <summary>Where several items stand on it.</summary>
+    SeveralItems,
+}
