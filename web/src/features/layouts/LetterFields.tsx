@@ -3,7 +3,7 @@ import { Button } from "antd";
 import { api, must } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { BringLetter } from "./BringLetter";
-import { whenWords } from "./partWords";
+import { whenWords } from "../../shared/whenWords";
 import { useLayouts, useSamples, type Layout } from "./useLayouts";
 
 type Letter = NonNullable<Layout["letter"]>;

@@ -4,7 +4,8 @@ import { ColumnsField } from "./ColumnsField";
 import { LogoField } from "./LogoField";
 import { PaymentFields } from "./PaymentFields";
 import { PictureButton } from "./PictureButton";
-import { placeWords, whenWords } from "./partWords";
+import { whenWords } from "../../shared/whenWords";
+import { placeWords } from "./partWords";
 import type { LayoutList, LayoutPart } from "./useLayouts";
 
 /** What can be set about one part. */

@@ -30,17 +30,6 @@ export const newPart: Record<PartName, LayoutPart> = {
   slip: { part: "slip", text: "<p></p>" },
 };
 
-/** When a text stands on a document. */
-export const whenWords: Record<string, string> = {
-  always: "always",
-  overdue: "where something is past due",
-  "not-overdue": "where nothing is past due",
-  reminder: "on reminders",
-  "no-reminder": "on statements that are no reminder",
-  "one-item": "where one item stands on it",
-  "several-items": "where several items stand on it",
-};
-
 /** Kinds of bar codes. */
 export const barCodeWords: Record<string, string> = {
   none: "none",

@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Layout, LayoutPart } from "./useLayouts";
 
 /** A layout while it is edited. Each part has a key of its own, so that it stays the same part wherever it moves. */
-interface Draft {
+export interface Draft {
   layout: Layout;
   keys: number[];
 }
@@ -10,6 +10,8 @@ interface Draft {
 interface History {
   states: Draft[];
   at: number;
+  /** What the last change wrote into: typing on in the same text is one change. */
+  typedIn?: string | undefined;
   /** Grows when the draft is put back, so that fields that hold a text of their own take it up again. */
   turn: number;
 }
@@ -27,10 +29,13 @@ export function useDraft(start: Layout) {
   const now = history.states[history.at] as Draft;
   const change = (next: (draft: Draft) => Draft) =>
     setHistory((h) => {
-      const draft = next(h.states[h.at] as Draft);
-      return { ...h, states: [...h.states.slice(0, h.at + 1), draft], at: h.at + 1 };
+      const was = h.states[h.at] as Draft;
+      const draft = next(was);
+      const typedIn = textBetween(was, draft);
+      const at = typedIn !== undefined && typedIn === h.typedIn ? h.at : h.at + 1;
+      return { ...h, states: [...h.states.slice(0, at), draft], at, typedIn };
     });
-  const go = (by: number) => setHistory((h) => ({ ...h, at: h.at + by, turn: h.turn + 1 }));
+  const go = (by: number) => setHistory((h) => ({ ...h, at: h.at + by, turn: h.turn + 1, typedIn: undefined }));
   return {
     layout: now.layout,
     keys: now.keys,
@@ -56,6 +61,29 @@ export function useDraft(start: Layout) {
     movePart: (at: number, by: number) =>
       change((d) => ({ layout: { ...d.layout, parts: moved(d.layout.parts, at, by) }, keys: moved(d.keys, at, by) })),
   };
+}
+
+/** The one text that differs between two drafts, by its place; undefined where something else does. */
+export function textBetween(was: Draft, now: Draft): string | undefined {
+  const sheet = differing(was.layout, now.layout);
+  if (sheet.length !== 1 || was.keys !== now.keys) {
+    return undefined;
+  }
+  const [field] = sheet;
+  if (field !== "parts") {
+    return field && typeof now.layout[field as keyof Layout] === "string" ? field : undefined;
+  }
+  const at = now.layout.parts.findIndex((part, i) => part !== was.layout.parts[i]);
+  const [before, after] = [was.layout.parts[at], now.layout.parts[at]];
+  const [only, ...more] = before && after ? differing(before, after) : [];
+  return only && more.length === 0 && typeof (after as Record<string, unknown>)[only] === "string"
+    ? `${now.keys[at]} ${only}`
+    : undefined;
+}
+
+function differing(a: object, b: object): string[] {
+  const [before, after] = [a as Record<string, unknown>, b as Record<string, unknown>];
+  return Object.keys(after).filter((key) => after[key] !== before[key]);
 }
 
 export type DraftActions = ReturnType<typeof useDraft>;

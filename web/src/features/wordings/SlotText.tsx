@@ -1,8 +1,10 @@
 import { Document } from "@tiptap/extension-document";
-import { EditorContent, useEditor, type Editor } from "@tiptap/react";
+import { EditorContent, useEditor, useEditorState, type Editor } from "@tiptap/react";
 import StarterKit from "@tiptap/starter-kit";
 import { Select } from "antd";
 import { useEffect } from "react";
+import { whenWords } from "../../shared/whenWords";
+import { ConditionMark } from "./ConditionMark";
 import { SlotNode, useSlots } from "./SlotNode";
 
 /** A subject is one paragraph of text and slots. */
@@ -28,11 +30,13 @@ const lineExtensions = [
     trailingNode: false,
   }),
   SlotNode,
+  ConditionMark,
 ];
 
 const bodyExtensions = [
   StarterKit.configure({ codeBlock: false, code: false, blockquote: false, link: { openOnClick: false } }),
   SlotNode,
+  ConditionMark,
 ];
 
 /** Text with slots in it: one line for a subject, paragraphs and lists for a body. */
@@ -87,6 +91,7 @@ function Tools({ editor, label, isLine }: { editor: Editor; label: string; isLin
           </button>
         </>
       )}
+      <When editor={editor} label={label} />
       <Select
         size="small"
         aria-label={`Put a slot into the ${label.toLowerCase()}`}
@@ -108,5 +113,33 @@ function Tools({ editor, label, isLine }: { editor: Editor; label: string; isLin
         }
       />
     </>
+  );
+}
+
+/** Under which condition the chosen words stand; where none are chosen, the whole paragraph. */
+function When({ editor, label }: { editor: Editor; label: string }) {
+  const now = useEditorState({
+    editor,
+    selector: (s) => s.editor.getAttributes("condition")["when"] as string | undefined,
+  });
+  const put = (when: string) => {
+    const { from, to, empty, $from } = editor.state.selection;
+    const chain = editor
+      .chain()
+      .focus()
+      .setTextSelection(empty ? { from: $from.start(), to: $from.end() } : { from, to });
+    (when === "always" ? chain.unsetMark("condition") : chain.setMark("condition", { when })).run();
+  };
+  return (
+    <Select
+      size="small"
+      aria-label={`When words of the ${label.toLowerCase()} stand`}
+      style={{ width: 170 }}
+      popupMatchSelectWidth={false}
+      value={now ?? "always"}
+      labelRender={(chosen) => <>stands {chosen.label}</>}
+      options={Object.entries(whenWords).map(([value, words]) => ({ value, label: words }))}
+      onChange={put}
+    />
   );
 }

@@ -1,0 +1,10 @@
+/** When words stand in a message or on a document. */
+export const whenWords: Record<string, string> = {
+  always: "always",
+  overdue: "where something is past due",
+  "not-overdue": "where nothing is past due",
+  reminder: "on reminders",
+  "no-reminder": "on statements that are no reminder",
+  "one-item": "where one item stands on it",
+  "several-items": "where several items stand on it",
+};
