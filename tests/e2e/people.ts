@@ -49,3 +49,18 @@ export async function prepareRound(page: Page, name: string): Promise<void> {
   await page.getByRole("button", { name: "Prepare a round" }).click();
   await expect(page.getByRole("heading", { name, exact: true })).toBeVisible();
 }
+
+/** Makes a book with a ledger of its own and opens its layouts. */
+export async function openLayouts(page: Page, firm: string): Promise<void> {
+  await signIn(page);
+  await makeBook(page, firm);
+  await takeIn(page, "files/open-items.csv");
+  await page.getByRole("link", { name: "Words & paper" }).click();
+  await page.getByRole("tab", { name: "Layouts" }).click();
+}
+
+/** Makes the layout that comes with Rendal one of the book's own. */
+export async function ownLayout(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Make it a layout of ours" }).click();
+  await expect(page.getByRole("button", { name: "Use it like this" })).toBeVisible();
+}

@@ -2,21 +2,12 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using MimeKit;
 using UglyToad.PdfPig;
 
 namespace Rendal.Web.Tests.Layouts;
 
 public class LayoutTests(RunningRendal rendal)
 {
-    private static readonly string[] Ledger =
-    [
-        "Code,Name,Kind,Number,Date,Due,Currency,Outstanding,Delivery round,E-mail",
-        "AB01,Abbot’s Table,Invoice,T-1,2026-08-01,2026-09-01,GBP,100.00,N7,a@abbot.example",
-        "AB01,Abbot’s Table,Invoice,T-2,2026-08-01,2026-09-01,GBP,20.00,N7,a@abbot.example",
-        "BE02,Beacon Lodge,Invoice,T-3,2026-09-20,2026-10-20,GBP,60.00,N8,b@beacon.example",
-    ];
-
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Fact]
@@ -233,13 +224,9 @@ public class LayoutTests(RunningRendal rendal)
 
     private static async Task<string> EnclosureAsync(Desk desk, string customer, string name)
     {
-        var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Single(e => e.Text("customer") == customer);
-        using var stream = new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", Cancel));
-        using var content = new MemoryStream();
-        var attached = (MimePart)(await MimeMessage.LoadAsync(stream, Cancel)).Attachments.Single();
-        await attached.Content!.DecodeToAsync(content, Cancel);
-        Assert.Equal(name, attached.FileName);
-        return TextOf(content.ToArray());
+        var (called, bytes) = Assert.Single(await LayoutDesk.EnclosedAsync(desk, customer));
+        Assert.Equal(name, called);
+        return TextOf(bytes);
     }
 
     private static string TextOf(byte[] pdf)
@@ -248,15 +235,5 @@ public class LayoutTests(RunningRendal rendal)
         return string.Join(' ', document.GetPages().SelectMany(p => p.GetWords()).Select(w => w.Text));
     }
 
-    private async Task<Desk> DeskAsync()
-    {
-        var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Ledger);
-        foreach (var (key, name, address) in new[] { ("AB01", "Abbot’s Table", "a@abbot.example"), ("BE02", "Beacon Lodge", "b@beacon.example") })
-        {
-            await (await desk.PutCardAsync(key, name, address)).JsonAsync();
-        }
-
-        return desk;
-    }
+    private Task<Desk> DeskAsync() => LayoutDesk.AtAsync(rendal);
 }

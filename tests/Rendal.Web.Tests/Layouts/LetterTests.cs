@@ -6,7 +6,6 @@ using System.Text.Json.Nodes;
 using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Wordprocessing;
-using MimeKit;
 using Rendal.Files.Letters;
 using UglyToad.PdfPig;
 
@@ -15,14 +14,6 @@ namespace Rendal.Web.Tests.Layouts;
 /// <summary>Letters that were written in a word processor, from the file to the enclosure.</summary>
 public class LetterTests(RunningRendal rendal)
 {
-    private static readonly string[] Ledger =
-    [
-        "Code,Name,Kind,Number,Date,Due,Currency,Outstanding,Delivery round,E-mail",
-        "AB01,Abbot’s Table,Invoice,T-1,2026-08-01,2026-09-01,GBP,100.00,N7,a@abbot.example",
-        "AB01,Abbot’s Table,Invoice,T-2,2026-08-01,2026-09-01,GBP,20.00,N7,a@abbot.example",
-        "BE02,Beacon Lodge,Invoice,T-3,2026-09-20,2026-10-20,GBP,60.00,N8,b@beacon.example",
-    ];
-
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Fact]
@@ -41,7 +32,7 @@ public class LetterTests(RunningRendal rendal)
 
         foreach (var (customer, words) in new[] { ("AB01", new[] { "To Abbot’s Table on round N7: £120.00", "T-1", "N7", "T-2", "N7" }), ("BE02", ["To Beacon Lodge on round N8: £60.00", "T-3", "N8"]) })
         {
-            var enclosed = await EnclosedAsync(desk, customer);
+            var enclosed = await LayoutDesk.EnclosedAsync(desk, customer);
             var docx = enclosed.Single(e => e.Name == $"{customer} statement 2026-10-31.docx").Bytes;
             using var letter = WordprocessingDocument.Open(new MemoryStream(docx), false);
             Assert.Equal(words, letter.MainDocumentPart!.Document!.Body!.Descendants<Paragraph>().Select(p => p.InnerText));
@@ -101,30 +92,5 @@ public class LetterTests(RunningRendal rendal)
         return await desk.Browser.PostAsync($"{desk.Api}/layouts/letter", form, Cancel);
     }
 
-    private static async Task<List<(string Name, byte[] Bytes)>> EnclosedAsync(Desk desk, string customer)
-    {
-        var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Single(e => e.Text("customer") == customer);
-        using var stream = new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", Cancel));
-        var enclosed = new List<(string, byte[])>();
-        foreach (var part in (await MimeMessage.LoadAsync(stream, Cancel)).Attachments.OfType<MimePart>())
-        {
-            using var content = new MemoryStream();
-            await part.Content!.DecodeToAsync(content, Cancel);
-            enclosed.Add((part.FileName!, content.ToArray()));
-        }
-
-        return enclosed;
-    }
-
-    private async Task<Desk> DeskAsync()
-    {
-        var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Ledger);
-        foreach (var (key, name, address) in new[] { ("AB01", "Abbot’s Table", "a@abbot.example"), ("BE02", "Beacon Lodge", "b@beacon.example") })
-        {
-            await (await desk.PutCardAsync(key, name, address)).JsonAsync();
-        }
-
-        return desk;
-    }
+    private Task<Desk> DeskAsync() => LayoutDesk.AtAsync(rendal);
 }

@@ -1,9 +1,28 @@
 import { readFile } from "node:fs/promises";
-import { expect, test, type Locator } from "@playwright/test";
+import { expect, test, type Locator, type Page } from "@playwright/test";
 import { barCodeText, pdfText, pixels, qrText } from "../documents";
-import { makeBook, prepareRound, signIn, takeIn } from "../people";
+import { openLayouts, ownLayout, prepareRound } from "../people";
 
 test.use({ deviceScaleFactor: 3 });
+
+/** Keeps the layout as it is now and uses it for statements. */
+async function useForStatements(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Use it like this" }).click();
+  await expect(page.getByText(/^version 2, by marta/)).toBeVisible();
+  const uses = page.getByRole("region", { name: "Used for" });
+  await uses.getByRole("button", { name: "Use it" }).click();
+  await expect(uses.getByRole("button", { name: "no more for statements" })).toBeVisible();
+}
+
+/** Gives the words of the round in view a greeting for those without a salutation, so that all three are ready. */
+async function greetAnybody(page: Page): Promise<void> {
+  await page.keyboard.press("4");
+  await page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }).click();
+  await page.getByLabel("Or else, where it is empty").fill("Good day");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Use these words" }).click();
+  await expect(page.getByRole("row", { name: /Ready · 3/ })).toBeVisible();
+}
 
 /** How many points of a drawn page have the green of the logo. */
 async function greens(sheet: Locator): Promise<number> {
@@ -19,13 +38,8 @@ async function greens(sheet: Locator): Promise<number> {
 test("logo, columns, text and a payment code are changed and seen at once; a round goes out with that document", async ({
   page,
 }) => {
-  await signIn(page);
-  await makeBook(page, "Layouts of our own");
-  await takeIn(page, "files/open-items.csv");
-  await page.getByRole("link", { name: "Words & paper" }).click();
-  await page.getByRole("tab", { name: "Layouts" }).click();
-  await page.getByRole("button", { name: "Make it a layout of ours" }).click();
-  await expect(page.getByRole("button", { name: "Use it like this" })).toBeVisible();
+  await openLayouts(page, "Layouts of our own");
+  await ownLayout(page);
   const preview = page.getByRole("region", { name: "Preview" });
   const sheet = preview.locator("canvas");
   const part = (name: string) => page.getByRole("button", { name, exact: true });
@@ -87,19 +101,10 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
   });
 
   await test.step("it is put to use, and what arrives is that document", async () => {
-    await page.getByRole("button", { name: "Use it like this" }).click();
-    await expect(page.getByText(/^version 2, by marta/)).toBeVisible();
-    const uses = page.getByRole("region", { name: "Used for" });
-    await uses.getByRole("button", { name: "Use it" }).click();
-    await expect(uses.getByRole("button", { name: "no more for statements" })).toBeVisible();
+    await useForStatements(page);
 
     await prepareRound(page, "October");
-    await page.keyboard.press("4");
-    await page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }).click();
-    await page.getByLabel("Or else, where it is empty").fill("Good day");
-    await page.keyboard.press("Escape");
-    await page.getByRole("button", { name: "Use these words" }).click();
-    await expect(page.getByRole("row", { name: /Ready · 3/ })).toBeVisible();
+    await greetAnybody(page);
     await page.getByRole("button", { name: "Eldwick Manor", exact: true }).click();
     await page.keyboard.press("2");
     await expect(page.getByRole("img", { name: /Our number\s+Dated .*With thanks to Eldwick Manor/ })).toBeVisible();
@@ -129,13 +134,8 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
 test("a logo drawn from SVG, a page to pay on, a bar code and a signature stand on the sheet and can be read off it", async ({
   page,
 }) => {
-  await signIn(page);
-  await makeBook(page, "Codes");
-  await takeIn(page, "files/open-items.csv");
-  await page.getByRole("link", { name: "Words & paper" }).click();
-  await page.getByRole("tab", { name: "Layouts" }).click();
-  await page.getByRole("button", { name: "Make it a layout of ours" }).click();
-  await expect(page.getByRole("button", { name: "Use it like this" })).toBeVisible();
+  await openLayouts(page, "Codes");
+  await ownLayout(page);
   const preview = page.getByRole("region", { name: "Preview" });
   const sheet = preview.locator("canvas");
   const part = (name: string) => page.getByRole("button", { name, exact: true });
@@ -197,11 +197,7 @@ test("a logo drawn from SVG, a page to pay on, a bar code and a signature stand 
 });
 
 test("a ready-made confirmation in German is begun from, and its slip stands in one piece", async ({ page }) => {
-  await signIn(page);
-  await makeBook(page, "Confirmations");
-  await takeIn(page, "files/open-items.csv");
-  await page.getByRole("link", { name: "Words & paper" }).click();
-  await page.getByRole("tab", { name: "Layouts" }).click();
+  await openLayouts(page, "Confirmations");
   await page.getByLabel("Begin from").click();
   await page.getByTitle("Saldenbestätigung", { exact: true }).click();
   const preview = page.getByRole("region", { name: "Preview" });
@@ -230,11 +226,7 @@ test("a ready-made confirmation in German is begun from, and its slip stands in 
 test("a letter from a word processor is brought, its slip of the pen told; a round goes out with it filled", async ({
   page,
 }) => {
-  await signIn(page);
-  await makeBook(page, "Letters");
-  await takeIn(page, "files/open-items.csv");
-  await page.getByRole("link", { name: "Words & paper" }).click();
-  await page.getByRole("tab", { name: "Layouts" }).click();
+  await openLayouts(page, "Letters");
 
   await test.step("an unknown slot is named with the nearest known one", async () => {
     await page.getByLabel("Bring a letter (DOCX)…", { exact: true }).setInputFiles("files/letter-with-a-slip.docx");
@@ -262,18 +254,9 @@ test("a letter from a word processor is brought, its slip of the pen told; a rou
     await page.getByRole("checkbox", { name: "DOCX" }).check();
     await page.getByRole("checkbox", { name: "CSV" }).check();
     await page.getByRole("checkbox", { name: "PDF" }).uncheck();
-    await page.getByRole("button", { name: "Use it like this" }).click();
-    await expect(page.getByText(/^version 2, by marta/)).toBeVisible();
-    const uses = page.getByRole("region", { name: "Used for" });
-    await uses.getByRole("button", { name: "Use it" }).click();
-    await expect(uses.getByRole("button", { name: "no more for statements" })).toBeVisible();
+    await useForStatements(page);
     await prepareRound(page, "October");
-    await page.keyboard.press("4");
-    await page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }).click();
-    await page.getByLabel("Or else, where it is empty").fill("Good day");
-    await page.keyboard.press("Escape");
-    await page.getByRole("button", { name: "Use these words" }).click();
-    await expect(page.getByRole("row", { name: /Ready · 3/ })).toBeVisible();
+    await greetAnybody(page);
     await page.keyboard.press("r");
     await page.getByRole("button", { name: "Release 3 messages" }).click();
     await expect(page.getByText("3 of 3 sent")).toBeVisible();
