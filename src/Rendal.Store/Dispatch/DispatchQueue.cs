@@ -1,6 +1,7 @@
 using Npgsql;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Store.Layouts;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 
@@ -17,7 +18,8 @@ namespace Rendal.Store.Dispatch;
 /// <param name="Card">The customer's card as frozen.</param>
 /// <param name="Message">The message as it was made for an earlier try; null on the first one.</param>
 /// <param name="Sender">The sender.</param>
-public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender);
+/// <param name="Layout">The layout that it was made up with; null for the one that is there before any was made.</param>
+public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender, LayoutRef? Layout);
 
 /// <summary>A message ready to be stored before its first byte goes out.</summary>
 /// <param name="MessageId">The Message-ID without angle brackets.</param>
@@ -65,16 +67,17 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             claimed as (
                 update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
                 from next where p.book_id = next.book_id and p.id = next.id
-                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card)
+                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version)
             select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, m.bytes,
-                s.id, s.name, s.address, s.host, s.port, s.security, s.user_name, s.password, s.paused
+                s.id, s.name, s.address, s.host, s.port, s.security, s.user_name, s.password, s.paused, c.layout_id, c.layout_version
             from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id and s.id = r.sender_id
             left join message m on m.book_id = c.book_id and m.parcel_id = c.id
             """,
             worker, now.ToUniversalTime()).FirstAsync(
                 r => new ClaimedParcel(
                     r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt32(3), r.GetFieldValue<string[]>(4), r.GetString(5), r.GetString(6), StoreJson.Read<Customer>(r.GetString(7)), r.IsDBNull(8) ? null : r.GetFieldValue<byte[]>(8),
-                    new Sender(r.GetInt64(9), r.GetString(10), r.GetString(11), r.GetString(12), r.GetInt32(13), r.GetString(14), r.GetString(15), r.IsDBNull(16) ? null : r.GetFieldValue<byte[]>(16), r.GetString(17))),
+                    new Sender(r.GetInt64(9), r.GetString(10), r.GetString(11), r.GetString(12), r.GetInt32(13), r.GetString(14), r.GetString(15), r.IsDBNull(16) ? null : r.GetFieldValue<byte[]>(16), r.GetString(17)),
+                    r.IsDBNull(18) ? null : new LayoutRef(r.GetInt64(18), r.GetInt32(19))),
                 cancel);
 
     /// <summary>

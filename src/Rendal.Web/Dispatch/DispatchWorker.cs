@@ -132,9 +132,10 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var claimed = new List<ClaimedParcel> { first };
         for (var at = 0; at < claimed.Count && letters.Count < LetterBatch.Most; at++)
         {
-            if (claimed[at].Message is null && await SetAsync(claimed[at], layouts) is { Paper: { } paper, Layout: { Letter: not null } layout } && layout.Forms.Contains(DocumentForm.Pdf))
+            var parcel = claimed[at];
+            if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && layout.Forms.Contains(DocumentForm.Pdf) && (await SetAsync(parcel, layouts)).Paper is { } paper)
             {
-                letters.Add(claimed[at].Parcel, paper, layout);
+                letters.Add(parcel.Parcel, paper, layout);
                 if (!stop.IsCancellationRequested && await queue.ClaimAsync(worker, clock.GetUtcNow(), stop) is { } next)
                 {
                     claimed.Add(next);

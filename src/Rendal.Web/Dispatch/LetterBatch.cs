@@ -7,8 +7,8 @@ namespace Rendal.Web.Dispatch;
 /// <summary>Letters of several parcels that a word processor makes PDFs of in one call, when the first of them is wanted.</summary>
 internal sealed class LetterBatch
 {
-    /// <summary>The most letters of one call.</summary>
-    public const int Most = 50;
+    /// <summary>The most letters of one call. Parcels that are claimed for it go out even when their round is paused meanwhile.</summary>
+    public const int Most = 20;
 
     private readonly List<(long Parcel, StatementPaper Paper, Layout Layout)> waiting = [];
     private readonly Dictionary<long, byte[]> made = [];

@@ -1,12 +1,14 @@
 import { useEffect, useEffectEvent } from "react";
 
-/** Calls what a key stands for, unless the person is typing or a dialog is open. */
+/** Calls what a key stands for, unless the person is typing or a dialog is open; Enter only where it presses nothing else. */
 export function useKeys(keys: Record<string, () => void>, active = true) {
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     const target = event.target as HTMLElement;
     const typing = target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+    const pressing = event.key === "Enter" && target !== document.body;
     if (
       typing ||
+      pressing ||
       event.ctrlKey ||
       event.metaKey ||
       event.altKey ||

@@ -15,7 +15,7 @@ import { IntakeSide } from "./IntakeSide";
 import { JoinCustomers } from "./JoinCustomers";
 import type { Column } from "./meanings";
 import { OpeningLine } from "./OpeningLine";
-import { PutRight, type WrongValue } from "./PutRight";
+import { PutRight, type WrongCell } from "./PutRight";
 import { useIntake } from "./useIntake";
 import { useLedger } from "./useLedger";
 import { useWork } from "./useWork";
@@ -60,7 +60,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
   const keepingWork = useWork();
   const [at, setAt] = useState<Place>({ row: Number(parameters.get("row") ?? view.headingRow ?? 1), column: 0 });
   const [side, setSide] = useState<"file" | "changes">("file");
-  const [wrong, setWrong] = useState<{ value: WrongValue; what: "value" | "row" } | null>(null);
+  const [wrong, setWrong] = useState<{ cell: WrongCell; what: "value" | "row" } | null>(null);
   const [pair, setPair] = useState<[string, string] | null>(null);
   const [pointed, setPointed] = useState<Finding | null>(null);
   const [emptyClears, setEmptyClears] = useState(false);
@@ -122,28 +122,11 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
       point(next);
     }
   };
-  const open = async (what: "value" | "row") => {
+  const open = (what: "value" | "row") => {
     const column = view.columns[at.column];
-    if (!isOpen || !isLedger || !column || at.row <= (view.headingRow ?? Infinity)) {
-      return;
+    if (isOpen && isLedger && column && at.row > (view.headingRow ?? Infinity)) {
+      setWrong({ what, cell: { row: at.row, column: column.index, heading: column.heading } });
     }
-    const part = await must(
-      api.GET("/api/books/{book}/intakes/{id}/rows", {
-        params: { path: { book, id: view.id }, query: { from: at.row, count: 1 } },
-      }),
-    );
-    const row = part.rows[0];
-    const was = row?.cells[column.index] ?? "";
-    setWrong({
-      what,
-      value: {
-        row: at.row,
-        column: column.index,
-        heading: column.heading,
-        was,
-        now: row?.corrected[String(column.index)] ?? was,
-      },
-    });
   };
   const corrected = async () => {
     setWrong(null);
@@ -156,7 +139,8 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
     k: keep,
     n: () => step(1),
     p: () => step(-1),
-    l: () => void open("row"),
+    l: () => open("row"),
+    Enter: () => open("value"),
     "1": () => setSide("file"),
     "2": () => isOpen && isLedger && hasLedger && setSide("changes"),
   });
@@ -238,7 +222,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
           stamp={intake.stamp}
           at={at}
           onMove={setAt}
-          onOpen={isOpen && isLedger ? () => void open("value") : undefined}
+          onOpen={isOpen && isLedger ? () => open("value") : undefined}
           onSet={isOpen ? set : undefined}
         />
       )}
@@ -251,7 +235,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
       {wrong && (
         <PutRight
           intake={view.id}
-          value={wrong.value}
+          cell={wrong.cell}
           what={wrong.what}
           onClose={() => setWrong(null)}
           onDone={() => void corrected()}

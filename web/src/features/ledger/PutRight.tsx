@@ -1,16 +1,14 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { Alert, Checkbox, Form, Input, Modal, Segmented } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 
-/** The value that is to be put right. */
-export interface WrongValue {
+/** The cell whose value is to be put right. */
+export interface WrongCell {
   row: number;
   column: number;
   heading: string;
-  was: string;
-  now: string;
 }
 
 interface Answer {
@@ -20,16 +18,19 @@ interface Answer {
   reason: string;
 }
 
-/** Puts one value right over the source, or leaves its row out. */
+/**
+ * Puts one value right over the source, or leaves its row out. The dialog is there at once, and what is in the cell is
+ * asked for meanwhile: whoever types on after the key that opened it types into it.
+ */
 export function PutRight({
   intake,
-  value,
+  cell,
   what,
   onClose,
   onDone,
 }: {
   intake: number;
-  value: WrongValue;
+  cell: WrongCell;
   what: Answer["what"];
   onClose: () => void;
   onDone: () => void;
@@ -37,19 +38,33 @@ export function PutRight({
   const book = useBookId();
   const [form] = Form.useForm<Answer>();
   const [kind, setKind] = useState(what);
+  const held = useQuery({
+    queryKey: ["intake cell", book, intake, cell.row, cell.column],
+    queryFn: async () => {
+      const part = await must(
+        api.GET("/api/books/{book}/intakes/{id}/rows", {
+          params: { path: { book, id: intake }, query: { from: cell.row, count: 1 } },
+        }),
+      );
+      const row = part.rows[0];
+      const was = row?.cells[cell.column] ?? "";
+      return { was, now: row?.corrected[String(cell.column)] ?? was };
+    },
+    gcTime: 0,
+  });
   const saving = useMutation({
     mutationFn: ({ becomes, everywhere, reason }: Answer) =>
       kind === "row"
         ? must(
             api.POST("/api/books/{book}/corrections/row", {
               params: { path: { book } },
-              body: { intake, row: value.row, reason },
+              body: { intake, row: cell.row, reason },
             }),
           )
         : must(
             api.POST("/api/books/{book}/corrections/value", {
               params: { path: { book } },
-              body: { intake, row: value.row, column: value.column, becomes, everywhere },
+              body: { intake, row: cell.row, column: cell.column, becomes, everywhere },
             }),
           ),
     onSuccess: onDone,
@@ -57,10 +72,11 @@ export function PutRight({
   return (
     <Modal
       open
-      title={`Row ${value.row}, ${value.heading}`}
+      title={`Row ${cell.row}, ${cell.heading}`}
       okText={kind === "row" ? "Leave the row out" : "Put right"}
       cancelText="Leave as it is"
       confirmLoading={saving.isPending}
+      okButtonProps={{ disabled: kind === "value" && !held.data }}
       onOk={() => form.submit()}
       onCancel={onClose}
       destroyOnHidden
@@ -69,7 +85,7 @@ export function PutRight({
         form={form}
         layout="vertical"
         requiredMark={false}
-        initialValues={{ becomes: value.now, everywhere: false, reason: "" }}
+        initialValues={{ everywhere: false, reason: "" }}
         onFinish={(answer) => saving.mutate(answer)}
       >
         {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 10 }} />}
@@ -84,20 +100,23 @@ export function PutRight({
             onChange={setKind}
           />
         </Form.Item>
+        {held.error && <Alert type="error" title={held.error.message} style={{ marginBottom: 10 }} />}
         <p className="quiet" style={{ margin: "0 0 10px" }}>
-          {value.was ? `The file says “${value.was}”.` : "The file says nothing here."}
+          {held.data?.was ? `The file says “${held.data.was}”.` : held.data ? "The file says nothing here." : "…"}
         </p>
         {kind === "value" ? (
-          <>
-            <Form.Item label="Right is" name="becomes">
-              <Input autoFocus onFocus={(e) => e.currentTarget.select()} onPressEnter={() => form.submit()} />
-            </Form.Item>
-            <Form.Item name="everywhere" valuePropName="checked" style={{ marginBottom: 0 }}>
-              <Checkbox disabled={!value.was}>
-                Wherever “{value.was || "nothing"}” stands in {value.heading}
-              </Checkbox>
-            </Form.Item>
-          </>
+          held.data && (
+            <>
+              <Form.Item label="Right is" name="becomes" initialValue={held.data.now}>
+                <Input autoFocus onFocus={(e) => e.currentTarget.select()} onPressEnter={() => form.submit()} />
+              </Form.Item>
+              <Form.Item name="everywhere" valuePropName="checked" style={{ marginBottom: 0 }}>
+                <Checkbox disabled={!held.data.was}>
+                  Wherever “{held.data.was || "nothing"}” stands in {cell.heading}
+                </Checkbox>
+              </Form.Item>
+            </>
+          )
         ) : (
           <Form.Item
             label="Why"
