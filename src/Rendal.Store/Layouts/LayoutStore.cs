@@ -122,7 +122,7 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         await connection.Sql("select id from layout where book_id = $1 and id = $2 for update", book, id).ListAsync(r => r.GetInt64(0), cancel);
         var used = await connection.Sql(
             """
-            select 'for ' || purpose from layout_use where book_id = $1 and layout_id = $2
+            select 'for ' || case when purpose like 'reminder-%' then 'reminders of level ' || substr(purpose, 10) else purpose || 's' end from layout_use where book_id = $1 and layout_id = $2
             union all select 'by ' || name from customer where book_id = $1 and own_layout = $2
             union all select 'by the round ' || name from round where book_id = $1 and picked_layout = $2 and released_at is null
             limit 1

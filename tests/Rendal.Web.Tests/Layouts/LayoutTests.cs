@@ -97,7 +97,7 @@ public class LayoutTests(RunningRendal rendal)
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
         await desk.SettledAsync(round.Id());
         var refused = await desk.Browser.DeleteAsync($"{desk.Api}/layouts/{made.Id()}", Cancel);
-        Assert.Equal((HttpStatusCode.Conflict, "This layout is still used for statement."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Equal((HttpStatusCode.Conflict, "This layout is still used for statements."), (refused.StatusCode, await refused.DetailAsync()));
         await UseAsync(desk, "statement", null);
         Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/layouts/{made.Id()}", Cancel)).StatusCode);
         Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/layouts")).List("layouts"));

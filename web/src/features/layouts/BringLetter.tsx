@@ -1,5 +1,5 @@
 import { App } from "antd";
-import { ownHeader, type Schemas } from "../../shared/api/client";
+import { upload, type Schemas } from "../../shared/api/client";
 import { FileButton } from "../../shared/FileButton";
 import { useBookId } from "../../shared/useBook";
 import type { Layout } from "./useLayouts";
@@ -9,19 +9,13 @@ export function BringLetter({ label, onTake }: { label: string; onTake: (layout:
   const book = useBookId();
   const { message, modal } = App.useApp();
   const take = async (file: File) => {
-    const form = new FormData();
-    form.append("file", file);
-    const response = await fetch(`/api/books/${book}/layouts/letter`, {
-      method: "POST",
-      body: form,
-      headers: ownHeader,
-    });
-    const answer: unknown = await response.json().catch(() => undefined);
-    if (!response.ok) {
-      message.error((answer as { detail?: string } | undefined)?.detail ?? `${file.name} could not be taken.`, 8);
+    let brought: Schemas["BroughtView"];
+    try {
+      brought = await upload(`/api/books/${book}/layouts/letter`, file);
+    } catch (e) {
+      message.error(e instanceof Error ? e.message : String(e), 8);
       return;
     }
-    const brought = answer as Schemas["BroughtView"];
     if (brought.layout === null) {
       modal.error({
         title: `${file.name} cannot be used yet`,

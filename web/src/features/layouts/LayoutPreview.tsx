@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Alert, App, Button, Select } from "antd";
 import { getDocument } from "pdfjs-dist";
 import { useEffect, useState } from "react";
-import { api, must, ownHeader, Problem } from "../../shared/api/client";
+import { api, fileFrom, must } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
 import { DocumentPages } from "../rounds/StatementPages";
@@ -89,21 +89,6 @@ function useSettled(layout: Layout): Layout {
   return settled;
 }
 
-/** The document of a customer as a file. */
-async function drawn(address: string, layout: Layout, signal?: AbortSignal): Promise<Blob> {
-  const response = await fetch(address, {
-    method: "POST",
-    body: JSON.stringify(layout),
-    headers: { ...ownHeader, "Content-Type": "application/json" },
-    signal: signal ?? null,
-  });
-  if (!response.ok) {
-    const answer = (await response.json().catch(() => ({}))) as { detail?: string };
-    throw new Problem(answer.detail ?? "The document cannot be drawn.", response.status);
-  }
-  return response.blob();
-}
-
 /** The filled letter, to look at in a word processor. */
 function FilledLetter({ layout, customer, level }: { layout: Layout; customer: string; level: number | null }) {
   const book = useBookId();
@@ -112,7 +97,7 @@ function FilledLetter({ layout, customer, level }: { layout: Layout; customer: s
   const save = async () => {
     try {
       const link = document.createElement("a");
-      link.href = URL.createObjectURL(await drawn(`/api/books/${book}/layouts/preview?${query.toString()}`, layout));
+      link.href = URL.createObjectURL(await fileFrom(`/api/books/${book}/layouts/preview?${query.toString()}`, layout));
       link.download = `${customer} ${layout.letter?.fileName ?? "letter.docx"}`;
       link.click();
       URL.revokeObjectURL(link.href);
@@ -133,7 +118,7 @@ function Sheets({ layout, customer, level }: { layout: Layout; customer: string;
     queryKey: ["layout preview", book, customer, level, layout],
     queryFn: async ({ signal }) => {
       const query = new URLSearchParams({ customer, ...(level === null ? {} : { level: String(level) }) });
-      const file = await drawn(`/api/books/${book}/layouts/preview?${query.toString()}`, layout, signal);
+      const file = await fileFrom(`/api/books/${book}/layouts/preview?${query.toString()}`, layout, signal);
       return { pdf: await getDocument({ data: await file.arrayBuffer() }).promise, address: URL.createObjectURL(file) };
     },
     placeholderData: keepPreviousData,

@@ -3,7 +3,7 @@ import { Button } from "antd";
 import { getDocument, GlobalWorkerOptions, type PDFDocumentProxy } from "pdfjs-dist";
 import worker from "pdfjs-dist/build/pdf.worker.min.mjs?url";
 import { useEffect, useRef, useState } from "react";
-import { Problem } from "../../shared/api/client";
+import { fileFrom } from "../../shared/api/client";
 import { Waiting } from "../../shared/Waiting";
 
 GlobalWorkerOptions.workerSrc = worker;
@@ -13,11 +13,8 @@ export function StatementPages({ address, name, version }: { address: string; na
   const file = useQuery({
     queryKey: ["parcel", address, version],
     queryFn: async () => {
-      const response = await fetch(address);
-      if (!response.ok) {
-        throw new Problem("The statement cannot be drawn.", response.status);
-      }
-      return getDocument({ data: await response.arrayBuffer() }).promise;
+      const document = await fileFrom(address);
+      return getDocument({ data: await document.arrayBuffer() }).promise;
     },
     structuralSharing: false,
   });

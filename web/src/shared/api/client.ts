@@ -39,6 +39,25 @@ export async function upload<T>(path: string, file: File): Promise<T> {
   return answer as T;
 }
 
+/** A file that the server makes, from what is sent along where something is; the generated client takes JSON alone. */
+export async function fileFrom(path: string, sent?: unknown, signal?: AbortSignal): Promise<Blob> {
+  const response = await fetch(path, {
+    signal: signal ?? null,
+    ...(sent === undefined
+      ? {}
+      : {
+          method: "POST",
+          body: JSON.stringify(sent),
+          headers: { ...ownHeader, "Content-Type": "application/json" },
+        }),
+  });
+  if (!response.ok) {
+    const answer: unknown = await response.json().catch(() => undefined);
+    throw new Problem(detailOf(answer) ?? `The server answered ${response.status}.`, response.status);
+  }
+  return response.blob();
+}
+
 function detailOf(error: unknown): string | undefined {
   return typeof error === "object" && error !== null && "detail" in error && typeof error.detail === "string"
     ? error.detail
