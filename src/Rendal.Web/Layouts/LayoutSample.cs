@@ -13,8 +13,12 @@ namespace Rendal.Web.Layouts;
 /// <param name="SenderName">The name that it would come from.</param>
 internal sealed record LayoutSample(Customer Card, IReadOnlyList<Statement> Statements, string SenderName)
 {
-    /// <summary>Works a customer's statements out.</summary>
-    public static async Task<LayoutSample> OfAsync(string customer, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    /// <summary>Works a customer's statements out; refused in words where nothing is open.</summary>
+    public static async Task<LayoutSample> OfAsync(string customer, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        await FindAsync(customer, scope, clock, cancel) ?? throw Unable.Conflict("Nothing is open of this customer today, so there is no document to show.");
+
+    /// <summary>Works a customer's statements out; null where nothing is open.</summary>
+    public static async Task<LayoutSample?> FindAsync(string customer, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         var intake = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.");
         var rows = await scope.Ledger.RowsAsync(intake.Id, [customer], cancel);
@@ -22,9 +26,7 @@ internal sealed record LayoutSample(Customer Card, IReadOnlyList<Statement> Stat
         var rules = scope.Book.Rules;
         var hand = new ByHand { Settlements = [.. (await scope.Settlements.ListAsync(customer, cancel)).Select(s => s.Settlement)] };
         var statements = Choosing.Again(customer, card.Form, rows, new Choice { AsOf = scope.Book.Today(clock) }, rules.SettlementOf(intake.HasOutstanding), rules, hand);
-        return statements.Count > 0
-            ? new LayoutSample(card, statements, (await scope.Senders.ListAsync(cancel))[0].Name)
-            : throw Unable.Conflict("Nothing is open of this customer today, so there is no document to show.");
+        return statements.Count > 0 ? new LayoutSample(card, statements, (await scope.Senders.ListAsync(cancel))[0].Name) : null;
     }
 
     /// <summary>The values of all slots for it.</summary>

@@ -38,12 +38,12 @@ internal static class WordingEndpoints
         group.MapGet("/slots", SlotsAsync);
     }
 
-    /// <summary>All slots, the columns of the ledger among them; with what each holds of a customer where one is named.</summary>
+    /// <summary>All slots, the columns of the ledger among them; with what each holds of a customer where one is named of whom something is open.</summary>
     private static async Task<List<SlotView>> SlotsAsync(BookScope scope, TimeProvider clock, CancellationToken cancel, string customer = "")
     {
         var intake = await scope.Intakes.CurrentAsync(cancel);
         var columns = intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel);
-        var held = customer.Length > 0 ? (await LayoutSample.OfAsync(customer, scope, clock, cancel)).Slots(scope, null) : [];
+        var held = intake is not null && customer.Length > 0 ? (await LayoutSample.FindAsync(customer, scope, clock, cancel))?.Slots(scope, null) ?? [] : [];
         return [.. SlotCatalogue.All.Concat(columns.Select(SlotCatalogue.OfColumn)).Select(s => new SlotView(s.Name, s.Label, s.Says, s.IsHtml, held.GetValueOrDefault(s.Name, "")))];
     }
 

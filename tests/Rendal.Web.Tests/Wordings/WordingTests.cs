@@ -37,6 +37,21 @@ public class WordingTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task Slots_show_what_they_hold_of_a_customer()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Currency,Outstanding,Delivery round", "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,GBP,10.00,North 2");
+        Assert.Equal(("Abbot’s Table", "£10.00", "North 2", ""), await HeldAsync("AB01"));
+        Assert.Equal(("", "", "", ""), await HeldAsync("nobody"));
+
+        async Task<(string, string, string, string)> HeldAsync(string customer)
+        {
+            var slots = (await desk.Browser.GetJsonAsync($"{desk.Api}/slots?customer={customer}")).EnumerateArray().ToDictionary(s => s.Text("name"), s => s.Text("example"));
+            return (slots["customer.name"], slots["statement.total"], slots["column.Delivery round"], slots["reminder.level"]);
+        }
+    }
+
+    [Fact]
     public async Task What_could_run_or_fetch_is_taken_out_of_a_wording()
     {
         using var desk = await Desk.AtAsync(rendal);

@@ -1,6 +1,7 @@
 import { Alert, App, Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
 import { moment } from "../../shared/figure";
+import { CustomerInView } from "../wordings/slotExamples";
 import { SlotText } from "../wordings/SlotText";
 import { LayoutPreview } from "./LayoutPreview";
 import { LetterFields } from "./LetterFields";
@@ -8,7 +9,7 @@ import { OrderButtons } from "./OrderButtons";
 import { Millimetres, PartFields } from "./PartFields";
 import { facesWords, formWords, newPart, partWords } from "./partWords";
 import { useDraft, type DraftActions } from "./useDraft";
-import { useLayoutActions, type LayoutList, type PartName, type StoredLayout } from "./useLayouts";
+import { useLayoutActions, useSamples, type LayoutList, type PartName, type StoredLayout } from "./useLayouts";
 import { Versions } from "./Versions";
 
 /** A layout beside the very document that it makes. */
@@ -23,6 +24,9 @@ export function LayoutEditor({
 }) {
   const { message } = App.useApp();
   const draft = useDraft(stored.layout);
+  const [picked, setPicked] = useState<string>();
+  const longest = useSamples().data?.[0];
+  const customer = picked ?? longest?.customer;
   const { add, save } = useLayoutActions();
   const isBuiltIn = stored.id === 0;
   const problem = add.error ?? save.error;
@@ -37,42 +41,44 @@ export function LayoutEditor({
     }
   };
   return (
-    <div className="layout-editor">
-      <div>
-        <div className="layout-line">
-          <Button
-            type="primary"
-            disabled={!draft.isChanged && !isBuiltIn}
-            loading={add.isPending || save.isPending}
-            onClick={keep}
-          >
-            {isBuiltIn ? "Make it a layout of ours" : "Use it like this"}
-          </Button>
-          <Button size="small" disabled={!draft.undo} onClick={draft.undo}>
-            Undo
-          </Button>
-          <Button size="small" disabled={!draft.redo} onClick={draft.redo}>
-            Redo
-          </Button>
-          {!isBuiltIn && <Versions id={stored.id} current={stored.version} onTake={draft.replace} />}
+    <CustomerInView value={customer ?? null}>
+      <div className="layout-editor">
+        <div>
+          <div className="layout-line">
+            <Button
+              type="primary"
+              disabled={!draft.isChanged && !isBuiltIn}
+              loading={add.isPending || save.isPending}
+              onClick={keep}
+            >
+              {isBuiltIn ? "Make it a layout of ours" : "Use it like this"}
+            </Button>
+            <Button size="small" disabled={!draft.undo} onClick={draft.undo}>
+              Undo
+            </Button>
+            <Button size="small" disabled={!draft.redo} onClick={draft.redo}>
+              Redo
+            </Button>
+            {!isBuiltIn && <Versions id={stored.id} current={stored.version} onTake={draft.replace} />}
+          </div>
+          <p className="quiet" role="status" style={{ margin: "4px 0 8px" }}>
+            {draft.isChanged
+              ? "changed, not in use yet"
+              : isBuiltIn
+                ? "comes with Rendal; change it and keep it as your own"
+                : `version ${stored.version}, by ${stored.madeBy}, ${moment(stored.madeAt)}`}
+          </p>
+          {problem && <Alert type="error" title={problem.message} style={{ marginBottom: 8 }} />}
+          <Sheet draft={draft} />
+          {draft.layout.letter ? (
+            <LetterFields letter={draft.layout.letter} onChange={(letter) => draft.set({ letter })} />
+          ) : (
+            <Parts draft={draft} list={list} />
+          )}
         </div>
-        <p className="quiet" role="status" style={{ margin: "4px 0 8px" }}>
-          {draft.isChanged
-            ? "changed, not in use yet"
-            : isBuiltIn
-              ? "comes with Rendal; change it and keep it as your own"
-              : `version ${stored.version}, by ${stored.madeBy}, ${moment(stored.madeAt)}`}
-        </p>
-        {problem && <Alert type="error" title={problem.message} style={{ marginBottom: 8 }} />}
-        <Sheet draft={draft} />
-        {draft.layout.letter ? (
-          <LetterFields letter={draft.layout.letter} onChange={(letter) => draft.set({ letter })} />
-        ) : (
-          <Parts draft={draft} list={list} />
-        )}
+        <LayoutPreview layout={draft.layout} customer={customer} onPick={setPicked} />
       </div>
-      <LayoutPreview layout={draft.layout} />
-    </div>
+    </CustomerInView>
   );
 }
 

@@ -11,10 +11,17 @@ import { useSamples, type Layout } from "./useLayouts";
 const typingPause = 150;
 
 /** The very document that a customer would get by the layout as it is being edited. */
-export function LayoutPreview({ layout }: { layout: Layout }) {
+export function LayoutPreview({
+  layout,
+  customer,
+  onPick,
+}: {
+  layout: Layout;
+  customer: string | undefined;
+  onPick: (customer: string) => void;
+}) {
   const book = useBookId();
   const levels = useBook().data?.rules.levels ?? [];
-  const [picked, setPicked] = useState<string>();
   const [find, setFind] = useState("");
   const [level, setLevel] = useState<number | null>(null);
   const samples = useSamples();
@@ -26,10 +33,9 @@ export function LayoutPreview({ layout }: { layout: Layout }) {
   });
   const [longest, shortest] = samples.data ?? [];
   const settled = useSettled(layout);
-  const customer = picked ?? longest?.customer;
   useKeys({
-    l: () => longest && setPicked(longest.customer),
-    s: () => shortest && setPicked(shortest.customer),
+    l: () => longest && onPick(longest.customer),
+    s: () => shortest && onPick(shortest.customer),
   });
   if (samples.data?.length === 0) {
     return <p className="quiet">Take in a ledger, and a document for one of its customers shows here.</p>;
@@ -51,12 +57,12 @@ export function LayoutPreview({ layout }: { layout: Layout }) {
                 .filter((s) => !found.data?.customers.some((c) => c.key === s.customer))
                 .map((s) => ({ value: s.customer, label: s.name })),
             )}
-          onChange={(c: string) => setPicked(c)}
+          onChange={onPick}
         />
-        <Button size="small" onClick={() => longest && setPicked(longest.customer)}>
+        <Button size="small" onClick={() => longest && onPick(longest.customer)}>
           longest <kbd>L</kbd>
         </Button>
-        <Button size="small" onClick={() => shortest && setPicked(shortest.customer)}>
+        <Button size="small" onClick={() => shortest && onPick(shortest.customer)}>
           shortest <kbd>S</kbd>
         </Button>
         <Select

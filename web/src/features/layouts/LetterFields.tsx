@@ -1,10 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
-import { api, must } from "../../shared/api/client";
-import { useBookId } from "../../shared/useBook";
 import { BringLetter } from "./BringLetter";
 import { whenWords } from "../../shared/whenWords";
-import { useLayouts, useSamples, type Layout } from "./useLayouts";
+import { useSlots } from "../wordings/slotExamples";
+import { useLayouts, type Layout } from "./useLayouts";
 
 type Letter = NonNullable<Layout["letter"]>;
 
@@ -57,15 +55,8 @@ export function LetterFields({ letter, onChange }: { letter: Letter; onChange: (
 
 /** Everything that can be written into a letter, with what it holds of a customer. */
 function Writable() {
-  const book = useBookId();
-  const customer = useSamples().data?.[0]?.customer;
   const list = useLayouts();
-  const slots = useQuery({
-    queryKey: ["slots", book, "of", customer],
-    queryFn: () =>
-      must(api.GET("/api/books/{book}/slots", { params: { path: { book }, query: { customer: customer ?? "" } } })),
-    enabled: customer !== undefined,
-  });
+  const slots = useSlots();
   const fields = [
     ...(list.data?.fields ?? []),
     ...(list.data?.columns ?? []).map((field) => ({ field, heading: field })),

@@ -5,6 +5,7 @@ import { api, must } from "../../shared/api/client";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { CustomerInView } from "../wordings/slotExamples";
 import { WordingEditor } from "../wordings/WordingEditor";
 import { AccountTable } from "./AccountTable";
 import { StatementPages } from "./StatementPages";
@@ -101,12 +102,14 @@ export function ParcelPane({
                 key: "words",
                 label: "Words",
                 children: (
-                  <WordingEditor
-                    key={v.wordingId}
-                    wording={v.wordingId}
-                    onSaved={onWorded}
-                    isFixed={round.releasedAt !== null}
-                  />
+                  <CustomerInView value={parcel.customer}>
+                    <WordingEditor
+                      key={v.wordingId}
+                      wording={v.wordingId}
+                      onSaved={onWorded}
+                      isFixed={round.releasedAt !== null}
+                    />
+                  </CustomerInView>
                 ),
               },
             ]}

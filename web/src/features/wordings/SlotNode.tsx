@@ -1,19 +1,7 @@
 import { mergeAttributes, Node } from "@tiptap/core";
 import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from "@tiptap/react";
-import { useQuery } from "@tanstack/react-query";
 import { Input, Popover } from "antd";
-import { api, must } from "../../shared/api/client";
-import { useBookId } from "../../shared/useBook";
-
-/** The slots there are; they are the same for every wording. */
-export function useSlots() {
-  const book = useBookId();
-  return useQuery({
-    queryKey: ["slots", book],
-    queryFn: () => must(api.GET("/api/books/{book}/slots", { params: { path: { book } } })),
-    staleTime: Infinity,
-  });
-}
+import { useSlots } from "./slotExamples";
 
 /** A place that is filled from the customer's data, shown as a chip with its label; nobody types braces. */
 export const SlotNode = Node.create({
@@ -52,6 +40,7 @@ function SlotChip({ node, editor, updateAttributes, deleteNode }: NodeViewProps)
         content={
           <div style={{ width: 240 }}>
             <p style={{ marginTop: 0 }}>{slot?.says ?? "This slot names nothing known."}</p>
+            {slot?.example && <p className="slot-example">{slot.example}</p>}
             {!slot?.isHtml && (
               <label>
                 Or else, where it is empty

@@ -5,7 +5,8 @@ import { Select } from "antd";
 import { useEffect } from "react";
 import { whenWords } from "../../shared/whenWords";
 import { ConditionMark } from "./ConditionMark";
-import { SlotNode, useSlots } from "./SlotNode";
+import { useSlots } from "./slotExamples";
+import { SlotNode } from "./SlotNode";
 
 /** A subject is one paragraph of text and slots. */
 const lineExtensions = [
@@ -102,10 +103,15 @@ function Tools({ editor, label, isLine }: { editor: Editor; label: string; isLin
         showSearch={{ optionFilterProp: "label" }}
         options={(slots.data ?? [])
           .filter((s) => !isLine || !s.isHtml)
-          .map((s) => ({ value: s.name, label: s.label, says: s.says }))}
+          .map((s) => ({ value: s.name, label: s.label, says: s.says, example: s.example }))}
         optionRender={(option) => (
-          <span>
-            {option.label} <small className="quiet">{option.data.says}</small>
+          <span title={option.data.says}>
+            {option.label}{" "}
+            {option.data.example ? (
+              <small className="slot-example">{option.data.example}</small>
+            ) : (
+              <small className="quiet">{option.data.says}</small>
+            )}
           </span>
         )}
         onChange={(name: string | null) =>

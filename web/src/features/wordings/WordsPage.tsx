@@ -7,8 +7,10 @@ import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { RulesForm } from "../books/RulesForm";
 import { LayoutsPage } from "../layouts/LayoutsPage";
+import { useSamples } from "../layouts/useLayouts";
 import { SenderForm } from "../senders/SenderForm";
 import { FirmFields, lines, type FirmText } from "../sign-in/FirmFields";
+import { CustomerInView } from "./slotExamples";
 import { WordingEditor } from "./WordingEditor";
 import "./wordings.css";
 
@@ -41,6 +43,7 @@ function Wordings() {
   const { message } = App.useApp();
   const [picked, setPicked] = useState<number>();
   const [name, setName] = useState("");
+  const longest = useSamples().data?.[0];
   const wordings = useQuery({
     queryKey: ["wordings", book],
     queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
@@ -93,7 +96,9 @@ function Wordings() {
                 </form>
               )}
             </nav>
-            <div>{shown && <WordingEditor key={shown.id} wording={shown.id} />}</div>
+            <CustomerInView value={longest?.customer ?? null}>
+              <div>{shown && <WordingEditor key={shown.id} wording={shown.id} />}</div>
+            </CustomerInView>
           </div>
         );
       }}
