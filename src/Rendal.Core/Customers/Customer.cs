@@ -98,7 +98,6 @@ public sealed record Customer
     [JsonIgnore]
     public string FamilyName => Contact.Split(' ', StringSplitOptions.RemoveEmptyEntries).LastOrDefault("");
 
-    /// <summary>Whether a message can reach the customer: there is a good address to write to, and the customer wants messages.</summary>
-    [JsonIgnore]
-    public bool IsReachable => Delivery is Delivery.Email or Delivery.Both && Recipients.Of(this, RoundKind.Statements).To.Count > 0;
+    /// <summary>Whether a message of a kind of round can reach the customer: there is a good address of a contact who gets it, and the customer wants messages.</summary>
+    public bool IsReachedBy(RoundKind kind) => Delivery is Delivery.Email or Delivery.Both && Recipients.Of(this, kind).To.Count > 0;
 }

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Rendal.Core.Customers;
 using Rendal.Core.Statements;
 
@@ -59,6 +60,10 @@ public sealed record Choice
 
     /// <summary>The levels wanted in a round of reminders, from 1; null for a round of statements. A level goes to those alone for whom it is due.</summary>
     public IReadOnlyList<int>? ReminderLevels { get; init; }
+
+    /// <summary>What the round is about.</summary>
+    [JsonIgnore]
+    public RoundKind Kind => ReminderLevels is null ? RoundKind.Statements : RoundKind.Reminders;
 
     /// <summary>Leaves out who was written to within so many days before the as-of date; null for nobody.</summary>
     public int? NotWithinDays { get; init; }

@@ -75,10 +75,17 @@ internal static class CardTable
             await copy.WriteAsync(card.FromLedger, NpgsqlDbType.Boolean, cancel);
             await WriteAsync(copy, card.OwnLayout, NpgsqlDbType.Bigint, cancel);
             await copy.WriteAsync(SearchText(card), NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(card.IsReachable, NpgsqlDbType.Boolean, cancel);
+            await WriteAsync(copy, Reachable(card), NpgsqlDbType.Boolean, cancel);
         }
 
         await copy.CompleteAsync(cancel);
+    }
+
+    /// <summary>Whether rounds of any kind reach the customer; null where it depends on the kind.</summary>
+    private static bool? Reachable(Customer card)
+    {
+        var kinds = Enum.GetValues<RoundKind>();
+        return kinds.All(card.IsReachedBy) ? true : kinds.Any(card.IsReachedBy) ? null : false;
     }
 
     public static Customer Read(NpgsqlDataReader r) => new()

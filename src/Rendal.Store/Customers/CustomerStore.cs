@@ -34,7 +34,7 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     /// What choosing has to know of the customers of a ledger and their head offices, by key. Only those of whom something
     /// is to be known are in it; for all others <see cref="CustomerTraits.Usual"/> holds.
     /// </summary>
-    public async Task<Dictionary<string, CustomerTraits>> TraitsAsync(long intake, CancellationToken cancel) =>
+    public async Task<Dictionary<string, CustomerTraits>> TraitsAsync(long intake, RoundKind kind, CancellationToken cancel) =>
         (await source.Sql(
             """
             select key, on_hold, reachable, minimum_balance, head_office, groups, form, delivery, case when reachable is null then contacts end
@@ -47,7 +47,7 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
             book, intake).ListAsync(
                 r => (Key: r.GetString(0), Traits: new CustomerTraits(
                     r.GetBoolean(1),
-                    r.Nullable<bool>(2) ?? new Customer { Key = "", Name = "", Delivery = EnumText.Parse<Delivery>(r.GetString(7)), Contacts = StoreJson.Read<Contact[]>(r.GetString(8)) }.IsReachable,
+                    r.Nullable<bool>(2) ?? new Customer { Key = "", Name = "", Delivery = EnumText.Parse<Delivery>(r.GetString(7)), Contacts = StoreJson.Read<Contact[]>(r.GetString(8)) }.IsReachedBy(kind),
                     r.Nullable<decimal>(3), r.GetString(4), EnumText.Parse<GroupStatements>(r.GetString(5)), r.Text(6) is { } form ? EnumText.Parse<StatementForm>(form) : null)),
                 cancel)).ToDictionary(t => t.Key, t => t.Traits, StringComparer.Ordinal);
 

@@ -5,7 +5,7 @@ namespace Rendal.Store.Customers;
 
 /// <summary>What choosing has to know of a customer's card.</summary>
 /// <param name="OnHold">Whether nothing is to be sent.</param>
-/// <param name="IsReachable">Whether a message can reach the customer.</param>
+/// <param name="IsReachable">Whether a message of the kind of round asked for can reach the customer.</param>
 /// <param name="MinimumBalance">The least balance to write about; null for the round's.</param>
 /// <param name="HeadOffice">The key of the head office; empty where there is none.</param>
 /// <param name="Groups">Of a head office: who gets the statements.</param>
@@ -18,6 +18,6 @@ public sealed record CustomerTraits(bool OnHold, bool IsReachable, decimal? Mini
     /// <summary>A customer without a card, who cannot be reached.</summary>
     public static CustomerTraits NoCard { get; } = Usual with { IsReachable = false };
 
-    /// <summary>The traits of a card.</summary>
-    public static CustomerTraits Of(Customer card) => new(card.OnHold, card.IsReachable, card.MinimumBalance, card.HeadOffice, card.Groups, card.Form);
+    /// <summary>The traits of a card for a kind of round.</summary>
+    public static CustomerTraits Of(Customer card, RoundKind kind) => new(card.OnHold, card.IsReachedBy(kind), card.MinimumBalance, card.HeadOffice, card.Groups, card.Form);
 }

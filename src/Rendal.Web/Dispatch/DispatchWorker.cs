@@ -147,7 +147,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     }
 
     /// <summary>Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
-    private async Task<(StatementPaper? Paper, Layout? Layout, string Problem)> SetAsync(ClaimedParcel claimed, ReadyLayouts layouts)
+    private async Task<(StatementPaper? Paper, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed, ReadyLayouts layouts)
     {
         var book = await books.FindAsync(claimed.Book, CancellationToken.None) ?? throw new InvalidOperationException("A parcel’s book is gone.");
         var rounds = new RoundStore(source, claimed.Book);
@@ -159,16 +159,16 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var statements = making.Statements(parcel, claimed.Card, await ledger.RowsAsync(intake.Id, parcel.Accounts.Select(a => a.Key), CancellationToken.None));
         if (!ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums))
         {
-            return (null, null, "its figures are not those that were released");
+            return (null, null, round.Choice.Kind, "its figures are not those that were released");
         }
 
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
-        return (making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), layout.Layout, "");
+        return (making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), layout.Layout, round.Choice.Kind, "");
     }
 
     private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, LetterBatch letters)
     {
-        var (paper, layout, problem) = await SetAsync(claimed, layouts);
+        var (paper, layout, kind, problem) = await SetAsync(claimed, layouts);
         if (paper is null || layout is null)
         {
             return (null, problem);
@@ -184,7 +184,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
             return (null, e.Message);
         }
 
-        var who = Recipients.Of(claimed.Card, RoundKind.Statements);
+        var who = Recipients.Of(claimed.Card, kind);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
         var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()));
         return (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");

@@ -147,7 +147,7 @@ internal sealed class Preparation
         // Whether a card can be reached is told from its addresses, which are read once for each that is asked for.
         CustomerTraits TraitsOf(string key) =>
             traits.TryGetValue(key, out var known) ? known
-            : traits[key] = customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card) : CustomerTraits.NoCard;
+            : traits[key] = customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card, choice.Kind) : CustomerTraits.NoCard;
     }
 
     internal static async Task<ByHand> ByHandAsync(BookScope scope, long round, List<RoundDecision> decisions, CancellationToken cancel) => new()
@@ -165,7 +165,7 @@ internal sealed class Preparation
             var card = Card(of.Key);
             IReadOnlyList<Statement> statements = [.. of];
             IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, Card(key).Name))];
-            var recipients = Recipients.Of(card, RoundKind.Statements);
+            var recipients = Recipients.Of(card, Round.Choice.Kind);
             var held = decisions.TryGetValue(of.Key, out var decision) && decision.Decision == "held";
             var level = statements.Max(s => s.ReminderLevel);
             return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, accounts, recipients, level), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "")

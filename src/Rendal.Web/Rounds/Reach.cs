@@ -11,10 +11,10 @@ namespace Rendal.Web.Rounds;
 /// <param name="lastWritten">The last day on which something was sent, by customer.</param>
 internal sealed class Reach(Func<string, CustomerTraits> traitsOf, HeadOffices headOffices, IReadOnlyDictionary<string, DateOnly> lastWritten)
 {
-    /// <summary>For the customers of a ledger, from the cards of those of whom something is to be known.</summary>
-    public static async Task<Reach> OfLedgerAsync(BookScope scope, long intake, IReadOnlyDictionary<string, DateOnly> lastWritten, CancellationToken cancel)
+    /// <summary>For a kind of round and the customers of a ledger, from the cards of those of whom something is to be known.</summary>
+    public static async Task<Reach> OfLedgerAsync(BookScope scope, long intake, RoundKind kind, IReadOnlyDictionary<string, DateOnly> lastWritten, CancellationToken cancel)
     {
-        var traits = await scope.Customers.TraitsAsync(intake, cancel);
+        var traits = await scope.Customers.TraitsAsync(intake, kind, cancel);
         var offices = new HeadOffices(traits.Where(t => t.Value.HeadOffice.Length > 0).ToDictionary(t => t.Key, t => t.Value.HeadOffice, StringComparer.Ordinal));
         return new Reach(key => traits.GetValueOrDefault(key, CustomerTraits.Usual), offices, lastWritten);
     }

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using Rendal.Core.Customers;
 using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 using Rendal.Store.Intake;
@@ -37,7 +38,7 @@ internal sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> R
         RoundEndpoints.Reminding(new Choice { AsOf = AsOf }, scope.Book.Rules),
         scope.Book.Rules.SettlementOf(Intake.HasOutstanding),
         scope.Book.Rules,
-        (await Reach.OfLedgerAsync(scope, Intake.Id, FrozenDictionary<string, DateOnly>.Empty, cancel)).Of,
+        (await Reach.OfLedgerAsync(scope, Intake.Id, RoundKind.Reminders, FrozenDictionary<string, DateOnly>.Empty, cancel)).Of,
         new ByHand { Holds = [.. (await scope.Holds.ListAsync(cancel)).Select(h => h.Hold)], Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] },
         await scope.Reminders.AllAsync(null, cancel));
 }

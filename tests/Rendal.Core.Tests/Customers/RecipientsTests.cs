@@ -32,7 +32,15 @@ public class RecipientsTests
     [InlineData(Delivery.Nothing, "a@inn.example", false)]
     [InlineData(Delivery.Email, "a@inn", false)]
     public void Who_can_be_reached_has_a_good_address_and_wants_messages(Delivery delivery, string address, bool reachable) =>
-        Assert.Equal(reachable, (Of(new Contact { Address = address }) with { Delivery = delivery }).IsReachable);
+        Assert.Equal(reachable, (Of(new Contact { Address = address }) with { Delivery = delivery }).IsReachedBy(RoundKind.Statements));
+
+    [Fact]
+    public void A_round_reaches_a_customer_by_the_contacts_who_get_it()
+    {
+        var customer = Of(new Contact { Address = "dunning@inn.example", Rounds = [RoundKind.Reminders] });
+        Assert.True(customer.IsReachedBy(RoundKind.Reminders));
+        Assert.False(customer.IsReachedBy(RoundKind.Statements));
+    }
 
     private static Customer Of(params Contact[] contacts) => new() { Key = "A", Name = "A", Contacts = contacts };
 }

@@ -102,6 +102,17 @@ public class CustomerStoreTests(Postgres postgres)
         Assert.Equal(["BE02"], await Customers(book).ReachableAsync(Cancel));
     }
 
+    [Fact]
+    public async Task Whether_a_round_reaches_a_customer_depends_on_what_the_contacts_get()
+    {
+        var book = await postgres.NewBookAsync();
+        await KeepListAsync(book, "Code|Name|E-mail", "AB01|A|a@abbot.example", "BE02|B|b@beacon.example");
+        var card = (await Customers(book).FindAsync("BE02", Cancel))!;
+        await Customers(book).UpdateAsync(card with { Contacts = [card.Contacts[0] with { Rounds = [RoundKind.Reminders] }] }, book.Person, TestBook.Now, Cancel);
+        Assert.Equal(["BE02"], (await Customers(book).TraitsAsync(0, RoundKind.Statements, Cancel)).Where(t => !t.Value.IsReachable).Select(t => t.Key));
+        Assert.DoesNotContain(await Customers(book).TraitsAsync(0, RoundKind.Reminders, Cancel), t => !t.Value.IsReachable);
+    }
+
     private static CustomerStore Customers(TestBook book) => new(book.Source, book.Id);
 
     private static async Task<string> FoundAsync(TestBook book, string text)

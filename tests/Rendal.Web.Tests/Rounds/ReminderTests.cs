@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 
@@ -100,6 +101,19 @@ public class ReminderTests(RunningRendal rendal)
         Assert.Equal((1, 3, "200.00"), (due.GetProperty("level").GetInt32(), due.GetProperty("customers").GetInt32(), due.Text("overdue")));
     }
 
+    [Fact]
+    public async Task A_contact_who_gets_reminders_alone_gets_them_and_no_statements()
+    {
+        using var desk = await DeskAsync();
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", contact: "Ines Caldera", title: "Ms", more: new { name = "", title = "", address = "owner@abbot.example", role = "copy", rounds = new[] { "reminders" } })).JsonAsync();
+        var reminders = await RemindAsync(desk, "2026-10-31");
+        Assert.Equal(["a@abbot.example", "owner@abbot.example"], RecipientsOf(reminders, "AB01"));
+        Assert.Equal(["a@abbot.example"], RecipientsOf(await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Statements", asOf = "2026-10-31" }), "AB01"));
+        await (await desk.ReleaseAsync(reminders.Id(), 2)).JsonAsync();
+        var sent = (await desk.SettledAsync(reminders.Id())).List("parcels").Single(p => p.Text("customer") == "AB01");
+        Assert.Contains("Cc: owner@abbot.example", Encoding.ASCII.GetString(await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{sent.Id()}/message.eml", Cancel)), StringComparison.Ordinal);
+    }
+
     /// <summary>A desk with the ledger taken in, and cards that say how everybody is addressed.</summary>
     private async Task<Desk> DeskAsync()
     {
@@ -116,6 +130,8 @@ public class ReminderTests(RunningRendal rendal)
     private static Task<JsonElement> RemindAsync(Desk desk, string asOf) => desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf, reminders = true });
 
     private static JsonObject Level(int days, int gap, long? wording) => new() { ["days"] = days, ["gap"] = gap, ["wording"] = wording };
+
+    private static IEnumerable<string?> RecipientsOf(JsonElement round, string customer) => round.List("parcels").Single(p => p.Text("customer") == customer).List("recipients").Select(r => r.GetString());
 
     private static DateOnly Today() => DateOnly.FromDateTime(DateTime.UtcNow);
 
