@@ -25,4 +25,8 @@ public sealed record Draft(
     string Body,
     string Language,
     IReadOnlyList<Enclosure> Enclosures,
-    DateTimeOffset Date);
+    DateTimeOffset Date)
+{
+    /// <summary>Where answers go; empty for the sender's address.</summary>
+    public string ReplyTo { get; init; } = "";
+}

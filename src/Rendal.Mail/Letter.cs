@@ -25,6 +25,11 @@ public static class Letter
         message.From.Add(new MailboxAddress(OneLine(draft.SenderName), draft.SenderAddress));
         message.To.AddRange(draft.To.Select(a => new MailboxAddress("", a)));
         message.Cc.AddRange(draft.Copies.Select(a => new MailboxAddress("", a)));
+        if (draft.ReplyTo.Length > 0)
+        {
+            message.ReplyTo.Add(new MailboxAddress("", draft.ReplyTo));
+        }
+
         var builder = new BodyBuilder { TextBody = PlainText.Of(draft.Body), HtmlBody = Page(draft) };
         foreach (var enclosure in draft.Enclosures)
         {

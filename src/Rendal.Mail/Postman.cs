@@ -1,4 +1,5 @@
 using System.Net.Sockets;
+using System.Security.Cryptography.X509Certificates;
 using MailKit;
 using MailKit.Net.Smtp;
 using MailKit.Security;
@@ -11,71 +12,34 @@ namespace Rendal.Mail;
 /// Carries messages to one mail server over one connection, one after another. The connection is made when it is
 /// needed and made anew after it failed. Not to be shared between threads.
 /// </summary>
-public sealed class Postman(MailAccount account, TimeSpan timeout) : IAsyncDisposable
+/// <param name="account">The server.</param>
+/// <param name="timeout">How long it may be silent.</param>
+/// <param name="authorities">Authorities whose certificates are trusted beside those that the machine trusts.</param>
+public sealed class Postman(MailAccount account, TimeSpan timeout, X509Certificate2Collection? authorities = null) : IAsyncDisposable
 {
-    private AnsweringClient? client;
+    /// <summary>However the server drips, a message takes no longer than so many times what it may be silent.</summary>
+    private const int SilencesAMessage = 5;
+
+    private MailLine? client;
 
     /// <summary>Hands one message to the server.</summary>
     /// <param name="bytes">The message as it goes out.</param>
     /// <param name="from">The address that returned mail goes to.</param>
     /// <param name="recipients">Whom the server is asked to deliver to.</param>
     /// <param name="beforeEnd">
-    /// Awaited when the server has all but the end. If it throws, the line is cut, the server never had the message
-    /// whole, and the exception comes through.
+    /// Awaited when the server has all but the end, unless the line is known to be down. If it throws, the line is cut,
+    /// the server never had the message whole, and the exception comes through.
     /// </param>
     /// <param name="cancel">Stops it at the next step.</param>
     /// <exception cref="OperationCanceledException">It was stopped before the end was handed over.</exception>
     public async Task<Outcome> CarryAsync(byte[] bytes, string from, IReadOnlyList<string> recipients, Func<Task> beforeEnd, CancellationToken cancel)
     {
-        var ended = false;
-        Exception? stopped = null;
-        async Task BeforeEnd()
-        {
-            try
-            {
-                await beforeEnd();
-                ended = true;
-            }
-            catch (Exception e)
-            {
-                stopped = e;
-                throw;
-            }
-        }
+        var used = client is { IsConnected: true };
+        var (outcome, reached) = await OnceAsync(bytes, from, recipients, beforeEnd, cancel);
 
-        try
-        {
-            var connected = await ConnectedAsync(cancel);
-            connected.Answers.Clear();
-            using var message = RecordedMessage.Of(bytes, BeforeEnd);
-            var answer = await connected.SendAsync(message, new MailboxAddress("", from), recipients.Select(r => new MailboxAddress("", r)), cancel);
-            return new Outcome(Ending.Accepted, $"250 {answer}".Trim(), [.. connected.Answers]);
-        }
-        catch (Exception e) when (e is SmtpCommandException or NobodyAccepted)
-        {
-            // The server answered and the line is in order; MailKit has sent RSET.
-            var answers = client?.Answers.ToList() ?? [];
-            return e is NobodyAccepted ? Refused(answers) : Answered((SmtpCommandException)e, answers);
-        }
-        catch (AuthenticationException e)
-        {
-            await DropAsync();
-            var code = (e.InnerException as SmtpCommandException)?.StatusCode;
-            return new Outcome(IsTransient(code) ? Ending.TryLater : Ending.SignInRefused, code is { } c ? $"{(int)c} {e.InnerException!.Message}" : e.Message, []);
-        }
-        catch (Exception e) when (stopped is null && !cancel.IsCancellationRequested && e is IOException or SocketException or ProtocolException or SslHandshakeException or ServiceNotConnectedException or TimeoutException or OperationCanceledException or NotSupportedException)
-        {
-            var answers = client?.Answers.ToList() ?? [];
-            await DropAsync();
-            return ended
-                ? new Outcome(Ending.Unanswered, $"The line was cut after the message was handed over and before the server answered: {OneLine(e)}", answers)
-                : new Outcome(Ending.TryLater, $"{account.Host}:{account.Port} – {OneLine(e)}", answers);
-        }
-        catch
-        {
-            await DropAsync();
-            throw;
-        }
+        // A line that has carried messages before may have been closed since, or be closed now because it carried enough (421).
+        // The server took nothing of this message, so it is said again on a new line.
+        return used && !reached ? (await OnceAsync(bytes, from, recipients, beforeEnd, cancel)).Outcome : outcome;
     }
 
     /// <inheritdoc/>
@@ -87,7 +51,7 @@ public sealed class Postman(MailAccount account, TimeSpan timeout) : IAsyncDispo
             {
                 await client.DisconnectAsync(quit: true);
             }
-            catch (Exception e) when (e is IOException or ProtocolException or SmtpCommandException or SocketException)
+            catch (Exception e) when (IsOfTheLine(e))
             {
                 // The server need not hear the goodbye: everything it took was answered.
             }
@@ -97,7 +61,64 @@ public sealed class Postman(MailAccount account, TimeSpan timeout) : IAsyncDispo
         client = null;
     }
 
-    private async Task<AnsweringClient> ConnectedAsync(CancellationToken cancel)
+    /// <returns>The outcome, and whether the server said anything about the message or its recipients.</returns>
+    private async Task<(Outcome Outcome, bool Reached)> OnceAsync(byte[] bytes, string from, IReadOnlyList<string> recipients, Func<Task> beforeEnd, CancellationToken cancel)
+    {
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        limit.CancelAfter(timeout * SilencesAMessage);
+        MailLine connected;
+        try
+        {
+            connected = await ConnectedAsync(limit.Token);
+        }
+        catch (AuthenticationException e) when (e.InnerException is not SmtpCommandException answer || !IsTransient(answer.StatusCode))
+        {
+            await DropAsync();
+            return (new Outcome(Ending.SignInRefused, e.InnerException is SmtpCommandException refused ? Words(refused) : e.Message, []), true);
+        }
+        catch (Exception e) when (IsOfTheLine(e) && !cancel.IsCancellationRequested)
+        {
+            await DropAsync();
+            return (new Outcome(Ending.Unreachable, $"{account.Host}:{account.Port} – {OneLine(e)}", []), true);
+        }
+
+        var handed = new Handing(beforeEnd, connected);
+        try
+        {
+            connected.Answers.Clear();
+            using var message = RecordedMessage.Of(bytes, handed.BeforeEndAsync);
+            var answer = await connected.SendAsync(message, new MailboxAddress("", from), recipients.Select(r => new MailboxAddress("", r)), limit.Token);
+            return (new Outcome(Ending.Accepted, $"250 {answer}".Trim(), [.. connected.Answers]), true);
+        }
+        catch (Exception e) when (e is SmtpCommandException or NobodyAccepted)
+        {
+            List<RecipientAnswer> answers = [.. connected.Answers];
+            var outcome = e is SmtpCommandException refused ? Answered(refused, answers) : Refused(answers);
+            var isClosing = outcome.Answer.StartsWith("421", StringComparison.Ordinal);
+            if (isClosing)
+            {
+                await DropAsync();
+            }
+
+            // Otherwise the line is in order: MailKit has sent RSET.
+            return (outcome, !isClosing || answers.Count > 0 || handed.Over);
+        }
+        catch (Exception e) when (!handed.Stopped && !cancel.IsCancellationRequested && IsOfTheLine(e))
+        {
+            List<RecipientAnswer> answers = [.. connected.Answers];
+            await DropAsync();
+            return handed.Over
+                ? (new Outcome(Ending.Unanswered, $"The line was cut after the message was handed over and before the server answered: {OneLine(e)}", answers), true)
+                : (new Outcome(Ending.TryLater, $"{account.Host}:{account.Port} – {OneLine(e)}", answers), false);
+        }
+        catch
+        {
+            await DropAsync();
+            throw;
+        }
+    }
+
+    private async Task<MailLine> ConnectedAsync(CancellationToken cancel)
     {
         if (client is { IsConnected: true })
         {
@@ -105,30 +126,9 @@ public sealed class Postman(MailAccount account, TimeSpan timeout) : IAsyncDispo
         }
 
         client?.Dispose();
-        client = new AnsweringClient { Timeout = (int)timeout.TotalMilliseconds };
-
-        // A socket of our own, because without NoDelay each message waits for delayed acknowledgements.
-        var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
-        try
-        {
-            using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
-            limit.CancelAfter(timeout);
-            await socket.ConnectAsync(account.Host, account.Port, limit.Token);
-            await client.ConnectAsync(socket, account.Host, account.Port, account.Security.Options(), cancel);
-        }
-        catch
-        {
-            socket.Dispose();
-            throw;
-        }
-
-        // BDAT would give the server the end together with the last piece, and there would be no moment to write it down before.
-        client.Capabilities &= ~SmtpCapabilities.Chunking;
-        if (account.UserName.Length > 0)
-        {
-            await client.AuthenticateAsync(account.UserName, account.Password, cancel);
-        }
-
+        client = new MailLine(account, timeout, authorities);
+        await client.OpenAsync(cancel);
+        await client.SignInAsync(cancel);
         return client;
     }
 
@@ -143,30 +143,52 @@ public sealed class Postman(MailAccount account, TimeSpan timeout) : IAsyncDispo
         client = null;
     }
 
+    internal static bool IsOfTheLine(Exception e) =>
+        e is IOException or SocketException or ProtocolException or SslHandshakeException or ServiceNotConnectedException or SmtpCommandException or AuthenticationException or TimeoutException or OperationCanceledException or NotSupportedException;
+
     private static Outcome Answered(SmtpCommandException e, IReadOnlyList<RecipientAnswer> answers) =>
-        new(IsTransient(e.StatusCode) ? Ending.TryLater : Ending.Refused, $"{(int)e.StatusCode} {e.Message}", answers);
+        new(IsTransient(e.StatusCode) ? Ending.TryLater : Ending.Refused, Words(e), answers);
 
     /// <summary>No recipient was taken. If one was refused for now only, it is worth coming back.</summary>
     private static Outcome Refused(IReadOnlyList<RecipientAnswer> answers) =>
         new(answers.Any(a => a.Answer.StartsWith('4')) ? Ending.TryLater : Ending.Refused, string.Join("; ", answers.Select(a => a.Answer)), answers);
 
-    private static bool IsTransient(SmtpStatusCode? code) => (int?)code is >= 400 and < 500;
+    private static bool IsTransient(SmtpStatusCode code) => (int)code is >= 400 and < 500;
 
-    private static string OneLine(Exception e) => (e.InnerException is SocketException inner ? inner.Message : e.Message).ReplaceLineEndings(" ");
+    private static string Words(SmtpCommandException e) => $"{(int)e.StatusCode} {e.Message.ReplaceLineEndings(" ")}";
 
-    private sealed class NobodyAccepted : Exception;
+    /// <summary>What went wrong, on one line.</summary>
+    internal static string OneLine(Exception e) =>
+        e is SmtpCommandException answered ? Words(answered)
+        : e is AuthenticationException { InnerException: SmtpCommandException refused } ? Words(refused)
+        : e is OperationCanceledException ? "the server did not get on within the time that it is given"
+        : (e.InnerException is SocketException inner ? inner.Message : e.Message).Split('\n')[0].Trim();
 
-    /// <summary>A client that goes on when one recipient among several is refused, and remembers each answer.</summary>
-    private sealed class AnsweringClient : SmtpClient
+    /// <summary>How far one message was handed over.</summary>
+    private sealed class Handing(Func<Task> beforeEnd, MailLine line)
     {
-        public List<RecipientAnswer> Answers { get; } = [];
+        /// <summary>Whether the server may have been given the end.</summary>
+        public bool Over { get; private set; }
 
-        protected override void OnRecipientAccepted(MimeMessage message, MailboxAddress mailbox, SmtpResponse response) =>
-            Answers.Add(new RecipientAnswer(mailbox.Address, true, $"{(int)response.StatusCode} {response.Response}"));
+        /// <summary>Whether whoever sends wanted the end not to be given.</summary>
+        public bool Stopped { get; private set; }
 
-        protected override void OnRecipientNotAccepted(MimeMessage message, MailboxAddress mailbox, SmtpResponse response) =>
-            Answers.Add(new RecipientAnswer(mailbox.Address, false, $"{(int)response.StatusCode} {response.Response}"));
+        public async Task BeforeEndAsync()
+        {
+            line.DemandUp();
+            try
+            {
+                await beforeEnd();
+            }
+            catch
+            {
+                Stopped = true;
+                throw;
+            }
 
-        protected override void OnNoRecipientsAccepted(MimeMessage message) => throw new NobodyAccepted();
+            // It was written down that the end goes out now. Where the line broke meanwhile it does not go out after all.
+            line.DemandUp();
+            Over = true;
+        }
     }
 }

@@ -32,6 +32,10 @@ public sealed class Mailbox
     public IReadOnlyList<ReceivedMessage> Of(string account) =>
         [.. messages.Values.Where(m => m.Account == account).OrderByDescending(m => m.Id)];
 
+    /// <summary>How often a message came, by its Message-ID. More than once is what must never be.</summary>
+    public IReadOnlyDictionary<string, int> Deliveries(string account) =>
+        messages.Values.Where(m => m.Account == account && m.MessageId.Length > 0).GroupBy(m => m.MessageId, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
+
     /// <summary>A message of an account; null where there is none of this number.</summary>
     public ReceivedMessage? Find(string account, long id) => messages.TryGetValue(id, out var message) && message.Account == account ? message : null;
 

@@ -1,12 +1,34 @@
 using Microsoft.AspNetCore.Connections;
 using Microsoft.AspNetCore.Server.Kestrel.Core;
+using Microsoft.Extensions.DependencyInjection;
 
 namespace Rendal.Postroom;
 
 /// <summary>Adds the postroom to a web server.</summary>
 public static class PostroomListening
 {
+    internal const string Secured = "secured from the first byte";
+
+    /// <summary>Adds what the postroom is made of; its mailbox is in a folder.</summary>
+    public static IServiceCollection AddPostroom(this IServiceCollection services, string folder) =>
+        services.AddSingleton(_ => new Mailbox(folder)).AddSingleton<Drills>().AddSingleton<PracticeCertificates>();
+
     /// <summary>Listens for mail programs on a port of 127.0.0.1; 0 takes a free one.</summary>
-    public static void ListenForMail(this KestrelServerOptions options, int port) =>
-        options.Listen(System.Net.IPAddress.Loopback, port, listen => listen.UseConnectionHandler<SmtpConnectionHandler>());
+    /// <param name="options">The web server's.</param>
+    /// <param name="port">The port.</param>
+    /// <param name="secured">Whether the line is secured from the first byte (RFC 8314).</param>
+    public static void ListenForMail(this KestrelServerOptions options, int port, bool secured = false) =>
+        options.Listen(System.Net.IPAddress.Loopback, port, listen =>
+        {
+            if (secured)
+            {
+                listen.Use(next => connection =>
+                {
+                    connection.Items[Secured] = true;
+                    return next(connection);
+                });
+            }
+
+            listen.UseConnectionHandler<SmtpConnectionHandler>();
+        });
 }

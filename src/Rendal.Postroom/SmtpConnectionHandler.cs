@@ -1,15 +1,13 @@
-using System.Security.Cryptography;
-using System.Security.Cryptography.X509Certificates;
+using System.Net.Security;
 using Microsoft.AspNetCore.Connections;
 using Microsoft.Extensions.Logging;
 
 namespace Rendal.Postroom;
 
-/// <summary>Answers on the postroom's port. The certificate for STARTTLS is made for each run and signed by nobody.</summary>
-public sealed partial class SmtpConnectionHandler(Mailbox mailbox, TimeProvider clock, ILogger<SmtpConnectionHandler> log) : ConnectionHandler
+/// <summary>Answers on the postroom's port.</summary>
+public sealed partial class SmtpConnectionHandler(Mailbox mailbox, Drills drills, PracticeCertificates certificates, TimeProvider clock, ILogger<SmtpConnectionHandler> log) : ConnectionHandler
 {
     private static readonly TimeSpan LongestConversation = TimeSpan.FromMinutes(30);
-    private static readonly Lazy<X509Certificate2> Certificate = new(MakeCertificate);
 
     /// <inheritdoc/>
     public override async Task OnConnectedAsync(ConnectionContext connection)
@@ -20,11 +18,22 @@ public sealed partial class SmtpConnectionHandler(Mailbox mailbox, TimeProvider 
         var line = new SmtpLine(stream);
         try
         {
-            await new SmtpSession(line, mailbox, Certificate.Value, clock).RunAsync(limit.Token);
+            var secured = connection.Items.ContainsKey(PostroomListening.Secured);
+            if (secured)
+            {
+                await SecureAsync(line, limit.Token);
+            }
+
+            await new SmtpSession(line, mailbox, drills, secured, cancel => SecureAsync(line, cancel), clock).RunAsync(limit.Token);
         }
         catch (InvalidDataException)
         {
             await line.WriteAsync("500 the line is too long; goodbye", CancellationToken.None);
+        }
+        catch (LineCut)
+        {
+            // As the drill wants it: gone without a word, and without what the other side may still be saying.
+            connection.Abort();
         }
         catch (Exception e) when (e is IOException or OperationCanceledException or ConnectionResetException or System.Security.Authentication.AuthenticationException)
         {
@@ -32,12 +41,11 @@ public sealed partial class SmtpConnectionHandler(Mailbox mailbox, TimeProvider 
         }
     }
 
-    private static X509Certificate2 MakeCertificate()
+    private async Task SecureAsync(SmtpLine line, CancellationToken cancel)
     {
-        using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
-        var request = new CertificateRequest("CN=postroom.rendal.example", key, HashAlgorithmName.SHA256);
-        using var made = request.CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddYears(1));
-        return X509CertificateLoader.LoadPkcs12(made.Export(X509ContentType.Pkcs12), null);
+        var secured = new SslStream(line.Stream, leaveInnerStreamOpen: false);
+        await secured.AuthenticateAsServerAsync(new SslServerAuthenticationOptions { ServerCertificate = certificates.Of(drills.Certificate) }, cancel);
+        line.Exchange(secured);
     }
 
     [LoggerMessage(Level = LogLevel.Information, Message = "The line to a mail program was lost: {Reason}")]

@@ -59,7 +59,24 @@ internal sealed class SmtpLine(Stream stream)
         }
     }
 
+    /// <summary>Reads a part of what comes and throws it away.</summary>
+    public async Task ReadSomeAsync(CancellationToken cancel)
+    {
+        start = 0;
+        end = start < end ? 0 : await stream.ReadAsync(buffer, cancel);
+    }
+
     public async Task WriteAsync(string answer, CancellationToken cancel) => await stream.WriteAsync(Encoding.UTF8.GetBytes(answer + "\r\n"), cancel);
+
+    /// <summary>Writes an answer byte by byte.</summary>
+    public async Task DripAsync(string answer, TimeSpan every, CancellationToken cancel)
+    {
+        foreach (var one in Encoding.UTF8.GetBytes(answer + "\r\n"))
+        {
+            await Task.Delay(every, cancel);
+            await stream.WriteAsync(new[] { one }, cancel);
+        }
+    }
 
     private async Task<bool> ReadLineAsync(MemoryStream line, int longest, CancellationToken cancel)
     {

@@ -1,27 +1,38 @@
-using System.Net.Security;
-using System.Security.Cryptography.X509Certificates;
 using System.Text;
 using System.Text.RegularExpressions;
 
 namespace Rendal.Postroom;
 
-/// <summary>One conversation with a mail program (RFC 5321).</summary>
-internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, X509Certificate2 certificate, TimeProvider clock)
+/// <summary>One conversation with a mail program (RFC 5321), with the drills that it meets.</summary>
+/// <param name="line">The line.</param>
+/// <param name="mailbox">Where messages are kept.</param>
+/// <param name="drills">The drills that go on.</param>
+/// <param name="secured">Whether the line is secured already.</param>
+/// <param name="secureAsync">Secures it.</param>
+/// <param name="clock">Tells when a message came.</param>
+internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, Drills drills, bool secured, Func<CancellationToken, Task> secureAsync, TimeProvider clock)
 {
-    private const int LargestMessage = 26_214_400;
     private const int MostRecipients = 100;
 
     private readonly List<string> recipients = [];
     private bool greeted;
-    private bool secured;
+    private bool secured = secured;
+    private bool dripping;
+    private bool cutsAfterKeeping;
+    private bool closing;
     private string account = "";
     private string? from;
 
     /// <summary>Talks until the other side says goodbye or closes.</summary>
     public async Task RunAsync(CancellationToken cancel)
     {
-        await line.WriteAsync("220 postroom.rendal.example ready for practice", cancel);
-        while (await line.ReadCommandAsync(cancel) is { } command)
+        if (!await GoesOnAsync(DrillStep.Greeting, [], cancel))
+        {
+            return;
+        }
+
+        await SayAsync("220 postroom.rendal.example ready for practice", cancel);
+        while (!closing && await line.ReadCommandAsync(cancel) is { } command)
         {
             var verb = command.Split(' ')[0].ToUpperInvariant();
             var rest = command.Length > verb.Length ? command[(verb.Length + 1)..].Trim() : "";
@@ -46,11 +57,50 @@ internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, X509Ce
             {
                 await AuthAsync(rest, cancel);
             }
-            else
+            else if (StepOf(verb) is not { } step || await GoesOnAsync(step, step == DrillStep.Recipient && Path(rest, "TO") is { } to ? [to] : [], cancel))
             {
-                await line.WriteAsync(Answer(verb, rest), cancel);
+                await SayAsync(Answer(verb, rest), cancel);
             }
         }
+    }
+
+    private static DrillStep? StepOf(string verb) => verb switch
+    {
+        "HELO" or "EHLO" => DrillStep.Hello,
+        "MAIL" => DrillStep.Sender,
+        "RCPT" => DrillStep.Recipient,
+        _ => null,
+    };
+
+    /// <summary>Does the drill of a step, if there is one. False where that was the answer, and the step is not done.</summary>
+    /// <exception cref="LineCut">The drill is to cut the line.</exception>
+    private async Task<bool> GoesOnAsync(DrillStep step, IReadOnlyList<string> about, CancellationToken cancel)
+    {
+        var drill = drills.Meet(step, account, about);
+        (dripping, cutsAfterKeeping) = (drill?.Act == DrillAct.Drip, drill?.Act == DrillAct.KeepAndCut);
+        switch (drill?.Act)
+        {
+            case DrillAct.Cut when step == DrillStep.Data:
+                await line.WriteAsync("354 go on, a single dot ends it", cancel);
+                await line.ReadSomeAsync(cancel);
+                throw new LineCut();
+            case DrillAct.Cut:
+                throw new LineCut();
+            case DrillAct.Answer:
+                await line.WriteAsync(drill.Answer, cancel);
+
+                // RFC 5321, section 3.8: after 421 the server closes the line.
+                closing = drill.Answer.StartsWith("421", StringComparison.Ordinal);
+                return false;
+            default:
+                return true;
+        }
+    }
+
+    private async Task SayAsync(string answer, CancellationToken cancel)
+    {
+        await (dripping ? line.DripAsync(answer, drills.DripEvery, cancel) : line.WriteAsync(answer, cancel));
+        dripping = false;
     }
 
     private string Answer(string verb, string rest)
@@ -84,7 +134,7 @@ internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, X509Ce
     private IEnumerable<string> Extensions()
     {
         yield return "250-postroom.rendal.example";
-        yield return $"250-SIZE {LargestMessage}";
+        yield return $"250-SIZE {drills.LimitsOf(account).LargestMessage}";
         yield return "250-8BITMIME";
         yield return "250-SMTPUTF8";
         yield return "250-PIPELINING";
@@ -108,9 +158,15 @@ internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, X509Ce
             return "501 MAIL FROM:<address> is wanted";
         }
 
-        if (Size().Match(rest) is { Success: true } size && (!long.TryParse(size.Groups[1].Value, out var bytes) || bytes > LargestMessage))
+        var largest = drills.LimitsOf(account).LargestMessage;
+        if (Size().Match(rest) is { Success: true } size && (!long.TryParse(size.Groups[1].Value, out var bytes) || bytes > largest))
         {
-            return $"552 5.3.4 the message is larger than {LargestMessage} bytes";
+            return TooLarge(largest);
+        }
+
+        if (!drills.MayCome(account))
+        {
+            return $"451 4.7.1 more than {drills.LimitsOf(account).MessagesAMinute} messages a minute; come back later";
         }
 
         from = path;
@@ -146,24 +202,34 @@ internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, X509Ce
             return true;
         }
 
-        await line.WriteAsync("354 go on, a single dot ends it", cancel);
-        if (await line.ReadDataAsync(LargestMessage, cancel) is not { } data)
+        if (!await GoesOnAsync(DrillStep.Data, recipients, cancel))
+        {
+            Reset();
+            return true;
+        }
+
+        var largest = drills.LimitsOf(account).LargestMessage;
+        await SayAsync("354 go on, a single dot ends it", cancel);
+        if (await line.ReadDataAsync(largest, cancel) is not { } data)
         {
             return false;
         }
 
-        if (data.Length > LargestMessage)
+        if (await GoesOnAsync(DrillStep.End, recipients, cancel))
         {
-            await line.WriteAsync($"552 5.3.4 the message is larger than {LargestMessage} bytes", cancel);
-        }
-        else
-        {
-            var message = mailbox.Add(account, from!, [.. recipients], data.ToArray(), clock.GetUtcNow());
-            await line.WriteAsync($"250 2.0.0 kept as number {message.Id}", cancel);
+            await SayAsync(data.Length > largest ? TooLarge(largest) : $"250 2.0.0 kept as number {Keep(data)}", cancel);
         }
 
         Reset();
         return true;
+    }
+
+    private static string TooLarge(int largest) => $"552 5.3.4 the message is larger than {largest} bytes";
+
+    private long Keep(MemoryStream data)
+    {
+        var message = mailbox.Add(account, from!, [.. recipients], data.ToArray(), clock.GetUtcNow());
+        return cutsAfterKeeping ? throw new LineCut() : message.Id;
     }
 
     private async Task StartTlsAsync(CancellationToken cancel)
@@ -174,10 +240,13 @@ internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, X509Ce
             return;
         }
 
-        await line.WriteAsync("220 go on", cancel);
-        var stream = new SslStream(line.Stream, leaveInnerStreamOpen: false);
-        await stream.AuthenticateAsServerAsync(new SslServerAuthenticationOptions { ServerCertificate = certificate }, cancel);
-        line.Exchange(stream);
+        if (!await GoesOnAsync(DrillStep.Security, [], cancel))
+        {
+            return;
+        }
+
+        await SayAsync("220 go on", cancel);
+        await secureAsync(cancel);
         (secured, greeted) = (true, false);
         Reset();
     }
@@ -210,7 +279,14 @@ internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, X509Ce
         }
 
         account = name;
-        await line.WriteAsync("235 2.7.0 signed in", cancel);
+        if (await GoesOnAsync(DrillStep.SignIn, [], cancel))
+        {
+            await SayAsync("235 2.7.0 signed in", cancel);
+        }
+        else
+        {
+            account = "";
+        }
     }
 
     private async Task<string?> AskAsync(string question, CancellationToken cancel)

@@ -1,3 +1,4 @@
+using System.Security.Cryptography.X509Certificates;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Hosting.Server;
@@ -12,22 +13,47 @@ namespace Rendal.Mail.Tests;
 public sealed class RunningPostroom : IAsyncLifetime
 {
     private readonly string folder = Directory.CreateTempSubdirectory("rendal-postroom-").FullName;
+    private readonly TaskCompletionSource lineClosed = new();
     private WebApplication? app;
 
     public Mailbox Mailbox { get; private set; } = null!;
 
+    public Drills Drills { get; private set; } = null!;
+
+    /// <summary>The authority that signed the postroom's certificates.</summary>
+    public X509Certificate2 Authority { get; private set; } = null!;
+
+    /// <summary>Done when a line was closed.</summary>
+    public Task LineClosed => lineClosed.Task;
+
     public int Port { get; private set; }
+
+    /// <summary>The port whose line is secured from the first byte.</summary>
+    public int SecuredPort { get; private set; }
 
     public async ValueTask InitializeAsync()
     {
-        Mailbox = new Mailbox(folder);
         var builder = WebApplication.CreateSlimBuilder();
         builder.Logging.ClearProviders();
-        builder.Services.AddSingleton(Mailbox).AddSingleton(TimeProvider.System);
-        builder.WebHost.ConfigureKestrel(options => options.ListenForMail(0));
+        builder.Services.AddSingleton(TimeProvider.System).AddPostroom(folder);
+        builder.WebHost.ConfigureKestrel(options =>
+        {
+            options.ConfigureEndpointDefaults(listen => listen.Use(next => connection =>
+            {
+                connection.ConnectionClosed.Register(() => lineClosed.TrySetResult());
+                return next(connection);
+            }));
+            options.ListenForMail(0);
+            options.ListenForMail(0, secured: true);
+        });
         app = builder.Build();
+        Mailbox = app.Services.GetRequiredService<Mailbox>();
+        Drills = app.Services.GetRequiredService<Drills>();
+        Drills.DripEvery = TimeSpan.FromMilliseconds(1);
+        Authority = app.Services.GetRequiredService<PracticeCertificates>().Authority;
         await app.StartAsync();
-        Port = new Uri(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.Single()).Port;
+        var ports = app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.Select(a => new Uri(a).Port).ToList();
+        (Port, SecuredPort) = (ports[0], ports[1]);
     }
 
     public async ValueTask DisposeAsync()

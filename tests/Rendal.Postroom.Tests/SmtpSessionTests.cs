@@ -54,6 +54,36 @@ public class SmtpSessionTests(RunningPostroom postroom) : IClassFixture<RunningP
     }
 
     [Fact]
+    public void A_drill_that_cannot_be_done_is_refused_in_words()
+    {
+        Assert.StartsWith("An answer is a code of three digits", new Drill(DrillStep.End, DrillAct.Answer, "come back").Problem, StringComparison.Ordinal);
+        Assert.StartsWith("An answer is a code of three digits", new Drill(DrillStep.End, DrillAct.Answer, "250 fine").Problem, StringComparison.Ordinal);
+        Assert.StartsWith("An answer is a code of three digits", new Drill(DrillStep.End, DrillAct.Answer, "451 two\r\nlines").Problem, StringComparison.Ordinal);
+        Assert.Equal("Only a message that has come whole can be kept.", new Drill(DrillStep.Data, DrillAct.KeepAndCut).Problem);
+        Assert.Null(new Drill(DrillStep.End, DrillAct.KeepAndCut).Problem);
+        Assert.Throws<ArgumentException>(() => postroom.Drills.Begin("x", new Drill(DrillStep.End, DrillAct.Answer, "")));
+    }
+
+    [Fact]
+    public void A_drill_of_one_account_is_not_met_by_another_and_ends_after_its_number()
+    {
+        postroom.Drills.Begin("counted", new Drill(DrillStep.End, DrillAct.Cut, Left: 2));
+        Assert.Null(postroom.Drills.Meet(DrillStep.End, "other", []));
+        Assert.NotNull(postroom.Drills.Meet(DrillStep.End, "counted", []));
+        Assert.Equal(1, Assert.Single(postroom.Drills.Of("counted")).Left);
+        Assert.NotNull(postroom.Drills.Meet(DrillStep.End, "counted", []));
+        Assert.Null(postroom.Drills.Meet(DrillStep.End, "counted", []));
+    }
+
+    [Fact]
+    public void Deliveries_are_counted_by_the_number_that_a_message_bears()
+    {
+        postroom.Mailbox.Add("counting", "a@b.example", ["c@d.example"], "Message-ID: <one@b.example>\r\n\r\nx\r\n"u8.ToArray(), DateTimeOffset.UnixEpoch);
+        postroom.Mailbox.Add("counting", "a@b.example", ["c@d.example"], "Message-ID: <one@b.example>\r\n\r\nx\r\n"u8.ToArray(), DateTimeOffset.UnixEpoch);
+        Assert.Equal(2, postroom.Mailbox.Deliveries("counting")["one@b.example"]);
+    }
+
+    [Fact]
     public async Task Commands_sent_in_one_go_are_answered_one_by_one()
     {
         await using var line = await ConnectAsync();

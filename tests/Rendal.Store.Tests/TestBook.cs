@@ -76,7 +76,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     {
         var intake = await LedgerOfAsync(customers);
         var wording = await new WordingStore(Source, Id).AddAsync(new Wording("First", "en", "Statement", "<p>Statement</p>"), Cancel);
-        var sender = await new SenderStore(Source, Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null, ""), Cancel);
+        var sender = await new SenderStore(Source, Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null), Cancel);
         var choice = new Choice { AsOf = new DateOnly(2026, 10, 31) };
         var round = await Rounds.MakeAsync("October", intake, choice, StatementRules.Default, wording, sender, Person, Cancel);
         Assert.True(await Rounds.PutPreparedAsync(round, [.. customers.Select(Parcel)], await ChosenAsync(intake, choice), new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), Now, Cancel));

@@ -6,7 +6,7 @@ public enum Ending
     /// <summary>The server took it.</summary>
     Accepted,
 
-    /// <summary>The server answered 4yz, could not be reached, or the line was cut before it had the end of the data.</summary>
+    /// <summary>The server answered 4yz to this message, or the line was cut before it had the end of the data.</summary>
     TryLater,
 
     /// <summary>The server answered 5yz to this message.</summary>
@@ -17,6 +17,9 @@ public enum Ending
 
     /// <summary>The server did not accept the sign-in, so that no other message would fare better.</summary>
     SignInRefused,
+
+    /// <summary>The server could not be reached, would not talk, or was not the one it should be, so that no other message would fare better now.</summary>
+    Unreachable,
 }
 
 /// <summary>What one recipient's server answer was.</summary>
@@ -29,4 +32,25 @@ public sealed record RecipientAnswer(string Address, bool Accepted, string Answe
 /// <param name="Ending">How it ended.</param>
 /// <param name="Answer">The server's own words with its code, or what happened on our side.</param>
 /// <param name="Recipients">The answer for each recipient that the server was asked about.</param>
-public sealed record Outcome(Ending Ending, string Answer, IReadOnlyList<RecipientAnswer> Recipients);
+public sealed record Outcome(Ending Ending, string Answer, IReadOnlyList<RecipientAnswer> Recipients)
+{
+    /// <summary>Whether a recipient was put off (4yz) while others were taken.</summary>
+    public bool PutOff => Recipients.Any(r => !r.Accepted && r.Answer.StartsWith('4'));
+
+    /// <summary>
+    /// The outcome for the recipients of the parcel, where the message went to the sender as well: if the server took the
+    /// sender's copy alone, the parcel was not sent.
+    /// </summary>
+    /// <param name="self">The sender's own address, which is not counted; null where no copy goes there.</param>
+    public Outcome Without(string? self)
+    {
+        if (self is null)
+        {
+            return this;
+        }
+
+        var others = Recipients.Where(r => !r.Address.Equals(self, StringComparison.OrdinalIgnoreCase)).ToList();
+        return Ending != Ending.Accepted || others.Any(r => r.Accepted) ? this with { Recipients = others }
+            : new Outcome(others.Any(r => r.Answer.StartsWith('4')) ? Ending.TryLater : Ending.Refused, string.Join("; ", others.Select(r => r.Answer)), others);
+    }
+}

@@ -31,11 +31,10 @@ public sealed class LocalCluster : IAsyncDisposable
     /// <exception cref="ClusterFailed">There is no server on the machine, or it does not start.</exception>
     public static async Task<LocalCluster> StartAsync(string folder, bool forTests, CancellationToken cancel)
     {
-        var binaries = PostgresBinaries.Find()
-            ?? throw new ClusterFailed("No PostgreSQL server was found; install it (apt-get install postgresql), or name another one by RENDAL_DATABASE_URL.");
+        var binaries = Binaries();
         Directory.CreateDirectory(folder);
         var data = Path.Combine(folder, "postgresql");
-        var passwordFile = Path.Combine(folder, "postgresql-password");
+        var passwordFile = PasswordFile(folder);
         if (!File.Exists(Path.Combine(data, "PG_VERSION")))
         {
             await MakeAsync(binaries, folder, data, passwordFile, cancel);
@@ -61,6 +60,15 @@ public sealed class LocalCluster : IAsyncDisposable
         return new LocalCluster(binaries, data, password, port);
     }
 
+    /// <summary>The server that runs in a folder; null where none does.</summary>
+    /// <exception cref="ClusterFailed">There is no server on the machine.</exception>
+    public static async Task<LocalCluster?> FindRunningAsync(string folder, CancellationToken cancel)
+    {
+        var data = Path.Combine(folder, "postgresql");
+        var binaries = Binaries();
+        return await RunningPortAsync(binaries, data, cancel) is { } port ? new LocalCluster(binaries, data, await File.ReadAllTextAsync(PasswordFile(folder), cancel), port) : null;
+    }
+
     /// <summary>The connection string of a database of this server; the database is made where it is missing.</summary>
     public async Task<string> DatabaseAsync(string name, CancellationToken cancel)
     {
@@ -82,6 +90,11 @@ public sealed class LocalCluster : IAsyncDisposable
 
     /// <inheritdoc/>
     public async ValueTask DisposeAsync() => await StopAsync();
+
+    private static PostgresBinaries Binaries() =>
+        PostgresBinaries.Find() ?? throw new ClusterFailed("No PostgreSQL server was found; install it (apt-get install postgresql), or name another one by RENDAL_DATABASE_URL.");
+
+    private static string PasswordFile(string folder) => Path.Combine(folder, "postgresql-password");
 
     private string ConnectionString(string database) =>
         new NpgsqlConnectionStringBuilder { Host = "127.0.0.1", Port = Port, Username = Owner, Password = password, Database = database, IncludeErrorDetail = true, Timeout = 120 }.ConnectionString;

@@ -54,31 +54,65 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         }
     }
 
-    /// <summary>Claims the next parcel whose time has come; null where there is none. Parcels of paused rounds and senders wait.</summary>
+    /// <summary>
+    /// Claims the next parcel whose time has come, and counts it against the allowance of its sender, which is held by all
+    /// workers together. Null where there is none: parcels of paused rounds and senders wait, and so do those whose sender's
+    /// server is away, or whose allowance is used up for the moment or for the day.
+    /// </summary>
+    /// <remarks>
+    /// A worker that comes late to its turn makes up for it, up to two turns, so that the pace is kept on the whole. Two
+    /// workers at the same turn: the second finds the sender's row changed, and gets nothing.
+    /// </remarks>
     public Task<ClaimedParcel?> ClaimAsync(long worker, DateTimeOffset now, CancellationToken cancel) =>
         source.Sql(
-            """
+            $"""
             with next as (
-                select p.book_id, p.id from parcel p
+                select p.book_id, p.id, s.id as sender_id, s.a_minute, s.a_day, ($2 at time zone b.time_zone)::date as day from parcel p
                 join round r on r.book_id = p.book_id and r.id = p.round_id
                 join sender s on s.book_id = r.book_id and s.id = r.sender_id
-                where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused and s.paused = ''
+                join book b on b.id = p.book_id
+                left join sender_day d on s.a_day is not null and d.book_id = s.book_id and d.sender_id = s.id and d.day = ($2 at time zone b.time_zone)::date
+                where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused
+                    and s.paused = '' and s.away_until <= $2 and s.next_at <= $2 and (s.a_day is null or coalesce(d.messages, 0) < s.a_day)
                 order by p.try_from, p.id limit 1 for update of p skip locked),
+            paced as (
+                update sender s set next_at = greatest(s.next_at, $2 - 2 * interval '1 minute' / s.a_minute) + interval '1 minute' / s.a_minute
+                from next where next.a_minute is not null and s.book_id = next.book_id and s.id = next.sender_id and s.next_at <= $2
+                returning s.id),
+            in_turn as (select * from next where a_minute is null or exists (select from paced)),
+            counted as (
+                insert into sender_day as d (book_id, sender_id, day, messages) select book_id, sender_id, day, 1 from in_turn where a_day is not null
+                on conflict (book_id, sender_id, day) do update set messages = d.messages + 1 where d.messages < (select a_day from in_turn)
+                returning d.sender_id),
             claimed as (
                 update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
-                from next where p.book_id = next.book_id and p.id = next.id
+                from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
                 returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version)
-            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, m.bytes,
-                s.id, s.name, s.address, s.host, s.port, s.security, s.user_name, s.password, s.paused, c.layout_id, c.layout_version
+            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
             from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id and s.id = r.sender_id
             left join message m on m.book_id = c.book_id and m.parcel_id = c.id
             """,
             worker, now.ToUniversalTime()).FirstAsync(
                 r => new ClaimedParcel(
-                    r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt32(3), r.GetFieldValue<string[]>(4), r.GetString(5), r.GetString(6), StoreJson.Read<Customer>(r.GetString(7)), r.IsDBNull(8) ? null : r.GetFieldValue<byte[]>(8),
-                    new Sender(r.GetInt64(9), r.GetString(10), r.GetString(11), r.GetString(12), r.GetInt32(13), r.GetString(14), r.GetString(15), r.IsDBNull(16) ? null : r.GetFieldValue<byte[]>(16), r.GetString(17)),
-                    r.IsDBNull(18) ? null : new LayoutRef(r.GetInt64(18), r.GetInt32(19))),
+                    r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt32(3), r.GetFieldValue<string[]>(4), r.GetString(5), r.GetString(6), StoreJson.Read<Customer>(r.GetString(7)), r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
+                    SenderStore.Read(r, 11), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9))),
                 cancel);
+
+    /// <summary>When the next turn of an allowance a minute comes, or a server that was away is asked again; null where nothing waits for that.</summary>
+    public async Task<DateTimeOffset?> NextTurnAsync(DateTimeOffset now, CancellationToken cancel) =>
+        (await source.Sql(
+            """
+            select min(greatest(s.next_at, s.away_until)) from sender s
+            where s.paused = '' and greatest(s.next_at, s.away_until) > $1
+                and exists (select from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id where r.book_id = s.book_id and r.sender_id = s.id and not r.paused and p.state in ('released', 'to-be-retried') and p.try_from <= $1)
+            """,
+            now.ToUniversalTime()).ListAsync(r => r.Nullable<DateTimeOffset>(0), cancel))[0];
+
+    /// <summary>The recipients for whom a server took the message of a parcel at earlier tries.</summary>
+    public async Task<HashSet<string>> TakenAsync(ClaimedParcel parcel, CancellationToken cancel) =>
+        (await source.Sql(
+            "select a ->> 'address' from dispatch_try t, jsonb_array_elements(t.recipients) a where t.book_id = $1 and t.parcel_id = $2 and t.ending = 'accepted' and (a ->> 'accepted')::boolean",
+            parcel.Book, parcel.Parcel).ListAsync(r => r.GetString(0), cancel)).ToHashSet(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>
     /// Writes down that a try begins, and on the first one the message itself, before any byte goes out.
@@ -127,13 +161,30 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             parcel.Book, dispatchTry, now.ToUniversalTime(), EndingCode(outcome.Ending), outcome.Answer, Commands.Json(outcome.Recipients)).RunAsync(cancel);
         await connection.Sql(
             "update parcel set state = $4, worker = null, try_from = $5, tries = tries - $6 where book_id = $1 and id = $2 and state = 'sending' and worker = $3",
-            parcel.Book, parcel.Parcel, worker, next.State.Code(), (now + (next.After ?? TimeSpan.Zero)).ToUniversalTime(), next.PausesSender ? 1 : 0).RunAsync(cancel);
-        if (next.PausesSender)
+            parcel.Book, parcel.Parcel, worker, next.State.Code(), (now + (next.After ?? TimeSpan.Zero)).ToUniversalTime(), next.CountsAsTry ? 0 : 1).RunAsync(cancel);
+        if (next.Sender == SenderStep.Stops)
         {
             await connection.Sql("update sender set paused = $3 where book_id = $1 and id = $2", parcel.Book, parcel.Sender.Id, $"The mail server refused the sign-in: {outcome.Answer}").RunAsync(cancel);
         }
+        else if (next.Sender == SenderStep.Waits)
+        {
+            await WaitAsync(connection, parcel, outcome.Answer, now, cancel);
+        }
+        else if (parcel.Sender.Away is not null)
+        {
+            await connection.Sql("update sender set away_times = 0, away_since = null, away_words = '', away_until = '-infinity' where book_id = $1 and id = $2 and away_times > 0", parcel.Book, parcel.Sender.Id).RunAsync(cancel);
+        }
 
         await transaction.CommitAsync(cancel);
+    }
+
+    /// <summary>Lets a sender wait whose server could not be reached. Several workers that find this out at once count as one.</summary>
+    private static async Task WaitAsync(NpgsqlConnection connection, ClaimedParcel parcel, string words, DateTimeOffset now, CancellationToken cancel)
+    {
+        var times = (parcel.Sender.Away?.Times ?? 0) + 1;
+        await connection.Sql(
+            "update sender set away_times = $3, away_since = coalesce(away_since, $4), away_words = $5, away_until = $6 where book_id = $1 and id = $2 and away_times = $3 - 1",
+            parcel.Book, parcel.Sender.Id, times, now.ToUniversalTime(), words, (now + NextStep.Waiting(times)).ToUniversalTime()).RunAsync(cancel);
     }
 
     /// <summary>Gives a claimed parcel up because it cannot be made into a message at all.</summary>
@@ -185,6 +236,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         Ending.Refused => "refused",
         Ending.Unanswered => "unanswered",
         Ending.SignInRefused => "sign-in-refused",
+        Ending.Unreachable => "unreachable",
         _ => throw new ArgumentOutOfRangeException(nameof(ending), ending, null),
     };
 }

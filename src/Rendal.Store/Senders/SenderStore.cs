@@ -2,42 +2,80 @@ using Npgsql;
 
 namespace Rendal.Store.Senders;
 
-/// <summary>The mail account and identity that messages go out under.</summary>
-/// <param name="Id">Its number.</param>
-/// <param name="Name">The name that recipients see.</param>
-/// <param name="Address">The address that recipients see and answer to.</param>
-/// <param name="Host">The mail server's name.</param>
-/// <param name="Port">Its port.</param>
-/// <param name="Security"><c>none</c> (on loopback only), <c>starttls</c> or <c>tls</c>.</param>
-/// <param name="UserName">Who signs in; empty where nobody has to.</param>
-/// <param name="ProtectedPassword">The password, encrypted; null where there is none.</param>
-/// <param name="Paused">Why nothing is sent under it until a person has seen to it; empty when it may send.</param>
-public sealed record Sender(long Id, string Name, string Address, string Host, int Port, string Security, string UserName, byte[]? ProtectedPassword, string Paused);
-
 /// <summary>The senders of one book.</summary>
 public sealed class SenderStore(NpgsqlDataSource source, long book)
 {
-    private const string Columns = "id, name, address, host, port, security, user_name, password, paused";
+    internal const string Columns = "id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes, paused, away_times, away_since, away_words, away_until";
 
     /// <summary>All senders, in the order in which they were made.</summary>
-    public Task<List<Sender>> ListAsync(CancellationToken cancel) => source.Sql($"select {Columns} from sender where book_id = $1 order by id", book).ListAsync(Read, cancel);
+    public Task<List<Sender>> ListAsync(CancellationToken cancel) => source.Sql($"select {Columns} from sender where book_id = $1 order by id", book).ListAsync(r => Read(r), cancel);
 
     /// <summary>A sender; null where there is none of this number.</summary>
-    public Task<Sender?> FindAsync(long id, CancellationToken cancel) => source.Sql($"select {Columns} from sender where book_id = $1 and id = $2", book, id).FirstAsync(Read, cancel);
+    public Task<Sender?> FindAsync(long id, CancellationToken cancel) => source.Sql($"select {Columns} from sender where book_id = $1 and id = $2", book, id).FirstAsync(r => Read(r), cancel);
 
     /// <summary>Adds a sender; its number is given.</summary>
     public Task<long> AddAsync(Sender sender, CancellationToken cancel) =>
-        source.Sql("insert into sender (book_id, name, address, host, port, security, user_name, password) values ($1, $2, $3, $4, $5, $6, $7, $8) returning id",
-            book, sender.Name, sender.Address, sender.Host, sender.Port, sender.Security, sender.UserName, Bytes(sender.ProtectedPassword)).OneAsync<long>(cancel);
+        source.Sql(
+            """
+            insert into sender (book_id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id
+            """,
+            [book, .. Values(sender)]).OneAsync<long>(cancel);
 
-    /// <summary>Changes a sender and lets it send again. Without a password the one that was there stays.</summary>
-    public async Task<bool> UpdateAsync(Sender sender, CancellationToken cancel) =>
-        await source.Sql(
-            "update sender set name = $3, address = $4, host = $5, port = $6, security = $7, user_name = $8, password = coalesce($9, password), paused = '' where book_id = $1 and id = $2",
-            book, sender.Id, sender.Name, sender.Address, sender.Host, sender.Port, sender.Security, sender.UserName, Bytes(sender.ProtectedPassword)).RunAsync(cancel) == 1;
+    /// <summary>Changes a sender and lets it send again at once. Without a password the one that was there stays.</summary>
+    /// <param name="sender">The sender.</param>
+    /// <param name="today">The day of the book, of which the messages begun so far are counted where there is an allowance.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<bool> UpdateAsync(Sender sender, DateOnly today, CancellationToken cancel)
+    {
+        var changed = await source.Sql(
+            """
+            update sender set name = $2, address = $3, host = $4, port = $5, security = $6, user_name = $7, password = coalesce($8, password),
+                reply_to = $9, copy_to_self = $10, a_minute = $11, a_day = $12, largest_bytes = $13,
+                paused = '', next_at = '-infinity', away_times = 0, away_since = null, away_words = '', away_until = '-infinity'
+            where book_id = $1 and id = $14
+            """,
+            [book, .. Values(sender), sender.Id]).RunAsync(cancel);
+        if (sender.ADay is not null)
+        {
+            await source.Sql(
+                """
+                insert into sender_day (book_id, sender_id, day, messages)
+                select $1, $2, $3, count(*) from dispatch_try t
+                join parcel p on p.book_id = t.book_id and p.id = t.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id and r.sender_id = $2
+                join book b on b.id = t.book_id
+                where t.book_id = $1 and t.started_at >= $3::timestamp at time zone b.time_zone
+                on conflict (book_id, sender_id, day) do update set messages = greatest(sender_day.messages, excluded.messages)
+                """,
+                book, sender.Id, today).RunAsync(cancel);
+        }
 
-    internal static Sender Read(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetString(2), r.GetString(3), r.GetInt32(4), r.GetString(5), r.GetString(6), r.IsDBNull(7) ? null : r.GetFieldValue<byte[]>(7), r.GetString(8));
+        return changed == 1;
+    }
 
-    private static NpgsqlParameter Bytes(byte[]? value) => new() { Value = (object?)value ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bytea };
+    /// <summary>How many messages were begun under a sender on a day; 0 where it has no allowance a day.</summary>
+    public async Task<int> BegunAsync(long id, DateOnly day, CancellationToken cancel) =>
+        (await source.Sql("select messages from sender_day where book_id = $1 and sender_id = $2 and day = $3", book, id, day).ListAsync(r => r.GetInt32(0), cancel)).FirstOrDefault();
+
+    /// <summary>Reads <see cref="Columns"/> from a column on.</summary>
+    internal static Sender Read(NpgsqlDataReader r, int at = 0) => new(
+        r.GetInt64(at), r.GetString(at + 1), r.GetString(at + 2), r.GetString(at + 3), r.GetInt32(at + 4), r.GetString(at + 5), r.GetString(at + 6), r.IsDBNull(at + 7) ? null : r.GetFieldValue<byte[]>(at + 7))
+    {
+        ReplyTo = r.GetString(at + 8),
+        CopyToSelf = r.GetBoolean(at + 9),
+        AMinute = r.Nullable<int>(at + 10),
+        ADay = r.Nullable<int>(at + 11),
+        LargestBytes = r.Nullable<int>(at + 12),
+        Paused = r.GetString(at + 13),
+        Away = r.GetInt32(at + 14) is > 0 and var times ? new SenderAway(times, r.GetFieldValue<DateTimeOffset>(at + 15), r.GetString(at + 16), r.GetFieldValue<DateTimeOffset>(at + 17)) : null,
+    };
+
+    private static object?[] Values(Sender sender) =>
+    [
+        sender.Name, sender.Address, sender.Host, sender.Port, sender.Security, sender.UserName,
+        new NpgsqlParameter { Value = (object?)sender.ProtectedPassword ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bytea },
+        sender.ReplyTo, sender.CopyToSelf, Whole(sender.AMinute), Whole(sender.ADay), Whole(sender.LargestBytes),
+    ];
+
+    private static NpgsqlParameter Whole(int? value) => new() { Value = (object?)value ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Integer };
 }

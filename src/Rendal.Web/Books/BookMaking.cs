@@ -51,7 +51,7 @@ internal sealed class BookMaking(BookStore books, NpgsqlDataSource source, HostP
         var made = (await books.FindAsync(id, cancel))!;
         await books.UpdateRulesAsync(id, made.Rules with { Reminders = new ReminderRules(levels) }, made.TermsDays, cancel);
         await new SenderStore(source, id).AddAsync(
-            new Sender(0, firm.Name, "accounts@practice.example", "127.0.0.1", parts.MailPort, "none", PracticeAccount(id), secrets.Protect("practice"), ""), cancel);
+            new Sender(0, firm.Name, "accounts@practice.example", "127.0.0.1", parts.MailPort, "none", PracticeAccount(id), secrets.Protect("practice")), cancel);
         return id;
     }
 

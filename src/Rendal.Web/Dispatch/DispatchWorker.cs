@@ -12,13 +12,14 @@ using Rendal.Store.Dispatch;
 using Rendal.Store.Intake;
 using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
+using Rendal.Web.Hosting;
 using Rendal.Web.Rounds;
 using Rendal.Web.Senders;
 
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Sends released parcels, a few at a time. Any number of these may run on any number of machines.</summary>
-internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
+internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
 {
     private const int AtOnce = 2;
     private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(2);
@@ -70,7 +71,9 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
                 }
 
                 await CloseAsync(postmen);
-                await worker.WaitAsync(LookAgain, stop);
+                var now = clock.GetUtcNow();
+                var turn = (await queue.NextTurnAsync(now, stop) - now)?.Duration();
+                await worker.WaitAsync(turn < LookAgain ? turn.Value : LookAgain, stop);
             }
         }
         finally
@@ -101,13 +104,16 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var account = new MailAccount(parcel.Sender.Host, parcel.Sender.Port, LineSecurities.Parse(parcel.Sender.Security), parcel.Sender.UserName, parcel.Sender.ProtectedPassword is { } password ? secrets.Unprotect(password) : "");
         if (!postmen.TryGetValue(account, out var postman))
         {
-            postmen.Add(account, postman = new Postman(account, ServerAnswersWithin));
+            postmen.Add(account, postman = new Postman(account, ServerAnswersWithin, parts.MailAuthorities));
         }
 
         try
         {
-            var outcome = await postman.CarryAsync(made?.Bytes ?? parcel.Message!, parcel.Sender.Address, parcel.Recipients, BeforeEnd, CancellationToken.None);
-            await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), clock.GetUtcNow(), CancellationToken.None);
+            var taken = parcel.Tries > 1 ? await queue.TakenAsync(parcel, CancellationToken.None) : [];
+            var self = parcel.Sender.CopyToSelf && taken.Count == 0 && !parcel.Recipients.Contains(parcel.Sender.Address, StringComparer.OrdinalIgnoreCase) ? parcel.Sender.Address : null;
+            List<string> recipients = [.. parcel.Recipients.Where(r => !taken.Contains(r)), .. self is null ? [] : new[] { self }];
+            var outcome = (await postman.CarryAsync(made?.Bytes ?? parcel.Message!, parcel.Sender.Address, recipients, BeforeEnd, CancellationToken.None)).Without(self);
+            await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses, taken.Count > 0), clock.GetUtcNow(), CancellationToken.None);
         }
         catch (TakenOver)
         {
@@ -186,7 +192,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
 
         var who = Recipients.Of(claimed.Card, kind);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
-        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()));
+        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.Sender.ReplyTo });
         return (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");
     }
 

@@ -1,3 +1,5 @@
+using System.Security.Cryptography.X509Certificates;
+
 namespace Rendal.Web.Hosting;
 
 /// <summary>What a host is built from.</summary>
@@ -8,4 +10,8 @@ namespace Rendal.Web.Hosting;
 /// <param name="Role">What of the work it does.</param>
 /// <param name="WebRoot">The folder of the built front end; null where there is none.</param>
 /// <param name="FirstRunKey">The key that the first person needs; null where nobody can be the first.</param>
-internal sealed record HostParts(string Database, string Data, int Port, int MailPort, Role Role, string? WebRoot, string? FirstRunKey);
+internal sealed record HostParts(string Database, string Data, int Port, int MailPort, Role Role, string? WebRoot, string? FirstRunKey)
+{
+    /// <summary>Authorities whose certificates mail servers may have, beside those that the machine trusts; null for none.</summary>
+    public X509Certificate2Collection? MailAuthorities { get; init; }
+}

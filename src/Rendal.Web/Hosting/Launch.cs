@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Sockets;
 using System.Security.Cryptography;
+using System.Security.Cryptography.X509Certificates;
 using System.Runtime.InteropServices;
 using Npgsql;
 using Rendal.Store.Cluster;
@@ -19,16 +20,23 @@ internal static class Launch
         using var terminate = PosixSignalRegistration.Create(PosixSignal.SIGTERM, Stop);
 
         Prepare(options);
-        using var only = OnlyOne(options);
-        DemandFree(options.Port, "--port");
-        DemandFree(options.MailPort, "--mail-port");
-        await using var cluster = options.DatabaseUrl is null ? await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token) : null;
+        var authorities = MailAuthorities(options);
+
+        // Any number of workers may run with the same data; a browser finds one Rendal at an address.
+        using var only = options.Role == Role.Worker ? null : OnlyOne(options);
+        if (options.Role != Role.Worker)
+        {
+            DemandFree(options.Port, "--port");
+            DemandFree(options.MailPort, "--mail-port");
+        }
+
+        await using var cluster = options.DatabaseUrl is null && options.Role != Role.Worker ? await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token) : null;
         try
         {
-            var database = cluster is null ? options.DatabaseUrl! : await cluster.DatabaseAsync("rendal", stop.Token);
+            var database = options.DatabaseUrl ?? await (cluster ?? await RunningClusterAsync(options, stop.Token)).DatabaseAsync("rendal", stop.Token);
             Upgrade(database);
             var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(12));
-            await using var app = RendalHost.Build(new HostParts(database, options.Data, options.Port, options.MailPort, options.Role, options.WebRoot, key));
+            await using var app = RendalHost.Build(new HostParts(database, options.Data, options.Port, options.MailPort, options.Role, options.WebRoot, key) { MailAuthorities = authorities });
             if (options.Demo)
             {
                 await DemoBook.EnsureAsync(app.Services, stop.Token);
@@ -49,6 +57,30 @@ internal static class Launch
         {
             signal.Cancel = true;
             stop.Cancel();
+        }
+    }
+
+    /// <summary>The database of the Rendal that a worker helps; it is that one's to stop.</summary>
+    private static async Task<LocalCluster> RunningClusterAsync(RendalOptions options, CancellationToken cancel) =>
+        await LocalCluster.FindRunningAsync(options.Data, cancel)
+        ?? throw new StartRefused($"No Rendal runs with the data in {options.Data} whose messages could be sent. Start that one first, or name its database by RENDAL_DATABASE_URL.");
+
+    private static X509Certificate2Collection? MailAuthorities(RendalOptions options)
+    {
+        if (options.MailAuthorities is not { } file)
+        {
+            return null;
+        }
+
+        try
+        {
+            var authorities = new X509Certificate2Collection();
+            authorities.ImportFromPemFile(file);
+            return authorities.Count > 0 ? authorities : throw new StartRefused($"RENDAL_MAIL_AUTHORITIES: there is no certificate in {file}.");
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException or CryptographicException)
+        {
+            throw new StartRefused($"RENDAL_MAIL_AUTHORITIES: {file} cannot be read: {e.Message}");
         }
     }
 

@@ -68,7 +68,7 @@ internal static class RendalHost
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(_ => NpgsqlDataSource.Create(parts.Database));
         services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton<DispatchQueue>().AddSingleton<BookMaking>();
-        services.AddSingleton(_ => new Mailbox(Path.Combine(parts.Data, "postroom")));
+        services.AddPostroom(Path.Combine(parts.Data, "postroom"));
         services.AddSingleton<OpenedFiles>().AddSingleton<Works>();
         services.AddSingleton<PreviewPress>().AddSingleton<SenderSecrets>();
         services.AddSingleton<PasswordHasher<Person>>();

@@ -29,6 +29,9 @@ internal sealed record RendalOptions
 
         RENDAL_DATABASE_URL names a PostgreSQL server of your own instead of the private one,
         for example  Host=db.example;Username=rendal;Password=…;Database=rendal
+
+        RENDAL_MAIL_AUTHORITIES names a file (PEM) of authorities whose certificates mail servers may have,
+        beside those that the machine trusts.
         """;
 
     public required bool Demo { get; init; }
@@ -42,6 +45,8 @@ internal sealed record RendalOptions
     public required Role Role { get; init; }
 
     public required string? DatabaseUrl { get; init; }
+
+    public required string? MailAuthorities { get; init; }
 
     public required string? WebRoot { get; init; }
 
@@ -79,6 +84,7 @@ internal sealed record RendalOptions
                 var other => throw new StartRefused($"--role {other}: one of web, worker, all is wanted."),
             },
             DatabaseUrl = Environment.GetEnvironmentVariable("RENDAL_DATABASE_URL") is { Length: > 0 } url ? url : null,
+            MailAuthorities = Environment.GetEnvironmentVariable("RENDAL_MAIL_AUTHORITIES") is { Length: > 0 } file ? file : null,
             WebRoot = Environment.GetEnvironmentVariable("RENDAL_WEB_ROOT"),
         };
     }

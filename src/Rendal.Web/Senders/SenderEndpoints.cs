@@ -1,6 +1,7 @@
 using System.Net;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
+using Rendal.Mail;
 using Rendal.Store.Senders;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -8,29 +9,92 @@ using Rendal.Web.Hosting;
 namespace Rendal.Web.Senders;
 
 /// <summary>A sender as it is shown; its password never is.</summary>
-internal sealed record SenderView(long Id, string Name, string Address, string Host, int Port, string Security, string UserName, bool HasPassword, string Paused, bool IsPractice);
+/// <param name="Id">Its number.</param>
+/// <param name="Name">The name that recipients see.</param>
+/// <param name="Address">The address that recipients see.</param>
+/// <param name="ReplyTo">The address that answers go to; empty for the address.</param>
+/// <param name="CopyToSelf">Whether each message goes to the address as well.</param>
+/// <param name="Host">The mail server.</param>
+/// <param name="Port">Its port.</param>
+/// <param name="Security"><c>none</c>, <c>starttls</c> or <c>tls</c>.</param>
+/// <param name="UserName">Who signs in.</param>
+/// <param name="HasPassword">Whether a password is kept.</param>
+/// <param name="AMinute">How many messages a minute; null for as many as go.</param>
+/// <param name="ADay">How many messages a day; null for as many as go.</param>
+/// <param name="BegunToday">How many of the day's allowance are used up.</param>
+/// <param name="LargestBytes">The largest message; null where it is not known.</param>
+/// <param name="Paused">Why it sends nothing until a person has seen to it; empty when it may.</param>
+/// <param name="Away">What keeps its server from being reached; null while it is.</param>
+/// <param name="IsPractice">Whether what it sends ends in the postroom.</param>
+internal sealed record SenderView(
+    long Id, string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, bool HasPassword,
+    int? AMinute, int? ADay, int BegunToday, int? LargestBytes, string Paused, SenderAway? Away, bool IsPractice);
 
-/// <summary>A sender to be stored; without a password the one that was there stays.</summary>
-internal sealed record SenderRequest(string Name, string Address, string Host, int Port, string Security, string UserName, string? Password);
+/// <summary>A sender to be stored or tried; without a password the one that was there stays.</summary>
+internal sealed record SenderRequest(string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, string? Password, int? AMinute, int? ADay, int? LargestBytes);
 
 /// <summary>The mail accounts of a book.</summary>
 internal static class SenderEndpoints
 {
+    private static readonly TimeSpan Silence = TimeSpan.FromSeconds(15);
+
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/senders").WithTags("Senders");
         group.MapGet("", ListAsync);
+        group.MapPost("", AddAsync);
         group.MapPut("/{id:long}", UpdateAsync);
+        group.MapPost("/{id:long}/try", TryAsync);
     }
 
-    private static async Task<List<SenderView>> ListAsync(BookScope scope, HostParts parts, CancellationToken cancel) =>
-        (await scope.Senders.ListAsync(cancel)).ConvertAll(s => View(s, parts));
+    private static async Task<List<SenderView>> ListAsync(BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel)
+    {
+        var views = new List<SenderView>();
+        foreach (var sender in await scope.Senders.ListAsync(cancel))
+        {
+            views.Add(await ViewAsync(sender, scope, parts, clock, cancel));
+        }
 
-    private static async Task<Ok<SenderView>> UpdateAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
+        return views;
+    }
+
+    private static async Task<SenderView> AddAsync(SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, TimeProvider clock, CancellationToken cancel)
+    {
+        var id = await scope.Senders.AddAsync(Checked(0, request, secrets), cancel);
+        return await ViewAsync((await scope.Senders.FindAsync(id, cancel))!, scope, parts, clock, cancel);
+    }
+
+    private static async Task<Ok<SenderView>> UpdateAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, TimeProvider clock, CancellationToken cancel) =>
+        await scope.Senders.UpdateAsync(Checked(id, request, secrets), scope.Book.Today(clock), cancel)
+            ? TypedResults.Ok(await ViewAsync((await scope.Senders.FindAsync(id, cancel))!, scope, parts, clock, cancel))
+            : throw Unable.NotFound("This sender");
+
+    /// <summary>Tries an account as it is filled in, without keeping it; nothing is sent.</summary>
+    private static async Task<TrialResult> TryAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
+    {
+        var sender = Checked(id, request, secrets);
+        var password = !string.IsNullOrEmpty(request.Password) ? request.Password
+            : (await scope.Senders.FindAsync(id, cancel))?.ProtectedPassword is { } kept ? secrets.Unprotect(kept) : "";
+        var account = new MailAccount(sender.Host, sender.Port, LineSecurities.Parse(sender.Security), sender.UserName, password);
+        return await AccountTrial.TryAsync(account, sender.Address, Silence, parts.MailAuthorities, cancel);
+    }
+
+    private static Sender Checked(long id, SenderRequest request, SenderSecrets secrets)
     {
         if (AddressList.Read(request.Address) is not { Good: [var address], Bad: [] })
         {
             throw Unable.Invalid($"“{request.Address}” is not one e-mail address.");
+        }
+
+        var replyTo = AddressList.Read(request.ReplyTo) switch
+        {
+            { Good: [], Bad: [] } => "",
+            { Good: [var one], Bad: [] } => one,
+            _ => throw Unable.Invalid($"“{request.ReplyTo}” is not one e-mail address for answers."),
+        };
+        if (string.IsNullOrWhiteSpace(request.Name) || request.Name.Any(char.IsControl))
+        {
+            throw Unable.Invalid("Give the name that recipients see, on one line.");
         }
 
         if (request.Security is not ("none" or "starttls" or "tls"))
@@ -48,15 +112,32 @@ internal static class SenderEndpoints
             throw Unable.Invalid("Say the mail server’s name and its port.");
         }
 
-        var password = string.IsNullOrEmpty(request.Password) ? null : secrets.Protect(request.Password);
-        var sender = new Sender(id, request.Name.Trim(), address, request.Host.Trim(), request.Port, request.Security, request.UserName.Trim(), password, "");
-        return await scope.Senders.UpdateAsync(sender, cancel)
-            ? TypedResults.Ok(View((await scope.Senders.FindAsync(id, cancel))!, parts))
-            : throw Unable.NotFound("This sender");
+        if (request.AMinute is < 1 or > 100_000 || request.ADay is < 1 or > 10_000_000)
+        {
+            throw Unable.Invalid("An allowance is at least one message; leave it empty for as many as go.");
+        }
+
+        if (request.LargestBytes is < 10_000 or > 1_000_000_000)
+        {
+            throw Unable.Invalid("The largest message is at least 10 kB and at most 1 GB; leave it empty where it is not known.");
+        }
+
+        return new Sender(id, request.Name.Trim(), address, request.Host.Trim(), request.Port, request.Security, request.UserName.Trim(), string.IsNullOrEmpty(request.Password) ? null : secrets.Protect(request.Password))
+        {
+            ReplyTo = replyTo,
+            CopyToSelf = request.CopyToSelf,
+            AMinute = request.AMinute,
+            ADay = request.ADay,
+            LargestBytes = request.LargestBytes,
+        };
     }
 
-    private static SenderView View(Sender s, HostParts parts) =>
-        new(s.Id, s.Name, s.Address, s.Host, s.Port, s.Security, s.UserName, s.ProtectedPassword is not null, s.Paused, IsThisMachine(s.Host) && s.Port == parts.MailPort);
+    private static async Task<SenderView> ViewAsync(Sender s, BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel) => new(
+        s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, s.ProtectedPassword is not null,
+        s.AMinute, s.ADay, await scope.Senders.BegunAsync(s.Id, scope.Book.Today(clock), cancel), s.LargestBytes, s.Paused, s.Away, IsPractice(s, parts));
+
+    /// <summary>Whether what a sender sends ends in the postroom.</summary>
+    internal static bool IsPractice(Sender s, HostParts parts) => IsThisMachine(s.Host) && s.Port == parts.MailPort;
 
     private static bool IsThisMachine(string host) => host == "localhost" || (IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address));
 }

@@ -11,7 +11,7 @@ public class NextStepTests
     [InlineData(4, 60)]
     public void Tries_are_repeated_with_growing_pauses(int tries, int minutes)
     {
-        Assert.Equal(new NextStep(ParcelState.ToBeRetried, TimeSpan.FromMinutes(minutes), false), Following(Ending.TryLater, tries));
+        Assert.Equal(new NextStep(ParcelState.ToBeRetried, TimeSpan.FromMinutes(minutes)), Following(Ending.TryLater, tries));
     }
 
     [Fact]
@@ -23,7 +23,52 @@ public class NextStepTests
         Assert.Equal(ParcelState.Sent, Following(Ending.Accepted, 1).State);
         Assert.Equal(ParcelState.Refused, Following(Ending.Refused, 1).State);
         Assert.Equal(ParcelState.Unsure, Following(Ending.Unanswered, 1).State);
-        Assert.True(Following(Ending.SignInRefused, 9) is { State: ParcelState.ToBeRetried, PausesSender: true });
+    }
+
+    [Theory]
+    [InlineData(Ending.SignInRefused, SenderStep.Stops)]
+    [InlineData(Ending.Unreachable, SenderStep.Waits)]
+    public void What_is_wrong_with_the_server_is_the_senders_and_uses_up_no_try_of_a_parcel(Ending ending, SenderStep sender)
+    {
+        var next = Following(ending, 9);
+        Assert.Equal((ParcelState.ToBeRetried, sender, false), (next.State, next.Sender, next.CountsAsTry));
+        Assert.True(Following(Ending.Refused, 1).CountsAsTry);
+    }
+
+    [Fact]
+    public void A_server_that_is_away_is_asked_again_soon_at_first_and_every_five_minutes_in_the_end() =>
+        Assert.Equal([10, 30, 60, 120, 300, 300], Enumerable.Range(1, 6).Select(n => NextStep.Waiting(n).TotalSeconds));
+
+    [Fact]
+    public void Who_is_put_off_while_others_are_taken_is_tried_again_and_in_the_end_told_of()
+    {
+        var outcome = new Outcome(Ending.Accepted, "250 ok", [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "450 busy")]);
+        Assert.Equal(ParcelState.ToBeRetried, NextStep.Following(outcome, 1, NextStep.DefaultPauses).State);
+        Assert.Equal(ParcelState.Sent, NextStep.Following(outcome, 5, NextStep.DefaultPauses).State);
+        var refused = new Outcome(Ending.Accepted, "250 ok", [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "550 unknown")]);
+        Assert.Equal(ParcelState.Sent, NextStep.Following(refused, 1, NextStep.DefaultPauses).State);
+    }
+
+    [Theory]
+    [InlineData(Ending.Refused, 2)]
+    [InlineData(Ending.TryLater, 5)]
+    public void What_is_refused_after_some_had_it_is_sent_and_not_refused(Ending ending, int tries) =>
+        Assert.Equal(ParcelState.Sent, NextStep.Following(new Outcome(ending, "", []), tries, NextStep.DefaultPauses, someHaveIt: true).State);
+
+    [Fact]
+    public void A_message_that_only_the_sender_got_was_not_sent()
+    {
+        RecipientAnswer self = new("us@tarnbrook.example", true, "250 ok");
+        Assert.Equal((Ending.Refused, "550 unknown"), Seen(self, new("a@inn.example", false, "550 unknown")));
+        Assert.Equal((Ending.TryLater, "450 busy"), Seen(self, new("a@inn.example", false, "450 busy")));
+        Assert.Equal((Ending.Accepted, "250 kept"), Seen(self, new("a@inn.example", true, "250 ok")));
+
+        (Ending, string) Seen(params RecipientAnswer[] answers)
+        {
+            var outcome = new Outcome(Ending.Accepted, "250 kept", answers).Without("US@tarnbrook.example");
+            Assert.DoesNotContain(self, outcome.Recipients);
+            return (outcome.Ending, outcome.Answer);
+        }
     }
 
     [Fact]

@@ -16,6 +16,8 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     private DispatchQueue queue = null!;
     private TestBook book = null!;
 
+    private static DateOnly Today => DateOnly.FromDateTime(TestBook.Now.UtcDateTime);
+
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     public async ValueTask InitializeAsync()
@@ -132,7 +134,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         var senders = new SenderStore(source, book.Id);
         var sender = (await senders.FindAsync(released.Sender, Cancel))!;
         Assert.Equal("The mail server refused the sign-in: 535 5.7.8 no", sender.Paused);
-        Assert.True(await senders.UpdateAsync(sender with { Paused = "" }, Cancel));
+        Assert.True(await senders.UpdateAsync(sender, Today, Cancel));
         await DrainAsync();
         Assert.All((await book.StatesAsync(released.Round)).Values, state => Assert.Equal(ParcelState.Sent, state));
     }
@@ -146,6 +148,112 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         await book.Rounds.PauseAsync(released.Round, false, Cancel);
         await DrainAsync();
         Assert.Equal(ParcelState.Sent, (await book.StatesAsync(released.Round))["AB01"]);
+    }
+
+    [Fact]
+    public async Task A_server_that_is_away_keeps_the_sender_waiting_with_growing_pauses_and_uses_up_no_tries()
+    {
+        var released = await book.ReleasedAsync("AB01", "BE02", "CO03");
+        var away = new Outcome(Ending.Unreachable, "127.0.0.1:2525 – Connection refused", []);
+        await using var worker = await queue.RegisterAsync(Cancel);
+
+        // Two that find it out at once count as one.
+        var first = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
+        var second = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
+        await SendAsync(first, worker.Number, away);
+        await SendAsync(second, worker.Number, away);
+        var senders = new SenderStore(source, book.Id);
+        Assert.Equal(new SenderAway(1, TestBook.Now, away.Answer, TestBook.Now.AddSeconds(10)), (await senders.FindAsync(released.Sender, Cancel))!.Away);
+        Assert.Null(await queue.ClaimAsync(worker.Number, TestBook.Now.AddSeconds(9), Cancel));
+        Assert.Equal(TestBook.Now.AddSeconds(10), await queue.NextTurnAsync(TestBook.Now, Cancel));
+
+        var again = (await queue.ClaimAsync(worker.Number, TestBook.Now.AddSeconds(10), Cancel))!;
+        await SendAsync(again, worker.Number, away);
+        Assert.Equal(2, (await senders.FindAsync(released.Sender, Cancel))!.Away!.Times);
+
+        // Back again: everything goes, at its first try.
+        while (await queue.ClaimAsync(worker.Number, TestBook.Now.AddMinutes(1), Cancel) is { } parcel)
+        {
+            Assert.Equal(1, parcel.Tries);
+            await SendAsync(parcel, worker.Number, Accepted);
+        }
+
+        Assert.Null((await senders.FindAsync(released.Sender, Cancel))!.Away);
+        Assert.All((await book.StatesAsync(released.Round)).Values, state => Assert.Equal(ParcelState.Sent, state));
+    }
+
+    [Fact]
+    public async Task The_allowance_a_minute_is_held_by_all_workers_together()
+    {
+        const int aMinute = 120;
+        var released = await book.ReleasedAsync([.. Enumerable.Range(0, 400).Select(i => $"C{i:000}")]);
+        await AllowAsync(released, aMinute, null);
+        await using var one = await queue.RegisterAsync(Cancel);
+        await using var two = await queue.RegisterAsync(Cancel);
+        await using var three = await queue.RegisterAsync(Cancel);
+
+        // Workers that look at uneven moments, all three at once each time.
+        var uneven = new Random(11);
+        var begun = new List<DateTimeOffset>();
+        for (var now = TestBook.Now; now < TestBook.Now.AddMinutes(2); now = now.AddMilliseconds(uneven.Next(20, 700)))
+        {
+            var claims = await Task.WhenAll(new[] { one, two, three }.Select(w => queue.ClaimAsync(w.Number, now, Cancel)));
+            begun.AddRange(claims.OfType<ClaimedParcel>().Select(_ => now));
+        }
+
+        Assert.InRange(begun.Count, 2 * aMinute * 0.95, 2 * aMinute * 1.05);
+        Assert.All(begun, from => Assert.InRange(begun.Count(b => b >= from && b < from.AddMinutes(1)), 0, aMinute * 1.05));
+        Assert.NotNull(await queue.NextTurnAsync(begun[^1], Cancel));
+    }
+
+    [Fact]
+    public async Task What_the_allowance_of_a_day_leaves_over_goes_on_the_next_day_of_the_book()
+    {
+        var released = await book.ReleasedAsync([.. Enumerable.Range(0, 8).Select(i => $"C{i}")]);
+        await AllowAsync(released, null, 5);
+        await using var worker = await queue.RegisterAsync(Cancel);
+        Assert.Equal(5, await DrainUntilAsync(TestBook.Now));
+        Assert.Equal(5, await new SenderStore(source, book.Id).BegunAsync(released.Sender, Today, Cancel));
+        Assert.Equal(0, await DrainUntilAsync(TestBook.Now.Date.AddHours(23)));
+        Assert.Equal(3, await DrainUntilAsync(TestBook.Now.Date.AddHours(24)));
+
+        async Task<int> DrainUntilAsync(DateTimeOffset now)
+        {
+            var count = 0;
+            for (; await queue.ClaimAsync(worker.Number, now, Cancel) is { } parcel; count++)
+            {
+                await SendAsync(parcel, worker.Number, Accepted);
+            }
+
+            return count;
+        }
+    }
+
+    [Fact]
+    public async Task An_allowance_given_in_the_middle_of_a_day_counts_what_was_begun_before()
+    {
+        var released = await book.ReleasedAsync("AB01", "BE02", "CO03");
+        await using var worker = await queue.RegisterAsync(Cancel);
+        await SendAsync((await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!, worker.Number, Accepted);
+        await AllowAsync(released, null, 2);
+        Assert.NotNull(await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel));
+        Assert.Null(await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel));
+    }
+
+    [Fact]
+    public async Task Who_had_the_message_at_an_earlier_try_is_known()
+    {
+        await book.ReleasedAsync("AB01");
+        await using var worker = await queue.RegisterAsync(Cancel);
+        var parcel = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
+        await SendAsync(parcel, worker.Number, Accepted with { Recipients = [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "450 busy")] });
+        Assert.Equal(["a@inn.example"], await queue.TakenAsync(parcel, Cancel));
+    }
+
+    private async Task AllowAsync(ReleasedRound released, int? aMinute, int? aDay)
+    {
+        var senders = new SenderStore(source, book.Id);
+        Assert.True(await senders.UpdateAsync((await senders.FindAsync(released.Sender, Cancel))! with { AMinute = aMinute, ADay = aDay }, Today, Cancel));
     }
 
     [Fact]

@@ -57,6 +57,22 @@ public sealed class LaunchTests : IDisposable
 
     public void Dispose() => Directory.Delete(folder, recursive: true);
 
+    [Fact]
+    public async Task A_worker_without_a_rendal_to_help_says_so()
+    {
+        var refusal = await RefusalAsync(Options() with { Role = Role.Worker, DatabaseUrl = null });
+        Assert.StartsWith($"No Rendal runs with the data in {folder} whose messages could be sent.", refusal, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Authorities_that_cannot_be_read_are_named()
+    {
+        var file = Path.Combine(folder, "authorities.pem");
+        Assert.StartsWith($"RENDAL_MAIL_AUTHORITIES: {file} cannot be read", await RefusalAsync(Options() with { MailAuthorities = file }), StringComparison.Ordinal);
+        await File.WriteAllTextAsync(file, "nothing of the kind", TestContext.Current.CancellationToken);
+        Assert.Equal($"RENDAL_MAIL_AUTHORITIES: there is no certificate in {file}.", await RefusalAsync(Options() with { MailAuthorities = file }));
+    }
+
     private static async Task<string> RefusalAsync(RendalOptions options) => (await Assert.ThrowsAsync<StartRefused>(() => Launch.RunAsync(options))).Message;
 
     private RendalOptions Options() => new()
@@ -67,6 +83,7 @@ public sealed class LaunchTests : IDisposable
         Data = folder,
         Role = Role.All,
         DatabaseUrl = "Host=127.0.0.1;Port=1;Username=x;Database=x",
+        MailAuthorities = null,
         WebRoot = null,
     };
 

@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using System.Text;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
+using Rendal.Postroom;
 using Rendal.Store.Senders;
 using Rendal.Web.Senders;
 
@@ -79,9 +80,69 @@ public class SenderTests(RunningRendal rendal)
         Assert.Single(rendal.Mailbox.Of($"book-{desk.Book}"));
     }
 
+    [Fact]
+    public async Task Trying_an_account_says_which_step_failed_and_what_to_do_and_keeps_nothing()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
+        var port = practice.GetProperty("port").GetInt32();
+        Assert.Equal([("name", true), ("line", true), ("sign-in", true), ("address", true)], Steps(await TryAsync("127.0.0.1", port, "none", null)));
+        Assert.Equal(26_214_400, (await TryAsync("127.0.0.1", port, "none", null)).GetProperty("largestBytes").GetInt32());
+        Assert.Equal(("name", false), Steps(await TryAsync("no-such-server.invalid", 587, "starttls", "x"))[^1]);
+        Assert.Equal(("line", false), Steps(await TryAsync("127.0.0.1", 1, "none", "x"))[^1]);
+        var secured = await TryAsync("127.0.0.1", port, "starttls", "x");
+        Assert.Equal(("certificate", false), Steps(secured)[^1]);
+        Assert.Equal("The certificate of 127.0.0.1 is signed by “Postroom practice authority”, whom this machine does not trust.", secured.List("answers").Last().Text("words"));
+        Assert.Equal(practice.GetRawText(), (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetRawText());
+
+        var drills = rendal.App.Services.GetRequiredService<Drills>();
+        drills.Begin("tried", new Drill(DrillStep.Sender, DrillAct.Answer, "553 5.7.1 not your address"));
+        Assert.Equal(("553 5.7.1 not your address", "The server does not let this account send as accounts@tarnbrook.example. Use the account’s own address, or ask your mail provider to allow this one."), Last(await TryAsync("127.0.0.1", port, "none", "x", "tried")));
+        drills.Begin("not let in", new Drill(DrillStep.SignIn, DrillAct.Answer, "535 5.7.8 wrong"));
+        Assert.Equal(("535 5.7.8 wrong", "Check the user name and the password. Many providers want an app password here, which is made in the security settings of the account."), Last(await TryAsync("127.0.0.1", port, "none", "x", "not let in")));
+
+        Task<System.Text.Json.JsonElement> TryAsync(string host, int at, string security, string? password, string? userName = null) =>
+            desk.Browser.PostJsonAsync($"{desk.Api}/senders/{practice.Id()}/try", Account("accounts@tarnbrook.example", host, at, security, password, userName ?? $"book-{desk.Book}"));
+
+        static List<(string, bool)> Steps(System.Text.Json.JsonElement trial) => [.. trial.List("answers").Select(a => (a.Text("step"), a.GetProperty("passed").GetBoolean()))];
+        static (string, string) Last(System.Text.Json.JsonElement trial) => (trial.List("answers").Last().Text("words"), trial.List("answers").Last().Text("remedy"));
+    }
+
+    [Fact]
+    public async Task Answers_go_where_the_sender_wants_them_and_a_copy_to_itself()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Invoice,T-2,2026-09-01,2026-10-01,20.00,drill.recipient.550@beacon.example");
+        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
+        await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{practice.Id()}", Account("accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", null, $"book-{desk.Book}", replyTo: "ledger@practice.example", copyToSelf: true), Cancel)).JsonAsync();
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
+        Assert.Equal([("AB01", "sent"), ("BE02", "refused")], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => (p.Text("customer"), p.Text("standing"))));
+        var received = rendal.Mailbox.Of($"book-{desk.Book}");
+        var abbot = Assert.Single(received, m => m.Recipients.Contains("a@abbot.example"));
+        Assert.Equal(["a@abbot.example", "accounts@practice.example"], abbot.Recipients);
+        var text = Encoding.ASCII.GetString(rendal.Mailbox.Bytes(abbot));
+        Assert.Contains("\r\nReply-To: ledger@practice.example\r\n", text, StringComparison.Ordinal);
+        Assert.Contains("\r\nTo: a@abbot.example\r\n", text, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Several_senders_are_kept_each_with_its_allowance()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        var added = await desk.Browser.PostJsonAsync($"{desk.Api}/senders", Account("second@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "x", aMinute: 30, aDay: 500));
+        Assert.Equal((30, 500, 0), (added.GetProperty("aMinute").GetInt32(), added.GetProperty("aDay").GetInt32(), added.GetProperty("begunToday").GetInt32()));
+        Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).GetArrayLength());
+        var refused = await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("second@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "x", aMinute: 0), Cancel);
+        Assert.Equal("An allowance is at least one message; leave it empty for as many as go.", await refused.DetailAsync());
+    }
+
     private static async Task<HttpResponseMessage> PutAsync(Desk desk, string address, string host, int port, string security, string? password, string userName = "accounts")
     {
         var sender = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().First().Id();
-        return await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{sender}", new { name = "Tarnbrook", address, host, port, security, userName, password }, Cancel);
+        return await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{sender}", Account(address, host, port, security, password, userName), Cancel);
     }
+
+    private static object Account(string address, string host, int port, string security, string? password, string userName = "accounts", string replyTo = "", bool copyToSelf = false, int? aMinute = null, int? aDay = null) =>
+        new { name = "Tarnbrook", address, replyTo, copyToSelf, host, port, security, userName, password, aMinute, aDay, largestBytes = (int?)null };
 }

@@ -28,7 +28,7 @@ internal static class ChoosingBench
         var scope = new BookScope((await new BookStore(source).FindAsync(book, cancel))!, 1, source);
         var intake = (await new IntakeStore(source, book).CurrentAsync(cancel))!;
         var wording = await new WordingStore(source, book).AddAsync(new Wording("Bench", "en", "Statement", "<p>Statement</p>"), cancel);
-        var sender = await new SenderStore(source, book).AddAsync(new Sender(0, "Bench", "bench@bench.example", "127.0.0.1", 2525, "none", "", null, ""), cancel);
+        var sender = await new SenderStore(source, book).AddAsync(new Sender(0, "Bench", "bench@bench.example", "127.0.0.1", 2525, "none", "", null), cancel);
         var rounds = new RoundStore(source, book);
         var choice = new Choice { AsOf = BenchLedger.AsOf };
         var round = await rounds.MakeAsync("Bench", intake.Id, choice, StatementRules.Default, wording, sender, 1, cancel);

@@ -69,7 +69,7 @@ internal static class SendingBench
         var book = await app.Services.GetRequiredService<BookMaking>().MakeAsync(new NewBook("Tarnbrook Linen Hire", "GBP", ["14 Tenter Lane"], [], ["By transfer"]), person, cancel);
         var senders = new SenderStore(source, book);
         var sender = (await senders.ListAsync(cancel))[0];
-        await senders.UpdateAsync(sender with { Port = port, UserName = "", ProtectedPassword = null }, cancel);
+        await senders.UpdateAsync(sender with { Port = port, UserName = "", ProtectedPassword = null }, DateOnly.FromDateTime(DateTime.UtcNow), cancel);
         var intake = await TakeInAsync(source, book, person);
         var wording = await new WordingStore(source, book).AddAsync(new Wording("Bench", "en", "Statement", "<p>Your statement is enclosed.</p>"), cancel);
         var rounds = new RoundStore(source, book);

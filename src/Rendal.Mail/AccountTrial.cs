@@ -1,0 +1,134 @@
+using System.Net;
+using System.Net.Sockets;
+using System.Security.Cryptography.X509Certificates;
+using MailKit.Security;
+
+namespace Rendal.Mail;
+
+/// <summary>A step of trying a mail account.</summary>
+public enum TrialStep
+{
+    /// <summary>Whether there is a server of this name.</summary>
+    Name,
+
+    /// <summary>Whether it answers at the port, on a line secured as it should be.</summary>
+    Line,
+
+    /// <summary>Whether its certificate is good.</summary>
+    Certificate,
+
+    /// <summary>Whether it lets the account in.</summary>
+    SignIn,
+
+    /// <summary>Whether the account may send under the address.</summary>
+    Address,
+}
+
+/// <summary>What came of one step.</summary>
+/// <param name="Step">The step.</param>
+/// <param name="Passed">Whether it went well.</param>
+/// <param name="Words">What was found, or the server's words.</param>
+/// <param name="Remedy">What to do; empty where it went well.</param>
+public sealed record TrialAnswer(TrialStep Step, bool Passed, string Words, string Remedy);
+
+/// <summary>What came of trying an account.</summary>
+/// <param name="Answers">The steps in their order, up to the first that failed.</param>
+/// <param name="LargestBytes">The largest message that the server says it takes (SIZE of RFC 1870); null where it does not say.</param>
+public sealed record TrialResult(IReadOnlyList<TrialAnswer> Answers, int? LargestBytes);
+
+/// <summary>Tries a mail account step by step. Nothing is sent.</summary>
+public static class AccountTrial
+{
+    /// <summary>Tries it.</summary>
+    /// <param name="account">The account.</param>
+    /// <param name="address">The address that it is to send under.</param>
+    /// <param name="silence">How long the server may be silent.</param>
+    /// <param name="authorities">Authorities that are trusted beside those that the machine trusts; null for none.</param>
+    /// <param name="cancel">Stops it.</param>
+    public static async Task<TrialResult> TryAsync(MailAccount account, string address, TimeSpan silence, X509Certificate2Collection? authorities, CancellationToken cancel)
+    {
+        var answers = new List<TrialAnswer>();
+        int? largest = null;
+        try
+        {
+            var found = await Dns.GetHostAddressesAsync(account.Host, cancel);
+            Passed(TrialStep.Name, $"{account.Host} is at {string.Join(", ", found.Take(3).Select(a => a.ToString()))}");
+        }
+        catch (SocketException e)
+        {
+            return Failed(TrialStep.Name, $"{account.Host}: {e.Message}", "There is no server of this name, or this machine cannot look names up. Check the spelling; your mail provider names the server.");
+        }
+
+        using var line = new MailLine(account, silence, authorities);
+        try
+        {
+            await line.OpenAsync(cancel);
+            largest = line.MaxSize is > 0 and <= int.MaxValue ? (int)line.MaxSize : null;
+            Passed(TrialStep.Line, $"the server answers at port {account.Port}{(line.IsSecure ? $", the line is secured by {line.SslProtocol}" : ", the line is not secured")}");
+            if (line.IsSecure)
+            {
+                Passed(TrialStep.Certificate, "its certificate is good");
+            }
+        }
+        catch (BadCertificate e)
+        {
+            return Failed(TrialStep.Certificate, e.Message, "Somebody else may be answering in its place. If it is your own server, have its certificate renewed, or name the authority that signed it by RENDAL_MAIL_AUTHORITIES.");
+        }
+        catch (SslHandshakeException)
+        {
+            return Failed(TrialStep.Line, $"port {account.Port} does not answer in TLS", "Port 587 goes with STARTTLS, port 465 with TLS. Choose the other one.");
+        }
+        catch (NotSupportedException e)
+        {
+            return Failed(TrialStep.Line, e.Message, "The server cannot secure the line by STARTTLS. Choose TLS with port 465, or another server.");
+        }
+        catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
+        {
+            return Failed(TrialStep.Line, Postman.OneLine(e), $"Nothing useful answers at port {account.Port}. Check the port (587 with STARTTLS, 465 with TLS), and whether a firewall keeps this machine from it.");
+        }
+
+        try
+        {
+            await line.SignInAsync(cancel);
+            Passed(TrialStep.SignIn, account.UserName.Length > 0 ? $"{account.UserName} is let in" : "no sign-in is wanted");
+        }
+        catch (NotSupportedException)
+        {
+            return Failed(TrialStep.SignIn, "the server offers no sign-in on this line", "Choose STARTTLS or TLS: most servers let nobody sign in on a line that is not secured.");
+        }
+        catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
+        {
+            return Failed(TrialStep.SignIn, Postman.OneLine(e), "Check the user name and the password. Many providers want an app password here, which is made in the security settings of the account.");
+        }
+
+        try
+        {
+            foreach (var command in new[] { $"MAIL FROM:<{address}>", $"RCPT TO:<{address}>" })
+            {
+                var answer = await line.SayAsync(command, cancel);
+                if ((int)answer.StatusCode is < 200 or >= 300)
+                {
+                    return Failed(TrialStep.Address, MailLine.Words(answer), $"The server does not let this account send as {address}. Use the account’s own address, or ask your mail provider to allow this one.");
+                }
+            }
+
+            await line.SayAsync("RSET", cancel);
+            Passed(TrialStep.Address, $"{address} may send; nothing was sent");
+            await line.DisconnectAsync(quit: true, cancel);
+        }
+        catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
+        {
+            return Failed(TrialStep.Address, Postman.OneLine(e), "The server closed the line. Try again; if it happens again, ask your mail provider.");
+        }
+
+        return new TrialResult(answers, largest);
+
+        void Passed(TrialStep step, string words) => answers.Add(new TrialAnswer(step, true, words, ""));
+
+        TrialResult Failed(TrialStep step, string words, string remedy)
+        {
+            answers.Add(new TrialAnswer(step, false, words, remedy));
+            return new TrialResult(answers, largest);
+        }
+    }
+}
