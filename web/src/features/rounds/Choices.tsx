@@ -6,6 +6,7 @@ import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useSenders } from "../senders/useSenders";
 import { useLayouts } from "../layouts/useLayouts";
 import { Line, NumberChoice, Part, Span } from "./ChoiceFields";
 import { Columns } from "./ColumnChoices";
@@ -32,10 +33,7 @@ export function Choices({
     queryKey: ["wordings", book],
     queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path } })),
   });
-  const senders = useQuery({
-    queryKey: ["senders", book],
-    queryFn: () => must(api.GET("/api/books/{book}/senders", { params: { path } })),
-  });
+  const senders = useSenders();
   const layouts = useLayouts();
   const s = round.settings;
   const fixed = round.releasedAt !== null || busy;
@@ -306,10 +304,25 @@ export function Choices({
         />
       </Part>
       <Part title="Goes by">
-        <span>
-          {sender?.address.split("@")[0]}
-          <wbr />@{sender?.address.split("@")[1]}
-        </span>
+        {senders.data && senders.data.length > 1 ? (
+          <Select
+            size="small"
+            aria-label="Sender"
+            popupMatchSelectWidth={false}
+            value={s.senderId}
+            disabled={fixed}
+            options={senders.data.map((x) => ({
+              value: x.id,
+              label: x.isPractice ? `practice: ${x.address}` : x.address,
+            }))}
+            onChange={(senderId) => set({ senderId })}
+          />
+        ) : (
+          <span>
+            {sender?.address.split("@")[0]}
+            <wbr />@{sender?.address.split("@")[1]}
+          </span>
+        )}
         {sender?.isPractice && <span className="quiet">practice: it ends in the postroom</span>}
         <Link to={`/books/${book}/words?part=sender`}>change</Link>
       </Part>

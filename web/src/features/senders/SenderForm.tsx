@@ -1,47 +1,58 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Button, Form, Input, InputNumber, Select } from "antd";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Button, Checkbox, Form, Input, InputNumber, Select } from "antd";
 import { api, must, type Schemas } from "../../shared/api/client";
+import { moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
-import { Waiting } from "../../shared/Waiting";
+import { Trial } from "./Trial";
+import type { Sender } from "./useSenders";
 
-type Sender = Schemas["SenderView"];
-type SenderText = Omit<Schemas["SenderRequest"], "security"> & { security: string };
+type Request = Schemas["SenderRequest"];
+type Fields = Omit<Request, "largestBytes"> & { largestMegabytes: number | null };
+
+const megabyte = 1_000_000;
 
 /** The port that goes with each way to secure the line (RFC 6409, RFC 8314). */
 const usualPorts: Record<string, number> = { starttls: 587, tls: 465 };
 
-/** The mail account of the book and the name that its messages go out under. */
-export function SenderForm() {
-  const book = useBookId();
-  const senders = useQuery({
-    queryKey: ["senders", book],
-    queryFn: () => must(api.GET("/api/books/{book}/senders", { params: { path: { book } } })),
-  });
-  return <Waiting query={senders}>{(list) => <>{list[0] && <Fields key={list[0].id} sender={list[0]} />}</>}</Waiting>;
-}
-
-function Fields({ sender }: { sender: Sender }) {
+/** One mail account: who sends, by which server, and how much it may. */
+export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: Sender) => void }) {
   const book = useBookId();
   const client = useQueryClient();
   const { message } = App.useApp();
-  const [form] = Form.useForm<SenderText>();
-  const saving = useMutation({
-    mutationFn: (body: SenderText) =>
-      must(api.PUT("/api/books/{book}/senders/{id}", { params: { path: { book, id: sender.id } }, body })),
-    onSuccess: async (saved) => {
+  const [form] = Form.useForm<Fields>();
+  const keeping = useMutation({
+    mutationFn: (body: Request) =>
+      sender.id === 0
+        ? must(api.POST("/api/books/{book}/senders", { params: { path: { book } }, body }))
+        : must(api.PUT("/api/books/{book}/senders/{id}", { params: { path: { book, id: sender.id } }, body })),
+    onSuccess: async (kept) => {
       await client.invalidateQueries({ queryKey: ["senders", book] });
-      message.success(saved.isPractice ? "Kept. It sends to the postroom." : `Kept. It sends by ${saved.host}.`);
+      onKept(kept);
+      message.success(kept.isPractice ? "Kept. It sends to the postroom." : `Kept. It sends by ${kept.host}.`);
+    },
+  });
+  const trying = useMutation({
+    mutationFn: (body: Request) =>
+      must(api.POST("/api/books/{book}/senders/{id}/try", { params: { path: { book, id: sender.id } }, body })),
+    onSuccess: (result) => {
+      if (result.largestBytes !== null && !form.getFieldValue("largestMegabytes")) {
+        form.setFieldValue("largestMegabytes", Math.floor(result.largestBytes / 100_000) / 10);
+      }
     },
   });
   return (
-    <Form<SenderText>
+    <Form<Fields>
       form={form}
       layout="vertical"
       requiredMark={false}
-      style={{ maxWidth: 520 }}
-      initialValues={{ ...sender, password: "" }}
-      onFinish={(values) => saving.mutate(values)}
-      onValuesChange={(change: Partial<SenderText>) => {
+      className="sender"
+      initialValues={{
+        ...sender,
+        password: "",
+        largestMegabytes: sender.largestBytes === null ? null : sender.largestBytes / megabyte,
+      }}
+      onFinish={(fields) => keeping.mutate(request(fields))}
+      onValuesChange={(change: Partial<Fields>) => {
         const port = change.security && usualPorts[change.security];
         if (port) {
           form.setFieldValue("port", port);
@@ -61,7 +72,14 @@ function Fields({ sender }: { sender: Sender }) {
           style={{ marginBottom: 12 }}
         />
       )}
-      {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
+      {sender.away && (
+        <Alert
+          type="warning"
+          title={`Its server cannot be reached since ${moment(sender.away.since)}: ${sender.away.words}. It is asked again by itself.`}
+          style={{ marginBottom: 12 }}
+        />
+      )}
+      {keeping.error && <Alert type="error" title={keeping.error.message} style={{ marginBottom: 12 }} />}
       <div className="sender-pair">
         <Form.Item
           label="Name that recipients see"
@@ -72,6 +90,12 @@ function Fields({ sender }: { sender: Sender }) {
         </Form.Item>
         <Form.Item label="Address" name="address" rules={[{ required: true, message: "The address is missing." }]}>
           <Input />
+        </Form.Item>
+        <Form.Item label="Answers go to" name="replyTo">
+          <Input placeholder="the same address" />
+        </Form.Item>
+        <Form.Item name="copyToSelf" valuePropName="checked" style={{ alignSelf: "end" }}>
+          <Checkbox>a blind copy of each message to the address</Checkbox>
         </Form.Item>
       </div>
       <div className="sender-line">
@@ -100,9 +124,45 @@ function Fields({ sender }: { sender: Sender }) {
           <Input.Password autoComplete="new-password" placeholder={sender.hasPassword ? "the one that is kept" : ""} />
         </Form.Item>
       </div>
-      <Button type="primary" htmlType="submit" loading={saving.isPending}>
-        Keep this account
-      </Button>
+      <div className="sender-limits">
+        <Form.Item label="Messages a minute" name="aMinute">
+          <InputNumber min={1} max={100_000} precision={0} controls={false} placeholder="no limit" />
+        </Form.Item>
+        <Form.Item label="Messages a day" name="aDay">
+          <InputNumber min={1} max={10_000_000} precision={0} controls={false} placeholder="no limit" />
+        </Form.Item>
+        <Form.Item label="Largest message" name="largestMegabytes">
+          <InputNumber min={0.1} max={1000} step={0.1} controls={false} suffix="MB" placeholder="not known" />
+        </Form.Item>
+        {sender.aDay !== null && (
+          <p className="quiet">
+            {sender.begunToday.toLocaleString("en-GB")} of {sender.aDay.toLocaleString("en-GB")} are used up today.
+          </p>
+        )}
+      </div>
+      <div className="sender-acts">
+        <Button type="primary" htmlType="submit" loading={keeping.isPending}>
+          Keep this account
+        </Button>
+        <Button
+          loading={trying.isPending}
+          onClick={() => void form.validateFields().then((fields) => trying.mutate(request(fields)))}
+        >
+          Try it
+        </Button>
+        <span className="quiet">trying sends nothing and keeps nothing</span>
+      </div>
+      {trying.error && <Alert type="error" title={trying.error.message} style={{ marginTop: 12 }} />}
+      {trying.data && <Trial result={trying.data} />}
     </Form>
   );
+}
+
+function request({ largestMegabytes, ...fields }: Fields): Request {
+  return {
+    ...fields,
+    aMinute: fields.aMinute ?? null,
+    aDay: fields.aDay ?? null,
+    largestBytes: largestMegabytes ? Math.round(largestMegabytes * megabyte) : null,
+  };
 }

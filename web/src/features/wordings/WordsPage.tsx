@@ -8,7 +8,7 @@ import { Waiting } from "../../shared/Waiting";
 import { RulesForm } from "../books/RulesForm";
 import { LayoutsPage } from "../layouts/LayoutsPage";
 import { useSamples } from "../layouts/useLayouts";
-import { SenderForm } from "../senders/SenderForm";
+import { SendersPage } from "../senders/SendersPage";
 import { FirmFields, lines, type FirmText } from "../sign-in/FirmFields";
 import { CustomerInView } from "./slotExamples";
 import { WordingEditor } from "./WordingEditor";
@@ -30,7 +30,7 @@ export function WordsPage() {
           { key: "paper", label: "Letterhead", children: <Letterhead /> },
           { key: "layouts", label: "Layouts", children: <LayoutsPage /> },
           { key: "figures", label: "Figures", children: <RulesForm /> },
-          { key: "sender", label: "Sender", children: <SenderForm /> },
+          { key: "sender", label: "Senders", children: <SendersPage /> },
         ]}
       />
     </div>

@@ -1,0 +1,62 @@
+import { Button } from "antd";
+import { useState } from "react";
+import { Waiting } from "../../shared/Waiting";
+import { SenderForm } from "./SenderForm";
+import { useSenders, type Sender } from "./useSenders";
+import "./senders.css";
+
+/** The mail accounts of the book, and the names that its messages go out under. */
+export function SendersPage() {
+  const senders = useSenders();
+  const [picked, setPicked] = useState<number>();
+  return (
+    <Waiting query={senders}>
+      {(list) => {
+        const shown = picked === 0 ? fresh(list[0]) : (list.find((s) => s.id === picked) ?? list[0]);
+        return (
+          <div className="words">
+            <nav className="side-list" aria-label="Senders">
+              {list.map((s) => (
+                <button key={s.id} type="button" aria-current={s.id === shown?.id} onClick={() => setPicked(s.id)}>
+                  {s.name}
+                  <small className="quiet">
+                    {s.isPractice ? "practice" : s.address}
+                    {s.paused && " · stopped"}
+                    {s.away && " · server away"}
+                  </small>
+                </button>
+              ))}
+              <Button size="small" disabled={picked === 0} onClick={() => setPicked(0)}>
+                Another sender
+              </Button>
+            </nav>
+            <div>{shown && <SenderForm key={shown.id} sender={shown} onKept={(kept) => setPicked(kept.id)} />}</div>
+          </div>
+        );
+      }}
+    </Waiting>
+  );
+}
+
+/** A sender that is still to be filled in, of the same firm. */
+function fresh(first: Sender | undefined): Sender {
+  return {
+    id: 0,
+    name: first?.name ?? "",
+    address: "",
+    replyTo: "",
+    copyToSelf: false,
+    host: "",
+    port: 587,
+    security: "starttls",
+    userName: "",
+    hasPassword: false,
+    aMinute: null,
+    aDay: null,
+    begunToday: 0,
+    largestBytes: null,
+    paused: "",
+    away: null,
+    isPractice: false,
+  };
+}
