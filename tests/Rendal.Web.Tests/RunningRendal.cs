@@ -17,6 +17,15 @@ namespace Rendal.Web.Tests;
 /// <summary>The whole application with a PostgreSQL and a postroom of its own, reached over HTTP as a browser does.</summary>
 public sealed class RunningRendal : IAsyncLifetime
 {
+    private readonly bool sends;
+
+    public RunningRendal()
+        : this(sends: true)
+    {
+    }
+
+    internal RunningRendal(bool sends) => this.sends = sends;
+
     public const string FirstRunKey = "first-run-key";
 
     public const string Password = "launder-and-press";
@@ -35,7 +44,7 @@ public sealed class RunningRendal : IAsyncLifetime
         cluster = await LocalCluster.StartAsync(folder, forTests: true, CancellationToken.None);
         var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
         Schema.Upgrade(database);
-        App = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), Role.All, null, FirstRunKey));
+        App = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey));
         await App.StartAsync();
         Address = new Uri(App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
         using var browser = Browser();

@@ -6,6 +6,11 @@ if (args is [IntakeBench.TakeIn, var database, var before, var file])
     return 0;
 }
 
+if (args is [KillBench.Option])
+{
+    return await KillBench.RunAsync();
+}
+
 // Measures Rendal and its yardsticks in the same run on the same machine; only ratios are worth comparing.
 var all = new Dictionary<string, Func<Task<IReadOnlyList<Measurement>>>>
 {
