@@ -75,9 +75,13 @@ public sealed class RunningRendal : IAsyncLifetime
 
     public static object Firm(string name) => new { name, currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" };
 
+    /// <summary>Stops the database, whoever is connected, and starts it again at the same port.</summary>
+    internal async Task RestartDatabaseAsync() => await cluster!.RestartAsync();
+
     public async ValueTask DisposeAsync()
     {
         // What was started is stopped, also when the rest of the beginning failed.
+        await (App?.StopAsync() ?? Task.CompletedTask);
         await (App?.DisposeAsync() ?? ValueTask.CompletedTask);
         await (cluster?.DisposeAsync() ?? ValueTask.CompletedTask);
         Directory.Delete(folder, recursive: true);

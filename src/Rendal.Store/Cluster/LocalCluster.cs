@@ -88,6 +88,10 @@ public sealed class LocalCluster : IAsyncDisposable
     public async Task StopAsync() =>
         await RunAsync(binaries.Program("pg_ctl"), ["-D", data, "-m", "fast", "-w", "-t", "60", "stop"], CancellationToken.None);
 
+    /// <summary>Stops the server, whoever is connected, and starts it again as it was.</summary>
+    public async Task RestartAsync() =>
+        await RunAsync(binaries.Program("pg_ctl"), ["-D", data, "-m", "fast", "-w", "-t", "60", "-l", Path.Combine(data, "server.log"), "restart"], CancellationToken.None);
+
     /// <inheritdoc/>
     public async ValueTask DisposeAsync() => await StopAsync();
 

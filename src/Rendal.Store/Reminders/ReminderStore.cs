@@ -27,6 +27,6 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
     /// <summary>Writes what the released reminders count as, within the transaction that releases them.</summary>
     internal static Task AddAsync(NpgsqlConnection connection, long book, IReadOnlyList<(long Parcel, ItemReminded Item)> reminded, CancellationToken cancel) =>
         connection.Sql(
-            "insert into item_reminded (book_id, parcel_id, item, level) select $1, * from unnest($2::bigint[], $3::text[], $4::smallint[])",
+            "insert into item_reminded (book_id, parcel_id, item, level) select $1, * from unnest($2::bigint[], $3::text[], $4::smallint[]) on conflict (book_id, item, parcel_id) do update set level = excluded.level",
             book, reminded.Select(r => r.Parcel).ToArray(), reminded.Select(r => r.Item.Item).ToArray(), reminded.Select(r => (short)r.Item.Level).ToArray()).RunAsync(cancel);
 }

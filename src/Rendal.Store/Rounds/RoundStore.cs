@@ -143,7 +143,15 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// Releases parcels with their frozen content, all or none, and keeps what was decided by hand with the round when it is the
     /// first time. False where one of them is no longer ready, so that the person looks again.
     /// </summary>
-    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, CancellationToken cancel)
+    /// <param name="id">The round.</param>
+    /// <param name="parcels">The parcels.</param>
+    /// <param name="hand">What was decided by hand.</param>
+    /// <param name="rules">What the book has settled for its statements.</param>
+    /// <param name="person">Who releases them.</param>
+    /// <param name="now">The moment.</param>
+    /// <param name="from">From when on they may leave: the same, or later.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -159,7 +167,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             from unnest($3::bigint[], $4::text[], $5::text[], $6::text[]) as f (id, subject, body, card)
             where p.book_id = $1 and p.round_id = $2 and p.id = f.id and p.state = 'prepared' and p.problem = ''
             """,
-            book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), now.ToUniversalTime()).RunAsync(cancel);
+            book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), from.ToUniversalTime()).RunAsync(cancel);
         if (released != parcels.Count)
         {
             return false;
@@ -170,6 +178,24 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         await transaction.CommitAsync(cancel);
         return true;
     }
+
+    /// <summary>
+    /// Stops the rest: what was released and has not gone is not released any more, and can be released again. What a worker
+    /// has in its hands goes.
+    /// </summary>
+    /// <returns>How many parcels were stopped.</returns>
+    public Task<int> StopAsync(long id, CancellationToken cancel) =>
+        source.Sql("update parcel set state = 'prepared' where book_id = $1 and round_id = $2 and state in ('released', 'to-be-retried')", book, id).RunAsync(cancel);
+
+    /// <summary>How many of a round's messages were taken by the server since a moment.</summary>
+    public Task<long> TakenSinceAsync(long id, DateTimeOffset since, CancellationToken cancel) =>
+        source.Sql(
+            "select count(*) from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id where t.book_id = $1 and t.started_at >= $3 - interval '10 minutes' and t.ended_at >= $3 and t.ending = 'accepted' and p.round_id = $2",
+            book, id, since.ToUniversalTime()).OneAsync<long>(cancel);
+
+    /// <summary>When the next of a round's waiting parcels may leave; null where none waits.</summary>
+    public async Task<DateTimeOffset?> NextLeavesAsync(long id, CancellationToken cancel) =>
+        (await source.Sql("select min(try_from) from parcel where book_id = $1 and round_id = $2 and state in ('released', 'to-be-retried')", book, id).ListAsync(r => r.Nullable<DateTimeOffset>(0), cancel))[0];
 
     /// <summary>Makes sending wait, or go on.</summary>
     public async Task PauseAsync(long id, bool paused, CancellationToken cancel)

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Security.Cryptography;
 using Npgsql;
 using Rendal.Core.Customers;
@@ -47,6 +48,12 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
                 DatabaseAway(log, e.Message);
                 await PauseAsync(stop);
             }
+            catch (Exception e) when (!stop.IsCancellationRequested)
+            {
+                // A fault of ours must not end sending, let alone the whole program.
+                Unexpected(log, e);
+                await PauseAsync(stop);
+            }
         }
     }
 
@@ -88,7 +95,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         OutgoingMessage? made = null;
         if (parcel.Message is null)
         {
-            (made, var problem) = await MakeAsync(parcel, press, layouts, letters);
+            (made, var problem) = await MadeAsync(parcel, press, layouts, letters);
             if (made is null)
             {
                 await queue.RefuseAsync(parcel, worker, problem, CancellationToken.None);
@@ -139,7 +146,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         for (var at = 0; at < claimed.Count && letters.Count < LetterBatch.Most; at++)
         {
             var parcel = claimed[at];
-            if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && layout.Forms.Contains(DocumentForm.Pdf) && (await SetAsync(parcel, layouts)).Paper is { } paper)
+            if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && layout.Forms.Contains(DocumentForm.Pdf) && await PaperAsync(parcel, layouts) is { } paper)
             {
                 letters.Add(parcel.Parcel, paper, layout);
                 if (!stop.IsCancellationRequested && await queue.ClaimAsync(worker, clock.GetUtcNow(), stop) is { } next)
@@ -150,6 +157,20 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         }
 
         return claimed;
+    }
+
+    /// <summary>The document of a letter to be made beside others; null where it cannot be set, which is told when its message is made.</summary>
+    private async Task<StatementPaper?> PaperAsync(ClaimedParcel claimed, ReadyLayouts layouts)
+    {
+        try
+        {
+            return (await SetAsync(claimed, layouts)).Paper;
+        }
+        catch (Exception e) when (e is not (NpgsqlException or IOException))
+        {
+            CannotBeMade(log, e, claimed.Parcel);
+            return null;
+        }
     }
 
     /// <summary>Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
@@ -170,6 +191,20 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
 
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
         return (making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), layout.Layout, round.Choice.Kind, "");
+    }
+
+    /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
+    private async Task<(OutgoingMessage? Message, string Problem)> MadeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, LetterBatch letters)
+    {
+        try
+        {
+            return await MakeAsync(claimed, press, layouts, letters);
+        }
+        catch (Exception e) when (e is not (NpgsqlException or IOException))
+        {
+            CannotBeMade(log, e, claimed.Parcel);
+            return (null, "its message could not be made; the program’s log says why");
+        }
     }
 
     private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, LetterBatch letters)
@@ -193,7 +228,9 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var who = Recipients.Of(claimed.Card, kind);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
         var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.Sender.ReplyTo });
-        return (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");
+        return claimed.Sender.LargestBytes < bytes.Length
+            ? (null, string.Create(CultureInfo.InvariantCulture, $"the message is {bytes.Length / 1e6:0.0} MB, and {claimed.Sender.Host} takes {claimed.Sender.LargestBytes / 1e6:0.0} MB: enclose fewer forms of the document"))
+            : (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");
     }
 
     private static async Task CloseAsync(Dictionary<MailAccount, Postman> postmen)
@@ -220,6 +257,12 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "The database is away, sending waits for it: {Reason}")]
     private static partial void DatabaseAway(ILogger log, string reason);
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "Unexpected while sending; it goes on")]
+    private static partial void Unexpected(ILogger log, Exception exception);
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "The message of parcel {Parcel} could not be made")]
+    private static partial void CannotBeMade(ILogger log, Exception exception, long parcel);
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Parcel {Parcel} was taken over by another worker; the message was not completed")]
     private static partial void ParcelTakenOver(ILogger log, long parcel);

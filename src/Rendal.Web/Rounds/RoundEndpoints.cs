@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -5,10 +6,13 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Store.Books;
 using Rendal.Store.Rounds;
+using Rendal.Store.Senders;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
 using Rendal.Web.Intake;
+using Rendal.Web.Senders;
 
 namespace Rendal.Web.Rounds;
 
@@ -32,6 +36,7 @@ internal static class RoundEndpoints
         group.MapPost("/{id:long}/summary", SummaryAsync);
         group.MapPost("/{id:long}/release", ReleaseAsync);
         group.MapPost("/{id:long}/pause", PauseAsync);
+        group.MapPost("/{id:long}/stop", StopAsync);
         group.MapGet("/{id:long}/progress", Progress);
         group.MapGet("/{id:long}/values", ValuesAsync);
     }
@@ -147,7 +152,7 @@ internal static class RoundEndpoints
         return await PrepareAsync(id, scope, clock, cancel);
     }
 
-    private static async Task<ReleaseSummary> SummaryAsync(long id, ReleaseRequest request, BookScope scope, HostParts parts, CancellationToken cancel)
+    private static async Task<ReleaseSummary> SummaryAsync(long id, ReleaseRequest request, BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel)
     {
         var preparation = await Preparation.LoadAsync(scope, id, cancel);
         var round = preparation.Round;
@@ -160,8 +165,17 @@ internal static class RoundEndpoints
         var totals = ready.SelectMany(p => p.Sums).Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).OrderByDescending(g => g.Key == scope.Book.Currency.Code).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
         return new ReleaseSummary(
             ready.Count, ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], $"{sender.Name} <{sender.Address}>", $"{sender.Host}:{sender.Port}",
-            sender.Port == parts.MailPort && sender.Host == "127.0.0.1", [.. words], "the statement as PDF",
-            all.Count(p => ParcelLine.StandingOf(p) == "needs-you"), all.Count(p => p.State == ParcelState.Held), (await scope.Rounds.LeftOutAsync(id, cancel)).Count, ready.Count >= TypedFrom);
+            SenderEndpoints.IsPractice(sender, parts), [.. words], "the statement as PDF",
+            all.Count(p => ParcelLine.StandingOf(p) == "needs-you"), all.Count(p => p.State == ParcelState.Held), (await scope.Rounds.LeftOutAsync(id, cancel)).Count, ready.Count >= TypedFrom)
+        {
+            Forecast = await ForecastAsync(sender, ready.Count, scope, clock, cancel),
+        };
+    }
+
+    private static async Task<ForecastView> ForecastAsync(Sender sender, int left, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var today = scope.Book.Today(clock);
+        return ForecastView.Of(Forecast.Of(left, sender.AMinute, sender.ADay, await scope.Senders.BegunAsync(sender.Id, today, cancel), today));
     }
 
     private static async Task<RoundView> ReleaseAsync(long id, ReleaseRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
@@ -178,13 +192,15 @@ internal static class RoundEndpoints
             throw Unable.Conflict($"{ready.Count} {(ready.Count == 1 ? "parcel is" : "parcels are")} ready now, not {request.Count}. Look again and release then.");
         }
 
+        var now = clock.GetUtcNow();
+        var leaves = request.At is { } at ? LeavesAt(at, scope.Book, now) : now;
         var proof = await scope.Rounds.ProofAsync(id, cancel);
         if (proof.Find(p => p.Difference != 0) is { } open)
         {
             throw Unable.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
         }
 
-        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, preparation.Rules, scope.Person, clock.GetUtcNow(), cancel))
+        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, preparation.Rules, scope.Person, now, leaves, cancel))
         {
             throw Unable.Conflict("Something changed since the round was prepared: an address, an amount, a wording or the layout. Prepare it anew and look through it again.");
         }
@@ -205,27 +221,51 @@ internal static class RoundEndpoints
         return TypedResults.NoContent();
     }
 
-    /// <summary>Tells how sending goes, at once and then whenever it changed, until the page is closed.</summary>
-    private static ServerSentEventsResult<ProgressView> Progress(long id, BookScope scope, CancellationToken cancel) =>
-        TypedResults.ServerSentEvents(Events(id, scope, cancel));
+    private static async Task<StoppedView> StopAsync(long id, BookScope scope, CancellationToken cancel) => new(await scope.Rounds.StopAsync(id, cancel));
 
-    private static async IAsyncEnumerable<SseItem<ProgressView>> Events(long id, BookScope scope, [EnumeratorCancellation] CancellationToken cancel)
+    /// <summary>The moment that a person means by the clock of the book. Where clocks are put forward and the moment is skipped, it is the one an hour on.</summary>
+    private static DateTimeOffset LeavesAt(string at, Book book, DateTimeOffset now)
     {
-        string? last = null;
+        if (!DateTime.TryParseExact(at, "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out var local))
+        {
+            throw Unable.Invalid($"“{at}” is no date and time.");
+        }
+
+        var zone = TimeZoneInfo.FindSystemTimeZoneById(book.TimeZone);
+        var moment = new DateTimeOffset(local, zone.GetUtcOffset(local));
+        return moment > now ? moment
+            : throw Unable.Invalid($"{local.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture)} is over. Choose a later moment, or release now.");
+    }
+
+    /// <summary>Tells how sending goes, at once and then whenever it changed, until the page is closed.</summary>
+    private static ServerSentEventsResult<ProgressView> Progress(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        TypedResults.ServerSentEvents(Events(id, scope, clock, cancel));
+
+    private static async IAsyncEnumerable<SseItem<ProgressView>> Events(long id, BookScope scope, TimeProvider clock, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        ProgressView? last = null;
         while (await scope.Rounds.FindAsync(id, cancel) is { } round)
         {
             var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
-            var view = new ProgressView(await scope.Rounds.CountsAsync(id, cancel), round.Paused, sender?.Paused ?? "");
-            var now = string.Join(',', view.Counts.OrderBy(c => c.Key, StringComparer.Ordinal)) + view.Paused + view.SenderPaused;
-            if (now != last)
+            var now = clock.GetUtcNow();
+            var counts = await scope.Rounds.CountsAsync(id, cancel);
+            var left = new[] { ParcelState.Released, ParcelState.Sending, ParcelState.ToBeRetried }.Sum(s => (int)counts.GetValueOrDefault(s.Code()));
+            var leaves = left == 0 ? null : await scope.Rounds.NextLeavesAsync(id, cancel);
+            var view = new ProgressView(
+                counts, round.Paused, sender!.Paused, sender.Away, left == 0 ? 0 : (int)await scope.Rounds.TakenSinceAsync(id, now - TimeSpan.FromMinutes(1), cancel),
+                await ForecastAsync(sender, left, scope, clock, cancel), leaves > now ? leaves : null);
+            if (last is null || !Same(view, last))
             {
-                last = now;
+                last = view;
                 yield return new SseItem<ProgressView>(view, "progress");
             }
 
             await Task.Delay(ProgressEvery, cancel);
         }
     }
+
+    private static bool Same(ProgressView a, ProgressView b) =>
+        a with { Counts = b.Counts } == b && a.Counts.OrderBy(c => c.Key, StringComparer.Ordinal).SequenceEqual(b.Counts.OrderBy(c => c.Key, StringComparer.Ordinal));
 
     private static PeriodLine LineOf(string name, Period period) => new(name, period.From, period.To);
 

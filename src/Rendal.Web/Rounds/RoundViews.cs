@@ -3,6 +3,7 @@ using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Store.Rounds;
+using Rendal.Store.Senders;
 using Rendal.Web.Intake;
 
 namespace Rendal.Web.Rounds;
@@ -105,15 +106,40 @@ internal sealed record DecisionRequest(string Customer, string? Decision, string
 internal sealed record WordingCount(string Name, int Messages);
 
 /// <summary>What is about to be released.</summary>
-internal sealed record ReleaseSummary(int Messages, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, IReadOnlyList<WordingCount> Wordings, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped);
+internal sealed record ReleaseSummary(int Messages, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, IReadOnlyList<WordingCount> Wordings, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped)
+{
+    /// <summary>When they go, as far as the sender's allowance tells.</summary>
+    public required ForecastView Forecast { get; init; }
+}
+
+/// <summary>When messages go, as far as the sender's allowance tells.</summary>
+/// <param name="Today">How many go today.</param>
+/// <param name="Later">How many go on the days after.</param>
+/// <param name="LastDay">The day on which the last goes.</param>
+/// <param name="TodaySeconds">How long those of today take at the least; null where there is no allowance a minute.</param>
+internal sealed record ForecastView(int Today, int Later, DateOnly LastDay, int? TodaySeconds)
+{
+    public static ForecastView Of(Forecast f) => new(f.Today, f.Later, f.LastDay, f.TodayTakes is { } takes ? (int)Math.Ceiling(takes.TotalSeconds) : null);
+}
 
 /// <summary>Which parcels are let go.</summary>
 /// <param name="Parcels">The parcels by number; null for all that are ready.</param>
 /// <param name="Count">How many the person was told; it must be how many there are.</param>
-internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count);
+/// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
+internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count, string? At = null);
 
 /// <summary>How sending goes.</summary>
-internal sealed record ProgressView(IReadOnlyDictionary<string, long> Counts, bool Paused, string SenderPaused);
+/// <param name="Counts">How many parcels stand where.</param>
+/// <param name="Paused">Whether the round waits.</param>
+/// <param name="SenderPaused">Why its sender sends nothing; empty when it may.</param>
+/// <param name="SenderAway">What keeps the sender's server from being reached; null while it is.</param>
+/// <param name="AMinute">How many messages the server took in the last minute.</param>
+/// <param name="Forecast">When the rest goes, as far as the sender's allowance tells.</param>
+/// <param name="LeavesAt">When the next leaves, where that is later; null where it may go now, or none is left.</param>
+internal sealed record ProgressView(IReadOnlyDictionary<string, long> Counts, bool Paused, string SenderPaused, SenderAway? SenderAway, int AMinute, ForecastView Forecast, DateTimeOffset? LeavesAt);
+
+/// <summary>How many parcels were stopped.</summary>
+internal sealed record StoppedView(int Parcels);
 
 /// <summary>Whether sending is to wait.</summary>
 internal sealed record PauseRequest(bool Paused);

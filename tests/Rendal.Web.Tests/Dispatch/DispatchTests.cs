@@ -1,6 +1,7 @@
 using System.Net;
 using System.Security.Cryptography;
 using System.Text;
+using System.Text.Json;
 using MimeKit;
 
 namespace Rendal.Web.Tests.Dispatch;
@@ -70,6 +71,83 @@ public class DispatchTests(RunningRendal rendal)
         var answer = await desk.ReleaseAsync(round.Id(), 1);
         Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
+    }
+
+    [Fact]
+    public async Task A_round_released_for_a_set_time_waits_for_it_and_can_be_stopped_and_released_again()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        Assert.Equal("1 November 2025, 08:00 is over. Choose a later moment, or release now.", await (await ReleaseForAsync("2025-11-01T08:00")).DetailAsync());
+        Assert.Equal("“soon” is no date and time.", await (await ReleaseForAsync("soon")).DetailAsync());
+        Assert.Equal("released", (await (await ReleaseForAsync("2099-07-01T08:00")).JsonAsync()).List("parcels").Single().Text("standing"));
+
+        // By the clock of London, where July is an hour ahead of UTC.
+        var progress = await ProgressAsync(desk, round.Id());
+        Assert.Equal(new DateTimeOffset(2099, 7, 1, 7, 0, 0, TimeSpan.Zero), progress.GetProperty("leavesAt").GetDateTimeOffset());
+        Assert.Equal(1, progress.GetProperty("forecast").GetProperty("today").GetInt32());
+
+        Assert.Equal(1, (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/stop", new { })).GetProperty("parcels").GetInt32());
+        Assert.Equal("prepared", (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("standing"));
+        Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+        Assert.Single(rendal.Mailbox.Of($"book-{desk.Book}"));
+
+        Task<HttpResponseMessage> ReleaseForAsync(string at) => System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(desk.Browser, $"{desk.Api}/rounds/{round.Id()}/release", new { parcels = (long[]?)null, count = 1, at }, Cancel);
+    }
+
+    [Fact]
+    public async Task Before_the_release_it_is_said_what_the_allowance_lets_go_today_and_the_rest_waits_for_tomorrow()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync([Headings, .. Enumerable.Range(1, 5).Select(i => $"AB0{i},Abbot {i},Invoice,T-{i},2026-09-01,2026-10-01,10.00,a{i}@abbot.example")]);
+        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
+        await (await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(desk.Browser, $"{desk.Api}/senders/{practice.Id()}", new
+        {
+            name = "Tarnbrook",
+            address = practice.Text("address"),
+            replyTo = "",
+            copyToSelf = false,
+            host = "127.0.0.1",
+            port = practice.GetProperty("port").GetInt32(),
+            security = "none",
+            userName = practice.Text("userName"),
+            password = (string?)null,
+            aMinute = (int?)null,
+            aDay = 2,
+            largestBytes = (int?)null,
+        }, Cancel)).JsonAsync();
+        var round = await desk.PrepareAsync();
+        var forecast = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 0 })).GetProperty("forecast");
+        Assert.Equal((2, 3), (forecast.GetProperty("today").GetInt32(), forecast.GetProperty("later").GetInt32()));
+        await (await desk.ReleaseAsync(round.Id(), 5)).JsonAsync();
+        while (rendal.Mailbox.Of($"book-{desk.Book}").Count < 2)
+        {
+            await Task.Delay(50, Cancel);
+        }
+
+        var progress = await ProgressAsync(desk, round.Id());
+        Assert.Equal((2, 3), (progress.GetProperty("counts").GetProperty("sent").GetInt32(), progress.GetProperty("counts").GetProperty("released").GetInt32()));
+        Assert.Equal((0, 3), (progress.GetProperty("forecast").GetProperty("today").GetInt32(), progress.GetProperty("forecast").GetProperty("later").GetInt32()));
+        Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetProperty("begunToday").GetInt32());
+    }
+
+    /// <summary>How sending goes once nothing of it is in the hands of a worker.</summary>
+    private static async Task<JsonElement> ProgressAsync(Desk desk, long round)
+    {
+        using var stream = await desk.Browser.GetStreamAsync($"{desk.Api}/rounds/{round}/progress", Cancel);
+        using var reader = new StreamReader(stream);
+        while (await reader.ReadLineAsync(Cancel) is { } line)
+        {
+            if (line.StartsWith("data: ", StringComparison.Ordinal) && JsonDocument.Parse(line[6..]).RootElement is var progress && !progress.GetProperty("counts").TryGetProperty("sending", out _))
+            {
+                return progress;
+            }
+        }
+
+        throw new InvalidOperationException("The server said nothing of how sending goes.");
     }
 
     [Fact]

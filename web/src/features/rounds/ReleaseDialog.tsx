@@ -2,10 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { Alert, Button, Input, Modal } from "antd";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../shared/api/client";
-import { count, money } from "../../shared/figure";
+import { count, day, money } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { useRoundActions, type Round } from "./useRound";
+import { stillTakes } from "./words";
 
 /** What is about to leave, in plain words, and then one deliberate act. */
 export function ReleaseDialog({ round, onClose }: { round: Round; onClose: () => void }) {
@@ -31,6 +32,7 @@ export function ReleaseDialog({ round, onClose }: { round: Round; onClose: () =>
 function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; onClose: () => void }) {
   const { release } = useRoundActions();
   const [typed, setTyped] = useState("");
+  const [at, setAt] = useState("");
   const stays = [
     s.needYou > 0 && `${s.needYou} need you`,
     s.held > 0 && `${s.held} held`,
@@ -39,7 +41,7 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
   const isReady = s.messages > 0 && (!s.countToBeTyped || typed.trim() === String(s.messages));
   const go = () => {
     if (isReady && !release.isPending) {
-      release.mutate(s.messages, { onSuccess: onClose });
+      release.mutate({ count: s.messages, at: at || null }, { onSuccess: onClose });
     }
   };
   return (
@@ -63,6 +65,12 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         </dd>
         <dt>Enclosed</dt>
         <dd>{s.enclosure}</dd>
+        <dt>Leaves</dt>
+        <dd>
+          <input type="datetime-local" aria-label="Leaves at" value={at} onChange={(e) => setAt(e.target.value)} />{" "}
+          {at === "" && <span className="quiet">now, unless you say when</span>}
+          {allowed(s.forecast) && <p>{allowed(s.forecast)}</p>}
+        </dd>
         <dt>Stays here</dt>
         <dd>{stays.length > 0 ? stays.join(", ") : "nothing"}</dd>
       </dl>
@@ -92,8 +100,17 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
           autoFocus={!s.countToBeTyped}
         >
           Release {count(s.messages, "message")}
+          {at !== "" && " for then"}
         </Button>
       </div>
     </>
   );
+}
+
+/** What the allowance of the sender makes of it; empty where it has none. */
+function allowed({ today, later, lastDay, todaySeconds }: Schemas["ForecastView"]): string {
+  const pace = todaySeconds !== null && today > 0 ? `The pace allowed takes ${stillTakes(todaySeconds)}.` : "";
+  return later > 0
+    ? `The sender’s allowance lets ${count(today, "message")} go today; the other ${later} go by themselves until ${day(lastDay)}. ${pace}`
+    : pace;
 }

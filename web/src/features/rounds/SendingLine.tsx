@@ -1,10 +1,14 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Button } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { App, Button } from "antd";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
+import { count, day, moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import type { Round } from "./useRound";
+import { stillTakes } from "./words";
+
+type Progress = Schemas["ProgressView"];
 
 const waiting = ["released", "sending", "to-be-retried"];
 
@@ -12,18 +16,12 @@ const waiting = ["released", "sending", "to-be-retried"];
 export function SendingLine({ round }: { round: Round }) {
   const book = useBookId();
   const client = useQueryClient();
-  const [progress, setProgress] = useState<Schemas["ProgressView"]>();
-  const [pace, setPace] = useState("");
-  const first = useRef<{ at: number; done: number }>(undefined);
+  const { modal, message } = App.useApp();
+  const [progress, setProgress] = useState<Progress>();
   useEffect(() => {
     const events = new EventSource(`/api/books/${book}/rounds/${round.id}/progress`);
     events.addEventListener("progress", (event: MessageEvent<string>) => {
-      const now = JSON.parse(event.data) as Schemas["ProgressView"];
-      setProgress(now);
-      const done = now.counts["sent"] ?? 0;
-      const left = waiting.reduce((sum, s) => sum + (now.counts[s] ?? 0), 0);
-      first.current ??= { at: Date.now(), done };
-      setPace(paceOf(done - first.current.done, Date.now() - first.current.at, left));
+      setProgress(JSON.parse(event.data) as Progress);
       void client.invalidateQueries({ queryKey: ["round", book, round.id] });
     });
     return () => events.close();
@@ -34,12 +32,24 @@ export function SendingLine({ round }: { round: Round }) {
   const of = (...standings: string[]) => standings.reduce((sum, s) => sum + (progress.counts[s] ?? 0), 0);
   const left = of(...waiting);
   const failed = of("refused", "returned");
+  const path = { book, id: round.id };
+  const again = () => client.invalidateQueries({ queryKey: ["round", book, round.id] });
   const pause = async (paused: boolean) => {
-    await must(
-      api.POST("/api/books/{book}/rounds/{id}/pause", { params: { path: { book, id: round.id } }, body: { paused } }),
-    );
-    await client.invalidateQueries({ queryKey: ["round", book, round.id] });
+    await must(api.POST("/api/books/{book}/rounds/{id}/pause", { params: { path }, body: { paused } }));
+    await again();
   };
+  const stop = () =>
+    modal.confirm({
+      title: `Stop the ${count(left, "message")} that ${left === 1 ? "has" : "have"} not gone?`,
+      content: "They are kept as they are and can be released again. What has gone stays gone.",
+      okText: "Stop them",
+      cancelText: "Let them go",
+      onOk: async () => {
+        const stopped = await must(api.POST("/api/books/{book}/rounds/{id}/stop", { params: { path } }));
+        await again();
+        message.success(`${count(stopped.parcels, "parcel")} stopped.`);
+      },
+    });
   const all = of("sent") + left + failed + of("unsure");
   return (
     <div className="sending" role="status">
@@ -49,28 +59,38 @@ export function SendingLine({ round }: { round: Round }) {
       {left > 0 && <span>{left} left</span>}
       {failed > 0 && <span>{failed} refused</span>}
       {of("unsure") > 0 && <span>{of("unsure")} unsure</span>}
-      {left > 0 && !progress.paused && <span className="quiet">{pace}</span>}
+      {left > 0 && !progress.paused && <span className="quiet">{paceOf(progress, left)}</span>}
       {progress.senderPaused && (
         <span className="sending-stopped">
           The sender is stopped: {progress.senderPaused} <Link to={`/books/${book}/words?part=sender`}>See to it</Link>
         </span>
       )}
+      {progress.senderAway && (
+        <span className="sending-stopped">
+          Its server cannot be reached since {moment(progress.senderAway.since)} ({progress.senderAway.words}); it is
+          asked again at {moment(progress.senderAway.until)}.
+        </span>
+      )}
       {left > 0 && (
-        <Button size="small" onClick={() => void pause(!progress.paused)}>
-          {progress.paused ? "Go on" : "Pause"}
-        </Button>
+        <>
+          <Button size="small" onClick={() => void pause(!progress.paused)}>
+            {progress.paused ? "Go on" : "Pause"}
+          </Button>
+          <Button size="small" onClick={stop}>
+            Stop the rest
+          </Button>
+        </>
       )}
     </div>
   );
 }
 
-/** "12 a second, about 40 s left"; empty until there is something to tell by. */
-function paceOf(done: number, milliseconds: number, left: number): string {
-  if (done < 3 || milliseconds < 1000) {
-    return "";
+/** "12 a minute, about 4 min left; 120 go until 2 November"; empty until there is something to tell by. */
+function paceOf({ aMinute, forecast, leavesAt }: Progress, left: number): string {
+  if (leavesAt !== null && aMinute === 0) {
+    return `the next ${left === 1 ? "one leaves" : "leave"} at ${moment(leavesAt)}`;
   }
-  const aSecond = (1000 * done) / milliseconds;
-  const seconds = Math.ceil(left / aSecond);
-  const still = seconds < 90 ? `${seconds} s` : `${Math.ceil(seconds / 60)} min`;
-  return `${aSecond >= 1 ? `${Math.round(aSecond)} a second` : `${Math.round(60 * aSecond)} a minute`}, about ${still} left`;
+  const today = aMinute >= 3 ? `${aMinute} a minute, ${stillTakes((60 * forecast.today) / aMinute)} left` : "";
+  const later = forecast.later > 0 ? `${forecast.later} go by ${day(forecast.lastDay)}, as the allowance has it` : "";
+  return [today, later].filter(Boolean).join("; ");
 }

@@ -70,8 +70,10 @@ export function useRoundActions() {
       ...settle,
     }),
     release: useMutation({
-      mutationFn: (count: number) =>
-        must(api.POST("/api/books/{book}/rounds/{id}/release", { params: { path }, body: { parcels: null, count } })),
+      mutationFn: ({ count, at }: { count: number; at: string | null }) =>
+        must(
+          api.POST("/api/books/{book}/rounds/{id}/release", { params: { path }, body: { parcels: null, count, at } }),
+        ),
       ...settle,
     }),
   };

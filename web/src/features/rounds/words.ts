@@ -84,3 +84,11 @@ export const periodWords: Record<string, string> = {
   "this-month": "this month",
   "this-quarter": "this quarter",
 };
+
+/** How long something still takes: "about 40 s", "about 12 min", "about 3 h". */
+export function stillTakes(seconds: number): string {
+  if (seconds < 90) {
+    return `about ${Math.ceil(seconds)} s`;
+  }
+  return seconds < 5400 ? `about ${Math.ceil(seconds / 60)} min` : `about ${Math.ceil(seconds / 3600)} h`;
+}

@@ -1,0 +1,132 @@
+using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
+using Rendal.Core.Dispatch;
+using Rendal.Postroom;
+using Rendal.Trials;
+
+namespace Rendal.Web.Tests.Dispatch;
+
+/// <summary>What goes away in the middle of a round and comes back. Each test has a Rendal of its own, whose parts it may take away.</summary>
+public class OutageTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task PostgreSQL_restarted_in_the_middle_of_a_round_leaves_nothing_half_done_and_sending_goes_on_by_itself()
+    {
+        await using var rendal = await RunningAsync();
+        var round = await BegunAsync(rendal, parcels: 60);
+        await rendal.RestartDatabaseAsync();
+        await ThroughAsync(round);
+        await AssertOnceAsync(rendal, round, 60);
+    }
+
+    [Fact]
+    public async Task A_postroom_that_takes_nothing_for_a_while_uses_up_no_tries_and_sending_goes_on_by_itself()
+    {
+        await using var rendal = await RunningAsync();
+        var drills = rendal.App.Services.GetRequiredService<Drills>();
+        drills.Begin("", new Drill(DrillStep.Greeting, DrillAct.Answer, "421 4.3.2 closed for a minute"));
+        var round = await PreparedRound.MakeAsync(rendal.App.Services, 20, Cancel);
+        await round.ReleaseAsync(Cancel);
+        while ((await round.Senders.FindAsync(round.Sender, Cancel))!.Away is not { Words: var words } || !words.Contains("421 4.3.2 closed", StringComparison.Ordinal))
+        {
+            await Task.Delay(50, Cancel);
+        }
+
+        Assert.DoesNotContain(await round.Rounds.ParcelsAsync(round.Id, Cancel), p => p.State is ParcelState.Refused or ParcelState.Unsure);
+        drills.End("");
+        await ThroughAsync(round);
+        await AssertOnceAsync(rendal, round, 20);
+        Assert.Null((await round.Senders.FindAsync(round.Sender, Cancel))!.Away);
+    }
+
+    [Fact]
+    public async Task While_the_log_cannot_be_written_nothing_goes_out_and_then_it_goes_on()
+    {
+        await using var rendal = await RunningAsync();
+        var source = rendal.App.Services.GetRequiredService<NpgsqlDataSource>();
+
+        // What PostgreSQL says when its disk is full, at the very write that comes before the first byte of a message.
+        await RunAsync(source, "create function disk_full() returns trigger language plpgsql as $$ begin raise exception using errcode = '53100', message = 'could not extend file: No space left on device'; end $$");
+        await RunAsync(source, "create trigger disk_full before insert on message for each row execute function disk_full()");
+        var round = await PreparedRound.MakeAsync(rendal.App.Services, 20, Cancel);
+        await round.ReleaseAsync(Cancel);
+
+        // Every parcel that a worker had in its hands is given back.
+        while (await round.IsUnderWayAsync(Cancel) && !await WasGivenBackAsync(source))
+        {
+            await Task.Delay(50, Cancel);
+        }
+
+        Assert.Empty(rendal.Mailbox.Of($"book-{round.Book}"));
+        await RunAsync(source, "drop trigger disk_full on message");
+        await ThroughAsync(round);
+        await AssertOnceAsync(rendal, round, 20);
+    }
+
+    private static async Task<RunningRendal> RunningAsync()
+    {
+        var rendal = new RunningRendal();
+        await rendal.InitializeAsync();
+        return rendal;
+    }
+
+    /// <summary>A round of which some went already.</summary>
+    private static async Task<PreparedRound> BegunAsync(RunningRendal rendal, int parcels)
+    {
+        var round = await PreparedRound.MakeAsync(rendal.App.Services, parcels, Cancel);
+        await round.ReleaseAsync(Cancel);
+        while (rendal.Mailbox.Of($"book-{round.Book}").Count < 5)
+        {
+            await Task.Delay(10, Cancel);
+        }
+
+        return round;
+    }
+
+    private static async Task ThroughAsync(PreparedRound round)
+    {
+        while (await UnderWayAsync())
+        {
+            await Task.Delay(100, Cancel);
+        }
+
+        async Task<bool> UnderWayAsync()
+        {
+            try
+            {
+                return await round.IsUnderWayAsync(Cancel);
+            }
+            catch (NpgsqlException)
+            {
+                // The database is on its way back; whoever sends waits for it as well.
+                return true;
+            }
+        }
+    }
+
+    private static async Task AssertOnceAsync(RunningRendal rendal, PreparedRound round, int parcels)
+    {
+        var all = await round.Rounds.ParcelsAsync(round.Id, Cancel);
+        Assert.Equal(parcels, all.Count);
+        var deliveries = rendal.Mailbox.Deliveries($"book-{round.Book}");
+        Assert.All(deliveries.Values, times => Assert.Equal(1, times));
+        var unsure = all.Count(p => p.State == ParcelState.Unsure);
+        Assert.Equal(parcels, all.Count(p => p.State == ParcelState.Sent) + unsure);
+        Assert.InRange(deliveries.Count, parcels - unsure, parcels);
+        Assert.InRange(unsure, 0, 2);
+    }
+
+    private static async Task<bool> WasGivenBackAsync(NpgsqlDataSource source)
+    {
+        await using var command = source.CreateCommand("select count(*) from parcel where state = 'released' and tries > 0");
+        return (long)(await command.ExecuteScalarAsync(Cancel))! > 0;
+    }
+
+    private static async Task RunAsync(NpgsqlDataSource source, string sql)
+    {
+        await using var command = source.CreateCommand(sql);
+        await command.ExecuteNonQueryAsync(Cancel);
+    }
+}
