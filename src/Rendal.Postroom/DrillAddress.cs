@@ -5,10 +5,14 @@ namespace Rendal.Postroom;
 /// <summary>
 /// Addresses that ask for a drill by themselves, at whatever domain: <c>drill.recipient.550@inn.example</c>,
 /// <c>drill.data.452@…</c>, <c>drill.end.cut@…</c>, <c>drill.end.keep-and-cut@…</c>, <c>drill.end.drip@…</c>. With
-/// <c>.once</c> at its end, <c>drill.end.451.once@…</c>, the first message to the address alone meets it.
+/// <c>.once</c> at its end, <c>drill.end.451.once@…</c>, the first message to the address alone meets it. A message to
+/// <c>drill.report@…</c> is taken, and a delivery report comes back.
 /// </summary>
 internal static partial class DrillAddress
 {
+    /// <summary>Whether a delivery report is to come back for a recipient.</summary>
+    public static bool WantsReport(string address) => address.StartsWith("drill.report@", StringComparison.OrdinalIgnoreCase);
+
     /// <summary>The drill that an address asks for; null where it asks for none.</summary>
     public static Drill? Read(string address)
     {

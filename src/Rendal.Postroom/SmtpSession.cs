@@ -229,6 +229,12 @@ internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, Drills
     private long Keep(MemoryStream data)
     {
         var message = mailbox.Add(account, from!, [.. recipients], data.ToArray(), clock.GetUtcNow());
+        foreach (var unknown in recipients.Where(DrillAddress.WantsReport))
+        {
+            var now = clock.GetUtcNow();
+            mailbox.Add(account, "", [from!], DeliveryReport.Of(data.ToArray(), from!, unknown, "5.1.1", "550 5.1.1 the address asked for this report", now), now);
+        }
+
         return cutsAfterKeeping ? throw new LineCut() : message.Id;
     }
 

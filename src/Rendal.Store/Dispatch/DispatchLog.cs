@@ -42,6 +42,13 @@ public sealed record DispatchEntry(
     string Sha256,
     int Size);
 
+/// <summary>What is looked for in the log.</summary>
+/// <param name="Text">What occurs in customer, subject, address, Message-ID, round or the server's words, or is the number of an item of the customer; empty for all.</param>
+/// <param name="Outcome">How the try ended, or <c>returned</c> for what came back later; empty for all.</param>
+/// <param name="From">The first day of the book; null for no limit.</param>
+/// <param name="To">The last day of the book; null for no limit.</param>
+public sealed record LogSearch(string Text = "", string Outcome = "", DateOnly? From = null, DateOnly? To = null);
+
 /// <summary>The record of what went out of one book.</summary>
 public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
@@ -49,19 +56,23 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
             m.message_id, m.subject, m.sender_address, m.recipients, t.recipients, encode(m.sha256, 'hex'), octet_length(m.bytes)
         from dispatch_try t join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id
-        join parcel p on p.book_id = t.book_id and p.id = t.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id
-        where t.book_id = $1 and ($2 = '' or p.customer ilike $3 or p.name ilike $3 or m.subject ilike $3 or m.message_id ilike $3 or array_to_string(m.recipients, ' ') ilike $3 or r.name ilike $3 or t.answer ilike $3)
+        join parcel p on p.book_id = t.book_id and p.id = t.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
+        where t.book_id = $1
+            and ($2 = '' or p.customer ilike $3 or p.name ilike $3 or m.subject ilike $3 or m.message_id ilike $3 or array_to_string(m.recipients, ' ') ilike $3 or r.name ilike $3 or t.answer ilike $3
+                or exists (select from ledger_row l where l.book_id = p.book_id and l.intake_id = r.intake_id and l.number = $2 and (l.customer = p.customer or p.accounts @> jsonb_build_array(jsonb_build_object('key', l.customer)))))
+            and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
+            and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone) and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
         order by t.started_at desc, t.id desc
         """;
 
-    /// <summary>The tries that a text occurs in (customer, subject, address, Message-ID, round, server's words), the newest first.</summary>
-    public Task<List<DispatchEntry>> SearchAsync(string text, int most, CancellationToken cancel) =>
-        source.Sql($"{Select} limit $4", book, text, Pattern.Holding(text), most).ListAsync(Read, cancel);
+    /// <summary>The tries that are looked for, the newest first.</summary>
+    public Task<List<DispatchEntry>> SearchAsync(LogSearch search, int most, CancellationToken cancel) =>
+        source.Sql($"{Select} limit $7", [.. Values(search), most]).ListAsync(Read, cancel);
 
     /// <summary>All of them, one after another.</summary>
-    public async IAsyncEnumerable<DispatchEntry> AllAsync(string text, [EnumeratorCancellation] CancellationToken cancel)
+    public async IAsyncEnumerable<DispatchEntry> AllAsync(LogSearch search, [EnumeratorCancellation] CancellationToken cancel)
     {
-        await using var command = source.Sql(Select, book, text, Pattern.Holding(text));
+        await using var command = source.Sql(Select, Values(search));
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
@@ -82,6 +93,10 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 
         return SHA256.HashData(found[0].Bytes).AsSpan().SequenceEqual(found[0].Hash) ? found[0].Bytes : throw new InvalidDataException($"The copy of the message of parcel {parcel} is not what was sent: its hash differs.");
     }
+
+    private object?[] Values(LogSearch search) => [book, search.Text, Pattern.Holding(search.Text), search.Outcome, Day(search.From), Day(search.To)];
+
+    private static NpgsqlParameter Day(DateOnly? day) => new() { Value = (object?)day ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Date };
 
     private static DispatchEntry Read(NpgsqlDataReader r) => new(
         r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetString(3), r.GetString(4), r.GetString(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Text(8), r.GetString(9),

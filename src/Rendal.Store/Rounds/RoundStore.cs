@@ -20,7 +20,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     private const string ParcelColumns = """
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
         p.accounts, p.reminder_level, p.layout_id, p.layout_version,
-        coalesce((select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1), '')
+        coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and m.kind = 'failed' order by m.id desc limit 1) end, (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1), '')
         """;
 
     /// <summary>All rounds, the newest first.</summary>

@@ -11,6 +11,7 @@ using Rendal.Store.Layouts;
 using Rendal.Store.Ledger;
 using Rendal.Store.Readings;
 using Rendal.Store.Reminders;
+using Rendal.Store.Returned;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
@@ -58,6 +59,8 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
     public LayoutStore Layouts => new(source, book.Id);
 
     public ReminderStore Reminders => new(source, book.Id);
+
+    public ReturnedStore Returned => new(source, book.Id);
 
     public SettlementStore Settlements => new(source, book.Id);
 

@@ -5,6 +5,7 @@ using Rendal.Core.Money;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Store.Customers;
+using Rendal.Store.Returned;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
 using Rendal.Web.Rounds;
@@ -56,7 +57,7 @@ internal sealed record ClaimLine(string? To, long Round, string RoundName, DateO
 internal sealed record BalanceLine(long Intake, string File, DateTimeOffset KeptAt, string Currency, string Balance, int Items);
 
 /// <summary>What was with a customer over time, the newest first.</summary>
-internal sealed record HistoryView(IReadOnlyList<ClaimLine> Claims, IReadOnlyList<BalanceLine> Balances);
+internal sealed record HistoryView(IReadOnlyList<ClaimLine> Claims, IReadOnlyList<BalanceLine> Balances, IReadOnlyList<ReturnedLine> Returned, IReadOnlyList<ReturnedAddress> ReturnedAddresses);
 
 /// <summary>A customer in the list.</summary>
 internal sealed record CustomerLine(string Key, string Name, string Contact, string Address, int MoreAddresses, Delivery Delivery, string Language, string Unit, bool OnHold, bool FromLedger, bool HasBadAddress)
@@ -104,6 +105,7 @@ internal static class CustomerEndpoints
         group.MapGet("/card", CardAsync);
         group.MapGet("/history", HistoryAsync);
         group.MapPut("/card", UpdateAsync);
+        group.MapDelete("/returned-address", GoodAgainAsync);
     }
 
     private static async Task<CustomerPart> ListAsync(BookScope scope, CancellationToken cancel, string search = "", string order = "name", bool descending = false, int from = 0, int count = MostListed)
@@ -126,7 +128,20 @@ internal static class CustomerEndpoints
 
     private static async Task<HistoryView> HistoryAsync(string key, BookScope scope, CancellationToken cancel) => new(
         [.. (await scope.History.ClaimsAsync(key, cancel)).Select(c => new ClaimLine(c.Customer == key ? null : c.Customer, c.Round, c.RoundName, c.AsOf, c.ReleasedAt, c.State.Code(), c.ReminderLevel, [.. c.Sums.Select(ParcelSumView.Of)]))],
-        [.. (await scope.History.BalancesAsync(key, cancel)).Select(b => new BalanceLine(b.Intake, b.File, b.KeptAt, b.Currency, Currency.Of(b.Currency).Plain(b.Balance), b.Items))]);
+        [.. (await scope.History.BalancesAsync(key, cancel)).Select(b => new BalanceLine(b.Intake, b.File, b.KeptAt, b.Currency, Currency.Of(b.Currency).Plain(b.Balance), b.Items))],
+        await scope.Returned.OfAsync(key, cancel),
+        await ReturnedAddressesAsync(key, scope, cancel));
+
+    /// <summary>Those addresses on a customer's card that mail came back from.</summary>
+    private static async Task<List<ReturnedAddress>> ReturnedAddressesAsync(string key, BookScope scope, CancellationToken cancel)
+    {
+        var returned = await scope.Returned.AddressesAsync(cancel);
+        return returned.Count == 0 || await scope.Customers.FindAsync(key, cancel) is not { } card ? []
+            : [.. card.Contacts.SelectMany(c => AddressList.Read(c.Address).Good).Select(a => returned.GetValueOrDefault(a)).OfType<ReturnedAddress>().Distinct()];
+    }
+
+    private static async Task<NoContent> GoodAgainAsync(string address, BookScope scope, CancellationToken cancel) =>
+        await scope.Returned.GoodAgainAsync(address, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("This address");
 
     private static async Task<Ok<CustomerView>> UpdateAsync(string key, CustomerRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {

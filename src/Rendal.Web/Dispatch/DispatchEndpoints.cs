@@ -1,11 +1,36 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Rendal.Files;
 using Rendal.Files.Csv;
+using Rendal.Files.Documents;
+using Rendal.Store.Dispatch;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Dispatch;
+
+/// <summary>What is looked for in the log.</summary>
+internal sealed class LogQuery
+{
+    /// <summary>What occurs in customer, subject, address, Message-ID, round or the server's words, or is an item's number.</summary>
+    [FromQuery(Name = "search")]
+    public string? Text { get; init; }
+
+    /// <summary>How the try ended, or <c>returned</c>.</summary>
+    [FromQuery(Name = "outcome")]
+    public string? Outcome { get; init; }
+
+    /// <summary>The first day.</summary>
+    [FromQuery(Name = "from")]
+    public DateOnly? From { get; init; }
+
+    /// <summary>The last day.</summary>
+    [FromQuery(Name = "to")]
+    public DateOnly? To { get; init; }
+
+    public LogSearch Search() => new(Text?.Trim() ?? "", Outcome ?? "", From, To);
+}
 
 /// <summary>The record of what went out.</summary>
 internal static class DispatchEndpoints
@@ -18,8 +43,9 @@ internal static class DispatchEndpoints
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/dispatch").WithTags("Dispatch");
-        group.MapGet("", async (BookScope scope, CancellationToken cancel, string search = "") => await scope.Log.SearchAsync(search.Trim(), MostListed, cancel));
+        group.MapGet("", async ([AsParameters] LogQuery query, BookScope scope, CancellationToken cancel) => await scope.Log.SearchAsync(query.Search(), MostListed, cancel));
         group.MapGet("/log.csv", CsvAsync);
+        group.MapGet("/log.xlsx", XlsxAsync);
         group.MapGet("/{parcel:long}", async (long parcel, BookScope scope, CancellationToken cancel) => MessageView.Of(await BytesAsync(parcel, scope, cancel)));
         group.MapGet("/{parcel:long}/page", async (long parcel, BookScope scope, HttpContext context, CancellationToken cancel) => Guards.SandboxedHtml(context, MessageView.Html(await BytesAsync(parcel, scope, cancel))));
         group.MapGet("/{parcel:long}/message.eml", async (long parcel, BookScope scope, CancellationToken cancel) =>
@@ -42,14 +68,23 @@ internal static class DispatchEndpoints
     private static async Task<byte[]> BytesAsync(long parcel, BookScope scope, CancellationToken cancel) =>
         await scope.Log.MessageAsync(parcel, cancel) ?? throw Unable.NotFound("This message");
 
-    private static async Task CsvAsync(BookScope scope, HttpContext context, CancellationToken cancel, string search = "")
+    private static async Task CsvAsync([AsParameters] LogQuery query, BookScope scope, HttpContext context, CancellationToken cancel)
     {
         context.Response.ContentType = "text/csv; charset=utf-8";
         context.Response.Headers.ContentDisposition = "attachment; filename=\"dispatch log.csv\"";
-        await CsvText.WriteAsync(context.Response.Body, Rows(scope, search.Trim(), cancel), cancel);
+        await CsvText.WriteAsync(context.Response.Body, Rows(scope, query.Search(), cancel), cancel);
     }
 
-    private static async IAsyncEnumerable<IReadOnlyList<string>> Rows(BookScope scope, string search, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    private static async Task<FileStreamHttpResult> XlsxAsync([AsParameters] LogQuery query, BookScope scope, CancellationToken cancel)
+    {
+        // On disk, for a workbook is wound back when it is closed, and a log may be long.
+        var file = new FileStream(Path.GetTempFileName(), FileMode.Open, FileAccess.ReadWrite, FileShare.None, 65_536, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        await TextWorkbook.WriteAsync(file, "Dispatch log", Rows(scope, query.Search(), cancel), cancel);
+        file.Position = 0;
+        return TypedResults.File(file, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "dispatch log.xlsx");
+    }
+
+    private static async IAsyncEnumerable<IReadOnlyList<string>> Rows(BookScope scope, LogSearch search, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {
         yield return Headings;
         await foreach (var e in scope.Log.AllAsync(search, cancel))

@@ -126,6 +126,7 @@ internal static class RendalHost
         ChoiceEndpoints.Map(book);
         TodayEndpoints.Map(book);
         DispatchEndpoints.Map(book);
+        ReturnedEndpoints.Map(book);
         PostroomEndpoints.Map(book);
         app.MapFallback("/api/{**rest}", () => Results.NotFound());
         if (parts.WebRoot is { } index && File.Exists(Path.Combine(index, "index.html")))

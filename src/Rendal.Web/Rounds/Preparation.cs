@@ -1,3 +1,4 @@
+using System.Globalization;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
@@ -9,6 +10,7 @@ using Rendal.Files.Pdf;
 using Rendal.Store.Customers;
 using Rendal.Store.Intake;
 using Rendal.Store.Layouts;
+using Rendal.Store.Returned;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
@@ -27,9 +29,10 @@ internal sealed class Preparation
     private readonly Sender sender;
     private readonly Dictionary<long, (LayoutRef Ref, Lazy<LayoutTemplate> Template)> layouts;
     private readonly List<LayoutUse> layoutUses;
+    private readonly Dictionary<string, ReturnedAddress> returned;
     private readonly Dictionary<long, WordingTemplate> wordings;
 
-    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<LayoutUse> layoutUses)
+    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<LayoutUse> layoutUses, Dictionary<string, ReturnedAddress> returned)
     {
         (this.scope, Round, Intake, this.sender, this.customers, Reminded) = (scope, round, intake, sender, customers, reminded);
         this.wordings = wordings.ToDictionary(w => w.Id, w => WordingTemplate.Of(w.Wording));
@@ -38,7 +41,7 @@ internal sealed class Preparation
         Rules = round.RulesNow(scope.Book.Rules);
         headOffices = HeadOffices.Of(customers.Values);
         Making = new ParcelMaking(scope.Book, round, Rules.SettlementOf(intake.HasOutstanding), hand, Rules, sender.Name);
-        this.layoutUses = layoutUses;
+        (this.layoutUses, this.returned) = (layoutUses, returned);
         this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutTemplate.Of(l.Layout))));
     }
 
@@ -79,7 +82,7 @@ internal sealed class Preparation
         var hand = round.ReleasedAt is null ? await ByHandAsync(scope, id, decisions, cancel) : round.ByHand;
         return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), decisions, hand,
             round.Choice.ReminderLevels is null ? [] : await scope.Reminders.AllAsync(round.Id, cancel),
-            await scope.Layouts.ListAsync(cancel), await scope.Layouts.UsesAsync(cancel));
+            await scope.Layouts.ListAsync(cancel), await scope.Layouts.UsesAsync(cancel), await scope.Returned.AddressesAsync(cancel));
     }
 
     /// <summary>
@@ -192,6 +195,11 @@ internal sealed class Preparation
         if (recipients.Bad.Count > 0)
         {
             return $"“{recipients.Bad[0]}” is no address";
+        }
+
+        if (recipients.All.Select(a => returned.GetValueOrDefault(a)).FirstOrDefault(a => a is not null) is { } back)
+        {
+            return string.Create(CultureInfo.InvariantCulture, $"mail to “{back.Address}” came back on {back.Since:d MMMM yyyy}");
         }
 
         if (recipients.All.Count > AddressList.MostRecipients)

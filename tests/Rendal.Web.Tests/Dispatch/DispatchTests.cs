@@ -162,6 +162,34 @@ public class DispatchTests(RunningRendal rendal)
         Assert.Contains("a@abbot.example", csv);
         Assert.DoesNotContain(",\"=", csv);
         Assert.DoesNotContain(",=", csv);
+
+        var xlsx = await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/log.xlsx?outcome=accepted", Cancel);
+        using var file = new MemoryStream(xlsx);
+        using var workbook = new System.IO.Compression.ZipArchive(file);
+        using var reader = new StreamReader(workbook.Entries.Single(e => e.FullName.Contains("worksheets/", StringComparison.Ordinal)).Open());
+        var sheet = await reader.ReadToEndAsync(Cancel);
+        Assert.Contains("=HYPERLINK(", sheet, StringComparison.Ordinal);
+        Assert.DoesNotContain("<x:f", sheet, StringComparison.Ordinal);
+        Assert.Contains("a@abbot.example", sheet, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("search=T-1", 1)]
+    [InlineData("search=T-2", 0)]
+    [InlineData("search=abbot", 1)]
+    [InlineData("outcome=accepted", 1)]
+    [InlineData("outcome=refused", 0)]
+    [InlineData("from=2026-01-01&to=2099-01-01&outcome=accepted&search=T-1", 1)]
+    [InlineData("to=2025-12-31", 0)]
+    [InlineData("from=2099-01-01", 0)]
+    public async Task The_log_is_searched_by_text_number_outcome_and_day(string query, int found)
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        Assert.Equal(found, (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?{query}")).GetArrayLength());
     }
 
     [Fact]

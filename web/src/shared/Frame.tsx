@@ -43,7 +43,7 @@ export function Frame() {
   const search = useRef<InputRef>(null);
   const [help, setHelp] = useState(false);
   const postroom = useQuery({
-    queryKey: ["postroom", book],
+    queryKey: ["postroom", book, ""],
     queryFn: () => must(api.GET("/api/books/{book}/postroom", { params: { path: { book } } })),
     enabled: session.data !== undefined,
     refetchInterval: 5000,
@@ -107,7 +107,7 @@ export function Frame() {
           }
         />
         <NavLink className="frame-postroom" to={`/books/${book}/postroom`}>
-          Postroom{postroom.data && postroom.data.length > 0 ? ` · ${postroom.data.length}` : ""}
+          Postroom{postroom.data && postroom.data.count > 0 ? ` · ${postroom.data.count.toLocaleString("en-GB")}` : ""}
         </NavLink>
         <Dropdown
           trigger={["click"]}

@@ -1,10 +1,18 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, Button } from "antd";
 import { Link } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { count, day, money, moment } from "../../shared/figure";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+
+const returnedWords: Record<string, string> = {
+  failed: "not delivered",
+  delayed: "delayed",
+  "automatic-reply": "automatic reply",
+  other: "answer",
+};
 
 /** What a customer was asked for and when, and what it owed at each ledger that was kept. */
 export function CustomerHistory({ customer }: { customer: string }) {
@@ -14,10 +22,31 @@ export function CustomerHistory({ customer }: { customer: string }) {
     queryFn: () =>
       must(api.GET("/api/books/{book}/customers/history", { params: { path: { book }, query: { key: customer } } })),
   });
+  const client = useQueryClient();
+  const goodAgain = useMutation({
+    mutationFn: (address: string) =>
+      must(
+        api.DELETE("/api/books/{book}/customers/returned-address", { params: { path: { book }, query: { address } } }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["history", book, customer] }),
+  });
   return (
     <Waiting query={history}>
       {(h) => (
         <section aria-label="What was" style={{ marginTop: 22 }}>
+          {h.returnedAddresses.map((a) => (
+            <Alert
+              key={a.address}
+              type="warning"
+              style={{ marginBottom: 10 }}
+              title={`Mail to ${a.address} came back on ${day(a.since)}: ${a.reason}`}
+              action={
+                <Button size="small" onClick={() => goodAgain.mutate(a.address)}>
+                  It is good again
+                </Button>
+              }
+            />
+          ))}
           <h2>Statements sent</h2>
           {h.claims.length === 0 ? (
             <p className="quiet">None yet.</p>
@@ -44,6 +73,29 @@ export function CustomerHistory({ customer }: { customer: string }) {
                 ))}
               </tbody>
             </table>
+          )}
+          {h.returned.length > 0 && (
+            <>
+              <h2 style={{ marginTop: 14 }}>Came back</h2>
+              <table className="ledger" aria-label="Came back">
+                <tbody>
+                  {h.returned.map((r, i) => (
+                    <tr key={i}>
+                      <td>{day(r.writtenAt)}</td>
+                      <td>{returnedWords[r.kind]}</td>
+                      <td>
+                        <Link to={`/books/${book}/rounds/${r.round}?customer=${encodeURIComponent(customer)}`}>
+                          {r.roundName}
+                        </Link>
+                      </td>
+                      <td className="cut" title={r.reason} style={{ width: "45%" }}>
+                        {r.reason}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </>
           )}
           <h2 style={{ marginTop: 14 }}>Balance at each ledger</h2>
           {h.balances.length === 0 ? (

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Input } from "antd";
+import { Input, Select } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { count, moment } from "../../shared/figure";
@@ -9,12 +9,14 @@ import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import "./message.css";
 import { MessagePane } from "./MessagePane";
+import { TakeReturned } from "./TakeReturned";
 
 const endings: Record<string, { standing: string; words: string }> = {
   accepted: { standing: "sent", words: "accepted" },
   "try-later": { standing: "to-be-retried", words: "to be tried again" },
   refused: { standing: "refused", words: "refused" },
   unanswered: { standing: "unsure", words: "no answer" },
+  unreachable: { standing: "to-be-retried", words: "server away" },
   "sign-in-refused": { standing: "refused", words: "sign-in refused" },
   stopped: { standing: "to-be-retried", words: "broken off" },
 };
@@ -23,10 +25,19 @@ const endings: Record<string, { standing: string; words: string }> = {
 export function DispatchPage() {
   const book = useBookId();
   const [search, setSearch] = useState("");
+  const [outcome, setOutcome] = useState("");
+  const [from, setFrom] = useState("");
+  const [to, setTo] = useState("");
+  const query = {
+    ...(search && { search }),
+    ...(outcome && { outcome }),
+    ...(from && { from }),
+    ...(to && { to }),
+  };
   const [picked, setPicked] = useState<number>();
   const log = useQuery({
-    queryKey: ["dispatch", book, search],
-    queryFn: () => must(api.GET("/api/books/{book}/dispatch", { params: { path: { book }, query: { search } } })),
+    queryKey: ["dispatch", book, query],
+    queryFn: () => must(api.GET("/api/books/{book}/dispatch", { params: { path: { book }, query } })),
     placeholderData: keepPreviousData,
   });
   const entries = log.data ?? [];
@@ -41,26 +52,48 @@ export function DispatchPage() {
       <div className="page-head">
         <h1>Dispatch log</h1>
         <Input
-          style={{ width: 300 }}
+          size="small"
+          style={{ width: 230 }}
           allowClear
           aria-label="Search the log"
-          placeholder="Customer, address, subject, round, answer"
+          placeholder="Customer, address, number, answer"
           value={search}
           onChange={(e) => setSearch(e.target.value)}
         />
+        <Select
+          size="small"
+          aria-label="Outcome"
+          popupMatchSelectWidth={false}
+          style={{ width: 150 }}
+          value={outcome}
+          options={[
+            { value: "", label: "any outcome" },
+            ...Object.entries(endings).map(([value, e]) => ({ value, label: e.words })),
+            { value: "returned", label: "came back" },
+          ]}
+          onChange={setOutcome}
+        />
+        <label className="quiet">
+          from <input type="date" aria-label="From" value={from} onChange={(e) => setFrom(e.target.value)} />
+        </label>
+        <label className="quiet">
+          to <input type="date" aria-label="To" value={to} onChange={(e) => setTo(e.target.value)} />
+        </label>
         <span className="quiet" role="status">
           {entries.length === 500 ? "the newest 500" : count(entries.length, "entry", "entries")}
         </span>
-        <a className="push" href={`/api/books/${book}/dispatch/log.csv?search=${encodeURIComponent(search)}`}>
-          Save as CSV
-        </a>
+        <span className="push">
+          Save as <a href={`/api/books/${book}/dispatch/log.csv?${new URLSearchParams(query).toString()}`}>CSV</a>,{" "}
+          <a href={`/api/books/${book}/dispatch/log.xlsx?${new URLSearchParams(query).toString()}`}>XLSX</a>
+        </span>
+        <TakeReturned />
       </div>
       <div className="split-list" tabIndex={0} role="region" aria-label="Entries">
         <Waiting query={log}>
           {(list) =>
             list.length === 0 ? (
               <p className="quiet" style={{ padding: 18 }}>
-                {search ? `Nothing is found by “${search}”.` : "Nothing went out yet."}
+                {Object.keys(query).length > 0 ? "Nothing that went out is like that." : "Nothing went out yet."}
               </p>
             ) : (
               <table className="ledger">

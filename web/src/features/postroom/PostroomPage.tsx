@@ -1,5 +1,5 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button } from "antd";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Input } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { count, moment } from "../../shared/figure";
@@ -8,22 +8,35 @@ import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import "../dispatch/message.css";
 import { MessagePane } from "../dispatch/MessagePane";
+import { Drills } from "./Drills";
+import "./postroom.css";
 
 /** What the practice mail server received, read as the recipient would. */
 export function PostroomPage() {
   const book = useBookId();
   const client = useQueryClient();
   const [picked, setPicked] = useState<number>();
+  const [search, setSearch] = useState("");
+  const [drilling, setDrilling] = useState(false);
   const received = useQuery({
-    queryKey: ["postroom", book],
-    queryFn: () => must(api.GET("/api/books/{book}/postroom", { params: { path: { book } } })),
+    queryKey: ["postroom", book, search],
+    queryFn: () => must(api.GET("/api/books/{book}/postroom", { params: { path: { book }, query: { search } } })),
     refetchInterval: 2000,
+    placeholderData: keepPreviousData,
   });
   const clearing = useMutation({
     mutationFn: () => must(api.DELETE("/api/books/{book}/postroom", { params: { path: { book } } })),
     onSuccess: () => client.invalidateQueries({ queryKey: ["postroom", book] }),
   });
-  const messages = received.data ?? [];
+  const returning = useMutation({
+    mutationFn: (id: number) =>
+      must(api.POST("/api/books/{book}/postroom/{id}/return", { params: { path: { book, id } } })),
+    onSuccess: async (report) => {
+      await client.invalidateQueries({ queryKey: ["postroom", book] });
+      setPicked(report.id);
+    },
+  });
+  const { count: all = 0, found = 0, twice = 0, messages = [] } = received.data ?? {};
   const shown = messages.find((m) => m.id === picked) ?? messages[0];
   const step = (by: number) => {
     const at = messages.findIndex((m) => m.id === shown?.id);
@@ -35,20 +48,37 @@ export function PostroomPage() {
       <div className="page-head">
         <h1>Postroom</h1>
         <span className="quiet" role="status">
-          {count(messages.length, "message")} · nothing here has left this machine
+          {count(all, "message")} · nothing here has left this machine
+          {twice > 0 && <span className="came-twice"> · {count(twice, "message")} came more than once</span>}
         </span>
-        {messages.length > 0 && (
-          <Button className="push" onClick={() => clearing.mutate()}>
+        <Input
+          className="push"
+          size="small"
+          type="search"
+          aria-label="Search the postroom"
+          placeholder="Address or subject"
+          style={{ width: 180 }}
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+        />
+        <Button size="small" aria-expanded={drilling} onClick={() => setDrilling(!drilling)}>
+          Drills
+        </Button>
+        {all > 0 && (
+          <Button size="small" onClick={() => clearing.mutate()}>
             Empty it
           </Button>
         )}
       </div>
+      {drilling && <Drills />}
       <div className="split-list" tabIndex={0} role="region" aria-label="Messages received">
         <Waiting query={received}>
-          {(list) =>
+          {({ messages: list }) =>
             list.length === 0 ? (
               <p className="quiet" style={{ padding: 18 }}>
-                Nothing has come in. Release a round under the practice sender, and its messages arrive here.
+                {search
+                  ? "Nothing that came in is like that."
+                  : "Nothing has come in. Release a round under the practice sender, and its messages arrive here."}
               </p>
             ) : (
               <table className="ledger">
@@ -73,18 +103,41 @@ export function PostroomPage() {
                         <button type="button" className="link" onClick={() => setPicked(m.id)}>
                           {m.subject}
                         </button>
+                        {m.deliveries > 1 && <span className="came-twice"> came {m.deliveries} times</span>}
                       </td>
                       <td className="figure">{m.enclosureCount}</td>
                     </tr>
                   ))}
                 </tbody>
+                {found > list.length && (
+                  <tfoot>
+                    <tr>
+                      <td colSpan={4} className="quiet">
+                        and {(found - list.length).toLocaleString("en-GB")} older ones; search for them by address or
+                        subject
+                      </td>
+                    </tr>
+                  </tfoot>
+                )}
               </table>
             )
           }
         </Waiting>
       </div>
       <div className="split-pane" tabIndex={0} role="region" aria-label="The message">
-        {shown && <MessagePane key={shown.id} base={`/api/books/${book}/postroom/${shown.id}`} />}
+        {shown && (
+          <>
+            <MessagePane key={shown.id} base={`/api/books/${book}/postroom/${shown.id}`} />
+            <p>
+              <Button size="small" loading={returning.isPending} onClick={() => returning.mutate(shown.id)}>
+                Let it come back
+              </Button>{" "}
+              <span className="quiet">
+                as a delivery report to the sender; save that as a file and take it in on the dispatch log
+              </span>
+            </p>
+          </>
+        )}
       </div>
     </div>
   );

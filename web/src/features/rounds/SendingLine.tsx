@@ -31,7 +31,6 @@ export function SendingLine({ round }: { round: Round }) {
   }
   const of = (...standings: string[]) => standings.reduce((sum, s) => sum + (progress.counts[s] ?? 0), 0);
   const left = of(...waiting);
-  const failed = of("refused", "returned");
   const path = { book, id: round.id };
   const again = () => client.invalidateQueries({ queryKey: ["round", book, round.id] });
   const pause = async (paused: boolean) => {
@@ -50,14 +49,15 @@ export function SendingLine({ round }: { round: Round }) {
         message.success(`${count(stopped.parcels, "parcel")} stopped.`);
       },
     });
-  const all = of("sent") + left + failed + of("unsure");
+  const all = of("sent", "refused", "returned", "unsure") + left;
   return (
     <div className="sending" role="status">
       <strong>
         {of("sent")} of {all} sent
       </strong>
       {left > 0 && <span>{left} left</span>}
-      {failed > 0 && <span>{failed} refused</span>}
+      {of("refused") > 0 && <span>{of("refused")} refused</span>}
+      {of("returned") > 0 && <span>{of("returned")} returned</span>}
       {of("unsure") > 0 && <span>{of("unsure")} unsure</span>}
       {left > 0 && !progress.paused && <span className="quiet">{paceOf(progress, left)}</span>}
       {progress.senderPaused && (

@@ -1,0 +1,79 @@
+using System.Net;
+using System.Text.Json;
+
+namespace Rendal.Web.Tests.Dispatch;
+
+/// <summary>Mail that comes back, from the postroom's report to the customer's card.</summary>
+public class ReturnedTests(RunningRendal rendal)
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_delivery_report_makes_its_parcel_returned_and_the_address_needs_a_person_until_it_is_good_again()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,A@abbot.example", "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example");
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "A@abbot.example")).JsonAsync();
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        var message = rendal.Mailbox.Of($"book-{desk.Book}").Single(m => m.Recipients.Contains("A@abbot.example"));
+        var report = await desk.Browser.PostJsonAsync($"{desk.Api}/postroom/{message.Id}/return", new { });
+        var eml = await desk.Browser.GetByteArrayAsync($"{desk.Api}/postroom/{report.Id()}/message.eml", Cancel);
+
+        var taken = (await (await UploadAsync(desk, "report.eml", eml)).JsonAsync()).EnumerateArray().Single();
+        Assert.Equal(("returned", "AB01", "550 5.1.1 no such mailbox here"), (taken.Text("outcome"), taken.Text("customer"), taken.Text("reason")));
+        var parcels = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").ToDictionary(p => p.Text("customer"));
+        Assert.Equal(("returned", "550 5.1.1 no such mailbox here"), (parcels["AB01"].Text("standing"), parcels["AB01"].Text("answer")));
+        Assert.Equal("sent", parcels["BE02"].Text("standing"));
+        Assert.Equal("known", (await (await UploadAsync(desk, "again.eml", eml)).JsonAsync()).EnumerateArray().Single().Text("outcome"));
+
+        var history = await HistoryAsync(desk);
+        Assert.Equal("550 5.1.1 no such mailbox here", history.List("returned").Single().Text("reason"));
+        Assert.Equal("a@abbot.example", history.List("returnedAddresses").Single().Text("address"));
+
+        // The next round waits for a person there, and for nobody else.
+        var next = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "November", asOf = "2026-11-30" });
+        Assert.Equal([("AB01", "needs-you"), ("BE02", "prepared")], next.List("parcels").Select(p => (p.Text("customer"), p.Text("standing"))));
+        Assert.StartsWith("mail to “a@abbot.example” came back on ", next.List("parcels").First().Text("problem"), StringComparison.Ordinal);
+
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/customers/returned-address?address=A%40abbot.example", Cancel)).StatusCode);
+        var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{next.Id()}/prepare", null, Cancel)).JsonAsync();
+        Assert.All(again.List("parcels"), p => Assert.Equal("prepared", p.Text("standing")));
+        Assert.Empty((await HistoryAsync(desk)).List("returnedAddresses"));
+        Assert.Single((await HistoryAsync(desk)).List("returned"));
+    }
+
+    [Fact]
+    public async Task An_automatic_reply_stands_in_the_history_only()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        var id = rendal.Mailbox.Of($"book-{desk.Book}").Single().MessageId;
+        var reply = System.Text.Encoding.UTF8.GetBytes($"From: a@abbot.example\r\nSubject: Out of office\r\nIn-Reply-To: <{id}>\r\nAuto-Submitted: auto-replied\r\n\r\nBack on Monday.\r\n");
+        Assert.Equal("automatic-reply", (await (await UploadAsync(desk, "reply.eml", reply)).JsonAsync()).EnumerateArray().Single().Text("outcome"));
+        Assert.Equal("sent", (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("standing"));
+        Assert.Equal("Back on Monday.", (await HistoryAsync(desk)).List("returned").Single().Text("reason"));
+    }
+
+    [Fact]
+    public async Task What_is_about_nothing_that_was_sent_from_here_is_said_to_be_so_and_what_is_no_message_is_refused()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        var stranger = "From: mailer-daemon@mx.example\r\nSubject: failure notice\r\n\r\n<x@y.example>: 550 5.1.1 unknown\r\n"u8.ToArray();
+        Assert.Equal("fits-none", (await (await UploadAsync(desk, "stranger.eml", stranger)).JsonAsync()).EnumerateArray().Single().Text("outcome"));
+        var refused = await UploadAsync(desk, "ledger.csv", "Code;Amount\nAB01;10,00\n"u8.ToArray());
+        Assert.Equal("ledger.csv is no message. Save the mail that came back as .eml, or many of them as mbox, and take that in.", await refused.DetailAsync());
+    }
+
+    private static Task<JsonElement> HistoryAsync(Desk desk) => desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=AB01");
+
+    private static async Task<HttpResponseMessage> UploadAsync(Desk desk, string name, byte[] content)
+    {
+        using var form = new MultipartFormDataContent { { new ByteArrayContent(content), "files", name } };
+        return await desk.Browser.PostAsync($"{desk.Api}/returned", form, Cancel);
+    }
+}

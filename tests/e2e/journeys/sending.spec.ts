@@ -1,0 +1,127 @@
+import { expect, test } from "@playwright/test";
+import { pdfText } from "../documents";
+import { makeBook, prepareRound, signIn } from "../people";
+
+const addresses = (i: number): string => {
+  const special: Record<number, string> = {
+    7: "drill.recipient.550@inn7.example",
+    21: "drill.recipient.550@inn21.example",
+    33: "drill.end.554@inn33.example",
+    12: "drill.end.451.once@inn12.example",
+    40: "drill.end.keep-and-cut@inn40.example",
+  };
+  return special[i] ?? `office@inn${i}.example`;
+};
+
+/** A ledger of sixty customers, five of whom have addresses at which the postroom misbehaves. */
+const ledger = Buffer.from(
+  [
+    "Code,Name,Kind,Number,Date,Due,Currency,Outstanding,E-mail",
+    ...Array.from({ length: 60 }, (_, i) => i + 1).map(
+      (i) =>
+        `I${String(i).padStart(2, "0")},Inn ${String(i).padStart(2, "0")},Invoice,T-${50_000 + i},2026-09-01,2026-10-01,GBP,${100 + i}.00,${addresses(i)}`,
+    ),
+  ].join("\n"),
+);
+
+test("sixty parcels go out in spite of bad addresses, a busy server and a cut; what is unsure is decided, what comes back is taken in", async ({
+  page,
+}) => {
+  await signIn(page);
+  await makeBook(page, "Sixty Inns Laundry");
+  await page.getByRole("link", { name: "Ledger", exact: true }).click();
+  await page.getByLabel("Ledger file").setInputFiles({ name: "inns.csv", mimeType: "text/csv", buffer: ledger });
+  await page.getByRole("button", { name: /^Keep / }).click();
+  await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
+
+  await test.step("the sender gets an allowance, and is tried", async () => {
+    await page.getByRole("link", { name: "Words & paper" }).click();
+    await page.getByRole("tab", { name: "Senders" }).click();
+    await page.getByLabel("Messages a minute").fill("200");
+    await page.getByRole("button", { name: "Try it" }).click();
+    await expect(page.getByRole("row", { name: /Address ✓ in order .*may send; nothing was sent/ })).toBeVisible();
+    await page.getByRole("button", { name: "Keep this account" }).click();
+    await expect(page.getByText("Kept. It sends to the postroom.")).toBeVisible();
+  });
+
+  await test.step("all sixty are released", async () => {
+    await prepareRound(page, "October");
+    await page.keyboard.press("4");
+    await page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }).click();
+    await page.getByLabel("Or else, where it is empty").fill("Good day");
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "Use these words" }).click();
+    await expect(page.getByRole("row", { name: /Ready · 60/ })).toBeVisible();
+    await page.keyboard.press("r");
+    const dialog = page.getByRole("dialog", { name: "Release October" });
+    await expect(dialog).toContainText("The pace allowed takes about 18 s.");
+    await dialog.getByLabel("Type the number of messages").fill("60");
+    await dialog.getByRole("button", { name: "Release 60 messages" }).click();
+  });
+
+  const sending = page.getByRole("status").filter({ hasText: /of 60 sent/ });
+  await test.step("sending is watched, made to wait, and goes on, also over a reload", async () => {
+    await expect(sending).toContainText("left");
+    await sending.getByRole("button", { name: "Pause" }).click();
+    await expect(sending.getByRole("button", { name: "Go on" })).toBeVisible();
+    await page.reload();
+    await expect(sending.getByRole("button", { name: "Go on" })).toBeVisible();
+    await sending.getByRole("button", { name: "Go on" }).click();
+    await expect(sending).toContainText("3 refused", { timeout: 60_000 });
+    await expect(sending).toContainText("1 unsure", { timeout: 60_000 });
+    await expect(sending).toContainText("1 left", { timeout: 60_000 });
+    await expect(page.getByRole("row", { name: /To be retried · 1/ })).toBeVisible();
+  });
+
+  await test.step("the unsure one says why, is found in the postroom, and a person decides", async () => {
+    await page.getByRole("button", { name: "Inn 40", exact: true }).click();
+    const parcel = page.getByRole("article", { name: "Parcel of Inn 40" });
+    await expect(parcel).toContainText("before the server answered");
+    await parcel.getByRole("button", { name: "It went" }).click();
+    await expect(sending).not.toContainText("unsure");
+  });
+
+  await test.step("one is found in the log by the number of its invoice, with its enclosure", async () => {
+    await page.getByRole("link", { name: "Dispatch log" }).click();
+    await page.getByLabel("Search the log").fill("T-50009");
+    await expect(page.getByText("1 entry")).toBeVisible();
+    const pane = page.getByRole("region", { name: "The message as sent" });
+    const link = pane.getByRole("link", { name: /I09 statement 2026-10-31\.pdf/ });
+    expect(await pdfText(page, (await link.getAttribute("href")) ?? "")).toContain("T-50009");
+    await page.getByLabel("Search the log").fill("");
+    await page.getByLabel("Outcome").click();
+    await page.getByTitle("refused", { exact: true }).click();
+    await expect(page.getByText("3 entries")).toBeVisible();
+  });
+
+  await test.step("a delivery report comes back, is taken in, and shows on the customer", async () => {
+    await page.getByRole("link", { name: /Postroom/ }).click();
+    await page.getByLabel("Search the postroom").fill("office@inn9.example");
+    await page.getByRole("button", { name: /£109\.00/ }).click();
+    await page.getByRole("button", { name: "Let it come back" }).click();
+    await page.getByLabel("Search the postroom").fill("Delivery Status");
+    await page.getByRole("button", { name: "Delivery Status Notification (Failure)" }).click();
+    const download = page.waitForEvent("download");
+    await page.getByRole("link", { name: "Save as .eml" }).click();
+    const report = await (await download).path();
+    await page.getByRole("link", { name: "Dispatch log" }).click();
+    await page.getByLabel("Mail that came back").setInputFiles(report);
+    const dialog = page.getByRole("dialog", { name: "1 message taken in" });
+    await expect(dialog.getByRole("row", { name: /Inn 09 returned: it never reached them/ })).toBeVisible();
+    await dialog.getByRole("link", { name: "Inn 09" }).click();
+    await expect(
+      page.getByText(/Mail to office@inn9\.example came back on .*: 550 5\.1\.1 no such mailbox here/),
+    ).toBeVisible();
+  });
+
+  await test.step("the one that was put off has gone by itself, and nothing came twice", async () => {
+    await page.keyboard.press("Escape");
+    await page.getByRole("link", { name: "Rounds", exact: true }).click();
+    await page.getByRole("link", { name: "October" }).click();
+    await expect(sending).toContainText("56 of 60 sent", { timeout: 120_000 });
+    await expect(sending).toContainText("1 returned");
+    await page.getByRole("link", { name: /Postroom/ }).click();
+    await expect(page.getByRole("heading", { name: "Postroom" })).toBeVisible();
+    await expect(page.getByText(/came more than once/)).toHaveCount(0);
+  });
+});
