@@ -8,6 +8,7 @@ import { useLayouts } from "../layouts/useLayouts";
 import { lines } from "../sign-in/FirmFields";
 import { formWords, groupsWords } from "../rounds/words";
 import { CustomerHistory } from "./CustomerHistory";
+import { ReturnedAddresses } from "./ReturnedAddresses";
 
 type Card = Schemas["CustomerView"];
 type Contact = Schemas["Contact"];
@@ -115,6 +116,7 @@ export function CustomerCard({
             )}
           </p>
           {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 10 }} />}
+          <ReturnedAddresses customer={customer} />
           {c.badAddresses.map((bad) => (
             <Alert key={bad} type="warning" title={`“${bad}” is not an e-mail address.`} style={{ marginBottom: 10 }} />
           ))}

@@ -1,11 +1,9 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, Button } from "antd";
 import { Link } from "react-router";
-import { api, must } from "../../shared/api/client";
 import { count, day, money, moment } from "../../shared/figure";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { useHistory } from "./useHistory";
 
 const returnedWords: Record<string, string> = {
   failed: "not delivered",
@@ -17,36 +15,11 @@ const returnedWords: Record<string, string> = {
 /** What a customer was asked for and when, and what it owed at each ledger that was kept. */
 export function CustomerHistory({ customer }: { customer: string }) {
   const book = useBookId();
-  const history = useQuery({
-    queryKey: ["history", book, customer],
-    queryFn: () =>
-      must(api.GET("/api/books/{book}/customers/history", { params: { path: { book }, query: { key: customer } } })),
-  });
-  const client = useQueryClient();
-  const goodAgain = useMutation({
-    mutationFn: (address: string) =>
-      must(
-        api.DELETE("/api/books/{book}/customers/returned-address", { params: { path: { book }, query: { address } } }),
-      ),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["history", book, customer] }),
-  });
+  const history = useHistory(customer);
   return (
     <Waiting query={history}>
       {(h) => (
         <section aria-label="What was" style={{ marginTop: 22 }}>
-          {h.returnedAddresses.map((a) => (
-            <Alert
-              key={a.address}
-              type="warning"
-              style={{ marginBottom: 10 }}
-              title={`Mail to ${a.address} came back on ${day(a.since)}: ${a.reason}`}
-              action={
-                <Button size="small" onClick={() => goodAgain.mutate(a.address)}>
-                  It is good again
-                </Button>
-              }
-            />
-          ))}
           <h2>Statements sent</h2>
           {h.claims.length === 0 ? (
             <p className="quiet">None yet.</p>

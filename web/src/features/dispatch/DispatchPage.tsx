@@ -3,6 +3,7 @@ import { Input, Select } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { count, moment } from "../../shared/figure";
+import { DayField } from "../../shared/DayField";
 import { Shape } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
@@ -73,12 +74,22 @@ export function DispatchPage() {
           ]}
           onChange={setOutcome}
         />
-        <label className="quiet">
-          from <input type="date" aria-label="From" value={from} onChange={(e) => setFrom(e.target.value)} />
-        </label>
-        <label className="quiet">
-          to <input type="date" aria-label="To" value={to} onChange={(e) => setTo(e.target.value)} />
-        </label>
+        <span className="log-days">
+          <DayField size="small" label="Went from" placeholder="from" value={from} onChange={setFrom} />
+          <DayField size="small" label="Went until" placeholder="until" value={to} onChange={setTo} />
+          {(from || to) && (
+            <button
+              type="button"
+              className="link"
+              onClick={() => {
+                setFrom("");
+                setTo("");
+              }}
+            >
+              any day
+            </button>
+          )}
+        </span>
         <span className="quiet" role="status">
           {entries.length === 500 ? "the newest 500" : count(entries.length, "entry", "entries")}
         </span>

@@ -1,0 +1,33 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Alert, Button } from "antd";
+import { api, must } from "../../shared/api/client";
+import { day } from "../../shared/figure";
+import { useBookId } from "../../shared/useBook";
+import { useHistory } from "./useHistory";
+
+/** The addresses on a customer's card that mail came back from; parcels to them wait until they are put right. */
+export function ReturnedAddresses({ customer }: { customer: string }) {
+  const book = useBookId();
+  const client = useQueryClient();
+  const history = useHistory(customer);
+  const goodAgain = useMutation({
+    mutationFn: (address: string) =>
+      must(
+        api.DELETE("/api/books/{book}/customers/returned-address", { params: { path: { book }, query: { address } } }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["history", book, customer] }),
+  });
+  return history.data?.returnedAddresses.map((a) => (
+    <Alert
+      key={a.address}
+      type="warning"
+      style={{ marginBottom: 10 }}
+      title={`Mail to ${a.address} came back on ${day(a.since)}: ${a.reason}`}
+      action={
+        <Button size="small" loading={goodAgain.isPending} onClick={() => goodAgain.mutate(a.address)}>
+          It is good again
+        </Button>
+      }
+    />
+  ));
+}
