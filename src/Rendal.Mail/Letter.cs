@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text;
 using MimeKit;
 using MimeKit.Utils;
 
@@ -7,6 +8,11 @@ namespace Rendal.Mail;
 /// <summary>Makes messages (RFC 5322, MIME).</summary>
 public static class Letter
 {
+    private const int LongestPlainWord = 60;
+
+    // An encoded word is at most 75 characters long (RFC 2047, section 2); these leave room for its marks in Base64.
+    private const int MostBytesInAWord = 45;
+
     private static readonly FormatOptions Format = MakeFormat();
 
     /// <summary>
@@ -22,6 +28,12 @@ public static class Letter
             Date = draft.Date,
             MessageId = MimeUtils.GenerateMessageId(draft.SenderAddress[(draft.SenderAddress.LastIndexOf('@') + 1)..]),
         };
+        if (LongestWord(message.Subject) > LongestPlainWord)
+        {
+            message.Headers[HeaderId.Subject] = "";
+            message.Headers[message.Headers.IndexOf(HeaderId.Subject)].SetRawValue(Encoding.ASCII.GetBytes(" " + EncodedWords(OneLine(draft.Subject)) + "\r\n"));
+        }
+
         message.From.Add(new MailboxAddress(OneLine(draft.SenderName), draft.SenderAddress));
         message.To.AddRange(draft.To.Select(a => new MailboxAddress("", a)));
         message.Cc.AddRange(draft.Copies.Select(a => new MailboxAddress("", a)));
@@ -49,6 +61,31 @@ public static class Letter
         <!doctype html><html lang="{WebUtility.HtmlEncode(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>{WebUtility.HtmlEncode(title)}</title></head>
         <body style="margin:0;padding:12px;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:14px;line-height:1.45"><div style="max-width:720px">{body}</div></body></html>
         """;
+
+    private static int LongestWord(string text) => text.Split(' ').Max(word => word.Length);
+
+    /// <summary>
+    /// A text in encoded words (RFC 2047), parted between characters. A line of a header can only be broken at a space, so a
+    /// word that is longer than a line is not left as it is: it would come out with a space in its middle.
+    /// </summary>
+    private static string EncodedWords(string text)
+    {
+        var words = new List<string>();
+        var part = new StringBuilder();
+        foreach (var rune in text.EnumerateRunes())
+        {
+            if (Encoding.UTF8.GetByteCount(part.ToString()) + rune.Utf8SequenceLength > MostBytesInAWord)
+            {
+                words.Add(part.ToString());
+                part.Clear();
+            }
+
+            part.Append(rune.ToString());
+        }
+
+        words.Add(part.ToString());
+        return string.Join("\r\n ", words.Select(word => $"=?utf-8?b?{Convert.ToBase64String(Encoding.UTF8.GetBytes(word))}?="));
+    }
 
     private static string Page(Draft draft) => Page(draft.Body, draft.Language, draft.Subject);
 

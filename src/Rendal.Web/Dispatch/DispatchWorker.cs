@@ -10,7 +10,6 @@ using Rendal.Files.Pdf;
 using Rendal.Mail;
 using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
-using Rendal.Store.Intake;
 using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
 using Rendal.Web.Hosting;
@@ -61,6 +60,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     {
         using var press = new Press();
         var layouts = new ReadyLayouts(source);
+        var rounds = new RoundsAtHand(books, source);
         var postmen = new Dictionary<MailAccount, Postman>();
         try
         {
@@ -70,14 +70,15 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
                 while (!stop.IsCancellationRequested && await queue.ClaimAsync(worker.Number, clock.GetUtcNow(), stop) is { } parcel)
                 {
                     var letters = new LetterBatch();
-                    var claimed = await LettersBesideAsync(parcel, worker.Number, layouts, letters, stop);
+                    var claimed = await LettersBesideAsync(parcel, worker.Number, layouts, rounds, letters, stop);
                     foreach (var one in claimed)
                     {
-                        await SendAsync(one, worker.Number, press, layouts, letters, postmen);
+                        await SendAsync(one, worker.Number, press, layouts, rounds, letters, postmen);
                     }
                 }
 
                 await CloseAsync(postmen);
+                rounds.Forget();
                 var now = clock.GetUtcNow();
                 var turn = (await queue.NextTurnAsync(now, stop) - now)?.Duration();
                 await worker.WaitAsync(turn < LookAgain ? turn.Value : LookAgain, stop);
@@ -90,12 +91,12 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     }
 
     /// <summary>Sends one parcel to its end. It is not broken off when the program stops: that takes seconds, and leaves nothing unsure.</summary>
-    private async Task SendAsync(ClaimedParcel parcel, long worker, Press press, ReadyLayouts layouts, LetterBatch letters, Dictionary<MailAccount, Postman> postmen)
+    private async Task SendAsync(ClaimedParcel parcel, long worker, Press press, ReadyLayouts layouts, RoundsAtHand rounds, LetterBatch letters, Dictionary<MailAccount, Postman> postmen)
     {
         OutgoingMessage? made = null;
         if (parcel.Message is null)
         {
-            (made, var problem) = await MadeAsync(parcel, press, layouts, letters);
+            (made, var problem) = await MadeAsync(parcel, press, layouts, rounds, letters);
             if (made is null)
             {
                 await queue.RefuseAsync(parcel, worker, problem, CancellationToken.None);
@@ -140,13 +141,13 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     /// A parcel, and where its document is a letter that a word processor makes a PDF of, more of those that wait: a call
     /// takes a second to begin, and many letters then.
     /// </summary>
-    private async Task<List<ClaimedParcel>> LettersBesideAsync(ClaimedParcel first, long worker, ReadyLayouts layouts, LetterBatch letters, CancellationToken stop)
+    private async Task<List<ClaimedParcel>> LettersBesideAsync(ClaimedParcel first, long worker, ReadyLayouts layouts, RoundsAtHand rounds, LetterBatch letters, CancellationToken stop)
     {
         var claimed = new List<ClaimedParcel> { first };
         for (var at = 0; at < claimed.Count && letters.Count < LetterBatch.Most; at++)
         {
             var parcel = claimed[at];
-            if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && layout.Forms.Contains(DocumentForm.Pdf) && await PaperAsync(parcel, layouts) is { } paper)
+            if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && layout.Forms.Contains(DocumentForm.Pdf) && await PaperAsync(parcel, layouts, rounds) is { } paper)
             {
                 letters.Add(parcel.Parcel, paper, layout);
                 if (!stop.IsCancellationRequested && await queue.ClaimAsync(worker, clock.GetUtcNow(), stop) is { } next)
@@ -160,11 +161,11 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     }
 
     /// <summary>The document of a letter to be made beside others; null where it cannot be set, which is told when its message is made.</summary>
-    private async Task<StatementPaper?> PaperAsync(ClaimedParcel claimed, ReadyLayouts layouts)
+    private async Task<StatementPaper?> PaperAsync(ClaimedParcel claimed, ReadyLayouts layouts, RoundsAtHand rounds)
     {
         try
         {
-            return (await SetAsync(claimed, layouts)).Paper;
+            return (await SetAsync(claimed, layouts, rounds)).Paper;
         }
         catch (Exception e) when (e is not (NpgsqlException or IOException))
         {
@@ -174,16 +175,11 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     }
 
     /// <summary>Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
-    private async Task<(StatementPaper? Paper, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed, ReadyLayouts layouts)
+    private async Task<(StatementPaper? Paper, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed, ReadyLayouts layouts, RoundsAtHand rounds)
     {
-        var book = await books.FindAsync(claimed.Book, CancellationToken.None) ?? throw new InvalidOperationException("A parcel’s book is gone.");
-        var rounds = new RoundStore(source, claimed.Book);
-        var round = (await rounds.FindAsync(claimed.Round, CancellationToken.None))!;
-        var intake = (await new IntakeStore(source, claimed.Book).FindAsync(round.IntakeId, CancellationToken.None))!;
-        var ledger = new LedgerStore(source, claimed.Book);
-        var making = new ParcelMaking(book, round, round.Rules.SettlementOf(intake.HasOutstanding), round.ByHand, round.Rules, claimed.Sender.Name);
-        var (_, parcel) = (await rounds.ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
-        var statements = making.Statements(parcel, claimed.Card, await ledger.RowsAsync(intake.Id, parcel.Accounts.Select(a => a.Key), CancellationToken.None));
+        var (round, making) = await rounds.OfAsync(claimed);
+        var (_, parcel) = (await new RoundStore(source, claimed.Book).ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
+        var statements = making.Statements(parcel, claimed.Card, await new LedgerStore(source, claimed.Book).RowsAsync(round.IntakeId, parcel.Accounts.Select(a => a.Key), CancellationToken.None));
         if (!ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums))
         {
             return (null, null, round.Choice.Kind, "its figures are not those that were released");
@@ -194,11 +190,11 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     }
 
     /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
-    private async Task<(OutgoingMessage? Message, string Problem)> MadeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, LetterBatch letters)
+    private async Task<(OutgoingMessage? Message, string Problem)> MadeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, RoundsAtHand rounds, LetterBatch letters)
     {
         try
         {
-            return await MakeAsync(claimed, press, layouts, letters);
+            return await MakeAsync(claimed, press, layouts, rounds, letters);
         }
         catch (Exception e) when (e is not (NpgsqlException or IOException))
         {
@@ -207,9 +203,9 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         }
     }
 
-    private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, LetterBatch letters)
+    private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, RoundsAtHand rounds, LetterBatch letters)
     {
-        var (paper, layout, kind, problem) = await SetAsync(claimed, layouts);
+        var (paper, layout, kind, problem) = await SetAsync(claimed, layouts, rounds);
         if (paper is null || layout is null)
         {
             return (null, problem);

@@ -36,6 +36,8 @@ internal sealed record SenderRequest(string Name, string Address, string ReplyTo
 /// <summary>The mail accounts of a book.</summary>
 internal static class SenderEndpoints
 {
+    private const int LongestName = 60;
+
     private static readonly TimeSpan Silence = TimeSpan.FromSeconds(15);
 
     public static void Map(RouteGroupBuilder book)
@@ -92,9 +94,9 @@ internal static class SenderEndpoints
             { Good: [var one], Bad: [] } => one,
             _ => throw Unable.Invalid($"“{request.ReplyTo}” is not one e-mail address for answers."),
         };
-        if (string.IsNullOrWhiteSpace(request.Name) || request.Name.Any(char.IsControl))
+        if (string.IsNullOrWhiteSpace(request.Name) || request.Name.Any(char.IsControl) || request.Name.Length > LongestName)
         {
-            throw Unable.Invalid("Give the name that recipients see, on one line.");
+            throw Unable.Invalid($"Give the name that recipients see, on one line and no longer than {LongestName} characters.");
         }
 
         if (request.Security is not ("none" or "starttls" or "tls"))
