@@ -60,6 +60,20 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
         Assert.Single(postroom.Mailbox.Of("stopped"));
     }
 
+    [Theory]
+    [InlineData("büro@inn.example")]
+    [InlineData("kell@gästehaus.example")]
+    public async Task An_address_beyond_ascii_gets_its_message(string address)
+    {
+        var (_, bytes) = Letter.Make(Draft with { To = [address] });
+        await using var postman = new Postman(Account("beyond"), TimeSpan.FromSeconds(10));
+        var outcome = await postman.CarryAsync(bytes, "a@tarnbrook.example", [address], () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        Assert.Equal((Ending.Accepted, address), (outcome.Ending, Assert.Single(outcome.Recipients).Address));
+        var received = postroom.Mailbox.Of("beyond")[0];
+        using var stream = new MemoryStream(postroom.Mailbox.Bytes(received));
+        Assert.Equal(address, (await MimeKit.MimeMessage.LoadAsync(stream, TestContext.Current.CancellationToken)).To.Mailboxes.Single().Address);
+    }
+
     [Fact]
     public async Task An_empty_password_is_a_refused_sign_in()
     {
