@@ -42,6 +42,12 @@ public sealed record DispatchEntry(
     string Sha256,
     int Size);
 
+/// <summary>What a person added to the record of a parcel.</summary>
+/// <param name="WrittenAt">When.</param>
+/// <param name="By">Who.</param>
+/// <param name="Text">What.</param>
+public sealed record DispatchNote(DateTimeOffset WrittenAt, string By, string Text);
+
 /// <summary>What is looked for in the log.</summary>
 /// <param name="Text">What occurs in customer, subject, address, Message-ID, round or the server's words, or is the number of an item of the customer; empty for all.</param>
 /// <param name="Outcome">How the try ended, or <c>returned</c> for what came back later; empty for all.</param>
@@ -93,6 +99,23 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 
         return SHA256.HashData(found[0].Bytes).AsSpan().SequenceEqual(found[0].Hash) ? found[0].Bytes : throw new InvalidDataException($"The copy of the message of parcel {parcel} is not what was sent: its hash differs.");
     }
+
+    /// <summary>What people added to the record of a parcel, the oldest first.</summary>
+    public Task<List<DispatchNote>> NotesAsync(long parcel, CancellationToken cancel) =>
+        source.Sql("select n.written_at, p.name, n.text from dispatch_note n join person p on p.id = n.person_id where n.book_id = $1 and n.parcel_id = $2 order by n.id", book, parcel)
+            .ListAsync(r => new DispatchNote(r.GetFieldValue<DateTimeOffset>(0), r.GetString(1), r.GetString(2)), cancel);
+
+    /// <summary>Adds to the record of a parcel. False where there is no message of this parcel.</summary>
+    public async Task<bool> AddNoteAsync(long parcel, string text, long person, DateTimeOffset now, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        return await NoteAsync(connection, book, parcel, text, person, now, cancel) == 1;
+    }
+
+    internal static Task<int> NoteAsync(NpgsqlConnection connection, long book, long parcel, string text, long person, DateTimeOffset now, CancellationToken cancel) =>
+        connection.Sql(
+            "insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, m.parcel_id, $3, $4, $5 from message m where m.book_id = $1 and m.parcel_id = $2",
+            book, parcel, person, now.ToUniversalTime(), text).RunAsync(cancel);
 
     private object?[] Values(LogSearch search) => [book, search.Text, Pattern.Holding(search.Text), search.Outcome, Day(search.From), Day(search.To)];
 

@@ -4,6 +4,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Store.Dispatch;
 using Rendal.Store.Layouts;
 using Rendal.Store.Reminders;
 
@@ -207,11 +208,19 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>
     /// A person's decision about an unsure parcel: that it went, or that it is to be sent again. False where the parcel is not unsure.
     /// </summary>
-    public async Task<bool> DecideUnsureAsync(long parcel, bool went, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> DecideUnsureAsync(long parcel, bool went, long person, DateTimeOffset now, CancellationToken cancel)
     {
-        var decided = await source.Sql("update parcel set state = $3, try_from = $4 where book_id = $1 and id = $2 and state = 'unsure'", book, parcel, went ? "sent" : "released", now.ToUniversalTime()).RunAsync(cancel) == 1;
-        await source.Sql($"notify {ReleasedChannel}").RunAsync(cancel);
-        return decided;
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        if (await connection.Sql("update parcel set state = $3, try_from = $4 where book_id = $1 and id = $2 and state = 'unsure'", book, parcel, went ? "sent" : "released", now.ToUniversalTime()).RunAsync(cancel) == 0)
+        {
+            return false;
+        }
+
+        await DispatchLog.NoteAsync(connection, book, parcel, went ? "Decided that it went." : "Decided to send it again.", person, now, cancel);
+        await connection.Sql($"notify {ReleasedChannel}").RunAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
     }
 
     /// <summary>The content that a parcel was released with; null while it was not.</summary>

@@ -10,6 +10,9 @@ using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Dispatch;
 
+/// <summary>What is to be added to the record of a parcel.</summary>
+internal sealed record NoteRequest(string Text);
+
 /// <summary>What is looked for in the log.</summary>
 internal sealed class LogQuery
 {
@@ -36,6 +39,7 @@ internal sealed class LogQuery
 internal static class DispatchEndpoints
 {
     private const int MostListed = 500;
+    private const int LongestNote = 2_000;
 
     private static readonly string[] Headings =
         ["Started", "Ended", "Outcome", "Server's answer", "Round", "Customer", "Name", "Subject", "Sender", "Recipients", "Message-ID", "SHA-256", "Bytes"];
@@ -50,7 +54,20 @@ internal static class DispatchEndpoints
         group.MapGet("/{parcel:long}/page", async (long parcel, BookScope scope, HttpContext context, CancellationToken cancel) => Guards.SandboxedHtml(context, MessageView.Html(await BytesAsync(parcel, scope, cancel))));
         group.MapGet("/{parcel:long}/message.eml", async (long parcel, BookScope scope, CancellationToken cancel) =>
             Save(await BytesAsync(parcel, scope, cancel), string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}.eml")));
+        group.MapGet("/{parcel:long}/notes", async (long parcel, BookScope scope, CancellationToken cancel) => await scope.Log.NotesAsync(parcel, cancel));
+        group.MapPost("/{parcel:long}/notes", NoteAsync);
         group.MapGet("/{parcel:long}/enclosures/{index:int}", EnclosureAsync);
+    }
+
+    private static async Task<List<DispatchNote>> NoteAsync(long parcel, NoteRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var text = request.Text.Trim();
+        if (text.Length is 0 or > LongestNote)
+        {
+            throw Unable.Invalid($"A note has words, and at most {LongestNote} characters.");
+        }
+
+        return await scope.Log.AddNoteAsync(parcel, text, scope.Person, clock.GetUtcNow(), cancel) ? await scope.Log.NotesAsync(parcel, cancel) : throw Unable.NotFound("This message");
     }
 
     /// <summary>Sends an enclosed file. Only a PDF is shown in the browser; anything else is saved, so that it can run nothing.</summary>

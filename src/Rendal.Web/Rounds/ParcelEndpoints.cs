@@ -66,7 +66,7 @@ internal static class ParcelEndpoints
     }
 
     private static async Task<NoContent> DecideUnsureAsync(long parcel, UnsureRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await scope.Rounds.DecideUnsureAsync(parcel, request.Went, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This parcel is not unsure.");
+        await scope.Rounds.DecideUnsureAsync(parcel, request.Went, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This parcel is not unsure.");
 
     private static async Task<Made> MakeAsync(long id, BookScope scope, CancellationToken cancel)
     {

@@ -95,7 +95,8 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         if (state == ParcelState.Unsure)
         {
             Assert.Null(await ClaimAsync());
-            Assert.True(await book.Rounds.DecideUnsureAsync((await book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id, went: false, TestBook.Now, Cancel));
+            Assert.True(await book.Rounds.DecideUnsureAsync((await book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id, went: false, book.Person, TestBook.Now, Cancel));
+            Assert.Equal("Decided to send it again.", Assert.Single(await new DispatchLog(source, book.Id).NotesAsync((await book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id, Cancel)).Text);
         }
 
         await DrainAsync();

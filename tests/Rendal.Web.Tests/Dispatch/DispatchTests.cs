@@ -173,6 +173,24 @@ public class DispatchTests(RunningRendal rendal)
         Assert.Contains("a@abbot.example", sheet, StringComparison.Ordinal);
     }
 
+    [Fact]
+    public async Task Notes_are_added_to_the_record_with_who_wrote_them_and_stay()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        var parcel = round.List("parcels").Single().Id();
+        Assert.Equal(HttpStatusCode.NotFound, (await NoteAsync("too early")).StatusCode);
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        await (await NoteAsync("Ms Caldera rang: it was sent to the wrong inn.")).JsonAsync();
+        var notes = await (await NoteAsync("Put right on the card.")).JsonAsync();
+        Assert.Equal([("odile", "Ms Caldera rang: it was sent to the wrong inn."), ("odile", "Put right on the card.")], notes.EnumerateArray().Select(n => (n.Text("by"), n.Text("text"))));
+        Assert.Equal("A note has words, and at most 2000 characters.", await (await NoteAsync("  ")).DetailAsync());
+
+        Task<HttpResponseMessage> NoteAsync(string text) => System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(desk.Browser, $"{desk.Api}/dispatch/{parcel}/notes", new { text }, Cancel);
+    }
+
     [Theory]
     [InlineData("search=T-1", 1)]
     [InlineData("search=T-2", 0)]

@@ -88,6 +88,11 @@ test("sixty parcels go out in spite of bad addresses, a busy server and a cut; w
     const pane = page.getByRole("region", { name: "The message as sent" });
     const link = pane.getByRole("link", { name: /I09 statement 2026-10-31\.pdf/ });
     expect(await pdfText(page, (await link.getAttribute("href")) ?? "")).toContain("T-50009");
+    await page.getByLabel("A note for the record").fill("Asked for by telephone.");
+    await page.getByRole("button", { name: "Add", exact: true }).click();
+    await expect(pane.getByText(/, marta: Asked for by telephone\./)).toBeVisible();
+    await page.getByLabel("Search the log").fill("T-50040");
+    await expect(pane.getByText("Decided that it went.")).toBeVisible();
     await page.getByLabel("Search the log").fill("");
     await page.getByLabel("Outcome").click();
     await page.getByTitle("refused", { exact: true }).click();

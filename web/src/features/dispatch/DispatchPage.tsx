@@ -10,6 +10,7 @@ import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import "./message.css";
 import { MessagePane } from "./MessagePane";
+import { Notes } from "./Notes";
 import { TakeReturned } from "./TakeReturned";
 
 const endings: Record<string, { standing: string; words: string }> = {
@@ -162,6 +163,7 @@ export function DispatchPage() {
                 SHA-256 {shown.sha256}
               </span>
             </p>
+            <Notes key={`notes ${shown.parcel}`} parcel={shown.parcel} />
             <MessagePane key={shown.parcel} base={`/api/books/${book}/dispatch/${shown.parcel}`} />
           </>
         )}
