@@ -29,4 +29,7 @@ public sealed record Draft(
 {
     /// <summary>Where answers go; empty for the sender's address.</summary>
     public string ReplyTo { get; init; } = "";
+
+    /// <summary>Who gets a copy that nobody else sees. They are named in a message for one's own mail program, which takes them out when it sends, and in no other.</summary>
+    public IReadOnlyList<string> NamedBlindCopies { get; init; } = [];
 }

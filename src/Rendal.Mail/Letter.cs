@@ -37,6 +37,7 @@ public static class Letter
         message.From.Add(new MailboxAddress(OneLine(draft.SenderName), draft.SenderAddress));
         message.To.AddRange(draft.To.Select(a => new MailboxAddress("", a)));
         message.Cc.AddRange(draft.Copies.Select(a => new MailboxAddress("", a)));
+        message.Bcc.AddRange(draft.NamedBlindCopies.Select(a => new MailboxAddress("", a)));
         if (draft.ReplyTo.Length > 0)
         {
             message.ReplyTo.Add(new MailboxAddress("", draft.ReplyTo));

@@ -64,7 +64,7 @@ internal sealed class PreparedRound
     public async Task ReleaseAsync(CancellationToken cancel)
     {
         var frozen = (await Rounds.ParcelsAsync(Id, cancel)).Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer })).ToList();
-        if (!await Rounds.ReleaseAsync(Id, frozen, ByHand.Nothing, StatementRules.Default, person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, cancel))
+        if (!await Rounds.ReleaseAsync(Id, frozen, ByHand.Nothing, StatementRules.Default, person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, Way.Mail, cancel))
         {
             throw new InvalidOperationException("The round could not be released.");
         }

@@ -20,6 +20,9 @@ public enum Ending
 
     /// <summary>The server could not be reached, would not talk, or was not the one it should be, so that no other message would fare better now.</summary>
     Unreachable,
+
+    /// <summary>It was made up for one's own mail program, and no server asked.</summary>
+    Exported,
 }
 
 /// <summary>What one recipient's server answer was.</summary>

@@ -29,6 +29,9 @@ public enum ParcelState
 
     /// <summary>The server was given all of it and did not answer: it may have gone. A person decides.</summary>
     Unsure,
+
+    /// <summary>Written into a file for one's own mail program. Whether it was sent from there is for a person to say.</summary>
+    Exported,
 }
 
 /// <summary>The names of the states in the database and between programs.</summary>

@@ -19,7 +19,8 @@ namespace Rendal.Store.Dispatch;
 /// <param name="Message">The message as it was made for an earlier try; null on the first one.</param>
 /// <param name="Sender">The sender.</param>
 /// <param name="Layout">The layout that it was made up with; null for the one that is there before any was made.</param>
-public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender, LayoutRef? Layout);
+/// <param name="Way">How it leaves.</param>
+public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender, LayoutRef? Layout, Way Way);
 
 /// <summary>A message ready to be stored before its first byte goes out.</summary>
 /// <param name="MessageId">The Message-ID without angle brackets.</param>
@@ -67,13 +68,13 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         source.Sql(
             $"""
             with next as (
-                select p.book_id, p.id, s.id as sender_id, s.a_minute, s.a_day, ($2 at time zone b.time_zone)::date as day from parcel p
+                select p.book_id, p.id, s.id as sender_id, case when p.way = 'mail' then s.a_minute end as a_minute, case when p.way = 'mail' then s.a_day end as a_day, ($2 at time zone b.time_zone)::date as day from parcel p
                 join round r on r.book_id = p.book_id and r.id = p.round_id
                 join sender s on s.book_id = r.book_id and s.id = r.sender_id
                 join book b on b.id = p.book_id
                 left join sender_day d on s.a_day is not null and d.book_id = s.book_id and d.sender_id = s.id and d.day = ($2 at time zone b.time_zone)::date
                 where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused
-                    and s.paused = '' and s.away_until <= $2 and s.next_at <= $2 and (s.a_day is null or coalesce(d.messages, 0) < s.a_day)
+                    and (p.way = 'file' or (s.paused = '' and s.away_until <= $2 and s.next_at <= $2 and (s.a_day is null or coalesce(d.messages, 0) < s.a_day)))
                 order by p.try_from, p.id limit 1 for update of p skip locked),
             paced as (
                 update sender s set next_at = greatest(s.next_at, $2 - 2 * interval '1 minute' / s.a_minute) + interval '1 minute' / s.a_minute
@@ -87,15 +88,15 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             claimed as (
                 update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
                 from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
-                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version)
-            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
+                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way)
+            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
             from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id and s.id = r.sender_id
             left join message m on m.book_id = c.book_id and m.parcel_id = c.id
             """,
             worker, now.ToUniversalTime()).FirstAsync(
                 r => new ClaimedParcel(
                     r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt32(3), r.GetFieldValue<string[]>(4), r.GetString(5), r.GetString(6), StoreJson.Read<Customer>(r.GetString(7)), r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
-                    SenderStore.Read(r, 11), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9))),
+                    SenderStore.Read(r, 12), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)), EnumText.Parse<Way>(r.GetString(11))),
                 cancel);
 
     /// <summary>When the next turn of an allowance a minute comes, or a server that was away is asked again; null where nothing waits for that.</summary>
@@ -237,6 +238,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         Ending.Unanswered => "unanswered",
         Ending.SignInRefused => "sign-in-refused",
         Ending.Unreachable => "unreachable",
+        Ending.Exported => "exported",
         _ => throw new ArgumentOutOfRangeException(nameof(ending), ending, null),
     };
 }

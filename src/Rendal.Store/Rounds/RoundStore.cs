@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Npgsql;
 using NpgsqlTypes;
 using Rendal.Core.Dispatch;
@@ -151,8 +152,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <param name="person">Who releases them.</param>
     /// <param name="now">The moment.</param>
     /// <param name="from">From when on they may leave: the same, or later.</param>
+    /// <param name="way">How they leave.</param>
     /// <param name="cancel">Stops it.</param>
-    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, CancellationToken cancel)
+    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, Way way, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -164,11 +166,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             book, id, now.ToUniversalTime(), person, Commands.Json(hand), Commands.Json(rules)).RunAsync(cancel);
         var released = await connection.Sql(
             """
-            update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, try_from = $7
+            update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, try_from = $7, way = $8
             from unnest($3::bigint[], $4::text[], $5::text[], $6::text[]) as f (id, subject, body, card)
             where p.book_id = $1 and p.round_id = $2 and p.id = f.id and p.state = 'prepared' and p.problem = ''
             """,
-            book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), from.ToUniversalTime()).RunAsync(cancel);
+            book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), from.ToUniversalTime(), way.ToString().ToLowerInvariant()).RunAsync(cancel);
         if (released != parcels.Count)
         {
             return false;
@@ -187,6 +189,29 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <returns>How many parcels were stopped.</returns>
     public Task<int> StopAsync(long id, CancellationToken cancel) =>
         source.Sql("update parcel set state = 'prepared' where book_id = $1 and round_id = $2 and state in ('released', 'to-be-retried')", book, id).RunAsync(cancel);
+
+    /// <summary>Counts what was exported as sent, as the person says who sent it from another mail program.</summary>
+    /// <returns>How many parcels that were.</returns>
+    public async Task<int> ExportedWentAsync(long id, long person, DateTimeOffset now, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        var went = await connection.Sql("update parcel set state = 'sent' where book_id = $1 and round_id = $2 and state = 'exported' returning id", book, id).ListAsync(r => r.GetInt64(0), cancel);
+        await connection.Sql("insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, p, $3, $4, 'Sent from another mail program.' from unnest($2::bigint[]) p", book, went.ToArray(), person, now.ToUniversalTime()).RunAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return went.Count;
+    }
+
+    /// <summary>The messages of a round that were made up for one's own mail program, in the order of its parcels.</summary>
+    public async IAsyncEnumerable<(string Customer, string Name, byte[] Bytes)> ExportedAsync(long id, [EnumeratorCancellation] CancellationToken cancel)
+    {
+        await using var command = source.Sql("select p.customer, p.name, m.bytes from parcel p join message m on m.book_id = p.book_id and m.parcel_id = p.id where p.book_id = $1 and p.round_id = $2 and p.way = 'file' and p.state in ('exported', 'sent') order by p.position", book, id);
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        while (await reader.ReadAsync(cancel))
+        {
+            yield return (reader.GetString(0), reader.GetString(1), reader.GetFieldValue<byte[]>(2));
+        }
+    }
 
     /// <summary>How many of a round's messages were taken by the server since a moment.</summary>
     public Task<long> TakenSinceAsync(long id, DateTimeOffset since, CancellationToken cancel) =>
@@ -247,7 +272,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             from dispatch_try t
                 join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
                 cross join lateral (select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) w
-            where t.book_id = $1 and t.ending = 'accepted' group by w.customer
+            where t.book_id = $1 and (t.ending = 'accepted' or (t.ending = 'exported' and p.state = 'sent')) group by w.customer
             """,
             book).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
 

@@ -109,6 +109,13 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
             return;
         }
 
+        if (parcel.Way == Way.File)
+        {
+            var exported = new Outcome(Ending.Exported, "Made up for another mail program.", []);
+            await queue.EndTryAsync(parcel, worker, dispatchTry, exported, NextStep.Following(exported, parcel.Tries, NextStep.DefaultPauses), clock.GetUtcNow(), CancellationToken.None);
+            return;
+        }
+
         var account = new MailAccount(parcel.Sender.Host, parcel.Sender.Port, LineSecurities.Parse(parcel.Sender.Security), parcel.Sender.UserName, parcel.Sender.ProtectedPassword is { } password ? secrets.Unprotect(password) : "");
         if (!postmen.TryGetValue(account, out var postman))
         {
@@ -223,7 +230,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
 
         var who = Recipients.Of(claimed.Card, kind);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
-        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.Sender.ReplyTo });
+        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.Sender.ReplyTo, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
         return claimed.Sender.LargestBytes < bytes.Length
             ? (null, string.Create(CultureInfo.InvariantCulture, $"the message is {bytes.Length / 1e6:0.0} MB, and {claimed.Sender.Host} takes {claimed.Sender.LargestBytes / 1e6:0.0} MB: enclose fewer forms of the document"))
             : (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");

@@ -6,6 +6,8 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Files;
+using Rendal.Mail;
 using Rendal.Store.Books;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
@@ -37,6 +39,9 @@ internal static class RoundEndpoints
         group.MapPost("/{id:long}/release", ReleaseAsync);
         group.MapPost("/{id:long}/pause", PauseAsync);
         group.MapPost("/{id:long}/stop", StopAsync);
+        group.MapPost("/{id:long}/exported-went", ExportedWentAsync);
+        group.MapGet("/{id:long}/messages.zip", ZipAsync);
+        group.MapGet("/{id:long}/messages.mbox", MboxAsync);
         group.MapGet("/{id:long}/progress", Progress);
         group.MapGet("/{id:long}/values", ValuesAsync);
     }
@@ -200,7 +205,7 @@ internal static class RoundEndpoints
             throw Unable.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
         }
 
-        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, preparation.Rules, scope.Person, now, leaves, cancel))
+        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, preparation.Rules, scope.Person, now, leaves, request.Way, cancel))
         {
             throw Unable.Conflict("Something changed since the round was prepared: an address, an amount, a wording or the layout. Prepare it anew and look through it again.");
         }
@@ -219,6 +224,37 @@ internal static class RoundEndpoints
     {
         await scope.Rounds.PauseAsync(id, request.Paused, cancel);
         return TypedResults.NoContent();
+    }
+
+    private static async Task<StoppedView> ExportedWentAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        new(await scope.Rounds.ExportedWentAsync(id, scope.Person, clock.GetUtcNow(), cancel));
+
+    /// <summary>The messages of a round that leave as files, as .eml in a ZIP.</summary>
+    private static async Task<FileStreamHttpResult> ZipAsync(long id, BookScope scope, CancellationToken cancel) =>
+        await FileAsync(id, scope, "application/zip", "zip", file => MessageFiles.WriteZipAsync(file, Named(scope.Rounds.ExportedAsync(id, cancel)), cancel), cancel);
+
+    /// <summary>The messages of a round that leave as files, as one mbox.</summary>
+    private static async Task<FileStreamHttpResult> MboxAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        await FileAsync(id, scope, "application/mbox", "mbox", file => MessageFiles.WriteMboxAsync(file, scope.Rounds.ExportedAsync(id, cancel).Select(m => m.Bytes), clock.GetUtcNow(), cancel), cancel);
+
+    private static async IAsyncEnumerable<(string FileName, byte[] Bytes)> Named(IAsyncEnumerable<(string Customer, string Name, byte[] Bytes)> messages)
+    {
+        var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        await foreach (var (customer, name, bytes) in messages)
+        {
+            yield return (FileName.Unique(FileName.Safe($"{customer} {name}", ".eml"), taken), bytes);
+        }
+    }
+
+    private static async Task<FileStreamHttpResult> FileAsync(long id, BookScope scope, string contentType, string ending, Func<Stream, Task> write, CancellationToken cancel)
+    {
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+
+        // On disk, as a round may be large, and it goes away with its last reader.
+        var file = new FileStream(Path.GetTempFileName(), FileMode.Open, FileAccess.ReadWrite, FileShare.None, 65_536, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        await write(file);
+        file.Position = 0;
+        return TypedResults.File(file, contentType, FileName.Safe(round.Name, "." + ending));
     }
 
     private static async Task<StoppedView> StopAsync(long id, BookScope scope, CancellationToken cancel) => new(await scope.Rounds.StopAsync(id, cancel));

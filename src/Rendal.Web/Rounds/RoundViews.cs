@@ -125,8 +125,9 @@ internal sealed record ForecastView(int Today, int Later, DateOnly LastDay, int?
 /// <summary>Which parcels are let go.</summary>
 /// <param name="Parcels">The parcels by number; null for all that are ready.</param>
 /// <param name="Count">How many the person was told; it must be how many there are.</param>
+/// <param name="Way">How they leave.</param>
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
-internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count, string? At = null);
+internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count, string? At = null, Way Way = Way.Mail);
 
 /// <summary>How sending goes.</summary>
 /// <param name="Counts">How many parcels stand where.</param>

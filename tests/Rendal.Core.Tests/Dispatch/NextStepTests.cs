@@ -23,6 +23,7 @@ public class NextStepTests
         Assert.Equal(ParcelState.Sent, Following(Ending.Accepted, 1).State);
         Assert.Equal(ParcelState.Refused, Following(Ending.Refused, 1).State);
         Assert.Equal(ParcelState.Unsure, Following(Ending.Unanswered, 1).State);
+        Assert.Equal(ParcelState.Exported, Following(Ending.Exported, 1).State);
     }
 
     [Theory]

@@ -55,7 +55,7 @@ public class RoundStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
-        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, [TestBook.Frozen(parcels[0].Id, "AB01"), TestBook.Frozen(parcels[1].Id + 1_000_000, "BE02")], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Cancel));
+        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, [TestBook.Frozen(parcels[0].Id, "AB01"), TestBook.Frozen(parcels[1].Id + 1_000_000, "BE02")], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
 
         Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
         Assert.Null((await book.Rounds.FindAsync(prepared.Round, Cancel))!.ReleasedAt);

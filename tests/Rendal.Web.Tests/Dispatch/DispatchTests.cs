@@ -174,6 +174,35 @@ public class DispatchTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task A_round_can_leave_as_files_for_another_mail_program_and_is_sent_when_a_person_says_so()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,", "BE02,Beacon / Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example");
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", more: new { name = "", title = "", address = "owner@abbot.example", role = "blind-copy", rounds = Array.Empty<string>() })).JsonAsync();
+        var round = await desk.PrepareAsync();
+        await (await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(desk.Browser, $"{desk.Api}/rounds/{round.Id()}/release", new { parcels = (long[]?)null, count = 2, way = "file" }, Cancel)).JsonAsync();
+        Assert.All((await desk.SettledAsync(round.Id())).List("parcels"), p => Assert.Equal("exported", p.Text("standing")));
+        Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
+
+        using var zip = new System.IO.Compression.ZipArchive(new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/rounds/{round.Id()}/messages.zip", Cancel)));
+        Assert.Equal(["AB01 Abbot’s Table.eml", "BE02 Beacon _ Lodge.eml"], zip.Entries.Select(e => e.FullName));
+        using var stream = new MemoryStream();
+        await zip.Entries[0].Open().CopyToAsync(stream, Cancel);
+        stream.Position = 0;
+        var message = await MimeMessage.LoadAsync(stream, Cancel);
+        Assert.Equal(("a@abbot.example", "owner@abbot.example"), (message.To.ToString(), message.Bcc.ToString()));
+
+        using var mbox = new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/rounds/{round.Id()}/messages.mbox", Cancel));
+        Assert.Equal(["a@abbot.example", "b@beacon.example"], Rendal.Mail.ReturnedMail.Open(mbox).Select(m => m.Message.To.ToString()));
+
+        Assert.Equal(2, (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/exported-went", new { })).GetProperty("parcels").GetInt32());
+        Assert.All((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels"), p => Assert.Equal("sent", p.Text("standing")));
+        Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?outcome=exported")).GetArrayLength());
+        var notes = await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch/{round.List("parcels").First().Id()}/notes");
+        Assert.Equal("Sent from another mail program.", notes.EnumerateArray().Single().Text("text"));
+    }
+
+    [Fact]
     public async Task Notes_are_added_to_the_record_with_who_wrote_them_and_stay()
     {
         using var desk = await Desk.AtAsync(rendal);

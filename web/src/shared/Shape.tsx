@@ -10,6 +10,7 @@ export const standingWords: Record<string, string> = {
   refused: "refused",
   returned: "returned",
   unsure: "unsure",
+  exported: "exported",
   "left-out": "left out",
 };
 
@@ -35,6 +36,12 @@ const shapes: Record<string, React.ReactNode> = {
     <g>
       <rect x="1.8" y="1.8" width="8.4" height="8.4" fill="none" stroke="var(--brass-ink)" strokeWidth="1.6" />
       <circle cx="6" cy="6" r="1.8" fill="var(--brass-ink)" />
+    </g>
+  ),
+  exported: (
+    <g>
+      <rect x="1.8" y="1.8" width="8.4" height="8.4" fill="none" stroke="var(--sent)" strokeWidth="1.6" />
+      <path d="M6 3v5M3.6 6 6 8.4 8.4 6" fill="none" stroke="var(--sent)" strokeWidth="1.4" />
     </g>
   ),
   refused: <path d="M1.5 1.5l9 9m0-9l-9 9" stroke="var(--rust)" strokeWidth="2.2" />,

@@ -20,6 +20,7 @@ const endings: Record<string, { standing: string; words: string }> = {
   unanswered: { standing: "unsure", words: "no answer" },
   unreachable: { standing: "to-be-retried", words: "server away" },
   "sign-in-refused": { standing: "refused", words: "sign-in refused" },
+  exported: { standing: "exported", words: "exported" },
   stopped: { standing: "to-be-retried", words: "broken off" },
 };
 

@@ -9,6 +9,7 @@ type Proof = Schemas["ProofView"];
 /** What has left, what is on its way and what stays comes in the order of the list, what is left out last. */
 const barOrder = [
   "sent",
+  "exported",
   "sending",
   "released",
   "prepared",

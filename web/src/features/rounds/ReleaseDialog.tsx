@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Alert, Button, Input, Modal } from "antd";
+import { Alert, Button, Input, Modal, Select } from "antd";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { count, day, money } from "../../shared/figure";
@@ -17,7 +17,7 @@ export function ReleaseDialog({ round, onClose }: { round: Round; onClose: () =>
       must(
         api.POST("/api/books/{book}/rounds/{id}/summary", {
           params: { path: { book, id: round.id } },
-          body: { parcels: null, count: 0 },
+          body: { parcels: null, count: 0, at: null, way: "mail" },
         }),
       ),
     staleTime: 0,
@@ -33,6 +33,7 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
   const { release } = useRoundActions();
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState("");
+  const [way, setWay] = useState<Schemas["Way"]>("mail");
   const stays = [
     s.needYou > 0 && `${s.needYou} need you`,
     s.held > 0 && `${s.held} held`,
@@ -41,7 +42,7 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
   const isReady = s.messages > 0 && (!s.countToBeTyped || typed.trim() === String(s.messages));
   const go = () => {
     if (isReady && !release.isPending) {
-      release.mutate({ count: s.messages, at: at || null }, { onSuccess: onClose });
+      release.mutate({ count: s.messages, at: at || null, way }, { onSuccess: onClose });
     }
   };
   return (
@@ -58,7 +59,22 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         <dt>From</dt>
         <dd>{s.sender}</dd>
         <dt>By</dt>
-        <dd>{s.isPractice ? "the postroom: practice, nothing leaves this machine" : s.server}</dd>
+        <dd>
+          <Select
+            size="small"
+            aria-label="Leaves by"
+            popupMatchSelectWidth={false}
+            value={way}
+            options={[
+              {
+                value: "mail",
+                label: s.isPractice ? "the postroom: practice, nothing leaves this machine" : s.server,
+              },
+              { value: "file", label: "files, to be sent from another mail program" },
+            ]}
+            onChange={setWay}
+          />
+        </dd>
         <dt>Words</dt>
         <dd>
           {s.wordings.map((w) => (s.wordings.length > 1 ? `${w.name} (${w.messages})` : w.name)).join(", ") || "none"}
@@ -69,7 +85,7 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         <dd>
           <input type="datetime-local" aria-label="Leaves at" value={at} onChange={(e) => setAt(e.target.value)} />{" "}
           {at === "" && <span className="quiet">now, unless you say when</span>}
-          {allowed(s.forecast) && <p>{allowed(s.forecast)}</p>}
+          {way === "mail" && allowed(s.forecast) && <p>{allowed(s.forecast)}</p>}
         </dd>
         <dt>Stays here</dt>
         <dd>{stays.length > 0 ? stays.join(", ") : "nothing"}</dd>

@@ -37,6 +37,11 @@ export function SendingLine({ round }: { round: Round }) {
     await must(api.POST("/api/books/{book}/rounds/{id}/pause", { params: { path }, body: { paused } }));
     await again();
   };
+  const went = async () => {
+    const sent = await must(api.POST("/api/books/{book}/rounds/{id}/exported-went", { params: { path } }));
+    await again();
+    message.success(`${count(sent.parcels, "parcel")} counted as sent.`);
+  };
   const stop = () =>
     modal.confirm({
       title: `Stop the ${count(left, "message")} that ${left === 1 ? "has" : "have"} not gone?`,
@@ -49,7 +54,7 @@ export function SendingLine({ round }: { round: Round }) {
         message.success(`${count(stopped.parcels, "parcel")} stopped.`);
       },
     });
-  const all = of("sent", "refused", "returned", "unsure") + left;
+  const all = of("sent", "refused", "returned", "unsure", "exported") + left;
   return (
     <div className="sending" role="status">
       <strong>
@@ -58,6 +63,15 @@ export function SendingLine({ round }: { round: Round }) {
       {left > 0 && <span>{left} left</span>}
       {of("refused") > 0 && <span>{of("refused")} refused</span>}
       {of("returned") > 0 && <span>{of("returned")} returned</span>}
+      {of("exported") > 0 && (
+        <span>
+          {of("exported")} exported: <a href={`/api/books/${book}/rounds/${round.id}/messages.zip`}>ZIP of .eml</a>,{" "}
+          <a href={`/api/books/${book}/rounds/${round.id}/messages.mbox`}>mbox</a>{" "}
+          <Button size="small" onClick={() => void went()}>
+            They were sent
+          </Button>
+        </span>
+      )}
       {of("unsure") > 0 && <span>{of("unsure")} unsure</span>}
       {left > 0 && !progress.paused && <span className="quiet">{paceOf(progress, left)}</span>}
       {progress.senderPaused && (

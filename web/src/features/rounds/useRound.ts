@@ -70,9 +70,12 @@ export function useRoundActions() {
       ...settle,
     }),
     release: useMutation({
-      mutationFn: ({ count, at }: { count: number; at: string | null }) =>
+      mutationFn: ({ count, at, way }: { count: number; at: string | null; way: Schemas["Way"] }) =>
         must(
-          api.POST("/api/books/{book}/rounds/{id}/release", { params: { path }, body: { parcels: null, count, at } }),
+          api.POST("/api/books/{book}/rounds/{id}/release", {
+            params: { path },
+            body: { parcels: null, count, at, way },
+          }),
         ),
       ...settle,
     }),

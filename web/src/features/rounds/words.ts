@@ -30,6 +30,7 @@ export const standingOrder = [
   "held",
   "sending",
   "released",
+  "exported",
   "sent",
 ];
 
@@ -40,6 +41,7 @@ export const groupWords: Record<string, string> = {
   refused: "Refused",
   returned: "Returned",
   "to-be-retried": "To be retried",
+  exported: "Exported",
   prepared: "Ready",
   held: "Held",
   sending: "Sending",
