@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { count, day, money } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { MomentField } from "../../shared/MomentField";
 import { Waiting } from "../../shared/Waiting";
 import { useRoundActions, type Round } from "./useRound";
 import { stillTakes } from "./words";
@@ -83,8 +84,7 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         <dd>{s.enclosure}</dd>
         <dt>Leaves</dt>
         <dd>
-          <input type="datetime-local" aria-label="Leaves at" value={at} onChange={(e) => setAt(e.target.value)} />{" "}
-          {at === "" && <span className="quiet">now, unless you say when</span>}
+          <MomentField label="Leaves at" placeholder="now, unless you say when" value={at} onChange={setAt} />
           {way === "mail" && allowed(s.forecast) && <p>{allowed(s.forecast)}</p>}
         </dd>
         <dt>Stays here</dt>
