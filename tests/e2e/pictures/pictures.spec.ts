@@ -35,14 +35,12 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.keyboard.press("3");
   await expect(page.getByRole("table", { name: "What payments settled" })).toBeVisible();
   await shot(page, "where-from");
-  await page.getByLabel("What the statement lists").click();
-  await page.locator(".ant-select-item-option").filter({ hasText: "brought forward" }).click();
-  await expect(page.getByLabel("Period from")).toBeVisible();
-  await page.getByLabel("Period from").fill("1 Apr 2026");
-  await page.getByLabel("Period from").press("Enter");
-  await page.getByRole("tab", { name: "Statement", exact: true }).click();
-  await expect(page.getByRole("img", { name: /Statement of account/ })).toBeVisible();
-  await shot(page, "brought-forward");
+
+  await page.goto(`/books/${book}/words?part=sender`);
+  await page.getByLabel("Messages a minute").fill("60");
+  await page.getByRole("button", { name: "Try it" }).click();
+  await expect(page.getByRole("row", { name: /Address ✓ in order/ })).toBeVisible();
+  await shot(page, "senders");
 
   await page.goto(`/books/${book}/customers?card=FE01`);
   await expect(page.getByLabel("Name of contact 1")).toHaveValue("Ines Caldera");
@@ -113,5 +111,8 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await shot(page, "dispatch");
   await page.goto(`/books/${book}/postroom`);
   await expect(page.frameLocator('iframe[title="Message"]').getByText("Open in all")).toBeVisible();
+  await page.getByRole("button", { name: "Drills" }).click();
+  await page.getByRole("button", { name: "Begin" }).click();
+  await expect(page.getByText(/after the message it answers .* once more/)).toBeVisible();
   await shot(page, "postroom");
 });
