@@ -40,7 +40,11 @@ public sealed record DispatchEntry(
     IReadOnlyList<string> Recipients,
     IReadOnlyList<RecipientAnswer> Answers,
     string Sha256,
-    int Size);
+    int Size)
+{
+    /// <summary>Whether the message came back after the server had taken it.</summary>
+    public bool CameBack { get; init; }
+}
 
 /// <summary>What a person added to the record of a parcel.</summary>
 /// <param name="WrittenAt">When.</param>
@@ -60,7 +64,8 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
     private const string Select = """
         select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
-            m.message_id, m.subject, m.sender_address, m.recipients, t.recipients, encode(m.sha256, 'hex'), octet_length(m.bytes)
+            m.message_id, m.subject, m.sender_address, m.recipients, t.recipients, encode(m.sha256, 'hex'), octet_length(m.bytes),
+            p.state = 'returned' and t.ending in ('accepted', 'unanswered')
         from dispatch_try t join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id
         join parcel p on p.book_id = t.book_id and p.id = t.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
         where t.book_id = $1
@@ -123,5 +128,8 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 
     private static DispatchEntry Read(NpgsqlDataReader r) => new(
         r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetString(3), r.GetString(4), r.GetString(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Text(8), r.GetString(9),
-        r.GetString(10), r.GetString(11), r.GetString(12), r.GetFieldValue<string[]>(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(14)), r.GetString(15), r.GetInt32(16));
+        r.GetString(10), r.GetString(11), r.GetString(12), r.GetFieldValue<string[]>(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(14)), r.GetString(15), r.GetInt32(16))
+    {
+        CameBack = !r.IsDBNull(17) && r.GetBoolean(17),
+    };
 }

@@ -28,6 +28,9 @@ public class ReturnedTests(RunningRendal rendal)
         Assert.Equal("sent", parcels["BE02"].Text("standing"));
         Assert.Equal("known", (await (await UploadAsync(desk, "again.eml", eml)).JsonAsync()).EnumerateArray().Single().Text("outcome"));
 
+        var log = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray();
+        Assert.Equal([("AB01", true), ("BE02", false)], log.Select(e => (e.Text("customer"), e.GetProperty("cameBack").GetBoolean())).Order());
+        Assert.Equal("AB01", (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?outcome=returned")).EnumerateArray().Single().Text("customer"));
         var history = await HistoryAsync(desk);
         Assert.Equal("550 5.1.1 no such mailbox here", history.List("returned").Single().Text("reason"));
         Assert.Equal("a@abbot.example", history.List("returnedAddresses").Single().Text("address"));

@@ -28,9 +28,22 @@ const views: [string, (page: Page) => Promise<void>][] = [
     "words?part=figures",
     async (page) => await expect(page.getByLabel("Last day of each age band")).toHaveValue("30, 60, 90"),
   ],
-  ["words?part=sender", async (page) => await expect(page.getByLabel("Mail server")).toHaveValue("127.0.0.1")],
+  [
+    "words?part=sender",
+    async (page) => {
+      await expect(page.getByLabel("Mail server")).toHaveValue("127.0.0.1");
+      await page.getByRole("button", { name: "Try it" }).click();
+      await expect(page.getByRole("row", { name: /Address ✓ in order/ })).toBeVisible();
+    },
+  ],
   ["dispatch", async (page) => await expect(page.getByRole("heading", { name: "Dispatch log" })).toBeVisible()],
-  ["postroom", async (page) => await expect(page.getByRole("heading", { name: "Postroom" })).toBeVisible()],
+  [
+    "postroom",
+    async (page) => {
+      await page.getByRole("button", { name: "Drills" }).click();
+      await expect(page.getByRole("button", { name: "Begin" })).toBeVisible();
+    },
+  ],
 ];
 
 for (const tone of ["light", "dark"] as const) {

@@ -24,6 +24,8 @@ const endings: Record<string, { standing: string; words: string }> = {
   stopped: { standing: "to-be-retried", words: "broken off" },
 };
 
+const cameBack = { standing: "returned", words: "came back" };
+
 /** The record of what went out: each try with the server's words, and exactly what was sent. */
 export function DispatchPage() {
   const book = useBookId();
@@ -96,8 +98,20 @@ export function DispatchPage() {
           {entries.length === 500 ? "the newest 500" : count(entries.length, "entry", "entries")}
         </span>
         <span className="push">
-          Save as <a href={`/api/books/${book}/dispatch/log.csv?${new URLSearchParams(query).toString()}`}>CSV</a>,{" "}
-          <a href={`/api/books/${book}/dispatch/log.xlsx?${new URLSearchParams(query).toString()}`}>XLSX</a>
+          Save as{" "}
+          <a
+            aria-label="Save as CSV"
+            href={`/api/books/${book}/dispatch/log.csv?${new URLSearchParams(query).toString()}`}
+          >
+            CSV
+          </a>
+          ,{" "}
+          <a
+            aria-label="Save as XLSX"
+            href={`/api/books/${book}/dispatch/log.xlsx?${new URLSearchParams(query).toString()}`}
+          >
+            XLSX
+          </a>
         </span>
         <TakeReturned />
       </div>
@@ -120,7 +134,9 @@ export function DispatchPage() {
                 </thead>
                 <tbody>
                   {list.map((e) => {
-                    const ending = endings[e.ending ?? ""] ?? { standing: "sending", words: "under way" };
+                    const ending = e.cameBack
+                      ? cameBack
+                      : (endings[e.ending ?? ""] ?? { standing: "sending", words: "under way" });
                     return (
                       <tr
                         key={e.id}
