@@ -52,6 +52,17 @@ public sealed class Postgres : IAsyncLifetime
         await command.ExecuteNonQueryAsync();
     }
 
+    /// <summary>Runs all scripts of the schema that follow one, as an upgrade of that version does.</summary>
+    public static async Task RunAllAfterAsync(NpgsqlDataSource source, string last)
+    {
+        const string folder = "Rendal.Store.Migrations.";
+        var names = typeof(Schema).Assembly.GetManifestResourceNames().Where(n => n.StartsWith(folder, StringComparison.Ordinal)).Select(n => n[folder.Length..]);
+        foreach (var script in names.Where(n => string.CompareOrdinal(n, last) > 0).Order(StringComparer.Ordinal))
+        {
+            await RunAsync(source, script);
+        }
+    }
+
     /// <summary>A book of its own for one test, in the database that the tests share.</summary>
     public Task<TestBook> NewBookAsync() => NewBookAsync(Source);
 

@@ -82,11 +82,7 @@ public class SchemaTests(Postgres postgres)
             await fill.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
         }
 
-        await Postgres.RunAsync(source, "0006_groups.sql");
-        await Postgres.RunAsync(source, "0007_row_correction.sql");
-        await Postgres.RunAsync(source, "0008_choosing.sql");
-        await Postgres.RunAsync(source, "0009_reminders.sql");
-        await Postgres.RunAsync(source, "0010_layouts.sql");
+        await Postgres.RunAllAfterAsync(source, "0005_saved_choices.sql");
         var rounds = new RoundStore(source, 1);
         var (old, forward) = ((await rounds.FindAsync(1, TestContext.Current.CancellationToken))!, (await rounds.FindAsync(2, TestContext.Current.CancellationToken))!);
         Assert.Equal((StatementForm.OpenItems, 5m, StatementForm.BroughtForward), (old.Choice.Form, old.Choice.LeastBalance, forward.Choice.Form));

@@ -61,7 +61,7 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
     >
       {sender.isPractice && (
         <p className="quiet" style={{ marginTop: 0 }}>
-          This is the practice account: what it sends ends in the postroom and leaves this machine never. To send for
+          This is the practice account: what it sends ends in the postroom and never leaves this machine. To send for
           real, fill in the mail account of your firm; your mail provider names the server.
         </p>
       )}
