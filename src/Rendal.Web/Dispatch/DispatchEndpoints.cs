@@ -92,14 +92,8 @@ internal static class DispatchEndpoints
         await CsvText.WriteAsync(context.Response.Body, Rows(scope, query.Search(), cancel), cancel);
     }
 
-    private static async Task<FileStreamHttpResult> XlsxAsync([AsParameters] LogQuery query, BookScope scope, CancellationToken cancel)
-    {
-        // On disk, for a workbook is wound back when it is closed, and a log may be long.
-        var file = new FileStream(Path.GetTempFileName(), FileMode.Open, FileAccess.ReadWrite, FileShare.None, 65_536, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
-        await TextWorkbook.WriteAsync(file, "Dispatch log", Rows(scope, query.Search(), cancel), cancel);
-        file.Position = 0;
-        return TypedResults.File(file, "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "dispatch log.xlsx");
-    }
+    private static Task<FileStreamHttpResult> XlsxAsync([AsParameters] LogQuery query, BookScope scope, CancellationToken cancel) =>
+        FileOnTheWay.SendAsync("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "dispatch log.xlsx", file => TextWorkbook.WriteAsync(file, "Dispatch log", Rows(scope, query.Search(), cancel), cancel));
 
     private static async IAsyncEnumerable<IReadOnlyList<string>> Rows(BookScope scope, LogSearch search, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
     {

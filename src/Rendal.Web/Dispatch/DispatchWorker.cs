@@ -80,7 +80,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
                 await CloseAsync(postmen);
                 rounds.Forget();
                 var now = clock.GetUtcNow();
-                var turn = (await queue.NextTurnAsync(now, stop) - now)?.Duration();
+                var turn = await queue.NextTurnAsync(now, stop) - now;
                 await worker.WaitAsync(turn < LookAgain ? turn.Value : LookAgain, stop);
             }
         }

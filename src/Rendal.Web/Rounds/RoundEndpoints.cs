@@ -249,12 +249,7 @@ internal static class RoundEndpoints
     private static async Task<FileStreamHttpResult> FileAsync(long id, BookScope scope, string contentType, string ending, Func<Stream, Task> write, CancellationToken cancel)
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
-
-        // On disk, as a round may be large, and it goes away with its last reader.
-        var file = new FileStream(Path.GetTempFileName(), FileMode.Open, FileAccess.ReadWrite, FileShare.None, 65_536, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
-        await write(file);
-        file.Position = 0;
-        return TypedResults.File(file, contentType, FileName.Safe(round.Name, "." + ending));
+        return await FileOnTheWay.SendAsync(contentType, FileName.Safe(round.Name, "." + ending), write);
     }
 
     private static async Task<StoppedView> StopAsync(long id, BookScope scope, CancellationToken cancel) => new(await scope.Rounds.StopAsync(id, cancel));

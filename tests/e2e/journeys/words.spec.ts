@@ -14,7 +14,9 @@ test("words that stand only where something is past due are written once, and ea
   await words.getByRole("button", { name: "Salutation" }).click();
   await page.getByLabel("Or else, where it is empty").fill("Good day");
   await page.keyboard.press("Escape");
+  await expect(page.getByLabel("Or else, where it is empty")).toBeHidden();
   await words.getByText("With kind regards").click();
+  await expect(words).toBeFocused();
   await page.keyboard.press("ControlOrMeta+End");
   await page.keyboard.press("Enter");
   await page.keyboard.type("Please pay this week.");
