@@ -53,9 +53,9 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
         return changed == 1;
     }
 
-    /// <summary>How many messages were begun under a sender on a day; 0 where it has no allowance a day.</summary>
-    public async Task<int> BegunAsync(long id, DateOnly day, CancellationToken cancel) =>
-        (await source.Sql("select messages from sender_day where book_id = $1 and sender_id = $2 and day = $3", book, id, day).ListAsync(r => r.GetInt32(0), cancel)).FirstOrDefault();
+    /// <summary>How many messages were begun on a day, by sender; one that has no allowance a day is not among them.</summary>
+    public async Task<Dictionary<long, int>> BegunAsync(DateOnly day, CancellationToken cancel) =>
+        (await source.Sql("select sender_id, messages from sender_day where book_id = $1 and day = $2", book, day).ListAsync(r => (Sender: r.GetInt64(0), Messages: r.GetInt32(1)), cancel)).ToDictionary(d => d.Sender, d => d.Messages);
 
     /// <summary>Reads <see cref="Columns"/> from a column on.</summary>
     internal static Sender Read(NpgsqlDataReader r, int at = 0) => new(

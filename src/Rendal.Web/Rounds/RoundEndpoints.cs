@@ -180,7 +180,7 @@ internal static class RoundEndpoints
     private static async Task<ForecastView> ForecastAsync(Sender sender, int left, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         var today = scope.Book.Today(clock);
-        return ForecastView.Of(Forecast.Of(left, sender.AMinute, sender.ADay, await scope.Senders.BegunAsync(sender.Id, today, cancel), today));
+        return ForecastView.Of(Forecast.Of(left, sender.AMinute, sender.ADay, (await scope.Senders.BegunAsync(today, cancel)).GetValueOrDefault(sender.Id), today));
     }
 
     private static async Task<RoundView> ReleaseAsync(long id, ReleaseRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)

@@ -51,24 +51,19 @@ internal static class SenderEndpoints
 
     private static async Task<List<SenderView>> ListAsync(BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel)
     {
-        var views = new List<SenderView>();
-        foreach (var sender in await scope.Senders.ListAsync(cancel))
-        {
-            views.Add(await ViewAsync(sender, scope, parts, clock, cancel));
-        }
-
-        return views;
+        var begun = await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel);
+        return (await scope.Senders.ListAsync(cancel)).ConvertAll(s => View(s, begun, parts));
     }
 
     private static async Task<SenderView> AddAsync(SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, TimeProvider clock, CancellationToken cancel)
     {
         var id = await scope.Senders.AddAsync(Checked(0, request, secrets), cancel);
-        return await ViewAsync((await scope.Senders.FindAsync(id, cancel))!, scope, parts, clock, cancel);
+        return await ViewAsync(id, scope, parts, clock, cancel);
     }
 
     private static async Task<Ok<SenderView>> UpdateAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, TimeProvider clock, CancellationToken cancel) =>
         await scope.Senders.UpdateAsync(Checked(id, request, secrets), scope.Book.Today(clock), cancel)
-            ? TypedResults.Ok(await ViewAsync((await scope.Senders.FindAsync(id, cancel))!, scope, parts, clock, cancel))
+            ? TypedResults.Ok(await ViewAsync(id, scope, parts, clock, cancel))
             : throw Unable.NotFound("This sender");
 
     /// <summary>Tries an account as it is filled in, without keeping it; nothing is sent.</summary>
@@ -134,9 +129,12 @@ internal static class SenderEndpoints
         };
     }
 
-    private static async Task<SenderView> ViewAsync(Sender s, BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel) => new(
+    private static async Task<SenderView> ViewAsync(long id, BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel) =>
+        View((await scope.Senders.FindAsync(id, cancel))!, await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel), parts);
+
+    private static SenderView View(Sender s, Dictionary<long, int> begun, HostParts parts) => new(
         s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, s.ProtectedPassword is not null,
-        s.AMinute, s.ADay, await scope.Senders.BegunAsync(s.Id, scope.Book.Today(clock), cancel), s.LargestBytes, s.Paused, s.Away, IsPractice(s, parts));
+        s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, s.Paused, s.Away, IsPractice(s, parts));
 
     /// <summary>Whether what a sender sends ends in the postroom.</summary>
     internal static bool IsPractice(Sender s, HostParts parts) => IsThisMachine(s.Host) && s.Port == parts.MailPort;

@@ -214,7 +214,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         await AllowAsync(released, null, 5);
         await using var worker = await queue.RegisterAsync(Cancel);
         Assert.Equal(5, await DrainUntilAsync(TestBook.Now));
-        Assert.Equal(5, await new SenderStore(source, book.Id).BegunAsync(released.Sender, Today, Cancel));
+        Assert.Equal(5, (await new SenderStore(source, book.Id).BegunAsync(Today, Cancel))[released.Sender]);
         Assert.Equal(0, await DrainUntilAsync(TestBook.Now.Date.AddHours(23)));
         Assert.Equal(3, await DrainUntilAsync(TestBook.Now.Date.AddHours(24)));
 
