@@ -46,7 +46,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
 
     /// <summary>Puts a customer's card right.</summary>
     public Task<HttpResponseMessage> PutCardAsync(
-        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", string groups = "branches", string? form = null, long? ownLayout = null, params object[] more) =>
+        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", string groups = "branches", string? form = null, string language = "en", long? ownLayout = null, params object[] more) =>
         System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/customers/card?key={Uri.EscapeDataString(key)}", new
         {
             name,
@@ -55,7 +55,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
             delivery,
             postalLines = Array.Empty<string>(),
             country = "",
-            language = "en",
+            language,
             terms = (object?)null,
             headOffice,
             groups,
@@ -71,7 +71,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     /// <summary>Prepares a round at the end of October 2026, with a wording that leaves no slot empty.</summary>
     public async Task<JsonElement> PrepareAsync()
     {
-        var wording = (await Browser.GetJsonAsync($"{Api}/wordings")).EnumerateArray().First();
+        var wording = (await Browser.GetJsonAsync($"{Api}/wordings")).List("wordings").First();
         var put = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/wordings/{wording.Id()}", new
         {
             name = "Plain",

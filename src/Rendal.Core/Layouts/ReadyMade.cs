@@ -1,11 +1,13 @@
-using System.Text.RegularExpressions;
+using Rendal.Core.Rounds;
+using Rendal.Core.Wordings;
 
 namespace Rendal.Core.Layouts;
 
 /// <summary>A layout to begin from.</summary>
 /// <param name="Language">The code of the language of its texts.</param>
+/// <param name="Purpose">What it is for, one of <see cref="Purposes.All"/>; empty where it is picked by hand.</param>
 /// <param name="Layout">The layout.</param>
-public sealed partial record ReadyMade(string Language, Layout Layout)
+public sealed record ReadyMade(string Language, string Purpose, Layout Layout)
 {
     private static readonly LayoutPart[] Opening = [new LetterheadPart(), new AddressPart(), new ReferencesPart()];
 
@@ -21,26 +23,21 @@ public sealed partial record ReadyMade(string Language, Layout Layout)
         var usual = new ItemsPart { Columns = ItemsPart.UsualColumns };
         for (var i = 0; i < words.Reminders.Count; i++)
         {
-            yield return Of(words.ReminderNames[i], new TitlePart(), Text(words.Reminders[i]), usual, new TotalPart(), new AgesPart(), new PaymentPart());
+            yield return Of(Purposes.OfLevel(i + 1), words.ReminderNames[i], new TitlePart(), Text(words.Reminders[i]), usual, new TotalPart(), new AgesPart(), new PaymentPart());
         }
 
-        foreach (var (name, text) in new[] { (words.ConfirmationName, words.Confirmation), (words.SupplierName, words.SupplierConfirmation) })
+        foreach (var (purpose, name, text) in new[] { (Purposes.Confirmation, words.ConfirmationName, words.Confirmation), ("", words.SupplierName, words.SupplierConfirmation) })
         {
-            yield return Of(name, new TitlePart { Text = Slots(words.ConfirmationTitle) }, Text(text), usual, new TotalPart(), new SlipPart { Text = Slots(words.Reply) });
+            yield return Of(purpose, name, new TitlePart { Text = WrittenSlots.Html(words.ConfirmationTitle) }, Text(text), usual, new TotalPart(), new SlipPart { Text = WrittenSlots.Html(words.Reply) });
         }
 
         yield return Of(
-            words.InvoiceListName, new TitlePart { Text = Slots(words.InvoiceListTitle) },
+            Purposes.InvoiceList, words.InvoiceListName, new TitlePart { Text = WrittenSlots.Html(words.InvoiceListTitle) },
             new ItemsPart { Columns = [new("number"), new("dated"), new("due"), new("reference"), new("original"), new("open")], CarryForward = true }, new TotalPart(), new PaymentPart());
-        yield return Of(words.LetterName, new TitlePart { Text = Slots(words.LetterTitle) }, Text(words.Letter.Replace("<p></p>", $"<p>{words.LetterHint}</p>", StringComparison.Ordinal)));
+        yield return Of("", words.LetterName, new TitlePart { Text = WrittenSlots.Html(words.LetterTitle) }, Text(words.Letter.Replace("<p></p>", $"<p>{words.LetterHint}</p>", StringComparison.Ordinal)));
 
-        ReadyMade Of(string name, params LayoutPart[] parts) => new(words.Language, Layout.BuiltIn with { Name = name, Parts = [.. Opening, .. parts] });
+        ReadyMade Of(string purpose, string name, params LayoutPart[] parts) => new(words.Language, purpose, Layout.BuiltIn with { Name = name, Parts = [.. Opening, .. parts] });
     }
 
-    private static TextPart Text(string words) => new() { Text = Slots(words) };
-
-    private static string Slots(string words) => Slot().Replace(words, "<span data-slot=\"$1\"></span>");
-
-    [GeneratedRegex(@"\{([a-z.-]+)\}")]
-    private static partial Regex Slot();
+    private static TextPart Text(string words) => new() { Text = WrittenSlots.Html(words) };
 }

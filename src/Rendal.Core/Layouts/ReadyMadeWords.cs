@@ -1,6 +1,6 @@
 namespace Rendal.Core.Layouts;
 
-/// <summary>The words of the ready-made layouts in one language. Slots stand as <c>{customer.name}</c>.</summary>
+/// <summary>The words of the ready-made layouts in one language. Slots stand as <c>{customer.name}</c>, words under a condition as <c>[we-owe]…[/]</c>.</summary>
 internal sealed record ReadyMadeWords
 {
     public static IReadOnlyList<ReadyMadeWords> All { get; } =
@@ -19,7 +19,7 @@ internal sealed record ReadyMadeWords
             SupplierName = "Balance confirmation, supplier",
             SupplierConfirmation = "<p>{customer.salutation},</p><p>for our accounts we ask you to confirm what our books show: on {statement.date} we owe you <strong>{statement.total}</strong>, made up as follows. Please compare it with your books and send the slip back to us, signed.</p>",
             ConfirmationTitle = "Confirmation of balance",
-            Confirmation = "<p>{customer.salutation},</p><p>for our accounts we ask you to confirm what our books show: on {statement.date} you owe us <strong>{statement.total}</strong>, made up as follows. Please compare it with your books and send the slip back to us, signed.</p>",
+            Confirmation = "<p>{customer.salutation},</p><p>for our accounts we ask you to confirm what our books show on {statement.date}: [they-owe]you owe us <strong>{statement.they-owe}</strong>, [/][we-owe]we owe you <strong>{statement.we-owe}</strong>, [/]made up as follows. Please compare it with your books and send the slip back to us, signed.</p>",
             Reply = "<p><strong>Reply to {firm.name}</strong></p><p>Account {customer.code}, {customer.name}: {statement.total} on {statement.date}</p><p>[\u00A0\u00A0\u00A0] agrees with our books<br>[\u00A0\u00A0\u00A0] does not agree; our books show: ______________________</p><p><br>______________________________________<br>Date, name and signature</p>",
             InvoiceListName = "Invoice list",
             InvoiceListTitle = "List of open invoices",
@@ -42,7 +42,7 @@ internal sealed record ReadyMadeWords
             SupplierName = "Saldenbestätigung, Lieferant",
             SupplierConfirmation = "<p>{customer.salutation},</p><p>für unseren Abschluss bitten wir Sie zu bestätigen, was unsere Bücher zeigen: Am {statement.date} schulden wir Ihnen <strong>{statement.total}</strong>, zusammengesetzt wie folgt. Bitte vergleichen Sie mit Ihren Büchern und senden Sie uns den Abschnitt unterschrieben zurück.</p>",
             ConfirmationTitle = "Saldenbestätigung",
-            Confirmation = "<p>{customer.salutation},</p><p>für unseren Abschluss bitten wir Sie zu bestätigen, was unsere Bücher zeigen: Am {statement.date} schulden Sie uns <strong>{statement.total}</strong>, zusammengesetzt wie folgt. Bitte vergleichen Sie mit Ihren Büchern und senden Sie uns den Abschnitt unterschrieben zurück.</p>",
+            Confirmation = "<p>{customer.salutation},</p><p>für unseren Abschluss bitten wir Sie zu bestätigen, was unsere Bücher am {statement.date} zeigen: [they-owe]Sie schulden uns <strong>{statement.they-owe}</strong>, [/][we-owe]wir schulden Ihnen <strong>{statement.we-owe}</strong>, [/]zusammengesetzt wie folgt. Bitte vergleichen Sie mit Ihren Büchern und senden Sie uns den Abschnitt unterschrieben zurück.</p>",
             Reply = "<p><strong>Antwort an {firm.name}</strong></p><p>Konto {customer.code}, {customer.name}: {statement.total} am {statement.date}</p><p>[\u00A0\u00A0\u00A0] stimmt mit unseren Büchern überein<br>[\u00A0\u00A0\u00A0] stimmt nicht überein; unsere Bücher zeigen: ______________________</p><p><br>______________________________________<br>Datum, Name und Unterschrift</p>",
             InvoiceListName = "Rechnungsliste",
             InvoiceListTitle = "Liste der offenen Rechnungen",
@@ -65,7 +65,7 @@ internal sealed record ReadyMadeWords
             SupplierName = "Confirmation de solde, fournisseur",
             SupplierConfirmation = "<p>{customer.salutation},</p><p>pour l’arrêté de nos comptes, nous vous prions de confirmer ce que montrent nos livres : au {statement.date}, nous vous devons <strong>{statement.total}</strong>, composés comme suit. Merci de comparer avec vos livres et de nous renvoyer le talon signé.</p>",
             ConfirmationTitle = "Confirmation de solde",
-            Confirmation = "<p>{customer.salutation},</p><p>pour l’arrêté de nos comptes, nous vous prions de confirmer ce que montrent nos livres : au {statement.date}, vous nous devez <strong>{statement.total}</strong>, comme suit. Veuillez comparer avec vos livres et nous renvoyer le talon signé.</p>",
+            Confirmation = "<p>{customer.salutation},</p><p>pour l’arrêté de nos comptes, nous vous prions de confirmer ce que montrent nos livres au {statement.date} : [they-owe]vous nous devez <strong>{statement.they-owe}</strong>, [/][we-owe]nous vous devons <strong>{statement.we-owe}</strong>, [/]comme suit. Veuillez comparer avec vos livres et nous renvoyer le talon signé.</p>",
             Reply = "<p><strong>Réponse à {firm.name}</strong></p><p>Compte {customer.code}, {customer.name} : {statement.total} au {statement.date}</p><p>[\u00A0\u00A0\u00A0] conforme à nos livres<br>[\u00A0\u00A0\u00A0] non conforme ; nos livres montrent : ______________________</p><p><br>______________________________________<br>Date, nom et signature</p>",
             InvoiceListName = "Liste des factures",
             InvoiceListTitle = "Liste des factures ouvertes",
@@ -88,7 +88,7 @@ internal sealed record ReadyMadeWords
             SupplierName = "Confirmación de saldo, proveedor",
             SupplierConfirmation = "<p>{customer.salutation},</p><p>para el cierre de nuestras cuentas le rogamos que confirme lo que muestran nuestros libros: al {statement.date} le debemos <strong>{statement.total}</strong>, compuestos como sigue. Por favor, compárelo con sus libros y devuélvanos el talón firmado.</p>",
             ConfirmationTitle = "Confirmación de saldo",
-            Confirmation = "<p>{customer.salutation}:</p><p>para el cierre de nuestras cuentas le rogamos que confirme lo que muestran nuestros libros: a {statement.date} nos debe <strong>{statement.total}</strong>, según el detalle. Compárelo con sus libros y devuélvanos el talón firmado.</p>",
+            Confirmation = "<p>{customer.salutation}:</p><p>para el cierre de nuestras cuentas le rogamos que confirme lo que muestran nuestros libros a {statement.date}: [they-owe]usted nos debe <strong>{statement.they-owe}</strong>, [/][we-owe]le debemos <strong>{statement.we-owe}</strong>, [/]según el detalle. Compárelo con sus libros y devuélvanos el talón firmado.</p>",
             Reply = "<p><strong>Respuesta a {firm.name}</strong></p><p>Cuenta {customer.code}, {customer.name}: {statement.total} a {statement.date}</p><p>[\u00A0\u00A0\u00A0] conforme con nuestros libros<br>[\u00A0\u00A0\u00A0] no conforme; nuestros libros muestran: ______________________</p><p><br>______________________________________<br>Fecha, nombre y firma</p>",
             InvoiceListName = "Lista de facturas",
             InvoiceListTitle = "Lista de facturas pendientes",

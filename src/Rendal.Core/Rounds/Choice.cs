@@ -58,12 +58,15 @@ public sealed record Choice
     /// <summary>The days that at least one item has to be past due; null where what is not due is wanted too.</summary>
     public int? OverdueDays { get; init; }
 
-    /// <summary>The levels wanted in a round of reminders, from 1; null for a round of statements. A level goes to those alone for whom it is due.</summary>
+    /// <summary>The levels wanted in a round of reminders, from 1; null for a round that sends none. A level goes to those alone for whom it is due.</summary>
     public IReadOnlyList<int>? ReminderLevels { get; init; }
+
+    /// <summary>What a round that sends no reminders is about: statements, invoices or confirmations of balance.</summary>
+    public RoundKind About { get; init; }
 
     /// <summary>What the round is about.</summary>
     [JsonIgnore]
-    public RoundKind Kind => ReminderLevels is null ? RoundKind.Statements : RoundKind.Reminders;
+    public RoundKind Kind => ReminderLevels is null ? About : RoundKind.Reminders;
 
     /// <summary>Leaves out who was written to within so many days before the as-of date; null for nobody.</summary>
     public int? NotWithinDays { get; init; }
@@ -72,5 +75,5 @@ public sealed record Choice
     public bool NeedsAddress { get; init; } = true;
 
     /// <summary>The same without what is chosen among customers: choices that are alike in this want the same items. Whether reminders are sent stays, as the items say which is next.</summary>
-    public Choice OfItems() => this with { Groups = null, HeadOffices = null, Customers = null, LeastBalance = 0, OverdueDays = null, ReminderLevels = ReminderLevels is null ? null : [], NotWithinDays = null, NeedsAddress = true };
+    public Choice OfItems() => this with { About = RoundKind.Statements, Groups = null, HeadOffices = null, Customers = null, LeastBalance = 0, OverdueDays = null, ReminderLevels = ReminderLevels is null ? null : [], NotWithinDays = null, NeedsAddress = true };
 }

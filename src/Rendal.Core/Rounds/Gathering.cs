@@ -145,8 +145,8 @@ internal sealed class Gathering
     {
         var isPutIn = hand.IsIn(sum.Customer);
         return sum.Total == 0 ? LeftOutReason.NothingOpen
-            : sum.Total < 0 ? LeftOutReason.CreditBalance
-            : !isPutIn && sum.Total < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
+            : sum.Total < 0 && choice.Kind != RoundKind.Confirmations ? LeftOutReason.CreditBalance
+            : !isPutIn && Math.Abs(sum.Total) < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
             : !isPutIn && choice.OverdueDays is { } days && sum.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
             : choice.ReminderLevels is { } levels && !(isPutIn ? sum.OldestDaysPastDue > 0 : sum.Reminder is { IsDue: true } due && levels.Contains(due.Level)) ? LeftOutReason.NoReminderDue
             : !isPutIn && choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently

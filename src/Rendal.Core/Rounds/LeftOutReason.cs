@@ -39,7 +39,7 @@ public enum LeftOutReason
     /// <summary>Nothing is open.</summary>
     NothingOpen,
 
-    /// <summary>The firm owes the customer.</summary>
+    /// <summary>The firm owes the customer. A balance is to be confirmed whoever owes it, so that this leaves nobody out of a round of confirmations.</summary>
     CreditBalance,
 
     /// <summary>Less is owed than the least balance.</summary>

@@ -21,6 +21,8 @@ public static class ParcelSlots
             ["statement.date"] = language.Write(statements[0].AsOf),
             ["statement.day"] = statements[0].AsOf.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
             ["statement.total"] = Sums(statements, language, s => s.Total),
+            ["statement.they-owe"] = Sums(statements.Where(s => s.Total > 0), language, s => s.Total),
+            ["statement.we-owe"] = Sums(statements.Where(s => s.Total < 0), language, s => -s.Total),
             ["statement.to-pay"] = Sums(statements, language, s => s.ToPay),
             ["statement.amount"] = statements is [{ ToPay: > 0 } only] ? only.Currency.Plain(only.ToPay) : "",
             ["statement.currency"] = statements.Count == 1 ? statements[0].Currency.Code : "",
@@ -52,6 +54,6 @@ public static class ParcelSlots
         }
     }
 
-    private static string Sums(IReadOnlyList<Statement> statements, Language language, Func<Statement, decimal> of) =>
+    private static string Sums(IEnumerable<Statement> statements, Language language, Func<Statement, decimal> of) =>
         string.Join(" · ", statements.Select(s => language.WriteWithCurrency(of(s), s.Currency)));
 }

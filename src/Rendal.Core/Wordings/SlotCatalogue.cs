@@ -15,6 +15,8 @@ public static class SlotCatalogue
         new("statement.date", "Statement date", "The date for which the statement holds."),
         new("statement.day", "Statement day", "The same date as 2026-10-31, which sorts in names of files."),
         new("statement.total", "Total open", "What is open, with currency; several currencies one after another."),
+        new("statement.they-owe", "They owe us", "What the customer owes, with currency. Empty where it owes nothing."),
+        new("statement.we-owe", "We owe them", "What the firm owes the customer, without a sign, with currency. Empty where it owes nothing."),
         new("statement.to-pay", "To pay", "What is open with the interest that the statement shows, with currency."),
         new("statement.amount", "Amount to pay, bare", "What is to be paid as 1234.56, for links and codes. Empty where there are several currencies or nothing is to be paid."),
         new("statement.currency", "Currency", "The code of the currency: GBP. Empty where there are several."),

@@ -13,6 +13,8 @@ public static class TextConditions
         ["no-reminder"] = TextWhen.NoReminder,
         ["one-item"] = TextWhen.OneItem,
         ["several-items"] = TextWhen.SeveralItems,
+        ["they-owe"] = TextWhen.TheyOwe,
+        ["we-owe"] = TextWhen.WeOwe,
     };
 
     /// <summary>The names of all conditions: <c>not-overdue</c>.</summary>
@@ -24,11 +26,25 @@ public static class TextConditions
     /// <summary>The conditions that hold for what one customer gets.</summary>
     /// <param name="statements">The statements; at least one.</param>
     /// <param name="reminderLevel">The level of the reminder; null for none.</param>
-    public static IReadOnlySet<TextWhen> Holding(IReadOnlyList<Statement> statements, int? reminderLevel) => new HashSet<TextWhen>
+    public static IReadOnlySet<TextWhen> Holding(IReadOnlyList<Statement> statements, int? reminderLevel)
     {
-        TextWhen.Always,
-        statements.Any(s => s.Overdue > 0) ? TextWhen.Overdue : TextWhen.NotOverdue,
-        reminderLevel is null ? TextWhen.NoReminder : TextWhen.Reminder,
-        statements.Sum(s => s.Items.Count) == 1 ? TextWhen.OneItem : TextWhen.SeveralItems,
-    };
+        var holding = new HashSet<TextWhen>
+        {
+            TextWhen.Always,
+            statements.Any(s => s.Overdue > 0) ? TextWhen.Overdue : TextWhen.NotOverdue,
+            reminderLevel is null ? TextWhen.NoReminder : TextWhen.Reminder,
+            statements.Sum(s => s.Items.Count) == 1 ? TextWhen.OneItem : TextWhen.SeveralItems,
+        };
+        if (statements.Any(s => s.Total > 0))
+        {
+            holding.Add(TextWhen.TheyOwe);
+        }
+
+        if (statements.Any(s => s.Total < 0))
+        {
+            holding.Add(TextWhen.WeOwe);
+        }
+
+        return holding;
+    }
 }

@@ -23,4 +23,10 @@ public enum TextWhen
 
     /// <summary>Where several items stand on it.</summary>
     SeveralItems,
+
+    /// <summary>Where the customer owes something.</summary>
+    TheyOwe,
+
+    /// <summary>Where the firm owes the customer something. With two currencies, both can hold.</summary>
+    WeOwe,
 }

@@ -90,6 +90,10 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, string>> HeadOfficesAsync(CancellationToken cancel) =>
         (await source.Sql("select key, head_office from customer where book_id = $1 and head_office <> ''", book).ListAsync(r => (Key: r.GetString(0), Office: r.GetString(1)), cancel)).ToDictionary(h => h.Key, h => h.Office, StringComparer.Ordinal);
 
+    /// <summary>The codes of the languages that customers are written to in, in order.</summary>
+    public Task<List<string>> LanguagesAsync(CancellationToken cancel) =>
+        source.Sql("select distinct language from customer where book_id = $1 order by language", book).ListAsync(r => r.GetString(0), cancel);
+
     /// <summary>The customers at the top of a group, with their names, in order of name.</summary>
     public Task<List<(string Key, string Name)>> OfficesAsync(CancellationToken cancel) =>
         source.Sql(

@@ -1,5 +1,7 @@
 using Npgsql;
 using Rendal.Core.Layouts;
+using Rendal.Core.Rounds;
+using Rendal.Store.Rounds;
 
 namespace Rendal.Store.Layouts;
 
@@ -17,6 +19,8 @@ public sealed record LayoutHead(LayoutRef Ref, string Name, string MadeBy, DateT
 /// <summary>The layouts of one book.</summary>
 public sealed class LayoutStore(NpgsqlDataSource source, long book)
 {
+    private readonly UseTable uses = new(source, book, "layout");
+
     private const string Select = """
         select v.layout_id, v.version, v.layout, p.name, v.made_at
         from layout_version v join person p on p.id = v.made_by
@@ -59,23 +63,10 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         source.Sql($"{SelectHead} where v.book_id = $1 and v.layout_id = $2 order by v.version desc limit 50", book, id).ListAsync(ReadHead, cancel);
 
     /// <summary>What the layouts are used for.</summary>
-    public Task<List<LayoutUse>> UsesAsync(CancellationToken cancel) =>
-        source.Sql("select purpose, language, layout_id from layout_use where book_id = $1 order by purpose, language", book).ListAsync(r => new LayoutUse(r.GetString(0), r.GetString(1), r.GetInt64(2)), cancel);
+    public Task<List<UsedFor>> UsesAsync(CancellationToken cancel) => uses.ListAsync(cancel);
 
     /// <summary>Uses a layout for a purpose in place of the one before; null for the one that is there before any was made.</summary>
-    public async Task UseAsync(string purpose, string language, long? id, CancellationToken cancel)
-    {
-        if (id is { } layout)
-        {
-            await source.Sql(
-                "insert into layout_use (book_id, purpose, language, layout_id) values ($1, $2, $3, $4) on conflict (book_id, purpose, language) do update set layout_id = excluded.layout_id",
-                book, purpose, language, layout).RunAsync(cancel);
-        }
-        else
-        {
-            await source.Sql("delete from layout_use where book_id = $1 and purpose = $2 and language = $3", book, purpose, language).RunAsync(cancel);
-        }
-    }
+    public Task UseAsync(string purpose, string language, long? id, CancellationToken cancel) => uses.PutAsync(purpose, language, id, cancel);
 
     /// <summary>Adds a layout.</summary>
     public async Task<long> AddAsync(Layout layout, long person, DateTimeOffset now, CancellationToken cancel) =>
@@ -122,7 +113,7 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         await connection.Sql("select id from layout where book_id = $1 and id = $2 for update", book, id).ListAsync(r => r.GetInt64(0), cancel);
         var used = await connection.Sql(
             """
-            select 'for ' || case when purpose like 'reminder-%' then 'reminders of level ' || substr(purpose, 10) else purpose || 's' end from layout_use where book_id = $1 and layout_id = $2
+            select 'for ' || case when purpose like 'reminder-%' then 'reminders of level ' || substr(purpose, 10) else replace(purpose, '-', ' ') || 's' end from layout_use where book_id = $1 and layout_id = $2
             union all select 'by ' || name from customer where book_id = $1 and own_layout = $2
             union all select 'by the round ' || name from round where book_id = $1 and picked_layout = $2 and released_at is null
             limit 1

@@ -1,5 +1,7 @@
 using Npgsql;
+using Rendal.Core.Rounds;
 using Rendal.Core.Wordings;
+using Rendal.Store.Rounds;
 
 namespace Rendal.Store.Wordings;
 
@@ -9,6 +11,14 @@ public sealed record StoredWording(long Id, Wording Wording);
 /// <summary>The wordings of one book.</summary>
 public sealed class WordingStore(NpgsqlDataSource source, long book)
 {
+    private readonly UseTable uses = new(source, book, "wording");
+
+    /// <summary>What the wordings are used for.</summary>
+    public Task<List<UsedFor>> UsesAsync(CancellationToken cancel) => uses.ListAsync(cancel);
+
+    /// <summary>Uses a wording for a purpose in place of the one before; null for none.</summary>
+    public Task UseAsync(string purpose, string language, long? id, CancellationToken cancel) => uses.PutAsync(purpose, language, id, cancel);
+
     /// <summary>All wordings by name.</summary>
     public Task<List<StoredWording>> ListAsync(CancellationToken cancel) =>
         source.Sql("select id, name, language, subject, body from wording where book_id = $1 order by name, id", book).ListAsync(Read, cancel);

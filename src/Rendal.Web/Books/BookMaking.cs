@@ -2,12 +2,13 @@ using Npgsql;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Reminders;
+using Rendal.Core.Rounds;
+using Rendal.Core.Wordings;
 using Rendal.Store.Books;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
 using Rendal.Web.Hosting;
 using Rendal.Web.Senders;
-using Rendal.Web.Wordings;
 
 namespace Rendal.Web.Books;
 
@@ -41,11 +42,11 @@ internal sealed class BookMaking(BookStore books, NpgsqlDataSource source, HostP
         var firm = new Firm(book.Name.Trim(), Lines(book.AddressLines), Lines(book.ContactLines), Lines(book.PaymentLines));
         var id = await books.MakeAsync(firm, Currency.Of(book.Currency), book.TimeZone, person, cancel);
         var wordings = new WordingStore(source, id);
-        await wordings.AddAsync(FirstWordings.Statement(), cancel);
+        await wordings.UseAsync(Purposes.Statement, "", await wordings.AddAsync(Ready(Purposes.Statement), cancel), cancel);
         var levels = new List<ReminderLevel>();
-        foreach (var (level, wording) in ReminderRules.Default.Levels.Zip(FirstWordings.Reminders()))
+        foreach (var (i, level) in ReminderRules.Default.Levels.Index())
         {
-            levels.Add(level with { Wording = await wordings.AddAsync(wording, cancel) });
+            levels.Add(level with { Wording = await wordings.AddAsync(Ready(Purposes.OfLevel(i + 1)), cancel) });
         }
 
         var made = (await books.FindAsync(id, cancel))!;
@@ -57,6 +58,8 @@ internal sealed class BookMaking(BookStore books, NpgsqlDataSource source, HostP
 
     /// <summary>The postroom account that a book's practice mail lands in.</summary>
     public static string PracticeAccount(long book) => $"book-{book}";
+
+    private static Wording Ready(string purpose) => ReadyMadeWording.Find(purpose, Language.English.Code)!;
 
     private static string[] Lines(IReadOnlyList<string> lines) => [.. lines.Select(l => l.Trim()).Where(l => l.Length > 0)];
 }

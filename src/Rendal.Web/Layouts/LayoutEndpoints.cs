@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Layouts;
+using Rendal.Core.Rounds;
 using Rendal.Core.Wordings;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
@@ -20,7 +21,7 @@ internal sealed record LayoutLine(long Id, int Version, string Name, string Made
 /// <param name="Purposes">What a layout can be used for.</param>
 /// <param name="Fields">The fields of items that every ledger has.</param>
 /// <param name="Columns">The headings of the ledger file's columns without a meaning for the rules.</param>
-internal sealed record LayoutList(Layout BuiltIn, IReadOnlyList<LayoutLine> Layouts, IReadOnlyList<LayoutUse> Uses, IReadOnlyList<string> Purposes, IReadOnlyList<FieldLine> Fields, IReadOnlyList<string> Columns);
+internal sealed record LayoutList(Layout BuiltIn, IReadOnlyList<LayoutLine> Layouts, IReadOnlyList<UsedFor> Uses, IReadOnlyList<string> Purposes, IReadOnlyList<FieldLine> Fields, IReadOnlyList<string> Columns);
 
 /// <summary>A field of items with its usual heading in English.</summary>
 internal sealed record FieldLine(string Field, string Heading);
@@ -34,12 +35,6 @@ internal sealed record LayoutView(long Id, int Version, Layout Layout, string Ma
 /// <summary>A layout as it is to be from now on.</summary>
 /// <param name="Version">The version that the change was made from.</param>
 internal sealed record LayoutChange(int Version, Layout Layout);
-
-/// <summary>What a layout is used for from now on.</summary>
-/// <param name="Purpose"><c>statement</c>, <c>reminder</c>, or <c>reminder-2</c> for those of a level.</param>
-/// <param name="Language">The code of a language; empty for any.</param>
-/// <param name="Id">The layout; null for the one that is there before any was made.</param>
-internal sealed record UseRequest(string Purpose, string Language, long? Id);
 
 /// <summary>A version of a layout.</summary>
 internal sealed record VersionLine(int Version, string MadeBy, DateTimeOffset MadeAt);
@@ -80,7 +75,7 @@ internal static class LayoutEndpoints
         return new LayoutList(
             Layout.BuiltIn,
             [.. (await scope.Layouts.HeadsAsync(cancel)).Select(l => new LayoutLine(l.Ref.Id, l.Ref.Version, l.Name, l.MadeBy, l.MadeAt))],
-            await scope.Layouts.UsesAsync(cancel), LayoutUses.Purposes,
+            await scope.Layouts.UsesAsync(cancel), Purposes.All,
             [.. ItemFields.All.Select(f => new FieldLine(f, ItemFields.Heading(f, words)))],
             intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel));
     }
@@ -115,16 +110,7 @@ internal static class LayoutEndpoints
             throw Unable.NotFound("This layout");
         }
 
-        if (!LayoutUses.Purposes.Contains(use.Purpose))
-        {
-            throw Unable.Invalid($"“{use.Purpose}” is nothing that a layout is used for.");
-        }
-
-        if (use.Language.Length > 0 && !Language.TryParse(use.Language, out _))
-        {
-            throw Unable.Invalid($"“{use.Language}” is not a language that is known.");
-        }
-
+        use.Check();
         await scope.Layouts.UseAsync(use.Purpose, use.Language, use.Id, cancel);
         return TypedResults.NoContent();
     }

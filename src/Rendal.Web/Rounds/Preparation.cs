@@ -28,20 +28,21 @@ internal sealed class Preparation
     private readonly HeadOffices headOffices;
     private readonly Sender sender;
     private readonly Dictionary<long, (LayoutRef Ref, Lazy<LayoutTemplate> Template)> layouts;
-    private readonly List<LayoutUse> layoutUses;
+    private readonly List<UsedFor> layoutUses;
+    private readonly List<UsedFor> wordingUses;
     private readonly Dictionary<string, ReturnedAddress> returned;
-    private readonly Dictionary<long, WordingTemplate> wordings;
+    private readonly Dictionary<long, (string Language, WordingTemplate Template)> wordings;
 
-    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<LayoutUse> layoutUses, Dictionary<string, ReturnedAddress> returned)
+    private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<UsedFor> layoutUses, List<UsedFor> wordingUses, Dictionary<string, ReturnedAddress> returned)
     {
         (this.scope, Round, Intake, this.sender, this.customers, Reminded) = (scope, round, intake, sender, customers, reminded);
-        this.wordings = wordings.ToDictionary(w => w.Id, w => WordingTemplate.Of(w.Wording));
+        this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording.Language, WordingTemplate.Of(w.Wording)));
         this.decisions = decisions.ToDictionary(d => d.Customer, StringComparer.Ordinal);
         Hand = hand;
         Rules = round.RulesNow(scope.Book.Rules);
         headOffices = HeadOffices.Of(customers.Values);
         Making = new ParcelMaking(scope.Book, round, Rules.SettlementOf(intake.HasOutstanding), hand, Rules, sender.Name);
-        (this.layoutUses, this.returned) = (layoutUses, returned);
+        (this.layoutUses, this.wordingUses, this.returned) = (layoutUses, wordingUses, returned);
         this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutTemplate.Of(l.Layout))));
     }
 
@@ -60,16 +61,27 @@ internal sealed class Preparation
     /// <summary>How far the reminders about single items had come before this round; empty in a round of statements.</summary>
     public IReadOnlyDictionary<string, Reminded> Reminded { get; }
 
-    /// <summary>The wording that a customer gets: that of the reminder's level, else the card's own, else the round's.</summary>
+    /// <summary>
+    /// The wording that a customer gets: the card's own for a statement; else that of the reminder's level, or of the round;
+    /// in its place, where that is in another language than the customer's, the book's for the purpose in that language.
+    /// </summary>
     /// <param name="card">The customer.</param>
-    /// <param name="reminderLevel">The level of a reminder; null for a statement.</param>
-    public WordingTemplate WordingFor(Customer card, int? reminderLevel) => wordings[WordingIdFor(card, reminderLevel)];
+    /// <param name="reminderLevel">The level of a reminder; null for none.</param>
+    public WordingTemplate WordingFor(Customer card, int? reminderLevel) => wordings[WordingIdFor(card, reminderLevel)].Template;
 
     /// <summary>The number of that wording.</summary>
-    public long WordingIdFor(Customer card, int? reminderLevel) =>
-        reminderLevel is { } level && Rules.Reminders.Levels.ElementAtOrDefault(level - 1)?.Wording is { } ofLevel && wordings.ContainsKey(ofLevel) ? ofLevel
-        : card.OwnWording is { } own && wordings.ContainsKey(own) ? own
-        : Round.WordingId;
+    public long WordingIdFor(Customer card, int? reminderLevel)
+    {
+        var ofLevel = reminderLevel is { } level && Rules.Reminders.Levels.ElementAtOrDefault(level - 1)?.Wording is { } known && wordings.ContainsKey(known) ? known : (long?)null;
+        if (Round.Choice.Kind == RoundKind.Statements && card.OwnWording is { } own && wordings.ContainsKey(own))
+        {
+            return own;
+        }
+
+        var usual = ofLevel ?? Round.WordingId;
+        return wordings[usual].Language == card.Language ? usual
+            : Purposes.Find([.. wordingUses.Where(u => u.Language == card.Language)], Purposes.Of(Round.Choice.Kind, reminderLevel), card.Language) ?? usual;
+    }
 
     public static async Task<Preparation> LoadAsync(BookScope scope, long id, CancellationToken cancel)
     {
@@ -82,16 +94,16 @@ internal sealed class Preparation
         var hand = round.ReleasedAt is null ? await ByHandAsync(scope, id, decisions, cancel) : round.ByHand;
         return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), decisions, hand,
             round.Choice.ReminderLevels is null ? [] : await scope.Reminders.AllAsync(round.Id, cancel),
-            await scope.Layouts.ListAsync(cancel), await scope.Layouts.UsesAsync(cancel), await scope.Returned.AddressesAsync(cancel));
+            await scope.Layouts.ListAsync(cancel), await scope.Layouts.UsesAsync(cancel), await scope.Wordings.UsesAsync(cancel), await scope.Returned.AddressesAsync(cancel));
     }
 
     /// <summary>
-    /// The layout of a customer's document as it is now: the one picked for the round, else the card's own (for a reminder
-    /// those of the levels come first), else the book's for what goes, in the customer's language.
+    /// The layout of a customer's document as it is now: the one picked for the round, else, for a statement, the card's own,
+    /// else the book's for what goes, in the customer's language.
     /// </summary>
     public (LayoutRef? Ref, LayoutTemplate Template) LayoutFor(Customer card, int? reminderLevel)
     {
-        var id = Round.PickedLayout ?? (reminderLevel is null ? card.OwnLayout : null) ?? LayoutUses.Find(layoutUses, reminderLevel, card.Language);
+        var id = Round.PickedLayout ?? (Round.Choice.Kind == RoundKind.Statements ? card.OwnLayout : null) ?? Purposes.Find(layoutUses, Purposes.Of(Round.Choice.Kind, reminderLevel), card.Language);
         return id is { } known && layouts.TryGetValue(known, out var found) ? (found.Ref, found.Template.Value) : (null, LayoutTemplate.BuiltIn);
     }
 

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
@@ -61,16 +62,18 @@ internal static class RoundEndpoints
     private static async Task<RoundView> MakeAsync(NewRound request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         var intake = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.");
-        var wordings = await scope.Wordings.ListAsync(cancel);
         var senders = await scope.Senders.ListAsync(cancel);
         var choice = new Choice { AsOf = request.AsOf ?? scope.Book.Today(clock) };
-        if (request.Reminders)
+        choice = request.About switch
         {
-            choice = Reminding(choice, scope.Book.Rules);
-        }
+            RoundKind.Reminders => Reminding(choice, scope.Book.Rules),
+            RoundKind.Invoices => choice with { About = request.About, WithCredits = false },
+            RoundKind.Statements or RoundKind.Confirmations => choice with { About = request.About },
+            _ => throw Unable.Invalid("A round is about statements, reminders, invoices or confirmations of balance."),
+        };
 
         var name = string.IsNullOrWhiteSpace(request.Name) ? throw Unable.Invalid("Give the round a name.") : request.Name.Trim();
-        var id = await scope.Rounds.MakeAsync(name, intake.Id, choice, scope.Book.Rules, wordings.Min(w => w.Id), senders[0].Id, scope.Person, cancel);
+        var id = await scope.Rounds.MakeAsync(name, intake.Id, choice, scope.Book.Rules, await PurposeWords.FirstWordingAsync(scope, choice.Kind, clock, cancel), senders[0].Id, scope.Person, cancel);
         return await PrepareAsync(id, scope, clock, cancel);
     }
 
@@ -90,7 +93,7 @@ internal static class RoundEndpoints
         var rules = round.RulesNow(scope.Book.Rules);
         return new RoundView(
             id, round.Name,
-            new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.LeastBalance, choice.OverdueDays, choice.ReminderLevels, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
+            new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.About, choice.LeastBalance, choice.OverdueDays, choice.ReminderLevels, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
                 choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.Groups, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
                 choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId, round.PickedLayout),
             intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
@@ -121,7 +124,9 @@ internal static class RoundEndpoints
         }
 
         var choice = request.Checked();
-        if (!await scope.Rounds.UpdateAsync(id, request.Name.Trim(), choice, request.WordingId, request.SenderId, request.LayoutId, cancel))
+        var before = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var wording = before.Choice.Kind != choice.Kind && before.WordingId == request.WordingId ? await PurposeWords.FirstWordingAsync(scope, choice.Kind, clock, cancel) : request.WordingId;
+        if (!await scope.Rounds.UpdateAsync(id, request.Name.Trim(), choice, wording, request.SenderId, request.LayoutId, cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
         }

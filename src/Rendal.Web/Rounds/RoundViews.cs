@@ -1,3 +1,4 @@
+using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
@@ -12,8 +13,8 @@ namespace Rendal.Web.Rounds;
 internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOffset MadeAt, DateTimeOffset? ReleasedAt, IReadOnlyDictionary<string, long> Counts);
 
 /// <summary>A new round.</summary>
-/// <param name="Reminders">Whether it sends reminders, whichever level is due; else statements.</param>
-internal sealed record NewRound(string Name, DateOnly? AsOf, bool Reminders = false);
+/// <param name="About">What it is about: statements, reminders of whichever level is due, invoices, or confirmations of balance.</param>
+internal sealed record NewRound(string Name, DateOnly? AsOf, RoundKind About = RoundKind.Statements);
 
 /// <summary>A period to choose among, seen from today.</summary>
 /// <param name="Name"><c>last-month</c>, <c>last-quarter</c>, <c>this-month</c> or <c>this-quarter</c>.</param>

@@ -1,8 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Core.Rounds;
 using Rendal.Core.Wordings;
 using Rendal.Web.Books;
 using Rendal.Web.Layouts;
 using Rendal.Web.Hosting;
+using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Wordings;
 
@@ -17,6 +19,11 @@ internal sealed record WordingRequest(string Name, string Language, string Subje
         : !Core.Wordings.Language.TryParse(Language, out var language) ? throw Unable.Invalid($"“{Language}” is not a language that is known.")
         : new Wording(Name.Trim(), language.Code, WordingTemplate.Sanitised(Subject), WordingTemplate.Sanitised(Body));
 }
+
+/// <summary>The wordings of a book.</summary>
+/// <param name="Uses">What they are used for.</param>
+/// <param name="Purposes">What a wording can be used for.</param>
+internal sealed record WordingList(IReadOnlyList<WordingView> Wordings, IReadOnlyList<UsedFor> Uses, IReadOnlyList<string> Purposes);
 
 /// <summary>A slot as it is offered.</summary>
 /// <param name="Name">Its name.</param>
@@ -35,6 +42,8 @@ internal static class WordingEndpoints
         group.MapGet("/wordings", ListAsync);
         group.MapPost("/wordings", AddAsync);
         group.MapPut("/wordings/{id:long}", UpdateAsync);
+        group.MapGet("/wordings/ready-made", (BookScope _) => ReadyMadeWording.All);
+        group.MapPost("/wordings/use", UseAsync);
         group.MapGet("/slots", SlotsAsync);
     }
 
@@ -47,8 +56,20 @@ internal static class WordingEndpoints
         return [.. SlotCatalogue.All.Concat(columns.Select(SlotCatalogue.OfColumn)).Select(s => new SlotView(s.Name, s.Label, s.Says, s.IsHtml, held.GetValueOrDefault(s.Name, "")))];
     }
 
-    private static async Task<List<WordingView>> ListAsync(BookScope scope, CancellationToken cancel) =>
-        (await scope.Wordings.ListAsync(cancel)).ConvertAll(w => View(w.Id, w.Wording));
+    private static async Task<WordingList> ListAsync(BookScope scope, CancellationToken cancel) =>
+        new((await scope.Wordings.ListAsync(cancel)).ConvertAll(w => View(w.Id, w.Wording)), await scope.Wordings.UsesAsync(cancel), Purposes.All);
+
+    private static async Task<NoContent> UseAsync(UseRequest use, BookScope scope, CancellationToken cancel)
+    {
+        if (use.Id is { } id && await scope.Wordings.FindAsync(id, cancel) is null)
+        {
+            throw Unable.NotFound("This wording");
+        }
+
+        use.Check();
+        await scope.Wordings.UseAsync(use.Purpose, use.Language, use.Id, cancel);
+        return TypedResults.NoContent();
+    }
 
     private static async Task<WordingView> AddAsync(WordingRequest request, BookScope scope, CancellationToken cancel)
     {

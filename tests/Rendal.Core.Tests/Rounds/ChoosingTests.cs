@@ -44,6 +44,16 @@ public class ChoosingTests
     }
 
     [Fact]
+    public void A_balance_is_confirmed_whoever_owes_it()
+    {
+        var confirmations = Everyone with { About = RoundKind.Confirmations };
+        Assert.Equal(-10m, Assert.Single(Choose(confirmations, Row("A", -10m, "2026-10-01")).Statements).Total);
+        Assert.Equal(LeftOutReason.NothingOpen, Reason(confirmations, Row("A", 0m, "2026-10-01")));
+        Assert.Equal(LeftOutReason.BelowTheMinimum, Reason(confirmations with { LeastBalance = 10.01m }, Row("A", -10m, "2026-10-01")));
+        Assert.Single(Choose(confirmations with { LeastBalance = 10m }, Row("A", -10m, "2026-10-01")).Statements);
+    }
+
+    [Fact]
     public void Spans_columns_and_head_offices_choose()
     {
         var row = Row("A", 10m, "2026-10-01", "2026-10-20") with { Extra = new ExtraColumns(["Van", "Order"], ["N3", ""]) };

@@ -46,7 +46,7 @@ public class WordingTemplateTests
     [Fact]
     public void A_condition_that_is_not_known_is_an_error_of_the_wording() =>
         Assert.Equal(
-            ["The body has words under “overdu”, which is no condition that is known; there are overdue, not-overdue, reminder, no-reminder, one-item, several-items."],
+            ["The body has words under “overdu”, which is no condition that is known; there are overdue, not-overdue, reminder, no-reminder, one-item, several-items, they-owe, we-owe."],
             WordingTemplate.Of(new Wording("w", "en", "s", "<p><span data-when=\"overdu\">x</span></p>")).Errors);
 
     [Fact]

@@ -52,12 +52,12 @@ public class LayoutTests(RunningRendal rendal)
         var picked = await AddAsync(desk, l => AddText(l, "Picked for once"));
         await UseAsync(desk, "reminder", reminders.Id());
         Assert.DoesNotContain("Please pay", await DocumentAsync(desk, await desk.PrepareAsync(), "AB01"));
-        var round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf = "2026-10-31", reminders = true });
+        var round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf = "2026-10-31", about = "reminders" });
         Assert.Contains("Please pay", await DocumentAsync(desk, round, "AB01"));
         Assert.Contains("Reminder", await DocumentAsync(desk, round, "AB01"));
         Assert.Contains("Picked for once", await DocumentAsync(desk, await Rounds.RoundTests.ChangeAsync(desk, round, s => s["layoutId"] = picked.Id()), "AB01"));
         var list = await desk.Browser.GetJsonAsync($"{desk.Api}/layouts");
-        Assert.Equal([("reminder", "", reminders.Id())], list.List("uses").Select(u => (u.Text("purpose"), u.Text("language"), u.GetProperty("layout").GetInt64())));
+        Assert.Equal([("reminder", "", reminders.Id())], list.List("uses").Select(u => (u.Text("purpose"), u.Text("language"), u.GetProperty("id").GetInt64())));
         Assert.Equal(["Delivery round"], list.List("columns").Select(c => c.GetString()));
 
         await UseAsync(desk, "reminder", null);
@@ -81,7 +81,7 @@ public class LayoutTests(RunningRendal rendal)
         Assert.Contains("Vielen Dank", await DocumentAsync(desk, await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { }), "AB01"));
 
         await Rounds.RulesTests.PutAsync(desk, rules => rules["maySkip"] = true);
-        var reminders = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf = "2026-10-31", reminders = true });
+        var reminders = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf = "2026-10-31", about = "reminders" });
         Assert.DoesNotContain("Second time", await DocumentAsync(desk, reminders, "AB01"));
         var later = await Rounds.RoundTests.ChangeAsync(desk, reminders, s => s["asOf"] = "2026-11-15");
         Assert.Contains("Second time", await DocumentAsync(desk, later, "BE02"));
@@ -106,7 +106,7 @@ public class LayoutTests(RunningRendal rendal)
     }
 
     [Theory]
-    [InlineData("party", "", "“party” is nothing that a layout is used for.")]
+    [InlineData("party", "", "“party” is nothing that layouts and wordings are used for.")]
     [InlineData("statement", "xx", "“xx” is not a language that is known.")]
     public async Task What_a_layout_cannot_be_used_for_is_refused(string purpose, string language, string expected)
     {

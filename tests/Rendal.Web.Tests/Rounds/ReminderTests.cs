@@ -76,7 +76,7 @@ public class ReminderTests(RunningRendal rendal)
     public async Task The_levels_of_a_book_are_set_with_their_days_gaps_and_words()
     {
         using var desk = await DeskAsync();
-        var last = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).EnumerateArray().Single(w => w.Text("name") == "Reminder 3, last").Id();
+        var last = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").Single(w => w.Text("name") == "Reminder 3, last").Id();
         await RulesTests.PutAsync(desk, rules => (rules["levels"], rules["maySkip"]) = (new JsonArray(Level(10, 0, null), Level(40, 7, last)), true));
         var round = await RemindAsync(desk, "2026-10-31");
         Assert.Equal([("AB01", 2), ("BE02", 1)], Levels(round));
@@ -127,7 +127,7 @@ public class ReminderTests(RunningRendal rendal)
         return desk;
     }
 
-    private static Task<JsonElement> RemindAsync(Desk desk, string asOf) => desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf, reminders = true });
+    private static Task<JsonElement> RemindAsync(Desk desk, string asOf) => desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf, about = "reminders" });
 
     private static JsonObject Level(int days, int gap, long? wording) => new() { ["days"] = days, ["gap"] = gap, ["wording"] = wording };
 

@@ -77,7 +77,7 @@ public class WordingTests(RunningRendal rendal)
 
     private static async Task<System.Text.Json.JsonElement> PutAsync(Desk desk, string subject, string body)
     {
-        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).EnumerateArray().First();
+        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First();
         return await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { name = "Plain", language = "en", subject, body }, Cancel)).JsonAsync();
     }
 }

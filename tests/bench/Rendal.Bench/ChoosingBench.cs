@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using Npgsql;
+using Rendal.Core.Customers;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
@@ -37,7 +38,7 @@ internal static class ChoosingBench
         var times = new List<double>();
         for (var i = 0; i < Choices; i++)
         {
-            var request = new RoundRequest("Bench", choice.AsOf, null, null, null, chance.Next(1, 50) * 100, chance.Next(1, 90), null, i % 3 == 0 ? 7 : null, true, false, null, null, null, null, null, null, null, new Dictionary<string, IReadOnlyList<string>>(), wording, sender, null);
+            var request = new RoundRequest("Bench", choice.AsOf, null, null, null, RoundKind.Statements, chance.Next(1, 50) * 100, chance.Next(1, 90), null, i % 3 == 0 ? 7 : null, true, false, null, null, null, null, null, null, null, new Dictionary<string, IReadOnlyList<string>>(), wording, sender, null);
             var watch = Stopwatch.StartNew();
             var count = await CountEndpoints.CountAsync(round, request, scope, cancel) ?? throw new InvalidOperationException("The sums of the round were not found.");
             times.Add(watch.Elapsed.TotalMilliseconds);

@@ -7,4 +7,6 @@ export const whenWords: Record<string, string> = {
   "no-reminder": "on statements that are no reminder",
   "one-item": "where one item stands on it",
   "several-items": "where several items stand on it",
+  "they-owe": "where they owe us",
+  "we-owe": "where we owe them",
 };

@@ -1,17 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
 import { Button, Form, InputNumber, Select } from "antd";
-import { api, must } from "../../shared/api/client";
-import { useBookId } from "../../shared/useBook";
+import { useWordings } from "../wordings/useWordings";
 
 const mostLevels = 9;
 
 /** The reminder levels: when each is due, and in which words. */
 export function LevelFields() {
-  const book = useBookId();
-  const wordings = useQuery({
-    queryKey: ["wordings", book],
-    queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
-  });
+  const wordings = useWordings();
   return (
     <Form.List name="levels">
       {(fields, { add, remove }) => (
@@ -57,7 +51,7 @@ export function LevelFields() {
                         loading={wordings.isPending}
                         popupMatchSelectWidth={false}
                         style={{ width: 190 }}
-                        options={(wordings.data ?? []).map((w) => ({ value: w.id, label: w.name }))}
+                        options={(wordings.data?.wordings ?? []).map((w) => ({ value: w.id, label: w.name }))}
                       />
                     </Form.Item>
                   </td>

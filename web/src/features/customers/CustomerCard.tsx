@@ -9,6 +9,7 @@ import { lines } from "../sign-in/FirmFields";
 import { formWords, groupsWords } from "../rounds/words";
 import { CustomerHistory } from "./CustomerHistory";
 import { ReturnedAddresses } from "./ReturnedAddresses";
+import { useWordings } from "../wordings/useWordings";
 
 type Card = Schemas["CustomerView"];
 type Contact = Schemas["Contact"];
@@ -75,10 +76,7 @@ export function CustomerCard({
     queryFn: () => must(api.GET("/api/books/{book}/customers/card", { params })),
   });
   const layouts = useLayouts();
-  const wordings = useQuery({
-    queryKey: ["wordings", book],
-    queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
-  });
+  const wordings = useWordings();
   const saving = useMutation({
     mutationFn: (text: CardText) =>
       must(api.PUT("/api/books/{book}/customers/card", { params, body: requestOf(text) })),
@@ -139,7 +137,7 @@ export function CustomerCard({
                 aria-label="Wording"
                 allowClear
                 placeholder="the round’s"
-                options={(wordings.data ?? []).map((w) => ({ value: w.id, label: w.name }))}
+                options={(wordings.data?.wordings ?? []).map((w) => ({ value: w.id, label: w.name }))}
               />
             </Form.Item>
             <Form.Item label="Layout of statements" name="ownLayout">

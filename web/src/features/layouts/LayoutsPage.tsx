@@ -1,12 +1,12 @@
 import { App, Button } from "antd";
 import { useSearchParams } from "react-router";
 import { FileButton } from "../../shared/FileButton";
+import { Uses } from "../../shared/Uses";
 import { Waiting } from "../../shared/Waiting";
 import { BringLetter } from "./BringLetter";
 import { LayoutEditor } from "./LayoutEditor";
 import { useLayout, useLayoutActions, useLayouts, type Layout, type LayoutList, type StoredLayout } from "./useLayouts";
 import { NewLayout } from "./NewLayout";
-import { Uses } from "./Uses";
 import "./layouts.css";
 
 /** The layouts of the book: which is used for what, and the one in view beside its document. */
@@ -18,7 +18,7 @@ export function LayoutsPage() {
   return (
     <Waiting query={list}>
       {(all) => {
-        const usual = all.uses.find((u) => u.purpose === "statement")?.layout ?? 0;
+        const usual = all.uses.find((u) => u.purpose === "statement")?.id ?? 0;
         const id = Number.isNaN(wanted) ? usual : wanted;
         return <Shown key={id} id={id} list={all} onShow={show} />;
       }}
@@ -28,6 +28,7 @@ export function LayoutsPage() {
 
 function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id: number) => void }) {
   const stored = useLayout(id);
+  const { use } = useLayoutActions();
   return (
     <div className="layouts">
       <nav className="side-list" aria-label="Layouts">
@@ -37,7 +38,11 @@ function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id
           </button>
         ))}
         <NewLayout onMade={onShow} />
-        <Uses id={id} list={list} />
+        {id === 0 ? (
+          <p className="quiet uses">It is used wherever no other is.</p>
+        ) : (
+          <Uses id={id} list={list} use={use} />
+        )}
         <Waiting query={stored}>{(s) => <Files stored={s} onMade={onShow} />}</Waiting>
       </nav>
       <Waiting query={stored}>

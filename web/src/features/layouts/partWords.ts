@@ -58,9 +58,3 @@ export const placeWords: Record<string, string> = {
   "din5008-a": "window of DIN 5008, form A",
   "din5008-b": "window of DIN 5008, form B",
 };
-
-/** What a layout is used for. */
-export function purposeWords(purpose: string): string {
-  const level = /^reminder-(\d)$/.exec(purpose)?.[1];
-  return level ? `reminders of level ${level}` : purpose === "reminder" ? "reminders" : "statements";
-}

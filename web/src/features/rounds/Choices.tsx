@@ -1,8 +1,6 @@
-import { useQuery } from "@tanstack/react-query";
 import { Checkbox, Select } from "antd";
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
-import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
@@ -12,7 +10,8 @@ import { Line, NumberChoice, Part, Span } from "./ChoiceFields";
 import { Columns } from "./ColumnChoices";
 import { SavedChoices } from "./SavedChoices";
 import type { Round, RoundSettings } from "./useRound";
-import { formWords, groupsWords, periodWords } from "./words";
+import { formWords, kinds, groupsWords, periodWords } from "./words";
+import { useWordings } from "../wordings/useWordings";
 
 /** Stands for what the card or the book says. */
 const asSet = "as-set";
@@ -28,11 +27,7 @@ export function Choices({
   onChange: (settings: RoundSettings) => void;
 }) {
   const book = useBookId();
-  const path = { book };
-  const wordings = useQuery({
-    queryKey: ["wordings", book],
-    queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path } })),
-  });
+  const wordings = useWordings();
   const senders = useSenders();
   const layouts = useLayouts();
   const s = round.settings;
@@ -60,17 +55,20 @@ export function Choices({
           size="small"
           aria-label="What goes"
           popupMatchSelectWidth={false}
-          value={s.reminderLevels === null ? "statements" : "reminders"}
+          value={s.reminderLevels === null ? s.about : "reminders"}
           disabled={fixed}
-          options={[
-            { value: "statements", label: "statements" },
-            { value: "reminders", label: "reminders due" },
-          ]}
+          options={kinds}
           onChange={(what) =>
             set(
               what === "reminders"
-                ? { reminderLevels: round.reminderLevels.map((_, i) => i + 1), leaveOutHeld: true }
-                : { reminderLevels: null },
+                ? { reminderLevels: round.reminderLevels.map((_, i) => i + 1), about: "statements", leaveOutHeld: true }
+                : {
+                    reminderLevels: null,
+                    about: what,
+                    // A list of invoices lists what was charged; with a balance to confirm, nothing may be missing.
+                    withCredits: what !== "invoices",
+                    leaveOutHeld: what === "confirmations" ? false : s.leaveOutHeld,
+                  },
             )
           }
         />
@@ -279,7 +277,7 @@ export function Choices({
           value={wordings.data ? s.wordingId : undefined}
           disabled={fixed}
           popupMatchSelectWidth={false}
-          options={(wordings.data ?? []).map((w) => ({ value: w.id, label: w.name }))}
+          options={(wordings.data?.wordings ?? []).map((w) => ({ value: w.id, label: w.name }))}
           onChange={(wordingId) => set({ wordingId })}
         />
         {s.reminderLevels !== null && (

@@ -9,7 +9,7 @@ import { Shape, standingWords } from "../../shared/Shape";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { useMakeRound } from "./useMakeRound";
-import { standingOrder } from "./words";
+import { kinds, kindWords, standingOrder, type Kind } from "./words";
 
 /** The rounds, the newest first, and the place to begin one. */
 export function RoundsPage() {
@@ -17,13 +17,13 @@ export function RoundsPage() {
   const details = useBook();
   const [name, setName] = useState("");
   const [asOf, setAsOf] = useState("");
-  const [reminders, setReminders] = useState(false);
+  const [about, setAbout] = useState<Kind>("statements");
   const rounds = useQuery({
     queryKey: ["rounds", book],
     queryFn: () => must(api.GET("/api/books/{book}/rounds", { params: { path: { book } } })),
   });
   const date = asOf || details.data?.today || "";
-  const usual = `${reminders ? "Reminders" : "Statements"} at ${day(date)}`;
+  const usual = `${kindWords[about]} at ${day(date)}`;
   const making = useMakeRound();
   return (
     <div className="page">
@@ -34,17 +34,15 @@ export function RoundsPage() {
           style={{ display: "flex", gap: 8 }}
           onSubmit={(e) => {
             e.preventDefault();
-            making.mutate({ name: name.trim() || usual, asOf: date, reminders });
+            making.mutate({ name: name.trim() || usual, asOf: date, about });
           }}
         >
           <Select
             aria-label="What goes"
-            value={reminders}
-            options={[
-              { value: false, label: "Statements" },
-              { value: true, label: "Reminders" },
-            ]}
-            onChange={setReminders}
+            value={about}
+            popupMatchSelectWidth={false}
+            options={kinds}
+            onChange={setAbout}
           />
           <Input
             style={{ width: 230 }}

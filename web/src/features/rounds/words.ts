@@ -94,3 +94,15 @@ export function stillTakes(seconds: number): string {
   }
   return seconds < 5400 ? `about ${Math.ceil(seconds / 60)} min` : `about ${Math.ceil(seconds / 3600)} h`;
 }
+
+/** What a round that is made from the ledger can be about. */
+export type Kind = "statements" | "reminders" | "confirmations" | "invoices";
+
+export const kindWords: Record<Kind, string> = {
+  statements: "Statements",
+  reminders: "Reminders",
+  confirmations: "Confirmations of balance",
+  invoices: "Lists of open invoices",
+};
+
+export const kinds = Object.entries(kindWords).map(([value, label]) => ({ value: value as Kind, label }));

@@ -85,7 +85,7 @@ function Reminders({ now }: { now: Today }) {
   const making = useMakeRound();
   const prepare = () =>
     making.mutate(
-      { name: `Reminders at ${day(today)}`, asOf: today, reminders: true },
+      { name: `Reminders at ${day(today)}`, asOf: today, about: "reminders" },
       { onError: (e) => void message.error(e.message) },
     );
   return (

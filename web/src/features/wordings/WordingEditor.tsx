@@ -1,11 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button } from "antd";
 import { useState } from "react";
-import { api, must, type Schemas } from "../../shared/api/client";
-import { useBookId } from "../../shared/useBook";
+import type { Schemas } from "../../shared/api/client";
 import { Waiting } from "../../shared/Waiting";
 import { SlotText } from "./SlotText";
 import "./wordings.css";
+import { useWordingActions, useWordings } from "./useWordings";
 
 type Wording = Schemas["WordingView"];
 
@@ -19,14 +18,10 @@ export function WordingEditor({
   isFixed?: boolean;
   onSaved?: () => void;
 }) {
-  const book = useBookId();
-  const wordings = useQuery({
-    queryKey: ["wordings", book],
-    queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
-  });
+  const wordings = useWordings();
   return (
     <Waiting query={wordings}>
-      {(list) => {
+      {({ wordings: list }) => {
         const found = list.find((w) => w.id === wording);
         return found ? (
           <Fields key={found.id} wording={found} isFixed={isFixed} onSaved={onSaved} />
@@ -47,23 +42,10 @@ function Fields({
   isFixed: boolean;
   onSaved: (() => void) | undefined;
 }) {
-  const book = useBookId();
-  const client = useQueryClient();
   const [subject, setSubject] = useState(wording.subject);
   const [body, setBody] = useState(wording.body);
-  const saving = useMutation({
-    mutationFn: () =>
-      must(
-        api.PUT("/api/books/{book}/wordings/{id}", {
-          params: { path: { book, id: wording.id } },
-          body: { name: wording.name, language: wording.language, subject, body },
-        }),
-      ),
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: ["wordings", book] });
-      onSaved?.();
-    },
-  });
+  const { save: saving } = useWordingActions();
+  const { id, name, language } = wording;
   const isChanged = subject !== wording.subject || body !== wording.body;
   return (
     <div className="wording">
@@ -78,7 +60,12 @@ function Fields({
       <SlotText label="Message" html={wording.body} isFixed={isFixed} onChange={setBody} />
       {!isFixed && (
         <p>
-          <Button type="primary" disabled={!isChanged} loading={saving.isPending} onClick={() => saving.mutate()}>
+          <Button
+            type="primary"
+            disabled={!isChanged}
+            loading={saving.isPending}
+            onClick={() => saving.mutate({ id, name, language, subject, body }, { onSuccess: () => onSaved?.() })}
+          >
             Use these words
           </Button>{" "}
           <span className="quiet" role="status">

@@ -1,8 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Button, Form, Input, Tabs } from "antd";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Button, Form, Tabs } from "antd";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { api, must, type Schemas } from "../../shared/api/client";
+import { api, must } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { RulesForm } from "../books/RulesForm";
@@ -13,6 +13,9 @@ import { FirmFields, lines, type FirmText } from "../sign-in/FirmFields";
 import { CustomerInView } from "./slotExamples";
 import { WordingEditor } from "./WordingEditor";
 import "./wordings.css";
+import { NewWording } from "./NewWording";
+import { useWordings } from "./useWordings";
+import { WrittenIn } from "./WrittenIn";
 
 /** The words of messages, the paper of statements, and the account that they go out by. */
 export function WordsPage() {
@@ -38,63 +41,24 @@ export function WordsPage() {
 }
 
 function Wordings() {
-  const book = useBookId();
-  const client = useQueryClient();
-  const { message } = App.useApp();
   const [picked, setPicked] = useState<number>();
-  const [name, setName] = useState("");
   const longest = useSamples().data?.[0];
-  const wordings = useQuery({
-    queryKey: ["wordings", book],
-    queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
-  });
-  const copying = useMutation({
-    mutationFn: (from: Schemas["WordingView"]) =>
-      must(
-        api.POST("/api/books/{book}/wordings", {
-          params: { path: { book } },
-          body: { name, language: from.language, subject: from.subject, body: from.body },
-        }),
-      ),
-    onSuccess: async (made) => {
-      await client.invalidateQueries({ queryKey: ["wordings", book] });
-      setName("");
-      setPicked(made.id);
-    },
-    onError: (e) => message.error(e.message),
-  });
+  const wordings = useWordings();
   return (
     <Waiting query={wordings}>
       {(list) => {
-        const shown = list.find((w) => w.id === picked) ?? list[0];
+        const shown = list.wordings.find((w) => w.id === picked) ?? list.wordings[0];
         return (
           <div className="words">
             <nav className="side-list" aria-label="Wordings">
-              {list.map((w) => (
+              {list.wordings.map((w) => (
                 <button key={w.id} type="button" aria-current={w.id === shown?.id} onClick={() => setPicked(w.id)}>
                   {w.name}
                   {w.errors.length > 0 && " · has an error"}
                 </button>
               ))}
-              {shown && (
-                <form
-                  onSubmit={(e) => {
-                    e.preventDefault();
-                    copying.mutate(shown);
-                  }}
-                >
-                  <Input
-                    size="small"
-                    aria-label="Name of the copy"
-                    placeholder="Name of a copy"
-                    value={name}
-                    onChange={(e) => setName(e.target.value)}
-                  />
-                  <Button size="small" htmlType="submit" disabled={!name.trim()} loading={copying.isPending}>
-                    Copy
-                  </Button>
-                </form>
-              )}
+              <NewWording list={list} from={shown} onMade={setPicked} />
+              {shown && <WrittenIn key={shown.id} wording={shown} list={list} />}
             </nav>
             <CustomerInView value={longest?.customer ?? null}>
               <div>{shown && <WordingEditor key={shown.id} wording={shown.id} />}</div>

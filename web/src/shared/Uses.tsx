@@ -1,23 +1,28 @@
 import { App, Button, Select } from "antd";
 import { useState } from "react";
-import { languages } from "../../shared/languages";
-import { purposeWords } from "./partWords";
-import { useLayoutActions, type LayoutList } from "./useLayouts";
+import type { Schemas } from "./api/client";
+import { languages } from "./languages";
+import { purposeWords } from "./purposes";
+import "./uses.css";
 
-/** What a layout is used for: which purpose, in which language. Where another was used before, this one takes its place. */
-export function Uses({ id, list }: { id: number; list: LayoutList }) {
-  const { use } = useLayoutActions();
+/** What a layout or a wording is used for: which purpose, in which language. Where another was used before, this one takes its place. */
+export function Uses({
+  id,
+  list,
+  use,
+}: {
+  id: number;
+  list: { uses: Schemas["UsedFor"][]; purposes: string[] };
+  use: { mutate: (of: Schemas["UseRequest"], options: { onError: (e: Error) => void }) => void; isPending: boolean };
+}) {
   const { message } = App.useApp();
   const [purpose, setPurpose] = useState("statement");
   const [language, setLanguage] = useState("");
-  const mine = list.uses.filter((u) => u.layout === id);
+  const mine = list.uses.filter((u) => u.id === id);
   const put = (of: { purpose: string; language: string; id: number | null }) =>
     use.mutate(of, { onError: (e) => void message.error(e.message) });
-  if (id === 0) {
-    return <p className="quiet layout-use">It is used wherever no other is.</p>;
-  }
   return (
-    <section className="layout-use" aria-label="Used for">
+    <section className="uses" aria-label="Used for">
       <h2>Used for</h2>
       {mine.length === 0 && <p className="quiet">Nothing yet.</p>}
       <ul>

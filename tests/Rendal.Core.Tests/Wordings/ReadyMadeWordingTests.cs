@@ -1,0 +1,79 @@
+using Rendal.Core.Customers;
+using Rendal.Core.Layouts;
+using Rendal.Core.Money;
+using Rendal.Core.Rounds;
+using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+using static Rendal.Core.Tests.Ledgers;
+
+namespace Rendal.Core.Tests.Wordings;
+
+public class ReadyMadeWordingTests
+{
+    private static readonly string[] OfEveryLanguage = [Purposes.Statement, "reminder-1", "reminder-2", "reminder-3", Purposes.Confirmation, Purposes.InvoiceList];
+
+    [Theory]
+    [InlineData("en")]
+    [InlineData("de")]
+    [InlineData("fr")]
+    [InlineData("es")]
+    public void There_is_one_for_each_purpose_that_fills_without_a_gap(string language)
+    {
+        Assert.All(OfEveryLanguage, purpose =>
+        {
+            var template = WordingTemplate.Of(ReadyMadeWording.Find(purpose, language)!);
+            Assert.Empty(template.Errors);
+            var filled = Fill(template, language, 1234.5m);
+            Assert.Empty(filled.EmptySlots);
+            Assert.DoesNotContain("{", filled.Subject + filled.Body);
+            Assert.Contains("KR04", filled.Body);
+        });
+    }
+
+    [Theory]
+    [InlineData("en", 1234.5, "you owe us €1,234.50", "we owe")]
+    [InlineData("en", -1234.5, "we owe you €1,234.50", "you owe")]
+    [InlineData("de", 1234.5, "Sie schulden uns 1.234,50 €", "wir schulden")]
+    [InlineData("de", -1234.5, "wir schulden Ihnen 1.234,50 €", "Sie schulden")]
+    [InlineData("fr", -1234.5, "nous vous devons 1 234,50 €", "vous nous devez")]
+    [InlineData("es", -1234.5, "le debemos 1.234,50 €", "nos debe ")]
+    public void A_confirmation_says_who_owes_whom(string language, double total, string says, string not)
+    {
+        var body = Plain(Fill(WordingTemplate.Of(ReadyMadeWording.Find(Purposes.Confirmation, language)!), language, (decimal)total).Body);
+        Assert.Contains(says, body);
+        Assert.DoesNotContain(not, body);
+    }
+
+    [Fact]
+    public void With_two_currencies_each_side_is_told_with_its_own()
+    {
+        var filled = Fill(WordingTemplate.Of(ReadyMadeWording.Find(Purposes.Confirmation, "en")!), "en", 10m, Pounds, -4m);
+        Assert.Contains("you owe us €10.00, we owe you £4.00, made up", Plain(filled.Body));
+    }
+
+    [Fact]
+    public void There_is_none_in_a_language_that_is_not_among_the_four() => Assert.Null(ReadyMadeWording.Find(Purposes.Statement, "nl"));
+
+    private static FilledWording Fill(WordingTemplate template, string language, decimal total, Currency? second = null, decimal ofSecond = 0)
+    {
+        var asOf = new DateOnly(2026, 10, 31);
+        var customer = new Customer { Key = "KR04", Name = "Gasthof zur Krone", Contacts = [new Contact { Name = "Łucja Brandt", Title = "Ms" }], Language = language };
+        List<Statement> statements = [Of(Currency.Of("EUR"), total)];
+        if (second is { } also)
+        {
+            statements.Add(Of(also, ofSecond));
+        }
+
+        var slots = ParcelSlots.Of(customer, statements, new Firm("Tarnbrook Linen Hire", [], [], []), "Credit control", "October", 1);
+        slots["statement.table"] = "<table></table>";
+        return template.Fill(slots, TextConditions.Holding(statements, 1));
+
+        Statement Of(Currency currency, decimal amount)
+        {
+            var row = Row("KR04", amount, "2026-10-01") with { Currency = currency };
+            return Statement.Of("KR04", currency, [new OpenItem(row, row.Open)], asOf, AgeingRule.Default);
+        }
+    }
+
+    private static string Plain(string html) => System.Net.WebUtility.HtmlDecode(html).Replace('\u00A0', ' ').Replace('\u202F', ' ');
+}

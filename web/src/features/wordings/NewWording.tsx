@@ -1,0 +1,92 @@
+import { App, Button, Input, Select } from "antd";
+import { useState } from "react";
+import type { Schemas } from "../../shared/api/client";
+import { languages } from "../../shared/languages";
+import { purposeWords } from "../../shared/purposes";
+import { useReadyMadeWordings, useWordingActions } from "./useWordings";
+
+/** Adds a wording: a copy of the one in view, or a ready-made one, which is used at once where the book has none for its purpose in its language. */
+export function NewWording({
+  list,
+  from,
+  onMade,
+}: {
+  list: Schemas["WordingList"];
+  from: Schemas["WordingView"] | undefined;
+  onMade: (id: number) => void;
+}) {
+  const { message } = App.useApp();
+  const { add, use } = useWordingActions();
+  const ready = useReadyMadeWordings();
+  const [name, setName] = useState("");
+  const onError = (e: Error) => void message.error(e.message);
+  const take = ({ purpose, wording }: Schemas["ReadyMadeWording"]) =>
+    add.mutate(wording, {
+      onSuccess: (made) => {
+        onMade(made.id);
+        if (!list.uses.some((u) => u.purpose === purpose && u.language === wording.language)) {
+          use.mutate({ purpose, language: wording.language, id: made.id }, { onError });
+        }
+      },
+      onError,
+    });
+  return (
+    <>
+      {from && (
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            const { language, subject, body } = from;
+            add.mutate(
+              { name, language, subject, body },
+              {
+                onSuccess: (made) => {
+                  setName("");
+                  onMade(made.id);
+                },
+                onError,
+              },
+            );
+          }}
+        >
+          <Input
+            size="small"
+            aria-label="Name of the copy"
+            placeholder="Name of a copy"
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
+          <Button size="small" htmlType="submit" disabled={!name.trim()} loading={add.isPending}>
+            Copy
+          </Button>
+        </form>
+      )}
+      <Select
+        className="ready-made-words"
+        size="small"
+        aria-label="Add a ready-made wording"
+        placeholder="Add a ready-made one…"
+        popupMatchSelectWidth={false}
+        loading={ready.isPending}
+        value={null}
+        options={languages
+          .map((l) => ({
+            label: l.label,
+            options: (ready.data ?? [])
+              .filter((r) => r.wording.language === l.value)
+              .map((r) => ({
+                value: `${l.value} ${r.purpose}`,
+                label: `${r.wording.name} · ${purposeWords(r.purpose)}`,
+              })),
+          }))
+          .filter((l) => l.options.length > 0)}
+        onChange={(picked: string | null) => {
+          const found = ready.data?.find((r) => `${r.wording.language} ${r.purpose}` === picked);
+          if (found) {
+            take(found);
+          }
+        }}
+      />
+    </>
+  );
+}
