@@ -66,25 +66,6 @@ public sealed class Press : IDisposable
         return SpokenLanguage.Say(stream.ToArray(), paper.Language);
     }
 
-    /// <summary>Pages of a statement as pictures (PNG), drawn by the hands that draw the document.</summary>
-    /// <param name="paper">What stands on it.</param>
-    /// <param name="layout">How it looks.</param>
-    /// <param name="scale">Points of the picture for each point of 1/72 inch.</param>
-    internal IReadOnlyList<byte[]> Pictures(StatementPaper paper, Layout layout, float scale)
-    {
-        var pages = Set(paper, layout);
-        using var surface = SKSurface.Create(new SKImageInfo((int)(pages.Size.Width * scale), (int)(pages.Size.Height * scale)));
-        surface.Canvas.Scale(scale);
-        return [.. Enumerable.Range(1, pages.Count).Select(number =>
-        {
-            surface.Canvas.Clear(SKColors.White);
-            pages.Draw(surface.Canvas, number);
-            using var image = surface.Snapshot();
-            using var png = image.Encode(SKEncodedImageFormat.Png, 100);
-            return png.ToArray();
-        })];
-    }
-
     /// <inheritdoc/>
     public void Dispose()
     {

@@ -13,13 +13,13 @@ using SkiaSharp;
 namespace Rendal.Files.Tests.Pdf;
 
 /// <summary>
-/// The first page of each ready-made layout against the picture that a person has looked at and kept. Run with
-/// <c>RENDAL_KEEP_PICTURES=1</c> to keep new ones after a change that is meant; a picture that differs is left in
-/// artifacts/ready-made, to be compared.
+/// The first page of each ready-made layout, as another program draws the PDF, against the picture that a person has
+/// looked at and kept. Run with <c>RENDAL_KEEP_PICTURES=1</c> to keep new ones after a change that is meant; a picture
+/// that differs is left in artifacts/ready-made, to be compared.
 /// </summary>
-public partial class ReadyMadePicturesTests
+public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClassFixture<ReadyMadePages>
 {
-    private const float Scale = 0.75f;
+    private const string Moved = "moved";
 
     // Where edges are smoothed, machines differ a little.
     private const int MostAway = 48;
@@ -36,10 +36,8 @@ public partial class ReadyMadePicturesTests
     [MemberData(nameof(Layouts))]
     public void It_looks_as_it_did_when_somebody_looked_at_it(string language, string name)
     {
-        var layout = ReadyMade.All.FirstOrDefault(r => r.Language == language && r.Layout.Name == name)?.Layout ?? Layout.BuiltIn;
-        using var press = new Press();
-        var drawn = press.Pictures(Paper(layout, language, name == "Brought forward"), layout, Scale)[0];
-        var kept = Path.Combine(Folder, $"{language}-{NotAscii().Replace(name.ToLowerInvariant().Normalize(NormalizationForm.FormD), "")}.png");
+        var drawn = pages.Drawn(FileOf(language, name));
+        var kept = Path.Combine(Folder, $"{FileOf(language, name)}.png");
         if (Environment.GetEnvironmentVariable("RENDAL_KEEP_PICTURES") == "1")
         {
             Directory.CreateDirectory(Folder);
@@ -57,13 +55,23 @@ public partial class ReadyMadePicturesTests
     }
 
     [Fact]
-    public void A_word_in_another_place_is_noticed()
+    public void A_word_in_another_place_is_noticed() => Assert.True(Away(pages.Drawn(FileOf("en", "Statement")), pages.Drawn(Moved)) > MostPoints);
+
+    /// <summary>The documents that are compared, and one on which the address has moved, by the name of their file.</summary>
+    internal static IEnumerable<(string File, byte[] Pdf)> Documents()
     {
         using var press = new Press();
-        var one = press.Pictures(Paper(Layout.BuiltIn, "en", false), Layout.BuiltIn, Scale)[0];
+        foreach (var (language, name) in Layouts().Select(row => row.Data))
+        {
+            var layout = ReadyMade.All.FirstOrDefault(r => r.Language == language && r.Layout.Name == name)?.Layout ?? Layout.BuiltIn;
+            yield return (FileOf(language, name), press.Print(Paper(layout, language, name == "Brought forward"), layout));
+        }
+
         var moved = Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Select(p => p is AddressPart ? new AddressPart { Left = 20 } : p)] };
-        Assert.True(Away(one, press.Pictures(Paper(moved, "en", false), moved, Scale)[0]) > MostPoints);
+        yield return (Moved, press.Print(Paper(moved, "en", false), moved));
     }
+
+    private static string FileOf(string language, string name) => $"{language}-{NotAscii().Replace(name.ToLowerInvariant().Normalize(NormalizationForm.FormD), "")}";
 
     /// <summary>The share of points that differ by more than smoothing can.</summary>
     private static double Away(byte[] a, byte[] b)
