@@ -28,13 +28,16 @@ public sealed record ReadyMade(string Language, string Purpose, Layout Layout)
 
         foreach (var (purpose, name, text) in new[] { (Purposes.Confirmation, words.ConfirmationName, words.Confirmation), ("", words.SupplierName, words.SupplierConfirmation) })
         {
-            yield return Of(purpose, name, new TitlePart { Text = WrittenSlots.Html(words.ConfirmationTitle) }, Text(text), usual, new TotalPart(), new SlipPart { Text = WrittenSlots.Html(words.Reply) });
+            yield return Named(name, Of(purpose, name, new TitlePart { Text = WrittenSlots.Html(words.ConfirmationTitle) }, Text(text), usual, new TotalPart(), new SlipPart { Text = WrittenSlots.Html(words.Reply) }));
         }
 
-        yield return Of(
+        yield return Named(words.InvoiceListName, Of(
             Purposes.InvoiceList, words.InvoiceListName, new TitlePart { Text = WrittenSlots.Html(words.InvoiceListTitle) },
-            new ItemsPart { Columns = [new("number"), new("dated"), new("due"), new("reference"), new("original"), new("open")], CarryForward = true }, new TotalPart(), new PaymentPart());
-        yield return Of("", words.LetterName, new TitlePart { Text = WrittenSlots.Html(words.LetterTitle) }, Text(words.Letter.Replace("<p></p>", $"<p>{words.LetterHint}</p>", StringComparison.Ordinal)));
+            new ItemsPart { Columns = [new("number"), new("dated"), new("due"), new("reference"), new("original"), new("open")], CarryForward = true }, new TotalPart(), new PaymentPart()));
+        yield return Named(words.LetterName, Of("", words.LetterName, new TitlePart { Text = WrittenSlots.Html(words.LetterTitle) }, Text(words.Letter.Replace("<p></p>", $"<p>{words.LetterHint}</p>", StringComparison.Ordinal))));
+
+        // What is neither a statement nor a reminder is not called so in the recipient’s folder.
+        static ReadyMade Named(string name, ReadyMade made) => made with { Layout = made.Layout with { FileName = WrittenSlots.Html($"{{customer.code}} {name} {{statement.day}}") } };
 
         ReadyMade Of(string purpose, string name, params LayoutPart[] parts) => new(words.Language, purpose, Layout.BuiltIn with { Name = name, Parts = [.. Opening, .. parts] });
     }

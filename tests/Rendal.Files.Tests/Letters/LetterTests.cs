@@ -100,7 +100,7 @@ public class LetterTests
     [InlineData("Dear {{ customer.name", "In the body, “Dear {{ customer.name”: a slot stands between two opening and two closing braces, {{ like this }}.")]
     [InlineData("{{ item.number }}", "In the body: “item.number” is of one item, so it has to stand in a row of a table; the row then stands once for each item.")]
     [InlineData("{{ column.Delivery rond }}", "In the body: “column.Delivery rond” names nothing known; did you mean “column.Delivery round”?")]
-    [InlineData("{{ if overdu }}x{{ end }}", "In the body: “overdu” is no condition that is known; there are “overdue”, “not overdue”, “reminder”, “no reminder”, “one item”, “several items”.")]
+    [InlineData("{{ if overdu }}x{{ end }}", "In the body: “overdu” is no condition that is known; there are “overdue”, “not overdue”, “reminder”, “no reminder”, “one item”, “several items”, “they owe”, “we owe”.")]
     [InlineData("{{ if overdue }}", "In the body a condition is opened with “{{ if … }}” and not ended with “{{ end }}” beside it.")]
     [InlineData("{{ if overdue }} now", "In the body, “{{ if overdue }} now”: a condition begins and ends within one paragraph, or “{{ if … }}” and “{{ end }}” stand in paragraphs of their own.")]
     [InlineData("{{ end }}", "In the body, “{{ end }}”: “{{ end }}” ends nothing.")]

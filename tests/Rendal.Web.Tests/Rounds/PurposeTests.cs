@@ -29,6 +29,7 @@ public class PurposeTests(RunningRendal rendal)
         var (english, german) = (await ParcelAsync(desk, round, "AB01"), await ParcelAsync(desk, round, "KR04"));
         Assert.Contains("please confirm your balance at 31 October 2026", english.Subject);
         Assert.Contains("you owe us £90.00", english.Page);
+        Assert.Equal("AB01 Balance confirmation 2026-10-31.pdf", english.Document);
         Assert.Contains("Bitte bestätigen Sie Ihren Saldo zum 31. Oktober 2026", german.Subject);
         Assert.Contains("wir schulden Ihnen", german.Page);
 
@@ -83,10 +84,11 @@ public class PurposeTests(RunningRendal rendal)
         async Task Use(object use, HttpStatusCode expected) => Assert.Equal(expected, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/wordings/use", use, Cancel)).StatusCode);
     }
 
-    private static async Task<(string Subject, string Page)> ParcelAsync(Desk desk, JsonElement round, string customer)
+    private static async Task<(string Subject, string Page, string Document)> ParcelAsync(Desk desk, JsonElement round, string customer)
     {
         var id = round.List("parcels").Single(p => p.Text("customer") == customer).Id();
         var page = await (await desk.Browser.GetAsync($"{desk.Api}/parcels/{id}/page", Cancel)).Content.ReadAsStringAsync(Cancel);
-        return ((await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{id}")).Text("subject"), System.Net.WebUtility.HtmlDecode(page).Replace('\u00A0', ' '));
+        var view = await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{id}");
+        return (view.Text("subject"), System.Net.WebUtility.HtmlDecode(page).Replace('\u00A0', ' '), view.List("documents").Single().Text("name"));
     }
 }

@@ -101,8 +101,8 @@ export type Kind = "statements" | "reminders" | "confirmations" | "invoices";
 export const kindWords: Record<Kind, string> = {
   statements: "Statements",
   reminders: "Reminders",
-  confirmations: "Confirmations of balance",
-  invoices: "Lists of open invoices",
+  confirmations: "Confirmations",
+  invoices: "Invoice lists",
 };
 
 export const kinds = Object.entries(kindWords).map(([value, label]) => ({ value: value as Kind, label }));
