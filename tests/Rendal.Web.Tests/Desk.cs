@@ -46,15 +46,15 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
 
     /// <summary>Puts a customer's card right.</summary>
     public Task<HttpResponseMessage> PutCardAsync(
-        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", string groups = "branches", string? form = null, string language = "en", long? ownLayout = null, params object[] more) =>
+        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", string groups = "branches", string? form = null, string language = "en", long? ownLayout = null, string[]? postalLines = null, string country = "", params object[] more) =>
         System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/customers/card?key={Uri.EscapeDataString(key)}", new
         {
             name,
             contacts = more.Prepend(new { name = contact, title, address, role = "to", rounds = Array.Empty<string>() }),
             salutation = "",
             delivery,
-            postalLines = Array.Empty<string>(),
-            country = "",
+            postalLines = postalLines ?? [],
+            country,
             language,
             terms = (object?)null,
             headOffice,

@@ -98,6 +98,10 @@ public sealed record Customer
     [JsonIgnore]
     public string FamilyName => Contact.Split(' ', StringSplitOptions.RemoveEmptyEntries).LastOrDefault("");
 
-    /// <summary>Whether a message of a kind of round can reach the customer: there is a good address of a contact who gets it, and the customer wants messages.</summary>
-    public bool IsReachedBy(RoundKind kind) => Delivery is Delivery.Email or Delivery.Both && Recipients.Of(this, kind).To.Count > 0;
+    /// <summary>Whether a round of a kind can reach the customer: by post, or because there is a good address of a contact who gets it, and the customer wants messages.</summary>
+    public bool IsReachedBy(RoundKind kind) => GoesByPost || (Delivery is Delivery.Email or Delivery.Both && Recipients.Of(this, kind).To.Count > 0);
+
+    /// <summary>Whether what is sent goes to the customer on paper: it is wanted so, and there is a postal address.</summary>
+    [JsonIgnore]
+    public bool GoesByPost => Delivery is Delivery.Post or Delivery.Both && PostalLines.Any(l => !string.IsNullOrWhiteSpace(l));
 }

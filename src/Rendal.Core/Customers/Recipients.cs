@@ -10,9 +10,14 @@ public sealed record Recipients(IReadOnlyList<string> To, IReadOnlyList<string> 
     /// <summary>All addresses that the message is handed to the server for.</summary>
     public IReadOnlyList<string> All { get; } = [.. To, .. Copies, .. BlindCopies];
 
-    /// <summary>The recipients of a customer's messages in rounds of a kind.</summary>
+    /// <summary>The recipients of a customer's messages in rounds of a kind; none where the customer wants no messages.</summary>
     public static Recipients Of(Customer customer, RoundKind kind)
     {
+        if (customer.Delivery is Delivery.Post or Delivery.Nothing)
+        {
+            return new Recipients([], [], [], []);
+        }
+
         var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var bad = new List<string>();
         List<string> Of(ContactRole role)

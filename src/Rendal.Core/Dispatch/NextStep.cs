@@ -30,6 +30,7 @@ public sealed record NextStep(ParcelState State, TimeSpan? After, SenderStep Sen
         Ending.Refused => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
         Ending.Unanswered => new(ParcelState.Unsure, null),
         Ending.Exported => new(ParcelState.Exported, null),
+        Ending.Printed => new(ParcelState.Printed, null),
         Ending.SignInRefused => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Stops),
         Ending.Unreachable => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Waits),
         Ending.TryLater when tries <= pauses.Count => new(ParcelState.ToBeRetried, pauses[tries - 1]),

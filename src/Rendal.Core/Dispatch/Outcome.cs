@@ -23,6 +23,9 @@ public enum Ending
 
     /// <summary>It was made up for one's own mail program, and no server asked.</summary>
     Exported,
+
+    /// <summary>It was made up for the post, and no server asked.</summary>
+    Printed,
 }
 
 /// <summary>What one recipient's server answer was.</summary>

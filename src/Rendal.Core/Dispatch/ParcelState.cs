@@ -32,6 +32,9 @@ public enum ParcelState
 
     /// <summary>Written into a file for one's own mail program. Whether it was sent from there is for a person to say.</summary>
     Exported,
+
+    /// <summary>Made up for the post, to be printed with the others of its round.</summary>
+    Printed,
 }
 
 /// <summary>The names of the states in the database and between programs.</summary>

@@ -8,4 +8,7 @@ public enum Way
 
     /// <summary>As files, to be sent from one's own mail program.</summary>
     File,
+
+    /// <summary>On paper alone.</summary>
+    Post,
 }

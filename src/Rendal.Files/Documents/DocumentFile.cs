@@ -10,6 +10,9 @@ namespace Rendal.Files.Documents;
 /// <param name="Bytes">Its content.</param>
 public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
 {
+    /// <summary>The media type of PDF.</summary>
+    public const string PdfType = "application/pdf";
+
     /// <summary>The names of the files that a document makes, in the order in which they are enclosed.</summary>
     public static IReadOnlyList<string> Names(StatementPaper paper, Layout layout) => [.. layout.Forms.Order().Select(form => NameOf(paper, form))];
 
@@ -20,7 +23,7 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     /// <param name="letter">The PDF of its letter, where it was made with others in one call; null to make it now.</param>
     /// <exception cref="LetterFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message says so.</exception>
     public static IReadOnlyList<DocumentFile> Make(StatementPaper paper, Layout layout, Press press, byte[]? letter = null) =>
-        [.. layout.Forms.Order().Select(form => form == DocumentForm.Pdf && letter is not null ? new DocumentFile(NameOf(paper, form), "application/pdf", letter) : Make(paper, layout, press, form))];
+        [.. layout.Forms.Order().Select(form => form == DocumentForm.Pdf && letter is not null ? new DocumentFile(NameOf(paper, form), PdfType, letter) : Make(paper, layout, press, form))];
 
     /// <summary>PDFs of the letters of several papers, made in one call, in their order.</summary>
     /// <param name="papers">The papers with their layouts, each of which has a letter.</param>
@@ -35,9 +38,9 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     /// <exception cref="LetterFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message says so.</exception>
     public static DocumentFile Make(StatementPaper paper, Layout layout, Press press, DocumentForm form) => form switch
     {
-        DocumentForm.Pdf when layout.Letter is not null => new DocumentFile(NameOf(paper, form), "application/pdf", WordProcessor.Pdfs([Filled(paper, layout)])[0]),
+        DocumentForm.Pdf when layout.Letter is not null => new DocumentFile(NameOf(paper, form), PdfType, WordProcessor.Pdfs([Filled(paper, layout)])[0]),
         DocumentForm.Docx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.wordprocessingml.document", Filled(paper, layout)),
-        DocumentForm.Pdf => new DocumentFile(NameOf(paper, form), "application/pdf", press.Print(paper, layout)),
+        DocumentForm.Pdf => new DocumentFile(NameOf(paper, form), PdfType, press.Print(paper, layout)),
         DocumentForm.Xlsx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", StatementWorkbook.Write(paper)),
         DocumentForm.Csv => new DocumentFile(NameOf(paper, form), "text/csv", StatementCsv.Write(paper)),
         _ => throw new ArgumentOutOfRangeException(nameof(form), form, null),

@@ -1,6 +1,7 @@
 using System.Text;
 using Rendal.Core.Layouts;
 using Rendal.Files.Letters;
+using Rendal.Files.Post;
 using SkiaSharp;
 
 namespace Rendal.Files.Pdf;
@@ -46,11 +47,27 @@ public sealed class Press : IDisposable
     /// <exception cref="InvalidDataException">A picture of the layout cannot be drawn; <see cref="Picture.Problem"/> says so beforehand.</exception>
     public byte[] Print(StatementPaper paper, Layout layout)
     {
-        var pages = Set(paper, layout);
+        return Printed($"{paper.Title} – {paper.AddressLines[0]}", paper.Firm.Name, paper.Language, Set(paper, layout).Draw);
+    }
+
+    /// <summary>Prints the list of what is in a bundle for the post, in English as the interface is.</summary>
+    /// <param name="list">What stands on it.</param>
+    public byte[] Print(PostList list) => Printed(list.Title, "", "en", new PostListPages(list, FacesOf(Layout.BuiltIn)).Draw);
+
+    /// <inheritdoc/>
+    public void Dispose()
+    {
+        faces.Values.ToList().ForEach(face => face.Dispose());
+        pictures.Values.ToList().ForEach(picture => picture.Dispose());
+        others.Dispose();
+    }
+
+    private static byte[] Printed(string title, string author, string language, Action<SKDocument> draw)
+    {
         var metadata = new SKDocumentPdfMetadata
         {
-            Title = $"{paper.Title} – {paper.AddressLines[0]}",
-            Author = paper.Firm.Name,
+            Title = title,
+            Author = author,
             Creator = "Rendal",
             PdfA = true,
             RasterDpi = 300,
@@ -59,19 +76,11 @@ public sealed class Press : IDisposable
         using var stream = new MemoryStream();
         using (var document = SKDocument.CreatePdf(stream, metadata))
         {
-            pages.Draw(document);
+            draw(document);
             document.Close();
         }
 
-        return SpokenLanguage.Say(stream.ToArray(), paper.Language);
-    }
-
-    /// <inheritdoc/>
-    public void Dispose()
-    {
-        faces.Values.ToList().ForEach(face => face.Dispose());
-        pictures.Values.ToList().ForEach(picture => picture.Dispose());
-        others.Dispose();
+        return SpokenLanguage.Say(stream.ToArray(), language);
     }
 
     private StatementPages Set(StatementPaper paper, Layout layout)

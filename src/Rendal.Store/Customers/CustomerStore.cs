@@ -37,17 +37,17 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, CustomerTraits>> TraitsAsync(long intake, RoundKind kind, CancellationToken cancel) =>
         (await source.Sql(
             """
-            select key, on_hold, reachable, minimum_balance, head_office, groups, form, delivery, case when reachable is null then contacts end
+            select key, on_hold, reachable, minimum_balance, head_office, groups, form, delivery, case when reachable is null then contacts end, case when reachable is null then postal_lines end
             from customer
             where book_id = $1 and (on_hold or reachable is distinct from true or minimum_balance is not null or head_office <> '' or groups <> 'branches' or form is not null)
             union all
-            select l.customer, false, false, null, '', 'branches', null, 'email', null
+            select l.customer, false, false, null, '', 'branches', null, 'email', null, null
             from ledger_customer l where l.book_id = $1 and l.intake_id = $2 and not exists (select from customer c where c.book_id = l.book_id and c.key = l.customer)
             """,
             book, intake).ListAsync(
                 r => (Key: r.GetString(0), Traits: new CustomerTraits(
                     r.GetBoolean(1),
-                    r.Nullable<bool>(2) ?? new Customer { Key = "", Name = "", Delivery = EnumText.Parse<Delivery>(r.GetString(7)), Contacts = StoreJson.Read<Contact[]>(r.GetString(8)) }.IsReachedBy(kind),
+                    r.Nullable<bool>(2) ?? new Customer { Key = "", Name = "", Delivery = EnumText.Parse<Delivery>(r.GetString(7)), Contacts = StoreJson.Read<Contact[]>(r.GetString(8)), PostalLines = r.GetFieldValue<string[]>(9) }.IsReachedBy(kind),
                     r.Nullable<decimal>(3), r.GetString(4), EnumText.Parse<GroupStatements>(r.GetString(5)), r.Text(6) is { } form ? EnumText.Parse<StatementForm>(form) : null)),
                 cancel)).ToDictionary(t => t.Key, t => t.Traits, StringComparer.Ordinal);
 

@@ -14,14 +14,14 @@ namespace Rendal.Store.Dispatch;
 /// <param name="CustomerName">The customer's name at the time.</param>
 /// <param name="StartedAt">When the try began.</param>
 /// <param name="EndedAt">When it ended; null while it goes on.</param>
-/// <param name="Ending">How it ended: <c>accepted</c>, <c>try-later</c>, <c>refused</c>, <c>unanswered</c>, <c>sign-in-refused</c>, <c>stopped</c>; null while it goes on.</param>
+/// <param name="Ending">How it ended: <c>accepted</c>, <c>try-later</c>, <c>refused</c>, <c>unanswered</c>, <c>sign-in-refused</c>, <c>stopped</c>, <c>exported</c>, <c>printed</c>; null while it goes on.</param>
 /// <param name="Answer">The server's words, or what happened on our side.</param>
-/// <param name="MessageId">The Message-ID.</param>
-/// <param name="Subject">The subject.</param>
-/// <param name="Sender">The address it went out under.</param>
-/// <param name="Recipients">Whom it went to.</param>
+/// <param name="MessageId">The Message-ID; empty for paper.</param>
+/// <param name="Subject">The subject; the document’s name for paper.</param>
+/// <param name="Sender">The address it went out under; empty for paper.</param>
+/// <param name="Recipients">Whom it went to; the postal address for paper.</param>
 /// <param name="Answers">The server's answer for each recipient.</param>
-/// <param name="Sha256">The hash of the exact message, in hexadecimal.</param>
+/// <param name="Sha256">The hash of the exact message, or document, in hexadecimal.</param>
 /// <param name="Size">The size of the exact message in bytes.</param>
 public sealed record DispatchEntry(
     long Id,
@@ -64,12 +64,14 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
     private const string Select = """
         select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
-            m.message_id, m.subject, m.sender_address, m.recipients, t.recipients, encode(m.sha256, 'hex'), octet_length(m.bytes),
+            coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''), coalesce(m.recipients, array[array_to_string(a.lines || a.country, ', ')]), t.recipients, encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
             p.state = 'returned' and t.ending in ('accepted', 'unanswered')
-        from dispatch_try t join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id
-        join parcel p on p.book_id = t.book_id and p.id = t.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
-        where t.book_id = $1
-            and ($2 = '' or p.customer ilike $3 or p.name ilike $3 or m.subject ilike $3 or m.message_id ilike $3 or array_to_string(m.recipients, ' ') ilike $3 or r.name ilike $3 or t.answer ilike $3
+        from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
+        left join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id and t.ending is distinct from 'printed'
+        left join paper a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.ending = 'printed' or p.way = 'post')
+        join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
+        where t.book_id = $1 and (m.parcel_id is not null or a.parcel_id is not null)
+            and ($2 = '' or p.customer ilike $3 or p.name ilike $3 or m.subject ilike $3 or m.message_id ilike $3 or array_to_string(m.recipients, ' ') ilike $3 or a.name ilike $3 or array_to_string(a.lines, ' ') ilike $3 or r.name ilike $3 or t.answer ilike $3
                 or exists (select from ledger_row l where l.book_id = p.book_id and l.intake_id = r.intake_id and l.number = $2 and (l.customer = p.customer or p.accounts @> jsonb_build_array(jsonb_build_object('key', l.customer)))))
             and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
             and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone) and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
@@ -95,14 +97,23 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     /// <exception cref="InvalidDataException">The stored bytes do not have the hash that was written with them.</exception>
     public async Task<byte[]?> MessageAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql("select bytes, sha256 from message where book_id = $1 and parcel_id = $2", book, parcel)
-            .ListAsync(r => (Bytes: r.GetFieldValue<byte[]>(0), Hash: r.GetFieldValue<byte[]>(1)), cancel);
-        if (found.Count == 0)
-        {
-            return null;
-        }
+        var found = await source.Sql("select bytes, sha256 from message where book_id = $1 and parcel_id = $2", book, parcel).ListAsync(r => Checked(r, 0, "message", parcel), cancel);
+        return found.Count == 0 ? null : found[0];
+    }
 
-        return SHA256.HashData(found[0].Bytes).AsSpan().SequenceEqual(found[0].Hash) ? found[0].Bytes : throw new InvalidDataException($"The copy of the message of parcel {parcel} is not what was sent: its hash differs.");
+    /// <summary>The document that went to the customer of a parcel on paper; null where none did.</summary>
+    /// <exception cref="InvalidDataException">The stored bytes do not have the hash that was written with them.</exception>
+    public async Task<(string Name, byte[] Pdf)?> PaperAsync(long parcel, CancellationToken cancel)
+    {
+        var found = await source.Sql("select bytes, sha256, name from paper where book_id = $1 and parcel_id = $2", book, parcel).ListAsync(r => (r.GetString(2), Checked(r, 0, "paper", parcel)), cancel);
+        return found.Count == 0 ? null : found[0];
+    }
+
+    /// <summary>The stored copy in two columns, bytes and hash.</summary>
+    internal static byte[] Checked(NpgsqlDataReader r, int column, string what, long parcel)
+    {
+        var bytes = r.GetFieldValue<byte[]>(column);
+        return SHA256.HashData(bytes).AsSpan().SequenceEqual(r.GetFieldValue<byte[]>(column + 1)) ? bytes : throw new InvalidDataException($"The copy of the {what} of parcel {parcel} is not what was sent: its hash differs.");
     }
 
     /// <summary>What people added to the record of a parcel, the oldest first.</summary>
@@ -110,7 +121,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         source.Sql("select n.written_at, p.name, n.text from dispatch_note n join person p on p.id = n.person_id where n.book_id = $1 and n.parcel_id = $2 order by n.id", book, parcel)
             .ListAsync(r => new DispatchNote(r.GetFieldValue<DateTimeOffset>(0), r.GetString(1), r.GetString(2)), cancel);
 
-    /// <summary>Adds to the record of a parcel. False where there is no message of this parcel.</summary>
+    /// <summary>Adds to the record of a parcel. False where nothing of this parcel went out.</summary>
     public async Task<bool> AddNoteAsync(long parcel, string text, long person, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
@@ -119,7 +130,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 
     internal static Task<int> NoteAsync(NpgsqlConnection connection, long book, long parcel, string text, long person, DateTimeOffset now, CancellationToken cancel) =>
         connection.Sql(
-            "insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, m.parcel_id, $3, $4, $5 from message m where m.book_id = $1 and m.parcel_id = $2",
+            "insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, $2, $3, $4, $5 where exists (select from message where book_id = $1 and parcel_id = $2) or exists (select from paper where book_id = $1 and parcel_id = $2)",
             book, parcel, person, now.ToUniversalTime(), text).RunAsync(cancel);
 
     private object?[] Values(LogSearch search) => [book, search.Text, Pattern.Holding(search.Text), search.Outcome, Day(search.From), Day(search.To)];

@@ -20,7 +20,11 @@ namespace Rendal.Store.Dispatch;
 /// <param name="Sender">The sender.</param>
 /// <param name="Layout">The layout that it was made up with; null for the one that is there before any was made.</param>
 /// <param name="Way">How it leaves.</param>
-public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender, LayoutRef? Layout, Way Way);
+public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender, LayoutRef? Layout, Way Way)
+{
+    /// <summary>Whether it goes on paper, alone or beside the message.</summary>
+    public bool OnPaper { get; init; }
+}
 
 /// <summary>A message ready to be stored before its first byte goes out.</summary>
 /// <param name="MessageId">The Message-ID without angle brackets.</param>
@@ -28,12 +32,21 @@ public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries
 /// <param name="Sha256">The hash of the bytes.</param>
 public sealed record OutgoingMessage(string MessageId, byte[] Bytes, byte[] Sha256);
 
+/// <summary>What goes to a customer by post.</summary>
+/// <param name="Name">The name of the document.</param>
+/// <param name="Bytes">The document (PDF).</param>
+/// <param name="Sha256">The hash of the bytes.</param>
+public sealed record OutgoingPaper(string Name, byte[] Bytes, byte[] Sha256);
+
 /// <summary>
 /// The queue of released parcels over all books, shared by any number of workers. A worker is known by a number on
 /// which it holds an advisory lock: when it dies, however suddenly, the lock is gone and what it had claimed can be told.
 /// </summary>
 public sealed class DispatchQueue(NpgsqlDataSource source)
 {
+    /// <summary>What stands in the log about paper, where a server's words would stand.</summary>
+    public const string ForThePost = "Made up for the post.";
+
     // Any fixed number serves, as long as nothing else in this database locks under it.
     private const int LockSpace = 0x52454E44;
 
@@ -74,7 +87,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 join book b on b.id = p.book_id
                 left join sender_day d on s.a_day is not null and d.book_id = s.book_id and d.sender_id = s.id and d.day = ($2 at time zone b.time_zone)::date
                 where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused
-                    and (p.way = 'file' or (s.paused = '' and s.away_until <= $2 and s.next_at <= $2 and (s.a_day is null or coalesce(d.messages, 0) < s.a_day)))
+                    and (p.way <> 'mail' or (s.paused = '' and s.away_until <= $2 and s.next_at <= $2 and (s.a_day is null or coalesce(d.messages, 0) < s.a_day)))
                 order by p.try_from, p.id limit 1 for update of p skip locked),
             paced as (
                 update sender s set next_at = greatest(s.next_at, $2 - 2 * interval '1 minute' / s.a_minute) + interval '1 minute' / s.a_minute
@@ -88,15 +101,16 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             claimed as (
                 update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
                 from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
-                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way)
-            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
+                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way, p.on_paper)
+            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, c.on_paper, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
             from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id and s.id = r.sender_id
             left join message m on m.book_id = c.book_id and m.parcel_id = c.id
             """,
             worker, now.ToUniversalTime()).FirstAsync(
                 r => new ClaimedParcel(
                     r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt32(3), r.GetFieldValue<string[]>(4), r.GetString(5), r.GetString(6), StoreJson.Read<Customer>(r.GetString(7)), r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
-                    SenderStore.Read(r, 12), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)), EnumText.Parse<Way>(r.GetString(11))),
+                    SenderStore.Read(r, 13), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)), EnumText.Parse<Way>(r.GetString(11)))
+                { OnPaper = r.GetBoolean(12) },
                 cancel);
 
     /// <summary>When the next turn of an allowance a minute comes, or a server that was away is asked again; null where nothing waits for that.</summary>
@@ -116,10 +130,11 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             parcel.Book, parcel.Parcel).ListAsync(r => r.GetString(0), cancel)).ToHashSet(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>
-    /// Writes down that a try begins, and on the first one the message itself, before any byte goes out.
+    /// Writes down that a try begins, and on the first one the message itself, before any byte goes out. What goes on paper
+    /// is written down with it; where it goes beside the message, that is a try of its own, which has ended.
     /// </summary>
     /// <returns>The number of the try; null where the parcel is no longer this worker's.</returns>
-    public async Task<long?> BeginTryAsync(ClaimedParcel parcel, long worker, OutgoingMessage? message, DateTimeOffset now, CancellationToken cancel)
+    public async Task<long?> BeginTryAsync(ClaimedParcel parcel, long worker, OutgoingMessage? message, OutgoingPaper? paper, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -128,6 +143,20 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             await connection.Sql(
                 "insert into message (book_id, parcel_id, message_id, subject, sender_address, recipients, bytes, sha256, made_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
                 parcel.Book, parcel.Parcel, message.MessageId, parcel.Subject, parcel.Sender.Address, parcel.Recipients.ToArray(), message.Bytes, message.Sha256, now.ToUniversalTime()).RunAsync(cancel);
+        }
+
+        if (paper is not null)
+        {
+            // A worker that died after it had written the paper down leaves it to the next, as it is.
+            await connection.Sql(
+                "insert into paper (book_id, parcel_id, name, lines, country, bytes, sha256, made_at) values ($1, $2, $3, $4, $5, $6, $7, $8) on conflict do nothing",
+                parcel.Book, parcel.Parcel, paper.Name, parcel.Card.PostalLines.ToArray(), parcel.Card.Country, paper.Bytes, paper.Sha256, now.ToUniversalTime()).RunAsync(cancel);
+            if (message is not null)
+            {
+                await connection.Sql(
+                    "insert into dispatch_try (book_id, parcel_id, worker, started_at, ended_at, ending, answer) values ($1, $2, $3, $4, $4, 'printed', $5)",
+                    parcel.Book, parcel.Parcel, worker, now.ToUniversalTime(), ForThePost).RunAsync(cancel);
+            }
         }
 
         var tries = await connection.Sql(
@@ -239,6 +268,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         Ending.SignInRefused => "sign-in-refused",
         Ending.Unreachable => "unreachable",
         Ending.Exported => "exported",
+        Ending.Printed => "printed",
         _ => throw new ArgumentOutOfRangeException(nameof(ending), ending, null),
     };
 }

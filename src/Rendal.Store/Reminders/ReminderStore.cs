@@ -18,7 +18,7 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
             from item_reminded i
                 join parcel p on p.book_id = i.book_id and p.id = i.parcel_id
                 join round r on r.book_id = p.book_id and r.id = p.round_id
-                left join lateral (select max(ended_at) as ended_at from dispatch_try where book_id = p.book_id and parcel_id = p.id and ending = 'accepted') t on true
+                left join lateral (select max(ended_at) as ended_at from dispatch_try where book_id = p.book_id and parcel_id = p.id and ending in ('accepted', 'printed')) t on true
             where i.book_id = $1 and p.round_id is distinct from $2 and p.state not in ('refused', 'returned')
             order by i.item, i.level desc, sent_on desc
             """,

@@ -64,6 +64,9 @@ public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOn
     /// <summary>The level of the reminder that it is, the firmest where it has several currencies; null for statements.</summary>
     public int? ReminderLevel { get; init; }
 
+    /// <summary>Whether it goes on paper, alone where there are no recipients, else beside the message.</summary>
+    public bool OnPaper { get; init; }
+
     /// <summary>The layout of its document; null for the one that is there before any was made.</summary>
     public LayoutRef? Layout { get; init; }
 }

@@ -21,7 +21,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     private const string ParcelColumns = """
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
-        p.accounts, p.reminder_level, p.layout_id, p.layout_version,
+        p.accounts, p.reminder_level, p.layout_id, p.layout_version, p.on_paper,
         coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and m.kind = 'failed' order by m.id desc limit 1) end, (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1), '')
         """;
 
@@ -122,7 +122,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>One parcel with its round's number; null where there is none of this number.</summary>
     public async Task<(long Round, ParcelRecord Parcel)?> ParcelAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(13), ReadParcel(r)), cancel);
+        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(14), ReadParcel(r)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -152,7 +152,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <param name="person">Who releases them.</param>
     /// <param name="now">The moment.</param>
     /// <param name="from">From when on they may leave: the same, or later.</param>
-    /// <param name="way">How they leave.</param>
+    /// <param name="way">How they leave; those without recipients go by post alone.</param>
     /// <param name="cancel">Stops it.</param>
     public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, Way way, CancellationToken cancel)
     {
@@ -166,7 +166,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             book, id, now.ToUniversalTime(), person, Commands.Json(hand), Commands.Json(rules)).RunAsync(cancel);
         var released = await connection.Sql(
             """
-            update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, try_from = $7, way = $8
+            update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, try_from = $7, way = case when p.recipients = '{}' then 'post' else $8 end
             from unnest($3::bigint[], $4::text[], $5::text[], $6::text[]) as f (id, subject, body, card)
             where p.book_id = $1 and p.round_id = $2 and p.id = f.id and p.state = 'prepared' and p.problem = ''
             """,
@@ -212,6 +212,16 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             yield return (reader.GetString(0), reader.GetString(1), reader.GetFieldValue<byte[]>(2));
         }
     }
+
+    /// <summary>What of a round was made up for the post, in the order of its parcels.</summary>
+    /// <exception cref="InvalidDataException">Stored bytes do not have the hash that was written with them.</exception>
+    public Task<List<PostedPaper>> PapersAsync(long id, CancellationToken cancel) =>
+        source.Sql("select p.customer, p.name, a.lines, a.country, a.bytes, a.sha256, p.id from paper a join parcel p on p.book_id = a.book_id and p.id = a.parcel_id where p.book_id = $1 and p.round_id = $2 order by p.position", book, id)
+            .ListAsync(r => new PostedPaper(r.GetString(0), r.GetString(1), r.GetFieldValue<string[]>(2), r.GetString(3), DispatchLog.Checked(r, 4, "paper", r.GetInt64(6))), cancel);
+
+    /// <summary>How many letters of a round were made up for the post.</summary>
+    public async Task<int> PaperCountAsync(long id, CancellationToken cancel) =>
+        (int)await source.Sql("select count(*) from paper a join parcel p on p.book_id = a.book_id and p.id = a.parcel_id where p.book_id = $1 and p.round_id = $2", book, id).OneAsync<long>(cancel);
 
     /// <summary>How many of a round's messages were taken by the server since a moment.</summary>
     public Task<long> TakenSinceAsync(long id, DateTimeOffset since, CancellationToken cancel) =>
@@ -272,13 +282,13 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             from dispatch_try t
                 join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
                 cross join lateral (select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) w
-            where t.book_id = $1 and (t.ending = 'accepted' or (t.ending = 'exported' and p.state = 'sent')) group by w.customer
+            where t.book_id = $1 and (t.ending in ('accepted', 'printed') or (t.ending = 'exported' and p.state = 'sent')) group by w.customer
             """,
             book).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
 
     private async Task CopyParcelsAsync(NpgsqlConnection connection, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version) from stdin (format binary)", cancel);
+        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper) from stdin (format binary)", cancel);
         for (var i = 0; i < parcels.Count; i++)
         {
             var parcel = parcels[i];
@@ -297,6 +307,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             await copy.WriteAsync((short?)parcel.ReminderLevel, NpgsqlDbType.Smallint, cancel);
             await copy.WriteAsync(parcel.Layout?.Id, NpgsqlDbType.Bigint, cancel);
             await copy.WriteAsync(parcel.Layout?.Version, NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync(parcel.OnPaper, NpgsqlDbType.Boolean, cancel);
         }
 
         await copy.CompleteAsync(cancel);
@@ -309,9 +320,10 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     };
 
     private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(12))
+        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(13))
     {
         ReminderLevel = r.Nullable<short>(9),
+        OnPaper = r.GetBoolean(12),
         Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
     };
 }

@@ -93,7 +93,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     /// <summary>Sends one parcel to its end. It is not broken off when the program stops: that takes seconds, and leaves nothing unsure.</summary>
     private async Task SendAsync(ClaimedParcel parcel, long worker, Press press, ReadyLayouts layouts, RoundsAtHand rounds, LetterBatch letters, Dictionary<MailAccount, Postman> postmen)
     {
-        OutgoingMessage? made = null;
+        MadeUp? made = null;
         if (parcel.Message is null)
         {
             (made, var problem) = await MadeAsync(parcel, press, layouts, rounds, letters);
@@ -104,15 +104,15 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
             }
         }
 
-        if (await queue.BeginTryAsync(parcel, worker, made, clock.GetUtcNow(), CancellationToken.None) is not { } dispatchTry)
+        if (await queue.BeginTryAsync(parcel, worker, made?.Message, made?.Paper, clock.GetUtcNow(), CancellationToken.None) is not { } dispatchTry)
         {
             return;
         }
 
-        if (parcel.Way == Way.File)
+        if (parcel.Way != Way.Mail)
         {
-            var exported = new Outcome(Ending.Exported, "Made up for another mail program.", []);
-            await queue.EndTryAsync(parcel, worker, dispatchTry, exported, NextStep.Following(exported, parcel.Tries, NextStep.DefaultPauses), clock.GetUtcNow(), CancellationToken.None);
+            var ready = parcel.Way == Way.Post ? new Outcome(Ending.Printed, DispatchQueue.ForThePost, []) : new Outcome(Ending.Exported, "Made up for another mail program.", []);
+            await queue.EndTryAsync(parcel, worker, dispatchTry, ready, NextStep.Following(ready, parcel.Tries, NextStep.DefaultPauses), clock.GetUtcNow(), CancellationToken.None);
             return;
         }
 
@@ -127,7 +127,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
             var taken = parcel.Tries > 1 ? await queue.TakenAsync(parcel, CancellationToken.None) : [];
             var self = parcel.Sender.CopyToSelf && taken.Count == 0 && !parcel.Recipients.Contains(parcel.Sender.Address, StringComparer.OrdinalIgnoreCase) ? parcel.Sender.Address : null;
             List<string> recipients = [.. parcel.Recipients.Where(r => !taken.Contains(r)), .. self is null ? [] : new[] { self }];
-            var outcome = (await postman.CarryAsync(made?.Bytes ?? parcel.Message!, parcel.Sender.Address, recipients, BeforeEnd, CancellationToken.None)).Without(self);
+            var outcome = (await postman.CarryAsync(made?.Message?.Bytes ?? parcel.Message!, parcel.Sender.Address, recipients, BeforeEnd, CancellationToken.None)).Without(self);
             await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses, taken.Count > 0), clock.GetUtcNow(), CancellationToken.None);
         }
         catch (TakenOver)
@@ -154,7 +154,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         for (var at = 0; at < claimed.Count && letters.Count < LetterBatch.Most; at++)
         {
             var parcel = claimed[at];
-            if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && layout.Forms.Contains(DocumentForm.Pdf) && await PaperAsync(parcel, layouts, rounds) is { } paper)
+            if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && (parcel.OnPaper || layout.Forms.Contains(DocumentForm.Pdf)) && await PaperAsync(parcel, layouts, rounds) is { } paper)
             {
                 letters.Add(parcel.Parcel, paper, layout);
                 if (!stop.IsCancellationRequested && await queue.ClaimAsync(worker, clock.GetUtcNow(), stop) is { } next)
@@ -197,7 +197,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
     }
 
     /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
-    private async Task<(OutgoingMessage? Message, string Problem)> MadeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, RoundsAtHand rounds, LetterBatch letters)
+    private async Task<(MadeUp? Made, string Problem)> MadeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, RoundsAtHand rounds, LetterBatch letters)
     {
         try
         {
@@ -210,7 +210,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         }
     }
 
-    private async Task<(OutgoingMessage? Message, string Problem)> MakeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, RoundsAtHand rounds, LetterBatch letters)
+    private async Task<(MadeUp? Made, string Problem)> MakeAsync(ClaimedParcel claimed, Press press, ReadyLayouts layouts, RoundsAtHand rounds, LetterBatch letters)
     {
         var (paper, layout, kind, problem) = await SetAsync(claimed, layouts, rounds);
         if (paper is null || layout is null)
@@ -218,14 +218,30 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
             return (null, problem);
         }
 
-        IReadOnlyList<Enclosure> enclosures;
+        IReadOnlyList<Enclosure> enclosures = [];
+        OutgoingPaper? onPaper = null;
         try
         {
-            enclosures = [.. DocumentFile.Make(paper, layout, press, letters.Take(claimed.Parcel)).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+            var letter = letters.Take(claimed.Parcel);
+            if (claimed.Way != Way.Post)
+            {
+                enclosures = [.. DocumentFile.Make(paper, layout, press, letter).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+            }
+
+            if (claimed.OnPaper)
+            {
+                var pdf = enclosures.Where(e => e.ContentType == DocumentFile.PdfType).Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes)).FirstOrDefault() ?? DocumentFile.Make(paper, layout with { Forms = [DocumentForm.Pdf] }, press, letter)[0];
+                onPaper = new OutgoingPaper(pdf.Name, pdf.Bytes, SHA256.HashData(pdf.Bytes));
+            }
         }
         catch (LetterFailed e)
         {
             return (null, e.Message);
+        }
+
+        if (claimed.Way == Way.Post)
+        {
+            return (new MadeUp(null, onPaper), "");
         }
 
         var who = Recipients.Of(claimed.Card, kind);
@@ -233,7 +249,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.Sender.ReplyTo, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
         return claimed.Sender.LargestBytes < bytes.Length
             ? (null, string.Create(CultureInfo.InvariantCulture, $"the message is {bytes.Length / 1e6:0.0} MB, and {claimed.Sender.Host} takes {claimed.Sender.LargestBytes / 1e6:0.0} MB: enclose fewer forms of the document"))
-            : (new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), "");
+            : (new MadeUp(new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), onPaper), "");
     }
 
     private static async Task CloseAsync(Dictionary<MailAccount, Postman> postmen)
@@ -269,6 +285,9 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Parcel {Parcel} was taken over by another worker; the message was not completed")]
     private static partial void ParcelTakenOver(ILogger log, long parcel);
+
+    /// <summary>What a parcel was made into.</summary>
+    private sealed record MadeUp(OutgoingMessage? Message, OutgoingPaper? Paper);
 
     private sealed class TakenOver : Exception;
 }

@@ -14,7 +14,9 @@ using Rendal.Web.Hosting;
 namespace Rendal.Web.Rounds;
 
 /// <summary>A parcel as it will arrive.</summary>
-internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, string Subject, long WordingId, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, IReadOnlyList<DocumentLine> Documents);
+/// <param name="To">The addresses that the message goes to; none where no message goes.</param>
+/// <param name="Post">The lines of the address that it goes to by post; none where nothing goes by post.</param>
+internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, IReadOnlyList<string> Post, string Subject, long WordingId, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, IReadOnlyList<DocumentLine> Documents);
 
 /// <summary>A file that is enclosed.</summary>
 internal sealed record DocumentLine(DocumentForm Form, string Name);
@@ -40,7 +42,7 @@ internal static class ParcelEndpoints
         var sender = await scope.Senders.FindAsync(made.Preparation.Round.SenderId, cancel);
         var filled = made.Filled();
         return new ParcelView(
-            parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, filled?.Subject ?? "", made.Preparation.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
+            parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [], filled?.Subject ?? "", made.Preparation.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
             filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, [.. made.Layout.Layout.Forms.Order().Zip(DocumentFile.Names(made.Paper(), made.Layout.Layout), (form, name) => new DocumentLine(form, name))]);
     }
 

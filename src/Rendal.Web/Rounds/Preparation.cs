@@ -6,6 +6,7 @@ using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
+using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
 using Rendal.Store.Customers;
 using Rendal.Store.Intake;
@@ -133,7 +134,7 @@ internal sealed class Preparation
         var frozen = new List<FrozenParcel>(parcels.Count);
         foreach (var parcel in parcels)
         {
-            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients) || !again.Accounts.SequenceEqual(parcel.Accounts) || again.ReminderLevel != parcel.ReminderLevel || again.Layout != parcel.Layout)
+            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients) || !again.Accounts.SequenceEqual(parcel.Accounts) || again.ReminderLevel != parcel.ReminderLevel || again.OnPaper != parcel.OnPaper || again.Layout != parcel.Layout)
             {
                 return null;
             }
@@ -186,6 +187,7 @@ internal sealed class Preparation
             return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, accounts, recipients, level), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "")
             {
                 ReminderLevel = level,
+                OnPaper = card.GoesByPost,
                 Layout = LayoutFor(card, level).Ref,
             };
         }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
@@ -202,6 +204,21 @@ internal sealed class Preparation
         if (LayoutFor(card, level).Template.Errors.Count > 0)
         {
             return "the layout has an error";
+        }
+
+        if (card.GoesByPost && LayoutFor(card, level).Template.Layout.Letter is not null && WordProcessor.Program is null)
+        {
+            return WordProcessor.Missing;
+        }
+
+        if (card.Delivery == Delivery.Both && !card.GoesByPost)
+        {
+            return "it is to get post too, and the card has no postal address";
+        }
+
+        if (card.Delivery == Delivery.Both && recipients.To.Count == 0)
+        {
+            return "it is to get messages too, and the card has no e-mail address";
         }
 
         if (recipients.Bad.Count > 0)

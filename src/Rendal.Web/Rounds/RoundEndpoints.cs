@@ -8,6 +8,8 @@ using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Files;
+using Rendal.Files.Documents;
+using Rendal.Files.Post;
 using Rendal.Mail;
 using Rendal.Store.Books;
 using Rendal.Store.Rounds;
@@ -43,6 +45,7 @@ internal static class RoundEndpoints
         group.MapPost("/{id:long}/exported-went", ExportedWentAsync);
         group.MapGet("/{id:long}/messages.zip", ZipAsync);
         group.MapGet("/{id:long}/messages.mbox", MboxAsync);
+        group.MapGet("/{id:long}/post.pdf", PostAsync);
         group.MapGet("/{id:long}/progress", Progress);
         group.MapGet("/{id:long}/values", ValuesAsync);
     }
@@ -174,11 +177,11 @@ internal static class RoundEndpoints
             .Select(g => new WordingCount(wordings[g.Key], g.Count())).OrderByDescending(w => w.Messages).ThenBy(w => w.Name, StringComparer.Ordinal);
         var totals = ready.SelectMany(p => p.Sums).Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).OrderByDescending(g => g.Key == scope.Book.Currency.Code).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
         return new ReleaseSummary(
-            ready.Count, ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], $"{sender.Name} <{sender.Address}>", $"{sender.Host}:{sender.Port}",
+            ready.Count, ready.Count(p => p.Recipients.Count > 0), ready.Count(p => p.OnPaper), ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], $"{sender.Name} <{sender.Address}>", $"{sender.Host}:{sender.Port}",
             SenderEndpoints.IsPractice(sender, parts), [.. words], "the statement as PDF",
             all.Count(p => ParcelLine.StandingOf(p) == "needs-you"), all.Count(p => p.State == ParcelState.Held), (await scope.Rounds.LeftOutAsync(id, cancel)).Count, ready.Count >= TypedFrom)
         {
-            Forecast = await ForecastAsync(sender, ready.Count, scope, clock, cancel),
+            Forecast = await ForecastAsync(sender, ready.Count(p => p.Recipients.Count > 0), scope, clock, cancel),
         };
     }
 
@@ -242,6 +245,21 @@ internal static class RoundEndpoints
     private static async Task<FileStreamHttpResult> MboxAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         await FileAsync(id, scope, "application/mbox", "mbox", file => MessageFiles.WriteMboxAsync(file, scope.Rounds.ExportedAsync(id, cancel).Select(m => m.Bytes), clock.GetUtcNow(), cancel), cancel);
 
+    /// <summary>All letters of a round in one PDF to be printed.</summary>
+    /// <param name="id">The round.</param>
+    /// <param name="bothSides">Whether it is printed on both sides.</param>
+    private static async Task<FileStreamHttpResult> PostAsync(long id, BookScope scope, CancellationToken cancel, bool bothSides = false)
+    {
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var papers = await scope.Rounds.PapersAsync(id, cancel);
+        return papers.Count == 0 ? throw Unable.Conflict("Nothing of this round was made up for the post yet.")
+            : await FileOnTheWay.SendAsync(DocumentFile.PdfType, FileName.Safe($"{round.Name} post", ".pdf"), file =>
+            {
+                PostBundle.Write(file, round.Name, papers.Select(p => new PostPiece(p.Customer, p.Name, p.Lines, p.Country, p.Pdf)), bothSides);
+                return Task.CompletedTask;
+            });
+    }
+
     private static async IAsyncEnumerable<(string FileName, byte[] Bytes)> Named(IAsyncEnumerable<(string Customer, string Name, byte[] Bytes)> messages)
     {
         var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
@@ -289,7 +307,7 @@ internal static class RoundEndpoints
             var leaves = left == 0 ? null : await scope.Rounds.NextLeavesAsync(id, cancel);
             var view = new ProgressView(
                 counts, round.Paused, sender!.Paused, sender.Away, left == 0 ? 0 : (int)await scope.Rounds.TakenSinceAsync(id, now - TimeSpan.FromMinutes(1), cancel),
-                await ForecastAsync(sender, left, scope, clock, cancel), leaves > now ? leaves : null);
+                await ForecastAsync(sender, left, scope, clock, cancel), leaves > now ? leaves : null, await scope.Rounds.PaperCountAsync(id, cancel));
             if (last is null || !Same(view, last))
             {
                 last = view;

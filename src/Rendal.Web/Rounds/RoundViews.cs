@@ -38,9 +38,10 @@ internal sealed record ParcelSumView(string Currency, string Total, string Overd
 /// <param name="Standing"><c>needs-you</c> for one that a person has to see to; else its state.</param>
 /// <param name="Accounts">The accounts on its statements; more than the customer's own for a head office.</param>
 /// <param name="ReminderLevel">The level of the reminder that it is; null for statements.</param>
-internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer, int? ReminderLevel)
+/// <param name="OnPaper">Whether it goes by post, alone where there are no recipients.</param>
+internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer, int? ReminderLevel, bool OnPaper)
 {
-    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel);
+    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel, p.OnPaper);
 
     public static string StandingOf(ParcelRecord p) => p.State == ParcelState.Prepared && p.Problem.Length > 0 ? "needs-you" : p.State.Code();
 }
@@ -107,7 +108,10 @@ internal sealed record DecisionRequest(string Customer, string? Decision, string
 internal sealed record WordingCount(string Name, int Messages);
 
 /// <summary>What is about to be released.</summary>
-internal sealed record ReleaseSummary(int Messages, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, IReadOnlyList<WordingCount> Wordings, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped)
+/// <param name="Parcels">How many parcels are ready.</param>
+/// <param name="Messages">How many of them are messages.</param>
+/// <param name="Papers">How many of them go by post, some beside their message.</param>
+internal sealed record ReleaseSummary(int Parcels, int Messages, int Papers, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, IReadOnlyList<WordingCount> Wordings, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped)
 {
     /// <summary>When they go, as far as the sender's allowance tells.</summary>
     public required ForecastView Forecast { get; init; }
@@ -137,8 +141,9 @@ internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count, s
 /// <param name="SenderAway">What keeps the sender's server from being reached; null while it is.</param>
 /// <param name="AMinute">How many messages the server took in the last minute.</param>
 /// <param name="Forecast">When the rest goes, as far as the sender's allowance tells.</param>
+/// <param name="Papers">How many letters were made up for the post.</param>
 /// <param name="LeavesAt">When the next leaves, where that is later; null where it may go now, or none is left.</param>
-internal sealed record ProgressView(IReadOnlyDictionary<string, long> Counts, bool Paused, string SenderPaused, SenderAway? SenderAway, int AMinute, ForecastView Forecast, DateTimeOffset? LeavesAt);
+internal sealed record ProgressView(IReadOnlyDictionary<string, long> Counts, bool Paused, string SenderPaused, SenderAway? SenderAway, int AMinute, ForecastView Forecast, DateTimeOffset? LeavesAt, int Papers);
 
 /// <summary>How many parcels were stopped.</summary>
 internal sealed record StoppedView(int Parcels);

@@ -77,7 +77,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         await using (var dying = await queue.RegisterAsync(Cancel))
         {
             var parcel = (await queue.ClaimAsync(dying.Number, TestBook.Now, Cancel))!;
-            var dispatchTry = (await queue.BeginTryAsync(parcel, dying.Number, Message(parcel), TestBook.Now, Cancel))!.Value;
+            var dispatchTry = (await queue.BeginTryAsync(parcel, dying.Number, Message(parcel), null, TestBook.Now, Cancel))!.Value;
             if (givenTheEnd)
             {
                 Assert.True(await queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now, Cancel));
@@ -299,7 +299,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
 
     private async Task SendAsync(ClaimedParcel parcel, long worker, Outcome outcome)
     {
-        var dispatchTry = (await queue.BeginTryAsync(parcel, worker, parcel.Message is null ? Message(parcel) : null, TestBook.Now, Cancel))!.Value;
+        var dispatchTry = (await queue.BeginTryAsync(parcel, worker, parcel.Message is null ? Message(parcel) : null, null, TestBook.Now, Cancel))!.Value;
         Assert.True(await queue.MarkEndingAsync(parcel, worker, dispatchTry, TestBook.Now, Cancel));
         await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), TestBook.Now, Cancel);
     }

@@ -11,6 +11,7 @@ export const standingWords: Record<string, string> = {
   returned: "returned",
   unsure: "unsure",
   exported: "exported",
+  printed: "printed",
   "left-out": "left out",
 };
 
@@ -42,6 +43,12 @@ const shapes: Record<string, React.ReactNode> = {
     <g>
       <rect x="1.8" y="1.8" width="8.4" height="8.4" fill="none" stroke="var(--sent)" strokeWidth="1.6" />
       <path d="M6 3v5M3.6 6 6 8.4 8.4 6" fill="none" stroke="var(--sent)" strokeWidth="1.4" />
+    </g>
+  ),
+  printed: (
+    <g>
+      <rect x="1.8" y="1.8" width="8.4" height="8.4" fill="none" stroke="var(--sent)" strokeWidth="1.6" />
+      <path d="M3.8 4.6h4.4M3.8 7.4h4.4" stroke="var(--sent)" strokeWidth="1.2" />
     </g>
   ),
   refused: <path d="M1.5 1.5l9 9m0-9l-9 9" stroke="var(--rust)" strokeWidth="2.2" />,

@@ -10,6 +10,7 @@ import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import "./message.css";
 import { MessagePane } from "./MessagePane";
+import { StatementPages } from "../rounds/StatementPages";
 import { Notes } from "./Notes";
 import { TakeReturned } from "./TakeReturned";
 
@@ -21,8 +22,12 @@ const endings: Record<string, { standing: string; words: string }> = {
   unreachable: { standing: "to-be-retried", words: "server away" },
   "sign-in-refused": { standing: "refused", words: "sign-in refused" },
   exported: { standing: "exported", words: "exported" },
+  printed: { standing: "printed", words: "printed" },
   stopped: { standing: "to-be-retried", words: "broken off" },
 };
+
+/** Whether an entry is of what went by post: no message, so no Message-ID. */
+const isPaper = (e: { messageId: string }) => e.messageId === "";
 
 const cameBack = { standing: "returned", words: "came back" };
 
@@ -169,19 +174,37 @@ export function DispatchPage() {
         {shown && (
           <>
             <p style={{ margin: "0 0 8px" }}>
-              <span className="quiet">The server said </span>
-              {shown.answer || "nothing yet"}
+              {isPaper(shown) ? (
+                <>
+                  <span className="quiet">By post to </span>
+                  {shown.recipients.join("; ")}
+                </>
+              ) : (
+                <>
+                  <span className="quiet">The server said </span>
+                  {shown.answer || "nothing yet"}
+                </>
+              )}
               <br />
               <span className="quiet">Round </span>
-              {shown.roundName} <span className="quiet">· Message-ID </span>
-              <span style={{ overflowWrap: "anywhere" }}>{shown.messageId}</span>
+              {shown.roundName} <span className="quiet">· {isPaper(shown) ? "Document" : "Message-ID"} </span>
+              <span style={{ overflowWrap: "anywhere" }}>{isPaper(shown) ? shown.subject : shown.messageId}</span>
               <br />
               <span className="quiet" style={{ overflowWrap: "anywhere" }}>
                 SHA-256 {shown.sha256}
               </span>
             </p>
             <Notes key={`notes ${shown.parcel}`} parcel={shown.parcel} />
-            <MessagePane key={shown.parcel} base={`/api/books/${book}/dispatch/${shown.parcel}`} />
+            {isPaper(shown) ? (
+              <StatementPages
+                key={`paper ${shown.parcel}`}
+                address={`/api/books/${book}/dispatch/${shown.parcel}/paper`}
+                name={shown.subject}
+                version={shown.sha256}
+              />
+            ) : (
+              <MessagePane key={shown.parcel} base={`/api/books/${book}/dispatch/${shown.parcel}`} />
+            )}
           </>
         )}
       </div>

@@ -15,6 +15,7 @@ const parcel = (customer: string, name: string, standing: string): Parcel => ({
   items: 1,
   answer: "",
   reminderLevel: null,
+  onPaper: false,
 });
 
 describe("the order of the parcels", () => {

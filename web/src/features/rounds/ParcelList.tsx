@@ -176,6 +176,7 @@ function ParcelRow({
   const alsoOn = first?.alsoOn;
   const note = [
     parcel.problem || (["refused", "to-be-retried", "unsure"].includes(parcel.standing) ? parcel.answer : ""),
+    parcel.onPaper && (parcel.recipients.length > 0 ? "by post too" : "by post"),
     parcel.reminderLevel !== null && `reminder ${parcel.reminderLevel}`,
     alsoOn && `also on ${alsoOn}’s, counted there`,
     branches > 0 && `for ${count(branches, "branch", "branches")}`,

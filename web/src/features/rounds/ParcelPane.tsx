@@ -42,15 +42,25 @@ export function ParcelPane({
       {(v) => (
         <article aria-label={`Parcel of ${v.name}`}>
           <dl>
-            <dt>To</dt>
-            <dd>{v.to.join("; ")}</dd>
-            <dt>From</dt>
-            <dd>{v.from}</dd>
-            <dt>Subject</dt>
-            <dd>
-              <strong>{v.subject}</strong>
-            </dd>
-            <dt>Enclosed</dt>
+            {(v.to.length > 0 || v.post.length === 0) && (
+              <>
+                <dt>To</dt>
+                <dd>{v.to.join("; ")}</dd>
+                <dt>From</dt>
+                <dd>{v.from}</dd>
+                <dt>Subject</dt>
+                <dd>
+                  <strong>{v.subject}</strong>
+                </dd>
+              </>
+            )}
+            {v.post.length > 0 && (
+              <>
+                <dt>By post</dt>
+                <dd>{v.post.join(", ")}</dd>
+              </>
+            )}
+            <dt>{v.to.length > 0 ? "Enclosed" : "Document"}</dt>
             <dd className="enclosed">
               {v.documents.map((d) => (
                 <a key={d.form} href={`${base}/document?form=${d.form}`} target="_blank" rel="noreferrer">
@@ -72,15 +82,18 @@ export function ParcelPane({
               {
                 key: "message",
                 label: "Message",
-                children: (
-                  <iframe
-                    key={version}
-                    title={`Message to ${v.name}`}
-                    sandbox=""
-                    src={`${base}/page`}
-                    className="letter-frame"
-                  />
-                ),
+                children:
+                  v.to.length === 0 && v.post.length > 0 ? (
+                    <p className="quiet">No message goes to this customer, only the document, by post.</p>
+                  ) : (
+                    <iframe
+                      key={version}
+                      title={`Message to ${v.name}`}
+                      sandbox=""
+                      src={`${base}/page`}
+                      className="letter-frame"
+                    />
+                  ),
               },
               {
                 key: "statement",

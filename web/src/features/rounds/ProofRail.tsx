@@ -10,6 +10,7 @@ type Proof = Schemas["ProofView"];
 const barOrder = [
   "sent",
   "exported",
+  "printed",
   "sending",
   "released",
   "prepared",

@@ -35,15 +35,16 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState("");
   const [way, setWay] = useState<Schemas["Way"]>("mail");
+  const things = s.papers > 0 ? "parcels" : "messages";
   const stays = [
     s.needYou > 0 && `${s.needYou} need you`,
     s.held > 0 && `${s.held} held`,
     s.leftOut > 0 && `${s.leftOut} left out`,
   ].filter(Boolean);
-  const isReady = s.messages > 0 && (!s.countToBeTyped || typed.trim() === String(s.messages));
+  const isReady = s.parcels > 0 && (!s.countToBeTyped || typed.trim() === String(s.parcels));
   const go = () => {
     if (isReady && !release.isPending) {
-      release.mutate({ count: s.messages, at: at || null, way }, { onSuccess: onClose });
+      release.mutate({ count: s.parcels, at: at || null, way }, { onSuccess: onClose });
     }
   };
   return (
@@ -51,8 +52,19 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
       <dl className="summary">
         <dt>Messages</dt>
         <dd>
-          <strong>{s.messages.toLocaleString("en-GB")}</strong>, to {count(s.addresses, "address", "addresses")}
+          <strong>{s.messages.toLocaleString("en-GB")}</strong>
+          {s.messages > 0 && `, to ${count(s.addresses, "address", "addresses")}`}
         </dd>
+        {s.papers > 0 && (
+          <>
+            <dt>Letters</dt>
+            <dd>
+              <strong>{s.papers.toLocaleString("en-GB")}</strong> by post
+              {s.papers + s.messages > s.parcels && `, ${s.papers + s.messages - s.parcels} beside a message`}; you
+              print them from one PDF
+            </dd>
+          </>
+        )}
         <dt>Claims</dt>
         <dd>
           <strong>{s.totals.map((t) => money(t.amount, t.currency)).join(" · ") || "nothing"}</strong>
@@ -91,15 +103,15 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         <dd>{stays.length > 0 ? stays.join(", ") : "nothing"}</dd>
       </dl>
       {release.error && <Alert type="error" title={release.error.message} style={{ marginBottom: 10 }} />}
-      {s.messages === 0 && <p>Nothing is ready to be released.</p>}
+      {s.parcels === 0 && <p>Nothing is ready to be released.</p>}
       {s.countToBeTyped && (
         <label className="summary-count">
-          Type the number of messages to release them
+          Type the number of {things} to release them
           <Input
             style={{ width: 90 }}
             inputMode="numeric"
             value={typed}
-            placeholder={String(s.messages)}
+            placeholder={String(s.parcels)}
             onChange={(e) => setTyped(e.target.value)}
             onPressEnter={go}
             autoFocus
@@ -115,7 +127,7 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
           onClick={go}
           autoFocus={!s.countToBeTyped}
         >
-          Release {count(s.messages, "message")}
+          Release {count(s.parcels, s.papers > 0 ? "parcel" : "message")}
           {at !== "" && " for then"}
         </Button>
       </div>

@@ -54,11 +54,11 @@ export function SendingLine({ round }: { round: Round }) {
         message.success(`${count(stopped.parcels, "parcel")} stopped.`);
       },
     });
-  const all = of("sent", "refused", "returned", "unsure", "exported") + left;
+  const all = of("sent", "refused", "returned", "unsure", "exported", "printed") + left;
   return (
     <div className="sending" role="status">
       <strong>
-        {of("sent")} of {all} sent
+        {of("sent", "printed")} of {all} {of("printed") > 0 ? "done" : "sent"}
       </strong>
       {left > 0 && <span>{left} left</span>}
       {of("refused") > 0 && <span>{of("refused")} refused</span>}
@@ -70,6 +70,13 @@ export function SendingLine({ round }: { round: Round }) {
           <Button size="small" onClick={() => void went()}>
             They were sent
           </Button>
+        </span>
+      )}
+      {progress.papers > 0 && (
+        <span>
+          {count(progress.papers, "letter")} for the post, to be printed on{" "}
+          <a href={`/api/books/${book}/rounds/${round.id}/post.pdf`}>one side</a> or{" "}
+          <a href={`/api/books/${book}/rounds/${round.id}/post.pdf?bothSides=true`}>both sides</a>
         </span>
       )}
       {of("unsure") > 0 && <span>{of("unsure")} unsure</span>}

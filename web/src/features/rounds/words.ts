@@ -31,6 +31,7 @@ export const standingOrder = [
   "sending",
   "released",
   "exported",
+  "printed",
   "sent",
 ];
 
@@ -42,6 +43,7 @@ export const groupWords: Record<string, string> = {
   returned: "Returned",
   "to-be-retried": "To be retried",
   exported: "Exported",
+  printed: "Printed",
   prepared: "Ready",
   held: "Held",
   sending: "Sending",
