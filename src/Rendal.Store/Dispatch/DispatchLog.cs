@@ -44,6 +44,9 @@ public sealed record DispatchEntry(
 {
     /// <summary>Whether the message came back after the server had taken it.</summary>
     public bool CameBack { get; init; }
+
+    /// <summary>Whether a person had it sent once more on purpose.</summary>
+    public bool IsRepeat { get; init; }
 }
 
 /// <summary>What a person added to the record of a parcel.</summary>
@@ -57,15 +60,16 @@ public sealed record DispatchNote(DateTimeOffset WrittenAt, string By, string Te
 /// <param name="Outcome">How the try ended, or <c>returned</c> for what came back later; empty for all.</param>
 /// <param name="From">The first day of the book; null for no limit.</param>
 /// <param name="To">The last day of the book; null for no limit.</param>
-public sealed record LogSearch(string Text = "", string Outcome = "", DateOnly? From = null, DateOnly? To = null);
+/// <param name="Round">The round; null for all.</param>
+public sealed record LogSearch(string Text = "", string Outcome = "", DateOnly? From = null, DateOnly? To = null, long? Round = null);
 
 /// <summary>The record of what went out of one book.</summary>
 public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
     private const string Select = """
         select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
-            coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''), coalesce(m.recipients, array[array_to_string(a.lines || a.country, ', ')]), t.recipients, encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
-            p.state = 'returned' and t.ending in ('accepted', 'unanswered')
+            coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''), coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]), t.recipients, encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
+            p.state = 'returned' and t.ending in ('accepted', 'unanswered'), r.repeat_of is not null
         from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
         left join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id and t.ending is distinct from 'printed'
         left join paper a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.ending = 'printed' or p.way = 'post')
@@ -75,12 +79,13 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
                 or exists (select from ledger_row l where l.book_id = p.book_id and l.intake_id = r.intake_id and l.number = $2 and (l.customer = p.customer or p.accounts @> jsonb_build_array(jsonb_build_object('key', l.customer)))))
             and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
             and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone) and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
+            and ($7::bigint is null or p.round_id = $7)
         order by t.started_at desc, t.id desc
         """;
 
     /// <summary>The tries that are looked for, the newest first.</summary>
     public Task<List<DispatchEntry>> SearchAsync(LogSearch search, int most, CancellationToken cancel) =>
-        source.Sql($"{Select} limit $7", [.. Values(search), most]).ListAsync(Read, cancel);
+        source.Sql($"{Select} limit $8", [.. Values(search), most]).ListAsync(Read, cancel);
 
     /// <summary>All of them, one after another.</summary>
     public async IAsyncEnumerable<DispatchEntry> AllAsync(LogSearch search, [EnumeratorCancellation] CancellationToken cancel)
@@ -133,7 +138,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             "insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, $2, $3, $4, $5 where exists (select from message where book_id = $1 and parcel_id = $2) or exists (select from paper where book_id = $1 and parcel_id = $2)",
             book, parcel, person, now.ToUniversalTime(), text).RunAsync(cancel);
 
-    private object?[] Values(LogSearch search) => [book, search.Text, Pattern.Holding(search.Text), search.Outcome, Day(search.From), Day(search.To)];
+    private object?[] Values(LogSearch search) => [book, search.Text, Pattern.Holding(search.Text), search.Outcome, Day(search.From), Day(search.To), new NpgsqlParameter { Value = (object?)search.Round ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint }];
 
     private static NpgsqlParameter Day(DateOnly? day) => new() { Value = (object?)day ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Date };
 
@@ -141,6 +146,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetString(3), r.GetString(4), r.GetString(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Text(8), r.GetString(9),
         r.GetString(10), r.GetString(11), r.GetString(12), r.GetFieldValue<string[]>(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(14)), r.GetString(15), r.GetInt32(16))
     {
+        IsRepeat = r.GetBoolean(18),
         CameBack = !r.IsDBNull(17) && r.GetBoolean(17),
     };
 }

@@ -11,7 +11,8 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
     /// meanwhile; one that was refused or came back does not.
     /// </summary>
     /// <param name="exceptRound">The round that does not count, as its parcels have the levels that come after what was before it; null where all count.</param>
-    public async Task<Dictionary<string, Reminded>> AllAsync(long? exceptRound, CancellationToken cancel) =>
+    /// <param name="exceptParcel">The parcel that does not count, as it is sent once more; null for none.</param>
+    public async Task<Dictionary<string, Reminded>> AllAsync(long? exceptRound, long? exceptParcel, CancellationToken cancel) =>
         (await source.Sql(
             """
             select distinct on (i.item) i.item, i.level, coalesce(t.ended_at, r.released_at)::date as sent_on
@@ -19,10 +20,12 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
                 join parcel p on p.book_id = i.book_id and p.id = i.parcel_id
                 join round r on r.book_id = p.book_id and r.id = p.round_id
                 left join lateral (select max(ended_at) as ended_at from dispatch_try where book_id = p.book_id and parcel_id = p.id and ending in ('accepted', 'printed')) t on true
-            where i.book_id = $1 and p.round_id is distinct from $2 and p.state not in ('refused', 'returned')
+            where i.book_id = $1 and p.round_id is distinct from $2 and p.id is distinct from $3 and p.state not in ('refused', 'returned')
             order by i.item, i.level desc, sent_on desc
             """,
-            book, new NpgsqlParameter<long?> { TypedValue = exceptRound, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint }).ListAsync(r => (r.GetString(0), new Reminded(r.GetInt16(1), r.GetFieldValue<DateOnly>(2))), cancel)).ToDictionary(i => i.Item1, i => i.Item2, StringComparer.Ordinal);
+            book, Number(exceptRound), Number(exceptParcel)).ListAsync(r => (r.GetString(0), new Reminded(r.GetInt16(1), r.GetFieldValue<DateOnly>(2))), cancel)).ToDictionary(i => i.Item1, i => i.Item2, StringComparer.Ordinal);
+
+    private static NpgsqlParameter<long?> Number(long? value) => new() { TypedValue = value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint };
 
     /// <summary>Writes what the released reminders count as, within the transaction that releases them.</summary>
     internal static Task AddAsync(NpgsqlConnection connection, long book, IReadOnlyList<(long Parcel, ItemReminded Item)> reminded, CancellationToken cancel) =>

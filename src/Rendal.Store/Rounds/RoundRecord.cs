@@ -24,6 +24,9 @@ public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Cho
     /// <summary>The layout that was picked for it; null for the book's.</summary>
     public long? PickedLayout { get; init; }
 
+    /// <summary>The parcel that it was made to send once more; null for any other round.</summary>
+    public long? RepeatOf { get; init; }
+
     /// <summary>The rules that hold for it now: those of its book until something of it was released, from then on its own.</summary>
     public StatementRules RulesNow(StatementRules ofBook) => ReleasedAt is null ? ofBook : Rules;
 }

@@ -17,7 +17,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The channel on which workers hear that something was released.</summary>
     public const string ReleasedChannel = "rendal_released";
 
-    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout";
+    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of";
 
     private const string ParcelColumns = """
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
@@ -37,6 +37,35 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     public Task<long> MakeAsync(string name, long intake, Choice choice, StatementRules rules, long wording, long sender, long person, CancellationToken cancel) =>
         source.Sql("insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules) values ($1, $2, $3, $4, $5, $6, $7, $8) returning id",
             book, name, intake, Commands.Json(choice), wording, sender, person, Commands.Json(rules)).OneAsync<long>(cancel);
+
+    /// <summary>
+    /// Makes a round that sends a parcel once more: to its customer alone, put in by hand, from the same rows and by the same
+    /// choices, wording, layout and sender. Null where there is no such parcel, or it has not gone out or come to its end.
+    /// </summary>
+    public async Task<long?> MakeRepeatAsync(long parcel, Choice choice, long person, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        var made = await connection.Sql(
+            """
+            insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout, repeat_of)
+            select r.book_id, r.name || ', once more', r.intake_id, $3, r.wording_id, r.sender_id, $4, r.rules, r.picked_layout, p.id
+            from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
+            where p.book_id = $1 and p.id = $2 and p.state in ('sent', 'refused', 'returned', 'exported', 'printed')
+            returning id
+            """,
+            book, parcel, Commands.Json(choice), person).ListAsync(r => r.GetInt64(0), cancel);
+        if (made.Count == 0)
+        {
+            return null;
+        }
+
+        await connection.Sql(
+            "insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) select $1, $3, customer, 'put-in', 'sent once more on purpose', $4 from parcel where book_id = $1 and id = $2",
+            book, parcel, made[0], person).RunAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return made[0];
+    }
 
     /// <summary>Changes a round of which nothing was released. False where there is no such round or something was.</summary>
     public async Task<bool> UpdateAsync(long id, string name, Choice choice, long wording, long sender, long? layout, CancellationToken cancel) =>
@@ -317,6 +346,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9), StoreJson.Read<ByHand>(r.GetString(10)), StoreJson.Read<StatementRules>(r.GetString(11)))
     {
         PickedLayout = r.Nullable<long>(12),
+        RepeatOf = r.Nullable<long>(13),
     };
 
     private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(

@@ -1,3 +1,5 @@
+using Rendal.Core.Dispatch;
+
 namespace Rendal.Store.Senders;
 
 /// <summary>The mail account and identity that messages go out under.</summary>
@@ -25,6 +27,9 @@ public sealed record Sender(long Id, string Name, string Address, string Host, i
 
     /// <summary>The size in bytes beyond which the server takes no message; null where it is not known.</summary>
     public int? LargestBytes { get; init; }
+
+    /// <summary>The pauses between the tries of a message that the server puts off; after the last one it is refused.</summary>
+    public IReadOnlyList<TimeSpan> Pauses { get; init; } = NextStep.DefaultPauses;
 
     /// <summary>Why nothing is sent under it until a person has seen to it; empty when it may send.</summary>
     public string Paused { get; init; } = "";

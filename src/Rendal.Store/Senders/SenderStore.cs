@@ -5,7 +5,7 @@ namespace Rendal.Store.Senders;
 /// <summary>The senders of one book.</summary>
 public sealed class SenderStore(NpgsqlDataSource source, long book)
 {
-    internal const string Columns = "id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes, paused, away_times, away_since, away_words, away_until";
+    internal const string Columns = "id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes, paused, away_times, away_since, away_words, away_until, pauses";
 
     /// <summary>All senders, in the order in which they were made.</summary>
     public Task<List<Sender>> ListAsync(CancellationToken cancel) => source.Sql($"select {Columns} from sender where book_id = $1 order by id", book).ListAsync(r => Read(r), cancel);
@@ -17,8 +17,8 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
     public Task<long> AddAsync(Sender sender, CancellationToken cancel) =>
         source.Sql(
             """
-            insert into sender (book_id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id
+            insert into sender (book_id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes, pauses)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) returning id
             """,
             [book, .. Values(sender)]).OneAsync<long>(cancel);
 
@@ -28,17 +28,19 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
     /// <param name="cancel">Stops it.</param>
     public async Task<bool> UpdateAsync(Sender sender, DateOnly today, CancellationToken cancel)
     {
-        var changed = await source.Sql(
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        var changed = await connection.Sql(
             """
             update sender set name = $2, address = $3, host = $4, port = $5, security = $6, user_name = $7, password = coalesce($8, password),
-                reply_to = $9, copy_to_self = $10, a_minute = $11, a_day = $12, largest_bytes = $13,
+                reply_to = $9, copy_to_self = $10, a_minute = $11, a_day = $12, largest_bytes = $13, pauses = $14,
                 paused = '', next_at = '-infinity', away_times = 0, away_since = null, away_words = '', away_until = '-infinity'
-            where book_id = $1 and id = $14
+            where book_id = $1 and id = $15
             """,
             [book, .. Values(sender), sender.Id]).RunAsync(cancel);
         if (sender.ADay is not null)
         {
-            await source.Sql(
+            await connection.Sql(
                 """
                 insert into sender_day (book_id, sender_id, day, messages)
                 select $1, $2, $3, count(*) from dispatch_try t
@@ -50,6 +52,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
                 book, sender.Id, today).RunAsync(cancel);
         }
 
+        await transaction.CommitAsync(cancel);
         return changed == 1;
     }
 
@@ -68,13 +71,14 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
         LargestBytes = r.Nullable<int>(at + 12),
         Paused = r.GetString(at + 13),
         Away = r.GetInt32(at + 14) is > 0 and var times ? new SenderAway(times, r.GetFieldValue<DateTimeOffset>(at + 15), r.GetString(at + 16), r.GetFieldValue<DateTimeOffset>(at + 17)) : null,
+        Pauses = [.. r.GetFieldValue<int[]>(at + 18).Select(minutes => TimeSpan.FromMinutes(minutes))],
     };
 
     private static object?[] Values(Sender sender) =>
     [
         sender.Name, sender.Address, sender.Host, sender.Port, sender.Security, sender.UserName,
         new NpgsqlParameter { Value = (object?)sender.ProtectedPassword ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bytea },
-        sender.ReplyTo, sender.CopyToSelf, Whole(sender.AMinute), Whole(sender.ADay), Whole(sender.LargestBytes),
+        sender.ReplyTo, sender.CopyToSelf, Whole(sender.AMinute), Whole(sender.ADay), Whole(sender.LargestBytes), sender.Pauses.Select(p => (int)p.TotalMinutes).ToArray(),
     ];
 
     private static NpgsqlParameter Whole(int? value) => new() { Value = (object?)value ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Integer };

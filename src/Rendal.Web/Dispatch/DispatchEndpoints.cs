@@ -7,11 +7,15 @@ using Rendal.Files.Documents;
 using Rendal.Store.Dispatch;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
+using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Dispatch;
 
 /// <summary>What is to be added to the record of a parcel.</summary>
 internal sealed record NoteRequest(string Text);
+
+/// <summary>The round that sends a parcel once more.</summary>
+internal sealed record RepeatView(long Round);
 
 /// <summary>What is looked for in the log.</summary>
 internal sealed class LogQuery
@@ -32,7 +36,11 @@ internal sealed class LogQuery
     [FromQuery(Name = "to")]
     public DateOnly? To { get; init; }
 
-    public LogSearch Search() => new(Text?.Trim() ?? "", Outcome ?? "", From, To);
+    /// <summary>The round.</summary>
+    [FromQuery(Name = "round")]
+    public long? Round { get; init; }
+
+    public LogSearch Search() => new(Text?.Trim() ?? "", Outcome ?? "", From, To, Round);
 }
 
 /// <summary>The record of what went out.</summary>
@@ -42,7 +50,7 @@ internal static class DispatchEndpoints
     private const int LongestNote = 2_000;
 
     private static readonly string[] Headings =
-        ["Started", "Ended", "Outcome", "Server's answer", "Round", "Customer", "Name", "Subject", "Sender", "Recipients", "Message-ID", "SHA-256", "Bytes"];
+        ["Started", "Ended", "Outcome", "Server's answer", "Repeat", "Round", "Customer", "Name", "Subject", "Sender", "Recipients", "Message-ID", "SHA-256", "Bytes"];
 
     public static void Map(RouteGroupBuilder book)
     {
@@ -58,6 +66,7 @@ internal static class DispatchEndpoints
             Send(await scope.Log.PaperAsync(parcel, cancel) is var (name, pdf) ? (name, DocumentFile.PdfType, pdf) : null));
         group.MapGet("/{parcel:long}/notes", async (long parcel, BookScope scope, CancellationToken cancel) => await scope.Log.NotesAsync(parcel, cancel));
         group.MapPost("/{parcel:long}/notes", NoteAsync);
+        group.MapPost("/{parcel:long}/repeat", RepeatAsync);
         group.MapGet("/{parcel:long}/enclosures/{index:int}", EnclosureAsync);
     }
 
@@ -70,6 +79,16 @@ internal static class DispatchEndpoints
         }
 
         return await scope.Log.AddNoteAsync(parcel, text, scope.Person, clock.GetUtcNow(), cancel) ? await scope.Log.NotesAsync(parcel, cancel) : throw Unable.NotFound("This message");
+    }
+
+    /// <summary>Makes a round that sends a parcel once more, to be looked through and released.</summary>
+    private static async Task<RepeatView> RepeatAsync(long parcel, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var (round, of) = await scope.Rounds.ParcelAsync(parcel, cancel) ?? throw Unable.NotFound("This parcel");
+        var choice = (await scope.Rounds.FindAsync(round, cancel))!.Choice with { Customers = of.Accounts.Select(a => a.Key).Append(of.Customer).ToHashSet(StringComparer.Ordinal) };
+        var made = await scope.Rounds.MakeRepeatAsync(parcel, choice, scope.Person, cancel) ?? throw Unable.Conflict("It is still on its way. It can be sent once more when it has gone out or come to its end.");
+        await RoundEndpoints.PrepareAsync(made, scope, clock, cancel);
+        return new RepeatView(made);
     }
 
     /// <summary>Sends an enclosed file. Only a PDF is shown in the browser; anything else is saved, so that it can run nothing.</summary>
@@ -104,7 +123,7 @@ internal static class DispatchEndpoints
         {
             yield return
             [
-                Time(e.StartedAt), e.EndedAt is { } ended ? Time(ended) : "", e.Ending ?? "", e.Answer, e.RoundName, e.Customer, e.CustomerName, e.Subject, e.Sender, string.Join("; ", e.Recipients), e.MessageId, e.Sha256,
+                Time(e.StartedAt), e.EndedAt is { } ended ? Time(ended) : "", e.Ending ?? "", e.Answer, e.IsRepeat ? "yes" : "", e.RoundName, e.Customer, e.CustomerName, e.Subject, e.Sender, string.Join("; ", e.Recipients), e.MessageId, e.Sha256,
                 e.Size.ToString(CultureInfo.InvariantCulture),
             ];
         }

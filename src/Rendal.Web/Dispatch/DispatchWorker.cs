@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Security.Cryptography;
 using Npgsql;
 using Rendal.Core.Customers;
@@ -112,7 +111,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         if (parcel.Way != Way.Mail)
         {
             var ready = parcel.Way == Way.Post ? new Outcome(Ending.Printed, DispatchQueue.ForThePost, []) : new Outcome(Ending.Exported, "Made up for another mail program.", []);
-            await queue.EndTryAsync(parcel, worker, dispatchTry, ready, NextStep.Following(ready, parcel.Tries, NextStep.DefaultPauses), clock.GetUtcNow(), CancellationToken.None);
+            await queue.EndTryAsync(parcel, worker, dispatchTry, ready, NextStep.Following(ready, parcel.Tries, parcel.Sender.Pauses), clock.GetUtcNow(), CancellationToken.None);
             return;
         }
 
@@ -128,7 +127,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
             var self = parcel.Sender.CopyToSelf && taken.Count == 0 && !parcel.Recipients.Contains(parcel.Sender.Address, StringComparer.OrdinalIgnoreCase) ? parcel.Sender.Address : null;
             List<string> recipients = [.. parcel.Recipients.Where(r => !taken.Contains(r)), .. self is null ? [] : new[] { self }];
             var outcome = (await postman.CarryAsync(made?.Message?.Bytes ?? parcel.Message!, parcel.Sender.Address, recipients, BeforeEnd, CancellationToken.None)).Without(self);
-            await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses, taken.Count > 0), clock.GetUtcNow(), CancellationToken.None);
+            await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, parcel.Sender.Pauses, taken.Count > 0), clock.GetUtcNow(), CancellationToken.None);
         }
         catch (TakenOver)
         {
@@ -247,8 +246,8 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var who = Recipients.Of(claimed.Card, kind);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
         var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.Sender.ReplyTo, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
-        return claimed.Sender.LargestBytes < bytes.Length
-            ? (null, string.Create(CultureInfo.InvariantCulture, $"the message is {bytes.Length / 1e6:0.0} MB, and {claimed.Sender.Host} takes {claimed.Sender.LargestBytes / 1e6:0.0} MB: enclose fewer forms of the document"))
+        return MessageSizes.Problem(bytes.Length, claimed.Sender) is { Length: > 0 } tooLarge
+            ? (null, tooLarge)
             : (new MadeUp(new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), onPaper), "");
     }
 

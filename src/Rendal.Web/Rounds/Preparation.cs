@@ -94,7 +94,7 @@ internal sealed class Preparation
         // What was released stays what it was, whatever is decided about its items later.
         var hand = round.ReleasedAt is null ? await ByHandAsync(scope, id, decisions, cancel) : round.ByHand;
         return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), decisions, hand,
-            round.Choice.ReminderLevels is null ? [] : await scope.Reminders.AllAsync(round.Id, cancel),
+            round.Choice.ReminderLevels is null ? [] : await scope.Reminders.AllAsync(round.Id, round.RepeatOf, cancel),
             await scope.Layouts.ListAsync(cancel), await scope.Layouts.UsesAsync(cancel), await scope.Wordings.UsesAsync(cancel), await scope.Returned.AddressesAsync(cancel));
     }
 
@@ -174,27 +174,31 @@ internal sealed class Preparation
         Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)],
     };
 
-    private List<ParcelRecord> Parcels(ChosenRound chosen) =>
-    [
-        .. chosen.Statements.GroupBy(s => s.Customer).Select(of =>
-        {
-            var card = Card(of.Key);
-            IReadOnlyList<Statement> statements = [.. of];
-            IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, Card(key).Name))];
-            var recipients = Recipients.Of(card, Round.Choice.Kind);
-            var held = decisions.TryGetValue(of.Key, out var decision) && decision.Decision == "held";
-            var level = statements.Max(s => s.ReminderLevel);
-            return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, accounts, recipients, level), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "")
+    private List<ParcelRecord> Parcels(ChosenRound chosen)
+    {
+        using var sizes = new MessageSizes(sender);
+        return
+        [
+            .. chosen.Statements.GroupBy(s => s.Customer).Select(of =>
             {
-                ReminderLevel = level,
-                OnPaper = card.GoesByPost,
-                Layout = LayoutFor(card, level).Ref,
-            };
-        }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
-    ];
+                var card = Card(of.Key);
+                IReadOnlyList<Statement> statements = [.. of];
+                IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, Card(key).Name))];
+                var recipients = Recipients.Of(card, Round.Choice.Kind);
+                var held = decisions.TryGetValue(of.Key, out var decision) && decision.Decision == "held";
+                var level = statements.Max(s => s.ReminderLevel);
+                return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, accounts, recipients, level, sizes), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "")
+                {
+                    ReminderLevel = level,
+                    OnPaper = card.GoesByPost,
+                    Layout = LayoutFor(card, level).Ref,
+                };
+            }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
+        ];
+    }
 
     /// <summary>What a person has to see to before this parcel can go; empty when nothing.</summary>
-    private string Problem(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients, int? level)
+    private string Problem(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients, int? level, MessageSizes sizes)
     {
         if (WordingFor(card, level).Errors.Count > 0)
         {
@@ -246,6 +250,6 @@ internal sealed class Preparation
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
             : paper.Problem.Length > 0 ? paper.Problem
             : Press.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no face has it"
-            : "";
+            : sizes.Problem(card, recipients, words, paper, LayoutFor(card, level).Template.Layout);
     }
 }

@@ -1,6 +1,7 @@
 using System.Net;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
+using Rendal.Core.Dispatch;
 using Rendal.Mail;
 using Rendal.Store.Senders;
 using Rendal.Web.Books;
@@ -23,20 +24,22 @@ namespace Rendal.Web.Senders;
 /// <param name="ADay">How many messages a day; null for as many as go.</param>
 /// <param name="BegunToday">How many of the day's allowance are used up.</param>
 /// <param name="LargestBytes">The largest message; null where it is not known.</param>
+/// <param name="PauseMinutes">The pauses between the tries of a message that the server puts off.</param>
 /// <param name="Paused">Why it sends nothing until a person has seen to it; empty when it may.</param>
 /// <param name="Away">What keeps its server from being reached; null while it is.</param>
 /// <param name="IsPractice">Whether what it sends ends in the postroom.</param>
 internal sealed record SenderView(
     long Id, string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, bool HasPassword,
-    int? AMinute, int? ADay, int BegunToday, int? LargestBytes, string Paused, SenderAway? Away, bool IsPractice);
+    int? AMinute, int? ADay, int BegunToday, int? LargestBytes, IReadOnlyList<int> PauseMinutes, string Paused, SenderAway? Away, bool IsPractice);
 
-/// <summary>A sender to be stored or tried; without a password the one that was there stays.</summary>
-internal sealed record SenderRequest(string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, string? Password, int? AMinute, int? ADay, int? LargestBytes);
+/// <summary>A sender to be stored or tried; without a password the one that was there stays, without pauses they are 1, 5, 15 and 60 minutes.</summary>
+internal sealed record SenderRequest(string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, string? Password, int? AMinute, int? ADay, int? LargestBytes, IReadOnlyList<int>? PauseMinutes = null);
 
 /// <summary>The mail accounts of a book.</summary>
 internal static class SenderEndpoints
 {
     private const int LongestName = 60;
+    private const int MostPauses = 20;
 
     private static readonly TimeSpan Silence = TimeSpan.FromSeconds(15);
 
@@ -114,6 +117,11 @@ internal static class SenderEndpoints
             throw Unable.Invalid("An allowance is at least one message; leave it empty for as many as go.");
         }
 
+        if (request.PauseMinutes is { } pauses && (pauses.Count > MostPauses || pauses.Any(p => p is < 1 or > 10_080)))
+        {
+            throw Unable.Invalid($"The pauses between tries are up to {MostPauses}, of a minute to a week each; with none, what the server puts off is refused at once.");
+        }
+
         if (request.LargestBytes is < 10_000 or > 1_000_000_000)
         {
             throw Unable.Invalid("The largest message is at least 10 kB and at most 1 GB; leave it empty where it is not known.");
@@ -126,6 +134,7 @@ internal static class SenderEndpoints
             AMinute = request.AMinute,
             ADay = request.ADay,
             LargestBytes = request.LargestBytes,
+            Pauses = request.PauseMinutes?.Select(p => TimeSpan.FromMinutes(p)).ToList() ?? NextStep.DefaultPauses,
         };
     }
 
@@ -134,7 +143,7 @@ internal static class SenderEndpoints
 
     private static SenderView View(Sender s, Dictionary<long, int> begun, HostParts parts) => new(
         s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, s.ProtectedPassword is not null,
-        s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, s.Paused, s.Away, IsPractice(s, parts));
+        s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, [.. s.Pauses.Select(p => (int)p.TotalMinutes)], s.Paused, s.Away, IsPractice(s, parts));
 
     /// <summary>Whether what a sender sends ends in the postroom.</summary>
     internal static bool IsPractice(Sender s, HostParts parts) => IsThisMachine(s.Host) && s.Port == parts.MailPort;

@@ -40,5 +40,5 @@ internal sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> R
         scope.Book.Rules,
         (await Reach.OfLedgerAsync(scope, Intake.Id, RoundKind.Reminders, FrozenDictionary<string, DateOnly>.Empty, cancel)).Of,
         new ByHand { Holds = [.. (await scope.Holds.ListAsync(cancel)).Select(h => h.Hold)], Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] },
-        await scope.Reminders.AllAsync(null, cancel));
+        await scope.Reminders.AllAsync(null, null, cancel));
 }

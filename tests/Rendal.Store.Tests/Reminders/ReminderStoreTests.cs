@@ -25,7 +25,7 @@ public class ReminderStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         var round = await ReleaseAsync(book, ("AB01", 1));
         await SetStateAsync(book, round, state);
-        var reminded = await new ReminderStore(book.Source, book.Id).AllAsync(null, Cancel);
+        var reminded = await new ReminderStore(book.Source, book.Id).AllAsync(null, null, Cancel);
         Assert.Equal(counts ? [("item of AB01", new Reminded(1, Released))] : [], reminded.Select(r => (r.Key, r.Value)));
     }
 
@@ -37,8 +37,8 @@ public class ReminderStoreTests(Postgres postgres)
         var second = await ReleaseAsync(book, ("AB01", 2));
         await ReleaseAsync(await postgres.NewBookAsync(), ("AB01", 3));
         var store = new ReminderStore(book.Source, book.Id);
-        Assert.Equal([("item of AB01", 2), ("item of BE02", 1)], (await store.AllAsync(null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
-        Assert.Equal([("item of AB01", 1), ("item of BE02", 1)], (await store.AllAsync(second, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
+        Assert.Equal([("item of AB01", 2), ("item of BE02", 1)], (await store.AllAsync(null, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
+        Assert.Equal([("item of AB01", 1), ("item of BE02", 1)], (await store.AllAsync(second, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
     }
 
     [Fact]
@@ -49,7 +49,7 @@ public class ReminderStoreTests(Postgres postgres)
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         FrozenParcel[] one = [Frozen(parcels[0], 1), Frozen(parcels[1] with { Id = parcels[1].Id + 1_000_000 }, 1)];
         Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, one, ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
-        Assert.Empty(await new ReminderStore(book.Source, book.Id).AllAsync(null, Cancel));
+        Assert.Empty(await new ReminderStore(book.Source, book.Id).AllAsync(null, null, Cancel));
     }
 
     private static async Task<long> ReleaseAsync(TestBook book, params (string Customer, int Level)[] reminders)

@@ -245,6 +245,42 @@ public class DispatchTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task One_is_sent_once_more_on_purpose_to_the_address_as_it_is_now_and_the_log_marks_it()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,drill.recipient.550@abbot.example", "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example");
+        var first = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "October", asOf = "2026-10-31", about = "reminders" });
+        await PutAllRightAsync(desk);
+        first = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{first.Id()}/prepare", new { });
+        var parcel = first.List("parcels").Single(p => p.Text("customer") == "AB01");
+        Assert.Equal(HttpStatusCode.Conflict, (await RepeatAsync(parcel.Id())).StatusCode);
+        await (await desk.ReleaseAsync(first.Id(), 2)).JsonAsync();
+        Assert.Equal(["refused", "sent"], (await desk.SettledAsync(first.Id())).List("parcels").Select(p => p.Text("standing")));
+
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "new@abbot.example", "Owen Prys", "Mr")).JsonAsync();
+        var again = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{(await (await RepeatAsync(parcel.Id())).JsonAsync()).GetProperty("round").GetInt64()}");
+        Assert.Equal("October, once more", again.Text("name"));
+        var repeat = Assert.Single(again.List("parcels"));
+        Assert.Equal(("AB01", "prepared", parcel.GetProperty("reminderLevel").GetInt32()), (repeat.Text("customer"), repeat.Text("standing"), repeat.GetProperty("reminderLevel").GetInt32()));
+        Assert.Equal("0.00", again.List("proof").Single().Text("difference"));
+        await (await desk.ReleaseAsync(again.Id(), 1)).JsonAsync();
+        Assert.Equal("sent", (await desk.SettledAsync(again.Id())).List("parcels").Single().Text("standing"));
+
+        var log = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?round={again.Id()}")).EnumerateArray().ToList();
+        Assert.Equal(("new@abbot.example", true), (log.Single().GetProperty("recipients")[0].GetString(), log.Single().GetProperty("isRepeat").GetBoolean()));
+        Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?round={first.Id()}")).GetArrayLength());
+        Assert.Equal(3, (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Select(e => e.Text("messageId")).Distinct().Count());
+
+        Task<HttpResponseMessage> RepeatAsync(long id) => desk.Browser.PostAsync($"{desk.Api}/dispatch/{id}/repeat", null, Cancel);
+
+        static async Task PutAllRightAsync(Desk desk)
+        {
+            await (await desk.PutCardAsync("AB01", "Abbot’s Table", "drill.recipient.550@abbot.example", "Owen Prys", "Mr")).JsonAsync();
+            await (await desk.PutCardAsync("BE02", "Beacon Lodge", "b@beacon.example", "Ines Caldera", "Ms")).JsonAsync();
+        }
+    }
+
+    [Fact]
     public async Task Notes_are_added_to_the_record_with_who_wrote_them_and_stay()
     {
         using var desk = await Desk.AtAsync(rendal);

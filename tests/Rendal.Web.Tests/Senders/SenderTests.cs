@@ -137,12 +137,45 @@ public class SenderTests(RunningRendal rendal)
         Assert.Equal("An allowance is at least one message; leave it empty for as many as go.", await refused.DetailAsync());
     }
 
+    [Fact]
+    public async Task A_message_larger_than_the_server_takes_is_told_before_it_is_released()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(["Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", .. Enumerable.Range(1, 2_000).Select(i => $"BE02,Invoice,B-{i},2026-09-01,2026-10-01,20.00,b@beacon.example")]);
+        var round = await desk.PrepareAsync();
+        Assert.All(round.List("parcels"), p => Assert.Equal("prepared", p.Text("standing")));
+        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
+        await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{practice.Id()}", Account("accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", null, $"book-{desk.Book}", largestBytes: 150_000), Cancel)).JsonAsync();
+        round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
+        var parcels = round.List("parcels").ToDictionary(p => p.Text("customer"), p => p.Text("problem"));
+        Assert.Equal("", parcels["AB01"]);
+        Assert.Matches(@"^the message is \d\.\d+ MB, and 127\.0\.0\.1 takes 0\.15 MB: enclose fewer forms of the document, or smaller pictures$", parcels["BE02"]);
+    }
+
+    [Fact]
+    public async Task How_often_and_when_a_message_is_tried_again_is_the_senders_to_say()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,drill.recipient.451@abbot.example");
+        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
+        Assert.Equal([1, 5, 15, 60], practice.List("pauseMinutes").Select(p => p.GetInt32()));
+        Assert.Equal([10, 20], (await (await KeepAsync(10, 20)).JsonAsync()).List("pauseMinutes").Select(p => p.GetInt32()));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await KeepAsync(0)).StatusCode);
+        await (await KeepAsync()).JsonAsync();
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        Assert.Equal("refused", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+
+        Task<HttpResponseMessage> KeepAsync(params int[] pauses) =>
+            desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{practice.Id()}", Account("accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", null, $"book-{desk.Book}", pauseMinutes: pauses), Cancel);
+    }
+
     private static async Task<HttpResponseMessage> PutAsync(Desk desk, string address, string host, int port, string security, string? password, string userName = "accounts")
     {
         var sender = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().First().Id();
         return await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{sender}", Account(address, host, port, security, password, userName), Cancel);
     }
 
-    private static object Account(string address, string host, int port, string security, string? password, string userName = "accounts", string replyTo = "", bool copyToSelf = false, int? aMinute = null, int? aDay = null) =>
-        new { name = "Tarnbrook", address, replyTo, copyToSelf, host, port, security, userName, password, aMinute, aDay, largestBytes = (int?)null };
+    private static object Account(string address, string host, int port, string security, string? password, string userName = "accounts", string replyTo = "", bool copyToSelf = false, int? aMinute = null, int? aDay = null, int? largestBytes = null, int[]? pauseMinutes = null) =>
+        new { name = "Tarnbrook", address, replyTo, copyToSelf, host, port, security, userName, password, aMinute, aDay, largestBytes, pauseMinutes };
 }

@@ -10,6 +10,7 @@ import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import "./message.css";
 import { MessagePane } from "./MessagePane";
+import { Repeat } from "./Repeat";
 import { StatementPages } from "../rounds/StatementPages";
 import { Notes } from "./Notes";
 import { TakeReturned } from "./TakeReturned";
@@ -31,16 +32,21 @@ const isPaper = (e: { messageId: string }) => e.messageId === "";
 
 const cameBack = { standing: "returned", words: "came back" };
 
+const addressOf = (query: Record<string, string | number>) =>
+  new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString();
+
 /** The record of what went out: each try with the server's words, and exactly what was sent. */
 export function DispatchPage() {
   const book = useBookId();
   const [search, setSearch] = useState("");
   const [outcome, setOutcome] = useState("");
+  const [round, setRound] = useState<number>();
   const [from, setFrom] = useState("");
   const [to, setTo] = useState("");
   const query = {
     ...(search && { search }),
     ...(outcome && { outcome }),
+    ...(round && { round }),
     ...(from && { from }),
     ...(to && { to }),
   };
@@ -49,6 +55,10 @@ export function DispatchPage() {
     queryKey: ["dispatch", book, query],
     queryFn: () => must(api.GET("/api/books/{book}/dispatch", { params: { path: { book }, query } })),
     placeholderData: keepPreviousData,
+  });
+  const rounds = useQuery({
+    queryKey: ["rounds", book],
+    queryFn: () => must(api.GET("/api/books/{book}/rounds", { params: { path: { book } } })),
   });
   const entries = log.data ?? [];
   const shown = entries.find((e) => e.id === picked) ?? entries[0];
@@ -83,6 +93,19 @@ export function DispatchPage() {
           ]}
           onChange={setOutcome}
         />
+        <Select
+          size="small"
+          aria-label="Round"
+          popupMatchSelectWidth={false}
+          style={{ width: 150 }}
+          value={round ?? 0}
+          showSearch={{ optionFilterProp: "label" }}
+          options={[
+            { value: 0, label: "any round" },
+            ...(rounds.data ?? []).filter((r) => r.releasedAt !== null).map((r) => ({ value: r.id, label: r.name })),
+          ]}
+          onChange={(id) => setRound(id || undefined)}
+        />
         <span className="log-days">
           <DayField size="small" label="Went from" placeholder="from" value={from} onChange={setFrom} />
           <DayField size="small" label="Went until" placeholder="until" value={to} onChange={setTo} />
@@ -104,17 +127,11 @@ export function DispatchPage() {
         </span>
         <span className="push">
           Save as{" "}
-          <a
-            aria-label="Save as CSV"
-            href={`/api/books/${book}/dispatch/log.csv?${new URLSearchParams(query).toString()}`}
-          >
+          <a aria-label="Save as CSV" href={`/api/books/${book}/dispatch/log.csv?${addressOf(query)}`}>
             CSV
           </a>
           ,{" "}
-          <a
-            aria-label="Save as XLSX"
-            href={`/api/books/${book}/dispatch/log.xlsx?${new URLSearchParams(query).toString()}`}
-          >
+          <a aria-label="Save as XLSX" href={`/api/books/${book}/dispatch/log.xlsx?${addressOf(query)}`}>
             XLSX
           </a>
         </span>
@@ -187,13 +204,16 @@ export function DispatchPage() {
               )}
               <br />
               <span className="quiet">Round </span>
-              {shown.roundName} <span className="quiet">· {isPaper(shown) ? "Document" : "Message-ID"} </span>
+              {shown.roundName}
+              {shown.isRepeat && " (a repeat)"}{" "}
+              <span className="quiet">· {isPaper(shown) ? "Document" : "Message-ID"} </span>
               <span style={{ overflowWrap: "anywhere" }}>{isPaper(shown) ? shown.subject : shown.messageId}</span>
               <br />
               <span className="quiet" style={{ overflowWrap: "anywhere" }}>
                 SHA-256 {shown.sha256}
               </span>
             </p>
+            <Repeat key={`repeat ${shown.parcel}`} parcel={shown.parcel} customer={shown.customerName} />
             <Notes key={`notes ${shown.parcel}`} parcel={shown.parcel} />
             {isPaper(shown) ? (
               <StatementPages

@@ -7,7 +7,7 @@ import { Trial } from "./Trial";
 import type { Sender } from "./useSenders";
 
 type Request = Schemas["SenderRequest"];
-type Fields = Omit<Request, "largestBytes"> & { largestMegabytes: number | null };
+type Fields = Omit<Request, "largestBytes" | "pauseMinutes"> & { largestMegabytes: number | null; pauses: string };
 
 const megabyte = 1_000_000;
 
@@ -49,6 +49,7 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
       initialValues={{
         ...sender,
         password: "",
+        pauses: sender.pauseMinutes.join(", "),
         largestMegabytes: sender.largestBytes === null ? null : sender.largestBytes / megabyte,
       }}
       onFinish={(fields) => keeping.mutate(request(fields))}
@@ -134,6 +135,13 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
         <Form.Item label="Largest message" name="largestMegabytes">
           <InputNumber min={0.1} max={1000} step={0.1} controls={false} suffix="MB" placeholder="not known" />
         </Form.Item>
+        <Form.Item
+          label="Tried again after, minutes"
+          name="pauses"
+          rules={[{ pattern: /^\s*(\d+(\s*[,; ]\s*\d+)*)?\s*$/, message: "Write whole minutes: 1, 5, 15, 60." }]}
+        >
+          <Input placeholder="not again" />
+        </Form.Item>
         {sender.aDay !== null && (
           <p className="quiet">
             {sender.begunToday.toLocaleString("en-GB")} of {sender.aDay.toLocaleString("en-GB")} are used up today.
@@ -158,11 +166,12 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
   );
 }
 
-function request({ largestMegabytes, ...fields }: Fields): Request {
+function request({ largestMegabytes, pauses, ...fields }: Fields): Request {
   return {
     ...fields,
     aMinute: fields.aMinute ?? null,
     aDay: fields.aDay ?? null,
+    pauseMinutes: (pauses.match(/\d+/g) ?? []).map(Number),
     largestBytes: largestMegabytes ? Math.round(largestMegabytes * megabyte) : null,
   };
 }

@@ -55,6 +55,7 @@ function fresh(first: Sender | undefined): Sender {
     aDay: null,
     begunToday: 0,
     largestBytes: null,
+    pauseMinutes: [1, 5, 15, 60],
     paused: "",
     away: null,
     isPractice: false,
