@@ -24,6 +24,12 @@ public sealed class PersonStore(NpgsqlDataSource source)
         source.Sql("select id, name, password_hash, case when isfinite(sign_in_from) then sign_in_from else 'epoch' end from person where lower(name) = lower($1)", name)
             .FirstAsync(r => new Person(r.GetInt64(0), r.GetString(1), r.GetString(2), r.GetFieldValue<DateTimeOffset>(3)), cancel);
 
+    /// <summary>The address at which a person is told that a round has ended; empty for none.</summary>
+    public Task<string> AddressAsync(long person, CancellationToken cancel) => source.Sql("select address from person where id = $1", person).OneAsync<string>(cancel);
+
+    /// <summary>Changes it; empty for none.</summary>
+    public Task PutAddressAsync(long person, string address, CancellationToken cancel) => source.Sql("update person set address = $2 where id = $1", person, address).RunAsync(cancel);
+
     /// <summary>
     /// Notes a failed sign-in. From the third one on, the next is not looked at for 1, 2, 4 … seconds, 15 minutes at most.
     /// </summary>

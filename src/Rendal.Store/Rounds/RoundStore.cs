@@ -189,7 +189,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.Sql(
             """
-            update round set by_hand = case when released_at is null then $5 else by_hand end, rules = case when released_at is null then $6 else rules end, released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4)
+            update round set by_hand = case when released_at is null then $5 else by_hand end, rules = case when released_at is null then $6 else rules end, released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4), ends_for = $4
             where book_id = $1 and id = $2
             """,
             book, id, now.ToUniversalTime(), person, Commands.Json(hand), Commands.Json(rules)).RunAsync(cancel);

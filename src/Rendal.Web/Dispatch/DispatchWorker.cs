@@ -18,9 +18,10 @@ using Rendal.Web.Senders;
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Sends released parcels, a few at a time. Any number of these may run on any number of machines.</summary>
-internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
+internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
 {
     private const int AtOnce = 2;
+    private const int TellAfter = 50;
     private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan ServerAnswersWithin = TimeSpan.FromMinutes(2);
 
@@ -61,6 +62,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
         var layouts = new ReadyLayouts(source);
         var rounds = new RoundsAtHand(books, source);
         var postmen = new Dictionary<MailAccount, Postman>();
+        var sent = 0;
         try
         {
             while (!stop.IsCancellationRequested)
@@ -74,9 +76,16 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, BookStore book
                     {
                         await SendAsync(one, worker.Number, press, layouts, rounds, letters, postmen);
                     }
+
+                    // A round may end while others have still much to send.
+                    if (++sent % TellAfter == 0)
+                    {
+                        await ends.TellAsync(stop);
+                    }
                 }
 
                 await CloseAsync(postmen);
+                await ends.TellAsync(stop);
                 rounds.Forget();
                 var now = clock.GetUtcNow();
                 var turn = await queue.NextTurnAsync(now, stop) - now;

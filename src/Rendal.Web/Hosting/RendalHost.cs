@@ -67,7 +67,7 @@ internal static class RendalHost
         services.AddSingleton(parts);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(_ => NpgsqlDataSource.Create(parts.Database));
-        services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton<DispatchQueue>().AddSingleton<BookMaking>();
+        services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton<DispatchQueue>().AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<BookMaking>();
         services.AddPostroom(Path.Combine(parts.Data, "postroom"));
         services.AddSingleton<OpenedFiles>().AddSingleton<Works>();
         services.AddSingleton<PreviewPress>().AddSingleton<SenderSecrets>();

@@ -12,6 +12,7 @@ using Rendal.Files.Documents;
 using Rendal.Files.Post;
 using Rendal.Mail;
 using Rendal.Store.Books;
+using Rendal.Store.Dispatch;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 using Rendal.Web.Books;
@@ -34,6 +35,8 @@ internal static class RoundEndpoints
         var group = book.MapGroup("/rounds").WithTags("Rounds");
         group.MapGet("", ListAsync);
         group.MapPost("", MakeAsync);
+        group.MapGet("/ended", async (BookScope scope, RoundEnds ends, CancellationToken cancel) => await ends.UnseenAsync(scope.Book.Id, scope.Person, cancel));
+        group.MapPost("/{id:long}/seen", SeenAsync);
         group.MapGet("/{id:long}", ViewAsync);
         group.MapPut("/{id:long}", ChangeAsync);
         group.MapPost("/{id:long}/prepare", PrepareAsync);
@@ -219,6 +222,13 @@ internal static class RoundEndpoints
         }
 
         return await ViewAsync(id, scope, clock, cancel);
+    }
+
+    /// <summary>The person has seen that the round has ended.</summary>
+    private static async Task<NoContent> SeenAsync(long id, BookScope scope, RoundEnds ends, TimeProvider clock, CancellationToken cancel)
+    {
+        await ends.SeenAsync(scope.Book.Id, id, scope.Person, clock.GetUtcNow(), cancel);
+        return TypedResults.NoContent();
     }
 
     /// <summary>The values in a column that has no meaning for the rules, to choose among.</summary>

@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
+using Rendal.Core.Customers;
 using Rendal.Store.Books;
 using Rendal.Store.People;
 using Rendal.Web.Books;
@@ -17,7 +18,10 @@ namespace Rendal.Web.SignIn;
 internal sealed record Credentials(string Name, string Password);
 
 /// <summary>Who is signed in, and what they may open.</summary>
-internal sealed record SessionView(string Name, IReadOnlyList<BookLine> Books);
+internal sealed record SessionView(string Name, string Address, IReadOnlyList<BookLine> Books);
+
+/// <summary>Where the person who is signed in is told that a round has ended; empty for nowhere but here.</summary>
+internal sealed record AddressRequest(string Address);
 
 /// <summary>Whether somebody has to be the first.</summary>
 internal sealed record FirstRunView(bool Needed);
@@ -35,6 +39,7 @@ internal static class SignInEndpoints
         var group = api.MapGroup("/").WithTags("SignIn");
         group.MapPost("/session", SignInAsync).AllowAnonymous();
         group.MapGet("/session", SessionAsync);
+        group.MapPut("/session/address", PutAddressAsync);
         group.MapDelete("/session", (Delegate)SignOutAsync);
         group.MapGet("/first-run", FirstRunNeededAsync).AllowAnonymous();
         group.MapPost("/first-run", FirstRunAsync).AllowAnonymous();
@@ -68,8 +73,20 @@ internal static class SignInEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<SessionView> SessionAsync(ClaimsPrincipal user, BookStore books, CancellationToken cancel) =>
-        new(user.Identity!.Name!, [.. (await books.OfPersonAsync(user.PersonId(), cancel)).Select(b => new BookLine(b.Id, b.Firm.Name, b.Currency.Code))]);
+    private static async Task<SessionView> SessionAsync(ClaimsPrincipal user, PersonStore people, BookStore books, CancellationToken cancel) =>
+        new(user.Identity!.Name!, await people.AddressAsync(user.PersonId(), cancel), [.. (await books.OfPersonAsync(user.PersonId(), cancel)).Select(b => new BookLine(b.Id, b.Firm.Name, b.Currency.Code))]);
+
+    private static async Task<NoContent> PutAddressAsync(AddressRequest request, ClaimsPrincipal user, PersonStore people, CancellationToken cancel)
+    {
+        var address = AddressList.Read(request.Address) switch
+        {
+            { Good: [], Bad: [] } => "",
+            { Good: [var one], Bad: [] } => one,
+            _ => throw Unable.Invalid($"“{request.Address}” is not one e-mail address."),
+        };
+        await people.PutAddressAsync(user.PersonId(), address, cancel);
+        return TypedResults.NoContent();
+    }
 
     private static async Task<NoContent> SignOutAsync(HttpContext context)
     {

@@ -257,6 +257,31 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         Assert.True(await senders.UpdateAsync((await senders.FindAsync(released.Sender, Cancel))! with { AMinute = aMinute, ADay = aDay }, Today, Cancel));
     }
 
+    [Fact]
+    public async Task The_end_of_a_round_is_noted_once_when_nothing_of_it_is_on_its_way_however_many_look()
+    {
+        var released = await book.ReleasedAsync("AB01", "BE02");
+        var ends = new RoundEnds(source);
+        await using (var worker = await queue.RegisterAsync(Cancel))
+        {
+            var first = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
+            var second = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
+            await SendAsync(first, worker.Number, Accepted);
+            Assert.Empty(await ends.NoteAsync(TestBook.Now, Cancel));
+            await SendAsync(second, worker.Number, new Outcome(Ending.Refused, "550 no", []));
+        }
+
+        var noted = (await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => ends.NoteAsync(TestBook.Now, Cancel)))).SelectMany(n => n);
+        var (end, _, address) = Assert.Single(noted);
+        Assert.Equal((released.Round, ""), (end.Round, address));
+        Assert.Equal([("refused", 1), ("sent", 1)], end.Counts.OrderBy(c => c.Key).Select(c => (c.Key, c.Value)));
+        Assert.Equal(new WentAmiss("BE02", "refused", "550 no"), (await ends.AmissAsync(end, 10, Cancel)).Single() with { Name = "BE02" });
+        Assert.Equal(end.Id, Assert.Single(await ends.UnseenAsync(book.Id, book.Person, Cancel)).Id);
+        Assert.Empty(await ends.UnseenAsync(book.Id, book.Person + 1, Cancel));
+        await ends.SeenAsync(book.Id, released.Round, book.Person, TestBook.Now, Cancel);
+        Assert.Empty(await ends.UnseenAsync(book.Id, book.Person, Cancel));
+    }
+
     [Theory]
     [InlineData("update message set subject = 'another'")]
     [InlineData("delete from message")]

@@ -2,6 +2,7 @@ using System.Net;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using Microsoft.Extensions.DependencyInjection;
 using MimeKit;
 
 namespace Rendal.Web.Tests.Dispatch;
@@ -278,6 +279,53 @@ public class DispatchTests(RunningRendal rendal)
             await (await desk.PutCardAsync("AB01", "Abbot’s Table", "drill.recipient.550@abbot.example", "Owen Prys", "Mr")).JsonAsync();
             await (await desk.PutCardAsync("BE02", "Beacon Lodge", "b@beacon.example", "Ines Caldera", "Ms")).JsonAsync();
         }
+    }
+
+    [Fact]
+    public async Task Who_released_a_round_is_told_when_it_has_ended_by_a_message_and_by_a_notice_until_it_is_seen()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Headings, "AB01,Abbot’s <b>Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,drill.recipient.550@beacon.example");
+        var round = await desk.PrepareAsync();
+        await (await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(desk.Browser, $"{desk.Api}/rounds/{round.Id()}/pause", new { paused = true }, Cancel)).Content.ReadAsStringAsync(Cancel);
+        await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
+
+        // Somebody else than the person of the other tests, who is to be told at no address.
+        await RunAsync($"with owner as (insert into person (name, password_hash, address) values ('Owner of {desk.Book}', '-', 'owner@tarnbrook.example') returning id) update round set ends_for = (select id from owner) where book_id = {desk.Book}");
+        await (await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(desk.Browser, $"{desk.Api}/rounds/{round.Id()}/pause", new { paused = false }, Cancel)).Content.ReadAsStringAsync(Cancel);
+        while (!rendal.Mailbox.Of($"book-{desk.Book}").Any(m => m.Recipients.Contains("owner@tarnbrook.example")))
+        {
+            await Task.Delay(50, Cancel);
+        }
+
+        using var bytes = new MemoryStream(rendal.Mailbox.Bytes(rendal.Mailbox.Of($"book-{desk.Book}").Single(m => m.Recipients.Contains("owner@tarnbrook.example"))));
+        var message = await MimeMessage.LoadAsync(bytes, Cancel);
+        Assert.Equal("October: 1 sent, 1 refused", message.Subject);
+        Assert.Contains("Beacon Lodge: refused – 550", message.HtmlBody);
+        Assert.DoesNotContain("Abbot", message.HtmlBody);
+
+        await RunAsync($"update round_end set person_id = (select made_by from round r where r.book_id = round_end.book_id and r.id = round_end.round_id) where book_id = {desk.Book}");
+        var ended = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/ended")).EnumerateArray().Single();
+        Assert.Equal(("October", 1, 1), (ended.Text("name"), ended.GetProperty("counts").GetProperty("sent").GetInt32(), ended.GetProperty("counts").GetProperty("refused").GetInt32()));
+        await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/seen", null, Cancel);
+        Assert.Equal(0, (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/ended")).GetArrayLength());
+
+        async Task RunAsync(string sql)
+        {
+            await using var command = rendal.App.Services.GetRequiredService<Npgsql.NpgsqlDataSource>().CreateCommand(sql);
+            Assert.NotEqual(0, await command.ExecuteNonQueryAsync(Cancel));
+        }
+    }
+
+    [Theory]
+    [InlineData("marta@tarnbrook.example; other@tarnbrook.example")]
+    [InlineData("marta@tarnbrook")]
+    public async Task The_address_of_a_person_is_one_or_none(string address)
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        var answer = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(desk.Browser, "/api/session/address", new { address }, Cancel);
+        Assert.Equal($"“{address}” is not one e-mail address.", await answer.DetailAsync());
+        Assert.Equal("", (await desk.Browser.GetJsonAsync("/api/session")).Text("address"));
     }
 
     [Fact]

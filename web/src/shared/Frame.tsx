@@ -3,9 +3,11 @@ import { Button, Dropdown, Input, Modal, type InputRef } from "antd";
 import { useRef, useState } from "react";
 import { Navigate, NavLink, Outlet, useNavigate } from "react-router";
 import { api, must } from "./api/client";
+import { Ended } from "./Ended";
 import { useTone } from "./tone";
 import { useBookId, useSession } from "./useBook";
 import { useKeys } from "./useKeys";
+import { YourAddress } from "./YourAddress";
 import "./frame.css";
 
 const places = [
@@ -42,6 +44,7 @@ export function Frame() {
   const { tone, turn } = useTone();
   const search = useRef<InputRef>(null);
   const [help, setHelp] = useState(false);
+  const [telling, setTelling] = useState(false);
   const postroom = useQuery({
     queryKey: ["postroom", book, ""],
     queryFn: () => must(api.GET("/api/books/{book}/postroom", { params: { path: { book } } })),
@@ -114,10 +117,18 @@ export function Frame() {
           menu={{
             items: [
               { key: "tone", label: tone === "light" ? "Dark tones" : "Light tones" },
+              { key: "address", label: "Your address…" },
               { key: "keys", label: "Keys" },
               { key: "out", label: "Sign out" },
             ],
-            onClick: ({ key }) => (key === "tone" ? turn() : key === "keys" ? setHelp(true) : void signOut()),
+            onClick: ({ key }) =>
+              key === "tone"
+                ? turn()
+                : key === "keys"
+                  ? setHelp(true)
+                  : key === "address"
+                    ? setTelling(true)
+                    : void signOut(),
           }}
         >
           <Button size="small" type="text" aria-label={`${session.data.name}: settings and sign out`}>
@@ -125,9 +136,11 @@ export function Frame() {
           </Button>
         </Dropdown>
       </header>
+      <Ended />
       <main id="content" className="frame-main">
         <Outlet />
       </main>
+      {telling && <YourAddress address={session.data.address} onClose={() => setTelling(false)} />}
       <Modal title="Keys" open={help} footer={null} onCancel={() => setHelp(false)}>
         <table>
           <tbody>

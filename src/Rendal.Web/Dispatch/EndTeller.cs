@@ -1,0 +1,50 @@
+using System.Globalization;
+using System.Net;
+using Npgsql;
+using Rendal.Core.Dispatch;
+using Rendal.Mail;
+using Rendal.Store.Dispatch;
+using Rendal.Store.Senders;
+using Rendal.Web.Hosting;
+using Rendal.Web.Senders;
+
+namespace Rendal.Web.Dispatch;
+
+/// <summary>Tells the person who released a round that it has ended: in the interface, and by a message where an address is known.</summary>
+internal sealed class EndTeller(RoundEnds ends, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock)
+{
+    private const int MostNamed = 50;
+
+    private static readonly TimeSpan Silence = TimeSpan.FromSeconds(30);
+
+    /// <summary>Notes the rounds that have ended and tells of them. A message is tried once: the interface tells in any case.</summary>
+    public async Task TellAsync(CancellationToken cancel)
+    {
+        foreach (var (end, senderId, address) in await ends.NoteAsync(clock.GetUtcNow(), cancel))
+        {
+            if (address.Length > 0 && await new SenderStore(source, end.Book).FindAsync(senderId, cancel) is { } sender)
+            {
+                var account = new MailAccount(sender.Host, sender.Port, LineSecurities.Parse(sender.Security), sender.UserName, sender.ProtectedPassword is { } password ? secrets.Unprotect(password) : "");
+                await using var postman = new Postman(account, Silence, parts.MailAuthorities);
+                var (_, bytes) = Letter.Make(new Draft(sender.Name, sender.Address, [address], [], $"{end.Name}: {Sum(end)}", Body(end, await ends.AmissAsync(end, MostNamed, cancel)), "en", [], clock.GetUtcNow()));
+                var outcome = await postman.CarryAsync(bytes, sender.Address, [address], () => Task.CompletedTask, CancellationToken.None);
+                await ends.ToldAsync(end, outcome.Ending == Ending.Accepted ? $"sent to {address}" : $"not sent to {address}: {outcome.Answer}", CancellationToken.None);
+            }
+        }
+    }
+
+    /// <summary>“58 sent, 1 refused”.</summary>
+    private static string Sum(RoundEnd end) =>
+        string.Join(", ", Enum.GetValues<ParcelState>().OrderBy(s => s is ParcelState.Prepared or ParcelState.Held).Where(s => end.Counts.GetValueOrDefault(s.Code()) > 0)
+            .Select(s => string.Create(CultureInfo.InvariantCulture, $"{end.Counts[s.Code()]} {(s == ParcelState.Prepared ? "stopped" : s.Code())}")));
+
+    private static string Body(RoundEnd end, List<WentAmiss> amiss)
+    {
+        var rows = string.Concat(amiss.Select(a => $"<li>{WebUtility.HtmlEncode($"{a.Name}: {a.State}{(a.Words.Length > 0 ? $" – {a.Words}" : "")}")}</li>"));
+        var more = end.Counts.Where(c => c.Key is "refused" or "returned" or "unsure" or "held").Sum(c => c.Value) - amiss.Count;
+        return $"<p>{WebUtility.HtmlEncode($"The round “{end.Name}” has ended: {Sum(end)}.")}</p>"
+            + (rows.Length > 0 ? $"<p>These want to be looked at:</p><ul>{rows}</ul>" : "")
+            + (more > 0 ? string.Create(CultureInfo.InvariantCulture, $"<p>and {more} more.</p>") : "")
+            + "<p>Each try stands in the dispatch log with the server’s words.</p>";
+    }
+}

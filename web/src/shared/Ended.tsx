@@ -1,0 +1,49 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, must, type Schemas } from "./api/client";
+import { standingWords } from "./Shape";
+import { useBookId } from "./useBook";
+
+/** The rounds released by the person who is signed in that have ended since they last looked. */
+export function Ended() {
+  const book = useBookId();
+  const client = useQueryClient();
+  const ended = useQuery({
+    queryKey: ["ended", book],
+    queryFn: () => must(api.GET("/api/books/{book}/rounds/ended", { params: { path: { book } } })),
+    refetchInterval: 5000,
+  });
+  const seeing = useMutation({
+    mutationFn: (id: number) =>
+      must(api.POST("/api/books/{book}/rounds/{id}/seen", { params: { path: { book, id } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["ended", book] }),
+  });
+  if (!ended.data?.length) {
+    return null;
+  }
+  return (
+    <section className="ended" aria-label="Rounds that have ended">
+      {ended.data.map((e) => (
+        <p key={e.id}>
+          <Link to={`/books/${book}/rounds/${e.round}`} onClick={() => seeing.mutate(e.round)}>
+            {e.name}
+          </Link>{" "}
+          has ended: {sumOf(e)}.{" "}
+          <button type="button" className="link" onClick={() => seeing.mutate(e.round)}>
+            Seen<span className="visually-hidden"> {e.name}</span>
+          </button>
+        </p>
+      ))}
+    </section>
+  );
+}
+
+/** "58 sent, 1 refused": what needs nobody comes first. */
+function sumOf({ counts }: Schemas["RoundEnd"]): string {
+  return Object.entries(counts)
+    .sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
+    .map(([state, n]) => `${n} ${state === "prepared" ? "stopped" : (standingWords[state] ?? state)}`)
+    .join(", ");
+}
+
+const order = ["sent", "printed", "exported", "refused", "returned", "unsure", "held", "prepared"];
