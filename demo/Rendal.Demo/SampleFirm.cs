@@ -63,12 +63,12 @@ public static class SampleFirm
 
     private static string CustomerList()
     {
-        var csv = new StringBuilder("Code,Name,Title,Contact,E-mail,Language,Street,Town,Country,Terms,On hold,Business unit,Head office\n");
+        var csv = new StringBuilder("Code,Name,Title,Contact,E-mail,Language,Street,Town,Country,Terms,On hold,Business unit,Head office,Sent by\n");
         for (var i = 0; i < Customers.Length; i++)
         {
             var c = Customers[i].Split('|');
             var street = $"{3 + (i * 7 % 88)} {new[] { "Tenter Lane", "Quay Street", "Mill Road", "Church Walk", "Station Road", "High Street" }[i % 6]}";
-            Line(csv, c[0], c[1], c[2], c[3], Address(c), c[4], c[0] == "OL01" ? "" : street, c[7], Countries.GetValueOrDefault(c[0], ""), c[0] is "FL01" or "FL02" ? "45" : c[0].StartsWith("EU", StringComparison.Ordinal) ? "14" : "", c[0] == "ZE01" ? "yes" : "", c[6], c[0] is "FE02" or "FE03" ? "FE01" : c[0] == "FL02" ? "FL01" : "");
+            Line(csv, c[0], c[1], c[2], c[3], Address(c), c[4], c[0] == "OL01" ? "" : street, c[7], Countries.GetValueOrDefault(c[0], ""), c[0] is "FL01" or "FL02" ? "45" : c[0].StartsWith("EU", StringComparison.Ordinal) ? "14" : "", c[0] == "ZE01" ? "yes" : "", c[6], c[0] is "FE02" or "FE03" ? "FE01" : c[0] == "FL02" ? "FL01" : "", c[0] switch { "OR01" => "post", "ST01" => "e-mail and post", _ => "" });
         }
 
         return csv.ToString();

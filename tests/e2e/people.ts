@@ -40,9 +40,13 @@ export async function takeIn(page: Page, file: string, look?: () => Promise<void
   await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
 }
 
-/** Prepares a round at the end of October 2026. */
-export async function prepareRound(page: Page, name: string): Promise<void> {
+/** Prepares a round at the end of October 2026, of statements unless something else is named. */
+export async function prepareRound(page: Page, name: string, about?: string): Promise<void> {
   await page.getByRole("link", { name: "Rounds", exact: true }).click();
+  if (about) {
+    await page.getByLabel("What goes").click();
+    await page.getByTitle(about, { exact: true }).click();
+  }
   await page.getByLabel("Name of the new round").fill(name);
   await page.getByLabel("As of").fill("31 Oct 2026");
   await page.getByLabel("As of").press("Tab");

@@ -104,10 +104,11 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, string>> NamesAsync(string[] keys, CancellationToken cancel) =>
         (await source.Sql("select key, name from customer where book_id = $1 and key = any ($2)", book, keys).ListAsync(r => (Key: r.GetString(0), Name: r.GetString(1)), cancel)).ToDictionary(c => c.Key, c => c.Name, StringComparer.Ordinal);
 
-    /// <summary>The keys of the customers whose card has at least one address that can be written to.</summary>
+    /// <summary>The keys of the customers whose card has at least one address that can be written to, or who get post.</summary>
     public async Task<HashSet<string>> ReachableAsync(CancellationToken cancel) =>
-        (await source.Sql("select key, contacts from customer where book_id = $1 and contacts <> '[]'", book).ListAsync(r => (Key: r.GetString(0), Contacts: StoreJson.Read<Contact[]>(r.GetString(1))), cancel))
-            .Where(c => c.Contacts.Any(contact => AddressList.Read(contact.Address).Good.Count > 0)).Select(c => c.Key).ToHashSet(StringComparer.Ordinal);
+        (await source.Sql("select key, contacts, delivery, postal_lines from customer where book_id = $1 and (contacts <> '[]' or delivery in ('post', 'both'))", book)
+            .ListAsync(r => new Customer { Key = r.GetString(0), Name = "", Contacts = StoreJson.Read<Contact[]>(r.GetString(1)), Delivery = EnumText.Parse<Delivery>(r.GetString(2)), PostalLines = r.GetFieldValue<string[]>(3) }, cancel))
+            .Where(c => c.GoesByPost || c.Contacts.Any(contact => AddressList.Read(contact.Address).Good.Count > 0)).Select(c => c.Key).ToHashSet(StringComparer.Ordinal);
 
     /// <summary>
     /// Puts right a customer's card, and remembers each field that a list could bring back as a correction, in one

@@ -1,11 +1,14 @@
 using Microsoft.AspNetCore.Identity;
 using Npgsql;
 using Rendal.Core.Intake;
+using Rendal.Core.Rounds;
+using Rendal.Core.Wordings;
 using Rendal.Files;
 using Rendal.Store.Customers;
 using Rendal.Store.Files;
 using Rendal.Store.Intake;
 using Rendal.Store.People;
+using Rendal.Store.Wordings;
 using Rendal.Web.Books;
 
 namespace Rendal.Web.Hosting;
@@ -37,8 +40,19 @@ internal static class DemoBook
         var person = await people.AddAsync(Person, services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), cancel);
         var book = await services.GetRequiredService<BookMaking>().MakeAsync(Tarnbrook, person, cancel);
         var clock = services.GetRequiredService<TimeProvider>();
+        await AddWordingsAsync(source, book, cancel);
         await TakeInCustomersAsync(source, book, person, clock, cancel);
         await TakeInLedgerAsync(source, book, person, clock, cancel);
+    }
+
+    /// <summary>Some customers read German, French or Spanish; their statements say so.</summary>
+    private static async Task AddWordingsAsync(NpgsqlDataSource source, long book, CancellationToken cancel)
+    {
+        var wordings = new WordingStore(source, book);
+        foreach (var ready in ReadyMadeWording.All.Where(r => r.Purpose == Purposes.Statement && r.Wording.Language != Language.English.Code))
+        {
+            await wordings.UseAsync(ready.Purpose, ready.Wording.Language, await wordings.AddAsync(ready.Wording, cancel), cancel);
+        }
     }
 
     private static async Task TakeInCustomersAsync(NpgsqlDataSource source, long book, long person, TimeProvider clock, CancellationToken cancel)

@@ -18,6 +18,7 @@ var all = new Dictionary<string, Func<Task<IReadOnlyList<Measurement>>>>
     ["documents"] = () => Task.FromResult(DocumentsBench.Run()),
     ["intake"] = IntakeBench.RunAsync,
     ["sending"] = SendingBench.RunAsync,
+    ["postroom"] = () => Task.FromResult(PostroomBench.Run()),
 };
 if (args.FirstOrDefault(a => !all.ContainsKey(a)) is { } unknown)
 {

@@ -215,9 +215,9 @@ test("a ready-made confirmation in German is begun from, and its slip stands in 
   await expect(preview.getByRole("img", { name: /Antwort an Confirmations/ })).toBeVisible();
   await expect(page.getByText("changed, not in use yet")).toBeVisible();
 
-  await page.getByLabel("Use it for").click();
+  await page.getByRole("combobox", { name: "Use it for" }).click();
   await page.getByTitle("reminders", { exact: true }).click();
-  await page.getByLabel("In the language").click();
+  await page.getByRole("combobox", { name: "In the language" }).click();
   await page.getByTitle("Deutsch").click();
   await page.getByRole("button", { name: "Use it", exact: true }).click();
   await expect(page.getByRole("button", { name: "no more for reminders, Deutsch" })).toBeVisible();

@@ -99,11 +99,11 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await shot(page, "workbench-dark");
   await page.emulateMedia({ colorScheme: "light" });
   await page.reload();
-  await page.getByRole("button", { name: /^Release 58 parcels/ }).click();
-  await page.getByLabel("Type the number of messages to release them").fill("58");
+  await page.getByRole("button", { name: /^Release 59 parcels/ }).click();
+  await page.getByLabel("Type the number of parcels to release them").fill("59");
   await shot(page, "release");
-  await page.getByRole("button", { name: "Release 58 messages" }).click();
-  await expect(page.getByText("58 of 58 sent")).toBeVisible({ timeout: 300_000 });
+  await page.getByRole("button", { name: "Release 59 parcels" }).click();
+  await expect(page.getByText("59 of 59 done")).toBeVisible({ timeout: 300_000 });
 
   await page.goto(`/books/${book}/dispatch`);
   await page.getByRole("button", { name: "Fernlea Hotels" }).click();
