@@ -7,7 +7,8 @@ const data = process.env["RENDAL_E2E_DATA"] ?? "/tmp/rendal-e2e";
 
 export default defineConfig({
   outputDir: "test-results",
-  workers: 1,
+  // Each journey has a book of its own; only the views for everybody look at the sample firm's, and they stand in one file.
+  workers: 2,
   forbidOnly: Boolean(process.env["CI"]),
   // Long enough for a machine that is busy with other things: no test is about speed.
   timeout: 600_000,

@@ -67,7 +67,7 @@ public sealed record Customer
     /// <summary>Whether nothing is to be sent to this customer for the time being.</summary>
     public bool OnHold { get; init; }
 
-    /// <summary>The wording that this customer gets instead of the round's; null for the round's.</summary>
+    /// <summary>The wording of this customer's statements instead of the round's; null for the round's. Reminders have those of their level.</summary>
     public long? OwnWording { get; init; }
 
     /// <summary>The layout that this customer's statements have instead of the book's; null for the book's. Reminders have those of their level.</summary>

@@ -4,6 +4,7 @@ using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
@@ -181,11 +182,18 @@ internal static class RoundEndpoints
         var totals = ready.SelectMany(p => p.Sums).Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).OrderByDescending(g => g.Key == scope.Book.Currency.Code).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
         return new ReleaseSummary(
             ready.Count, ready.Count(p => p.Recipients.Count > 0), ready.Count(p => p.OnPaper), ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], $"{sender.Name} <{sender.Address}>", $"{sender.Host}:{sender.Port}",
-            SenderEndpoints.IsPractice(sender, parts), [.. words], "the statement as PDF",
+            SenderEndpoints.IsPractice(sender, parts), [.. words], Enclosed([.. ready.Select(p => preparation.LayoutFor(preparation.Card(p.Customer), p.ReminderLevel).Template.Layout)]),
             all.Count(p => ParcelLine.StandingOf(p) == "needs-you"), all.Count(p => p.State == ParcelState.Held), (await scope.Rounds.LeftOutAsync(id, cancel)).Count, ready.Count >= TypedFrom)
         {
             Forecast = await ForecastAsync(sender, ready.Count(p => p.Recipients.Count > 0), scope, clock, cancel),
         };
+    }
+
+    /// <summary>“Statement as PDF”; where there are several, “Statement as PDF and XLSX (57), Letter as DOCX (1)”.</summary>
+    private static string Enclosed(IReadOnlyList<Layout> layouts)
+    {
+        var kinds = layouts.GroupBy(l => $"{l.Name} as {string.Join(" and ", l.Forms.Order().Select(f => f.ToString().ToUpperInvariant()))}").OrderByDescending(g => g.Count()).ThenBy(g => g.Key, StringComparer.Ordinal).ToList();
+        return string.Join(", ", kinds.Select(k => kinds.Count > 1 ? string.Create(CultureInfo.InvariantCulture, $"{k.Key} ({k.Count()})") : k.Key));
     }
 
     private static async Task<ForecastView> ForecastAsync(Sender sender, int left, BookScope scope, TimeProvider clock, CancellationToken cancel)

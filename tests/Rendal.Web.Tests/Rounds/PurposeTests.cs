@@ -36,6 +36,10 @@ public class PurposeTests(RunningRendal rendal)
         var layouts = await desk.Browser.GetJsonAsync($"{desk.Api}/layouts");
         Assert.Equal([("confirmation", "", "Balance confirmation"), ("confirmation", "de", "Saldenbestätigung")], layouts.List("uses").Select(u => (u.Text("purpose"), u.Text("language"), layouts.List("layouts").Single(l => l.Id() == u.GetProperty("id").GetInt64()).Text("name"))));
 
+        var summary = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 0 });
+        Assert.Equal("Balance confirmation as PDF (1), Saldenbestätigung as PDF (1)", summary.Text("enclosure"));
+        Assert.Equal([("Confirmation of balance", 1), ("Saldenbestätigung", 1)], summary.List("wordings").Select(w => (w.Text("name"), w.GetProperty("messages").GetInt32())));
+
         // A second round begins with the same, and adds nothing.
         await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Again", asOf = "2026-10-31", about = "confirmations" });
         Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/layouts")).List("layouts").Count());

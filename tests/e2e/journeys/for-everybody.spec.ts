@@ -85,7 +85,7 @@ for (const tone of ["light", "dark"] as const) {
       await examine(page, `workbench ${key}`);
     }
     await page.keyboard.press("r");
-    await expect(page.getByText("Type the number of messages to release them")).toBeVisible();
+    await expect(page.getByText("Type the number of parcels to release them")).toBeVisible();
     await examine(page, "release");
   });
 }

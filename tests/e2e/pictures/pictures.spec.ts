@@ -102,7 +102,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.getByRole("button", { name: /^Release 59 parcels/ }).click();
   await page.getByLabel("Type the number of parcels to release them").fill("59");
   await shot(page, "release");
-  await page.getByRole("button", { name: "Release 59 parcels" }).click();
+  await page.getByRole("button", { name: "Release 59 parcels", exact: true }).click();
   await expect(page.getByText("59 of 59 done")).toBeVisible({ timeout: 300_000 });
 
   await page.goto(`/books/${book}/dispatch`);
