@@ -73,10 +73,11 @@ export function DispatchPage() {
         <h1>Dispatch log</h1>
         <Input
           size="small"
-          style={{ width: 230 }}
+          style={{ width: 180 }}
           allowClear
           aria-label="Search the log"
-          placeholder="Customer, address, number, answer"
+          placeholder="Search"
+          title="Customer, address, number, subject, Message-ID or answer"
           value={search}
           onChange={(e) => setSearch(e.target.value)}
         />
@@ -84,7 +85,7 @@ export function DispatchPage() {
           size="small"
           aria-label="Outcome"
           popupMatchSelectWidth={false}
-          style={{ width: 150 }}
+          style={{ width: 116 }}
           value={outcome}
           options={[
             { value: "", label: "any outcome" },
@@ -97,7 +98,7 @@ export function DispatchPage() {
           size="small"
           aria-label="Round"
           popupMatchSelectWidth={false}
-          style={{ width: 150 }}
+          style={{ width: 116 }}
           value={round ?? 0}
           showSearch={{ optionFilterProp: "label" }}
           options={[

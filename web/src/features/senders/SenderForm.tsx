@@ -136,11 +136,11 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
           <InputNumber min={0.1} max={1000} step={0.1} controls={false} suffix="MB" placeholder="not known" />
         </Form.Item>
         <Form.Item
-          label="Tried again after, minutes"
+          label="Asked again after"
           name="pauses"
           rules={[{ pattern: /^\s*(\d+(\s*[,; ]\s*\d+)*)?\s*$/, message: "Write whole minutes: 1, 5, 15, 60." }]}
         >
-          <Input placeholder="not again" />
+          <Input placeholder="not again" suffix="min" />
         </Form.Item>
         {sender.aDay !== null && (
           <p className="quiet">
