@@ -200,7 +200,9 @@ internal sealed class Preparation
     /// <summary>What a person has to see to before this parcel can go; empty when nothing.</summary>
     private string Problem(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients, int? level, MessageSizes sizes)
     {
-        if (WordingFor(card, level).Errors.Count > 0)
+        // Who gets post alone is asked for nothing that only the message needs.
+        var hasMessage = card.Delivery != Delivery.Post;
+        if (hasMessage && WordingFor(card, level).Errors.Count > 0)
         {
             return "the wording has an error";
         }
@@ -246,7 +248,7 @@ internal sealed class Preparation
         }
 
         var (words, paper) = Making.FillBoth(WordingFor(card, level), LayoutFor(card, level).Template, card, statements, accounts, level);
-        return words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
+        return hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
             : paper.Problem.Length > 0 ? paper.Problem
             : Press.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no face has it"

@@ -246,6 +246,18 @@ public class DispatchTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task Who_gets_post_alone_is_not_asked_for_what_only_the_message_needs()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "CA01,Carrow House,Invoice,T-3,2026-09-01,2026-10-01,30.00,");
+        await (await desk.PutCardAsync("CA01", "Carrow House", "", delivery: "post", postalLines: ["Am Kai 5", "24937 Flensburg"])).JsonAsync();
+        var round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "October", asOf = "2026-10-31" });
+        Assert.Equal([("AB01", "salutation is empty"), ("CA01", "")], round.List("parcels").Select(p => (p.Text("customer"), p.Text("problem"))));
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        Assert.Equal(["needs-you", "printed"], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("standing")));
+    }
+
+    [Fact]
     public async Task One_is_sent_once_more_on_purpose_to_the_address_as_it_is_now_and_the_log_marks_it()
     {
         using var desk = await Desk.AtAsync(rendal);
