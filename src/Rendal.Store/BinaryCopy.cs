@@ -6,8 +6,8 @@ namespace Rendal.Store;
 
 /// <summary>
 /// Writes rows in the form of PostgreSQL's binary COPY (documentation, “COPY”, “Binary Format”) into a buffer of its own.
-/// It is for the rows of a ledger alone, which are many: value for value, what the driver does for each of them takes
-/// longer than the server needs to store it.
+/// It is for what an intake brings, a million rows and tens of thousands of customers: value for value, what the driver
+/// does for each of them takes longer than the server needs to store it.
 /// </summary>
 internal sealed class BinaryCopy : IAsyncDisposable
 {
@@ -56,6 +56,15 @@ internal sealed class BinaryCopy : IAsyncDisposable
     /// <summary>A <c>smallint</c>.</summary>
     public void Write(short value) => BinaryPrimitives.WriteInt16BigEndian(Value(sizeof(short)), value);
 
+    /// <summary>A <c>boolean</c>.</summary>
+    public void Write(bool value) => Value(1)[0] = value ? (byte)1 : (byte)0;
+
+    /// <summary>A <c>bytea</c>.</summary>
+    public void Write(ReadOnlySpan<byte> value) => value.CopyTo(Value(value.Length));
+
+    /// <summary>A value that is not there.</summary>
+    public void WriteNull() => Put(Null);
+
     /// <summary>A <c>date</c>: days from 1 January 2000.</summary>
     public void Write(DateOnly? value)
     {
@@ -65,41 +74,53 @@ internal sealed class BinaryCopy : IAsyncDisposable
         }
         else
         {
-            BinaryPrimitives.WriteInt32BigEndian(Take(sizeof(int)), Null);
+            WriteNull();
         }
     }
 
     /// <summary>A <c>text</c> or <c>char(n)</c>.</summary>
     public void Write(string value)
     {
-        var most = Encoding.UTF8.GetMaxByteCount(value.Length);
-        var place = Take(sizeof(int) + most);
-        var count = Encoding.UTF8.GetBytes(value, place[sizeof(int)..]);
-        BinaryPrimitives.WriteInt32BigEndian(place, count);
-        length -= most - count;
+        var at = length;
+        Take(sizeof(int));
+        PutText(value);
+        Close(at);
+    }
+
+    /// <summary>A <c>jsonb</c>: its form, which is the first there is, and the text.</summary>
+    public void WriteJson(string value)
+    {
+        var at = length;
+        Take(sizeof(int));
+        Take(1)[0] = 1;
+        PutText(value);
+        Close(at);
     }
 
     /// <summary>A <c>text[]</c> of one dimension from 1 on, none of its values null.</summary>
-    public void Write(string[] values)
+    public void Write(IReadOnlyList<string> values)
     {
         const int textOid = 25;
-        var at = length;
-        Take(sizeof(int));
-        Put(values.Length == 0 ? 0 : 1);
-        Put(0);
-        Put(textOid);
-        if (values.Length > 0)
-        {
-            Put(values.Length);
-            Put(1);
-        }
-
+        var at = BeginArray(textOid, values.Count);
         foreach (var value in values)
         {
             Write(value);
         }
 
-        BinaryPrimitives.WriteInt32BigEndian(buffer.AsSpan(at), length - at - sizeof(int));
+        Close(at);
+    }
+
+    /// <summary>An <c>int[]</c> of one dimension from 1 on.</summary>
+    public void Write(int[] values)
+    {
+        const int intOid = 23;
+        var at = BeginArray(intOid, values.Length);
+        foreach (var value in values)
+        {
+            Write(value);
+        }
+
+        Close(at);
     }
 
     /// <summary>A <c>numeric</c>: groups of four figures from the most significant on, which stand from the decimal mark both ways.</summary>
@@ -173,6 +194,33 @@ internal sealed class BinaryCopy : IAsyncDisposable
         var place = Take(sizeof(int) + size);
         BinaryPrimitives.WriteInt32BigEndian(place, size);
         return place[sizeof(int)..];
+    }
+
+    /// <summary>Begins an array and gives where it begins, for <see cref="Close"/>.</summary>
+    private int BeginArray(int oid, int count)
+    {
+        var at = length;
+        Take(sizeof(int));
+        Put(count == 0 ? 0 : 1);
+        Put(0);
+        Put(oid);
+        if (count > 0)
+        {
+            Put(count);
+            Put(1);
+        }
+
+        return at;
+    }
+
+    /// <summary>Writes in front of a value how long it has become.</summary>
+    private void Close(int at) => BinaryPrimitives.WriteInt32BigEndian(buffer.AsSpan(at), length - at - sizeof(int));
+
+    private void PutText(string value)
+    {
+        var most = Encoding.UTF8.GetMaxByteCount(value.Length);
+        var count = Encoding.UTF8.GetBytes(value, Take(most));
+        length -= most - count;
     }
 
     private void Put(int value) => BinaryPrimitives.WriteInt32BigEndian(Take(sizeof(int)), value);

@@ -7,15 +7,17 @@ internal static class EnumText
 {
     /// <summary>Writes <c>OpenItems</c> as <c>open-items</c>.</summary>
     public static string Of<T>(T value)
-        where T : struct, Enum => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString());
+        where T : struct, Enum => Words<T>.Written[value];
 
     /// <summary>Reads it back.</summary>
     public static T Parse<T>(string text)
-        where T : struct, Enum => Words<T>.All[text];
+        where T : struct, Enum => Words<T>.Read[text];
 
     private static class Words<T>
         where T : struct, Enum
     {
-        public static readonly Dictionary<string, T> All = Enum.GetValues<T>().ToDictionary(Of, StringComparer.Ordinal);
+        public static readonly Dictionary<T, string> Written = Enum.GetValues<T>().ToDictionary(value => value, value => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString()));
+
+        public static readonly Dictionary<string, T> Read = Written.ToDictionary(w => w.Value, w => w.Key, StringComparer.Ordinal);
     }
 }

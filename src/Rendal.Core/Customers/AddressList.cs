@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Text;
 using MimeKit;
 
@@ -10,6 +11,10 @@ public sealed record AddressList(IReadOnlyList<string> Good, IReadOnlyList<strin
 {
     /// <summary>The most recipients of one message.</summary>
     public const int MostRecipients = 50;
+
+    private const int LongestPlain = 200;
+
+    private static readonly SearchValues<char> PlainCharacters = SearchValues.Create("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-_.");
 
     private static readonly ParserOptions Strict = new() { AddressParserComplianceMode = RfcComplianceMode.Strict, AllowAddressesWithoutDomain = false };
 
@@ -26,6 +31,11 @@ public sealed record AddressList(IReadOnlyList<string> Good, IReadOnlyList<strin
         if (string.IsNullOrWhiteSpace(field))
         {
             return None;
+        }
+
+        if (IsPlain(field))
+        {
+            return new AddressList([field], []);
         }
 
         var good = new List<string>();
@@ -47,6 +57,16 @@ public sealed record AddressList(IReadOnlyList<string> Good, IReadOnlyList<strin
 
         return new AddressList(good, bad);
     }
+
+    /// <summary>Whether a field is one address of plain letters and figures, as most are, so that it need not be taken apart to know.</summary>
+    private static bool IsPlain(string field)
+    {
+        var at = field.IndexOf('@', StringComparison.Ordinal);
+        return field.Length <= LongestPlain && IsDotted(field.AsSpan(0, Math.Max(at, 0))) && IsDotted(field.AsSpan(at + 1)) && field.IndexOf('.', at + 1) > 0;
+    }
+
+    private static bool IsDotted(ReadOnlySpan<char> text) =>
+        text.Length > 0 && text[0] != '.' && text[^1] != '.' && text.IndexOf("..") < 0 && text.IndexOfAnyExcept(PlainCharacters) < 0;
 
     private static bool TryAddress(string part, out string address)
     {

@@ -5,8 +5,11 @@ namespace Rendal.Core.Intake;
 /// <summary>A customer as the rows of a ledger file tell of it.</summary>
 public sealed class CustomerSeen
 {
-    internal CustomerSeen(string key, string name, SourceRef first, string? emailColumn) =>
-        (Key, Name, First, EmailColumn) = (key, name, first, emailColumn);
+    private readonly RowChains chains;
+    private int lastRow;
+
+    internal CustomerSeen(string key, string name, SourceRef first, string? emailColumn, RowChains chains) =>
+        (Key, Name, First, EmailColumn, this.chains) = (key, name, first, emailColumn, chains);
 
     /// <summary>The customer's code, or name where the file has no codes.</summary>
     public string Key { get; }
@@ -23,8 +26,8 @@ public sealed class CustomerSeen
     /// <summary>The good addresses of all its rows, in the order met.</summary>
     public List<string> Addresses { get; } = [];
 
-    /// <summary>The numbers of its rows that became ledger rows, in the order of the file.</summary>
-    public List<int> Rows { get; } = [];
+    /// <summary>How many of its rows became ledger rows.</summary>
+    public int RowCount { get; private set; }
 
     /// <summary>The field of addresses of its last row that had one; most rows of a customer say the same.</summary>
     internal string LastField { get; set; } = "";
@@ -34,4 +37,13 @@ public sealed class CustomerSeen
 
     /// <summary>The names of its rows that differ from <see cref="Name"/>, folded.</summary>
     internal HashSet<string>? Names { get; set; }
+
+    /// <summary>The numbers of its rows that became ledger rows, in the order of the file.</summary>
+    public int[] Rows() => chains.Of(lastRow, RowCount);
+
+    internal void Add(int row)
+    {
+        lastRow = chains.Add(row, lastRow);
+        RowCount++;
+    }
 }

@@ -8,6 +8,7 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
     private readonly Dictionary<string, CustomerSeen> customers = new(StringComparer.Ordinal);
     private readonly Dictionary<string, string> customerByAddress = new(StringComparer.OrdinalIgnoreCase);
     private readonly Dictionary<string, string> firstSpelling = new(StringComparer.Ordinal);
+    private readonly RowChains chains = new();
     private readonly Memo<string> folded = new(FoldedName.Of);
 
     public IReadOnlyDictionary<string, CustomerSeen> All => customers;
@@ -33,7 +34,7 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
     {
         if (!customers.TryGetValue(customer, out var seen))
         {
-            seen = new CustomerSeen(customer, line.Name, cells.Source(line.Row), cells.Column(ColumnMeaning.Email)?.Heading);
+            seen = new CustomerSeen(customer, line.Name, cells.Source(line.Row), cells.Column(ColumnMeaning.Email)?.Heading, chains);
             customers.Add(customer, seen);
         }
         else if (line.Name.Length > 0 && seen.Name.Length > 0 && !ReferenceEquals(line.Name, seen.Name) && line.Name != seen.Name && !IsJoined(line) && folded.Of(line.Name) != folded.Of(seen.Name) && (seen.Names ??= new(StringComparer.Ordinal)).Add(folded.Of(line.Name)))

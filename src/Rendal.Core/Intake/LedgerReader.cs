@@ -189,7 +189,7 @@ public sealed class LedgerReader
             Extra = Extras(row),
             Source = cells.Source(row),
         };
-        seen.Rows.Add(row.Number);
+        seen.Add(row.Number);
         ReportTwice(ledgerRow);
         return new ReadRow(ledgerRow, null);
     }

@@ -140,7 +140,10 @@ public sealed class LedgerSurvey
         if (line.Code.Length > 0 && line.Name.Length > 0)
         {
             var name = folded.Of(line.Name);
-            codeByName[name] = codeByName.TryGetValue(name, out var known) && known != line.Code ? null : line.Code;
+            if (!codeByName.TryAdd(name, line.Code) && codeByName[name] is { } known && known != line.Code)
+            {
+                codeByName[name] = null;
+            }
         }
     }
 }

@@ -35,6 +35,24 @@ internal sealed class RowFingerprint
         hash.Append(MemoryMarshal.AsBytes(text.AsSpan()));
     }
 
-    /// <summary>1.50 and 1.5 are the same amount, so trailing zeros go first.</summary>
-    private static void Write(decimal amount, Span<byte> to) => decimal.GetBits(amount / 1.0000000000000000000000000000m, MemoryMarshal.Cast<byte, int>(to[..16]));
+    /// <summary>1.50 and 1.5 are the same amount, so trailing zeros go first; dividing a decimal takes long, and most amounts are small enough to do without.</summary>
+    private static void Write(decimal amount, Span<byte> to)
+    {
+        var bits = MemoryMarshal.Cast<byte, int>(to[..16]);
+        decimal.GetBits(amount, bits);
+        if ((bits[1] | bits[2]) != 0)
+        {
+            decimal.GetBits(amount / 1.0000000000000000000000000000m, bits);
+            return;
+        }
+
+        var (figures, scale) = ((uint)bits[0], (bits[3] >> 16) & 0xFF);
+        for (; scale > 0 && figures % 10 == 0; scale--)
+        {
+            figures /= 10;
+        }
+
+        bits[0] = (int)figures;
+        bits[3] = (figures == 0 ? 0 : bits[3] & int.MinValue) | (scale << 16);
+    }
 }

@@ -47,7 +47,9 @@ public sealed class LocalCluster : IAsyncDisposable
         }
 
         var port = FreePort();
-        var settings = $"-p {port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c max_connections=100"
+
+        // Rows that come into a table made for them need not go into the log as well, so long as no other server follows this one.
+        var settings = $"-p {port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c max_connections=100 -c wal_level=minimal -c max_wal_senders=0"
             + (forTests ? " -c fsync=off -c synchronous_commit=off -c full_page_writes=off" : "");
         var log = Path.Combine(data, "server.log");
         var start = await RunAsync(binaries.Program("pg_ctl"), ["-D", data, "-l", log, "-w", "-t", "60", "-o", settings, "start"], cancel);

@@ -1,5 +1,4 @@
 using Npgsql;
-using NpgsqlTypes;
 using Rendal.Core.Customers;
 using Rendal.Core.Statements;
 
@@ -9,6 +8,10 @@ namespace Rendal.Store.Customers;
 internal static class CardTable
 {
     public const string Columns = "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, head_office, groups, form, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger, own_layout";
+
+    private const short Values = 24;
+
+    private static readonly RoundKind[] AllKinds = Enum.GetValues<RoundKind>();
 
     /// <summary>Reads all cards of a book, in a transaction that is going to add some: until it ends no other transaction does.</summary>
     public static async Task<Dictionary<string, Customer>> ReadToAddAsync(NpgsqlConnection connection, long book, CancellationToken cancel)
@@ -38,44 +41,37 @@ internal static class CardTable
         await connection.Sql("drop table card_in").RunAsync(cancel);
     }
 
+    /// <summary>Writes rows in the order of their keys: in any other, the indexes take twice as long.</summary>
     private static async Task CopyAsync(NpgsqlConnection connection, string table, long book, IEnumerable<Customer> cards, CancellationToken cancel)
     {
-        await using var copy = await connection.BeginBinaryImportAsync($"copy {table} (book_id, {Columns}, search, reachable) from stdin (format binary)", cancel);
-        foreach (var card in cards)
+        await using var copy = await BinaryCopy.BeginAsync(connection, $"copy {table} (book_id, {Columns}, search, reachable) from stdin (format binary)", cancel);
+        foreach (var card in cards.OrderBy(c => c.Key, StringComparer.Ordinal))
         {
-            await copy.StartRowAsync(cancel);
-            await copy.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
-            await copy.WriteAsync(card.Key, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(card.Name, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(StoreJson.Write(card.Contacts), NpgsqlDbType.Jsonb, cancel);
-            await copy.WriteAsync(card.Salutation, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(EnumText.Of(card.Delivery), NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(card.PostalLines.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(card.Country, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(card.Language, NpgsqlDbType.Text, cancel);
-            await WriteAsync(copy, card.Terms?.Days, NpgsqlDbType.Integer, cancel);
-            await copy.WriteAsync(card.Terms?.FromMonthEnd ?? false, NpgsqlDbType.Boolean, cancel);
-            await copy.WriteAsync(card.HeadOffice, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(EnumText.Of(card.Groups), NpgsqlDbType.Text, cancel);
-            if (card.Form is { } form)
-            {
-                await copy.WriteAsync(EnumText.Of(form), NpgsqlDbType.Text, cancel);
-            }
-            else
-            {
-                await copy.WriteNullAsync(cancel);
-            }
-
-            await copy.WriteAsync(card.Unit, NpgsqlDbType.Text, cancel);
-            await WriteAsync(copy, card.MinimumBalance, NpgsqlDbType.Numeric, cancel);
-            await copy.WriteAsync(card.OnHold, NpgsqlDbType.Boolean, cancel);
-            await WriteAsync(copy, card.OwnWording, NpgsqlDbType.Bigint, cancel);
-            await copy.WriteAsync(card.Notes, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(StoreJson.Write(card.Extra), NpgsqlDbType.Jsonb, cancel);
-            await copy.WriteAsync(card.FromLedger, NpgsqlDbType.Boolean, cancel);
-            await WriteAsync(copy, card.OwnLayout, NpgsqlDbType.Bigint, cancel);
-            await copy.WriteAsync(SearchText(card), NpgsqlDbType.Text, cancel);
-            await WriteAsync(copy, Reachable(card), NpgsqlDbType.Boolean, cancel);
+            copy.Row(Values);
+            copy.Write(book);
+            copy.Write(card.Key);
+            copy.Write(card.Name);
+            copy.WriteJson(StoreJson.Write(card.Contacts));
+            copy.Write(card.Salutation);
+            copy.Write(EnumText.Of(card.Delivery));
+            copy.Write(card.PostalLines);
+            copy.Write(card.Country);
+            copy.Write(card.Language);
+            Write(copy, card.Terms?.Days, copy.Write);
+            copy.Write(card.Terms?.FromMonthEnd ?? false);
+            copy.Write(card.HeadOffice);
+            copy.Write(EnumText.Of(card.Groups));
+            Write(copy, card.Form, form => copy.Write(EnumText.Of(form)));
+            copy.Write(card.Unit);
+            Write(copy, card.MinimumBalance, copy.Write);
+            copy.Write(card.OnHold);
+            Write(copy, card.OwnWording, copy.Write);
+            copy.Write(card.Notes);
+            copy.WriteJson(StoreJson.Write(card.Extra));
+            copy.Write(card.FromLedger);
+            Write(copy, card.OwnLayout, copy.Write);
+            copy.Write(SearchText(card));
+            Write(copy, Reachable(card), copy.Write);
         }
 
         await copy.CompleteAsync(cancel);
@@ -84,7 +80,7 @@ internal static class CardTable
     /// <summary>Whether rounds of any kind reach the customer; null where it depends on the kind.</summary>
     private static bool? Reachable(Customer card)
     {
-        var kinds = Enum.GetValues<RoundKind>();
+        var kinds = card.Contacts.All(c => c.Rounds.Count == 0) ? [default] : AllKinds;
         return kinds.All(card.IsReachedBy) ? true : kinds.Any(card.IsReachedBy) ? null : false;
     }
 
@@ -116,6 +112,16 @@ internal static class CardTable
     private static string SearchText(Customer card) =>
         string.Join('\n', card.Contacts.SelectMany(c => new[] { c.Name, c.Address }).Prepend(card.Name).Prepend(card.Key).Where(t => t.Length > 0)).ToLowerInvariant();
 
-    private static Task WriteAsync<T>(NpgsqlBinaryImporter copy, T? value, NpgsqlDbType type, CancellationToken cancel)
-        where T : struct => value is { } known ? copy.WriteAsync(known, type, cancel) : copy.WriteNullAsync(cancel);
+    private static void Write<T>(BinaryCopy copy, T? value, Action<T> write)
+        where T : struct
+    {
+        if (value is { } known)
+        {
+            write(known);
+        }
+        else
+        {
+            copy.WriteNull();
+        }
+    }
 }

@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using Npgsql;
-using NpgsqlTypes;
 
 namespace Rendal.Store.Files;
 
@@ -8,7 +7,7 @@ namespace Rendal.Store.Files;
 public sealed class FileStore(NpgsqlDataSource source, long book)
 {
     private const int PieceSize = 8_000;
-    private const int PiecesRead = 128;
+    private const int PiecesAtOnce = 128;
 
     /// <summary>Stores a file in one transaction, a piece at a time.</summary>
     public async Task<long> StoreAsync(string name, Stream content, CancellationToken cancel)
@@ -17,25 +16,25 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         var id = await connection.Sql("insert into stored_file (book_id, name, size, sha256) values ($1, $2, 0, $3) returning id", book, name, new byte[32]).OneAsync<long>(cancel);
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-        var buffer = new byte[PieceSize];
+        var block = new byte[PieceSize * PiecesAtOnce];
         long size = 0;
-        await using (var copy = await connection.BeginBinaryImportAsync("copy stored_file_piece (book_id, file_id, piece, bytes) from stdin (format binary)", cancel))
+        await using (var copy = await BinaryCopy.BeginAsync(connection, "copy stored_file_piece (book_id, file_id, piece, bytes) from stdin (format binary)", cancel))
         {
-            for (var piece = 0; ; piece++)
+            while (await content.ReadAtLeastAsync(block, block.Length, throwOnEndOfStream: false, cancel) is > 0 and var count)
             {
-                var count = await content.ReadAtLeastAsync(buffer, PieceSize, throwOnEndOfStream: false, cancel);
-                if (count == 0)
+                // The sum takes about as long as the writing, and a file may have hundreds of megabytes.
+                var summing = Task.Run(() => hash.AppendData(block, 0, count), CancellationToken.None);
+                for (var at = 0; at < count; at += PieceSize)
                 {
-                    break;
+                    copy.Row(4);
+                    copy.Write(book);
+                    copy.Write(id);
+                    copy.Write((int)((size + at) / PieceSize));
+                    copy.Write(block.AsSpan(at, Math.Min(PieceSize, count - at)));
                 }
 
-                hash.AppendData(buffer, 0, count);
+                await summing;
                 size += count;
-                await copy.StartRowAsync(cancel);
-                await copy.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
-                await copy.WriteAsync(id, NpgsqlDbType.Bigint, cancel);
-                await copy.WriteAsync(piece, NpgsqlDbType.Integer, cancel);
-                await copy.WriteAsync(buffer.AsMemory(0, count), NpgsqlDbType.Bytea, cancel);
             }
 
             await copy.CompleteAsync(cancel);
@@ -54,7 +53,7 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
         return new PieceStream(length, (piece, into) =>
         {
             using var command = source.Sql(
-                "select bytes from stored_file_piece where book_id = $1 and file_id = $2 and piece >= $3 and piece < $4 order by piece", book, file, piece, piece + PiecesRead);
+                "select bytes from stored_file_piece where book_id = $1 and file_id = $2 and piece >= $3 and piece < $4 order by piece", book, file, piece, piece + PiecesAtOnce);
             using var reader = command.ExecuteReader();
             var count = 0;
             while (reader.Read())
@@ -69,7 +68,7 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
     /// <summary>A stream over pieces that are fetched, a number of them at once, as they are needed.</summary>
     private sealed class PieceStream(long length, Func<int, byte[], int> fetch) : Stream
     {
-        private readonly byte[] current = new byte[PieceSize * PiecesRead];
+        private readonly byte[] current = new byte[PieceSize * PiecesAtOnce];
         private long held = -1;
         private int filled;
 
@@ -95,7 +94,7 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
             var window = Position / current.Length;
             if (window != held)
             {
-                (filled, held) = (fetch((int)window * PiecesRead, current), window);
+                (filled, held) = (fetch((int)window * PiecesAtOnce, current), window);
                 if (filled != Math.Min(current.Length, length - (window * current.Length)))
                 {
                     held = -1;

@@ -1,5 +1,4 @@
 using Npgsql;
-using NpgsqlTypes;
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
@@ -169,7 +168,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await using (var copy = await BinaryCopy.BeginAsync(connection, RowCopy.Command(id), cancel))
         {
             var writer = new RowCopy(copy, book, id);
-            foreach (var read in reader.Rows())
+            foreach (var read in ReadAhead.Of(reader.Rows()))
             {
                 if (read.Row is { } row)
                 {
@@ -186,14 +185,14 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         }
 
         await connection.Sql("select place_ledger_rows($1)", id).RunAsync(cancel);
-        await using var customers = await connection.BeginBinaryImportAsync("copy ledger_customer (book_id, intake_id, customer, rows) from stdin (format binary)", cancel);
-        foreach (var customer in reader.Customers.Values.Where(c => c.Rows.Count > 0).OrderBy(c => c.Key, StringComparer.Ordinal))
+        await using var customers = await BinaryCopy.BeginAsync(connection, "copy ledger_customer (book_id, intake_id, customer, rows) from stdin (format binary)", cancel);
+        foreach (var customer in reader.Customers.Values.Where(c => c.RowCount > 0).OrderBy(c => c.Key, StringComparer.Ordinal))
         {
-            await customers.StartRowAsync(cancel);
-            await customers.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
-            await customers.WriteAsync(id, NpgsqlDbType.Bigint, cancel);
-            await customers.WriteAsync(customer.Key, NpgsqlDbType.Text, cancel);
-            await customers.WriteAsync(customer.Rows, NpgsqlDbType.Array | NpgsqlDbType.Integer, cancel);
+            customers.Row(4);
+            customers.Write(book);
+            customers.Write(id);
+            customers.Write(customer.Key);
+            customers.Write(customer.Rows());
         }
 
         await customers.CompleteAsync(cancel);

@@ -1,3 +1,4 @@
+using System.Globalization;
 using CsCheck;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
@@ -102,6 +103,16 @@ public class LedgerReaderTests
         Assert.Equal(2, read.Rows.Count);
         Assert.Contains("row 2", Assert.Single(read.Findings, f => f.Code == FindingCodes.SameRowTwice).Message);
     }
+
+    [Fact]
+    public void A_row_stands_twice_whichever_way_its_amount_is_written() =>
+        Gen.Select(Gen.Long[-99_999_999_999, 99_999_999_999], Gen.Int[0, 1], Gen.Int[0, 1]).Sample((tenths, zeros, more) =>
+        {
+            var amount = tenths / 10m;
+            string Line(decimal value, int noughts) => $"H1|Inn|Invoice|T-1|01/10/2026||GBP|{value.ToString("0.0", CultureInfo.InvariantCulture)}{new string('0', noughts)}|{value.ToString("0.0", CultureInfo.InvariantCulture)}|";
+            Assert.Single(Read(Line(amount, zeros), Line(amount, more)).Findings, f => f.Code == FindingCodes.SameRowTwice);
+            Assert.DoesNotContain(Read(Line(amount, zeros), Line(amount + 0.1m, more)).Findings, f => f.Code == FindingCodes.SameRowTwice);
+        }, iter: 300);
 
     [Fact]
     public void Total_lines_are_kept_out_and_checked()

@@ -1,14 +1,14 @@
 using Rendal.Core.Intake;
 
-namespace Rendal.Files.Tests;
+namespace Rendal.Core.Tests.Intake;
 
 public class ReadAheadTests
 {
     [Theory]
     [InlineData(0)]
     [InlineData(1)]
-    [InlineData(512)]
-    [InlineData(513)]
+    [InlineData(128)]
+    [InlineData(129)]
     [InlineData(5_000)]
     public void The_rows_come_in_their_order(int count) => Assert.Equal(Enumerable.Range(1, count), ReadAhead.Of(Rows(count)).Select(r => r.Number));
 
@@ -16,10 +16,10 @@ public class ReadAheadTests
     public void What_goes_wrong_comes_after_the_rows_before_it()
     {
         var seen = new List<int>();
-        var refused = Assert.Throws<FileRefused>(() => seen.AddRange(ReadAhead.Of(Rows(1_000).Concat(Broken())).Select(r => r.Number)));
+        var refused = Assert.Throws<InvalidDataException>(() => seen.AddRange(ReadAhead.Of(Rows(1_000).Concat(Broken())).Select(r => r.Number)));
         Assert.Equal("row 1001 is broken", refused.Message);
         var number = 0;
-        Assert.Throws<FileRefused>(() =>
+        Assert.Throws<InvalidDataException>(() =>
         {
             foreach (var row in ReadAhead.Of(Rows(1_000).Concat(Broken())))
             {
@@ -56,7 +56,7 @@ public class ReadAheadTests
 
     private static IEnumerable<FileRow> Broken()
     {
-        throw new FileRefused("row 1001 is broken");
+        throw new InvalidDataException("row 1001 is broken");
 #pragma warning disable CS0162 // It has to be an iterator, to break while it is gone through.
         yield break;
 #pragma warning restore CS0162

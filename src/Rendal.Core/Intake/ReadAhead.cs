@@ -1,19 +1,18 @@
 using System.Collections.Concurrent;
-using Rendal.Core.Intake;
 
-namespace Rendal.Files;
+namespace Rendal.Core.Intake;
 
 /// <summary>Reads rows in another thread, a bounded number of them ahead of whoever goes through them.</summary>
-internal static class ReadAhead
+public static class ReadAhead
 {
-    private const int RowsInABatch = 512;
+    private const int RowsInABatch = 128;
     private const int BatchesAhead = 4;
 
     /// <summary>The same rows in the same order. What goes wrong while reading is thrown after the rows before it; whoever stops early stops the reading too.</summary>
-    public static IEnumerable<FileRow> Of(IEnumerable<FileRow> rows)
+    public static IEnumerable<T> Of<T>(IEnumerable<T> rows)
     {
         using var stop = new CancellationTokenSource();
-        using var batches = new BlockingCollection<FileRow[]>(BatchesAhead);
+        using var batches = new BlockingCollection<T[]>(BatchesAhead);
         var reading = Task.Run(() => Read(rows, batches, stop.Token));
         try
         {
@@ -36,9 +35,9 @@ internal static class ReadAhead
         }
     }
 
-    private static void Read(IEnumerable<FileRow> rows, BlockingCollection<FileRow[]> batches, CancellationToken stop)
+    private static void Read<T>(IEnumerable<T> rows, BlockingCollection<T[]> batches, CancellationToken stop)
     {
-        var batch = new List<FileRow>(RowsInABatch);
+        var batch = new List<T>(RowsInABatch);
         try
         {
             foreach (var row in rows)
@@ -63,7 +62,7 @@ internal static class ReadAhead
     }
 
     /// <summary>Hands rows over as soon as there is room. False where nobody goes through them any more.</summary>
-    private static bool HandOver(BlockingCollection<FileRow[]> batches, FileRow[] batch, CancellationToken stop)
+    private static bool HandOver<T>(BlockingCollection<T[]> batches, T[] batch, CancellationToken stop)
     {
         try
         {
