@@ -13,6 +13,9 @@ public sealed class Mailbox
 {
     private readonly string folder;
     private readonly ConcurrentDictionary<long, ReceivedMessage> messages = new();
+
+    // Numbers that are given to messages which are not kept yet: what has a higher one is not shown to who goes by numbers.
+    private readonly ConcurrentDictionary<long, bool> coming = new();
     private long last;
 
     /// <summary>Opens the mailbox in a folder, which is made where it is missing.</summary>
@@ -26,11 +29,29 @@ public sealed class Mailbox
             messages[message.Id] = message;
             last = Math.Max(last, message.Id);
         }
+
+        // A number is never given twice, even when the messages are gone: who fetches goes by them.
+        if (File.Exists(LastNumber))
+        {
+            last = Math.Max(last, long.Parse(File.ReadAllText(LastNumber), CultureInfo.InvariantCulture));
+        }
     }
 
     /// <summary>The messages of an account, the newest first.</summary>
     public IReadOnlyList<ReceivedMessage> Of(string account) =>
         [.. messages.Values.Where(m => m.Account == account).OrderByDescending(m => m.Id)];
+
+    /// <summary>The number that the next message gets.</summary>
+    public long Next => Interlocked.Read(ref last) + 1;
+
+    /// <summary>What came for an account itself, the oldest first: reports, and what went to an address that it sends under.</summary>
+    public IReadOnlyList<ReceivedMessage> For(string account)
+    {
+        var all = Of(account);
+        var own = all.Select(m => m.From).Where(from => from.Length > 0).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var before = coming.Keys.DefaultIfEmpty(long.MaxValue).Min();
+        return [.. all.Where(m => m.Id < before && (m.From.Length == 0 || m.Recipients.Any(own.Contains))).Reverse()];
+    }
 
     /// <summary>How often a message came, by its Message-ID. More than once is what must never be.</summary>
     public IReadOnlyDictionary<string, int> Deliveries(string account) =>
@@ -45,19 +66,21 @@ public sealed class Mailbox
     /// <summary>Takes a message in. It is on disk when this returns.</summary>
     public ReceivedMessage Add(string account, string from, IReadOnlyList<string> recipients, byte[] bytes, DateTimeOffset now)
     {
-        var id = Interlocked.Increment(ref last);
         using var stream = new MemoryStream(bytes);
         var parsed = MimeMessage.Load(stream);
+        var id = NewNumber();
         var message = new ReceivedMessage(id, account, now, from, recipients, parsed.Subject ?? "", parsed.MessageId ?? "", parsed.Attachments.Count(), bytes.Length);
         File.WriteAllBytes(PathOf(id, "eml"), bytes);
         File.WriteAllBytes(PathOf(id, "json"), JsonSerializer.SerializeToUtf8Bytes(message));
         messages[id] = message;
+        coming.TryRemove(id, out _);
         return message;
     }
 
     /// <summary>Throws away all messages of an account.</summary>
     public void Clear(string account)
     {
+        File.WriteAllText(LastNumber, Interlocked.Read(ref last).ToString(CultureInfo.InvariantCulture));
         foreach (var message in Of(account))
         {
             messages.TryRemove(message.Id, out _);
@@ -65,6 +88,18 @@ public sealed class Mailbox
             File.Delete(PathOf(message.Id, "eml"));
         }
     }
+
+    private long NewNumber()
+    {
+        lock (coming)
+        {
+            var id = Interlocked.Increment(ref last);
+            coming[id] = true;
+            return id;
+        }
+    }
+
+    private string LastNumber => Path.Combine(folder, "last-number");
 
     private string PathOf(long id, string ending) => Path.Combine(folder, string.Create(CultureInfo.InvariantCulture, $"{id:0000000000}.{ending}"));
 }

@@ -17,7 +17,16 @@ public static class PostroomListening
     /// <param name="options">The web server's.</param>
     /// <param name="port">The port.</param>
     /// <param name="secured">Whether the line is secured from the first byte (RFC 8314).</param>
-    public static void ListenForMail(this KestrelServerOptions options, int port, bool secured = false) =>
+    public static void ListenForMail(this KestrelServerOptions options, int port, bool secured = false) => options.Listen<SmtpConnectionHandler>(port, secured);
+
+    /// <summary>Listens for programs that fetch what came back, on a port of 127.0.0.1; 0 takes a free one.</summary>
+    /// <param name="options">The web server's.</param>
+    /// <param name="port">The port.</param>
+    /// <param name="secured">Whether the line is secured from the first byte (RFC 8314).</param>
+    public static void ListenForFetching(this KestrelServerOptions options, int port, bool secured = false) => options.Listen<ImapConnectionHandler>(port, secured);
+
+    private static void Listen<T>(this KestrelServerOptions options, int port, bool secured)
+        where T : MailConnectionHandler =>
         options.Listen(System.Net.IPAddress.Loopback, port, listen =>
         {
             if (secured)
@@ -29,6 +38,6 @@ public static class PostroomListening
                 });
             }
 
-            listen.UseConnectionHandler<SmtpConnectionHandler>();
+            listen.UseConnectionHandler<T>();
         });
 }

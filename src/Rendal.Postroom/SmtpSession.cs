@@ -10,7 +10,7 @@ namespace Rendal.Postroom;
 /// <param name="secured">Whether the line is secured already.</param>
 /// <param name="secureAsync">Secures it.</param>
 /// <param name="clock">Tells when a message came.</param>
-internal sealed partial class SmtpSession(SmtpLine line, Mailbox mailbox, Drills drills, bool secured, Func<CancellationToken, Task> secureAsync, TimeProvider clock)
+internal sealed partial class SmtpSession(TalkLine line, Mailbox mailbox, Drills drills, bool secured, Func<CancellationToken, Task> secureAsync, TimeProvider clock)
 {
     private const int MostRecipients = 100;
 

@@ -6,7 +6,7 @@ using Rendal.Web.Hosting;
 // among what was built.
 if (Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider")
 {
-    RendalHost.Build(new HostParts("Host=127.0.0.1;Database=none", Path.Combine(Path.GetDirectoryName(typeof(RendalHost).Assembly.Location)!, "api-document"), 0, 0, Role.Web, null, null)).Run();
+    RendalHost.Build(new HostParts("Host=127.0.0.1;Database=none", Path.Combine(Path.GetDirectoryName(typeof(RendalHost).Assembly.Location)!, "api-document"), 0, 0, 0, Role.Web, null, null)).Run();
     return 0;
 }
 

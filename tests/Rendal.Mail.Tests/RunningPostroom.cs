@@ -31,6 +31,12 @@ public sealed class RunningPostroom : IAsyncLifetime
     /// <summary>The port whose line is secured from the first byte.</summary>
     public int SecuredPort { get; private set; }
 
+    /// <summary>The port where the mailbox is fetched.</summary>
+    public int ImapPort { get; private set; }
+
+    /// <summary>The port where the mailbox is fetched on a line secured from the first byte.</summary>
+    public int SecuredImapPort { get; private set; }
+
     public async ValueTask InitializeAsync()
     {
         var builder = WebApplication.CreateSlimBuilder();
@@ -45,6 +51,8 @@ public sealed class RunningPostroom : IAsyncLifetime
             }));
             options.ListenForMail(0);
             options.ListenForMail(0, secured: true);
+            options.ListenForFetching(0);
+            options.ListenForFetching(0, secured: true);
         });
         app = builder.Build();
         Mailbox = app.Services.GetRequiredService<Mailbox>();
@@ -53,7 +61,7 @@ public sealed class RunningPostroom : IAsyncLifetime
         Authority = app.Services.GetRequiredService<PracticeCertificates>().Authority;
         await app.StartAsync();
         var ports = app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.Select(a => new Uri(a).Port).ToList();
-        (Port, SecuredPort) = (ports[0], ports[1]);
+        (Port, SecuredPort, ImapPort, SecuredImapPort) = (ports[0], ports[1], ports[2], ports[3]);
     }
 
     public async ValueTask DisposeAsync()

@@ -44,7 +44,7 @@ public sealed class RunningRendal : IAsyncLifetime
         cluster = await LocalCluster.StartAsync(folder, forTests: true, CancellationToken.None);
         var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
         Schema.Upgrade(database);
-        App = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey));
+        App = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey));
         await App.StartAsync();
         Address = new Uri(App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
         using var browser = Browser();

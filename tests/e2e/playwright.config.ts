@@ -3,6 +3,7 @@ import { defineConfig } from "@playwright/test";
 // ./rendal test and ./rendal screenshots choose free ports and a folder of their own, and say which.
 const port = process.env["RENDAL_E2E_PORT"] ?? "8451";
 const mailPort = process.env["RENDAL_E2E_MAIL_PORT"] ?? "2551";
+const imapPort = process.env["RENDAL_E2E_IMAP_PORT"] ?? "2552";
 const data = process.env["RENDAL_E2E_DATA"] ?? "/tmp/rendal-e2e";
 
 export default defineConfig({
@@ -42,7 +43,7 @@ export default defineConfig({
     { name: "pictures", testDir: "pictures" },
   ],
   webServer: {
-    command: `exec ../../rendal demo --port ${port} --mail-port ${mailPort} --data ${data}`,
+    command: `exec ../../rendal demo --port ${port} --mail-port ${mailPort} --imap-port ${imapPort} --data ${data}`,
     url: `http://127.0.0.1:${port}/`,
     timeout: 600_000,
     reuseExistingServer: !process.env["CI"],

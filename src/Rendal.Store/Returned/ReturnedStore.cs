@@ -45,18 +45,15 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
     /// one that was sent to a recipient whom it names. A failure makes that parcel returned, and the addresses that are
     /// among its recipients count as returned.
     /// </summary>
-    public async Task<ReturnedTaken> TakeAsync(ReturnedIn mail, long person, DateTimeOffset now, CancellationToken cancel)
+    /// <param name="mail">The message.</param>
+    /// <param name="person">Who takes it in; null where it was fetched without anybody.</param>
+    /// <param name="now">When.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<ReturnedTaken> TakeAsync(ReturnedIn mail, long? person, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        var found = await connection.Sql(
-            """
-            select p.id, p.customer, p.name, p.recipients from message m join parcel p on p.book_id = m.book_id and p.id = m.parcel_id
-            where m.book_id = $1 and (m.message_id = any ($2) or exists (select from unnest(p.recipients) r where lower(r) = any ($3)))
-            order by array_position($2, m.message_id) nulls last, m.made_at desc limit 1
-            """,
-            book, mail.MessageIds.ToArray(), mail.Recipients.Select(Small).ToArray()).ListAsync(
-                r => (Parcel: r.GetInt64(0), Customer: r.GetString(1), Name: r.GetString(2), Recipients: r.GetFieldValue<string[]>(3)), cancel);
+        var found = await AboutAsync(connection, mail, cancel);
         var about = found.Count > 0 ? found[0] : default;
         var added = await connection.Sql(
             """
@@ -64,7 +61,7 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
             values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) on conflict (book_id, sha256) do nothing returning id
             """,
             book, new NpgsqlParameter { Value = found.Count > 0 ? about.Parcel : DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint }, mail.Kind, mail.Recipients.ToArray(), mail.Status, mail.Reason, mail.Subject,
-            mail.WrittenAt.ToUniversalTime(), person, now.ToUniversalTime(), mail.Bytes, SHA256.HashData(mail.Bytes)).ListAsync(r => r.GetInt64(0), cancel);
+            mail.WrittenAt.ToUniversalTime(), new NpgsqlParameter { Value = (object?)person ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint }, now.ToUniversalTime(), mail.Bytes, SHA256.HashData(mail.Bytes)).ListAsync(r => r.GetInt64(0), cancel);
         string[] addresses = [];
         if (added is [var id] && mail.Kind == "failed" && found.Count > 0)
         {
@@ -78,6 +75,13 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
 
         await transaction.CommitAsync(cancel);
         return new ReturnedTaken(added.Count == 0, found.Count > 0 ? about.Parcel : null, about.Customer ?? "", about.Name ?? "", addresses);
+    }
+
+    /// <summary>Whether a message is about a parcel.</summary>
+    public async Task<bool> IsAboutAParcelAsync(ReturnedIn mail, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        return (await AboutAsync(connection, mail, cancel)).Count > 0;
     }
 
     /// <summary>The addresses that count as returned.</summary>
@@ -98,6 +102,15 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
             where m.book_id = $1 and p.customer = $2 order by m.written_at desc, m.id desc limit 24
             """,
             book, customer).ListAsync(r => new ReturnedLine(r.GetFieldValue<DateTimeOffset>(0), r.GetString(1), r.GetFieldValue<string[]>(2), r.GetString(3), r.GetInt64(4), r.GetString(5)), cancel);
+
+    private Task<List<(long Parcel, string Customer, string Name, string[] Recipients)>> AboutAsync(NpgsqlConnection connection, ReturnedIn mail, CancellationToken cancel) =>
+        connection.Sql(
+            """
+            select p.id, p.customer, p.name, p.recipients from message m join parcel p on p.book_id = m.book_id and p.id = m.parcel_id
+            where m.book_id = $1 and (m.message_id = any ($2) or exists (select from unnest(p.recipients) r where lower(r) = any ($3)))
+            order by array_position($2, m.message_id) nulls last, m.made_at desc limit 1
+            """,
+            book, mail.MessageIds.ToArray(), mail.Recipients.Select(Small).ToArray()).ListAsync(r => (r.GetInt64(0), r.GetString(1), r.GetString(2), r.GetFieldValue<string[]>(3)), cancel);
 
     private static string Small(string address) => address.ToLowerInvariant();
 }

@@ -1,12 +1,12 @@
+using Npgsql;
 using Rendal.Mail;
-using Rendal.Store.Returned;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Dispatch;
 
 /// <summary>What became of one message of the files that were taken in.</summary>
-/// <param name="File">The file that it was in.</param>
+/// <param name="File">The file that it was in, or the mailbox.</param>
 /// <param name="Outcome"><c>returned</c>, <c>delayed</c>, <c>automatic-reply</c>, <c>no-report</c>, <c>fits-none</c> or <c>known</c>.</param>
 /// <param name="Customer">The customer's key; empty where it fits none.</param>
 /// <param name="Name">The customer's name; empty where it fits none.</param>
@@ -23,8 +23,9 @@ internal static class ReturnedEndpoints
         book.MapGroup("/returned").WithTags("Dispatch").MapPost("", TakeAsync).DisableAntiforgery();
 
     /// <summary>Takes messages in from .eml and mbox files.</summary>
-    private static async Task<List<ReturnedView>> TakeAsync(IFormFileCollection files, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<List<ReturnedView>> TakeAsync(IFormFileCollection files, BookScope scope, NpgsqlDataSource source, TimeProvider clock, CancellationToken cancel)
     {
+        var taking = new ReturnedTaking(source, scope.Book.Id, clock);
         var views = new List<ReturnedView>();
         foreach (var file in files)
         {
@@ -40,7 +41,7 @@ internal static class ReturnedEndpoints
                         throw Unable.Invalid($"{file.FileName} has more than {MostMessages} messages; the first {MostMessages} were taken in. Divide the file.");
                     }
 
-                    views.Add(await TakeOneAsync(file.FileName, ReturnedMail.Read(message), bytes, scope, clock, cancel));
+                    views.Add(await taking.TakeAsync(file.FileName, message, bytes, scope.Person, cancel));
                 }
             }
             catch (FormatException)
@@ -50,13 +51,5 @@ internal static class ReturnedEndpoints
         }
 
         return views;
-    }
-
-    private static async Task<ReturnedView> TakeOneAsync(string file, ReturnedMessage mail, byte[] bytes, BookScope scope, TimeProvider clock, CancellationToken cancel)
-    {
-        var kind = mail.Kind switch { ReturnKind.Failed => "failed", ReturnKind.Delayed => "delayed", ReturnKind.AutomaticReply => "automatic-reply", _ => "other" };
-        var taken = await scope.Returned.TakeAsync(new ReturnedIn(kind, mail.MessageIds, mail.Recipients, mail.Status, mail.Reason, mail.Subject, mail.Date, bytes), scope.Person, clock.GetUtcNow(), cancel);
-        var outcome = taken.IsKnown ? "known" : taken.Parcel is null ? "fits-none" : mail.Kind switch { ReturnKind.Failed => "returned", ReturnKind.Delayed => "delayed", ReturnKind.AutomaticReply => "automatic-reply", _ => "no-report" };
-        return new ReturnedView(file, outcome, taken.Customer, taken.CustomerName, taken.Addresses.Count > 0 ? taken.Addresses : mail.Recipients, mail.Reason);
     }
 }

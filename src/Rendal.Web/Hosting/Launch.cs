@@ -28,6 +28,7 @@ internal static class Launch
         {
             DemandFree(options.Port, "--port");
             DemandFree(options.MailPort, "--mail-port");
+            DemandFree(options.ImapPort, "--imap-port");
         }
 
         await using var cluster = options.DatabaseUrl is null && options.Role != Role.Worker ? await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token) : null;
@@ -36,7 +37,7 @@ internal static class Launch
             var database = options.DatabaseUrl ?? await (cluster ?? await RunningClusterAsync(options, stop.Token)).DatabaseAsync("rendal", stop.Token);
             Upgrade(database);
             var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(12));
-            await using var app = RendalHost.Build(new HostParts(database, options.Data, options.Port, options.MailPort, options.Role, options.WebRoot, key) { MailAuthorities = authorities });
+            await using var app = RendalHost.Build(new HostParts(database, options.Data, options.Port, options.MailPort, options.ImapPort, options.Role, options.WebRoot, key) { MailAuthorities = authorities });
             if (options.Demo)
             {
                 await DemoBook.EnsureAsync(app.Services, stop.Token);

@@ -11,6 +11,7 @@ using Rendal.Postroom;
 using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Store.People;
+using Rendal.Store.Returned;
 using Rendal.Web.Books;
 using Rendal.Web.Corrections;
 using Rendal.Web.Customers;
@@ -55,6 +56,7 @@ internal static class RendalHost
 
             options.Listen(System.Net.IPAddress.Loopback, parts.Port);
             options.ListenForMail(parts.MailPort);
+            options.ListenForFetching(parts.ImapPort);
         });
         AddServices(builder.Services, parts);
         var app = builder.Build();
@@ -67,7 +69,7 @@ internal static class RendalHost
         services.AddSingleton(parts);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(_ => NpgsqlDataSource.Create(parts.Database));
-        services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton<DispatchQueue>().AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<BookMaking>();
+        services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton<DispatchQueue>().AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<BookMaking>();
         services.AddPostroom(Path.Combine(parts.Data, "postroom"));
         services.AddSingleton<OpenedFiles>().AddSingleton<Works>();
         services.AddSingleton<PreviewPress>().AddSingleton<SenderSecrets>();
@@ -89,7 +91,7 @@ internal static class RendalHost
         services.AddOpenApi("v1", document => document.AddOperationTransformer<BookParameter>());
         if (parts.Role != Role.Web)
         {
-            services.AddHostedService<DispatchWorker>();
+            services.AddHostedService<DispatchWorker>().AddHostedService<ReplyWatch>();
         }
     }
 
@@ -119,6 +121,7 @@ internal static class RendalHost
         WordingEndpoints.Map(book);
         LayoutEndpoints.Map(book);
         SenderEndpoints.Map(book);
+        ReplyMailboxEndpoints.Map(book);
         RoundEndpoints.Map(book);
         CountEndpoints.Map(book);
         ParcelEndpoints.Map(book);

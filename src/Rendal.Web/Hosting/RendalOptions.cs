@@ -40,6 +40,8 @@ internal sealed record RendalOptions
 
     public required int MailPort { get; init; }
 
+    public required int ImapPort { get; init; }
+
     public required string Data { get; init; }
 
     public required Role Role { get; init; }
@@ -61,7 +63,7 @@ internal sealed record RendalOptions
         var given = new Dictionary<string, string>();
         for (var i = 1; i < args.Length; i += 2)
         {
-            if (args[i] is not ("--port" or "--mail-port" or "--data" or "--role") || i + 1 == args.Length)
+            if (args[i] is not ("--port" or "--mail-port" or "--imap-port" or "--data" or "--role") || i + 1 == args.Length)
             {
                 throw new StartRefused($"{args[i]} is not understood here; see ./rendal {args[0]} --help.");
             }
@@ -75,6 +77,7 @@ internal sealed record RendalOptions
             Demo = demo,
             Port = PortOf(Setting("--port", "RENDAL_PORT") ?? "8420", "--port"),
             MailPort = PortOf(Setting("--mail-port", "RENDAL_MAIL_PORT") ?? "2525", "--mail-port"),
+            ImapPort = PortOf(Setting("--imap-port", "RENDAL_IMAP_PORT") ?? "2143", "--imap-port"),
             Data = Path.GetFullPath(Setting("--data", "RENDAL_DATA") ?? DefaultData(demo)),
             Role = Setting("--role", "RENDAL_ROLE") switch
             {

@@ -97,21 +97,7 @@ internal static class SenderEndpoints
             throw Unable.Invalid($"Give the name that recipients see, on one line and no longer than {LongestName} characters.");
         }
 
-        if (request.Security is not ("none" or "starttls" or "tls"))
-        {
-            throw Unable.Invalid("Choose how the line is secured.");
-        }
-
-        if (request.Security == "none" && !IsThisMachine(request.Host))
-        {
-            throw Unable.Invalid($"Without security mail can only go to this machine. Choose STARTTLS (port 587) or TLS (port 465) for {request.Host}.");
-        }
-
-        if (request.Port is < 1 or > 65535 || string.IsNullOrWhiteSpace(request.Host))
-        {
-            throw Unable.Invalid("Say the mail server’s name and its port.");
-        }
-
+        DemandServer(request.Host, request.Port, request.Security, "STARTTLS (port 587) or TLS (port 465)");
         if (request.AMinute is < 1 or > 100_000 || request.ADay is < 1 or > 10_000_000)
         {
             throw Unable.Invalid("An allowance is at least one message; leave it empty for as many as go.");
@@ -136,6 +122,25 @@ internal static class SenderEndpoints
             LargestBytes = request.LargestBytes,
             Pauses = request.PauseMinutes?.Select(p => TimeSpan.FromMinutes(p)).ToList() ?? NextStep.DefaultPauses,
         };
+    }
+
+    /// <summary>Refuses a server that is not named, or that would be talked to without security although it is another machine.</summary>
+    internal static void DemandServer(string host, int port, string security, string secured)
+    {
+        if (security is not ("none" or "starttls" or "tls"))
+        {
+            throw Unable.Invalid("Choose how the line is secured.");
+        }
+
+        if (security == "none" && !IsThisMachine(host))
+        {
+            throw Unable.Invalid($"Without security mail can only go to this machine. Choose {secured} for {host}.");
+        }
+
+        if (port is < 1 or > 65535 || string.IsNullOrWhiteSpace(host))
+        {
+            throw Unable.Invalid("Say the mail server’s name and its port.");
+        }
     }
 
     private static async Task<SenderView> ViewAsync(long id, BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel) =>

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text.Json;
 
 namespace Rendal.Web.Tests.Dispatch;
@@ -70,6 +71,46 @@ public class ReturnedTests(RunningRendal rendal)
         Assert.Equal("fits-none", (await (await UploadAsync(desk, "stranger.eml", stranger)).JsonAsync()).EnumerateArray().Single().Text("outcome"));
         var refused = await UploadAsync(desk, "ledger.csv", "Code;Amount\nAB01;10,00\n"u8.ToArray());
         Assert.Equal("ledger.csv is no message. Save the mail that came back as .eml, or many of them as mbox, and take that in.", await refused.DetailAsync());
+    }
+
+    [Fact]
+    public async Task Reports_are_fetched_from_the_mailbox_of_the_sender_and_other_mail_in_it_is_left_alone()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        var account = $"book-{desk.Book}";
+        rendal.Mailbox.Add(account, "guest@inn.example", ["accounts@practice.example"], "From: guest@inn.example\r\nSubject: Towels\r\n\r\nPlease send more.\r\n"u8.ToArray(), DateTimeOffset.UtcNow);
+        rendal.Mailbox.Add(account, "", ["accounts@practice.example"], "From: mailer-daemon@mx.example\r\nSubject: failure notice\r\n\r\n<x@y.example>: 550 5.1.1 unknown\r\n"u8.ToArray(), DateTimeOffset.UtcNow);
+        await desk.Browser.PostJsonAsync($"{desk.Api}/postroom/{rendal.Mailbox.Of(account).Single(m => m.Recipients.Contains("a@abbot.example")).Id}/return", new { });
+
+        var sender = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id();
+        var replies = $"{desk.Api}/senders/{sender}/replies";
+        var proposed = await desk.Browser.GetJsonAsync(replies);
+        Assert.False(proposed.GetProperty("isKept").GetBoolean());
+        Assert.Equal(HttpStatusCode.NotFound, (await desk.Browser.PostAsync($"{replies}/fetch", null, Cancel)).StatusCode);
+        var mailbox = new { host = proposed.Text("host"), port = proposed.GetProperty("port").GetInt32(), security = "none", userName = account, password = (string?)null };
+        var elsewhere = await desk.Browser.PutAsJsonAsync(replies, mailbox with { host = "imap.mail.example" }, Cancel);
+        Assert.Equal("Without security mail can only go to this machine. Choose STARTTLS (port 143) or TLS (port 993) for imap.mail.example.", await elsewhere.DetailAsync());
+
+        // Kept, it is fetched from by itself; what comes of it is the same whoever is first.
+        Assert.True((await (await desk.Browser.PutAsJsonAsync(replies, mailbox, Cancel)).JsonAsync()).GetProperty("isKept").GetBoolean());
+        var fetched = await (await desk.Browser.PostAsync($"{replies}/fetch", null, Cancel)).JsonAsync();
+        Assert.Equal("", fetched.Text("trouble"));
+        var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single();
+        Assert.Equal(("returned", "550 5.1.1 no such mailbox here"), (parcel.Text("standing"), parcel.Text("answer")));
+        Assert.Single((await HistoryAsync(desk)).List("returned"));
+        var again = await (await desk.Browser.PostAsync($"{replies}/fetch", null, Cancel)).JsonAsync();
+        Assert.Empty(again.List("taken"));
+        Assert.NotEqual(JsonValueKind.Null, (await desk.Browser.GetJsonAsync(replies)).GetProperty("lookedAt").ValueKind);
+
+        Assert.True((await desk.Browser.PutAsJsonAsync(replies, mailbox with { port = 1 }, Cancel)).IsSuccessStatusCode);
+        Assert.StartsWith("127.0.0.1 does not answer at port 1: ", (await (await desk.Browser.PostAsync($"{replies}/fetch", null, Cancel)).JsonAsync()).Text("trouble"), StringComparison.Ordinal);
+        Assert.StartsWith("127.0.0.1 does not answer at port 1: ", (await desk.Browser.GetJsonAsync(replies)).Text("trouble"), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync(replies, Cancel)).StatusCode);
+        Assert.False((await desk.Browser.GetJsonAsync(replies)).GetProperty("isKept").GetBoolean());
     }
 
     private static Task<JsonElement> HistoryAsync(Desk desk) => desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=AB01");

@@ -80,6 +80,7 @@ public sealed class LaunchTests : IDisposable
         Demo = false,
         Port = FreePort(),
         MailPort = FreePort(),
+        ImapPort = FreePort(),
         Data = folder,
         Role = Role.All,
         DatabaseUrl = "Host=127.0.0.1;Port=1;Username=x;Database=x",

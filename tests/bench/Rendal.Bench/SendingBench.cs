@@ -28,7 +28,7 @@ internal static class SendingBench
             var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
             Schema.Upgrade(database);
             var mailPort = FreePort();
-            await using var app = RendalHost.Build(new HostParts(database, folder, 0, mailPort, Role.All, null, null));
+            await using var app = RendalHost.Build(new HostParts(database, folder, 0, mailPort, 0, Role.All, null, null));
             await app.StartAsync();
             using var sink = Sink.Start();
             var rate = await SendAsync(app, sink?.Port ?? mailPort);

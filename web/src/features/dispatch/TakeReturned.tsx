@@ -1,21 +1,12 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { App, Button, Modal } from "antd";
 import { useRef, useState } from "react";
-import { Link } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { ReturnedTable } from "./ReturnedTable";
 
 type Taken = Schemas["ReturnedView"];
-
-const outcomes: Record<string, string> = {
-  returned: "returned: it never reached them",
-  delayed: "delayed: the server goes on trying",
-  "automatic-reply": "automatic reply, kept in the history",
-  "no-report": "an answer, kept in the history",
-  "fits-none": "fits nothing that was sent from here",
-  known: "taken in before",
-};
 
 /** Takes in mail that came back, as files, and says what became of each. */
 export function TakeReturned() {
@@ -69,25 +60,7 @@ export function TakeReturned() {
         width={720}
         onCancel={() => setTaken(undefined)}
       >
-        <table className="ledger" aria-label="What came back">
-          <tbody>
-            {taken?.map((t, i) => (
-              <tr key={i}>
-                <td>
-                  {t.customer ? (
-                    <Link to={`/books/${book}/customers?card=${encodeURIComponent(t.customer)}`}>{t.name}</Link>
-                  ) : (
-                    t.addresses.join(", ") || t.file
-                  )}
-                </td>
-                <td>{outcomes[t.outcome] ?? t.outcome}</td>
-                <td className="cut" title={t.reason} style={{ width: "45%" }}>
-                  {t.reason}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        {taken && <ReturnedTable taken={taken} />}
       </Modal>
     </>
   );

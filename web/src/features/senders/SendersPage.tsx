@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import { useState } from "react";
 import { Waiting } from "../../shared/Waiting";
+import { ReplyMailbox } from "./ReplyMailbox";
 import { SenderForm } from "./SenderForm";
 import { useSenders, type Sender } from "./useSenders";
 import "./senders.css";
@@ -30,7 +31,10 @@ export function SendersPage() {
                 Another sender
               </Button>
             </nav>
-            <div>{shown && <SenderForm key={shown.id} sender={shown} onKept={(kept) => setPicked(kept.id)} />}</div>
+            <div>
+              {shown && <SenderForm key={shown.id} sender={shown} onKept={(kept) => setPicked(kept.id)} />}
+              {shown && shown.id > 0 && <ReplyMailbox key={`replies ${shown.id}`} sender={shown.id} />}
+            </div>
           </div>
         );
       }}

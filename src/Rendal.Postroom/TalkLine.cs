@@ -3,7 +3,7 @@ using System.Text;
 namespace Rendal.Postroom;
 
 /// <summary>Reads lines and writes answers on one connection. The stream below can be exchanged, as STARTTLS wants it.</summary>
-internal sealed class SmtpLine(Stream stream)
+internal sealed class TalkLine(Stream stream)
 {
     private const int LongestCommand = 2_048;
     private readonly byte[] buffer = new byte[16 * 1024];
@@ -67,6 +67,9 @@ internal sealed class SmtpLine(Stream stream)
     }
 
     public async Task WriteAsync(string answer, CancellationToken cancel) => await stream.WriteAsync(Encoding.UTF8.GetBytes(answer + "\r\n"), cancel);
+
+    /// <summary>Writes bytes as they are.</summary>
+    public async Task WriteAsync(ReadOnlyMemory<byte> bytes, CancellationToken cancel) => await stream.WriteAsync(bytes, cancel);
 
     /// <summary>Writes an answer byte by byte.</summary>
     public async Task DripAsync(string answer, TimeSpan every, CancellationToken cancel)

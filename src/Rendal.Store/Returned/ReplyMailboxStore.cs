@@ -1,0 +1,90 @@
+using Npgsql;
+using NpgsqlTypes;
+
+namespace Rendal.Store.Returned;
+
+/// <summary>A mailbox that what came back to a sender is fetched from.</summary>
+/// <param name="Book">The book.</param>
+/// <param name="Sender">The sender.</param>
+/// <param name="Host">The server's name.</param>
+/// <param name="Port">Its port.</param>
+/// <param name="Security"><c>none</c> (on loopback only), <c>starttls</c> or <c>tls</c>.</param>
+/// <param name="UserName">Who signs in.</param>
+/// <param name="ProtectedPassword">The password, encrypted; null where it is the sender's.</param>
+public sealed record ReplyMailboxRecord(long Book, long Sender, string Host, int Port, string Security, string UserName, byte[]? ProtectedPassword)
+{
+    /// <summary>What the server's numbers were worth when it was looked through; null before the first time.</summary>
+    public long? Validity { get; init; }
+
+    /// <summary>The last number that was looked at.</summary>
+    public long LastUid { get; init; }
+
+    /// <summary>When it was looked through last; null before the first time.</summary>
+    public DateTimeOffset? LookedAt { get; init; }
+
+    /// <summary>How many messages about parcels the last look brought.</summary>
+    public int Taken { get; init; }
+
+    /// <summary>What kept the last look from being made; empty where nothing did.</summary>
+    public string Trouble { get; init; } = "";
+}
+
+/// <summary>The mailboxes of all books that what came back is fetched from.</summary>
+public sealed class ReplyMailboxStore(NpgsqlDataSource source)
+{
+    private const string Columns = "book_id, sender_id, host, port, security, user_name, password, validity, last_uid, looked_at, taken, trouble";
+
+    /// <summary>The mailboxes of a book, by sender.</summary>
+    public async Task<Dictionary<long, ReplyMailboxRecord>> OfAsync(long book, CancellationToken cancel) =>
+        (await source.Sql($"select {Columns} from reply_mailbox where book_id = $1", book).ListAsync(Read, cancel)).ToDictionary(m => m.Sender);
+
+    /// <summary>Sets the mailbox of a sender. Without a password the one that was there stays; another mailbox is looked through from its start.</summary>
+    public Task PutAsync(ReplyMailboxRecord mailbox, CancellationToken cancel) =>
+        source.Sql(
+            """
+            insert into reply_mailbox as m (book_id, sender_id, host, port, security, user_name, password) values ($1, $2, $3, $4, $5, $6, $7)
+            on conflict (book_id, sender_id) do update set port = $4, security = $5, password = coalesce($7, m.password), next_at = '-infinity', trouble = '',
+                validity = case when (m.host, m.user_name) = ($3, $6) then m.validity end,
+                host = $3, user_name = $6
+            """,
+            mailbox.Book, mailbox.Sender, mailbox.Host, mailbox.Port, mailbox.Security, mailbox.UserName, new NpgsqlParameter { Value = (object?)mailbox.ProtectedPassword ?? DBNull.Value, NpgsqlDbType = NpgsqlDbType.Bytea }).RunAsync(cancel);
+
+    /// <summary>Fetches from the mailbox of a sender no longer. False where there was none.</summary>
+    public async Task<bool> RemoveAsync(long book, long sender, CancellationToken cancel) =>
+        await source.Sql("delete from reply_mailbox where book_id = $1 and sender_id = $2", book, sender).RunAsync(cancel) == 1;
+
+    /// <summary>One mailbox that is due to be looked through, for this caller alone; it is due again after <paramref name="every"/>. Null where none is.</summary>
+    public Task<ReplyMailboxRecord?> ClaimDueAsync(DateTimeOffset now, TimeSpan every, CancellationToken cancel) =>
+        source.Sql(
+            $"""
+            update reply_mailbox set next_at = $2 where (book_id, sender_id) in
+                (select book_id, sender_id from reply_mailbox where next_at <= $1 order by next_at limit 1 for update skip locked)
+            returning {Columns}
+            """,
+            now.ToUniversalTime(), (now + every).ToUniversalTime()).FirstAsync(Read, cancel);
+
+    /// <summary>Notes that it was looked through.</summary>
+    /// <param name="mailbox">The mailbox as it was before.</param>
+    /// <param name="validity">What the server's numbers are worth.</param>
+    /// <param name="last">The last number that was looked at.</param>
+    /// <param name="taken">How many messages about parcels it brought.</param>
+    /// <param name="now">When.</param>
+    public Task LookedAsync(ReplyMailboxRecord mailbox, long validity, long last, int taken, DateTimeOffset now, CancellationToken cancel) =>
+        source.Sql(
+            "update reply_mailbox set validity = $5, last_uid = $6, taken = $7, looked_at = $8, trouble = '' where book_id = $1 and sender_id = $2 and host = $3 and user_name = $4",
+            mailbox.Book, mailbox.Sender, mailbox.Host, mailbox.UserName, validity, last, taken, now.ToUniversalTime()).RunAsync(cancel);
+
+    /// <summary>Notes what kept it from being looked through.</summary>
+    public Task FailedAsync(ReplyMailboxRecord mailbox, string trouble, CancellationToken cancel) =>
+        source.Sql("update reply_mailbox set trouble = $3 where book_id = $1 and sender_id = $2", mailbox.Book, mailbox.Sender, trouble).RunAsync(cancel);
+
+    private static ReplyMailboxRecord Read(NpgsqlDataReader r) => new(
+        r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetInt32(3), r.GetString(4), r.GetString(5), r.IsDBNull(6) ? null : r.GetFieldValue<byte[]>(6))
+    {
+        Validity = r.Nullable<long>(7),
+        LastUid = r.GetInt64(8),
+        LookedAt = r.Nullable<DateTimeOffset>(9),
+        Taken = r.GetInt32(10),
+        Trouble = r.GetString(11),
+    };
+}

@@ -1,0 +1,75 @@
+using MimeKit;
+using Npgsql;
+using Rendal.Mail;
+using Rendal.Store.Returned;
+using Rendal.Store.Senders;
+using Rendal.Web.Hosting;
+using Rendal.Web.Senders;
+
+namespace Rendal.Web.Dispatch;
+
+/// <summary>What a look into a mailbox brought.</summary>
+/// <param name="LookedAt">How many messages were new in it.</param>
+/// <param name="Taken">Those that are about parcels.</param>
+/// <param name="Trouble">What kept it from being looked through; empty where nothing did.</param>
+internal sealed record FetchedReplies(int LookedAt, IReadOnlyList<ReturnedView> Taken, string Trouble);
+
+/// <summary>Fetches what came back from the mailboxes of senders.</summary>
+internal sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock)
+{
+    private const int DaysBefore = 30;
+
+    private static readonly TimeSpan Silence = TimeSpan.FromSeconds(30);
+
+    /// <summary>Looks through what is new in a mailbox and takes in what is about parcels.</summary>
+    /// <param name="mailbox">The mailbox.</param>
+    /// <param name="person">Who asks for it; null where it is done by itself.</param>
+    /// <param name="cancel">Stops it. What was taken in by then stays.</param>
+    public async Task<FetchedReplies> FetchAsync(ReplyMailboxRecord mailbox, long? person, CancellationToken cancel)
+    {
+        var taking = new ReturnedTaking(source, mailbox.Book, clock);
+        var taken = new List<ReturnedView>();
+        var seen = 0;
+        try
+        {
+            var place = await ReplyMailbox.LookAsync(
+                await AccountAsync(mailbox, cancel), mailbox.Validity is { } validity ? new ReplyPlace(validity, mailbox.LastUid) : null, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).AddDays(-DaysBefore), Silence, parts.MailAuthorities,
+                async bytes =>
+                {
+                    seen++;
+                    if (await TakeAsync(taking, mailbox, bytes, person, cancel) is { Outcome: not "known" } view)
+                    {
+                        taken.Add(view);
+                    }
+                },
+                cancel);
+            await mailboxes.LookedAsync(mailbox, place.Validity, place.Last, taken.Count, clock.GetUtcNow(), cancel);
+            return new FetchedReplies(seen, taken, "");
+        }
+        catch (ReplyMailboxAway e)
+        {
+            await mailboxes.FailedAsync(mailbox, e.Message, cancel);
+            return new FetchedReplies(seen, taken, e.Message);
+        }
+    }
+
+    private static async Task<ReturnedView?> TakeAsync(ReturnedTaking taking, ReplyMailboxRecord mailbox, byte[] bytes, long? person, CancellationToken cancel)
+    {
+        try
+        {
+            using var stream = new MemoryStream(bytes);
+            return await taking.TakeIfAboutAParcelAsync(mailbox.UserName, await MimeMessage.LoadAsync(stream, cancel), bytes, person, cancel);
+        }
+        catch (FormatException)
+        {
+            // What is no message by its form is no report either, and stays in the mailbox for a person.
+            return null;
+        }
+    }
+
+    private async Task<MailAccount> AccountAsync(ReplyMailboxRecord mailbox, CancellationToken cancel)
+    {
+        var password = mailbox.ProtectedPassword ?? (await new SenderStore(source, mailbox.Book).FindAsync(mailbox.Sender, cancel))?.ProtectedPassword;
+        return new MailAccount(mailbox.Host, mailbox.Port, LineSecurities.Parse(mailbox.Security), mailbox.UserName, password is null ? "" : secrets.Unprotect(password));
+    }
+}

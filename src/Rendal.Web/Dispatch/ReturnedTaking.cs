@@ -1,0 +1,40 @@
+using MimeKit;
+using Npgsql;
+using Rendal.Mail;
+using Rendal.Store.Returned;
+
+namespace Rendal.Web.Dispatch;
+
+/// <summary>Takes one message that came back in, and says what became of it.</summary>
+internal sealed class ReturnedTaking(NpgsqlDataSource source, long book, TimeProvider clock)
+{
+    /// <summary>Takes it in.</summary>
+    /// <param name="from">The file or mailbox that it is from.</param>
+    /// <param name="message">The message.</param>
+    /// <param name="bytes">It as it came.</param>
+    /// <param name="person">Who takes it in; null where it is fetched without anybody.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<ReturnedView> TakeAsync(string from, MimeMessage message, byte[] bytes, long? person, CancellationToken cancel)
+    {
+        var mail = ReturnedMail.Read(message);
+        var taken = await new ReturnedStore(source, book).TakeAsync(In(mail, bytes), person, clock.GetUtcNow(), cancel);
+        var outcome = taken.IsKnown ? "known" : taken.Parcel is null ? "fits-none" : mail.Kind switch { ReturnKind.Failed => "returned", ReturnKind.Delayed => "delayed", ReturnKind.AutomaticReply => "automatic-reply", _ => "no-report" };
+        return new ReturnedView(from, outcome, taken.Customer, taken.CustomerName, taken.Addresses.Count > 0 ? taken.Addresses : mail.Recipients, mail.Reason);
+    }
+
+    /// <summary>
+    /// Takes it in where it is a report or an automatic reply about a parcel; null where it is not: a mailbox holds other
+    /// mail too, and that is nobody's business here.
+    /// </summary>
+    public async Task<ReturnedView?> TakeIfAboutAParcelAsync(string from, MimeMessage message, byte[] bytes, long? person, CancellationToken cancel)
+    {
+        var mail = ReturnedMail.Read(message);
+        return mail.Kind != ReturnKind.Other && await new ReturnedStore(source, book).IsAboutAParcelAsync(In(mail, bytes), cancel)
+            ? await TakeAsync(from, message, bytes, person, cancel)
+            : null;
+    }
+
+    private static ReturnedIn In(ReturnedMessage mail, byte[] bytes) => new(
+        mail.Kind switch { ReturnKind.Failed => "failed", ReturnKind.Delayed => "delayed", ReturnKind.AutomaticReply => "automatic-reply", _ => "other" },
+        mail.MessageIds, mail.Recipients, mail.Status, mail.Reason, mail.Subject, mail.Date, bytes);
+}

@@ -1,0 +1,80 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Store.Returned;
+using Rendal.Store.Senders;
+using Rendal.Web.Books;
+using Rendal.Web.Dispatch;
+using Rendal.Web.Hosting;
+
+namespace Rendal.Web.Senders;
+
+/// <summary>The mailbox that what came back to a sender is fetched from; its password is never shown.</summary>
+/// <param name="IsKept">Whether it is fetched from; else it is what is proposed.</param>
+/// <param name="Host">The server’s name.</param>
+/// <param name="Port">Its port.</param>
+/// <param name="Security"><c>none</c>, <c>starttls</c> or <c>tls</c>.</param>
+/// <param name="UserName">Who signs in.</param>
+/// <param name="HasPassword">Whether it has a password of its own; else the sender’s is used.</param>
+/// <param name="LookedAt">When it was looked through last.</param>
+/// <param name="Taken">How many messages about parcels that brought.</param>
+/// <param name="Trouble">What kept it from being looked through; empty where nothing did.</param>
+internal sealed record ReplyMailboxView(bool IsKept, string Host, int Port, string Security, string UserName, bool HasPassword, DateTimeOffset? LookedAt, int Taken, string Trouble);
+
+/// <summary>A mailbox to be fetched from; without a password the one that was there stays, or the sender’s is used.</summary>
+internal sealed record ReplyMailboxRequest(string Host, int Port, string Security, string UserName, string? Password);
+
+/// <summary>The mailboxes that what came back is fetched from.</summary>
+internal static class ReplyMailboxEndpoints
+{
+    private const int UsualPort = 993;
+
+    public static void Map(RouteGroupBuilder book)
+    {
+        var group = book.MapGroup("/senders/{id:long}/replies").WithTags("Senders");
+        group.MapGet("", ViewAsync);
+        group.MapPut("", PutAsync);
+        group.MapDelete("", RemoveAsync);
+        group.MapPost("/fetch", FetchAsync);
+    }
+
+    private static async Task<ReplyMailboxView> ViewAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, HostParts parts, CancellationToken cancel)
+    {
+        var sender = await scope.Senders.FindAsync(id, cancel) ?? throw Unable.NotFound("This sender");
+        return (await mailboxes.OfAsync(scope.Book.Id, cancel)).TryGetValue(id, out var kept)
+            ? new ReplyMailboxView(true, kept.Host, kept.Port, kept.Security, kept.UserName, kept.ProtectedPassword is not null, kept.LookedAt, kept.Taken, kept.Trouble)
+            : Proposed(sender, parts);
+    }
+
+    private static async Task<ReplyMailboxView> PutAsync(long id, ReplyMailboxRequest request, BookScope scope, ReplyMailboxStore mailboxes, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
+    {
+        if (await scope.Senders.FindAsync(id, cancel) is not { } sender)
+        {
+            throw Unable.NotFound("This sender");
+        }
+
+        SenderEndpoints.DemandServer(request.Host, request.Port, request.Security, "STARTTLS (port 143) or TLS (port 993)");
+        if (string.IsNullOrWhiteSpace(request.UserName))
+        {
+            throw Unable.Invalid("Say who signs in to the mailbox.");
+        }
+
+        if (string.IsNullOrEmpty(request.Password) && sender.ProtectedPassword is null && !(await mailboxes.OfAsync(scope.Book.Id, cancel)).ContainsKey(id))
+        {
+            throw Unable.Invalid("Give the password of the mailbox; this sender has none that could be used.");
+        }
+
+        await mailboxes.PutAsync(
+            new ReplyMailboxRecord(scope.Book.Id, id, request.Host.Trim(), request.Port, request.Security, request.UserName.Trim(), string.IsNullOrEmpty(request.Password) ? null : secrets.Protect(request.Password)), cancel);
+        return await ViewAsync(id, scope, mailboxes, parts, cancel);
+    }
+
+    private static async Task<NoContent> RemoveAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, CancellationToken cancel) =>
+        await mailboxes.RemoveAsync(scope.Book.Id, id, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("A mailbox of this sender");
+
+    private static async Task<FetchedReplies> FetchAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, ReplyFetching fetching, CancellationToken cancel) =>
+        (await mailboxes.OfAsync(scope.Book.Id, cancel)).TryGetValue(id, out var mailbox) ? await fetching.FetchAsync(mailbox, scope.Person, cancel) : throw Unable.NotFound("A mailbox of this sender");
+
+    /// <summary>The mailbox that a sender most likely has: the postroom’s for the practice account, else imap where mail goes out by smtp.</summary>
+    private static ReplyMailboxView Proposed(Sender sender, HostParts parts) => SenderEndpoints.IsPractice(sender, parts)
+        ? new ReplyMailboxView(false, sender.Host, parts.ImapPort, "none", sender.UserName, false, null, 0, "")
+        : new ReplyMailboxView(false, sender.Host.StartsWith("smtp.", StringComparison.OrdinalIgnoreCase) ? "imap." + sender.Host[5..] : sender.Host, UsualPort, "tls", sender.UserName, false, null, 0, "");
+}

@@ -1,0 +1,166 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Button, Form, Input, InputNumber, Popconfirm, Select } from "antd";
+import { useState } from "react";
+import { api, must, type Schemas } from "../../shared/api/client";
+import { count, moment } from "../../shared/figure";
+import { useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import { ReturnedTable } from "../dispatch/ReturnedTable";
+
+type Mailbox = Schemas["ReplyMailboxView"];
+type Request = Schemas["ReplyMailboxRequest"];
+
+/** The port that goes with each way to secure the line (RFC 3501, RFC 8314). */
+const usualPorts: Record<string, number> = { starttls: 143, tls: 993 };
+
+/** The mailbox that reports and automatic replies to a sender's messages are fetched from. */
+export function ReplyMailbox({ sender }: { sender: number }) {
+  const book = useBookId();
+  const params = { path: { book, id: sender } };
+  const mailbox = useQuery({
+    queryKey: ["replies", book, sender],
+    queryFn: () => must(api.GET("/api/books/{book}/senders/{id}/replies", { params })),
+  });
+  return (
+    <section className="sender-replies" aria-label="Mail that comes back">
+      <h2>Mail that comes back</h2>
+      <Waiting query={mailbox}>
+        {(shown) => <MailboxForm key={`${shown.isKept} ${shown.host}`} sender={sender} mailbox={shown} />}
+      </Waiting>
+    </section>
+  );
+}
+
+function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) {
+  const book = useBookId();
+  const params = { path: { book, id: sender } };
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const [form] = Form.useForm<Request>();
+  const [opened, setOpened] = useState(mailbox.isKept);
+  const again = () => client.invalidateQueries({ queryKey: ["replies", book, sender] });
+  const keeping = useMutation({
+    mutationFn: (body: Request) => must(api.PUT("/api/books/{book}/senders/{id}/replies", { params, body })),
+    onSuccess: async () => {
+      await again();
+      message.success("Kept. It is looked through every ten minutes.");
+    },
+  });
+  const ending = useMutation({
+    mutationFn: () => must(api.DELETE("/api/books/{book}/senders/{id}/replies", { params })),
+    onSuccess: again,
+  });
+  const fetching = useMutation({
+    mutationFn: () => must(api.POST("/api/books/{book}/senders/{id}/replies/fetch", { params })),
+    onSuccess: () => client.invalidateQueries(),
+  });
+  if (!opened) {
+    return (
+      <p className="quiet">
+        Reports of what could not be delivered arrive in the mailbox that answers go to. Rendal can fetch them from
+        there by IMAP; it reads, and leaves the mailbox as it is.{" "}
+        <Button size="small" onClick={() => setOpened(true)}>
+          Fetch from a mailbox…
+        </Button>
+      </p>
+    );
+  }
+
+  return (
+    <Form<Request>
+      form={form}
+      className="sender"
+      layout="vertical"
+      requiredMark={false}
+      initialValues={{ ...mailbox, password: "" }}
+      onFinish={(fields) => keeping.mutate(fields)}
+      onValuesChange={(change: Partial<Request>) => {
+        const port = change.security && usualPorts[change.security];
+        if (port) {
+          form.setFieldValue("port", port);
+        }
+      }}
+    >
+      {keeping.error && <Alert type="error" title={keeping.error.message} style={{ marginBottom: 12 }} />}
+      <div className="sender-line">
+        <Form.Item
+          label="Server of the mailbox"
+          name="host"
+          rules={[{ required: true, message: "The server is missing." }]}
+        >
+          <Input />
+        </Form.Item>
+        <Form.Item label="Its security" name="security">
+          <Select
+            aria-label="Its security"
+            options={[
+              { value: "tls", label: "TLS" },
+              { value: "starttls", label: "STARTTLS" },
+              { value: "none", label: "none (this machine only)" },
+            ]}
+          />
+        </Form.Item>
+        <Form.Item label="Its port" name="port">
+          <InputNumber min={1} max={65535} controls={false} style={{ width: "100%" }} />
+        </Form.Item>
+      </div>
+      <div className="sender-pair">
+        <Form.Item
+          label="User name of the mailbox"
+          name="userName"
+          rules={[{ required: true, message: "The user name is missing." }]}
+        >
+          <Input autoComplete="off" />
+        </Form.Item>
+        <Form.Item label="Its password" name="password">
+          <Input.Password
+            autoComplete="new-password"
+            placeholder={mailbox.hasPassword ? "the one that is kept" : "the same as for sending"}
+          />
+        </Form.Item>
+      </div>
+      <div className="sender-acts">
+        <Button htmlType="submit" loading={keeping.isPending}>
+          {mailbox.isKept ? "Keep this mailbox" : "Fetch from this mailbox"}
+        </Button>
+        {mailbox.isKept && (
+          <>
+            <Button loading={fetching.isPending} onClick={() => fetching.mutate()}>
+              Fetch now
+            </Button>
+            <Popconfirm
+              title="Fetch from this mailbox no longer?"
+              description="What was taken in stays."
+              okText="No longer fetch"
+              cancelText="Go on fetching"
+              onConfirm={() => ending.mutate()}
+            >
+              <Button type="text">No longer fetch</Button>
+            </Popconfirm>
+          </>
+        )}
+      </div>
+      {mailbox.isKept && <p className="quiet">{standing(mailbox)}</p>}
+      {ending.error && <Alert type="error" title={ending.error.message} style={{ marginTop: 12 }} />}
+      {fetching.error && <Alert type="error" title={fetching.error.message} style={{ marginTop: 12 }} />}
+      {mailbox.trouble && <Alert type="warning" title={`Not fetched: ${mailbox.trouble}`} style={{ marginTop: 12 }} />}
+      {fetching.data && !fetching.data.trouble && (
+        <div role="status" style={{ marginTop: 12 }}>
+          <p>
+            {fetching.data.lookedAt === 0
+              ? "Nothing new is in it."
+              : `${count(fetching.data.lookedAt, "new message")} looked at; ${fetching.data.taken.length === 0 ? "none is" : fetching.data.taken.length === 1 ? "one is" : `${fetching.data.taken.length} are`} about what was sent from here.`}
+          </p>
+          {fetching.data.taken.length > 0 && <ReturnedTable taken={fetching.data.taken} />}
+        </div>
+      )}
+    </Form>
+  );
+}
+
+/** Where fetching stands, in a sentence. */
+function standing({ lookedAt, taken }: Mailbox): string {
+  return lookedAt === null
+    ? "It has not been looked through yet."
+    : `It was looked through ${moment(lookedAt)}; ${taken === 0 ? "nothing in it was" : `${count(taken, "message")} in it ${taken === 1 ? "was" : "were"}`} about what was sent from here.`;
+}
