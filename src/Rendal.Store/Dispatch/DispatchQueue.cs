@@ -47,6 +47,9 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// <summary>What stands in the log about paper, where a server's words would stand.</summary>
     public const string ForThePost = "Made up for the post.";
 
+    /// <summary>The key of the connections that those use who send, of which each statement is planned once.</summary>
+    public const string Source = "dispatch";
+
     // Any fixed number serves, as long as nothing else in this database locks under it.
     private const int LockSpace = 0x52454E44;
 

@@ -26,15 +26,22 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
     }
 
     /// <summary>The rows of some customers in an intake, in the order of the file.</summary>
+    /// <remarks>
+    /// Each is looked up by its key; <c>offset 0</c> leaves the server no choice. By what it knows of a table that was filled
+    /// a moment ago, to go through all of it seems as good, and that takes a hundred times as long.
+    /// </remarks>
     public async Task<List<LedgerRow>> RowsAsync(long intake, IEnumerable<string> customers, CancellationToken cancel)
     {
         var origin = await OriginAsync(intake, cancel);
         return await source.Sql(
             $"""
-            select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2
-                and r.row = any (array(select unnest(c.rows) from ledger_customer c where c.book_id = $1 and c.intake_id = $2 and c.customer = any ($3))) order by r.row
+            select {Columns} from unnest($3) of (customer)
+            cross join lateral (select c.rows from ledger_customer c where c.book_id = $1 and c.intake_id = $2 and c.customer = of.customer offset 0) c
+            cross join lateral unnest(c.rows) as at (row)
+            cross join lateral (select * from ledger_row r where r.book_id = $1 and r.intake_id = $2 and r.row = at.row offset 0) r
+            order by r.row
             """,
-            book, intake, customers.ToArray()).ListAsync(r => Read(r, origin), cancel);
+            book, intake, customers.Distinct(StringComparer.Ordinal).ToArray()).ListAsync(r => Read(r, origin), cancel);
     }
 
     /// <summary>The customer with the most rows in an intake, and one with the fewest, each with its number of rows.</summary>

@@ -18,7 +18,7 @@ using Rendal.Web.Senders;
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Sends released parcels, a few at a time. Any number of these may run on any number of machines.</summary>
-internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
+internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends, BookStore books, [FromKeyedServices(DispatchQueue.Source)] NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
 {
     private const int AtOnce = 2;
     private const int TellAfter = 50;

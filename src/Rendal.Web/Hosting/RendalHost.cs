@@ -69,7 +69,10 @@ internal static class RendalHost
         services.AddSingleton(parts);
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(_ => NpgsqlDataSource.Create(parts.Database));
-        services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton<DispatchQueue>().AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<BookMaking>();
+
+        // The same few statements thousands of times over: to plan them each time anew takes longer than to do them.
+        services.AddKeyedSingleton(DispatchQueue.Source, (_, _) => NpgsqlDataSource.Create(new NpgsqlConnectionStringBuilder(parts.Database) { MaxAutoPrepare = 40 }));
+        services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source))).AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<BookMaking>();
         services.AddPostroom(Path.Combine(parts.Data, "postroom"));
         services.AddSingleton<OpenedFiles>().AddSingleton<Works>();
         services.AddSingleton<PreviewPress>().AddSingleton<SenderSecrets>();
