@@ -87,7 +87,7 @@ public sealed class RunningRendal : IAsyncLifetime
         Directory.Delete(folder, recursive: true);
     }
 
-    private static int FreePort()
+    internal static int FreePort()
     {
         using var listener = new TcpListener(IPAddress.Loopback, 0);
         listener.Start();

@@ -282,7 +282,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
         }
     }
 
-    [LoggerMessage(Level = LogLevel.Warning, Message = "The database is away, sending waits for it: {Reason}")]
+    [LoggerMessage(Level = LogLevel.Warning, Message = "The database cannot be reached or written, sending waits for it: {Reason}")]
     private static partial void DatabaseAway(ILogger log, string reason);
 
     [LoggerMessage(Level = LogLevel.Error, Message = "Unexpected while sending; it goes on")]

@@ -39,7 +39,7 @@ internal sealed partial class ReplyWatch(ReplyMailboxStore mailboxes, ReplyFetch
         }
     }
 
-    [LoggerMessage(Level = LogLevel.Warning, Message = "What came back cannot be fetched, the database is away: {Reason}")]
+    [LoggerMessage(Level = LogLevel.Warning, Message = "What came back cannot be fetched, as the database cannot be reached or written: {Reason}")]
     private static partial void DatabaseAway(ILogger log, string reason);
 
     [LoggerMessage(Level = LogLevel.Error, Message = "Fetching what came back failed")]

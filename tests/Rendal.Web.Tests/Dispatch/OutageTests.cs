@@ -1,4 +1,7 @@
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting;
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
 using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Postroom;
@@ -18,7 +21,7 @@ public class OutageTests
         var round = await BegunAsync(rendal, parcels: 60);
         await rendal.RestartDatabaseAsync();
         await ThroughAsync(round);
-        await AssertOnceAsync(rendal, round, 60);
+        await AssertOnceAsync(rendal.Mailbox, round, 60);
     }
 
     [Fact]
@@ -37,8 +40,41 @@ public class OutageTests
         Assert.DoesNotContain(await round.Rounds.ParcelsAsync(round.Id, Cancel), p => p.State is ParcelState.Refused or ParcelState.Unsure);
         drills.End("");
         await ThroughAsync(round);
-        await AssertOnceAsync(rendal, round, 20);
+        await AssertOnceAsync(rendal.Mailbox, round, 20);
         Assert.Null((await round.Senders.FindAsync(round.Sender, Cancel))!.Away);
+    }
+
+    [Fact]
+    public async Task A_postroom_that_is_gone_for_a_while_is_asked_again_and_sending_goes_on_by_itself()
+    {
+        await using var rendal = await RunningAsync();
+        var round = await PreparedRound.MakeAsync(rendal.App.Services, 20, Cancel);
+        var folder = Directory.CreateTempSubdirectory("rendal-postroom-").FullName;
+        var port = RunningRendal.FreePort();
+        var sender = (await round.Senders.FindAsync(round.Sender, Cancel))!;
+        await round.Senders.UpdateAsync(sender with { Port = port, AMinute = 300 }, DateOnly.FromDateTime(DateTime.UtcNow), Cancel);
+        await using (var first = await PostroomAsync(port, folder))
+        {
+            await round.ReleaseAsync(Cancel);
+            while (first.Services.GetRequiredService<Mailbox>().Of(sender.UserName).Count < 5)
+            {
+                await Task.Delay(10, Cancel);
+            }
+        }
+
+        while ((await round.Senders.FindAsync(round.Sender, Cancel))!.Away is null)
+        {
+            await Task.Delay(50, Cancel);
+        }
+
+        Assert.DoesNotContain(await round.Rounds.ParcelsAsync(round.Id, Cancel), p => p.State is ParcelState.Refused);
+        await using (var second = await PostroomAsync(port, folder))
+        {
+            await ThroughAsync(round);
+            await AssertOnceAsync(second.Services.GetRequiredService<Mailbox>(), round, 20);
+        }
+
+        Directory.Delete(folder, recursive: true);
     }
 
     [Fact]
@@ -62,7 +98,7 @@ public class OutageTests
         Assert.Empty(rendal.Mailbox.Of($"book-{round.Book}"));
         await RunAsync(source, "drop trigger disk_full on message");
         await ThroughAsync(round);
-        await AssertOnceAsync(rendal, round, 20);
+        await AssertOnceAsync(rendal.Mailbox, round, 20);
     }
 
     private static async Task<RunningRendal> RunningAsync()
@@ -70,6 +106,18 @@ public class OutageTests
         var rendal = new RunningRendal();
         await rendal.InitializeAsync();
         return rendal;
+    }
+
+    /// <summary>A postroom of its own, which can be closed and opened again with what it had.</summary>
+    private static async Task<WebApplication> PostroomAsync(int port, string folder)
+    {
+        var builder = WebApplication.CreateSlimBuilder();
+        builder.Logging.ClearProviders();
+        builder.Services.AddSingleton(TimeProvider.System).AddPostroom(folder);
+        builder.WebHost.ConfigureKestrel(options => options.ListenForMail(port));
+        var app = builder.Build();
+        await app.StartAsync(Cancel);
+        return app;
     }
 
     /// <summary>A round of which some went already.</summary>
@@ -106,11 +154,11 @@ public class OutageTests
         }
     }
 
-    private static async Task AssertOnceAsync(RunningRendal rendal, PreparedRound round, int parcels)
+    private static async Task AssertOnceAsync(Mailbox mailbox, PreparedRound round, int parcels)
     {
         var all = await round.Rounds.ParcelsAsync(round.Id, Cancel);
         Assert.Equal(parcels, all.Count);
-        var deliveries = rendal.Mailbox.Deliveries($"book-{round.Book}");
+        var deliveries = mailbox.Deliveries($"book-{round.Book}");
         Assert.All(deliveries.Values, times => Assert.Equal(1, times));
         var unsure = all.Count(p => p.State == ParcelState.Unsure);
         Assert.Equal(parcels, all.Count(p => p.State == ParcelState.Sent) + unsure);
