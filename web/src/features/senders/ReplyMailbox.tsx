@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Button, Form, Input, InputNumber, Popconfirm, Select } from "antd";
+import { Alert, App, Button, Form, Popconfirm } from "antd";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { count, moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { ReturnedTable } from "../dispatch/ReturnedTable";
+import { proposePort, ServerFields } from "./ServerFields";
 
 type Mailbox = Schemas["ReplyMailboxView"];
 type Request = Schemas["ReplyMailboxRequest"];
@@ -74,51 +75,20 @@ function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) 
       requiredMark={false}
       initialValues={{ ...mailbox, password: "" }}
       onFinish={(fields) => keeping.mutate(fields)}
-      onValuesChange={(change: Partial<Request>) => {
-        const port = change.security && usualPorts[change.security];
-        if (port) {
-          form.setFieldValue("port", port);
-        }
-      }}
+      onValuesChange={(change: Partial<Request>) => proposePort(form, change, usualPorts)}
     >
       {keeping.error && <Alert type="error" title={keeping.error.message} style={{ marginBottom: 12 }} />}
-      <div className="sender-line">
-        <Form.Item
-          label="Server of the mailbox"
-          name="host"
-          rules={[{ required: true, message: "The server is missing." }]}
-        >
-          <Input />
-        </Form.Item>
-        <Form.Item label="Its security" name="security">
-          <Select
-            aria-label="Its security"
-            options={[
-              { value: "tls", label: "TLS" },
-              { value: "starttls", label: "STARTTLS" },
-              { value: "none", label: "none (this machine only)" },
-            ]}
-          />
-        </Form.Item>
-        <Form.Item label="Its port" name="port">
-          <InputNumber min={1} max={65535} controls={false} style={{ width: "100%" }} />
-        </Form.Item>
-      </div>
-      <div className="sender-pair">
-        <Form.Item
-          label="User name of the mailbox"
-          name="userName"
-          rules={[{ required: true, message: "The user name is missing." }]}
-        >
-          <Input autoComplete="off" />
-        </Form.Item>
-        <Form.Item label="Its password" name="password">
-          <Input.Password
-            autoComplete="new-password"
-            placeholder={mailbox.hasPassword ? "the one that is kept" : "the same as for sending"}
-          />
-        </Form.Item>
-      </div>
+      <ServerFields
+        words={{
+          host: "Server of the mailbox",
+          security: "Its security",
+          port: "Its port",
+          userName: "User name of the mailbox",
+          password: "Its password",
+        }}
+        passwordNow={mailbox.hasPassword ? "the one that is kept" : "the same as for sending"}
+        userNameNeeded
+      />
       <div className="sender-acts">
         <Button htmlType="submit" loading={keeping.isPending}>
           {mailbox.isKept ? "Keep this mailbox" : "Fetch from this mailbox"}

@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Button, Checkbox, Form, Input, InputNumber, Select } from "antd";
+import { Alert, App, Button, Checkbox, Form, Input, InputNumber } from "antd";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { proposePort, ServerFields } from "./ServerFields";
 import { Trial } from "./Trial";
 import type { Sender } from "./useSenders";
 
@@ -53,12 +54,7 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
         largestMegabytes: sender.largestBytes === null ? null : sender.largestBytes / megabyte,
       }}
       onFinish={(fields) => keeping.mutate(request(fields))}
-      onValuesChange={(change: Partial<Fields>) => {
-        const port = change.security && usualPorts[change.security];
-        if (port) {
-          form.setFieldValue("port", port);
-        }
-      }}
+      onValuesChange={(change: Partial<Fields>) => proposePort(form, change, usualPorts)}
     >
       {sender.isPractice && (
         <p className="quiet" style={{ marginTop: 0 }}>
@@ -99,32 +95,16 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
           <Checkbox>a blind copy of each message to the address</Checkbox>
         </Form.Item>
       </div>
-      <div className="sender-line">
-        <Form.Item label="Mail server" name="host" rules={[{ required: true, message: "The server is missing." }]}>
-          <Input />
-        </Form.Item>
-        <Form.Item label="Security" name="security">
-          <Select
-            aria-label="Security"
-            options={[
-              { value: "starttls", label: "STARTTLS" },
-              { value: "tls", label: "TLS" },
-              { value: "none", label: "none (this machine only)" },
-            ]}
-          />
-        </Form.Item>
-        <Form.Item label="Port" name="port">
-          <InputNumber min={1} max={65535} controls={false} style={{ width: "100%" }} />
-        </Form.Item>
-      </div>
-      <div className="sender-pair">
-        <Form.Item label="User name" name="userName">
-          <Input autoComplete="off" />
-        </Form.Item>
-        <Form.Item label="Password, or app password" name="password">
-          <Input.Password autoComplete="new-password" placeholder={sender.hasPassword ? "the one that is kept" : ""} />
-        </Form.Item>
-      </div>
+      <ServerFields
+        words={{
+          host: "Mail server",
+          security: "Security",
+          port: "Port",
+          userName: "User name",
+          password: "Password, or app password",
+        }}
+        passwordNow={sender.hasPassword ? "the one that is kept" : ""}
+      />
       <div className="sender-limits">
         <Form.Item label="Messages a minute" name="aMinute">
           <InputNumber min={1} max={100_000} precision={0} controls={false} placeholder="no limit" />
