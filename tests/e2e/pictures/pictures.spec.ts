@@ -40,6 +40,8 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.getByLabel("Messages a minute").fill("60");
   await page.getByRole("button", { name: "Try it" }).click();
   await expect(page.getByRole("row", { name: /Address ✓ in order/ })).toBeVisible();
+  await page.getByRole("button", { name: "Fetch from a mailbox…" }).click();
+  await page.getByRole("button", { name: "Fetch from this mailbox" }).scrollIntoViewIfNeeded();
   await shot(page, "senders");
 
   await page.goto(`/books/${book}/customers?card=FE01`);

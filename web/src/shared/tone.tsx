@@ -97,7 +97,7 @@ export function ToneProvider({ children }: { children: ReactNode }) {
           },
         }}
       >
-        <App>{children}</App>
+        <App message={{ top: 52 }}>{children}</App>
       </ConfigProvider>
     </ToneContext>
   );
