@@ -9,7 +9,7 @@ run_in_browser() {
   (
     cd tests/e2e
     export CI=1 RENDAL_E2E_DATA=$data RENDAL_E2E_REPORT=${2:+$here/$2}
-    RENDAL_E2E_PORT=$(free_port) RENDAL_E2E_MAIL_PORT=$(free_port) RENDAL_CHROMIUM=$(chromium_path) npx --no-install playwright test --project="$1" >&2
+    RENDAL_E2E_PORT=$(free_port) RENDAL_E2E_MAIL_PORT=$(free_port) RENDAL_E2E_IMAP_PORT=$(free_port) RENDAL_CHROMIUM=$(chromium_path) npx --no-install playwright test --project="$1" >&2
   ) || status=$?
   rm -rf "$data"
   return "$status"
