@@ -177,22 +177,25 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, bool s
                 continue;
             }
 
-            var bytes = mailbox.Bytes(message);
             var told = new StringBuilder(string.Create(CultureInfo.InvariantCulture, $"* {i + 1} FETCH (UID {message.Id}"));
             foreach (var item in items)
             {
                 told.Append(item switch
                 {
                     "FLAGS" => " FLAGS ()",
-                    "RFC822.SIZE" => string.Create(CultureInfo.InvariantCulture, $" RFC822.SIZE {bytes.Length}"),
+                    "RFC822.SIZE" => string.Create(CultureInfo.InvariantCulture, $" RFC822.SIZE {message.Size}"),
                     "INTERNALDATE" => string.Create(CultureInfo.InvariantCulture, $" INTERNALDATE \"{message.ReceivedAt.UtcDateTime:dd-MMM-yyyy HH:mm:ss} +0000\""),
                     _ => "",
                 });
             }
 
             var isWhole = items.Any(item => item is "BODY.PEEK[]" or "BODY[]");
-            await line.WriteAsync(Encoding.ASCII.GetBytes(isWhole ? string.Create(CultureInfo.InvariantCulture, $"{told} BODY[] {{{bytes.Length}}}\r\n") : told.ToString()), cancel);
-            await line.WriteAsync(isWhole ? bytes : ReadOnlyMemory<byte>.Empty, cancel);
+            await line.WriteAsync(Encoding.ASCII.GetBytes(isWhole ? string.Create(CultureInfo.InvariantCulture, $"{told} BODY[] {{{message.Size}}}\r\n") : told.ToString()), cancel);
+            if (isWhole)
+            {
+                await line.WriteAsync(mailbox.Bytes(message), cancel);
+            }
+
             await line.WriteAsync(")", cancel);
         }
 

@@ -34,9 +34,9 @@ public sealed class ReplyMailboxStore(NpgsqlDataSource source)
 {
     private const string Columns = "book_id, sender_id, host, port, security, user_name, password, validity, last_uid, looked_at, taken, trouble";
 
-    /// <summary>The mailboxes of a book, by sender.</summary>
-    public async Task<Dictionary<long, ReplyMailboxRecord>> OfAsync(long book, CancellationToken cancel) =>
-        (await source.Sql($"select {Columns} from reply_mailbox where book_id = $1", book).ListAsync(Read, cancel)).ToDictionary(m => m.Sender);
+    /// <summary>The mailbox of a sender; null where it has none.</summary>
+    public Task<ReplyMailboxRecord?> FindAsync(long book, long sender, CancellationToken cancel) =>
+        source.Sql($"select {Columns} from reply_mailbox where book_id = $1 and sender_id = $2", book, sender).FirstAsync(Read, cancel);
 
     /// <summary>Sets the mailbox of a sender. Without a password the one that was there stays; another mailbox is looked through from its start.</summary>
     public Task PutAsync(ReplyMailboxRecord mailbox, CancellationToken cancel) =>

@@ -14,13 +14,8 @@ internal sealed class ReturnedTaking(NpgsqlDataSource source, long book, TimePro
     /// <param name="bytes">It as it came.</param>
     /// <param name="person">Who takes it in; null where it is fetched without anybody.</param>
     /// <param name="cancel">Stops it.</param>
-    public async Task<ReturnedView> TakeAsync(string from, MimeMessage message, byte[] bytes, long? person, CancellationToken cancel)
-    {
-        var mail = ReturnedMail.Read(message);
-        var taken = await new ReturnedStore(source, book).TakeAsync(In(mail, bytes), person, clock.GetUtcNow(), cancel);
-        var outcome = taken.IsKnown ? "known" : taken.Parcel is null ? "fits-none" : mail.Kind switch { ReturnKind.Failed => "returned", ReturnKind.Delayed => "delayed", ReturnKind.AutomaticReply => "automatic-reply", _ => "no-report" };
-        return new ReturnedView(from, outcome, taken.Customer, taken.CustomerName, taken.Addresses.Count > 0 ? taken.Addresses : mail.Recipients, mail.Reason);
-    }
+    public Task<ReturnedView> TakeAsync(string from, MimeMessage message, byte[] bytes, long? person, CancellationToken cancel) =>
+        TakeAsync(from, ReturnedMail.Read(message), bytes, person, cancel);
 
     /// <summary>
     /// Takes it in where it is a report or an automatic reply about a parcel; null where it is not: a mailbox holds other
@@ -30,8 +25,15 @@ internal sealed class ReturnedTaking(NpgsqlDataSource source, long book, TimePro
     {
         var mail = ReturnedMail.Read(message);
         return mail.Kind != ReturnKind.Other && await new ReturnedStore(source, book).IsAboutAParcelAsync(In(mail, bytes), cancel)
-            ? await TakeAsync(from, message, bytes, person, cancel)
+            ? await TakeAsync(from, mail, bytes, person, cancel)
             : null;
+    }
+
+    private async Task<ReturnedView> TakeAsync(string from, ReturnedMessage mail, byte[] bytes, long? person, CancellationToken cancel)
+    {
+        var taken = await new ReturnedStore(source, book).TakeAsync(In(mail, bytes), person, clock.GetUtcNow(), cancel);
+        var outcome = taken.IsKnown ? "known" : taken.Parcel is null ? "fits-none" : mail.Kind switch { ReturnKind.Failed => "returned", ReturnKind.Delayed => "delayed", ReturnKind.AutomaticReply => "automatic-reply", _ => "no-report" };
+        return new ReturnedView(from, outcome, taken.Customer, taken.CustomerName, taken.Addresses.Count > 0 ? taken.Addresses : mail.Recipients, mail.Reason);
     }
 
     private static ReturnedIn In(ReturnedMessage mail, byte[] bytes) => new(

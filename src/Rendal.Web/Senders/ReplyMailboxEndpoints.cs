@@ -39,7 +39,7 @@ internal static class ReplyMailboxEndpoints
     private static async Task<ReplyMailboxView> ViewAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, HostParts parts, CancellationToken cancel)
     {
         var sender = await scope.Senders.FindAsync(id, cancel) ?? throw Unable.NotFound("This sender");
-        return (await mailboxes.OfAsync(scope.Book.Id, cancel)).TryGetValue(id, out var kept)
+        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } kept
             ? new ReplyMailboxView(true, kept.Host, kept.Port, kept.Security, kept.UserName, kept.ProtectedPassword is not null, kept.LookedAt, kept.Taken, kept.Trouble)
             : Proposed(sender, parts);
     }
@@ -57,7 +57,7 @@ internal static class ReplyMailboxEndpoints
             throw Unable.Invalid("Say who signs in to the mailbox.");
         }
 
-        if (string.IsNullOrEmpty(request.Password) && sender.ProtectedPassword is null && !(await mailboxes.OfAsync(scope.Book.Id, cancel)).ContainsKey(id))
+        if (string.IsNullOrEmpty(request.Password) && sender.ProtectedPassword is null && await mailboxes.FindAsync(scope.Book.Id, id, cancel) is null)
         {
             throw Unable.Invalid("Give the password of the mailbox; this sender has none that could be used.");
         }
@@ -71,7 +71,7 @@ internal static class ReplyMailboxEndpoints
         await mailboxes.RemoveAsync(scope.Book.Id, id, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("A mailbox of this sender");
 
     private static async Task<FetchedReplies> FetchAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, ReplyFetching fetching, CancellationToken cancel) =>
-        (await mailboxes.OfAsync(scope.Book.Id, cancel)).TryGetValue(id, out var mailbox) ? await fetching.FetchAsync(mailbox, scope.Person, cancel) : throw Unable.NotFound("A mailbox of this sender");
+        await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, cancel) : throw Unable.NotFound("A mailbox of this sender");
 
     /// <summary>The mailbox that a sender most likely has: the postroom’s for the practice account, else imap where mail goes out by smtp.</summary>
     private static ReplyMailboxView Proposed(Sender sender, HostParts parts) => SenderEndpoints.IsPractice(sender, parts)
