@@ -40,6 +40,14 @@ export async function takeIn(page: Page, file: string, look?: () => Promise<void
   await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
 }
 
+/** Takes a customer list in through the browser, and waits until its cards are there. */
+export async function takeInCards(page: Page, file: string): Promise<void> {
+  await page.getByRole("link", { name: "Customers", exact: true }).click();
+  await page.getByLabel("Customer list").setInputFiles(file);
+  await page.getByRole("button", { name: /^Keep / }).click();
+  await expect(page.getByRole("heading", { name: "Customers" })).toBeVisible();
+}
+
 /** Prepares a round at the end of October 2026, of statements unless something else is named. */
 export async function prepareRound(page: Page, name: string, about?: string): Promise<void> {
   await page.getByRole("link", { name: "Rounds", exact: true }).click();

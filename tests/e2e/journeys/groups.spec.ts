@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { makeBook, prepareRound, signIn, takeIn } from "../people";
+import { makeBook, prepareRound, signIn, takeIn, takeInCards } from "../people";
 
 const proof = (page: Page) => page.getByRole("region", { name: "Proof in GBP" });
 const row = (page: Page, name: RegExp) => page.getByRole("row", { name });
@@ -10,12 +10,9 @@ test("a head office gets the statements of its branches, then each branch its ow
   await signIn(page);
   await makeBook(page, "Groups and their branches");
   await takeIn(page, "files/groups.csv");
-  await page.getByRole("link", { name: "Customers", exact: true }).click();
-  await page.getByLabel("Customer list").setInputFiles("files/group-cards.csv");
-  await page.getByRole("button", { name: /^Keep / }).click();
+  await takeInCards(page, "files/group-cards.csv");
 
   // It is set on the card of the head office.
-  await page.getByRole("link", { name: "Customers", exact: true }).click();
   await page.getByRole("button", { name: "Fernlea Hotels" }).click();
   await page.getByLabel("Statements of its branches go to").click();
   await page.getByTitle("the head office, for all").click();

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { makeBook, signIn, takeIn } from "../people";
+import { makeBook, signIn, takeIn, takeInCards } from "../people";
 
 const proof = (page: Page) => page.getByRole("region", { name: "Proof in GBP" });
 const row = (page: Page, name: RegExp) => page.getByRole("row", { name });
@@ -22,9 +22,7 @@ test("the first reminder goes to whom it is due, and the second follows it after
   await signIn(page);
   await makeBook(page, "Reminders one after the other");
   await takeIn(page, "files/overdue.csv");
-  await page.getByRole("link", { name: "Customers", exact: true }).click();
-  await page.getByLabel("Customer list").setInputFiles("files/overdue-cards.csv");
-  await page.getByRole("button", { name: /^Keep / }).click();
+  await takeInCards(page, "files/overdue-cards.csv");
 
   // The levels of this book: the second a fortnight after the first.
   await page.getByRole("link", { name: "Words & paper" }).click();

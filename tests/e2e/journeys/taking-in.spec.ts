@@ -163,6 +163,33 @@ test("a customer list is looked at, kept, and shows on the cards", async ({ page
   await expect(page.getByRole("cell", { name: "ines@fernlea.example +1" })).toBeVisible();
 });
 
+test("who goes elsewhere as soon as a list is kept is not fetched back", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Elsewhere meanwhile");
+  await page.getByRole("link", { name: "Customers", exact: true }).click();
+  await page.getByLabel("Customer list").setInputFiles("files/group-cards.csv");
+  await expect(page.getByRole("button", { name: /^Keep / })).toBeEnabled();
+  // The list is kept, but the page does not know all it wants to know before it leads on.
+  let answer = () => {};
+  const elsewhere = new Promise<void>((resolve) => (answer = resolve));
+  await page.route(/\/api\/books\/\d+\/ledger$/, async (route) => {
+    await elsewhere;
+    await route.continue();
+  });
+  const asked = page.waitForRequest(/\/api\/books\/\d+\/ledger$/);
+  await page.getByRole("button", { name: /^Keep / }).click();
+  await asked;
+  await page.getByRole("link", { name: "Words & paper" }).click();
+  await page.getByRole("tab", { name: "Figures" }).click();
+  await page.getByLabel("Level 2, days past due").fill("25");
+  answer();
+  await expect(page.getByText(/^\d+ customers taken in\.$/)).toBeVisible();
+  await page.getByRole("button", { name: "Reckon like this" }).click();
+  await expect(page.getByText("Rounds that are prepared from now on go by it.")).toBeVisible();
+  await page.getByRole("link", { name: "Customers", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Fernlea Hotels" })).toBeVisible();
+});
+
 test("fifty thousand customers are scrolled, sorted and searched without a blank row", async ({ page }, info) => {
   await signIn(page);
   await makeBook(page, "Many");

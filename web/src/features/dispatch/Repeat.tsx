@@ -1,21 +1,21 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
-import { useNavigate } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
+import { useGoOn } from "../../shared/useGoOn";
 
 /** Sends a parcel once more on purpose: makes a round of it alone, which is looked through and released like any other. */
 export function Repeat({ parcel, customer }: { parcel: number; customer: string }) {
   const book = useBookId();
   const client = useQueryClient();
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   const { message } = App.useApp();
   const making = useMutation({
     mutationFn: () =>
       must(api.POST("/api/books/{book}/dispatch/{parcel}/repeat", { params: { path: { book, parcel } } })),
     onSuccess: async (made) => {
       await client.invalidateQueries({ queryKey: ["rounds", book] });
-      await navigate(`/books/${book}/rounds/${made.round}`);
+      await goOn(`/books/${book}/rounds/${made.round}`);
       message.info(`A round for ${customer} alone. It goes when you release it.`);
     },
     onError: (e) => void message.error(e.message),

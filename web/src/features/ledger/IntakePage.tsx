@@ -6,6 +6,7 @@ import { api, must, type Schemas } from "../../shared/api/client";
 import type { KeptIntake } from "../../shared/api/work";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useGoOn } from "../../shared/useGoOn";
 import { useKeys } from "../../shared/useKeys";
 import { WorkBar } from "../../shared/WorkBar";
 import { Changes } from "./Changes";
@@ -54,6 +55,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
   const book = useBookId();
   const navigate = useNavigate();
   const client = useQueryClient();
+  const goOn = useGoOn();
   const { message, modal } = App.useApp();
   const [parameters] = useSearchParams();
   const ledger = useLedger();
@@ -67,7 +69,8 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
   const isOpen = view.state === "looked-at";
   const isLedger = view.kind === "ledger";
   const hasLedger = ledger.data?.ledger != null && ledger.data.ledger.intakeId !== view.id;
-  const back = () => void navigate(`/books/${book}/${isLedger ? "ledger" : "customers"}`);
+  const home = `/books/${book}/${isLedger ? "ledger" : "customers"}`;
+  const back = () => void navigate(home);
 
   const keeping = useMutation({
     mutationFn: (sure: boolean) =>
@@ -76,14 +79,15 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
         `/api/books/${book}/intakes/${view.id}/keep?sure=${sure}&emptyClears=${emptyClears}`,
       ),
     onSuccess: async (kept) => {
-      client.removeQueries({ queryKey: ["intake", book, view.id] });
-      await client.invalidateQueries();
+      await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "intake" });
       message.success(
         isLedger
           ? `${count(kept.rows, "row")} kept. They are the ledger now.`
           : `${count(kept.rows, "customer")} taken in.`,
       );
-      back();
+      await goOn(home);
+      // Last, for without it this page would be gone before it could lead on.
+      client.removeQueries({ queryKey: ["intake", book, view.id] });
     },
     onError: (e) =>
       e.name === "AbortError" ? message.info("Stopped. Nothing was kept.") : message.error(e.message, 8),
@@ -158,7 +162,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
   const again = useMutation({
     mutationFn: () =>
       must(api.POST("/api/books/{book}/intakes/{id}/again", { params: { path: { book, id: view.id } } })),
-    onSuccess: (begun) => void navigate(`/books/${book}/ledger/${begun.id}?row=${at.row}`),
+    onSuccess: (begun) => void goOn(`/books/${book}/ledger/${begun.id}?row=${at.row}`),
     onError: (e) => message.error(e.message),
   });
   return (

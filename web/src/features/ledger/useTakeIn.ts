@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { App } from "antd";
 import { useEffect, useEffectEvent } from "react";
-import { useNavigate } from "react-router";
 import { api, must, upload, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
+import { useGoOn } from "../../shared/useGoOn";
 
 /** The endings of files that can be taken in. */
 export const fileEndings = ".csv,.txt,.tsv,.xlsx,.xls,.xlsb,.ods";
@@ -10,7 +11,8 @@ export const fileEndings = ".csv,.txt,.tsv,.xlsx,.xls,.xlsb,.ods";
 /** Takes a file in, chosen, dropped or pasted as cells from a spreadsheet, and goes on to look at it. */
 export function useTakeIn(kind: Schemas["IntakeKind"]) {
   const book = useBookId();
-  const navigate = useNavigate();
+  const goOn = useGoOn();
+  const { message } = App.useApp();
   const client = useQueryClient();
   const taking = useMutation({
     mutationFn: (what: File | string) =>
@@ -19,7 +21,9 @@ export function useTakeIn(kind: Schemas["IntakeKind"]) {
         : upload<Schemas["BegunIntake"]>(`/api/books/${book}/intakes?kind=${kind}`, what),
     onSuccess: async (begun) => {
       await client.invalidateQueries({ queryKey: ["intakes", book] });
-      await navigate(`/books/${book}/ledger/${begun.id}`);
+      if (!(await goOn(`/books/${book}/ledger/${begun.id}`))) {
+        message.info("The file is read. It waits under Ledger to be looked at.");
+      }
     },
   });
   const onPaste = useEffectEvent((event: ClipboardEvent) => {

@@ -1,20 +1,20 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
+import { useGoOn } from "../../shared/useGoOn";
 
 /** Makes a round and goes to it. */
 export function useMakeRound() {
   const book = useBookId();
   const client = useQueryClient();
-  const navigate = useNavigate();
+  const goOn = useGoOn();
   return useMutation({
     mutationFn: (body: Schemas["NewRound"]) =>
       must(api.POST("/api/books/{book}/rounds", { params: { path: { book } }, body })),
     onSuccess: async (round) => {
       client.setQueryData(["round", book, round.id], round);
       await client.invalidateQueries({ queryKey: ["rounds", book] });
-      await navigate(`/books/${book}/rounds/${round.id}`);
+      await goOn(`/books/${book}/rounds/${round.id}`);
     },
   });
 }
