@@ -10,6 +10,10 @@ namespace Rendal.Mail;
 /// <summary>A line to a mail server that remembers each answer, and goes on when one recipient among several is refused.</summary>
 internal sealed class MailLine : SmtpClient
 {
+    // The numbers of IPPROTO_TCP and TCP_CORK on Linux.
+    private const int TcpOptions = 6;
+    private const int TcpCork = 3;
+
     // A socket of our own, because without NoDelay each message waits for delayed acknowledgements.
     private readonly Socket socket = new(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
     private readonly MailAccount account;
@@ -64,6 +68,15 @@ internal sealed class MailLine : SmtpClient
 
     /// <summary>Says one command, for example <c>RSET</c>.</summary>
     public async Task<SmtpResponse> SayAsync(string command, CancellationToken cancel) => await SendCommandAsync(command, cancel);
+
+    /// <summary>
+    /// Whether what is written is held back until a packet is full, or for 200 ms at most (TCP_CORK, see tcp(7)). The pieces
+    /// in which a message is written would each be a packet of its own otherwise.
+    /// </summary>
+    public bool IsFillingPackets
+    {
+        set => socket.SetRawSocketOption(TcpOptions, TcpCork, BitConverter.GetBytes(value ? 1 : 0));
+    }
 
     /// <summary>Throws where the server has closed the line: a message that it cut off in the middle has no end to be given.</summary>
     public void DemandUp()

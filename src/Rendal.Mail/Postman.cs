@@ -86,7 +86,7 @@ public sealed class Postman(MailAccount account, TimeSpan timeout, X509Certifica
         try
         {
             connected.Answers.Clear();
-            using var message = RecordedMessage.Of(bytes, handed.BeforeEndAsync);
+            using var message = RecordedMessage.Of(bytes, handed.Begin, handed.BeforeEndAsync);
             var answer = await connected.SendAsync(message, new MailboxAddress("", from), recipients.Select(r => new MailboxAddress("", r)), limit.Token);
             return (new Outcome(Ending.Accepted, $"250 {answer}".Trim(), [.. connected.Answers]), true);
         }
@@ -173,8 +173,11 @@ public sealed class Postman(MailAccount account, TimeSpan timeout, X509Certifica
         /// <summary>Whether whoever sends wanted the end not to be given.</summary>
         public bool Stopped { get; private set; }
 
+        public void Begin() => line.IsFillingPackets = true;
+
         public async Task BeforeEndAsync()
         {
+            line.IsFillingPackets = false;
             line.DemandUp();
             try
             {

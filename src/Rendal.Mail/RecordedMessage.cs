@@ -4,7 +4,7 @@ using MimeKit.IO;
 namespace Rendal.Mail;
 
 /// <summary>
-/// A message that goes out exactly as it was recorded, byte for byte. After its last byte was handed to the server and
+/// A message that goes out exactly as it was recorded, byte for byte. <c>begin</c> is called before its body; after its last byte was handed to the server and
 /// before the line that ends it, <c>beforeEnd</c> is awaited; if that throws, the server never has the message whole.
 /// </summary>
 internal static class RecordedMessage
@@ -13,7 +13,7 @@ internal static class RecordedMessage
 
     /// <summary>Makes a message to be sent from recorded bytes.</summary>
     /// <exception cref="InvalidDataException">The bytes have no end of headers.</exception>
-    public static MimeMessage Of(byte[] bytes, Func<Task> beforeEnd)
+    public static MimeMessage Of(byte[] bytes, Action begin, Func<Task> beforeEnd)
     {
         var end = bytes.AsSpan().IndexOf(EndOfHeaders);
         if (end < 0)
@@ -30,7 +30,7 @@ internal static class RecordedMessage
             message.Headers.Add(header);
         }
 
-        message.Body = new RecordedBody(bytes.AsMemory(body), beforeEnd);
+        message.Body = new RecordedBody(bytes.AsMemory(body), begin, beforeEnd);
         return message;
     }
 
@@ -38,12 +38,13 @@ internal static class RecordedMessage
     private sealed class RecordedBody : MimeEntity
     {
         private readonly ReadOnlyMemory<byte> bytes;
+        private readonly Action begin;
         private readonly Func<Task> beforeEnd;
 
-        public RecordedBody(ReadOnlyMemory<byte> bytes, Func<Task> beforeEnd)
+        public RecordedBody(ReadOnlyMemory<byte> bytes, Action begin, Func<Task> beforeEnd)
             : base(new ContentType("application", "octet-stream"))
         {
-            (this.bytes, this.beforeEnd) = (bytes, beforeEnd);
+            (this.bytes, this.begin, this.beforeEnd) = (bytes, begin, beforeEnd);
             Headers.Clear();
         }
 
@@ -64,9 +65,14 @@ internal static class RecordedMessage
 
         public override async Task WriteToAsync(FormatOptions options, Stream stream, bool contentOnly, CancellationToken cancellationToken = default)
         {
-            await stream.WriteAsync(bytes, cancellationToken);
-            if (stream is not MeasuringStream)
+            if (stream is MeasuringStream)
             {
+                await stream.WriteAsync(bytes, cancellationToken);
+            }
+            else
+            {
+                begin();
+                await stream.WriteAsync(bytes, cancellationToken);
                 await stream.FlushAsync(cancellationToken);
                 await beforeEnd();
             }

@@ -10,6 +10,14 @@ internal static class Commands
 
     public static NpgsqlCommand Sql(this NpgsqlConnection connection, string sql, params object?[] values) => With(new NpgsqlCommand(sql, connection), values);
 
+    /// <summary>Adds a command to those that are run together, which without a transaction of their own are one.</summary>
+    public static void Sql(this NpgsqlBatch batch, string sql, params object?[] values)
+    {
+        var command = new NpgsqlBatchCommand(sql);
+        Add(command.Parameters, values);
+        batch.BatchCommands.Add(command);
+    }
+
     /// <summary>A value for a jsonb column.</summary>
     public static NpgsqlParameter Json<T>(T value) => new() { Value = StoreJson.Write(value), NpgsqlDbType = NpgsqlDbType.Jsonb };
 
@@ -61,12 +69,16 @@ internal static class Commands
 
     private static NpgsqlCommand With(NpgsqlCommand command, object?[] values)
     {
+        Add(command.Parameters, values);
+        return command;
+    }
+
+    private static void Add(NpgsqlParameterCollection parameters, object?[] values)
+    {
         foreach (var value in values)
         {
-            command.Parameters.Add(value as NpgsqlParameter ?? new NpgsqlParameter { Value = value ?? DBNull.Value });
+            parameters.Add(value as NpgsqlParameter ?? new NpgsqlParameter { Value = value ?? DBNull.Value });
         }
-
-        return command;
     }
 }
 

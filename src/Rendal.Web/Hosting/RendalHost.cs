@@ -71,7 +71,7 @@ internal static class RendalHost
         services.AddSingleton(_ => NpgsqlDataSource.Create(parts.Database));
 
         // The same few statements thousands of times over: to plan them each time anew takes longer than to do them.
-        services.AddKeyedSingleton(DispatchQueue.Source, (_, _) => NpgsqlDataSource.Create(new NpgsqlConnectionStringBuilder(parts.Database) { MaxAutoPrepare = 40 }));
+        services.AddKeyedSingleton(DispatchQueue.Source, (_, _) => DispatchQueue.Connect(parts.Database));
         services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source))).AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<BookMaking>();
         services.AddPostroom(Path.Combine(parts.Data, "postroom"));
         services.AddSingleton<OpenedFiles>().AddSingleton<Works>();

@@ -3,6 +3,7 @@ using System.Text;
 using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Store.Dispatch;
+using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 
 namespace Rendal.Store.Tests.Dispatch;
@@ -38,7 +39,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         {
             await using var worker = await queue.RegisterAsync(Cancel);
             var mine = new List<string>();
-            while (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel) is { } parcel)
+            while (await ClaimAsync(worker, TestBook.Now) is { } parcel)
             {
                 mine.Add(parcel.Card.Key);
                 await SendAsync(parcel, worker.Number, Accepted);
@@ -57,7 +58,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         var released = await book.ReleasedAsync("AB01");
         await using (var dying = await queue.RegisterAsync(Cancel))
         {
-            Assert.NotNull(await queue.ClaimAsync(dying.Number, TestBook.Now, Cancel));
+            Assert.NotNull(await ClaimAsync(dying, TestBook.Now));
             Assert.Equal(0, await queue.RecoverAsync(TestBook.Now, Cancel));
             await KillAsync(dying);
         }
@@ -76,18 +77,18 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         var released = await book.ReleasedAsync("AB01");
         await using (var dying = await queue.RegisterAsync(Cancel))
         {
-            var parcel = (await queue.ClaimAsync(dying.Number, TestBook.Now, Cancel))!;
-            var dispatchTry = (await queue.BeginTryAsync(parcel, dying.Number, Message(parcel), null, TestBook.Now, Cancel))!.Value;
+            var parcel = (await ClaimAsync(dying, TestBook.Now))!;
+            var dispatchTry = (await queue.BeginTryAsync(parcel, dying.Number, Message(parcel), null, TestBook.Now))!.Value;
             if (givenTheEnd)
             {
-                Assert.True(await queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now, Cancel));
+                Assert.True(await queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now));
             }
 
             await KillAsync(dying);
             await RecoverAsync(1);
 
             // The dead one was only slow after all: it must not give the server the end of a parcel that is no longer its own.
-            Assert.False(await queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now, Cancel));
+            Assert.False(await queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now));
         }
 
         Assert.Equal(state, (await book.StatesAsync(released.Round))["AB01"]);
@@ -108,12 +109,12 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         var released = await book.ReleasedAsync("AB01");
         await using var worker = await queue.RegisterAsync(Cancel);
-        var first = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
+        var first = (await ClaimAsync(worker, TestBook.Now))!;
         await SendAsync(first, worker.Number, new Outcome(Ending.TryLater, "451 4.3.0 later", []));
         Assert.Equal(ParcelState.ToBeRetried, (await book.StatesAsync(released.Round))["AB01"]);
-        Assert.Null(await queue.ClaimAsync(worker.Number, TestBook.Now.AddSeconds(59), Cancel));
+        Assert.Null(await ClaimAsync(worker, TestBook.Now.AddSeconds(59)));
 
-        var second = (await queue.ClaimAsync(worker.Number, TestBook.Now.AddMinutes(1), Cancel))!;
+        var second = (await ClaimAsync(worker, TestBook.Now.AddMinutes(1)))!;
         Assert.Equal(2, second.Tries);
         Assert.Equal(Message(first).Bytes, second.Message);
         await SendAsync(second, worker.Number, Accepted);
@@ -129,8 +130,8 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         var released = await book.ReleasedAsync("AB01", "BE02");
         await using var worker = await queue.RegisterAsync(Cancel);
-        await SendAsync((await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!, worker.Number, new Outcome(Ending.SignInRefused, "535 5.7.8 no", []));
-        Assert.Null(await queue.ClaimAsync(worker.Number, TestBook.Now.AddDays(1), Cancel));
+        await SendAsync((await ClaimAsync(worker, TestBook.Now))!, worker.Number, new Outcome(Ending.SignInRefused, "535 5.7.8 no", []));
+        Assert.Null(await ClaimAsync(worker, TestBook.Now.AddDays(1)));
 
         var senders = new SenderStore(source, book.Id);
         var sender = (await senders.FindAsync(released.Sender, Cancel))!;
@@ -159,21 +160,21 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         await using var worker = await queue.RegisterAsync(Cancel);
 
         // Two that find it out at once count as one.
-        var first = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
-        var second = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
+        var first = (await ClaimAsync(worker, TestBook.Now))!;
+        var second = (await ClaimAsync(worker, TestBook.Now))!;
         await SendAsync(first, worker.Number, away);
         await SendAsync(second, worker.Number, away);
         var senders = new SenderStore(source, book.Id);
         Assert.Equal(new SenderAway(1, TestBook.Now, away.Answer, TestBook.Now.AddSeconds(10)), (await senders.FindAsync(released.Sender, Cancel))!.Away);
-        Assert.Null(await queue.ClaimAsync(worker.Number, TestBook.Now.AddSeconds(9), Cancel));
+        Assert.Null(await ClaimAsync(worker, TestBook.Now.AddSeconds(9)));
         Assert.Equal(TestBook.Now.AddSeconds(10), await queue.NextTurnAsync(TestBook.Now, Cancel));
 
-        var again = (await queue.ClaimAsync(worker.Number, TestBook.Now.AddSeconds(10), Cancel))!;
+        var again = (await ClaimAsync(worker, TestBook.Now.AddSeconds(10)))!;
         await SendAsync(again, worker.Number, away);
         Assert.Equal(2, (await senders.FindAsync(released.Sender, Cancel))!.Away!.Times);
 
         // Back again: everything goes, at its first try.
-        while (await queue.ClaimAsync(worker.Number, TestBook.Now.AddMinutes(1), Cancel) is { } parcel)
+        while (await ClaimAsync(worker, TestBook.Now.AddMinutes(1)) is { } parcel)
         {
             Assert.Equal(1, parcel.Tries);
             await SendAsync(parcel, worker.Number, Accepted);
@@ -198,7 +199,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         var begun = new List<DateTimeOffset>();
         for (var now = TestBook.Now; now < TestBook.Now.AddMinutes(2); now = now.AddMilliseconds(uneven.Next(20, 700)))
         {
-            var claims = await Task.WhenAll(new[] { one, two, three }.Select(w => queue.ClaimAsync(w.Number, now, Cancel)));
+            var claims = await Task.WhenAll(new[] { one, two, three }.Select(w => ClaimAsync(w, now)));
             begun.AddRange(claims.OfType<ClaimedParcel>().Select(_ => now));
         }
 
@@ -221,7 +222,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         async Task<int> DrainUntilAsync(DateTimeOffset now)
         {
             var count = 0;
-            for (; await queue.ClaimAsync(worker.Number, now, Cancel) is { } parcel; count++)
+            for (; await ClaimAsync(worker, now) is { } parcel; count++)
             {
                 await SendAsync(parcel, worker.Number, Accepted);
             }
@@ -235,10 +236,10 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         var released = await book.ReleasedAsync("AB01", "BE02", "CO03");
         await using var worker = await queue.RegisterAsync(Cancel);
-        await SendAsync((await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!, worker.Number, Accepted);
+        await SendAsync((await ClaimAsync(worker, TestBook.Now))!, worker.Number, Accepted);
         await AllowAsync(released, null, 2);
-        Assert.NotNull(await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel));
-        Assert.Null(await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel));
+        Assert.NotNull(await ClaimAsync(worker, TestBook.Now));
+        Assert.Null(await ClaimAsync(worker, TestBook.Now));
     }
 
     [Fact]
@@ -246,9 +247,83 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         await book.ReleasedAsync("AB01");
         await using var worker = await queue.RegisterAsync(Cancel);
-        var parcel = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
-        await SendAsync(parcel, worker.Number, Accepted with { Recipients = [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "450 busy")] });
-        Assert.Equal(["a@inn.example"], await queue.TakenAsync(parcel, Cancel));
+        var parcel = (await ClaimAsync(worker, TestBook.Now))!;
+        Assert.Empty(parcel.Taken);
+        var outcome = Accepted with { Recipients = [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "450 busy")] };
+        await SendAsync(parcel, worker.Number, outcome);
+        Assert.Equal(["a@inn.example"], (await ClaimAsync(worker, TestBook.Now.AddDays(1)))!.Taken);
+    }
+
+    [Fact]
+    public async Task Several_are_claimed_at_once_in_their_order_and_what_is_held_to_an_allowance_one_at_a_time()
+    {
+        var released = await book.ReleasedAsync("AB01", "BE02", "CO03", "DU04", "EL05", "FE06");
+        await using var worker = await queue.RegisterAsync(Cancel);
+        Assert.Equal(["AB01", "BE02", "CO03"], (await queue.ClaimAsync(worker.Number, 3, TestBook.Now, Cancel)).Select(p => p.Card.Key));
+        await AllowAsync(released, 60, null);
+        await book.ReleasedAsync("GA07");
+        Assert.Equal(["DU04", "GA07"], (await queue.ClaimAsync(worker.Number, 5, TestBook.Now, Cancel)).Select(p => p.Card.Key));
+        Assert.Equal(["EL05"], (await queue.ClaimAsync(worker.Number, 5, TestBook.Now, Cancel)).Select(p => p.Card.Key));
+    }
+
+    [Fact]
+    public async Task A_parcel_whose_round_is_paused_after_it_was_claimed_is_not_begun_and_comes_again_when_it_goes_on()
+    {
+        var released = await book.ReleasedAsync("AB01");
+        await using var worker = await queue.RegisterAsync(Cancel);
+        var parcel = (await ClaimAsync(worker, TestBook.Now))!;
+        var rounds = new RoundStore(source, book.Id);
+        await rounds.PauseAsync(released.Round, true, Cancel);
+        Assert.Null(await queue.BeginTryAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
+        await queue.GiveBackAsync(parcel, worker.Number, Cancel);
+        Assert.Equal(ParcelState.Released, (await book.StatesAsync(released.Round))["AB01"]);
+        Assert.Null(await ClaimAsync(worker, TestBook.Now));
+
+        await rounds.PauseAsync(released.Round, false, Cancel);
+        var again = (await ClaimAsync(worker, TestBook.Now))!;
+        Assert.Equal(1, again.Tries);
+        await SendAsync(again, worker.Number, Accepted);
+        Assert.Equal(ParcelState.Sent, (await book.StatesAsync(released.Round))["AB01"]);
+    }
+
+    [Fact]
+    public async Task The_steps_of_many_tries_at_once_are_each_their_own()
+    {
+        var released = await book.ReleasedAsync([.. Enumerable.Range(0, 30).Select(i => $"C{i:00}")]);
+        await using var worker = await queue.RegisterAsync(Cancel);
+        var claimed = await queue.ClaimAsync(worker.Number, 30, TestBook.Now, Cancel);
+        var outcomes = await Task.WhenAll(claimed.Select(async (parcel, i) =>
+        {
+            // Every third is no longer this worker's, as it believes.
+            if (i % 3 == 0)
+            {
+                return await queue.BeginTryAsync(parcel, worker.Number + 1, Message(parcel), null, TestBook.Now) is null;
+            }
+
+            await SendAsync(parcel, worker.Number, i % 3 == 1 ? Accepted : new Outcome(Ending.Refused, $"550 no such address {i}", []));
+            return true;
+        }));
+        Assert.All(outcomes, Assert.True);
+        var states = await book.StatesAsync(released.Round);
+        Assert.Equal([ParcelState.Sending, ParcelState.Sent, ParcelState.Refused], claimed.Take(3).Select(p => states[p.Card.Key]));
+        Assert.Equal((10, 10, 10), ((int)await CountAsync("sending"), (int)await CountAsync("sent"), (int)await CountAsync("refused")));
+        Assert.Equal(20L, await source.CreateCommand("select count(*) from message").ExecuteScalarAsync(Cancel));
+        Assert.Equal(10L, await source.CreateCommand("select count(distinct answer) from dispatch_try where ending = 'refused'").ExecuteScalarAsync(Cancel));
+
+        async Task<long> CountAsync(string state) => (await new RoundStore(source, book.Id).CountsAsync(released.Round, Cancel)).GetValueOrDefault(state);
+    }
+
+    [Fact]
+    public async Task What_cannot_be_written_down_of_one_try_does_not_keep_others_begun_at_once_from_it()
+    {
+        await book.ReleasedAsync([.. Enumerable.Range(0, 6).Select(i => $"C{i}")]);
+        await using var worker = await queue.RegisterAsync(Cancel);
+        var claimed = await queue.ClaimAsync(worker.Number, 6, TestBook.Now, Cancel);
+        var twice = Message(claimed[0]);
+        var begun = claimed.Select((parcel, i) => queue.BeginTryAsync(parcel, worker.Number, i < 2 ? twice : Message(parcel), null, TestBook.Now)).ToList();
+        await Assert.ThrowsAsync<PostgresException>(() => Task.WhenAll(begun));
+        Assert.Equal(1, begun.Count(b => b.IsFaulted));
+        Assert.Equal(5, (await Task.WhenAll(begun.Where(b => !b.IsFaulted))).Count(id => id is not null));
     }
 
     private async Task AllowAsync(ReleasedRound released, int? aMinute, int? aDay)
@@ -264,8 +339,8 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         var ends = new RoundEnds(source);
         await using (var worker = await queue.RegisterAsync(Cancel))
         {
-            var first = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
-            var second = (await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel))!;
+            var first = (await ClaimAsync(worker, TestBook.Now))!;
+            var second = (await ClaimAsync(worker, TestBook.Now))!;
             await SendAsync(first, worker.Number, Accepted);
             Assert.Empty(await ends.NoteAsync(TestBook.Now, Cancel));
             await SendAsync(second, worker.Number, new Outcome(Ending.Refused, "550 no", []));
@@ -324,21 +399,23 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
 
     private async Task SendAsync(ClaimedParcel parcel, long worker, Outcome outcome)
     {
-        var dispatchTry = (await queue.BeginTryAsync(parcel, worker, parcel.Message is null ? Message(parcel) : null, null, TestBook.Now, Cancel))!.Value;
-        Assert.True(await queue.MarkEndingAsync(parcel, worker, dispatchTry, TestBook.Now, Cancel));
-        await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), TestBook.Now, Cancel);
+        var dispatchTry = (await queue.BeginTryAsync(parcel, worker, parcel.Message is null ? Message(parcel) : null, null, TestBook.Now))!.Value;
+        Assert.True(await queue.MarkEndingAsync(parcel, worker, dispatchTry, TestBook.Now));
+        await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), TestBook.Now);
     }
+
+    private async Task<ClaimedParcel?> ClaimAsync(WorkerConnection worker, DateTimeOffset now) => (await queue.ClaimAsync(worker.Number, 1, now, Cancel)).SingleOrDefault();
 
     private async Task<ClaimedParcel?> ClaimAsync()
     {
         await using var worker = await queue.RegisterAsync(Cancel);
-        return await queue.ClaimAsync(worker.Number, TestBook.Now, Cancel);
+        return await ClaimAsync(worker, TestBook.Now);
     }
 
     private async Task DrainAsync()
     {
         await using var worker = await queue.RegisterAsync(Cancel);
-        while (await queue.ClaimAsync(worker.Number, TestBook.Now.AddDays(1), Cancel) is { } parcel)
+        while (await ClaimAsync(worker, TestBook.Now.AddDays(1)) is { } parcel)
         {
             await SendAsync(parcel, worker.Number, Accepted);
         }

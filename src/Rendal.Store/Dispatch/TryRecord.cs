@@ -1,0 +1,182 @@
+using Npgsql;
+using Rendal.Core.Dispatch;
+
+namespace Rendal.Store.Dispatch;
+
+/// <summary>
+/// Writes down each step of the tries, in any number of them at once: what comes at about the same time is one transaction,
+/// which goes to the disk once for all of them. Each is told only when it is there.
+/// </summary>
+internal sealed class TryRecord
+{
+    private const int MostTogether = 64;
+
+    // Nobody minds these for a try that begins or has ended; while the end is marked a connection to the server waits.
+    private static readonly TimeSpan BeginsWait = TimeSpan.FromMilliseconds(1);
+    private static readonly TimeSpan EndsWait = TimeSpan.FromMilliseconds(4);
+
+    private readonly NpgsqlDataSource source;
+    private readonly Gathering<BegunTry, long?> begins;
+    private readonly Gathering<EndingTry, bool> endings;
+    private readonly Gathering<EndedTry, bool> ends;
+
+    public TryRecord(NpgsqlDataSource source)
+    {
+        this.source = source;
+        begins = new(BeginAsync, MostTogether, BeginsWait);
+        endings = new(MarkEndingAsync, MostTogether, TimeSpan.Zero);
+        ends = new(EndAsync, MostTogether, EndsWait);
+    }
+
+    /// <summary>See <see cref="DispatchQueue.BeginTryAsync"/>.</summary>
+    public Task<long?> BeginAsync(BegunTry begun) => begins.AskAsync(begun);
+
+    /// <summary>See <see cref="DispatchQueue.MarkEndingAsync"/>.</summary>
+    public Task<bool> MarkEndingAsync(EndingTry ending) => endings.AskAsync(ending);
+
+    /// <summary>See <see cref="DispatchQueue.EndTryAsync"/>.</summary>
+    public Task EndAsync(EndedTry ended) => ends.AskAsync(ended);
+
+    private async Task<IReadOnlyList<long?>> BeginAsync(IReadOnlyList<BegunTry> begun)
+    {
+        await using var connection = await source.OpenConnectionAsync();
+        await using var batch = new NpgsqlBatch(connection);
+        AddMessages(batch, [.. begun.Where(b => b.Message is not null)]);
+        AddPapers(batch, [.. begun.Where(b => b.Paper is not null)]);
+
+        // By the worker alone, here and below: a parcel that has one is being sent, and so it is found by its key in any plan.
+        batch.Sql(
+            """
+            insert into dispatch_try (book_id, parcel_id, worker, started_at)
+            select a.book_id, a.parcel_id, a.worker, a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::timestamptz[]) a (book_id, parcel_id, worker, at)
+            join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
+            where not (select r.paused from round r where r.book_id = p.book_id and r.id = p.round_id)
+            returning book_id, parcel_id, id
+            """,
+            Each(begun, b => b.Parcel.Book), Each(begun, b => b.Parcel.Parcel), Each(begun, b => b.Worker), Each(begun, b => b.At));
+        var tries = new Dictionary<(long, long), long>();
+        await using var reader = await batch.ExecuteReaderAsync();
+        while (await reader.ReadAsync())
+        {
+            tries.Add((reader.GetInt64(0), reader.GetInt64(1)), reader.GetInt64(2));
+        }
+
+        // To the end, where it is told whether all of it was written.
+        await reader.NextResultAsync();
+        return [.. begun.Select(b => tries.TryGetValue((b.Parcel.Book, b.Parcel.Parcel), out var id) ? id : (long?)null)];
+    }
+
+    private static void AddMessages(NpgsqlBatch batch, IReadOnlyList<BegunTry> first)
+    {
+        if (first.Count > 0)
+        {
+            batch.Sql(
+                """
+                insert into message (book_id, parcel_id, message_id, subject, sender_address, recipients, bytes, sha256, made_at)
+                select a.book_id, a.parcel_id, a.message_id, p.subject, a.sender_address, p.recipients, a.bytes, a.sha256, a.made_at
+                from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::text[], $5::text[], $6::bytea[], $7::bytea[], $8::timestamptz[]) a (book_id, parcel_id, worker, message_id, sender_address, bytes, sha256, made_at)
+                join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
+                """,
+                Each(first, b => b.Parcel.Book), Each(first, b => b.Parcel.Parcel), Each(first, b => b.Worker), Each(first, b => b.Message!.MessageId), Each(first, b => b.Parcel.Sender.Address), Each(first, b => b.Message!.Bytes), Each(first, b => b.Message!.Sha256), Each(first, b => b.At));
+        }
+    }
+
+    private static void AddPapers(NpgsqlBatch batch, IReadOnlyList<BegunTry> onPaper)
+    {
+        if (onPaper.Count > 0)
+        {
+            // A worker that died after it had written the paper down leaves it to the next, as it is.
+            batch.Sql(
+                """
+                insert into paper (book_id, parcel_id, name, lines, country, bytes, sha256, made_at)
+                select book_id, parcel_id, name, array(select jsonb_array_elements_text(lines)), country, bytes, sha256, made_at
+                from unnest($1::bigint[], $2::bigint[], $3::text[], $4::text[]::jsonb[], $5::text[], $6::bytea[], $7::bytea[], $8::timestamptz[]) a (book_id, parcel_id, name, lines, country, bytes, sha256, made_at)
+                on conflict do nothing
+                """,
+                Each(onPaper, b => b.Parcel.Book), Each(onPaper, b => b.Parcel.Parcel), Each(onPaper, b => b.Paper!.Name), Each(onPaper, b => StoreJson.Write(b.Parcel.Card.PostalLines)), Each(onPaper, b => b.Parcel.Card.Country), Each(onPaper, b => b.Paper!.Bytes), Each(onPaper, b => b.Paper!.Sha256), Each(onPaper, b => b.At));
+        }
+
+        if (onPaper.Where(b => b.Message is not null).ToList() is { Count: > 0 } beside)
+        {
+            batch.Sql(
+                """
+                insert into dispatch_try (book_id, parcel_id, worker, started_at, ended_at, ending, answer)
+                select book_id, parcel_id, worker, at, at, 'printed', $5 from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::timestamptz[]) a (book_id, parcel_id, worker, at)
+                """,
+                Each(beside, b => b.Parcel.Book), Each(beside, b => b.Parcel.Parcel), Each(beside, b => b.Worker), Each(beside, b => b.At), DispatchQueue.ForThePost);
+        }
+    }
+
+    private async Task<IReadOnlyList<bool>> MarkEndingAsync(IReadOnlyList<EndingTry> endings)
+    {
+        var marked = (await source.Sql(
+            """
+            update dispatch_try t set ending_at = a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bigint[], $5::timestamptz[]) a (book_id, parcel_id, worker, id, at)
+            join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
+            where t.book_id = a.book_id and t.id = a.id and t.parcel_id = p.id and t.ended_at is null
+            returning t.book_id, t.id
+            """,
+            Each(endings, e => e.Parcel.Book), Each(endings, e => e.Parcel.Parcel), Each(endings, e => e.Worker), Each(endings, e => e.Try), Each(endings, e => e.At))
+            .ListAsync(r => (r.GetInt64(0), r.GetInt64(1)), CancellationToken.None)).ToHashSet();
+        return [.. endings.Select(e => marked.Contains((e.Parcel.Book, e.Try)))];
+    }
+
+    private async Task<IReadOnlyList<bool>> EndAsync(IReadOnlyList<EndedTry> ended)
+    {
+        await using var connection = await source.OpenConnectionAsync();
+        await using var batch = new NpgsqlBatch(connection);
+        batch.Sql(
+            """
+            update dispatch_try t set ended_at = a.at, ending = a.ending, answer = a.answer, recipients = a.recipients
+            from unnest($1::bigint[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[], $6::text[]::jsonb[]) a (book_id, id, at, ending, answer, recipients)
+            where t.book_id = a.book_id and t.id = a.id and t.ended_at is null
+            """,
+            Each(ended, e => e.Parcel.Book), Each(ended, e => e.Try), Each(ended, e => e.At), Each(ended, e => DispatchQueue.EndingCode(e.Outcome.Ending)), Each(ended, e => e.Outcome.Answer), Each(ended, e => StoreJson.Write(e.Outcome.Recipients)));
+        batch.Sql(
+            """
+            update parcel p set state = a.state, worker = null, try_from = a.try_from, tries = p.tries - a.uncounted
+            from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::text[], $5::timestamptz[], $6::int[]) a (book_id, id, worker, state, try_from, uncounted)
+            where p.book_id = a.book_id and p.id = a.id and p.worker = a.worker
+            """,
+            Each(ended, e => e.Parcel.Book), Each(ended, e => e.Parcel.Parcel), Each(ended, e => e.Worker), Each(ended, e => e.Next.State.Code()), Each(ended, e => e.At + (e.Next.After ?? TimeSpan.Zero)), Each(ended, e => e.Next.CountsAsTry ? 0 : 1));
+        foreach (var one in ended)
+        {
+            AddSenderStep(batch, one);
+        }
+
+        await batch.ExecuteNonQueryAsync();
+        return [.. ended.Select(_ => true)];
+    }
+
+    /// <summary>What follows for the sender. Several workers that find out at once that its server could not be reached count as one.</summary>
+    private static void AddSenderStep(NpgsqlBatch batch, EndedTry ended)
+    {
+        var (parcel, sender) = (ended.Parcel, ended.Parcel.Sender);
+        if (ended.Next.Sender == SenderStep.Stops)
+        {
+            batch.Sql("update sender set paused = $3 where book_id = $1 and id = $2", parcel.Book, sender.Id, $"The mail server refused the sign-in: {ended.Outcome.Answer}");
+        }
+        else if (ended.Next.Sender == SenderStep.Waits)
+        {
+            var times = (sender.Away?.Times ?? 0) + 1;
+            batch.Sql(
+                "update sender set away_times = $3, away_since = coalesce(away_since, $4), away_words = $5, away_until = $6 where book_id = $1 and id = $2 and away_times = $3 - 1",
+                parcel.Book, sender.Id, times, ended.At, ended.Outcome.Answer, ended.At + NextStep.Waiting(times));
+        }
+        else if (sender.Away is not null)
+        {
+            batch.Sql("update sender set away_times = 0, away_since = null, away_words = '', away_until = '-infinity' where book_id = $1 and id = $2 and away_times > 0", parcel.Book, sender.Id);
+        }
+    }
+
+    private static TValue[] Each<T, TValue>(IReadOnlyList<T> all, Func<T, TValue> value) => [.. all.Select(value)];
+}
+
+/// <summary>A try that begins; times are in UTC.</summary>
+internal sealed record BegunTry(ClaimedParcel Parcel, long Worker, OutgoingMessage? Message, OutgoingPaper? Paper, DateTimeOffset At);
+
+/// <summary>A try of which the server is about to be given the end.</summary>
+internal sealed record EndingTry(ClaimedParcel Parcel, long Worker, long Try, DateTimeOffset At);
+
+/// <summary>A try that has ended.</summary>
+internal sealed record EndedTry(ClaimedParcel Parcel, long Worker, long Try, Outcome Outcome, NextStep Next, DateTimeOffset At);

@@ -1,0 +1,136 @@
+using Npgsql;
+using Rendal.Core.Dispatch;
+using Rendal.Store.Books;
+using Rendal.Store.Dispatch;
+using Rendal.Web.Hosting;
+using Rendal.Web.Senders;
+
+namespace Rendal.Web.Dispatch;
+
+/// <summary>
+/// Sends the parcels of one worker, several at the same time: messages are made as many at a time as there are
+/// processors, and carried over a few connections to each server.
+/// </summary>
+internal sealed partial class ParcelSending : IAsyncDisposable
+{
+    // These go to their end when a round is paused: those that are carried, and as many whose turn is next.
+    private const int BegunAtOnce = 2 * Postmen.ToAServer;
+
+    private readonly SemaphoreSlim begun = new(BegunAtOnce);
+    private readonly DispatchQueue queue;
+    private readonly long worker;
+    private readonly TimeProvider clock;
+    private readonly ILogger log;
+    private readonly Turns<MessageMaker> makers;
+    private readonly Postmen postmen;
+
+    public ParcelSending(DispatchQueue queue, long worker, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger log)
+    {
+        (this.queue, this.worker, this.clock, this.log) = (queue, worker, clock, log);
+        makers = new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(books, source, clock, log));
+        postmen = new Postmen(secrets, parts);
+    }
+
+    /// <summary>Sends a parcel to its end. It is not broken off when the program stops: that takes seconds, and leaves nothing unsure.</summary>
+    /// <param name="parcel">The parcel, claimed by the worker.</param>
+    /// <param name="stop">No more is claimed beside it.</param>
+    public async Task SendAsync(ClaimedParcel parcel, CancellationToken stop)
+    {
+        if (parcel.Message is not null)
+        {
+            await SendAsync(new MadeUp(parcel, null, null));
+            return;
+        }
+
+        foreach (var made in await makers.UseAsync(maker => maker.MakeAsync(parcel, NextAsync)))
+        {
+            await SendAsync(made);
+        }
+
+        async Task<ClaimedParcel?> NextAsync() => stop.IsCancellationRequested ? null : (await queue.ClaimAsync(worker, 1, clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
+    }
+
+    /// <summary>Lets go of what is only of use while there is something to send. Nothing is being sent.</summary>
+    public async Task RestAsync()
+    {
+        await postmen.DisposeAsync();
+        foreach (var maker in makers.Idle)
+        {
+            maker.ForgetRounds();
+        }
+    }
+
+    /// <inheritdoc/>
+    public async ValueTask DisposeAsync()
+    {
+        await postmen.DisposeAsync();
+        foreach (var maker in makers.Idle)
+        {
+            maker.Dispose();
+        }
+    }
+
+    private async Task SendAsync(MadeUp made)
+    {
+        var parcel = made.Parcel;
+        if (made.Problem.Length > 0)
+        {
+            await queue.RefuseAsync(parcel, worker, made.Problem, CancellationToken.None);
+        }
+        else if (await TryAsync(made) is var (dispatchTry, outcome))
+        {
+            await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, parcel.Sender.Pauses, parcel.Taken.Count > 0), clock.GetUtcNow());
+        }
+    }
+
+    /// <summary>Begins a try and carries it out. Null where it is not to be, or not any more.</summary>
+    private async Task<(long Try, Outcome Outcome)?> TryAsync(MadeUp made)
+    {
+        var parcel = made.Parcel;
+        await begun.WaitAsync();
+        try
+        {
+            if (await queue.BeginTryAsync(parcel, worker, made.Message, made.Paper, clock.GetUtcNow()) is not { } dispatchTry)
+            {
+                await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
+                return null;
+            }
+
+            return (dispatchTry, parcel.Way switch
+            {
+                Way.Mail => await CarryAsync(made, dispatchTry),
+                Way.Post => new Outcome(Ending.Printed, DispatchQueue.ForThePost, []),
+                _ => new Outcome(Ending.Exported, "Made up for another mail program.", []),
+            });
+        }
+        catch (TakenOver)
+        {
+            ParcelTakenOver(log, parcel.Parcel);
+            return null;
+        }
+        finally
+        {
+            begun.Release();
+        }
+    }
+
+    private async Task<Outcome> CarryAsync(MadeUp made, long dispatchTry)
+    {
+        var parcel = made.Parcel;
+        var self = parcel.Sender.CopyToSelf && parcel.Taken.Count == 0 && !parcel.Recipients.Contains(parcel.Sender.Address, StringComparer.OrdinalIgnoreCase) ? parcel.Sender.Address : null;
+        List<string> recipients = [.. parcel.Recipients.Where(r => !parcel.Taken.Contains(r, StringComparer.OrdinalIgnoreCase)), .. self is null ? [] : new[] { self }];
+        var outcome = await postmen.CarryAsync(parcel.Sender, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
+        {
+            if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow()))
+            {
+                throw new TakenOver();
+            }
+        });
+        return outcome.Without(self);
+    }
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "Parcel {Parcel} was taken over by another worker; the message was not completed")]
+    private static partial void ParcelTakenOver(ILogger log, long parcel);
+
+    private sealed class TakenOver : Exception;
+}
