@@ -21,7 +21,9 @@ internal sealed class Gathering<TQuestion, TAnswer>(Func<IReadOnlyList<TQuestion
     /// <summary>Asks, and waits for the answer.</summary>
     public Task<TAnswer> AskAsync(TQuestion question)
     {
-        var asked = new TaskCompletionSource<TAnswer>(TaskCreationOptions.RunContinuationsAsynchronously);
+        // Who waits goes on at once and not when a thread is free: the time between the mark that the end is given and the
+        // giving is that in which a kill leaves a parcel unsure.
+        var asked = new TaskCompletionSource<TAnswer>();
         lock (gate)
         {
             waiting.Enqueue((question, asked));

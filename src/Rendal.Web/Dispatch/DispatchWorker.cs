@@ -18,6 +18,10 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
+        // Making messages takes as many threads as there are processors for some time; what is carried must not wait for one.
+        ThreadPool.GetMinThreads(out var threads, out var ports);
+        ThreadPool.SetMinThreads(Math.Max(threads, Environment.ProcessorCount + AtOnce), ports);
+
         while (!stoppingToken.IsCancellationRequested)
         {
             try

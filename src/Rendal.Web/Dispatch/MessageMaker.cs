@@ -79,14 +79,15 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
     {
         var (round, making) = await rounds.OfAsync(claimed);
         var (_, parcel) = (await new RoundStore(source, claimed.Book).ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
-        var statements = making.Statements(parcel, claimed.Card, await new LedgerStore(source, claimed.Book).RowsAsync(round.IntakeId, parcel.Accounts.Select(a => a.Key), CancellationToken.None));
-        if (!ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums))
-        {
-            return (null, null, round.Choice.Kind, "its figures are not those that were released");
-        }
-
+        var rows = await new LedgerStore(source, claimed.Book).RowsAsync(round.IntakeId, parcel.Accounts.Select(a => a.Key), CancellationToken.None);
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
-        return (making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), layout.Layout, round.Choice.Kind, "");
+        return await Background.RunAsync<(StatementPaper?, Layout?, RoundKind, string)>(() =>
+        {
+            var statements = making.Statements(parcel, claimed.Card, rows);
+            return ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums)
+                ? (making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), layout.Layout, round.Choice.Kind, "")
+                : (null, null, round.Choice.Kind, "its figures are not those that were released");
+        });
     }
 
     /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
@@ -106,11 +107,11 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
     private async Task<MadeUp> MakeAsync(ClaimedParcel claimed, LetterBatch letters)
     {
         var (paper, layout, kind, problem) = await SetAsync(claimed);
-        if (paper is null || layout is null)
-        {
-            return new MadeUp(claimed, null, null, problem);
-        }
+        return paper is null || layout is null ? new MadeUp(claimed, null, null, problem) : await Background.RunAsync(() => Make(claimed, paper, layout, kind, letters));
+    }
 
+    private MadeUp Make(ClaimedParcel claimed, StatementPaper paper, Layout layout, RoundKind kind, LetterBatch letters)
+    {
         IReadOnlyList<Enclosure> enclosures = [];
         OutgoingPaper? onPaper = null;
         try

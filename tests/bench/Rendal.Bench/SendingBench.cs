@@ -48,7 +48,7 @@ internal static class SendingBench
             return
             [
                 new Measurement($"{Messages:N0} messages of {MessageSize / 1000} kB with an enclosure of 33 kB, put off by the server at first, sent and logged", $"{recorded:0} a second", yardstick, recorded / pumped, "≥ 0.25"),
-                new Measurement("the same at the first try: the statement set, printed and enclosed on the way", $"{printed:0} a second", yardstick, printed / pumped, "–"),
+                new Measurement($"{Printed:N0} of the same at the first try: the statement set, printed and enclosed on the way", $"{printed:0} a second", yardstick, printed / pumped, "–"),
             ];
         }
         finally
