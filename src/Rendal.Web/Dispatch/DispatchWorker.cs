@@ -14,6 +14,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
     private const int ClaimedTogether = 8;
     private const int TellAfter = 100;
     private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(2);
+    private static readonly TimeSpan AMoment = TimeSpan.FromMilliseconds(1);
     private static readonly TimeSpan LookAgainWhileSending = TimeSpan.FromMilliseconds(500);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -57,10 +58,10 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
             while (!stop.IsCancellationRequested)
             {
                 await queue.RecoverAsync(clock.GetUtcNow(), stop);
-                await SendAllAsync(worker, sending, underWay, stop);
+                var nothingAt = await SendAllAsync(worker, sending, underWay, stop);
                 await sending.RestAsync();
                 await ends.TellAsync(stop);
-                await worker.WaitAsync(Least(LookAgain, await TurnAsync(stop)), stop);
+                await worker.WaitAsync(await UntilTurnAsync(LookAgain, nothingAt, stop), stop);
             }
         }
         finally
@@ -71,21 +72,24 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
     }
 
     /// <summary>Sends what is due until nothing is, and nothing is under way.</summary>
-    private async Task SendAllAsync(WorkerConnection worker, ParcelSending sending, List<Task> underWay, CancellationToken stop)
+    /// <returns>As of when nothing was due.</returns>
+    private async Task<DateTimeOffset> SendAllAsync(WorkerConnection worker, ParcelSending sending, List<Task> underWay, CancellationToken stop)
     {
         var sent = 0;
-        while (!stop.IsCancellationRequested)
+        while (true)
         {
-            var claimed = underWay.Count + ClaimedTogether <= AtOnce ? await queue.ClaimAsync(worker.Number, ClaimedTogether, clock.GetUtcNow(), stop) : null;
+            stop.ThrowIfCancellationRequested();
+            var now = clock.GetUtcNow();
+            var claimed = underWay.Count + ClaimedTogether <= AtOnce ? await queue.ClaimAsync(worker.Number, ClaimedTogether, now, stop) : null;
             underWay.AddRange(claimed?.Select(parcel => Task.Run(() => sending.SendAsync(parcel, stop), CancellationToken.None)) ?? []);
             if (claimed is { Count: 0 } && underWay.Count == 0)
             {
-                return;
+                return now;
             }
 
             if (claimed is null or { Count: 0 })
             {
-                await Task.WhenAny([.. underWay, .. claimed is null ? Array.Empty<Task>() : [Task.Delay(Least(LookAgainWhileSending, await TurnAsync(stop)), stop)]]);
+                await Task.WhenAny([.. underWay, .. claimed is null ? Array.Empty<Task>() : [Task.Delay(await UntilTurnAsync(LookAgainWhileSending, now, stop), stop)]]);
                 foreach (var ended in underWay.Where(t => t.IsCompleted).ToList())
                 {
                     underWay.Remove(ended);
@@ -101,14 +105,15 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
         }
     }
 
-    /// <summary>How long it is until the next turn of an allowance comes; null where none is waited for.</summary>
-    private async Task<TimeSpan?> TurnAsync(CancellationToken stop)
+    /// <summary>
+    /// How long it is until the next turn of an allowance comes that had not come when nothing was due, at most so long. One
+    /// that has come since is not waited for.
+    /// </summary>
+    private async Task<TimeSpan> UntilTurnAsync(TimeSpan most, DateTimeOffset nothingAt, CancellationToken stop)
     {
-        var now = clock.GetUtcNow();
-        return await queue.NextTurnAsync(now, stop) - now;
+        var turn = await queue.NextTurnAsync(nothingAt, stop) - clock.GetUtcNow();
+        return turn < most ? (turn > AMoment ? turn.Value : AMoment) : most;
     }
-
-    private static TimeSpan Least(TimeSpan one, TimeSpan? other) => other < one ? other.Value : one;
 
     private static async Task PauseAsync(CancellationToken stop)
     {
