@@ -24,7 +24,7 @@ internal sealed class EndTeller(RoundEnds ends, NpgsqlDataSource source, SenderS
         {
             if (address.Length > 0 && await new SenderStore(source, end.Book).FindAsync(senderId, cancel) is { } sender)
             {
-                var account = new MailAccount(sender.Host, sender.Port, LineSecurities.Parse(sender.Security), sender.UserName, sender.ProtectedPassword is { } password ? secrets.Unprotect(password) : "");
+                var account = secrets.AccountOf(sender);
                 await using var postman = new Postman(account, Silence, parts.MailAuthorities);
                 var (_, bytes) = Letter.Make(new Draft(sender.Name, sender.Address, [address], [], $"{end.Name}: {Sum(end)}", Body(end, await ends.AmissAsync(end, MostNamed, cancel)), "en", [], clock.GetUtcNow()));
                 var outcome = await postman.CarryAsync(bytes, sender.Address, [address], () => Task.CompletedTask, CancellationToken.None);

@@ -31,20 +31,23 @@ internal sealed partial class ParcelSending : IAsyncDisposable
         postmen = new Postmen(secrets, parts);
     }
 
-    /// <summary>Sends a parcel to its end. It is not broken off when the program stops: that takes seconds, and leaves nothing unsure.</summary>
+    /// <summary>
+    /// Sends a parcel to its end. A try that has begun is not broken off when the program stops: that takes seconds, and leaves
+    /// nothing unsure.
+    /// </summary>
     /// <param name="parcel">The parcel, claimed by the worker.</param>
-    /// <param name="stop">No more is claimed beside it.</param>
+    /// <param name="stop">The program stops: no more is claimed beside it, and no try begins.</param>
     public async Task SendAsync(ClaimedParcel parcel, CancellationToken stop)
     {
         if (parcel.Message is not null)
         {
-            await SendAsync(new MadeUp(parcel, null, null));
+            await SendAsync(new MadeUp(parcel, null, null), stop);
             return;
         }
 
         foreach (var made in await makers.UseAsync(maker => maker.MakeAsync(parcel, NextAsync)))
         {
-            await SendAsync(made);
+            await SendAsync(made, stop);
         }
 
         async Task<ClaimedParcel?> NextAsync() => stop.IsCancellationRequested ? null : (await queue.ClaimAsync(worker, 1, clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
@@ -70,27 +73,27 @@ internal sealed partial class ParcelSending : IAsyncDisposable
         }
     }
 
-    private async Task SendAsync(MadeUp made)
+    private async Task SendAsync(MadeUp made, CancellationToken stop)
     {
         var parcel = made.Parcel;
         if (made.Problem.Length > 0)
         {
             await queue.RefuseAsync(parcel, worker, made.Problem, CancellationToken.None);
         }
-        else if (await TryAsync(made) is var (dispatchTry, outcome))
+        else if (await TryAsync(made, stop) is var (dispatchTry, outcome))
         {
             await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, parcel.Sender.Pauses, parcel.Taken.Count > 0), clock.GetUtcNow());
         }
     }
 
     /// <summary>Begins a try and carries it out. Null where it is not to be, or not any more.</summary>
-    private async Task<(long Try, Outcome Outcome)?> TryAsync(MadeUp made)
+    private async Task<(long Try, Outcome Outcome)?> TryAsync(MadeUp made, CancellationToken stop)
     {
         var parcel = made.Parcel;
         await begun.WaitAsync();
         try
         {
-            if (await queue.BeginTryAsync(parcel, worker, made.Message, made.Paper, clock.GetUtcNow()) is not { } dispatchTry)
+            if (stop.IsCancellationRequested || await queue.BeginTryAsync(parcel, worker, made.Message, made.Paper, clock.GetUtcNow()) is not { } dispatchTry)
             {
                 await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
                 return null;

@@ -20,7 +20,7 @@ internal sealed class Postmen(SenderSecrets secrets, HostParts parts) : IAsyncDi
     /// <summary>Hands a message to the server of its sender, as <see cref="Postman.CarryAsync"/> does, as soon as a connection is free.</summary>
     public Task<Outcome> CarryAsync(Sender sender, byte[] bytes, IReadOnlyList<string> recipients, Func<Task> beforeEnd)
     {
-        var account = new MailAccount(sender.Host, sender.Port, LineSecurities.Parse(sender.Security), sender.UserName, sender.ProtectedPassword is { } password ? secrets.Unprotect(password) : "");
+        var account = secrets.AccountOf(sender);
         return turns.GetOrAdd(account, _ => new Turns<Postman>(ToAServer, () => new Postman(account, ServerAnswersWithin, parts.MailAuthorities)))
             .UseAsync(postman => postman.CarryAsync(bytes, sender.Address, recipients, beforeEnd, CancellationToken.None));
     }

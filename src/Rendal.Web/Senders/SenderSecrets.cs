@@ -1,5 +1,7 @@
 using System.Text;
 using Microsoft.AspNetCore.DataProtection;
+using Rendal.Mail;
+using Rendal.Store.Senders;
 
 namespace Rendal.Web.Senders;
 
@@ -11,4 +13,7 @@ internal sealed class SenderSecrets(IDataProtectionProvider provider)
     public byte[] Protect(string password) => protector.Protect(Encoding.UTF8.GetBytes(password));
 
     public string Unprotect(byte[] password) => Encoding.UTF8.GetString(protector.Unprotect(password));
+
+    /// <summary>What is needed to sign in at the mail server of a sender.</summary>
+    public MailAccount AccountOf(Sender sender) => new(sender.Host, sender.Port, LineSecurities.Parse(sender.Security), sender.UserName, sender.ProtectedPassword is { } password ? Unprotect(password) : "");
 }
