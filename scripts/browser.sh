@@ -11,6 +11,10 @@ run_in_browser() {
     export CI=1 RENDAL_E2E_DATA=$data RENDAL_E2E_REPORT=${2:+$here/$2}
     RENDAL_E2E_PORT=$(free_port) RENDAL_E2E_MAIL_PORT=$(free_port) RENDAL_E2E_IMAP_PORT=$(free_port) RENDAL_CHROMIUM=$(chromium_path) npx --no-install playwright test --project="$1" >&2
   ) || status=$?
+  # Of a journey that failed: what the page said at the end.
+  if [ "$status" -ne 0 ]; then
+    find tests/e2e/test-results -name error-context.md -exec cat {} + >&2 || true
+  fi
   rm -rf "$data"
   return "$status"
 }

@@ -20,3 +20,15 @@ test("a wrong password is said to be wrong, and a right one lets in", async ({ p
   await page.getByRole("menuitem", { name: "Sign out" }).click();
   await expect(page.getByRole("heading", { name: "Sign in" })).toBeVisible();
 });
+
+test("a server that fails for a moment signs nobody out", async ({ page }) => {
+  await signIn(page);
+  await page.route("**/api/session", (route) =>
+    route.fulfill({ status: 503, json: { detail: "The database cannot be reached." } }),
+  );
+  await page.goto("/");
+  await expect(page.getByRole("alert")).toContainText("The database cannot be reached.");
+  await page.unroute("**/api/session");
+  await page.goto("/");
+  await expect(page.getByRole("navigation", { name: "Places" })).toBeVisible();
+});

@@ -74,8 +74,11 @@ test("balances are confirmed, by message in the customer’s language and by pos
   await test.step("who released it is told that it has ended, until it is seen", async () => {
     const ended = page.getByRole("region", { name: "Rounds that have ended" });
     await expect(ended).toContainText("Year end has ended: 2 sent, 1 printed.");
+    const outcome = page.getByLabel("Outcome");
+    const told = await outcome.boundingBox();
     await ended.getByRole("button", { name: "Seen Year end" }).click();
     await expect(ended).toBeHidden();
+    expect(await outcome.boundingBox(), "what comes and goes by itself moves nothing under the pointer").toEqual(told);
   });
 
   await test.step("one goes once more, and is marked as that", async () => {

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Dropdown, Input, Modal, type InputRef } from "antd";
+import { Alert, Button, Dropdown, Input, Modal, type InputRef } from "antd";
 import { useRef, useState } from "react";
 import { Navigate, NavLink, Outlet, useNavigate } from "react-router";
 import { api, must } from "./api/client";
@@ -37,7 +37,7 @@ const keyWords: [string, string][] = [
 
 /** The top line with the places, around every page of a book. */
 export function Frame() {
-  const session = useSession();
+  const { session, signedOut } = useSession();
   const book = useBookId();
   const navigate = useNavigate();
   const client = useQueryClient();
@@ -53,11 +53,11 @@ export function Frame() {
   });
   useKeys({ "/": () => search.current?.focus(), "?": () => setHelp(true) });
 
-  if (session.error) {
+  if (signedOut) {
     return <Navigate to="/sign-in" replace />;
   }
   if (!session.data) {
-    return null;
+    return session.error && <Alert type="error" title={session.error.message} style={{ margin: 18 }} />;
   }
 
   const signOut = async () => {
@@ -136,10 +136,10 @@ export function Frame() {
           </Button>
         </Dropdown>
       </header>
-      <Ended />
       <main id="content" className="frame-main">
         <Outlet />
       </main>
+      <Ended />
       {telling && <YourAddress address={session.data.address} onClose={() => setTelling(false)} />}
       <Modal title="Keys" open={help} footer={null} onCancel={() => setHelp(false)}>
         <table>

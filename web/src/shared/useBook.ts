@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { api, must } from "./api/client";
+import { api, must, Problem } from "./api/client";
 
 /** The number of the book in the address. */
 export function useBookId(): number {
@@ -18,5 +18,13 @@ export function useBook() {
 
 /** Who is signed in, and their books. */
 export function useSession() {
-  return useQuery({ queryKey: ["session"], queryFn: () => must(api.GET("/api/session")), retry: false });
+  const session = useQuery({
+    queryKey: ["session"],
+    queryFn: () => must(api.GET("/api/session")),
+    retry: (times, error) => !isSignedOut(error) && times < 3,
+  });
+  return { session, signedOut: isSignedOut(session.error) };
 }
+
+/** A server that is away for a moment, or fails, signs nobody out: only its word that nobody is signed in does. */
+const isSignedOut = (error: Error | null) => error instanceof Problem && error.status === 401;

@@ -85,6 +85,7 @@ export function DispatchPage() {
           size="small"
           aria-label="Outcome"
           popupMatchSelectWidth={false}
+          listHeight={360}
           style={{ width: 116 }}
           value={outcome}
           options={[

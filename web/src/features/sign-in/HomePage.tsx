@@ -1,12 +1,16 @@
+import { Alert } from "antd";
 import { Navigate } from "react-router";
 import { useSession } from "../../shared/useBook";
 
 /** Goes to the first book of whoever is signed in. */
 export function HomePage() {
-  const session = useSession();
-  if (session.error) {
+  const { session, signedOut } = useSession();
+  if (signedOut) {
     return <Navigate to="/sign-in" replace />;
   }
-  const first = session.data?.books[0];
-  return session.data ? <Navigate to={first ? `/books/${first.id}/today` : "/new-book"} replace /> : null;
+  if (!session.data) {
+    return session.error && <Alert type="error" title={session.error.message} style={{ margin: 18 }} />;
+  }
+  const first = session.data.books[0];
+  return <Navigate to={first ? `/books/${first.id}/today` : "/new-book"} replace />;
 }
