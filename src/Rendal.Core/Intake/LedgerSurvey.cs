@@ -1,4 +1,3 @@
-using Rendal.Core.Customers;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
 
@@ -13,9 +12,8 @@ public sealed class LedgerSurvey
 {
     private readonly Dictionary<int, AmountColumn> amounts = [];
     private readonly Dictionary<int, DateColumn> dates = [];
-    private readonly Dictionary<string, string?> codeByName = [];
     private readonly Dictionary<int, CreditSigns> signs = [];
-    private readonly Memo<string> folded = new(FoldedName.Of);
+    private readonly NamesWithCodes names = new();
     private int named;
     private int unnamed;
     private int firstGroup;
@@ -88,7 +86,7 @@ public sealed class LedgerSurvey
     public DateColumn Dates(int column) => dates[column];
 
     /// <summary>The one code that stands beside this name elsewhere in the file; null where none or several do.</summary>
-    public string? CodeOf(string name) => codeByName.GetValueOrDefault(folded.Of(name));
+    public string? CodeOf(string name) => names.CodeOf(name);
 
     /// <summary>
     /// Whether customers are named once above their rows: where there is a column for them, a quarter of the rows or
@@ -139,11 +137,7 @@ public sealed class LedgerSurvey
         named++;
         if (line.Code.Length > 0 && line.Name.Length > 0)
         {
-            var name = folded.Of(line.Name);
-            if (!codeByName.TryAdd(name, line.Code) && codeByName[name] is { } known && known != line.Code)
-            {
-                codeByName[name] = null;
-            }
+            names.Show(line.Name, line.Code);
         }
     }
 }

@@ -69,11 +69,19 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         }
 
         var setAside = await CopyRowsAsync(connection, id, reader, cancel);
+        var cards = await CardTable.ReadToAddAsync(connection, book, cancel);
+        var placed = connection.Sql("select place_ledger_rows($1)", id).RunAsync(cancel);
+
+        // While the rows are given their index, which takes the server a while.
+        var customers = reader.Customers.Values.OrderBy(c => c.Key, StringComparer.Ordinal).ToList();
+        var told = Told(customers, cards);
+        await placed;
+        await CopyCustomersAsync(connection, id, customers, cancel);
         await CopyCorrectedAsync(connection, id, reader.Corrected, cancel);
         reader.NoteMissingAddresses(reachable);
         await CopySetAsideAsync(connection, id, setAside, cancel);
         await CopyFindingsAsync(connection, id, reader.Findings.Listed(), cancel);
-        await AddCustomersAsync(connection, reader.Customers.Values, cancel);
+        await CardTable.WriteAsync(connection, book, told, cards, cancel);
         await connection.Sql("update intake set rows_read = $3, rows_kept = $4, outstanding = $5, rows_left_out = $6, sheet = $7, extra_headings = $8 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept, reader.HasOutstanding, reader.RowsLeftOut, reader.Sheet, reader.ExtraHeadings.ToArray()).RunAsync(cancel);
         await ReadingStore.RememberAsync(connection, book, IntakeKind.Ledger, remembered, await FileNameAsync(connection, id, cancel), now, cancel);
         await transaction.CommitAsync(cancel);
@@ -168,7 +176,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await using (var copy = await BinaryCopy.BeginAsync(connection, RowCopy.Command(id), cancel))
         {
             var writer = new RowCopy(copy, book, id);
-            foreach (var read in ReadAhead.Of(reader.Rows()))
+            foreach (var read in reader.Rows())
             {
                 if (read.Row is { } row)
                 {
@@ -184,19 +192,23 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             await copy.CompleteAsync(cancel);
         }
 
-        await connection.Sql("select place_ledger_rows($1)", id).RunAsync(cancel);
-        await using var customers = await BinaryCopy.BeginAsync(connection, "copy ledger_customer (book_id, intake_id, customer, rows) from stdin (format binary)", cancel);
-        foreach (var customer in reader.Customers.Values.Where(c => c.RowCount > 0).OrderBy(c => c.Key, StringComparer.Ordinal))
+        return setAside;
+    }
+
+    /// <summary>Writes down which rows are whose.</summary>
+    private async Task CopyCustomersAsync(NpgsqlConnection connection, long id, IEnumerable<CustomerSeen> customers, CancellationToken cancel)
+    {
+        await using var copy = await BinaryCopy.BeginAsync(connection, "copy ledger_customer (book_id, intake_id, customer, rows) from stdin (format binary)", cancel);
+        foreach (var customer in customers.Where(c => c.RowCount > 0))
         {
-            customers.Row(4);
-            customers.Write(book);
-            customers.Write(id);
-            customers.Write(customer.Key);
-            customers.Write(customer.Rows());
+            copy.Row(4);
+            copy.Write(book);
+            copy.Write(id);
+            copy.Write(customer.Key);
+            copy.Write(customer.Rows());
         }
 
-        await customers.CompleteAsync(cancel);
-        return setAside;
+        await copy.CompleteAsync(cancel);
     }
 
     private async Task CopySetAsideAsync(NpgsqlConnection connection, long id, List<RowSetAside> rows, CancellationToken cancel) =>
@@ -218,10 +230,12 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             book, id, Enumerable.Range(0, findings.Count).ToArray(), findings.Select(f => f.Code).ToArray(), findings.Select(f => (short)f.Severity).ToArray(), findings.Select(f => f.Source.Row).ToArray(),
             findings.Select(f => f.Column).ToArray(), findings.Select(f => f.Customer).ToArray(), findings.Select(f => f.Message).ToArray(), findings.Select(f => f.Remedy).ToArray()).RunAsync(cancel);
 
-    /// <summary>Customers that are on no list yet are made from what the rows say; a card that exists gets an address from the rows only where it has none.</summary>
-    private async Task AddCustomersAsync(NpgsqlConnection connection, IEnumerable<CustomerSeen> seen, CancellationToken cancel)
+    /// <summary>
+    /// The cards that are made or changed by what rows say: customers that are on no list yet get one; a card that exists
+    /// gets an address from the rows only where it has none.
+    /// </summary>
+    private static List<Customer> Told(IEnumerable<CustomerSeen> seen, Dictionary<string, Customer> cards)
     {
-        var cards = await CardTable.ReadToAddAsync(connection, book, cancel);
         var changed = new List<Customer>();
         foreach (var customer in seen)
         {
@@ -243,7 +257,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             }
         }
 
-        await CardTable.WriteAsync(connection, book, changed, cards, cancel);
+        return changed;
     }
 
     private Task<string> FileNameAsync(NpgsqlConnection connection, long id, CancellationToken cancel) =>

@@ -1,3 +1,4 @@
+using Npgsql;
 using Rendal.Core.Statements;
 using Rendal.Store.Files;
 using Rendal.Store.Ledger;
@@ -29,6 +30,22 @@ public class SchemaTests(Postgres postgres)
 
         Assert.True(firsts.Count > 12, "the schema was looked at");
         Assert.All(firsts.Where(f => !AboveBooks.Contains(f.Key)), f => Assert.Equal("book_id", f.Value));
+    }
+
+    [Theory]
+    [InlineData("delete from book", "A book is not taken away")]
+    [InlineData("update stored_file set book_id = book_id + 1000", "A stored file is not taken away")]
+    [InlineData("delete from stored_file", "A stored file is not taken away")]
+    public async Task Books_and_the_files_that_came_stay(string attempt, string refusal)
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        var (source, id, _) = await postgres.NewBookAsync();
+        using var content = new MemoryStream("a,b"u8.ToArray());
+        var file = await new FileStore(source, id).StoreAsync("ledger.csv", content, cancel);
+        await using var command = source.CreateCommand(attempt.Contains("file", StringComparison.Ordinal) ? $"{attempt} where book_id = {id} and id = {file}" : $"{attempt} where id = {id}");
+        Assert.Contains(refusal, (await Assert.ThrowsAsync<PostgresException>(() => command.ExecuteNonQueryAsync(cancel))).MessageText, StringComparison.Ordinal);
+        await using var still = new FileStore(source, id).Open(file);
+        Assert.Equal(3, still.Length);
     }
 
     [Fact]
