@@ -13,6 +13,9 @@ namespace Rendal.Store.Senders;
 /// <param name="ProtectedPassword">The password, encrypted; null where there is none.</param>
 public sealed record Sender(long Id, string Name, string Address, string Host, int Port, string Security, string UserName, byte[]? ProtectedPassword)
 {
+    /// <summary>The person whose own it is and who alone sends under it; null where everybody of the book does.</summary>
+    public long? Person { get; init; }
+
     /// <summary>The address that answers go to; empty for <see cref="Address"/>.</summary>
     public string ReplyTo { get; init; } = "";
 
@@ -36,6 +39,9 @@ public sealed record Sender(long Id, string Name, string Address, string Host, i
 
     /// <summary>What keeps its server from being reached; null while it is.</summary>
     public SenderAway? Away { get; init; }
+
+    /// <summary>Whether a person may send under it.</summary>
+    public bool IsFor(long person) => Person is null || Person == person;
 }
 
 /// <summary>A server that cannot be reached.</summary>

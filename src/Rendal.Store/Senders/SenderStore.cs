@@ -5,10 +5,11 @@ namespace Rendal.Store.Senders;
 /// <summary>The senders of one book.</summary>
 public sealed class SenderStore(NpgsqlDataSource source, long book)
 {
-    internal const string Columns = "id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes, paused, away_times, away_since, away_words, away_until, pauses";
+    internal const string Columns = "id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes, paused, away_times, away_since, away_words, away_until, pauses, person_id";
 
-    /// <summary>All senders, in the order in which they were made.</summary>
-    public Task<List<Sender>> ListAsync(CancellationToken cancel) => source.Sql($"select {Columns} from sender where book_id = $1 order by id", book).ListAsync(r => Read(r), cancel);
+    /// <summary>The senders under which a person may send: their own first, then those of the book, each in the order in which they were made.</summary>
+    public Task<List<Sender>> ListAsync(long person, CancellationToken cancel) =>
+        source.Sql($"select {Columns} from sender where book_id = $1 and (person_id is null or person_id = $2) order by person_id is null, id", book, person).ListAsync(r => Read(r), cancel);
 
     /// <summary>A sender; null where there is none of this number.</summary>
     public Task<Sender?> FindAsync(long id, CancellationToken cancel) => source.Sql($"select {Columns} from sender where book_id = $1 and id = $2", book, id).FirstAsync(r => Read(r), cancel);
@@ -17,8 +18,8 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
     public Task<long> AddAsync(Sender sender, CancellationToken cancel) =>
         source.Sql(
             """
-            insert into sender (book_id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes, pauses)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) returning id
+            insert into sender (book_id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes, pauses, person_id)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15) returning id
             """,
             [book, .. Values(sender)]).OneAsync<long>(cancel);
 
@@ -33,9 +34,9 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
         var changed = await connection.Sql(
             """
             update sender set name = $2, address = $3, host = $4, port = $5, security = $6, user_name = $7, password = coalesce($8, password),
-                reply_to = $9, copy_to_self = $10, a_minute = $11, a_day = $12, largest_bytes = $13, pauses = $14,
+                reply_to = $9, copy_to_self = $10, a_minute = $11, a_day = $12, largest_bytes = $13, pauses = $14, person_id = $15,
                 paused = '', next_at = '-infinity', away_times = 0, away_since = null, away_words = '', away_until = '-infinity'
-            where book_id = $1 and id = $15
+            where book_id = $1 and id = $16
             """,
             [book, .. Values(sender), sender.Id]).RunAsync(cancel);
         if (sender.ADay is not null)
@@ -72,6 +73,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
         Paused = r.GetString(at + 13),
         Away = r.GetInt32(at + 14) is > 0 and var times ? new SenderAway(times, r.GetFieldValue<DateTimeOffset>(at + 15), r.GetString(at + 16), r.GetFieldValue<DateTimeOffset>(at + 17)) : null,
         Pauses = [.. r.GetFieldValue<int[]>(at + 18).Select(minutes => TimeSpan.FromMinutes(minutes))],
+        Person = r.Nullable<long>(at + 19),
     };
 
     private static object?[] Values(Sender sender) =>
@@ -79,6 +81,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
         sender.Name, sender.Address, sender.Host, sender.Port, sender.Security, sender.UserName,
         new NpgsqlParameter { Value = (object?)sender.ProtectedPassword ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bytea },
         sender.ReplyTo, sender.CopyToSelf, Whole(sender.AMinute), Whole(sender.ADay), Whole(sender.LargestBytes), sender.Pauses.Select(p => (int)p.TotalMinutes).ToArray(),
+        new NpgsqlParameter { Value = (object?)sender.Person ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint },
     ];
 
     private static NpgsqlParameter Whole(int? value) => new() { Value = (object?)value ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Integer };

@@ -38,7 +38,7 @@ internal static class ReplyMailboxEndpoints
 
     private static async Task<ReplyMailboxView> ViewAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, HostParts parts, CancellationToken cancel)
     {
-        var sender = await scope.Senders.FindAsync(id, cancel) ?? throw Unable.NotFound("This sender");
+        var sender = await SenderEndpoints.UsableAsync(id, scope, cancel);
         return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } kept
             ? new ReplyMailboxView(true, kept.Host, kept.Port, kept.Security, kept.UserName, kept.ProtectedPassword is not null, kept.LookedAt, kept.Taken, kept.Trouble)
             : Proposed(sender, parts);
@@ -46,11 +46,7 @@ internal static class ReplyMailboxEndpoints
 
     private static async Task<ReplyMailboxView> PutAsync(long id, ReplyMailboxRequest request, BookScope scope, ReplyMailboxStore mailboxes, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
     {
-        if (await scope.Senders.FindAsync(id, cancel) is not { } sender)
-        {
-            throw Unable.NotFound("This sender");
-        }
-
+        var sender = await SenderEndpoints.UsableAsync(id, scope, cancel);
         SenderEndpoints.DemandServer(request.Host, request.Port, request.Security, "STARTTLS (port 143) or TLS (port 993)");
         if (string.IsNullOrWhiteSpace(request.UserName))
         {
@@ -67,11 +63,17 @@ internal static class ReplyMailboxEndpoints
         return await ViewAsync(id, scope, mailboxes, parts, cancel);
     }
 
-    private static async Task<NoContent> RemoveAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, CancellationToken cancel) =>
-        await mailboxes.RemoveAsync(scope.Book.Id, id, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("A mailbox of this sender");
+    private static async Task<NoContent> RemoveAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, CancellationToken cancel)
+    {
+        await SenderEndpoints.UsableAsync(id, scope, cancel);
+        return await mailboxes.RemoveAsync(scope.Book.Id, id, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("A mailbox of this sender");
+    }
 
-    private static async Task<FetchedReplies> FetchAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, ReplyFetching fetching, CancellationToken cancel) =>
-        await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, cancel) : throw Unable.NotFound("A mailbox of this sender");
+    private static async Task<FetchedReplies> FetchAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, ReplyFetching fetching, CancellationToken cancel)
+    {
+        await SenderEndpoints.UsableAsync(id, scope, cancel);
+        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, cancel) : throw Unable.NotFound("A mailbox of this sender");
+    }
 
     /// <summary>The mailbox that a sender most likely has: the postroom’s for the practice account, else imap where mail goes out by smtp.</summary>
     private static ReplyMailboxView Proposed(Sender sender, HostParts parts) => SenderEndpoints.IsPractice(sender, parts)

@@ -27,13 +27,14 @@ namespace Rendal.Web.Senders;
 /// <param name="PauseMinutes">The pauses between the tries of a message that the server puts off.</param>
 /// <param name="Paused">Why it sends nothing until a person has seen to it; empty when it may.</param>
 /// <param name="Away">What keeps its server from being reached; null while it is.</param>
+/// <param name="IsMine">Whether it is the person's own, and nobody else sends under it.</param>
 /// <param name="IsPractice">Whether what it sends ends in the postroom.</param>
 internal sealed record SenderView(
     long Id, string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, bool HasPassword,
-    int? AMinute, int? ADay, int BegunToday, int? LargestBytes, IReadOnlyList<int> PauseMinutes, string Paused, SenderAway? Away, bool IsPractice);
+    int? AMinute, int? ADay, int BegunToday, int? LargestBytes, IReadOnlyList<int> PauseMinutes, string Paused, SenderAway? Away, bool IsMine, bool IsPractice);
 
 /// <summary>A sender to be stored or tried; without a password the one that was there stays, without pauses they are 1, 5, 15 and 60 minutes.</summary>
-internal sealed record SenderRequest(string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, string? Password, int? AMinute, int? ADay, int? LargestBytes, IReadOnlyList<int>? PauseMinutes = null);
+internal sealed record SenderRequest(string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, string? Password, int? AMinute, int? ADay, int? LargestBytes, IReadOnlyList<int>? PauseMinutes = null, bool IsMine = false);
 
 /// <summary>The mail accounts of a book.</summary>
 internal static class SenderEndpoints
@@ -55,31 +56,43 @@ internal static class SenderEndpoints
     private static async Task<List<SenderView>> ListAsync(BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel)
     {
         var begun = await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel);
-        return (await scope.Senders.ListAsync(cancel)).ConvertAll(s => View(s, begun, parts));
+        return (await scope.Senders.ListAsync(scope.Person, cancel)).ConvertAll(s => View(s, begun, parts));
     }
 
     private static async Task<SenderView> AddAsync(SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, TimeProvider clock, CancellationToken cancel)
     {
-        var id = await scope.Senders.AddAsync(Checked(0, request, secrets), cancel);
+        var id = await scope.Senders.AddAsync(Checked(0, request, scope, secrets), cancel);
         return await ViewAsync(id, scope, parts, clock, cancel);
     }
 
-    private static async Task<Ok<SenderView>> UpdateAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, TimeProvider clock, CancellationToken cancel) =>
-        await scope.Senders.UpdateAsync(Checked(id, request, secrets), scope.Book.Today(clock), cancel)
-            ? TypedResults.Ok(await ViewAsync(id, scope, parts, clock, cancel))
-            : throw Unable.NotFound("This sender");
+    private static async Task<Ok<SenderView>> UpdateAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, TimeProvider clock, CancellationToken cancel)
+    {
+        await UsableAsync(id, scope, cancel);
+        var sender = Checked(id, request, scope, secrets);
+        if (sender.Person is not null && !(await scope.Senders.ListAsync(scope.Person, cancel)).Exists(s => s.Person is null && s.Id != id))
+        {
+            throw Unable.Invalid("This is the only sender that everybody of the book has. Add another one, and make that your own.");
+        }
+
+        await scope.Senders.UpdateAsync(sender, scope.Book.Today(clock), cancel);
+        return TypedResults.Ok(await ViewAsync(id, scope, parts, clock, cancel));
+    }
+
+    /// <summary>A sender under which the person may send. To others somebody's own sender does not exist.</summary>
+    internal static async Task<Sender> UsableAsync(long id, BookScope scope, CancellationToken cancel) =>
+        await scope.Senders.FindAsync(id, cancel) is { } sender && sender.IsFor(scope.Person) ? sender : throw Unable.NotFound("This sender");
 
     /// <summary>Tries an account as it is filled in, without keeping it; nothing is sent.</summary>
     private static async Task<TrialResult> TryAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
     {
-        var sender = Checked(id, request, secrets);
+        var sender = Checked(id, request, scope, secrets);
         var password = !string.IsNullOrEmpty(request.Password) ? request.Password
-            : (await scope.Senders.FindAsync(id, cancel))?.ProtectedPassword is { } kept ? secrets.Unprotect(kept) : "";
+            : id != 0 && (await UsableAsync(id, scope, cancel)).ProtectedPassword is { } kept ? secrets.Unprotect(kept) : "";
         var account = new MailAccount(sender.Host, sender.Port, LineSecurities.Parse(sender.Security), sender.UserName, password);
         return await AccountTrial.TryAsync(account, sender.Address, Silence, parts.MailAuthorities, cancel);
     }
 
-    private static Sender Checked(long id, SenderRequest request, SenderSecrets secrets)
+    private static Sender Checked(long id, SenderRequest request, BookScope scope, SenderSecrets secrets)
     {
         if (AddressList.Read(request.Address) is not { Good: [var address], Bad: [] })
         {
@@ -115,6 +128,7 @@ internal static class SenderEndpoints
 
         return new Sender(id, request.Name.Trim(), address, request.Host.Trim(), request.Port, request.Security, request.UserName.Trim(), string.IsNullOrEmpty(request.Password) ? null : secrets.Protect(request.Password))
         {
+            Person = request.IsMine ? scope.Person : null,
             ReplyTo = replyTo,
             CopyToSelf = request.CopyToSelf,
             AMinute = request.AMinute,
@@ -148,7 +162,7 @@ internal static class SenderEndpoints
 
     private static SenderView View(Sender s, Dictionary<long, int> begun, HostParts parts) => new(
         s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, s.ProtectedPassword is not null,
-        s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, [.. s.Pauses.Select(p => (int)p.TotalMinutes)], s.Paused, s.Away, IsPractice(s, parts));
+        s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, [.. s.Pauses.Select(p => (int)p.TotalMinutes)], s.Paused, s.Away, s.Person is not null, IsPractice(s, parts));
 
     /// <summary>Whether what a sender sends ends in the postroom.</summary>
     internal static bool IsPractice(Sender s, HostParts parts) => IsThisMachine(s.Host) && s.Port == parts.MailPort;

@@ -47,9 +47,67 @@ public class SenderTests(RunningRendal rendal)
         Assert.True(shown.GetProperty("hasPassword").GetBoolean());
         Assert.DoesNotContain("secret", shown.GetRawText());
 
-        var stored = Assert.Single(await new SenderStore(Source, desk.Book).ListAsync(Cancel)).ProtectedPassword!;
+        var stored = Assert.Single(await new SenderStore(Source, desk.Book).ListAsync(0, Cancel)).ProtectedPassword!;
         Assert.DoesNotContain("secret", Encoding.Latin1.GetString(stored));
         Assert.Equal("a very secret one", rendal.App.Services.GetRequiredService<SenderSecrets>().Unprotect(stored));
+    }
+
+    [Fact]
+    public async Task A_sender_of_ones_own_is_there_for_nobody_else_and_goes_first_for_oneself()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        using var colleague = await ColleagueAsync(desk);
+        var shared = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id();
+        var own = await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)).JsonAsync();
+        Assert.Equal([own.Id(), shared], (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Select(s => s.Id()));
+        Assert.Equal([shared], (await colleague.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Select(s => s.Id()));
+        Assert.Equal(HttpStatusCode.NotFound, (await colleague.PutAsJsonAsync($"{desk.Api}/senders/{own.Id()}", Account("odile@tarnbrook.example", isMine: false), Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await colleague.PostAsJsonAsync($"{desk.Api}/senders/{own.Id()}/try", Account("odile@tarnbrook.example", isMine: false), Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await colleague.GetAsync($"{desk.Api}/senders/{own.Id()}/replies", Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await colleague.DeleteAsync($"{desk.Api}/senders/{own.Id()}/replies", Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await colleague.PostAsync($"{desk.Api}/senders/{own.Id()}/replies/fetch", null, Cancel)).StatusCode);
+        Assert.Equal("This is the only sender that everybody of the book has. Add another one, and make that your own.", await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{shared}", Account("accounts@tarnbrook.example", isMine: true), Cancel)).DetailAsync());
+    }
+
+    [Fact]
+    public async Task A_round_under_somebodys_own_sender_is_released_by_them_or_under_another_one()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        using var colleague = await ColleagueAsync(desk);
+        var shared = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id();
+        var own = (await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)).JsonAsync()).Id();
+        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        Assert.Equal(own, round.GetProperty("settings").GetProperty("senderId").GetInt64());
+        var api = $"{desk.Api}/rounds/{round.Id()}";
+        var refused = await colleague.PostAsJsonAsync($"{api}/release", new { parcels = (long[]?)null, count = 1 }, Cancel);
+        Assert.Equal((HttpStatusCode.Conflict, "This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it."), (refused.StatusCode, await refused.DetailAsync()));
+
+        var settings = System.Text.Json.Nodes.JsonNode.Parse(round.GetProperty("settings").GetRawText())!;
+        settings["name"] = "Looked through by a colleague";
+        await (await colleague.PutAsJsonAsync(api, settings, Cancel)).JsonAsync();
+        settings["senderId"] = shared;
+        await (await colleague.PutAsJsonAsync(api, settings, Cancel)).JsonAsync();
+        settings["senderId"] = own;
+        Assert.Equal(HttpStatusCode.NotFound, (await colleague.PutAsJsonAsync(api, settings, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await colleague.PostAsJsonAsync($"{api}/release", new { parcels = (long[]?)null, count = 1 }, Cancel)).StatusCode);
+        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+    }
+
+    private static object Account(string address, bool isMine) =>
+        new { name = "Tarnbrook Linen Hire", address, replyTo = "", copyToSelf = false, host = "mail.tarnbrook.example", port = 587, security = "starttls", userName = "odile", password = (string?)null, aMinute = (int?)null, aDay = (int?)null, largestBytes = (int?)null, isMine };
+
+    /// <summary>Another person who was given the book.</summary>
+    private async Task<HttpClient> ColleagueAsync(Desk desk)
+    {
+        var name = $"colleague-{Guid.NewGuid():N}";
+        var hash = rendal.App.Services.GetRequiredService<Microsoft.AspNetCore.Identity.PasswordHasher<Store.People.Person>>().HashPassword(null!, "a colleague's");
+        var person = await rendal.App.Services.GetRequiredService<Store.People.PersonStore>().AddAsync(name, hash, Cancel);
+        await using var give = Source.CreateCommand($"insert into book_person (book_id, person_id) values ({desk.Book}, {person})");
+        await give.ExecuteNonQueryAsync(Cancel);
+        var browser = rendal.Browser();
+        Assert.Equal(HttpStatusCode.NoContent, (await browser.PostAsJsonAsync("/api/session", new { name, password = "a colleague's" }, Cancel)).StatusCode);
+        return browser;
     }
 
     [Fact]

@@ -94,6 +94,9 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
         <Form.Item name="copyToSelf" valuePropName="checked" style={{ alignSelf: "end" }}>
           <Checkbox>a blind copy of each message to the address</Checkbox>
         </Form.Item>
+        <Form.Item name="isMine" valuePropName="checked">
+          <Checkbox>my own: nobody else sends under it</Checkbox>
+        </Form.Item>
       </div>
       <ServerFields
         words={{

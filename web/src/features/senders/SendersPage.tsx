@@ -22,6 +22,7 @@ export function SendersPage() {
                   {s.name}
                   <small className="quiet">
                     {s.isPractice ? "practice" : s.address}
+                    {s.isMine && " · my own"}
                     {s.paused && " · stopped"}
                     {s.away && " · server away"}
                   </small>
@@ -62,6 +63,7 @@ function fresh(first: Sender | undefined): Sender {
     pauseMinutes: [1, 5, 15, 60],
     paused: "",
     away: null,
+    isMine: false,
     isPractice: false,
   };
 }
