@@ -2,6 +2,7 @@ using System.Net;
 using System.Text;
 using MimeKit;
 using MimeKit.Utils;
+using Rendal.Core.Wordings;
 
 namespace Rendal.Mail;
 
@@ -16,9 +17,10 @@ public static class Letter
     private static readonly FormatOptions Format = MakeFormat();
 
     /// <summary>
-    /// Makes a message: plain text and HTML as alternatives, then the enclosures. All lines are short and in ASCII, so
+    /// Makes a message: plain text and HTML as alternatives, the HTML with its pictures (RFC 2387, RFC 2392), then the enclosures. All lines are short and in ASCII, so
     /// that every server passes it on unchanged; what is not ASCII is encoded.
     /// </summary>
+    /// <exception cref="InvalidDataException">The body has a place for a picture that is not in the draft.</exception>
     /// <returns>The Message-ID without angle brackets, and the bytes as they go out.</returns>
     public static (string MessageId, byte[] Bytes) Make(Draft draft)
     {
@@ -43,7 +45,10 @@ public static class Letter
             message.ReplyTo.Add(new MailboxAddress("", draft.ReplyTo));
         }
 
-        var builder = new BodyBuilder { TextBody = PlainText.Of(draft.Body), HtmlBody = Page(draft) };
+        var builder = new BodyBuilder { TextBody = PlainText.Of(draft.Body) };
+        var contentIds = draft.Pictures.ToDictionary(p => p.Number, p => Add(builder.LinkedResources, p, message.MessageId));
+        var body = PicturePlaces.Put(draft.Body, number => contentIds.TryGetValue(number, out var id) ? $"cid:{id}" : throw new InvalidDataException($"The message lacks its picture {number}."));
+        builder.HtmlBody = Page(body, draft.Language, draft.Subject);
         foreach (var enclosure in draft.Enclosures)
         {
             builder.Attachments.Add(OneLine(enclosure.Name), enclosure.Bytes, ContentType.Parse(enclosure.ContentType));
@@ -62,6 +67,15 @@ public static class Letter
         <!doctype html><html lang="{WebUtility.HtmlEncode(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>{WebUtility.HtmlEncode(title)}</title></head>
         <body style="margin:0;padding:12px;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:14px;line-height:1.45"><div style="max-width:720px">{body}</div></body></html>
         """;
+
+    /// <summary>Adds a picture to what goes inside a message, and gives the name by which the message refers to it.</summary>
+    private static string Add(AttachmentCollection inside, MessagePicture picture, string messageId)
+    {
+        var type = ContentType.Parse(picture.ContentType);
+        var part = inside.Add($"picture-{picture.Number}.{type.MediaSubtype}", picture.Bytes, type);
+        part.ContentDisposition = new ContentDisposition(ContentDisposition.Inline) { FileName = part.ContentDisposition?.FileName ?? part.ContentType.Name };
+        return part.ContentId = $"picture-{picture.Number}.{messageId}";
+    }
 
     private static int LongestWord(string text) => text.Split(' ').Max(word => word.Length);
 
@@ -87,8 +101,6 @@ public static class Letter
         words.Add(part.ToString());
         return string.Join("\r\n ", words.Select(word => $"=?utf-8?b?{Convert.ToBase64String(Encoding.UTF8.GetBytes(word))}?="));
     }
-
-    private static string Page(Draft draft) => Page(draft.Body, draft.Language, draft.Subject);
 
     /// <summary>Controls and line ends become spaces, so that no value can begin a header of its own.</summary>
     private static string OneLine(string text) => string.Concat(text.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c));

@@ -10,7 +10,7 @@ public static partial class PlainText
 {
     /// <summary>
     /// Paragraphs are parted by an empty line, list items begin with a dash, links show where they lead, and the cells
-    /// of tables stand under one another, figures to the right.
+    /// of tables stand under one another, figures to the right. In the place of a picture stands what it says.
     /// </summary>
     public static string Of(string html)
     {
@@ -26,7 +26,10 @@ public static partial class PlainText
         {
             case IText t:
                 var folded = WhiteSpace().Replace(t.Data, " ");
-                text.Append(AtLineStart(text) ? folded.TrimStart(' ') : folded);
+                text.Append(AtLineStart(text) || text[^1] == ' ' ? folded.TrimStart(' ') : folded);
+                break;
+            case IElement { LocalName: "img" } picture:
+                text.Append(picture.GetAttribute("alt") is { Length: > 0 } says ? says.Trim() + ' ' : "");
                 break;
             case IElement { LocalName: "br" }:
                 text.Append('\n');

@@ -1,6 +1,7 @@
 using System.Text;
 using CsCheck;
 using MimeKit;
+using Rendal.Core.Wordings;
 
 namespace Rendal.Mail.Tests;
 
@@ -41,6 +42,28 @@ public class LetterTests
         var text = PlainText.Of("<p>Dear Ms\n Caldera,</p><p>one<br>two <a href=\"https://tarnbrook.example/pay\">pay</a></p><ul><li>a</li><li>b</li></ul><table><tr><th>No</th><th style=\"text-align:right\">Open</th></tr><tr><td>T-1</td><td style=\"text-align:right\">1,204.00</td></tr><tr><td colspan=\"1\">Total</td><td style=\"text-align:right\">9.00</td></tr></table>");
         Assert.Equal("Dear Ms Caldera,\n\none\ntwo pay <https://tarnbrook.example/pay>\n\n- a\n- b\n\nNo         Open\nT-1    1,204.00\nTotal      9.00\n", text);
     }
+
+    [Fact]
+    public void Pictures_go_inside_the_message_and_are_no_enclosures()
+    {
+        byte[] logo = [0x89, 0x50, 0x4E, 0x47, .. Enumerable.Range(0, 4_000).Select(i => (byte)(i * 31))];
+        var draft = new Draft("Tarnbrook Linen Hire", "accounts@tarnbrook.example", ["kell@inn.example"], [], "Statement", "<p><img data-picture=\"7\" alt=\"Tarnbrook Linen Hire\" width=\"180\"></p><p>Good day</p><p><img data-picture=\"7\" alt=\"\"><img data-picture=\"7\" alt=\"Mark\"> of the house</p>", "en", [new Enclosure("Statement.pdf", "application/pdf", [1, 2])], DateTimeOffset.UnixEpoch) { Pictures = [new MessagePicture(7, "image/png", logo)] };
+        using var stream = new MemoryStream(Letter.Make(draft).Bytes);
+        var message = MimeMessage.Load(stream, TestContext.Current.CancellationToken);
+        Assert.Equal("multipart/mixed(multipart/alternative(text/plain,multipart/related(text/html,image/png)),application/pdf)", Shape(message.Body!));
+        var picture = message.BodyParts.OfType<MimePart>().Single(p => p.ContentType.MediaType == "image");
+        Assert.Contains($"<img alt=\"Tarnbrook Linen Hire\" width=\"180\" src=\"cid:{picture.ContentId}\"", message.HtmlBody, StringComparison.Ordinal);
+        Assert.DoesNotContain("data-picture", message.HtmlBody, StringComparison.Ordinal);
+        Assert.Equal("inline", picture.ContentDisposition!.Disposition);
+        using var bytes = new MemoryStream();
+        picture.Content!.DecodeTo(bytes, TestContext.Current.CancellationToken);
+        Assert.Equal(logo, bytes.ToArray());
+        Assert.Equal(["Statement.pdf"], message.Attachments.OfType<MimePart>().Select(p => p.FileName));
+        Assert.Equal("Tarnbrook Linen Hire\n\nGood day\n\nMark of the house\n", message.TextBody!.ReplaceLineEndings("\n"));
+        Assert.Throws<InvalidDataException>(() => Letter.Make(draft with { Pictures = [] }));
+    }
+
+    private static string Shape(MimeEntity part) => part is Multipart parts ? $"{part.ContentType.MimeType}({string.Join(',', parts.Select(Shape))})" : part.ContentType.MimeType;
 
     private static (string Id, byte[] Bytes) Make(string subject, string body, params Enclosure[] enclosures) =>
         Letter.Make(new Draft("Tarnbrook Linen Hire", "accounts@tarnbrook.example", ["kell@inn.example"], ["copies@inn.example"], subject, body, "de", enclosures, new DateTimeOffset(2026, 10, 31, 9, 0, 0, TimeSpan.Zero)));

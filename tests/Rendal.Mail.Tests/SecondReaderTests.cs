@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Security.Cryptography;
 using System.Text.Json;
 using MimeKit;
+using Rendal.Core.Wordings;
 
 namespace Rendal.Mail.Tests;
 
@@ -47,8 +48,9 @@ public class SecondReaderTests
         try
         {
             var drafts = Texts.Select((text, i) => new Draft(
-                text.Length > 60 ? text[..60] : text, "accounts@tarnbrook.example", ["kell@inn.example", "office@inn.example"], ["copy@inn.example"], text, $"<p>{System.Net.WebUtility.HtmlEncode(text)}</p><p>.dot</p><p>From here</p>", "en",
-                [new Enclosure($"{text}.pdf", "application/pdf", [.. Enumerable.Range(0, 2_000 + i).Select(b => (byte)(b * 7))]), new Enclosure("rows.csv", "text/csv", "a;b\n"u8.ToArray())], DateTimeOffset.UnixEpoch)).ToList();
+                text.Length > 60 ? text[..60] : text, "accounts@tarnbrook.example", ["kell@inn.example", "office@inn.example"], ["copy@inn.example"], text, $"<p>{System.Net.WebUtility.HtmlEncode(text)}</p><p>.dot</p><p>From here</p><p><img data-picture=\"1\" alt=\"{System.Net.WebUtility.HtmlEncode(text)}\"></p>", "en",
+                [new Enclosure($"{text}.pdf", "application/pdf", [.. Enumerable.Range(0, 2_000 + i).Select(b => (byte)(b * 7))]), new Enclosure("rows.csv", "text/csv", "a;b\n"u8.ToArray())], DateTimeOffset.UnixEpoch)
+            { Pictures = [new MessagePicture(1, "image/png", [0x89, 0x50, 0x4E, 0x47, (byte)i])] }).ToList();
             var files = new List<string>();
             foreach (var draft in drafts)
             {

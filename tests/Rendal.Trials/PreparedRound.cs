@@ -47,7 +47,7 @@ internal sealed class PreparedRound
         var source = services.GetRequiredService<NpgsqlDataSource>();
         var person = await services.GetRequiredService<PersonStore>().AddAsync($"person {Guid.NewGuid():N}", "no password", cancel);
         var book = await services.GetRequiredService<BookMaking>().MakeAsync(new NewBook("Tarnbrook Linen Hire", "GBP", ["14 Tenter Lane"], [], ["By transfer"]), person, cancel);
-        var sender = (await new SenderStore(source, book).ListAsync(cancel))[0];
+        var sender = (await new SenderStore(source, book).ListAsync(person, cancel))[0];
         var intake = await TakeInAsync(source, book, person, parcels, cancel);
         var wording = await new WordingStore(source, book).AddAsync(new Wording("Trial", "en", "Statement", "<p>Your statement is enclosed.</p>"), cancel);
         var rounds = new RoundStore(source, book);

@@ -23,8 +23,11 @@ public sealed partial class WordingTemplate
     private readonly IFluidTemplate body;
     private readonly List<UsedSlot> used;
 
-    private WordingTemplate(IFluidTemplate subject, IFluidTemplate body, List<UsedSlot> used, IReadOnlyList<string> errors) =>
-        (this.subject, this.body, this.used, Errors) = (subject, body, used, errors);
+    private WordingTemplate(IFluidTemplate subject, IFluidTemplate body, List<UsedSlot> used, IReadOnlyList<long> pictures, IReadOnlyList<string> errors) =>
+        (this.subject, this.body, this.used, Pictures, Errors) = (subject, body, used, pictures, errors);
+
+    /// <summary>The numbers of the pictures in its body.</summary>
+    public IReadOnlyList<long> Pictures { get; }
 
     /// <summary>What is wrong with the wording itself, one sentence each: slots that name nothing known, a table in the subject. Empty when it can be used.</summary>
     public IReadOnlyList<string> Errors { get; }
@@ -35,23 +38,32 @@ public sealed partial class WordingTemplate
         var used = new List<UsedSlot>();
         var errors = new List<string>();
         var subject = Parse(wording.Subject, "subject", used, errors);
-        var body = Parse(Sanitised(wording.Body), "body", used, errors);
+        var body = Parse(Sanitised(wording.Body, withPictures: true), "body", used, errors);
         if (used.Find(u => u.Part == "subject" && u.Slot.IsHtml) is { } table)
         {
             errors.Add($"“{table.Slot.Label}” cannot stand in the subject: a subject is one line of text.");
         }
 
-        return new WordingTemplate(subject, body, used, errors);
+        return new WordingTemplate(subject, body, used, PicturePlaces.Of(wording.Body), errors);
     }
 
     /// <summary>
     /// The body with scripts, event handlers, forms, frames, remote pictures and whatever else has no place in a
     /// message taken out; paragraphs, lists, tables, emphasis, links and slots stay.
     /// </summary>
-    public static string Sanitised(string body)
+    /// <param name="body">An HTML fragment.</param>
+    /// <param name="withPictures">Whether the places of the book's own pictures stay too.</param>
+    public static string Sanitised(string body, bool withPictures = false)
     {
         var sanitizer = new HtmlSanitizer();
-        sanitizer.AllowedTags.ExceptWith(["form", "input", "button", "textarea", "select", "option", "img"]);
+        sanitizer.AllowedTags.ExceptWith(["form", "input", "button", "textarea", "select", "option"]);
+        if (withPictures)
+        {
+            sanitizer.AllowedAttributes.Add(PicturePlaces.Attribute);
+        }
+
+        // Without the attribute no picture is one of the book's.
+        sanitizer.PostProcessDom += (_, e) => PicturePlaces.Clean(e.Document);
         sanitizer.AllowedAttributes.Add("data-slot");
         sanitizer.AllowedAttributes.Add("data-or-else");
         sanitizer.AllowedAttributes.Add("data-when");
@@ -107,7 +119,7 @@ public sealed partial class WordingTemplate
             slots.Add("{% endif %}");
 
             // A paragraph that is nothing else goes along, so that no empty one is left.
-            INode held = element.ParentElement is { LocalName: "p" or "li" } block && block.TextContent.Trim() == element.TextContent.Trim() ? block : element;
+            INode held = element.ParentElement is { LocalName: "p" or "li" } block && IsAll(element, block) ? block : element;
             held.Parent!.InsertBefore(document.CreateTextNode(Placeholder(slots.Count - 2)), held);
             held.Parent!.InsertBefore(document.CreateTextNode(Placeholder(slots.Count - 1)), held.NextSibling);
             element.Replace([.. element.ChildNodes]);
@@ -125,6 +137,10 @@ public sealed partial class WordingTemplate
             ? template
             : throw new InvalidOperationException($"The wording could not be made ready: {error}");
     }
+
+    /// <summary>Whether an element is all there is in a block: no words and no pictures stand beside it.</summary>
+    private static bool IsAll(IElement element, IElement block) =>
+        block.TextContent.Trim() == element.TextContent.Trim() && block.QuerySelectorAll("img").All(element.Contains);
 
     /// <summary>The pieces that stand under a condition, the innermost first.</summary>
     private static List<(IElement Element, TextWhen When)> Conditions(IDocument document, string part, List<string> errors)

@@ -7,6 +7,9 @@ public static class Picture
 {
     private const int MostPixels = 16_000_000;
 
+    /// <summary>What kind a picture is: <c>image/png</c>, else <c>image/jpeg</c>. To be asked of one that <see cref="Problem"/> finds nothing wrong with.</summary>
+    public static string ContentType(byte[] bytes) => bytes is [0x89, 0x50, 0x4E, 0x47, ..] ? "image/png" : "image/jpeg";
+
     /// <summary>What is wrong with a picture, as a sentence; null for a PNG or JPEG that can be drawn.</summary>
     /// <param name="bytes">The picture.</param>
     /// <param name="what">What it is, as in “The logo is damaged”.</param>

@@ -46,6 +46,8 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
 
     public WordingStore Wordings => new(source, book.Id);
 
+    public PictureStore Pictures => new(source, book.Id);
+
     public SenderStore Senders => new(source, book.Id);
 
     public RoundStore Rounds => new(source, book.Id);

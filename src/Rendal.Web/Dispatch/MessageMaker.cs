@@ -3,6 +3,7 @@ using Npgsql;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
+using Rendal.Core.Wordings;
 using Rendal.Files.Documents;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
@@ -11,6 +12,7 @@ using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
+using Rendal.Store.Wordings;
 using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Dispatch;
@@ -20,6 +22,7 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
 {
     private readonly Press press = new();
     private readonly ReadyLayouts layouts = new(source);
+    private readonly Dictionary<(long Book, long Number), MessagePicture> pictures = [];
     private readonly RoundsAtHand rounds = new(books, source);
 
     /// <summary>
@@ -55,7 +58,11 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
     }
 
     /// <summary>Forgets the rounds: one may be stopped and released again, a letterhead be changed.</summary>
-    public void ForgetRounds() => rounds.Forget();
+    public void ForgetRounds()
+    {
+        rounds.Forget();
+        pictures.Clear();
+    }
 
     /// <inheritdoc/>
     public void Dispose() => press.Dispose();
@@ -107,10 +114,27 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
     private async Task<MadeUp> MakeAsync(ClaimedParcel claimed, LetterBatch letters)
     {
         var (paper, layout, kind, problem) = await SetAsync(claimed);
-        return paper is null || layout is null ? new MadeUp(claimed, null, null, problem) : await Background.RunAsync(() => Make(claimed, paper, layout, kind, letters));
+        if (paper is null || layout is null)
+        {
+            return new MadeUp(claimed, null, null, problem);
+        }
+
+        var inIt = await PicturesAsync(claimed);
+        return await Background.RunAsync(() => Make(claimed, paper, layout, kind, inIt, letters));
     }
 
-    private MadeUp Make(ClaimedParcel claimed, StatementPaper paper, Layout layout, RoundKind kind, LetterBatch letters)
+    private async Task<List<MessagePicture>> PicturesAsync(ClaimedParcel claimed)
+    {
+        var numbers = PicturePlaces.Of(claimed.Body);
+        foreach (var picture in await new PictureStore(source, claimed.Book).OfAsync([.. numbers.Where(n => !pictures.ContainsKey((claimed.Book, n)))], CancellationToken.None))
+        {
+            pictures[(claimed.Book, picture.Number)] = picture;
+        }
+
+        return [.. numbers.Select(n => pictures[(claimed.Book, n)])];
+    }
+
+    private MadeUp Make(ClaimedParcel claimed, StatementPaper paper, Layout layout, RoundKind kind, List<MessagePicture> inIt, LetterBatch letters)
     {
         IReadOnlyList<Enclosure> enclosures = [];
         OutgoingPaper? onPaper = null;
@@ -140,7 +164,7 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
 
         var who = Recipients.Of(claimed.Card, kind);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
-        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.Sender.ReplyTo, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
+        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.Sender.ReplyTo, Pictures = inIt, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
         return MessageSizes.Problem(bytes.Length, claimed.Sender) is { Length: > 0 } tooLarge
             ? new MadeUp(claimed, null, null, tooLarge)
             : new MadeUp(claimed, new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), onPaper);

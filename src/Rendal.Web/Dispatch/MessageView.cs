@@ -22,11 +22,11 @@ internal sealed record MessageView(string From, string To, string Date, string S
             bytes.Length);
     }
 
-    /// <summary>The HTML of a message, or its text as a page where it has none.</summary>
+    /// <summary>The HTML of a message with its pictures in it, or its text as a page where it has none.</summary>
     public static string Html(byte[] bytes)
     {
         var message = Load(bytes);
-        return message.HtmlBody ?? Letter.Page($"<pre>{System.Net.WebUtility.HtmlEncode(message.TextBody ?? "")}</pre>", "en", message.Subject ?? "");
+        return message.HtmlBody is { } html ? WithPictures(html, message) : Letter.Page($"<pre>{System.Net.WebUtility.HtmlEncode(message.TextBody ?? "")}</pre>", "en", message.Subject ?? "");
     }
 
     /// <summary>An enclosed file; null where there is none of this number.</summary>
@@ -34,6 +34,17 @@ internal sealed record MessageView(string From, string To, string Date, string S
     {
         var part = Files(Load(bytes)).ElementAtOrDefault(index);
         return part is null ? null : (part.FileName ?? "enclosure", part.ContentType.MimeType, Content(part));
+    }
+
+    /// <summary>The page may fetch nothing, so what it refers to by <c>cid:</c> (RFC 2392) stands in it.</summary>
+    private static string WithPictures(string html, MimeMessage message)
+    {
+        foreach (var part in message.BodyParts.OfType<MimePart>().Where(p => p.ContentId is { Length: > 0 } && p.ContentType.MediaType == "image"))
+        {
+            html = html.Replace($"\"cid:{part.ContentId}\"", $"\"data:{part.ContentType.MimeType};base64,{Convert.ToBase64String(Content(part))}\"", StringComparison.Ordinal);
+        }
+
+        return html;
     }
 
     private static MimeMessage Load(byte[] bytes)

@@ -122,6 +122,7 @@ internal static class RendalHost
         CustomerEndpoints.Map(book);
         CorrectionEndpoints.Map(book);
         WordingEndpoints.Map(book);
+        PictureEndpoints.Map(book);
         LayoutEndpoints.Map(book);
         SenderEndpoints.Map(book);
         ReplyMailboxEndpoints.Map(book);

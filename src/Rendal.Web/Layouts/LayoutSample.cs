@@ -26,7 +26,7 @@ internal sealed record LayoutSample(Customer Card, IReadOnlyList<Statement> Stat
         var rules = scope.Book.Rules;
         var hand = new ByHand { Settlements = [.. (await scope.Settlements.ListAsync(customer, cancel)).Select(s => s.Settlement)] };
         var statements = Choosing.Again(customer, card.Form, rows, new Choice { AsOf = scope.Book.Today(clock) }, rules.SettlementOf(intake.HasOutstanding), rules, hand);
-        return statements.Count > 0 ? new LayoutSample(card, statements, (await scope.Senders.ListAsync(cancel))[0].Name) : null;
+        return statements.Count > 0 ? new LayoutSample(card, statements, (await scope.Senders.ListAsync(scope.Person, cancel))[0].Name) : null;
     }
 
     /// <summary>The values of all slots for it.</summary>

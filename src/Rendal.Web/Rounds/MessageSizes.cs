@@ -14,7 +14,9 @@ namespace Rendal.Web.Rounds;
 /// Tells before release which messages are larger than the sender's server takes. A message is made for that only where
 /// what it is made from leaves it in doubt. Not to be shared between threads.
 /// </summary>
-internal sealed class MessageSizes(Sender sender) : IDisposable
+/// <param name="sender">Who sends them.</param>
+/// <param name="pictures">The pictures that may stand in them.</param>
+internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> pictures) : IDisposable
 {
     // Generous bounds in bytes: a document without its items and pictures, one item in it, and what encoding adds.
     private const int Document = 150_000;
@@ -32,23 +34,31 @@ internal sealed class MessageSizes(Sender sender) : IDisposable
     /// <summary>The same for a message that is not made yet. A letter that a word processor makes is looked at when it is sent.</summary>
     public string Problem(Customer card, Recipients recipients, FilledWording words, StatementPaper paper, Layout layout)
     {
-        if (sender.LargestBytes is not { } largest || recipients.All.Count == 0 || AtMost(words, paper, layout) <= largest || (layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf)))
+        if (sender.LargestBytes is not { } largest || recipients.All.Count == 0 || (layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf)))
+        {
+            return "";
+        }
+
+        var inIt = InBody(words.Body);
+        if (AtMost(words, inIt, paper, layout) <= largest)
         {
             return "";
         }
 
         press ??= new Press();
         var enclosures = DocumentFile.Make(paper, layout, press).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)).ToList();
-        var (_, bytes) = Letter.Make(new Draft(sender.Name, sender.Address, recipients.To, recipients.Copies, words.Subject, words.Body, card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sender.ReplyTo });
+        var (_, bytes) = Letter.Make(new Draft(sender.Name, sender.Address, recipients.To, recipients.Copies, words.Subject, words.Body, card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sender.ReplyTo, Pictures = inIt });
         return Problem(bytes.Length, sender);
     }
 
     public void Dispose() => press?.Dispose();
 
-    private static double AtMost(FilledWording words, StatementPaper paper, Layout layout)
+    private List<MessagePicture> InBody(string body) => pictures.Count == 0 ? [] : [.. PicturePlaces.Of(body).Select(number => pictures.Single(p => p.Number == number))];
+
+    private static double AtMost(FilledWording words, List<MessagePicture> inIt, StatementPaper paper, Layout layout)
     {
-        var pictures = (layout.First<LetterheadPart>()?.Logo?.Length ?? 0) + (layout.First<SignaturePart>()?.Picture?.Length ?? 0) + (layout.Letter?.Bytes.Length ?? 0);
-        var document = Document + (Item * paper.Sections.Sum(s => s.Rows.Count())) + pictures;
-        return Encoded * ((layout.Forms.Count * (double)document) + (2 * Encoding.UTF8.GetByteCount(words.Body)));
+        var drawn = (layout.First<LetterheadPart>()?.Logo?.Length ?? 0) + (layout.First<SignaturePart>()?.Picture?.Length ?? 0) + (layout.Letter?.Bytes.Length ?? 0);
+        var document = Document + (Item * paper.Sections.Sum(s => s.Rows.Count())) + drawn;
+        return Encoded * ((layout.Forms.Count * (double)document) + (2 * Encoding.UTF8.GetByteCount(words.Body)) + inIt.Sum(p => p.Bytes.Length));
     }
 }

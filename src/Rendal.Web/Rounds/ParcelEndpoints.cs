@@ -10,6 +10,7 @@ using Rendal.Store.Rounds;
 using Rendal.Web.Books;
 using Rendal.Web.Dispatch;
 using Rendal.Web.Hosting;
+using Rendal.Web.Wordings;
 
 namespace Rendal.Web.Rounds;
 
@@ -51,7 +52,7 @@ internal static class ParcelEndpoints
         var made = await MakeAsync(parcel, scope, cancel);
         var filled = made.Filled();
         var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
-        return Guards.SandboxedHtml(context, Letter.Page(body, made.Card.Language, filled?.Subject ?? ""));
+        return Guards.SandboxedHtml(context, Letter.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? ""));
     }
 
     /// <summary>A file as it will be enclosed; as a PDF it can be looked at even where it goes out in another form alone.</summary>

@@ -115,7 +115,7 @@ internal sealed class Preparation
     public async Task PrepareAsync(TimeProvider clock, CancellationToken cancel)
     {
         var chosen = await ChooseAsync(Round.Choice, cancel);
-        var parcels = Parcels(chosen);
+        var parcels = await ParcelsAsync(chosen, cancel);
         if (!await scope.Rounds.PutPreparedAsync(Round.Id, parcels, chosen, new RoundBasis(Round.Choice, Hand, Rules), clock.GetUtcNow(), cancel))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
@@ -130,7 +130,7 @@ internal sealed class Preparation
     {
         var chosen = await ChooseAsync(Round.Choice, cancel);
         var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
-        var now = Parcels(chosen).ToDictionary(p => p.Customer, StringComparer.Ordinal);
+        var now = (await ParcelsAsync(chosen, cancel)).ToDictionary(p => p.Customer, StringComparer.Ordinal);
         var frozen = new List<FrozenParcel>(parcels.Count);
         foreach (var parcel in parcels)
         {
@@ -174,9 +174,9 @@ internal sealed class Preparation
         Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)],
     };
 
-    private List<ParcelRecord> Parcels(ChosenRound chosen)
+    private async Task<List<ParcelRecord>> ParcelsAsync(ChosenRound chosen, CancellationToken cancel)
     {
-        using var sizes = new MessageSizes(sender);
+        using var sizes = new MessageSizes(sender, await scope.Pictures.OfAsync([.. wordings.Values.SelectMany(w => w.Template.Pictures).Distinct()], cancel));
         return
         [
             .. chosen.Statements.GroupBy(s => s.Customer).Select(of =>

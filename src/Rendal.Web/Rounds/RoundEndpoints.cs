@@ -69,7 +69,7 @@ internal static class RoundEndpoints
     private static async Task<RoundView> MakeAsync(NewRound request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         var intake = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.");
-        var senders = await scope.Senders.ListAsync(cancel);
+        var senders = await scope.Senders.ListAsync(scope.Person, cancel);
         var choice = new Choice { AsOf = request.AsOf ?? scope.Book.Today(clock) };
         choice = request.About switch
         {
@@ -132,6 +132,11 @@ internal static class RoundEndpoints
 
         var choice = request.Checked();
         var before = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        if (before.SenderId != request.SenderId)
+        {
+            await SenderEndpoints.UsableAsync(request.SenderId, scope, cancel);
+        }
+
         var wording = before.Choice.Kind != choice.Kind && before.WordingId == request.WordingId ? await PurposeWords.FirstWordingAsync(scope, choice.Kind, clock, cancel) : request.WordingId;
         if (!await scope.Rounds.UpdateAsync(id, request.Name.Trim(), choice, wording, request.SenderId, request.LayoutId, cancel))
         {
@@ -214,6 +219,11 @@ internal static class RoundEndpoints
         if (ready.Count != request.Count)
         {
             throw Unable.Conflict($"{ready.Count} {(ready.Count == 1 ? "parcel is" : "parcels are")} ready now, not {request.Count}. Look again and release then.");
+        }
+
+        if ((await scope.Senders.FindAsync(preparation.Round.SenderId, cancel))?.IsFor(scope.Person) != true)
+        {
+            throw Unable.Conflict("This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it.");
         }
 
         var now = clock.GetUtcNow();

@@ -17,7 +17,7 @@ internal sealed record WordingRequest(string Name, string Language, string Subje
     public Wording Checked() =>
         string.IsNullOrWhiteSpace(Name) ? throw Unable.Invalid("Give the wording a name.")
         : !Core.Wordings.Language.TryParse(Language, out var language) ? throw Unable.Invalid($"“{Language}” is not a language that is known.")
-        : new Wording(Name.Trim(), language.Code, WordingTemplate.Sanitised(Subject), WordingTemplate.Sanitised(Body));
+        : new Wording(Name.Trim(), language.Code, WordingTemplate.Sanitised(Subject), WordingTemplate.Sanitised(Body, withPictures: true));
 }
 
 /// <summary>The wordings of a book.</summary>
@@ -73,14 +73,22 @@ internal static class WordingEndpoints
 
     private static async Task<WordingView> AddAsync(WordingRequest request, BookScope scope, CancellationToken cancel)
     {
-        var wording = request.Checked();
+        var wording = await CheckedAsync(request, scope, cancel);
         return View(await scope.Wordings.AddAsync(wording, cancel), wording);
     }
 
     private static async Task<Ok<WordingView>> UpdateAsync(long id, WordingRequest request, BookScope scope, CancellationToken cancel)
     {
-        var wording = request.Checked();
+        var wording = await CheckedAsync(request, scope, cancel);
         return await scope.Wordings.UpdateAsync(id, wording, cancel) ? TypedResults.Ok(View(id, wording)) : throw Unable.NotFound("This wording");
+    }
+
+    private static async Task<Wording> CheckedAsync(WordingRequest request, BookScope scope, CancellationToken cancel)
+    {
+        var wording = request.Checked();
+        var pictures = PicturePlaces.Of(wording.Body);
+        return (await scope.Pictures.OfAsync(pictures, cancel)).Count == pictures.Count ? wording
+            : throw Unable.Invalid("A picture of the message is not one of this book. Take it out, and put it in again from its file.");
     }
 
     private static WordingView View(long id, Wording wording) =>

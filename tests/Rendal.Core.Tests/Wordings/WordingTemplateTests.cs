@@ -104,6 +104,33 @@ public class WordingTemplateTests
         Assert.Contains("mailto:a@b.example", clean);
     }
 
+    [Fact]
+    public void Only_the_pictures_of_the_book_stay_and_nothing_else_of_theirs()
+    {
+        const string body = "<p><img data-picture=\"12\" src=\"https://tracker.example/1.gif\" onerror=\"x()\" style=\"position:fixed\" alt=\"Tarnbrook\" width=\"180\"><img src=\"https://tracker.example/2.gif\"><img data-picture=\"1 or 2\"><img data-picture=\"-3\">a</p>";
+        Assert.Equal("<p><img data-picture=\"12\" alt=\"Tarnbrook\" width=\"180\">a</p>", WordingTemplate.Sanitised(body, withPictures: true));
+        Assert.Equal("<p>a</p>", WordingTemplate.Sanitised(body));
+        Assert.Equal([12L], WordingTemplate.Of(new Wording("w", "en", "s", body)).Pictures);
+    }
+
+    [Fact]
+    public void A_picture_beside_words_under_a_condition_stands_always()
+    {
+        const string body = "<p><img data-picture=\"12\"><span data-when=\"overdue\">Please pay.</span></p><p><span data-when=\"overdue\"><img data-picture=\"13\"></span></p>";
+        Assert.Equal("<p><img data-picture=\"12\"></p>", WordingTemplate.Of(new Wording("w", "en", "s", body)).Fill(new Dictionary<string, string>(), new HashSet<TextWhen>()).Body);
+    }
+
+    [Fact]
+    public void Pictures_keep_their_places_among_words_and_slots()
+    {
+        var filled = Fill("s", $"<p><img data-picture=\"12\" alt=\"{{{{ x }}}}\"> {Name}</p><p><img data-picture=\"9\"><img data-picture=\"12\"></p>", ("customer.name", "<img data-picture=\"4\">"));
+        Assert.Equal([12L, 9], PicturePlaces.Of(filled.Body));
+        Assert.Contains("alt=\"{{ x }}\"", filled.Body, StringComparison.Ordinal);
+        var put = PicturePlaces.Put(filled.Body, number => $"cid:{number}@tarnbrook.example");
+        Assert.Equal(2, put.Split("src=\"cid:12@tarnbrook.example\"").Length - 1);
+        Assert.Contains("&lt;img data-picture=", put, StringComparison.Ordinal);
+    }
+
     private static FilledWording Fill(string subject, string body, params (string Slot, string Value)[] values) =>
         Fill(subject, body, [TextWhen.Always, TextWhen.Overdue, TextWhen.OneItem], values);
 

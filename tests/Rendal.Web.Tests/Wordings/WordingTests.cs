@@ -73,11 +73,56 @@ public class WordingTests(RunningRendal rendal)
         Assert.Contains("To {{ firm.name }} &lt;b&gt;&amp; Sons&lt;/b&gt;, {{ customer.code }}", page);
     }
 
+    [Fact]
+    public async Task A_picture_goes_inside_each_message_and_is_seen_wherever_the_message_is()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await TakeInAsync(desk);
+        var picture = (await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Dot }, Cancel)).JsonAsync()).GetProperty("number").GetInt64();
+        Assert.Equal(picture, (await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Dot }, Cancel)).JsonAsync()).GetProperty("number").GetInt64());
+        Assert.Equal(Convert.FromBase64String(Dot), await desk.Browser.GetByteArrayAsync($"{desk.Api}/pictures/{picture}", Cancel));
+        var round = await desk.PrepareAsync();
+        await PutAsync(desk, "Statement", $"<p><img data-picture=\"{picture}\" alt=\"Tarnbrook Linen Hire\" width=\"180\"></p><p>Good day</p>");
+        await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
+        var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Id();
+        Assert.Contains($"src=\"data:image/png;base64,{Dot}\"", await desk.Browser.GetStringAsync($"{desk.Api}/parcels/{parcel}/page", Cancel), StringComparison.Ordinal);
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+        Assert.Contains($"src=\"data:image/png;base64,{Dot}\"", await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/page", Cancel), StringComparison.Ordinal);
+        Assert.EndsWith(".pdf", Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch/{parcel}")).List("enclosures")).Text("name"), StringComparison.Ordinal);
+        var eml = await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/message.eml", Cancel);
+        Assert.Contains("Content-Id: <picture-", eml, StringComparison.OrdinalIgnoreCase);
+        Assert.Contains("src=\"cid:picture-", eml.Replace("=\r\n", "", StringComparison.Ordinal).Replace("=3D", "=", StringComparison.Ordinal), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_picture_of_another_book_is_not_there_and_what_is_no_picture_is_refused()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        using var other = await Desk.AtAsync(rendal);
+        var picture = (await (await other.Browser.PostAsJsonAsync($"{other.Api}/pictures", new { bytes = Dot }, Cancel)).JsonAsync()).GetProperty("number").GetInt64();
+        Assert.Equal(HttpStatusCode.NotFound, (await desk.Browser.GetAsync($"{desk.Api}/pictures/{picture}", Cancel)).StatusCode);
+        Assert.Equal("A picture of the message is not one of this book. Take it out, and put it in again from its file.", await RefusedAsync(await PutRawAsync(desk, "Statement", $"<p><img data-picture=\"{picture}\"></p>")));
+        Assert.Equal("The picture has to be a PNG or JPEG picture.", await RefusedAsync(await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Convert.ToBase64String("<svg/>"u8) }, Cancel)));
+        Assert.StartsWith("The picture has 300 kB, and goes with each message", await RefusedAsync(await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Convert.ToBase64String(new byte[300_001]) }, Cancel)), StringComparison.Ordinal);
+    }
+
+    /// <summary>A picture of one point.</summary>
+    private const string Dot = "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==";
+
+    private static async Task<string?> RefusedAsync(HttpResponseMessage answer)
+    {
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
+        return (await answer.Content.ReadFromJsonAsync<System.Text.Json.JsonElement>(Cancel)).Text("detail");
+    }
+
     private static Task TakeInAsync(Desk desk) => desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
 
-    private static async Task<System.Text.Json.JsonElement> PutAsync(Desk desk, string subject, string body)
+    private static async Task<System.Text.Json.JsonElement> PutAsync(Desk desk, string subject, string body) => await (await PutRawAsync(desk, subject, body)).JsonAsync();
+
+    private static async Task<HttpResponseMessage> PutRawAsync(Desk desk, string subject, string body)
     {
         var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First();
-        return await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { name = "Plain", language = "en", subject, body }, Cancel)).JsonAsync();
+        return await desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { name = "Plain", language = "en", subject, body }, Cancel);
     }
 }

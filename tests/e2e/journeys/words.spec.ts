@@ -31,3 +31,36 @@ test("words that stand only where something is past due are written once, and ea
   await expect(letter("Sørlandet Łódź Spa").getByText("With kind regards")).toBeVisible();
   await expect(letter("Sørlandet Łódź Spa").getByText("Please pay this week.")).toHaveCount(0);
 });
+
+test("the firm’s logo stands at the head of each message", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Messages with a logo");
+  await takeIn(page, "files/open-items.csv");
+  await prepareRound(page, "October");
+  await page.getByRole("button", { name: "Eldwick Manor", exact: true }).click();
+  await page.keyboard.press("4");
+  const words = page.getByRole("textbox", { name: "Message" });
+  await words.getByText("With kind regards").click();
+  await expect(words).toBeFocused();
+  await page.keyboard.press("ControlOrMeta+Home");
+  await page.getByLabel("Picture", { exact: true }).setInputFiles("files/mark.svg");
+  const picture = words.getByRole("button", { name: /^Picture: / });
+  await expect(picture.locator("img")).toHaveJSProperty("complete", true);
+  await expect(words.locator("p").first().getByRole("button")).toHaveCount(1);
+  await picture.click();
+  await page.getByLabel("Width in pixels").fill("120");
+  await page.getByLabel("Words where it is not shown").fill("Tarnbrook Linen Hire");
+  await page.keyboard.press("Escape");
+  await words.getByRole("button", { name: "Salutation" }).click();
+  await page.getByLabel("Or else, where it is empty").fill("Good day");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Use these words" }).click();
+  await expect(page.getByText("changed, not in use yet")).toHaveCount(0);
+  await page.keyboard.press("1");
+  const logo = page
+    .frameLocator('iframe[title="Message to Eldwick Manor"]')
+    .getByRole("img", { name: "Tarnbrook Linen Hire" });
+  await expect(logo).toBeVisible();
+  const shown = await logo.evaluate((e: HTMLImageElement) => ({ drawn: e.naturalWidth > 0, width: e.width }));
+  expect(shown).toEqual({ drawn: true, width: 120 });
+});

@@ -302,17 +302,17 @@ export function Choices({
         />
       </Part>
       <Part title="Goes by">
-        {senders.data && senders.data.length > 1 ? (
+        {senders.data && (senders.data.length > 1 || !sender) ? (
           <Select
             size="small"
             aria-label="Sender"
             popupMatchSelectWidth={false}
             value={s.senderId}
             disabled={fixed}
-            options={senders.data.map((x) => ({
-              value: x.id,
-              label: x.isPractice ? `practice: ${x.address}` : x.address,
-            }))}
+            options={[
+              ...senders.data.map((x) => ({ value: x.id, label: x.isPractice ? `practice: ${x.address}` : x.address })),
+              ...(sender ? [] : [{ value: s.senderId, label: "somebody’s own sender" }]),
+            ]}
             onChange={(senderId) => set({ senderId })}
           />
         ) : (

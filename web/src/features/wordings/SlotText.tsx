@@ -1,12 +1,17 @@
 import { Document } from "@tiptap/extension-document";
 import { EditorContent, useEditor, useEditorState, type Editor } from "@tiptap/react";
 import StarterKit from "@tiptap/starter-kit";
-import { Select } from "antd";
+import { App, Select } from "antd";
 import { useEffect } from "react";
+import { FileButton } from "../../shared/FileButton";
+import { pictureIn } from "../../shared/pictureFile";
+import { useBook } from "../../shared/useBook";
 import { whenWords } from "../../shared/whenWords";
 import { ConditionMark } from "./ConditionMark";
+import { PictureNode } from "./PictureNode";
 import { useSlots } from "./slotExamples";
 import { SlotNode } from "./SlotNode";
+import { useWordingActions } from "./useWordings";
 
 /** A subject is one paragraph of text and slots. */
 const lineExtensions = [
@@ -40,22 +45,26 @@ const bodyExtensions = [
   ConditionMark,
 ];
 
+const messageExtensions = [...bodyExtensions, PictureNode];
+
 /** Text with slots in it: one line for a subject, paragraphs and lists for a body. */
 export function SlotText({
   label,
   html,
   isLine = false,
+  withPictures = false,
   isFixed,
   onChange,
 }: {
   label: string;
   html: string;
   isLine?: boolean;
+  withPictures?: boolean;
   isFixed: boolean;
   onChange: (html: string) => void;
 }) {
   const editor = useEditor({
-    extensions: isLine ? lineExtensions : bodyExtensions,
+    extensions: isLine ? lineExtensions : withPictures ? messageExtensions : bodyExtensions,
     content: html,
     editable: !isFixed,
     editorProps: { attributes: { "aria-label": label, role: "textbox", "aria-multiline": String(!isLine) } },
@@ -68,14 +77,24 @@ export function SlotText({
     <div className={isLine ? "slot-text line" : "slot-text"}>
       <div className="slot-tools">
         <span>{label}</span>
-        {!isFixed && <Tools editor={editor} label={label} isLine={isLine} />}
+        {!isFixed && <Tools editor={editor} label={label} isLine={isLine} withPictures={withPictures} />}
       </div>
       <EditorContent editor={editor} />
     </div>
   );
 }
 
-function Tools({ editor, label, isLine }: { editor: Editor; label: string; isLine: boolean }) {
+function Tools({
+  editor,
+  label,
+  isLine,
+  withPictures,
+}: {
+  editor: Editor;
+  label: string;
+  isLine: boolean;
+  withPictures: boolean;
+}) {
   const slots = useSlots();
   return (
     <>
@@ -92,6 +111,7 @@ function Tools({ editor, label, isLine }: { editor: Editor; label: string; isLin
           </button>
         </>
       )}
+      {withPictures && <PutPicture editor={editor} />}
       <When editor={editor} label={label} />
       <Select
         size="small"
@@ -99,7 +119,7 @@ function Tools({ editor, label, isLine }: { editor: Editor; label: string; isLin
         placeholder="Put in a slot"
         value={null}
         popupMatchSelectWidth={280}
-        style={{ width: 140 }}
+        style={{ width: 116 }}
         showSearch={{ optionFilterProp: "label" }}
         options={(slots.data ?? [])
           .filter((s) => !isLine || !s.isHtml)
@@ -122,6 +142,33 @@ function Tools({ editor, label, isLine }: { editor: Editor; label: string; isLin
   );
 }
 
+/** Puts a picture from a file where one writes. */
+function PutPicture({ editor }: { editor: Editor }) {
+  const { message } = App.useApp();
+  const { keepPicture } = useWordingActions();
+  const firm = useBook().data?.name ?? "";
+  const put = async (file: File) => {
+    try {
+      const { number } = await keepPicture.mutateAsync({ bytes: await pictureIn(file) });
+      const picture = { type: "picture", attrs: { number: String(number), says: firm } };
+      const { $from } = editor.state.selection;
+      const chain = editor.chain().focus();
+      // At the head of a paragraph it stands above it, as a logo does.
+      ($from.parentOffset === 0 && $from.depth === 1
+        ? chain.insertContentAt($from.before(), { type: "paragraph", content: [picture] })
+        : chain.insertContent(picture)
+      ).run();
+    } catch (e) {
+      message.error(e instanceof Error ? e.message : String(e), 8);
+    }
+  };
+  return (
+    <FileButton label="Picture" accept="image/png,image/jpeg,image/svg+xml" onTake={put}>
+      Picture…
+    </FileButton>
+  );
+}
+
 /** Under which condition the chosen words stand; where none are chosen, the whole paragraph. */
 function When({ editor, label }: { editor: Editor; label: string }) {
   const now = useEditorState({
@@ -140,7 +187,7 @@ function When({ editor, label }: { editor: Editor; label: string }) {
     <Select
       size="small"
       aria-label={`When words of the ${label.toLowerCase()} stand`}
-      style={{ width: 170 }}
+      style={{ width: 132 }}
       popupMatchSelectWidth={false}
       value={now ?? "always"}
       labelRender={(chosen) => <>stands {chosen.label}</>}

@@ -57,7 +57,7 @@ function Fields({
         <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
       ))}
       <SlotText label="Subject" html={wording.subject} isLine isFixed={isFixed} onChange={setSubject} />
-      <SlotText label="Message" html={wording.body} isFixed={isFixed} onChange={setBody} />
+      <SlotText label="Message" html={wording.body} withPictures isFixed={isFixed} onChange={setBody} />
       {!isFixed && (
         <p>
           <Button

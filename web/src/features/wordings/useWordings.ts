@@ -37,6 +37,10 @@ export function useWordingActions() {
         must(api.PUT("/api/books/{book}/wordings/{id}", { params: { path: { book, id } }, body })),
       onSuccess: anew,
     }),
+    keepPicture: useMutation({
+      mutationFn: (picture: Schemas["PictureRequest"]) =>
+        must(api.POST("/api/books/{book}/pictures", { params: { path }, body: picture })),
+    }),
     use: useMutation({
       mutationFn: (use: Schemas["UseRequest"]) =>
         must(api.POST("/api/books/{book}/wordings/use", { params: { path }, body: use })),
