@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Npgsql;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
@@ -14,6 +15,7 @@ namespace Rendal.Store.Tests;
 public sealed class Postgres : IAsyncLifetime
 {
     private readonly string folder = Directory.CreateTempSubdirectory("rendal-store-").FullName;
+    private readonly ConcurrentDictionary<NpgsqlDataSource, DatabaseAccess> made = [];
     private LocalCluster? cluster;
 
     public NpgsqlDataSource Source { get; private set; } = null!;
@@ -24,18 +26,30 @@ public sealed class Postgres : IAsyncLifetime
         Source = await NewDatabaseAsync();
     }
 
-    /// <summary>A database with the schema in it and nothing else.</summary>
+    /// <summary>A database with the schema in it and nothing else, as the role that Rendal works as.</summary>
     public async Task<NpgsqlDataSource> NewDatabaseAsync()
     {
-        var database = await cluster!.DatabaseAsync($"rendal-{Guid.NewGuid():N}", CancellationToken.None);
-        Schema.Upgrade(database);
-        return NpgsqlDataSource.Create(database);
+        var access = await NewAccessAsync();
+        var source = NpgsqlDataSource.Create(access.Application);
+        made[source] = access;
+        return source;
     }
 
-    /// <summary>A database as it was when these scripts alone had run.</summary>
+    /// <summary>How a new database with the schema in it is reached.</summary>
+    public async Task<DatabaseAccess> NewAccessAsync()
+    {
+        var access = await cluster!.DatabaseAsync($"rendal-{Guid.NewGuid():N}", CancellationToken.None);
+        await Schema.UpgradeAsync(access);
+        return access;
+    }
+
+    /// <summary>The same database as the role that its tables belong to.</summary>
+    public NpgsqlDataSource OwnerOf(NpgsqlDataSource source) => NpgsqlDataSource.Create(made[source].Owner);
+
+    /// <summary>A database as it was when these scripts alone had run, as its owner.</summary>
     public async Task<NpgsqlDataSource> NewDatabaseAsync(params string[] scripts)
     {
-        var source = NpgsqlDataSource.Create(await cluster!.DatabaseAsync($"rendal-{Guid.NewGuid():N}", CancellationToken.None));
+        var source = NpgsqlDataSource.Create((await cluster!.DatabaseAsync($"rendal-{Guid.NewGuid():N}", CancellationToken.None)).Owner);
         foreach (var script in scripts)
         {
             await RunAsync(source, script);

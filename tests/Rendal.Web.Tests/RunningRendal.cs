@@ -35,6 +35,9 @@ public sealed class RunningRendal : IAsyncLifetime
 
     public WebApplication App { get; private set; } = null!;
 
+    /// <summary>The connection string of the role that the tables belong to.</summary>
+    internal string OwnersDatabase { get; private set; } = "";
+
     public Uri Address { get; private set; } = null!;
 
     internal Mailbox Mailbox => App.Services.GetRequiredService<Mailbox>();
@@ -43,8 +46,9 @@ public sealed class RunningRendal : IAsyncLifetime
     {
         cluster = await LocalCluster.StartAsync(folder, forTests: true, CancellationToken.None);
         var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
-        Schema.Upgrade(database);
-        App = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey));
+        await Schema.UpgradeAsync(database);
+        OwnersDatabase = database.Owner;
+        App = RendalHost.Build(new HostParts(database.Application, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey));
         await App.StartAsync();
         Address = new Uri(App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
         using var browser = Browser();

@@ -14,13 +14,15 @@ public sealed class LocalCluster : IAsyncDisposable
 {
     private const string Unprivileged = "postgres";
     private const string Owner = "rendal";
+    private const string Application = "rendal_application";
 
     private readonly PostgresBinaries binaries;
     private readonly string data;
-    private readonly string password;
+    private readonly string ownersPassword;
+    private readonly string applicationsPassword;
 
-    private LocalCluster(PostgresBinaries binaries, string data, string password, int port) =>
-        (this.binaries, this.data, this.password, Port) = (binaries, data, password, port);
+    private LocalCluster(PostgresBinaries binaries, string data, string ownersPassword, string applicationsPassword, int port) =>
+        (this.binaries, this.data, this.ownersPassword, this.applicationsPassword, Port) = (binaries, data, ownersPassword, applicationsPassword, port);
 
     /// <summary>The port on 127.0.0.1.</summary>
     public int Port { get; }
@@ -34,16 +36,14 @@ public sealed class LocalCluster : IAsyncDisposable
         var binaries = Binaries();
         Directory.CreateDirectory(folder);
         var data = Path.Combine(folder, "postgresql");
-        var passwordFile = PasswordFile(folder);
         if (!File.Exists(Path.Combine(data, "PG_VERSION")))
         {
-            await MakeAsync(binaries, folder, data, passwordFile, cancel);
+            await MakeAsync(binaries, folder, data, cancel);
         }
 
-        var password = await File.ReadAllTextAsync(passwordFile, cancel);
         if (await RunningPortAsync(binaries, data, cancel) is { } running)
         {
-            return new LocalCluster(binaries, data, password, running);
+            return await ReachAsync(binaries, folder, running, cancel);
         }
 
         var port = FreePort();
@@ -59,7 +59,7 @@ public sealed class LocalCluster : IAsyncDisposable
             throw new ClusterFailed($"PostgreSQL did not start: {reason ?? start.Output}. Its log is {log}.");
         }
 
-        return new LocalCluster(binaries, data, password, port);
+        return await ReachAsync(binaries, folder, port, cancel);
     }
 
     /// <summary>The server that runs in a folder; null where none does.</summary>
@@ -68,13 +68,13 @@ public sealed class LocalCluster : IAsyncDisposable
     {
         var data = Path.Combine(folder, "postgresql");
         var binaries = Binaries();
-        return await RunningPortAsync(binaries, data, cancel) is { } port ? new LocalCluster(binaries, data, await File.ReadAllTextAsync(PasswordFile(folder), cancel), port) : null;
+        return await RunningPortAsync(binaries, data, cancel) is { } port ? await ReachAsync(binaries, folder, port, cancel) : null;
     }
 
-    /// <summary>The connection string of a database of this server; the database is made where it is missing.</summary>
-    public async Task<string> DatabaseAsync(string name, CancellationToken cancel)
+    /// <summary>How a database of this server is reached; the database is made where it is missing.</summary>
+    public async Task<DatabaseAccess> DatabaseAsync(string name, CancellationToken cancel)
     {
-        await using var source = NpgsqlDataSource.Create(ConnectionString("postgres") + ";Pooling=false");
+        await using var source = NpgsqlDataSource.Create(OwnersString("postgres") + ";Pooling=false");
         await using var exists = source.CreateCommand("select 1 from pg_database where datname = $1");
         exists.Parameters.Add(new() { Value = name });
         if (await exists.ExecuteScalarAsync(cancel) is null)
@@ -83,7 +83,7 @@ public sealed class LocalCluster : IAsyncDisposable
             await create.ExecuteNonQueryAsync(cancel);
         }
 
-        return ConnectionString(name);
+        return new DatabaseAccess(OwnersString(name), ConnectionString(name, Application, applicationsPassword));
     }
 
     /// <summary>Stops the server; whoever is connected is disconnected.</summary>
@@ -100,16 +100,56 @@ public sealed class LocalCluster : IAsyncDisposable
     private static PostgresBinaries Binaries() =>
         PostgresBinaries.Find() ?? throw new ClusterFailed("No PostgreSQL server was found; install it (apt-get install postgresql), or name another one by RENDAL_DATABASE_URL.");
 
-    private static string PasswordFile(string folder) => Path.Combine(folder, "postgresql-password");
+    private static string OwnersPasswordFile(string folder) => Path.Combine(folder, "postgresql-password");
 
-    private string ConnectionString(string database) =>
-        new NpgsqlConnectionStringBuilder { Host = "127.0.0.1", Port = Port, Username = Owner, Password = password, Database = database, IncludeErrorDetail = true, Timeout = 120 }.ConnectionString;
+    private static string ApplicationsPasswordFile(string folder) => Path.Combine(folder, "postgresql-application-password");
 
-    private static async Task MakeAsync(PostgresBinaries binaries, string folder, string data, string passwordFile, CancellationToken cancel)
+    private string OwnersString(string database) => ConnectionString(database, Owner, ownersPassword);
+
+    private string ConnectionString(string database, string role, string password) =>
+        new NpgsqlConnectionStringBuilder { Host = "127.0.0.1", Port = Port, Username = role, Password = password, Database = database, IncludeErrorDetail = true, Timeout = 120 }.ConnectionString;
+
+    /// <summary>The server, once it runs: with the role that Rendal works as, which files of an older version do not have.</summary>
+    private static async Task<LocalCluster> ReachAsync(PostgresBinaries binaries, string folder, int port, CancellationToken cancel)
+    {
+        var file = ApplicationsPasswordFile(folder);
+        var isNew = !File.Exists(file);
+        var password = isNew ? NewPassword() : await File.ReadAllTextAsync(file, cancel);
+        var cluster = new LocalCluster(binaries, Path.Combine(folder, "postgresql"), await File.ReadAllTextAsync(OwnersPasswordFile(folder), cancel), password, port);
+        if (isNew)
+        {
+            await using var source = NpgsqlDataSource.Create(cluster.OwnersString("postgres") + ";Pooling=false");
+            await using var make = source.CreateCommand(
+                $"""
+                do $$ begin
+                    if not exists (select from pg_roles where rolname = '{Application}') then create role {Application}; end if;
+                    alter role {Application} login nosuperuser nocreatedb nocreaterole password '{password}';
+                end $$
+                """);
+            await make.ExecuteNonQueryAsync(cancel);
+            await WritePasswordAsync(file, password, cancel);
+        }
+
+        return cluster;
+    }
+
+    private static string NewPassword() => Convert.ToHexString(RandomNumberGenerator.GetBytes(24));
+
+    private static async Task WritePasswordAsync(string file, string password, CancellationToken cancel)
+    {
+        await using (File.Create(file))
+        {
+            File.SetUnixFileMode(file, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+        }
+
+        await File.WriteAllTextAsync(file, password, cancel);
+    }
+
+    private static async Task MakeAsync(PostgresBinaries binaries, string folder, string data, CancellationToken cancel)
     {
         Directory.CreateDirectory(data);
-        await File.WriteAllTextAsync(passwordFile, Convert.ToHexString(RandomNumberGenerator.GetBytes(24)), cancel);
-        File.SetUnixFileMode(passwordFile, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+        var passwordFile = OwnersPasswordFile(folder);
+        await WritePasswordAsync(passwordFile, NewPassword(), cancel);
         File.SetUnixFileMode(data, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         if (Environment.IsPrivilegedProcess)
         {

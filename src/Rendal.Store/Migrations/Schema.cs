@@ -1,16 +1,21 @@
 using DbUp;
 using DbUp.Engine.Output;
+using Rendal.Store.Cluster;
 
 namespace Rendal.Store.Migrations;
 
 /// <summary>Brings the database's schema up to this version.</summary>
 public static class Schema
 {
-    /// <summary>Runs the scripts that this database has not had yet, in order of their names, each in a transaction.</summary>
+    /// <summary>
+    /// Runs the scripts that this database has not had yet, in order of their names, each in a transaction, as the owner, and
+    /// gives the application's role its rights.
+    /// </summary>
     /// <exception cref="InvalidOperationException">A script failed; the message says which and why.</exception>
-    public static void Upgrade(string connectionString)
+    /// <exception cref="Npgsql.PostgresException">The rights could not be given.</exception>
+    public static async Task UpgradeAsync(DatabaseAccess access)
     {
-        var upgrade = DeployChanges.To.PostgresqlDatabase(connectionString)
+        var upgrade = DeployChanges.To.PostgresqlDatabase(access.Owner)
             .WithScriptsEmbeddedInAssembly(typeof(Schema).Assembly)
             .WithTransactionPerScript()
             .LogTo(new NoOpUpgradeLog())
@@ -20,5 +25,7 @@ public static class Schema
         {
             throw new InvalidOperationException($"The database could not be brought up to date by {result.ErrorScript?.Name ?? "its scripts"}: {result.Error.Message}", result.Error);
         }
+
+        await Rights.GiveAsync(access);
     }
 }

@@ -31,13 +31,13 @@ internal static class Launch
             DemandFree(options.ImapPort, "--imap-port");
         }
 
-        await using var cluster = options.DatabaseUrl is null && options.Role != Role.Worker ? await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token) : null;
+        await using var cluster = options.Database is null && options.Role != Role.Worker ? await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token) : null;
         try
         {
-            var database = options.DatabaseUrl ?? await (cluster ?? await RunningClusterAsync(options, stop.Token)).DatabaseAsync("rendal", stop.Token);
-            Upgrade(database);
+            var access = options.Database ?? await (cluster ?? await RunningClusterAsync(options, stop.Token)).DatabaseAsync("rendal", stop.Token);
+            await UpgradeAsync(access);
             var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(12));
-            await using var app = RendalHost.Build(new HostParts(database, options.Data, options.Port, options.MailPort, options.ImapPort, options.Role, options.WebRoot, key) { MailAuthorities = authorities });
+            await using var app = RendalHost.Build(new HostParts(access.Application, options.Data, options.Port, options.MailPort, options.ImapPort, options.Role, options.WebRoot, key) { MailAuthorities = authorities });
             if (options.Demo)
             {
                 await DemoBook.EnsureAsync(app.Services, stop.Token);
@@ -168,19 +168,28 @@ internal static class Launch
         }
     }
 
-    private static void Upgrade(string database)
+    private static async Task UpgradeAsync(DatabaseAccess access)
     {
+        var settings = access.Owner == access.Application ? "RENDAL_DATABASE_URL" : "RENDAL_DATABASE_URL or RENDAL_DATABASE_OWNER_URL";
         try
         {
-            Schema.Upgrade(database);
+            await Schema.UpgradeAsync(access);
+            if (await Rights.ReachTheRecordAsync(access.Application))
+            {
+                Console.WriteLine("The role in RENDAL_DATABASE_URL could alter the record of what went out. Give Rendal a role of its own for that, and name who owns the tables by RENDAL_DATABASE_OWNER_URL.");
+            }
         }
-        catch (InvalidOperationException e) when (e.InnerException is NpgsqlException away)
+        catch (InvalidOperationException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.InsufficientPrivilege } refused)
         {
-            throw new StartRefused($"The database cannot be used: {away.Message.ReplaceLineEndings(" ")}. Look at RENDAL_DATABASE_URL.");
+            throw new StartRefused($"The tables cannot be brought up to date by the role in {settings}: {refused.MessageText}. Name who owns them by RENDAL_DATABASE_OWNER_URL.");
         }
-        catch (InvalidOperationException e) when (e.InnerException is ArgumentException malformed)
+        catch (Exception e) when ((e as NpgsqlException ?? e.InnerException as NpgsqlException) is { } away)
         {
-            throw new StartRefused($"RENDAL_DATABASE_URL is not understood: {malformed.Message.ReplaceLineEndings(" ")} Write it like Host=db.example;Username=rendal;Password=…;Database=rendal.");
+            throw new StartRefused($"The database cannot be used: {away.Message.ReplaceLineEndings(" ")}. Look at {settings}.");
+        }
+        catch (Exception e) when ((e as ArgumentException ?? e.InnerException as ArgumentException) is { } malformed)
+        {
+            throw new StartRefused($"{settings} is not understood: {malformed.Message.ReplaceLineEndings(" ")} Write it like Host=db.example;Username=rendal;Password=…;Database=rendal.");
         }
     }
 }

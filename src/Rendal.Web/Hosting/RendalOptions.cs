@@ -1,4 +1,5 @@
 using System.Globalization;
+using Rendal.Store.Cluster;
 
 namespace Rendal.Web.Hosting;
 
@@ -29,6 +30,8 @@ internal sealed record RendalOptions
 
         RENDAL_DATABASE_URL names a PostgreSQL server of your own instead of the private one,
         for example  Host=db.example;Username=rendal;Password=…;Database=rendal
+        RENDAL_DATABASE_OWNER_URL names the same database as another role, to which its tables then belong, so that
+        the first can add to the record of what went out and not alter it. It is used to bring the tables up to date.
 
         RENDAL_MAIL_AUTHORITIES names a file (PEM) of authorities whose certificates mail servers may have,
         beside those that the machine trusts.
@@ -46,7 +49,8 @@ internal sealed record RendalOptions
 
     public required Role Role { get; init; }
 
-    public required string? DatabaseUrl { get; init; }
+    /// <summary>The database that somebody else runs; null for our own.</summary>
+    public required DatabaseAccess? Database { get; init; }
 
     public required string? MailAuthorities { get; init; }
 
@@ -71,7 +75,7 @@ internal sealed record RendalOptions
             given[args[i]] = args[i + 1];
         }
 
-        string? Setting(string option, string variable) => given.TryGetValue(option, out var value) ? value : Environment.GetEnvironmentVariable(variable) is { Length: > 0 } set ? set : null;
+        string? Setting(string option, string variable) => given.TryGetValue(option, out var value) ? value : Variable(variable);
         return new RendalOptions
         {
             Demo = demo,
@@ -86,11 +90,15 @@ internal sealed record RendalOptions
                 "worker" => Role.Worker,
                 var other => throw new StartRefused($"--role {other}: one of web, worker, all is wanted."),
             },
-            DatabaseUrl = Environment.GetEnvironmentVariable("RENDAL_DATABASE_URL") is { Length: > 0 } url ? url : null,
-            MailAuthorities = Environment.GetEnvironmentVariable("RENDAL_MAIL_AUTHORITIES") is { Length: > 0 } file ? file : null,
+            Database = Variable("RENDAL_DATABASE_URL") is { } url ? new DatabaseAccess(Variable("RENDAL_DATABASE_OWNER_URL") ?? url, url)
+                : Variable("RENDAL_DATABASE_OWNER_URL") is null ? null
+                : throw new StartRefused("RENDAL_DATABASE_OWNER_URL is given without RENDAL_DATABASE_URL, which says as what role Rendal works."),
+            MailAuthorities = Variable("RENDAL_MAIL_AUTHORITIES"),
             WebRoot = Environment.GetEnvironmentVariable("RENDAL_WEB_ROOT"),
         };
     }
+
+    private static string? Variable(string name) => Environment.GetEnvironmentVariable(name) is { Length: > 0 } set ? set : null;
 
     /// <summary>A folder that the database's unprivileged user can reach: /var/lib for root, the user's own data folder else.</summary>
     private static string DefaultData(bool demo)

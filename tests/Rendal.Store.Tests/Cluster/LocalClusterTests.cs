@@ -14,7 +14,7 @@ public class LocalClusterTests
         {
             await using (var first = await LocalCluster.StartAsync(folder, forTests: true, cancel))
             {
-                await using var source = NpgsqlDataSource.Create(await first.DatabaseAsync("rendal", cancel));
+                await using var source = NpgsqlDataSource.Create((await first.DatabaseAsync("rendal", cancel)).Owner);
                 Assert.Equal("127.0.0.1", await ScalarAsync<string>(source, "show listen_addresses"));
                 Assert.Equal("", await ScalarAsync<string>(source, "show unix_socket_directories"));
                 await ScalarAsync<object>(source, "create table kept (value text)");
@@ -25,8 +25,14 @@ public class LocalClusterTests
             }
 
             await using var second = await LocalCluster.StartAsync(folder, forTests: true, cancel);
-            await using var later = NpgsqlDataSource.Create(await second.DatabaseAsync("rendal", cancel));
+            await using var later = NpgsqlDataSource.Create((await second.DatabaseAsync("rendal", cancel)).Owner);
             Assert.Equal("still here", await ScalarAsync<string>(later, "select value from kept"));
+
+            // As in a folder of an older version, which knew one role only.
+            File.Delete(Path.Combine(folder, "postgresql-application-password"));
+            await using var older = NpgsqlDataSource.Create((await (await LocalCluster.FindRunningAsync(folder, cancel))!.DatabaseAsync("rendal", cancel)).Application);
+            Assert.Equal("rendal_application", await ScalarAsync<string>(older, "select current_user::text"));
+            Assert.False(await ScalarAsync<bool>(older, "select rolsuper or rolcreatedb or rolcreaterole from pg_roles where rolname = current_user"));
         }
         finally
         {

@@ -366,11 +366,12 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         await book.ReleasedAsync("AB01");
         await DrainAsync();
-        var refused = await Assert.ThrowsAsync<PostgresException>(() => RunAsync(sql));
+        await using var owner = postgres.OwnerOf(source);
+        var refused = await Assert.ThrowsAsync<PostgresException>(() => RunAsync(owner, sql));
         Assert.Equal("The record of what went out cannot be altered or removed.", refused.MessageText);
     }
 
-    private async Task RunAsync(string sql)
+    private static async Task RunAsync(NpgsqlDataSource source, string sql)
     {
         await using var command = source.CreateCommand(sql);
         await command.ExecuteNonQueryAsync(Cancel);
@@ -386,8 +387,9 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         Assert.Equal("message to AB01@inn.example", Encoding.UTF8.GetString((await log.MessageAsync(parcel, Cancel))!));
 
         // Only who owns the database can do this at all.
-        await RunAsync("alter table message disable trigger message_stays");
-        await RunAsync("update message set bytes = 'other'");
+        await using var owner = postgres.OwnerOf(source);
+        await RunAsync(owner, "alter table message disable trigger message_stays");
+        await RunAsync(owner, "update message set bytes = 'other'");
         await Assert.ThrowsAsync<InvalidDataException>(() => log.MessageAsync(parcel, Cancel));
     }
 

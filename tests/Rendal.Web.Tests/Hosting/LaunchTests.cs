@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Sockets;
+using Rendal.Store.Cluster;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Tests.Hosting;
@@ -24,7 +25,7 @@ public sealed class LaunchTests : IDisposable
     [InlineData("postgres at home", "RENDAL_DATABASE_URL is not understood: ")]
     public async Task A_database_that_cannot_be_used_points_to_the_setting(string url, string says)
     {
-        var refusal = await RefusalAsync(Options() with { DatabaseUrl = url });
+        var refusal = await RefusalAsync(Options() with { Database = new DatabaseAccess(url, url) });
         Assert.StartsWith(says, refusal);
         Assert.DoesNotContain('\n', refusal);
     }
@@ -60,7 +61,7 @@ public sealed class LaunchTests : IDisposable
     [Fact]
     public async Task A_worker_without_a_rendal_to_help_says_so()
     {
-        var refusal = await RefusalAsync(Options() with { Role = Role.Worker, DatabaseUrl = null });
+        var refusal = await RefusalAsync(Options() with { Role = Role.Worker, Database = null });
         Assert.StartsWith($"No Rendal runs with the data in {folder} whose messages could be sent.", refusal, StringComparison.Ordinal);
     }
 
@@ -83,7 +84,7 @@ public sealed class LaunchTests : IDisposable
         ImapPort = FreePort(),
         Data = folder,
         Role = Role.All,
-        DatabaseUrl = "Host=127.0.0.1;Port=1;Username=x;Database=x",
+        Database = new DatabaseAccess("Host=127.0.0.1;Port=1;Username=x;Database=x", "Host=127.0.0.1;Port=1;Username=x;Database=x"),
         MailAuthorities = null,
         WebRoot = null,
     };

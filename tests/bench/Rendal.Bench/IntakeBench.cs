@@ -44,7 +44,7 @@ internal static class IntakeBench
             LedgerFiles.WriteXlsx(xlsx, XlsxRows, Customers / 10);
             var small = Path.Combine(folder, "small.csv");
             LedgerFiles.WriteCsv(small, XlsxRows, Customers / 10);
-            var (takenCsv, copied, memoryCsv, last) = await AgainstAsync(cluster, small, csv, database => Copy(database, csv));
+            var (takenCsv, copied, memoryCsv, last) = await AgainstAsync(cluster, small, csv, database => Copy(database.Owner, csv));
             var (takenXlsx, read, memoryXlsx, _) = await AgainstAsync(cluster, xlsx, xlsx, _ => ReadEveryCell(xlsx));
             return
             [
@@ -53,7 +53,7 @@ internal static class IntakeBench
                 new Measurement($"{XlsxRows:N0} XLSX rows, the same", $"{takenXlsx:0.0} s", $"ExcelDataReader reading every cell {read:0.0} s", takenXlsx / read, "≤ 1.5"),
                 new Measurement("its memory at most", $"{memoryXlsx:0} MB", "–", null, "≤ 400 MB"),
                 await SearchAsync(last),
-                await ChoosingBench.RunAsync(last),
+                await ChoosingBench.RunAsync(last.Application),
             ];
         }
         finally
@@ -69,7 +69,6 @@ internal static class IntakeBench
     /// </summary>
     public static async Task TakeInAsync(string database, string before, string path)
     {
-        Schema.Upgrade(database);
         await using var source = NpgsqlDataSource.Create(database);
         var person = await new PersonStore(source).AddAsync("bench", "hash", CancellationToken.None);
         for (var i = 0; i < TakenInBefore; i++)
@@ -104,16 +103,17 @@ internal static class IntakeBench
         return (kept, reader.RowsKept);
     }
 
-    private static async Task<(double Taken, double Yardstick, double Memory, string Database)> AgainstAsync(LocalCluster cluster, string before, string file, Func<string, double> yardstick)
+    private static async Task<(double Taken, double Yardstick, double Memory, DatabaseAccess Database)> AgainstAsync(LocalCluster cluster, string before, string file, Func<DatabaseAccess, double> yardstick)
     {
         var taken = new List<double>();
         var other = new List<double>();
         var memory = 0d;
-        var database = "";
+        DatabaseAccess database = null!;
         for (var i = 0; i < Repeats; i++)
         {
             database = await cluster.DatabaseAsync($"take-in-{Guid.NewGuid():N}", CancellationToken.None);
-            var (seconds, peak) = InItsOwnProcess(database, before, file);
+            await Schema.UpgradeAsync(database);
+            var (seconds, peak) = InItsOwnProcess(database.Application, before, file);
             taken.Add(seconds);
             memory = Math.Max(memory, peak);
             other.Add(yardstick(database));
@@ -183,14 +183,15 @@ internal static class IntakeBench
         });
     }
 
-    private static async Task<Measurement> SearchAsync(string database)
+    private static async Task<Measurement> SearchAsync(DatabaseAccess database)
     {
-        await using var source = NpgsqlDataSource.Create(database);
-        await using (var clean = source.CreateCommand("vacuum analyze customer"))
+        await using (var owner = NpgsqlDataSource.Create(database.Owner))
+        await using (var clean = owner.CreateCommand("vacuum analyze customer"))
         {
             await clean.ExecuteNonQueryAsync();
         }
 
+        await using var source = NpgsqlDataSource.Create(database.Application);
         await using var first = source.CreateCommand("select max(id) from book");
         var customers = new CustomerStore(source, (long)(await first.ExecuteScalarAsync())!);
         var chance = new Random(20261031);

@@ -25,8 +25,8 @@ internal static class KillBench
         {
             await using var cluster = await LocalCluster.StartAsync(folder, forTests: false, CancellationToken.None);
             var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
-            Schema.Upgrade(database);
-            var parts = new HostParts(database, folder, 0, FreePort(), 0, Role.Web, null, null);
+            await Schema.UpgradeAsync(database);
+            var parts = new HostParts(database.Application, folder, 0, FreePort(), 0, Role.Web, null, null);
             await using var app = RendalHost.Build(parts);
             await app.StartAsync();
             var seed = Environment.TickCount;

@@ -33,9 +33,9 @@ internal static class SendingBench
         {
             await using var cluster = await LocalCluster.StartAsync(folder, forTests: false, CancellationToken.None);
             var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
-            Schema.Upgrade(database);
+            await Schema.UpgradeAsync(database);
             var mailPort = FreePort();
-            await using var app = RendalHost.Build(new HostParts(database, folder, 0, mailPort, 0, Role.All, null, null));
+            await using var app = RendalHost.Build(new HostParts(database.Application, folder, 0, mailPort, 0, Role.All, null, null));
             await app.StartAsync();
             using var sink = Sink.Start();
 
