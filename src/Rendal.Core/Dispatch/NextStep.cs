@@ -33,6 +33,7 @@ public sealed record NextStep(ParcelState State, TimeSpan? After, SenderStep Sen
         Ending.Printed => new(ParcelState.Printed, null),
         Ending.SignInRefused => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Stops),
         Ending.Unreachable => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Waits),
+        Ending.Stopped => new(ParcelState.ToBeRetried, TimeSpan.Zero),
         Ending.TryLater when tries <= pauses.Count => new(ParcelState.ToBeRetried, pauses[tries - 1]),
         Ending.TryLater => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
         _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome.Ending, null),

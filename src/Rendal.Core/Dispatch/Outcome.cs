@@ -26,6 +26,9 @@ public enum Ending
 
     /// <summary>It was made up for the post, and no server asked.</summary>
     Printed,
+
+    /// <summary>It was broken off on our side, before the server was given the end of the data.</summary>
+    Stopped,
 }
 
 /// <summary>What one recipient's server answer was.</summary>

@@ -217,6 +217,10 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         return seenTo;
     }
 
+    /// <summary>Whether what keeps the database from writing may pass by itself: it is away, starts or stops, or has no room.</summary>
+    public static bool MayPass(NpgsqlException e) =>
+        e.IsTransient || e is not PostgresException { SqlState: var state } || state is PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow or PostgresErrorCodes.DiskFull;
+
     internal static string EndingCode(Ending ending) => ending switch
     {
         Ending.Accepted => "accepted",
@@ -227,6 +231,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         Ending.Unreachable => "unreachable",
         Ending.Exported => "exported",
         Ending.Printed => "printed",
+        Ending.Stopped => "stopped",
         _ => throw new ArgumentOutOfRangeException(nameof(ending), ending, null),
     };
 }

@@ -16,6 +16,8 @@ internal sealed partial class ParcelSending : IAsyncDisposable
     // These go to their end when a round is paused: those that are carried, and as many whose turn is next.
     private const int BegunAtOnce = 2 * Postmen.ToAServer;
 
+    private static readonly TimeSpan DatabaseAgain = TimeSpan.FromMilliseconds(250);
+
     private readonly SemaphoreSlim begun = new(BegunAtOnce);
     private readonly DispatchQueue queue;
     private readonly long worker;
@@ -82,7 +84,29 @@ internal sealed partial class ParcelSending : IAsyncDisposable
         }
         else if (await TryAsync(made, stop) is var (dispatchTry, outcome))
         {
-            await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, parcel.Sender.Pauses, parcel.Taken.Count > 0), clock.GetUtcNow());
+            await EndAsync(parcel, dispatchTry, outcome, stop);
+        }
+    }
+
+    /// <summary>
+    /// Writes down how a try ended. What the server said is known here alone, so while the database is away it is kept, and
+    /// written when that is back: nothing becomes unsure by it, unless the program stops meanwhile.
+    /// </summary>
+    private async Task EndAsync(ClaimedParcel parcel, long dispatchTry, Outcome outcome, CancellationToken stop)
+    {
+        var (next, at) = (NextStep.Following(outcome, parcel.Tries, parcel.Sender.Pauses, parcel.Taken.Count > 0), clock.GetUtcNow());
+        while (true)
+        {
+            try
+            {
+                await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, next, at);
+                return;
+            }
+            catch (NpgsqlException e) when (DispatchQueue.MayPass(e) && !stop.IsCancellationRequested)
+            {
+                OutcomeWaits(log, parcel.Parcel, e.Message);
+                await Task.Delay(DatabaseAgain, stop).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            }
         }
     }
 
@@ -122,15 +146,26 @@ internal sealed partial class ParcelSending : IAsyncDisposable
         var parcel = made.Parcel;
         var self = parcel.Sender.CopyToSelf && parcel.Taken.Count == 0 && !parcel.Recipients.Contains(parcel.Sender.Address, StringComparer.OrdinalIgnoreCase) ? parcel.Sender.Address : null;
         List<string> recipients = [.. parcel.Recipients.Where(r => !parcel.Taken.Contains(r, StringComparer.OrdinalIgnoreCase)), .. self is null ? [] : new[] { self }];
-        var outcome = await postmen.CarryAsync(parcel.Sender, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
+        try
         {
-            if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow()))
+            var outcome = await postmen.CarryAsync(parcel.Sender, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
             {
-                throw new TakenOver();
-            }
-        });
-        return outcome.Without(self);
+                if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow()))
+                {
+                    throw new TakenOver();
+                }
+            });
+            return outcome.Without(self);
+        }
+        catch (NpgsqlException e) when (DispatchQueue.MayPass(e))
+        {
+            // Whether the mark was written or not: the end was not given.
+            return new Outcome(Ending.Stopped, $"The database could not be written before the server had the whole message: {e.Message.ReplaceLineEndings(" ")}", []);
+        }
     }
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "How parcel {Parcel} ended is written when the database is back: {Reason}")]
+    private static partial void OutcomeWaits(ILogger log, long parcel, string reason);
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "Parcel {Parcel} was taken over by another worker; the message was not completed")]
     private static partial void ParcelTakenOver(ILogger log, long parcel);

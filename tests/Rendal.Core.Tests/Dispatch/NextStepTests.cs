@@ -24,6 +24,8 @@ public class NextStepTests
         Assert.Equal(ParcelState.Refused, Following(Ending.Refused, 1).State);
         Assert.Equal(ParcelState.Unsure, Following(Ending.Unanswered, 1).State);
         Assert.Equal(ParcelState.Exported, Following(Ending.Exported, 1).State);
+        Assert.Equal(ParcelState.Printed, Following(Ending.Printed, 1).State);
+        Assert.Equal(new NextStep(ParcelState.ToBeRetried, TimeSpan.Zero), Following(Ending.Stopped, 9));
     }
 
     [Theory]

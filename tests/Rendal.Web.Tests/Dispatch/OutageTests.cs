@@ -22,6 +22,7 @@ public class OutageTests
         await rendal.RestartDatabaseAsync();
         await ThroughAsync(round);
         await AssertOnceAsync(rendal.Mailbox, round, 60);
+        Assert.DoesNotContain(await round.Rounds.ParcelsAsync(round.Id, Cancel), p => p.State == ParcelState.Unsure);
     }
 
     [Fact]
@@ -84,8 +85,9 @@ public class OutageTests
         var source = rendal.App.Services.GetRequiredService<NpgsqlDataSource>();
 
         // What PostgreSQL says when its disk is full, at the very write that comes before the first byte of a message.
-        await RunAsync(source, "create function disk_full() returns trigger language plpgsql as $$ begin raise exception using errcode = '53100', message = 'could not extend file: No space left on device'; end $$");
-        await RunAsync(source, "create trigger disk_full before insert on message for each row execute function disk_full()");
+        await using var owner = NpgsqlDataSource.Create(rendal.OwnersDatabase);
+        await RunAsync(owner, "create function disk_full() returns trigger language plpgsql as $$ begin raise exception using errcode = '53100', message = 'could not extend file: No space left on device'; end $$");
+        await RunAsync(owner, "create trigger disk_full before insert on message for each row execute function disk_full()");
         var round = await PreparedRound.MakeAsync(rendal.App.Services, 20, Cancel);
         await round.ReleaseAsync(Cancel);
 
@@ -96,7 +98,7 @@ public class OutageTests
         }
 
         Assert.Empty(rendal.Mailbox.Of($"book-{round.Book}"));
-        await RunAsync(source, "drop trigger disk_full on message");
+        await RunAsync(owner, "drop trigger disk_full on message");
         await ThroughAsync(round);
         await AssertOnceAsync(rendal.Mailbox, round, 20);
     }
