@@ -9,11 +9,13 @@ import { CustomersPage } from "./features/customers/CustomersPage";
 import { DispatchPage } from "./features/dispatch/DispatchPage";
 import { IntakePage } from "./features/ledger/IntakePage";
 import { LedgerPage } from "./features/ledger/LedgerPage";
+import { PeoplePage } from "./features/people/PeoplePage";
 import { PostroomPage } from "./features/postroom/PostroomPage";
 import { RoundsPage } from "./features/rounds/RoundsPage";
 import { Workbench } from "./features/rounds/Workbench";
 import { FirstRunPage } from "./features/sign-in/FirstRunPage";
 import { HomePage } from "./features/sign-in/HomePage";
+import { JoinPage } from "./features/sign-in/JoinPage";
 import { NewBookPage } from "./features/sign-in/NewBookPage";
 import { SignInPage } from "./features/sign-in/SignInPage";
 import { TodayPage } from "./features/today/TodayPage";
@@ -36,6 +38,7 @@ createRoot(root).render(
             <Route path="/" element={<HomePage />} />
             <Route path="/sign-in" element={<SignInPage />} />
             <Route path="/first-run" element={<FirstRunPage />} />
+            <Route path="/join" element={<JoinPage />} />
             <Route path="/new-book" element={<NewBookPage />} />
             <Route path="/books/:book" element={<Frame />}>
               <Route index element={<Navigate to="today" replace />} />
@@ -47,6 +50,7 @@ createRoot(root).render(
               <Route path="rounds/:round" element={<Workbench />} />
               <Route path="words" element={<WordsPage />} />
               <Route path="dispatch" element={<DispatchPage />} />
+              <Route path="people" element={<PeoplePage />} />
               <Route path="postroom" element={<PostroomPage />} />
             </Route>
             <Route path="*" element={<Navigate to="/" replace />} />

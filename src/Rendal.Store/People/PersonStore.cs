@@ -19,6 +19,36 @@ public sealed class PersonStore(NpgsqlDataSource source)
     public Task<long> AddAsync(string name, string passwordHash, CancellationToken cancel) =>
         source.Sql("insert into person (name, password_hash) values ($1, $2) returning id", name, passwordHash).OneAsync<long>(cancel);
 
+    /// <summary>Whom an invitation is for, and to the book of which firm; null where there is none of this key that is still good.</summary>
+    /// <param name="keyHash">The SHA-256 of the key.</param>
+    /// <param name="now">The time.</param>
+    public async Task<(string Name, string Firm)?> InvitedAsync(byte[] keyHash, DateTimeOffset now, CancellationToken cancel)
+    {
+        var found = await source.Sql("select i.name, b.name from invitation i join book b on b.id = i.book_id where i.key_hash = $1 and i.good_until > $2", keyHash, now.ToUniversalTime())
+            .ListAsync(r => (r.GetString(0), r.GetString(1)), cancel);
+        return found.Count == 0 ? null : found[0];
+    }
+
+    /// <summary>
+    /// Adds the person who was invited, with the book, and uses the invitation up. Null where there is none of this key that
+    /// is still good, or somebody else has got the name since.
+    /// </summary>
+    public async Task<(long Id, string Name)?> JoinAsync(byte[] keyHash, string passwordHash, DateTimeOffset now, CancellationToken cancel)
+    {
+        var joined = await source.Sql(
+            """
+            with invited as (
+                delete from invitation where key_hash = $1 and good_until > $3 and not exists (select from person p where lower(p.name) = lower(invitation.name)) returning book_id, name),
+            added as (
+                insert into person (name, password_hash) select name, $2 from invited on conflict do nothing returning id, name),
+            given as (
+                insert into book_person (book_id, person_id) select i.book_id, a.id from invited i, added a)
+            select id, name from added
+            """,
+            keyHash, passwordHash, now.ToUniversalTime()).ListAsync(r => (r.GetInt64(0), r.GetString(1)), cancel);
+        return joined.Count == 0 ? null : joined[0];
+    }
+
     /// <summary>The person of a name; null where there is none.</summary>
     public Task<Person?> FindAsync(string name, CancellationToken cancel) =>
         source.Sql("select id, name, password_hash, case when isfinite(sign_in_from) then sign_in_from else 'epoch' end from person where lower(name) = lower($1)", name)

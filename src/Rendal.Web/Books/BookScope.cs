@@ -9,6 +9,7 @@ using Rendal.Store.Intake;
 using Rendal.Store.Items;
 using Rendal.Store.Layouts;
 using Rendal.Store.Ledger;
+using Rendal.Store.People;
 using Rendal.Store.Readings;
 using Rendal.Store.Reminders;
 using Rendal.Store.Returned;
@@ -65,6 +66,8 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
     public ReturnedStore Returned => new(source, book.Id);
 
     public SettlementStore Settlements => new(source, book.Id);
+
+    public BookPeople People => new(source, book.Id);
 
     public DispatchLog Log => new(source, book.Id);
 

@@ -117,7 +117,9 @@ internal static class RendalHost
         var api = app.MapGroup("/api");
         SignInEndpoints.Map(api);
         BookEndpoints.Map(api);
+        JoinEndpoints.Map(api);
         var book = api.MapGroup("/books/{book:long}");
+        PeopleEndpoints.Map(book);
         IntakeEndpoints.Map(book);
         CustomerEndpoints.Map(book);
         CorrectionEndpoints.Map(book);

@@ -32,8 +32,6 @@ internal sealed record FirstRunRequest(string Key, string Name, string Password,
 /// <summary>Signing in and out, and the first run.</summary>
 internal static class SignInEndpoints
 {
-    private const int ShortestPassword = 10;
-
     public static void Map(RouteGroupBuilder api)
     {
         var group = api.MapGroup("/").WithTags("SignIn");
@@ -109,11 +107,7 @@ internal static class SignInEndpoints
             throw Unable.Invalid("Say the name that you will sign in with.");
         }
 
-        if (request.Password.Length < ShortestPassword)
-        {
-            throw Unable.Invalid($"The password needs at least {ShortestPassword} characters.");
-        }
-
+        NewPassword.Check(request.Password);
         request.Book.Check();
         var person = await people.AddAsync(request.Name.Trim(), hasher.HashPassword(null!, request.Password), cancel);
         await making.MakeAsync(request.Book, person, cancel);
@@ -121,7 +115,7 @@ internal static class SignInEndpoints
         return TypedResults.NoContent();
     }
 
-    private static Task BeginSessionAsync(HttpContext context, long person, string name)
+    internal static Task BeginSessionAsync(HttpContext context, long person, string name)
     {
         var identity = new ClaimsIdentity([new Claim(ClaimTypes.NameIdentifier, person.ToString(CultureInfo.InvariantCulture)), new Claim(ClaimTypes.Name, name)], CookieAuthenticationDefaults.AuthenticationScheme);
         return context.SignInAsync(new ClaimsPrincipal(identity), new AuthenticationProperties { IsPersistent = true });

@@ -100,13 +100,9 @@ public class SenderTests(RunningRendal rendal)
     /// <summary>Another person who was given the book.</summary>
     private async Task<HttpClient> ColleagueAsync(Desk desk)
     {
-        var name = $"colleague-{Guid.NewGuid():N}";
-        var hash = rendal.App.Services.GetRequiredService<Microsoft.AspNetCore.Identity.PasswordHasher<Store.People.Person>>().HashPassword(null!, "a colleague's");
-        var person = await rendal.App.Services.GetRequiredService<Store.People.PersonStore>().AddAsync(name, hash, Cancel);
-        await using var give = Source.CreateCommand($"insert into book_person (book_id, person_id) values ({desk.Book}, {person})");
-        await give.ExecuteNonQueryAsync(Cancel);
+        var given = await desk.Browser.PostJsonAsync($"{desk.Api}/people", new { name = $"colleague-{Guid.NewGuid():N}" });
         var browser = rendal.Browser();
-        Assert.Equal(HttpStatusCode.NoContent, (await browser.PostAsJsonAsync("/api/session", new { name, password = "a colleague's" }, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await browser.PostAsJsonAsync("/api/invitations/join", new { key = given.Text("key"), password = "a colleague's" }, Cancel)).StatusCode);
         return browser;
     }
 

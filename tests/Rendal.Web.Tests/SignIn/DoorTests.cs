@@ -8,7 +8,7 @@ namespace Rendal.Web.Tests.SignIn;
 public class DoorTests(RunningRendal rendal)
 {
     /// <summary>What has to be open to those who are not signed in yet.</summary>
-    private static readonly string[] Open = ["POST /api/session", "GET /api/first-run", "POST /api/first-run"];
+    private static readonly string[] Open = ["POST /api/session", "GET /api/first-run", "POST /api/first-run", "GET /api/invitations/{key}", "POST /api/invitations/join"];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 

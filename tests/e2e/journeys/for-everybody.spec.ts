@@ -36,6 +36,7 @@ const views: [string, (page: Page) => Promise<void>][] = [
       await expect(page.getByRole("row", { name: /Address ✓ in order/ })).toBeVisible();
     },
   ],
+  ["people", async (page) => await expect(page.getByRole("row", { name: "marta · you has the book" })).toBeVisible()],
   ["dispatch", async (page) => await expect(page.getByRole("heading", { name: "Dispatch log" })).toBeVisible()],
   [
     "postroom",

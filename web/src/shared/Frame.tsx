@@ -118,6 +118,7 @@ export function Frame() {
             items: [
               { key: "tone", label: tone === "light" ? "Dark tones" : "Light tones" },
               { key: "address", label: "Your address…" },
+              { key: "people", label: "Who has this book" },
               { key: "keys", label: "Keys" },
               { key: "out", label: "Sign out" },
             ],
@@ -128,7 +129,9 @@ export function Frame() {
                   ? setHelp(true)
                   : key === "address"
                     ? setTelling(true)
-                    : void signOut(),
+                    : key === "people"
+                      ? void navigate(`/books/${book}/people`)
+                      : void signOut(),
           }}
         >
           <Button size="small" type="text" aria-label={`${session.data.name}: settings and sign out`}>

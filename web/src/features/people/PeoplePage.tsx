@@ -1,0 +1,145 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, Button, Input } from "antd";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { api, must, type Schemas } from "../../shared/api/client";
+import { day } from "../../shared/figure";
+import { useBook, useBookId } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import "./people.css";
+
+/** Who may open the book: who has it, who is invited, and giving it to one more. */
+export function PeoplePage() {
+  const book = useBookId();
+  const firm = useBook();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [name, setName] = useState("");
+  const again = () => client.invalidateQueries({ queryKey: ["people", book] });
+  const people = useQuery({
+    queryKey: ["people", book],
+    queryFn: () => must(api.GET("/api/books/{book}/people", { params: { path: { book } } })),
+  });
+  const giving = useMutation({
+    mutationFn: (to: string) =>
+      must(api.POST("/api/books/{book}/people", { params: { path: { book } }, body: { name: to } })),
+    onSuccess: async () => {
+      setName("");
+      await again();
+    },
+  });
+  const taking = useMutation({
+    mutationFn: ({ id }: Schemas["PersonLine"]) =>
+      must(api.DELETE("/api/books/{book}/people/{person}", { params: { path: { book, person: id } } })),
+    onSuccess: async (_, { isYou }) => {
+      if (isYou) {
+        await client.resetQueries();
+        await navigate("/");
+      } else {
+        await again();
+      }
+    },
+  });
+  const withdrawing = useMutation({
+    mutationFn: (id: number) =>
+      must(api.DELETE("/api/books/{book}/people/invitations/{id}", { params: { path: { book, id } } })),
+    onSuccess: async () => {
+      giving.reset();
+      await again();
+    },
+  });
+  const problem = giving.error ?? taking.error ?? withdrawing.error;
+  return (
+    <div className="people">
+      <h1>Who has this book</h1>
+      <p className="quiet">
+        Whoever has the book of {firm.data?.name} can do all there is to do in it, under their own name.
+      </p>
+      {problem && <Alert type="error" title={problem.message} style={{ marginBottom: 12 }} />}
+      <Waiting query={people}>
+        {(who) => (
+          <table className="ledger">
+            <thead>
+              <tr>
+                <th scope="col">Name</th>
+                <th scope="col">How it stands</th>
+                <th scope="col">
+                  <span className="visually-hidden">What can be done</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {who.people.map((p) => (
+                <tr key={p.id}>
+                  <td>
+                    {p.name}
+                    {p.isYou && <span className="quiet"> · you</span>}
+                  </td>
+                  <td>has the book</td>
+                  <td>
+                    {who.people.length > 1 && (
+                      <button type="button" className="link" onClick={() => taking.mutate(p)}>
+                        {p.isYou ? "Give it up" : "Take it away"}
+                        {!p.isYou && <span className="visually-hidden"> from {p.name}</span>}
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+              {who.invitations.map((i) => (
+                <tr key={`invited ${i.id}`}>
+                  <td>{i.name}</td>
+                  <td>
+                    {i.isTooOld ? "the invitation was not followed by " : `invited by ${i.by}, good until `}
+                    {day(i.goodUntil)}
+                  </td>
+                  <td>
+                    <button type="button" className="link" onClick={() => withdrawing.mutate(i.id)}>
+                      Take the invitation back<span className="visually-hidden"> from {i.name}</span>
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </Waiting>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          giving.mutate(name);
+        }}
+      >
+        <label htmlFor="given-to">Give it to</label>
+        <Input
+          id="given-to"
+          placeholder="the name they sign in with"
+          value={name}
+          maxLength={100}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Button type="primary" htmlType="submit" loading={giving.isPending} disabled={name.trim() === ""}>
+          Give the book
+        </Button>
+      </form>
+      {giving.data && <Given given={giving.data} />}
+    </div>
+  );
+}
+
+/** What came of giving the book: they have it, or an address is to be passed on. */
+function Given({ given }: { given: Schemas["GivenView"] }) {
+  if (given.key === null || given.goodUntil === null) {
+    return <Alert type="success" title={`${given.name} has the book now.`} style={{ marginTop: 12 }} />;
+  }
+  const address = `${window.location.origin}/join?key=${given.key}`;
+  return (
+    <section className="sheet invitation" aria-label={`Invitation of ${given.name}`}>
+      <p>
+        Nobody called {given.name} can sign in yet. Pass this address on to them; there they choose a password. It can
+        be followed once, until {day(given.goodUntil)}, and is not shown again.
+      </p>
+      <Input readOnly aria-label="Address to pass on" value={address} onFocus={(e) => e.target.select()} />
+    </section>
+  );
+}
