@@ -16,8 +16,8 @@ namespace Rendal.Trials;
 /// <param name="Twice">How many arrived more than once. None may.</param>
 /// <param name="Missing">How many count as sent and did not arrive. None may.</param>
 /// <param name="UnsureNeverThere">
-/// How many are unsure of which the server never had the end: killed in the moment between writing down that the end goes
-/// out and its going out.
+/// How many are unsure of which the server never had the end: killed in the microseconds between the note that the end is
+/// given and its going out. None should be.
 /// </param>
 internal sealed record KillResult(int Parcels, int Kills, int Sent, int Unsure, int Elsewhere, int Twice, int Missing, int UnsureNeverThere)
 {

@@ -1,4 +1,5 @@
 using Npgsql;
+using NpgsqlTypes;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Store.Layouts;
@@ -183,8 +184,11 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// Sees to what dead workers had claimed: a parcel whose message the server cannot have had whole is released
     /// again; one that the server was given whole without an answer is unsure.
     /// </summary>
+    /// <param name="given">Tells of workers of this machine whether they came to give an end that was about to be given.</param>
+    /// <param name="now">The time.</param>
+    /// <param name="cancel">Stops it.</param>
     /// <returns>How many parcels were seen to.</returns>
-    public async Task<int> RecoverAsync(DateTimeOffset now, CancellationToken cancel)
+    public async Task<int> RecoverAsync(GivenEnds given, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         var workers = await connection.Sql("select distinct worker from parcel where state = 'sending'").ListAsync(r => r.GetInt64(0), cancel);
@@ -200,18 +204,19 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             seenTo += await connection.Sql(
                 """
                 with open_try as (
-                    select p.book_id, p.id, t.id as try_id, t.ending_at from parcel p
+                    select p.book_id, p.id, t.id as try_id, t.ending_at is not null and ($3::bigint[] is null or t.id = any ($3)) as is_given from parcel p
                     left join dispatch_try t on t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null
                     where p.state = 'sending' and p.worker = $1 for update of p),
                 ended as (
-                    update dispatch_try t set ended_at = $2, ending = case when t.ending_at is null then 'stopped' else 'unanswered' end,
-                        answer = case when t.ending_at is null then 'The program stopped before the server had the whole message.' else 'The program stopped after the server had been given the message and before it answered.' end
+                    update dispatch_try t set ended_at = $2, ending = case when o.is_given then 'unanswered' else 'stopped' end,
+                        answer = case when o.is_given then 'The program stopped after the server had been given the message and before it answered.' else 'The program stopped before the server had the whole message.' end
                     from open_try o where t.book_id = o.book_id and t.id = o.try_id)
-                update parcel p set worker = null, try_from = $2, state = case when o.ending_at is null then 'released' else 'unsure' end
+                update parcel p set worker = null, try_from = $2, state = case when o.is_given then 'unsure' else 'released' end
                 from open_try o where p.book_id = o.book_id and p.id = o.id
                 """,
-                worker, now.ToUniversalTime()).RunAsync(cancel);
+                worker, now.ToUniversalTime(), new NpgsqlParameter<long[]?> { TypedValue = given.Of(worker)?.ToArray(), NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Bigint }).RunAsync(cancel);
             await transaction.CommitAsync(cancel);
+            given.Forget(worker);
         }
 
         return seenTo;

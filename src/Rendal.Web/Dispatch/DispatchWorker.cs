@@ -17,6 +17,8 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
     private static readonly TimeSpan AMoment = TimeSpan.FromMilliseconds(1);
     private static readonly TimeSpan LookAgainWhileSending = TimeSpan.FromMilliseconds(500);
 
+    private readonly GivenEnds given = new(Path.Combine(parts.Data, "sending"), parts.DatabaseName);
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         // Making messages takes as many threads as there are processors for some time; what is carried must not wait for one.
@@ -28,7 +30,8 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
             try
             {
                 await using var worker = await queue.RegisterAsync(stoppingToken);
-                await using var sending = new ParcelSending(queue, worker.Number, books, source, secrets, parts, clock, log);
+                using var notes = given.Begin(worker.Number);
+                await using var sending = new ParcelSending(queue, worker.Number, notes, books, source, secrets, parts, clock, log);
                 await SendAsync(worker, sending, stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
@@ -57,7 +60,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
         {
             while (!stop.IsCancellationRequested)
             {
-                await queue.RecoverAsync(clock.GetUtcNow(), stop);
+                await queue.RecoverAsync(given, clock.GetUtcNow(), stop);
                 var nothingAt = await SendAllAsync(worker, sending, underWay, stop);
                 await sending.RestAsync();
                 await ends.TellAsync(stop);

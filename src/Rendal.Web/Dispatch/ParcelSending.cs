@@ -21,14 +21,15 @@ internal sealed partial class ParcelSending : IAsyncDisposable
     private readonly SemaphoreSlim begun = new(BegunAtOnce);
     private readonly DispatchQueue queue;
     private readonly long worker;
+    private readonly GivenNotes notes;
     private readonly TimeProvider clock;
     private readonly ILogger log;
     private readonly Turns<MessageMaker> makers;
     private readonly Postmen postmen;
 
-    public ParcelSending(DispatchQueue queue, long worker, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger log)
+    public ParcelSending(DispatchQueue queue, long worker, GivenNotes notes, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger log)
     {
-        (this.queue, this.worker, this.clock, this.log) = (queue, worker, clock, log);
+        (this.queue, this.worker, this.notes, this.clock, this.log) = (queue, worker, notes, clock, log);
         makers = new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(books, source, clock, log));
         postmen = new Postmen(secrets, parts);
     }
@@ -154,6 +155,8 @@ internal sealed partial class ParcelSending : IAsyncDisposable
                 {
                     throw new TakenOver();
                 }
+
+                notes.Note(dispatchTry);
             });
             return outcome.Without(self);
         }

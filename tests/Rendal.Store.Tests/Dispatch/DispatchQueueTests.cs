@@ -14,7 +14,9 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     private static readonly Outcome Accepted = new(Ending.Accepted, "250 2.0.0 kept", [new RecipientAnswer("AB01@inn.example", true, "250 2.1.5 ok")]);
 
     private NpgsqlDataSource source = null!;
+    private readonly string folder = Directory.CreateTempSubdirectory("rendal-given-").FullName;
     private DispatchQueue queue = null!;
+    private GivenEnds given = null!;
     private TestBook book = null!;
 
     private static DateOnly Today => DateOnly.FromDateTime(TestBook.Now.UtcDateTime);
@@ -25,10 +27,15 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         source = await postgres.NewDatabaseAsync();
         queue = new DispatchQueue(source);
+        given = new GivenEnds(folder, "tests");
         book = await Postgres.NewBookAsync(source);
     }
 
-    public ValueTask DisposeAsync() => source.DisposeAsync();
+    public async ValueTask DisposeAsync()
+    {
+        await source.DisposeAsync();
+        Directory.Delete(folder, recursive: true);
+    }
 
     [Fact]
     public async Task Workers_that_claim_at_once_never_get_the_same_parcel()
@@ -59,7 +66,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         await using (var dying = await queue.RegisterAsync(Cancel))
         {
             Assert.NotNull(await ClaimAsync(dying, TestBook.Now));
-            Assert.Equal(0, await queue.RecoverAsync(TestBook.Now, Cancel));
+            Assert.Equal(0, await queue.RecoverAsync(given, TestBook.Now, Cancel));
             await KillAsync(dying);
         }
 
@@ -102,6 +109,27 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
 
         await DrainAsync();
         Assert.Equal(ParcelState.Sent, (await book.StatesAsync(released.Round))["AB01"]);
+    }
+
+    [Theory]
+    [InlineData(false, ParcelState.Released, "stopped")]
+    [InlineData(true, ParcelState.Unsure, "unanswered")]
+    public async Task Who_was_killed_between_writing_down_that_the_end_goes_out_and_its_going_out_leaves_nothing_unsure(bool wasNoted, ParcelState state, string ending)
+    {
+        var released = await book.ReleasedAsync("AB01");
+        await using (var dying = await queue.RegisterAsync(Cancel))
+        {
+            var parcel = (await ClaimAsync(dying, TestBook.Now))!;
+            var dispatchTry = (await queue.BeginTryAsync(parcel, dying.Number, Message(parcel), null, TestBook.Now))!.Value;
+            Assert.True(await queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now));
+            GivenEndsTests.Kill(given, folder, dying.Number, wasNoted ? [dispatchTry] : [dispatchTry + 1]);
+            await KillAsync(dying);
+            await RecoverAsync(1);
+        }
+
+        Assert.Equal(state, (await book.StatesAsync(released.Round))["AB01"]);
+        Assert.Equal(ending, Assert.Single(await new DispatchLog(source, book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Ending);
+        Assert.Empty(Directory.GetFiles(folder));
     }
 
     [Fact]
@@ -438,7 +466,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         var seenTo = 0;
         while (seenTo < parcels)
         {
-            seenTo += await queue.RecoverAsync(TestBook.Now, Cancel);
+            seenTo += await queue.RecoverAsync(given, TestBook.Now, Cancel);
         }
 
         Assert.Equal(parcels, seenTo);
