@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { pdfText } from "../documents";
-import { makeBook, prepareRound, signIn, takeIn } from "../people";
+import { choose, makeBook, prepareRound, signIn, takeIn } from "../people";
 
 test("balances are confirmed, by message in the customer’s language and by post, and one goes once more", async ({
   page,
@@ -63,8 +63,7 @@ test("balances are confirmed, by message in the customer’s language and by pos
     expect(printed).toContain("Confirmation of balance");
 
     await page.getByRole("link", { name: "Dispatch log" }).click();
-    await page.getByLabel("Outcome").click();
-    await page.getByTitle("printed", { exact: true }).click();
+    await choose(page, "Outcome", "printed");
     await expect(page.getByText("1 entry")).toBeVisible();
     const pane = page.getByRole("region", { name: "The message as sent" });
     await expect(pane).toContainText("By post to 3 Quay Street, Harrow Dale HD2 4RT");
@@ -82,8 +81,7 @@ test("balances are confirmed, by message in the customer’s language and by pos
   });
 
   await test.step("one goes once more, and is marked as that", async () => {
-    await page.getByLabel("Outcome").click();
-    await page.getByTitle("accepted", { exact: true }).click();
+    await choose(page, "Outcome", "accepted");
     await page.getByRole("button", { name: "Eldwick Manor" }).click();
     await page.getByRole("button", { name: "Send it once more…" }).click();
     await expect(page.getByRole("heading", { name: "Year end, once more", exact: true })).toBeVisible();
@@ -91,8 +89,7 @@ test("balances are confirmed, by message in the customer’s language and by pos
     await page.getByRole("button", { name: "Release 1 message" }).click();
     await expect(page.getByText("1 of 1 sent")).toBeVisible();
     await page.getByRole("link", { name: "Dispatch log" }).click();
-    await page.getByLabel("Round", { exact: true }).click();
-    await page.getByTitle("Year end, once more", { exact: true }).click();
+    await choose(page, "Round", "Year end, once more");
     await expect(page.getByText("1 entry")).toBeVisible();
     await expect(page.getByText("Year end, once more (a repeat)")).toBeVisible();
   });
