@@ -24,6 +24,8 @@ export default defineConfig({
     timezoneId: "Europe/London",
     actionTimeout: 60_000,
     trace: "off",
+    // A list that still grows moves its options between the press and the release of the button on a busy machine.
+    contextOptions: { reducedMotion: "reduce" },
     launchOptions: {
       executablePath: process.env["RENDAL_CHROMIUM"] ?? "/usr/bin/chromium",
       args: [

@@ -2,6 +2,9 @@ import { readFile, writeFile } from "node:fs/promises";
 import { expect, test, type Page } from "@playwright/test";
 import { makeBook, signIn } from "../people";
 
+// By keyboard nothing is hit while it moves: these are the journeys that have the movement the others do without.
+test.use({ contextOptions: { reducedMotion: "no-preference" } });
+
 const noticed = (page: Page) => page.getByRole("complementary", { name: "What was found" });
 const chosenCell = (page: Page) => page.getByRole("gridcell", { selected: true });
 

@@ -1,5 +1,6 @@
 import { App, ConfigProvider, theme as antd } from "antd";
 import { createContext, useContext, useLayoutEffect, useMemo, useState, type ReactNode } from "react";
+import { useReducedMotion } from "./useReducedMotion";
 
 type Tone = "light" | "dark";
 
@@ -38,6 +39,7 @@ export function ToneProvider({ children }: { children: ReactNode }) {
         ? "dark"
         : "light";
   });
+  const still = useReducedMotion();
   useLayoutEffect(() => {
     document.documentElement.dataset.tone = tone;
   }, [tone]);
@@ -83,6 +85,8 @@ export function ToneProvider({ children }: { children: ReactNode }) {
             fontSize: 14,
             controlHeight: 30,
             wireframe: false,
+            // The library's lists and dialogs come in by an animation and stay invisible where a style forbids it: it must know.
+            motion: !still,
             motionDurationMid: "0.1s",
             motionDurationSlow: "0.12s",
           },
