@@ -67,6 +67,12 @@ public readonly record struct Cell
         return left.Length == 0 ? Empty : new Cell(left);
     }
 
+    /// <summary>A cell of text that is encoded in UTF-8, read as <see cref="Of(string)"/> reads it.</summary>
+    public static Cell Of(ReadOnlySpan<byte> utf8) =>
+        utf8.Length > 0 && utf8[0] != ' ' && utf8[^1] != ' ' && utf8.IndexOfAnyExceptInRange((byte)' ', (byte)'~') < 0
+            ? new Cell(Encoding.Latin1.GetString(utf8))
+            : Of(Encoding.UTF8.GetString(utf8));
+
     /// <summary>A cell that holds a number.</summary>
     public static Cell Of(decimal number) => new(number);
 

@@ -66,6 +66,9 @@ public sealed class LedgerReader
     /// <summary>The headings of the columns without a meaning for the rules, in the order of the values that each row has for them.</summary>
     public IReadOnlyList<string> ExtraHeadings => extraHeadings;
 
+    /// <summary>Whether the file has a column of this meaning; where it has none, every row is empty there.</summary>
+    public bool Has(ColumnMeaning meaning) => reading.Has(meaning);
+
     /// <summary>Whether the file gives what is outstanding.</summary>
     public bool HasOutstanding => reading.HasOutstanding;
 

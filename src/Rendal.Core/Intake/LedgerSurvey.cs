@@ -13,15 +13,15 @@ public sealed class LedgerSurvey
     private readonly Dictionary<int, AmountColumn> amounts = [];
     private readonly Dictionary<int, DateColumn> dates = [];
     private readonly Dictionary<int, CreditSigns> signs = [];
-    private readonly NamesWithCodes names = new();
+    private readonly RowRoles roles;
+    private NamesWithCodes? names;
     private int named;
+    private int withoutCode;
     private int unnamed;
     private int firstGroup;
     private int firstItem;
 
-    private LedgerSurvey()
-    {
-    }
+    private LedgerSurvey(Reading reading) => roles = new RowRoles(reading);
 
     /// <summary>How many rows with content stand below the headings, total lines included.</summary>
     public int RowCount { get; private set; }
@@ -29,7 +29,7 @@ public sealed class LedgerSurvey
     /// <summary>Goes through the table with the meanings of its columns known.</summary>
     public static LedgerSurvey Of(LedgerTable table, Reading reading, AppliedCorrections corrections)
     {
-        var survey = new LedgerSurvey();
+        var survey = new LedgerSurvey(reading);
         foreach (var column in reading.Columns)
         {
             if (column.Meaning.IsAmount())
@@ -46,14 +46,8 @@ public sealed class LedgerSurvey
         var kind = reading.Of(ColumnMeaning.Kind);
         var isCredit = new Memo<bool>(word => KindWords.Of(word, reading.Kinds)?.IsCredit() == true);
         var signed = new[] { reading.Of(ColumnMeaning.Outstanding), reading.Of(ColumnMeaning.Amount) }.OfType<ColumnReading>().ToList();
-        var roles = new RowRoles(reading);
-        foreach (var line in LedgerLines.Of(table, reading with { CarriesDown = false }, corrections))
+        foreach (var line in Lines(table, reading, corrections))
         {
-            if (line.Role is not (RowRole.Item or RowRole.Total) || line.LeftOut is not null)
-            {
-                continue;
-            }
-
             var row = line.Row;
             survey.RowCount++;
             survey.ShowNotations(row);
@@ -70,7 +64,13 @@ public sealed class LedgerSurvey
                 }
             }
 
-            survey.ShowName(line, roles);
+            survey.ShowCustomer(line);
+        }
+
+        // In most files every row has its code, and to look each name up takes half as long as all the rest.
+        if (survey.withoutCode > 0 && reading.Has(ColumnMeaning.CustomerCode))
+        {
+            survey.names = new NamesWithCodes(Lines(table, reading, corrections).Where(line => line.Role == RowRole.Item && !survey.roles.IsGroup(line.Row)));
         }
 
         return survey;
@@ -86,7 +86,7 @@ public sealed class LedgerSurvey
     public DateColumn Dates(int column) => dates[column];
 
     /// <summary>The one code that stands beside this name elsewhere in the file; null where none or several do.</summary>
-    public string? CodeOf(string name) => names.CodeOf(name);
+    public string? CodeOf(string name) => names?.CodeOf(name);
 
     /// <summary>
     /// Whether customers are named once above their rows: where there is a column for them, a quarter of the rows or
@@ -99,6 +99,9 @@ public sealed class LedgerSurvey
                 : unnamed > 1 && unnamed * 4 >= named + unnamed && (firstGroup > 0 || named > 0) ? (true, $"{unnamed} of {named + unnamed} rows name none")
                 : (false, $"only {unnamed} of {named + unnamed} rows {(unnamed == 1 ? "names" : "name")} none")
             : firstGroup > 0 && firstGroup < firstItem ? (true, $"row {firstGroup} names one above its rows") : (false, "");
+
+    private static IEnumerable<LedgerLine> Lines(LedgerTable table, Reading reading, AppliedCorrections corrections) =>
+        LedgerLines.Of(table, reading with { CarriesDown = false }, corrections).Where(line => line.Role is RowRole.Item or RowRole.Total && line.LeftOut is null);
 
     private void ShowNotations(FileRow row)
     {
@@ -119,8 +122,9 @@ public sealed class LedgerSurvey
         }
     }
 
-    private void ShowName(LedgerLine line, RowRoles roles)
+    private void ShowCustomer(LedgerLine line)
     {
+        withoutCode += line.Code.Length == 0 && line.Name.Length > 0 ? 1 : 0;
         if (roles.IsGroup(line.Row))
         {
             firstGroup = firstGroup == 0 ? line.Row.Number : firstGroup;
@@ -135,9 +139,5 @@ public sealed class LedgerSurvey
         }
 
         named++;
-        if (line.Code.Length > 0 && line.Name.Length > 0)
-        {
-            names.Show(line.Name, line.Code);
-        }
     }
 }

@@ -8,23 +8,25 @@ internal sealed class NamesWithCodes
     private readonly Dictionary<string, Codes> byFolded = new(StringComparer.Ordinal);
     private readonly Memo<Codes> byName;
 
-    public NamesWithCodes() => byName = new(name =>
+    /// <summary>Goes through the lines of a file.</summary>
+    public NamesWithCodes(IEnumerable<LedgerLine> lines)
     {
-        var folded = FoldedName.Of(name);
-        if (!byFolded.TryGetValue(folded, out var codes))
+        byName = new(name =>
         {
-            byFolded.Add(folded, codes = new Codes());
+            var folded = FoldedName.Of(name);
+            if (!byFolded.TryGetValue(folded, out var codes))
+            {
+                byFolded.Add(folded, codes = new Codes());
+            }
+
+            return codes;
+        });
+        foreach (var line in lines.Where(l => l.Code.Length > 0 && l.Name.Length > 0))
+        {
+            var codes = byName.Of(line.Name);
+            codes.AreSeveral |= codes.First is not null && codes.First != line.Code;
+            codes.First ??= line.Code;
         }
-
-        return codes;
-    });
-
-    /// <summary>Shows a name with the code beside it.</summary>
-    public void Show(string name, string code)
-    {
-        var codes = byName.Of(name);
-        codes.AreSeveral |= codes.First is not null && codes.First != code;
-        codes.First ??= code;
     }
 
     /// <summary>The one code that stands beside a name; null where none or several do.</summary>

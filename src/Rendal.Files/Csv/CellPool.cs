@@ -1,5 +1,4 @@
 using System.IO.Hashing;
-using System.Text;
 using Rendal.Core.Intake;
 
 namespace Rendal.Files.Csv;
@@ -29,7 +28,7 @@ internal sealed class CellPool
 
         if (places is null || text.Length > LongestKept)
         {
-            return Cell.Of(Encoding.UTF8.GetString(text));
+            return Cell.Of(text);
         }
 
         ref var place = ref places[(int)(XxHash3.HashToUInt64(text) & (Places - 1))];
@@ -39,7 +38,7 @@ internal sealed class CellPool
         }
         else
         {
-            place = (text.ToArray(), Cell.Of(Encoding.UTF8.GetString(text)));
+            place = (text.ToArray(), Cell.Of(text));
         }
 
         var cell = place.Cell;

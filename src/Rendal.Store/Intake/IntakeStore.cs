@@ -173,9 +173,9 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     {
         await connection.Sql("select make_ledger_rows($1)", id).RunAsync(cancel);
         var setAside = new List<RowSetAside>();
-        await using (var copy = await BinaryCopy.BeginAsync(connection, RowCopy.Command(id), cancel))
+        await using (var copy = await BinaryCopy.BeginAsync(connection, RowCopy.Command(id, reader), cancel))
         {
-            var writer = new RowCopy(copy, book, id);
+            var writer = new RowCopy(copy, reader);
             foreach (var read in reader.Rows())
             {
                 if (read.Row is { } row)

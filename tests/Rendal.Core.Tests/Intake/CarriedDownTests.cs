@@ -22,6 +22,13 @@ public class CarriedDownTests
         Assert.Equal(3, read.Reader.RowsRead);
     }
 
+    [Fact]
+    public void A_line_that_only_has_a_name_stands_for_the_code_that_stands_beside_it_elsewhere()
+    {
+        var read = Tables.Read(Tables.Of("Account|Name|Number|Date|Balance", "|Inn|||", "||T-1|01/10/2026|1.00", "||T-2|02/10/2026|2.00", "H1|Inn|T-3|03/10/2026|3.00"));
+        Assert.Equal(["H1", "H1", "H1"], read.Rows.Select(r => r.Customer));
+    }
+
     [Theory]
     [InlineData("Customer: H1 Inn at Kell", "H1", "Inn at Kell")]
     [InlineData("H1 – Inn at Kell", "H1", "Inn at Kell")]
