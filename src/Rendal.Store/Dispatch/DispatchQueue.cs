@@ -71,6 +71,10 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         return NpgsqlDataSource.Create(settings);
     }
 
+    /// <summary>Which database this is: the same wherever its server listens and after each start of it, and another for every other database.</summary>
+    public Task<string> DatabaseAsync(CancellationToken cancel) =>
+        source.Sql("select system_identifier || '/' || d.oid from pg_control_system(), pg_database d where d.datname = current_database()").OneAsync<string>(cancel);
+
     /// <summary>Opens a connection that makes its holder a worker for as long as it stays open, and that hears of releases.</summary>
     public async Task<WorkerConnection> RegisterAsync(CancellationToken cancel)
     {
@@ -201,6 +205,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 continue;
             }
 
+            var noted = given.Of(worker);
             seenTo += await connection.Sql(
                 """
                 with open_try as (
@@ -214,9 +219,12 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 update parcel p set worker = null, try_from = $2, state = case when o.is_given then 'unsure' else 'released' end
                 from open_try o where p.book_id = o.book_id and p.id = o.id
                 """,
-                worker, now.ToUniversalTime(), new NpgsqlParameter<long[]?> { TypedValue = given.Of(worker)?.ToArray(), NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Bigint }).RunAsync(cancel);
+                worker, now.ToUniversalTime(), new NpgsqlParameter<long[]?> { TypedValue = noted?.ToArray(), NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Bigint }).RunAsync(cancel);
             await transaction.CommitAsync(cancel);
-            given.Forget(worker);
+            if (noted is not null)
+            {
+                given.Forget(worker);
+            }
         }
 
         return seenTo;

@@ -9,7 +9,7 @@ namespace Rendal.Store.Dispatch;
 /// stays as long as the machine runs.
 /// </summary>
 /// <param name="folder">The folder of the files; made where it is missing.</param>
-/// <param name="database">Tells databases apart whose workers use the same folder.</param>
+/// <param name="database">Tells databases apart whose workers use the same folder, as <see cref="DispatchQueue.DatabaseAsync"/> does.</param>
 public sealed class GivenEnds(string folder, string database)
 {
     private const string BootFile = "/proc/sys/kernel/random/boot_id";
@@ -27,7 +27,8 @@ public sealed class GivenEnds(string folder, string database)
 
     /// <summary>
     /// The numbers of the tries of which a dead worker has given the end, or was about to in that moment. Null where that is not
-    /// known: the worker lives and has only lost the database, it ran on another machine, or this one was started since.
+    /// known: the worker lives and has only lost the database, it ran on another machine or as another user, or this machine was
+    /// started since.
     /// </summary>
     public IReadOnlySet<long>? Of(long worker)
     {
@@ -40,20 +41,14 @@ public sealed class GivenEnds(string folder, string database)
             var noted = bytes.AsSpan(Math.Min(header.Length, bytes.Length));
             return bytes.AsSpan().StartsWith(header) && noted.Length % sizeof(long) == 0 ? GivenNotes.Read(noted) : null;
         }
-        catch (IOException)
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
             return null;
         }
     }
 
     /// <summary>Throws the notes of a dead worker away, once all it had claimed is seen to.</summary>
-    public void Forget(long worker)
-    {
-        if (File.Exists(PathOf(worker)))
-        {
-            File.Delete(PathOf(worker));
-        }
-    }
+    public void Forget(long worker) => File.Delete(PathOf(worker));
 
     private string PathOf(long worker) => Path.Combine(folder, $"worker-{worker}");
 }

@@ -17,8 +17,6 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
     private static readonly TimeSpan AMoment = TimeSpan.FromMilliseconds(1);
     private static readonly TimeSpan LookAgainWhileSending = TimeSpan.FromMilliseconds(500);
 
-    private readonly GivenEnds given = new(Path.Combine(parts.Data, "sending"), parts.DatabaseName);
-
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         // Making messages takes as many threads as there are processors for some time; what is carried must not wait for one.
@@ -30,9 +28,10 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
             try
             {
                 await using var worker = await queue.RegisterAsync(stoppingToken);
+                var given = new GivenEnds(Path.Combine(parts.Data, "sending"), await queue.DatabaseAsync(stoppingToken));
                 using var notes = given.Begin(worker.Number);
                 await using var sending = new ParcelSending(queue, worker.Number, notes, books, source, secrets, parts, clock, log);
-                await SendAsync(worker, sending, stoppingToken);
+                await SendAsync(worker, given, sending, stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
             {
@@ -53,7 +52,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
         }
     }
 
-    private async Task SendAsync(WorkerConnection worker, ParcelSending sending, CancellationToken stop)
+    private async Task SendAsync(WorkerConnection worker, GivenEnds given, ParcelSending sending, CancellationToken stop)
     {
         var underWay = new List<Task>();
         try

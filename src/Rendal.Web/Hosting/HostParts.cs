@@ -1,6 +1,4 @@
-using System.Globalization;
 using System.Security.Cryptography.X509Certificates;
-using Npgsql;
 
 namespace Rendal.Web.Hosting;
 
@@ -15,9 +13,6 @@ namespace Rendal.Web.Hosting;
 /// <param name="FirstRunKey">The key that the first person needs; null where nobody can be the first.</param>
 internal sealed record HostParts(string Database, string Data, int Port, int MailPort, int ImapPort, Role Role, string? WebRoot, string? FirstRunKey)
 {
-    /// <summary>Which database it is: where, and its name there.</summary>
-    public string DatabaseName => new NpgsqlConnectionStringBuilder(Database) is { Host: var host, Port: var port, Database: var name } ? string.Create(CultureInfo.InvariantCulture, $"{host}:{port}/{name}") : "";
-
     /// <summary>Authorities whose certificates mail servers may have, beside those that the machine trusts; null for none.</summary>
     public X509Certificate2Collection? MailAuthorities { get; init; }
 }

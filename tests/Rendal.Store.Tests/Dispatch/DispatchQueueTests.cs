@@ -27,7 +27,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         source = await postgres.NewDatabaseAsync();
         queue = new DispatchQueue(source);
-        given = new GivenEnds(folder, "tests");
+        given = new GivenEnds(folder, await queue.DatabaseAsync(CancellationToken.None));
         book = await Postgres.NewBookAsync(source);
     }
 
@@ -130,6 +130,15 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         Assert.Equal(state, (await book.StatesAsync(released.Round))["AB01"]);
         Assert.Equal(ending, Assert.Single(await new DispatchLog(source, book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Ending);
         Assert.Empty(Directory.GetFiles(folder));
+    }
+
+    [Fact]
+    public async Task A_database_is_told_from_every_other_and_stays_the_same()
+    {
+        await using var other = await postgres.NewDatabaseAsync();
+        var known = await queue.DatabaseAsync(CancellationToken.None);
+        Assert.NotEqual(known, await new DispatchQueue(other).DatabaseAsync(CancellationToken.None));
+        Assert.Equal(known, await new DispatchQueue(source).DatabaseAsync(CancellationToken.None));
     }
 
     [Fact]

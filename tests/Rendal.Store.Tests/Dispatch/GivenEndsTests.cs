@@ -7,7 +7,7 @@ public sealed class GivenEndsTests : IDisposable
 {
     private readonly string folder = Directory.CreateTempSubdirectory("rendal-given-").FullName;
 
-    private GivenEnds Given => new(folder, "db.example:5432/rendal");
+    private GivenEnds Given => new(folder, "7712553475663190250/16385");
 
     [Fact]
     public void What_was_noted_is_known_once_its_worker_is_dead()
@@ -42,7 +42,7 @@ public sealed class GivenEndsTests : IDisposable
     public void Of_another_database_another_machine_or_before_the_machine_was_started_nothing_is_known()
     {
         Kill(Given, folder, 7, [41]);
-        Assert.Null(new GivenEnds(folder, "db.example:5432/another").Of(7));
+        Assert.Null(new GivenEnds(folder, "7712553475663190250/16386").Of(7));
         var file = Path.Combine(folder, "worker-7");
         var bytes = File.ReadAllBytes(file);
         bytes[0] ^= 1;
