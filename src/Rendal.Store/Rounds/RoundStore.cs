@@ -22,7 +22,8 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     private const string ParcelColumns = """
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
         p.accounts, p.reminder_level, p.layout_id, p.layout_version, p.on_paper,
-        coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and m.kind = 'failed' order by m.id desc limit 1) end, (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1), '')
+        coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and m.kind = 'failed' order by m.id desc limit 1) end,
+            case when p.state <> 'prepared' then (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end, '')
         """;
 
     /// <summary>All rounds, the newest first.</summary>

@@ -74,7 +74,7 @@ internal static class ParcelEndpoints
     private static async Task<Made> MakeAsync(long id, BookScope scope, CancellationToken cancel)
     {
         var (round, parcel) = await scope.Rounds.ParcelAsync(id, cancel) ?? throw Unable.NotFound("This parcel");
-        var preparation = await Preparation.LoadAsync(scope, round, cancel);
+        var preparation = await Preparation.LoadAsync(scope, round, parcel.Customer, cancel);
         var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, parcel.Accounts.Select(a => a.Key), cancel);
         var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await scope.Rounds.FrozenAsync(id, cancel);
         var card = frozen?.Card ?? preparation.Card(parcel.Customer);

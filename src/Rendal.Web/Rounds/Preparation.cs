@@ -84,7 +84,15 @@ internal sealed class Preparation
             : Purposes.Find([.. wordingUses.Where(u => u.Language == card.Language)], Purposes.Of(Round.Choice.Kind, reminderLevel), card.Language) ?? usual;
     }
 
-    public static async Task<Preparation> LoadAsync(BookScope scope, long id, CancellationToken cancel)
+    /// <summary>Loads a round for all its parcels.</summary>
+    public static async Task<Preparation> LoadAsync(BookScope scope, long id, CancellationToken cancel) =>
+        await LoadAsync(scope, id, await scope.Customers.AllAsync(cancel), cancel);
+
+    /// <summary>Loads a round to look at the parcel of one customer; the card of any other is not known to it.</summary>
+    public static async Task<Preparation> LoadAsync(BookScope scope, long id, string customer, CancellationToken cancel) =>
+        await LoadAsync(scope, id, await scope.Customers.FindAsync(customer, cancel) is { } card ? new() { [customer] = card } : [], cancel);
+
+    private static async Task<Preparation> LoadAsync(BookScope scope, long id, Dictionary<string, Customer> customers, CancellationToken cancel)
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
@@ -93,7 +101,7 @@ internal sealed class Preparation
 
         // What was released stays what it was, whatever is decided about its items later.
         var hand = round.ReleasedAt is null ? await ByHandAsync(scope, id, decisions, cancel) : round.ByHand;
-        return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, await scope.Customers.AllAsync(cancel), decisions, hand,
+        return new Preparation(scope, round, intake, await scope.Wordings.ListAsync(cancel), sender, customers, decisions, hand,
             round.Choice.ReminderLevels is null ? [] : await scope.Reminders.AllAsync(round.Id, round.RepeatOf, cancel),
             await scope.Layouts.ListAsync(cancel), await scope.Layouts.UsesAsync(cancel), await scope.Wordings.UsesAsync(cancel), await scope.Returned.AddressesAsync(cancel));
     }

@@ -17,6 +17,7 @@ var all = new Dictionary<string, Func<Task<IReadOnlyList<Measurement>>>>
     ["grouping"] = () => Task.FromResult(GroupingBench.Run()),
     ["documents"] = () => Task.FromResult(DocumentsBench.Run()),
     ["intake"] = IntakeBench.RunAsync,
+    ["round"] = RoundBench.RunAsync,
     ["sending"] = SendingBench.RunAsync,
     ["postroom"] = () => Task.FromResult(PostroomBench.Run()),
 };

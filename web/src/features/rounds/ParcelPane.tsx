@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Select, Tabs } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
@@ -14,33 +14,44 @@ import type { Parcel, Round } from "./useRound";
 export const paneTabs = ["message", "statement", "sources", "words"] as const;
 export type PaneTab = (typeof paneTabs)[number];
 
+// Preparing gives parcels new numbers and states; what was fetched for an earlier one does not serve.
+const versionOf = (round: Round, parcel: Parcel) => `${round.preparedAt ?? ""} ${parcel.standing}`;
+
+const viewOf = (book: number, round: Round, parcel: Parcel) =>
+  queryOptions({
+    queryKey: ["parcel", book, parcel.id, versionOf(round, parcel)],
+    queryFn: () =>
+      must(api.GET("/api/books/{book}/parcels/{parcel}", { params: { path: { book, parcel: parcel.id } } })),
+  });
+
 /** The parcel in view as its recipient will see it, what it is made of, and the words that it shares with the others. */
 export function ParcelPane({
   round,
   parcel,
+  next,
   tab,
   onTab,
   onWorded,
 }: {
   round: Round;
   parcel: Parcel;
+  /** The parcel that is likely looked at after it. */
+  next: Parcel | undefined;
   tab: PaneTab;
   onTab: (tab: PaneTab) => void;
   onWorded: () => void;
 }) {
   const book = useBookId();
   const base = `/api/books/${book}/parcels/${parcel.id}`;
-  // Preparing gives parcels new numbers and states; what was fetched for an earlier one does not serve.
-  const version = `${round.preparedAt ?? ""} ${parcel.standing}`;
-  const view = useQuery({
-    queryKey: ["parcel", book, parcel.id, version],
-    queryFn: () =>
-      must(api.GET("/api/books/{book}/parcels/{parcel}", { params: { path: { book, parcel: parcel.id } } })),
-  });
+  const version = versionOf(round, parcel);
+  const view = useQuery(viewOf(book, round, parcel));
+  // What is likely wanted after it is fetched once it is there itself; what goes wrong with that is told when it is looked at.
+  useQuery({ ...viewOf(book, round, next ?? parcel), enabled: view.isSuccess, notifyOnChangeProps: [] });
   return (
     <Waiting query={view}>
       {(v) => (
-        <article aria-label={`Parcel of ${v.name}`}>
+        // Anew for each: what stands behind a tab out of sight has no width to be drawn in.
+        <article key={parcel.id} aria-label={`Parcel of ${v.name}`}>
           <dl>
             {(v.to.length > 0 || v.post.length === 0) && (
               <>

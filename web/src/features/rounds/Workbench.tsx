@@ -1,5 +1,5 @@
 import { Button, Drawer, Input, Modal, type InputRef } from "antd";
-import { useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { count, day, moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
@@ -37,7 +37,7 @@ function Bench({ round }: { round: Round }) {
   const [puttingIn, setPuttingIn] = useState<{ customer: string; name: string }>();
   const [account, setAccount] = useState<string>();
   const finder = useRef<InputRef>(null);
-  const parcels = inOrder(round.parcels, find);
+  const parcels = useMemo(() => inOrder(round.parcels, find), [round.parcels, find]);
   const wanted = parameters.get("customer");
   const at = Math.max(
     0,
@@ -160,6 +160,7 @@ function Bench({ round }: { round: Round }) {
               <ParcelPane
                 round={round}
                 parcel={shown}
+                next={parcels[at + 1]}
                 tab={tab}
                 onTab={setTab}
                 onWorded={() => actions.prepare.mutate()}
