@@ -1,9 +1,7 @@
-import { DatePicker } from "antd";
-import dayjs from "dayjs";
+import { dayForms, readDay } from "./typedDay";
+import { TypedPicker } from "./TypedPicker";
 
-const written = ["D MMM YYYY", "D/M/YYYY", "D.M.YYYY", "YYYY-MM-DD"];
-
-/** A day, shown as the trade writes it and given as ISO; typed as 31 Oct 2026, 31/10/2026, 31.10.2026 or 2026-10-31. */
+/** A day, shown as the trade writes it and given as ISO; typed as `readDay` has it. */
 export function DayField({
   label,
   value,
@@ -20,15 +18,17 @@ export function DayField({
   onChange: (iso: string) => void;
 }) {
   return (
-    <DatePicker
+    <TypedPicker
       aria-label={label}
       size={size}
       placeholder={placeholder}
-      value={value ? dayjs(value) : null}
-      format={written}
-      allowClear={false}
+      value={value}
+      iso="YYYY-MM-DD"
+      format={dayForms}
+      read={readDay}
+      unread="is not a day. Write it as 31 Oct 2026 or 31/10/2026."
       disabled={disabled}
-      onChange={(day: dayjs.Dayjs | null) => day && onChange(day.format("YYYY-MM-DD"))}
+      onChange={onChange}
     />
   );
 }

@@ -1,7 +1,5 @@
-import { DatePicker } from "antd";
-import dayjs from "dayjs";
-
-const written = ["D MMM YYYY, HH:mm", "D MMM YYYY HH:mm", "D/M/YYYY HH:mm", "D.M.YYYY HH:mm", "YYYY-MM-DD HH:mm"];
+import { momentForms, readMoment } from "./typedDay";
+import { TypedPicker } from "./TypedPicker";
 
 /** A day and a time of it, by the clock of the book; given as 2026-11-02T07:30, empty for none. */
 export function MomentField({
@@ -16,15 +14,19 @@ export function MomentField({
   onChange: (moment: string) => void;
 }) {
   return (
-    <DatePicker
+    <TypedPicker
       aria-label={label}
       size="small"
       style={{ width: 190 }}
       placeholder={placeholder}
       showTime={{ format: "HH:mm" }}
-      format={written}
-      value={value ? dayjs(value) : null}
-      onChange={(moment: dayjs.Dayjs | null) => onChange(moment ? moment.format("YYYY-MM-DDTHH:mm") : "")}
+      value={value}
+      mayBeEmpty
+      iso="YYYY-MM-DDTHH:mm"
+      format={momentForms}
+      read={readMoment}
+      unread="is not a day with a time. Write it as 2 Nov 2026, 07:30."
+      onChange={onChange}
     />
   );
 }

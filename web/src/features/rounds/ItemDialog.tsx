@@ -42,10 +42,19 @@ export function ItemDialog({
       open
       okText={isIn ? "Leave out" : "Put in"}
       cancelText="Cancel"
-      okButtonProps={{ disabled: !reason.trim() }}
+      okButtonProps={{ disabled: !reason.trim(), htmlType: "submit" }}
       confirmLoading={actions.hold.isPending || actions.decide.isPending}
       onCancel={onClose}
-      onOk={done}
+      modalRender={(dialog) => (
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            done();
+          }}
+        >
+          {dialog}
+        </form>
+      )}
     >
       <div className="dialog-lines">
         {isIn && (
@@ -60,7 +69,7 @@ export function ItemDialog({
         )}
         <label>
           Reason
-          <Input autoFocus value={reason} onChange={(e) => setReason(e.target.value)} onPressEnter={done} />
+          <Input autoFocus value={reason} onChange={(e) => setReason(e.target.value)} />
         </label>
         {isIn && what === "hold" && (
           <div>

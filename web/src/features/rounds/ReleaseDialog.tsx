@@ -48,7 +48,12 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
     }
   };
   return (
-    <>
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        go();
+      }}
+    >
       <dl className="summary">
         <dt>Messages</dt>
         <dd>
@@ -96,7 +101,12 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         <dd>{s.enclosure}</dd>
         <dt>Leaves</dt>
         <dd>
-          <MomentField label="Leaves at" placeholder="now, unless you say when" value={at} onChange={setAt} />
+          <MomentField label="Leaves at" placeholder="now, unless you say when" value={at} onChange={setAt} />{" "}
+          {at !== "" && (
+            <button type="button" className="link" onClick={() => setAt("")}>
+              at once instead
+            </button>
+          )}
           {way === "mail" && allowed(s.forecast) && <p>{allowed(s.forecast)}</p>}
         </dd>
         <dt>Stays here</dt>
@@ -113,7 +123,6 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
             value={typed}
             placeholder={String(s.parcels)}
             onChange={(e) => setTyped(e.target.value)}
-            onPressEnter={go}
             autoFocus
           />
         </label>
@@ -122,16 +131,16 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         <Button onClick={onClose}>Not yet</Button>
         <Button
           type="primary"
+          htmlType="submit"
           disabled={!isReady}
           loading={release.isPending}
-          onClick={go}
           autoFocus={!s.countToBeTyped}
         >
           Release {count(s.parcels, s.papers > 0 ? "parcel" : "message")}
           {at !== "" && " for then"}
         </Button>
       </div>
-    </>
+    </form>
   );
 }
 
