@@ -83,6 +83,9 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         return await Browser.PostJsonAsync($"{Api}/rounds", new { name = "October", asOf = "2026-10-31" });
     }
 
+    /// <summary>The message of a parcel as it is looked at in the workbench.</summary>
+    public async Task<string> MessageAsync(long parcel) => (await Browser.GetJsonAsync($"{Api}/parcels/{parcel}")).Text("message");
+
     public Task<HttpResponseMessage> ReleaseAsync(long round, int count) =>
         System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/release", new { parcels = (long[]?)null, count }, Cancel);
 

@@ -8,6 +8,8 @@ internal static class Guards
     private const string PagePolicy =
         "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; connect-src 'self'; worker-src 'self' blob:; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
 
+    private const string MessagePolicy = "default-src 'none'; style-src 'unsafe-inline'; img-src data:";
+
     public static Task HeadersAsync(HttpContext context, RequestDelegate next)
     {
         var headers = context.Response.Headers;
@@ -42,7 +44,11 @@ internal static class Guards
     /// <summary>Sends the HTML of a message so that it can run nothing and fetch nothing, whoever frames it.</summary>
     public static IResult SandboxedHtml(HttpContext context, string html)
     {
-        context.Response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:; frame-ancestors 'self'";
+        context.Response.Headers.ContentSecurityPolicy = $"sandbox; {MessagePolicy}; frame-ancestors 'self'";
         return Results.Content(html, "text/html; charset=utf-8");
     }
+
+    /// <summary>The same for a page that is sent inside an answer, for a frame with <c>sandbox</c>: it carries its own policy.</summary>
+    public static string SandboxedPage(string html) =>
+        html.Replace("<head>", $"<head><meta http-equiv=\"Content-Security-Policy\" content=\"{MessagePolicy}\">", StringComparison.Ordinal);
 }

@@ -17,7 +17,8 @@ namespace Rendal.Web.Rounds;
 /// <summary>A parcel as it will arrive.</summary>
 /// <param name="To">The addresses that the message goes to; none where no message goes.</param>
 /// <param name="Post">The lines of the address that it goes to by post; none where nothing goes by post.</param>
-internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, IReadOnlyList<string> Post, string Subject, long WordingId, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, IReadOnlyList<DocumentLine> Documents);
+/// <param name="Message">The message as a page of its own that can run nothing and fetch nothing.</param>
+internal sealed record ParcelView(long Id, string Customer, string Name, string Standing, string Problem, string From, IReadOnlyList<string> To, IReadOnlyList<string> Post, string Subject, long WordingId, IReadOnlyList<string> EmptySlots, IReadOnlyList<string> WordingErrors, IReadOnlyList<DocumentLine> Documents, string Message);
 
 /// <summary>A file that is enclosed.</summary>
 internal sealed record DocumentLine(DocumentForm Form, string Name);
@@ -32,7 +33,6 @@ internal static class ParcelEndpoints
     {
         var group = book.MapGroup("/parcels/{parcel:long}").WithTags("Parcels");
         group.MapGet("", ViewAsync);
-        group.MapGet("/page", PageAsync);
         group.MapGet("/document", DocumentAsync);
         group.MapPost("/unsure", DecideUnsureAsync);
     }
@@ -42,17 +42,11 @@ internal static class ParcelEndpoints
         var made = await MakeAsync(parcel, scope, cancel);
         var sender = await scope.Senders.FindAsync(made.Preparation.Round.SenderId, cancel);
         var filled = made.Filled();
+        var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
         return new ParcelView(
             parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [], filled?.Subject ?? "", made.Preparation.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
-            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, [.. made.Layout.Layout.Forms.Order().Zip(DocumentFile.Names(made.Paper(), made.Layout.Layout), (form, name) => new DocumentLine(form, name))]);
-    }
-
-    private static async Task<IResult> PageAsync(long parcel, BookScope scope, HttpContext context, CancellationToken cancel)
-    {
-        var made = await MakeAsync(parcel, scope, cancel);
-        var filled = made.Filled();
-        var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
-        return Guards.SandboxedHtml(context, Letter.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? ""));
+            filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, [.. made.Layout.Layout.Forms.Order().Zip(DocumentFile.Names(made.Paper(), made.Layout.Layout), (form, name) => new DocumentLine(form, name))],
+            Guards.SandboxedPage(Letter.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? "")));
     }
 
     /// <summary>A file as it will be enclosed; as a PDF it can be looked at even where it goes out in another form alone.</summary>

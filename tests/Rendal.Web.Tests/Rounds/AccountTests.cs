@@ -157,7 +157,7 @@ public class AccountTests(RunningRendal rendal)
         var parcel = (await desk.SettledAsync(round.Id())).List("parcels").Single();
         Assert.Equal("sent", parcel.Text("standing"));
         Assert.Equal([("T-1", "50.00"), ("T-2", "0.00"), ("P-1", "0.00")], Open(await AccountAsync(desk, round, "AB01")));
-        var page = await desk.Browser.GetStringAsync($"{desk.Api}/parcels/{parcel.Id()}/page", Cancel);
+        var page = await desk.MessageAsync(parcel.Id());
         Assert.Contains("T-1", page, StringComparison.Ordinal);
         Assert.DoesNotContain("T-2", page, StringComparison.Ordinal);
     }

@@ -123,7 +123,7 @@ public class GroupRoundTests(RunningRendal rendal)
     }
 
     private static Task<string> PageAsync(Desk desk, JsonElement round, string customer) =>
-        desk.Browser.GetStringAsync($"{desk.Api}/parcels/{round.List("parcels").Single(p => p.Text("customer") == customer).Id()}/page", Cancel);
+        desk.MessageAsync(round.List("parcels").Single(p => p.Text("customer") == customer).Id());
 
     private static IEnumerable<(string Customer, string Sums)> Parcels(JsonElement round) =>
         round.List("parcels").Select(p => (p.Text("customer"), string.Join(' ', p.List("sums").OrderByDescending(s => s.Text("currency")).Select(s => s.Text("total"))))).OrderBy(p => p.Item1, StringComparer.Ordinal);

@@ -91,8 +91,7 @@ public class PurposeTests(RunningRendal rendal)
     private static async Task<(string Subject, string Page, string Document)> ParcelAsync(Desk desk, JsonElement round, string customer)
     {
         var id = round.List("parcels").Single(p => p.Text("customer") == customer).Id();
-        var page = await (await desk.Browser.GetAsync($"{desk.Api}/parcels/{id}/page", Cancel)).Content.ReadAsStringAsync(Cancel);
         var view = await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{id}");
-        return (view.Text("subject"), System.Net.WebUtility.HtmlDecode(page).Replace('\u00A0', ' '), view.List("documents").Single().Text("name"));
+        return (view.Text("subject"), System.Net.WebUtility.HtmlDecode(view.Text("message")).Replace('\u00A0', ' '), view.List("documents").Single().Text("name"));
     }
 }

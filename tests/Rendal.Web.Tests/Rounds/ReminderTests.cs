@@ -150,5 +150,5 @@ public class ReminderTests(RunningRendal rendal)
 
     private static async Task<string> SubjectAsync(Desk desk, JsonElement round, string customer) => (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{ParcelOf(round, customer)}")).Text("subject");
 
-    private static Task<string> PageAsync(Desk desk, JsonElement round, string customer) => desk.Browser.GetStringAsync($"{desk.Api}/parcels/{ParcelOf(round, customer)}/page", Cancel);
+    private static Task<string> PageAsync(Desk desk, JsonElement round, string customer) => desk.MessageAsync(ParcelOf(round, customer));
 }

@@ -41,7 +41,7 @@ public class RulesTests(RunningRendal rendal)
 
         var released = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{before.Id()}");
         Assert.Equal(["not due", "1–30", "31–60", "61–90", "90+"], released.List("ageLabels").Select(l => l.GetString()));
-        Assert.Contains("61–90 days", await desk.Browser.GetStringAsync($"{desk.Api}/parcels/{released.List("parcels").Single().Id()}/page", Cancel));
+        Assert.Contains("61–90 days", await desk.MessageAsync(released.List("parcels").Single().Id()));
     }
 
     [Fact]

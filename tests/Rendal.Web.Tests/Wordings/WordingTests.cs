@@ -69,7 +69,7 @@ public class WordingTests(RunningRendal rendal)
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Id();
         Assert.Equal("For {{ firm.name }} <b>& Sons</b>", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Text("subject"));
-        var page = await desk.Browser.GetStringAsync($"{desk.Api}/parcels/{parcel}/page", Cancel);
+        var page = await desk.MessageAsync(parcel);
         Assert.Contains("To {{ firm.name }} &lt;b&gt;&amp; Sons&lt;/b&gt;, {{ customer.code }}", page);
     }
 
@@ -85,7 +85,7 @@ public class WordingTests(RunningRendal rendal)
         await PutAsync(desk, "Statement", $"<p><img data-picture=\"{picture}\" alt=\"Tarnbrook Linen Hire\" width=\"180\"></p><p>Good day</p>");
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Id();
-        Assert.Contains($"src=\"data:image/png;base64,{Dot}\"", await desk.Browser.GetStringAsync($"{desk.Api}/parcels/{parcel}/page", Cancel), StringComparison.Ordinal);
+        Assert.Contains($"src=\"data:image/png;base64,{Dot}\"", await desk.MessageAsync(parcel), StringComparison.Ordinal);
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
         Assert.Contains($"src=\"data:image/png;base64,{Dot}\"", await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/page", Cancel), StringComparison.Ordinal);

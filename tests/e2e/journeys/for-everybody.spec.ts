@@ -137,7 +137,9 @@ for (const tone of tones) {
     const fullest = round.parcels.reduce((a, b) => (b.items > a.items ? b : a));
     await page.emulateMedia({ colorScheme: tone });
     await page.setViewportSize({ width: 360, height: 740 });
-    const message = await (await page.request.get(`/api/books/${book}/parcels/${fullest.id}/page`)).text();
+    const { message } = (await (await page.request.get(`/api/books/${book}/parcels/${fullest.id}`)).json()) as {
+      message: string;
+    };
     await page.setContent(message);
     await expect(page.getByRole("columnheader", { name: "Open" })).toBeVisible();
     expect(await page.evaluate(() => document.documentElement.scrollWidth), "nothing runs off the screen").toBe(360);

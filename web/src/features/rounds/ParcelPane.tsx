@@ -97,13 +97,7 @@ export function ParcelPane({
                   v.to.length === 0 && v.post.length > 0 ? (
                     <p className="quiet">No message goes to this customer, only the document, by post.</p>
                   ) : (
-                    <iframe
-                      key={version}
-                      title={`Message to ${v.name}`}
-                      sandbox=""
-                      src={`${base}/page`}
-                      className="letter-frame"
-                    />
+                    <iframe title={`Message to ${v.name}`} sandbox="" srcDoc={v.message} className="letter-frame" />
                   ),
               },
               {
