@@ -6,8 +6,6 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.Extensions.DependencyInjection;
-using Rendal.Store.Cluster;
-using Rendal.Store.Migrations;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Bench;
@@ -25,61 +23,43 @@ internal static class RoundBench
 
     public static async Task<IReadOnlyList<Measurement>> RunAsync()
     {
-        var folder = Directory.CreateTempSubdirectory("rendal-bench-").FullName;
-        try
+        await using var rendal = await WholeRendal.StartAsync(Role.Web, Path.GetFullPath("artifacts/web"));
+        var address = new Uri(rendal.App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
+        using var browser = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = address, Timeout = TimeSpan.FromMinutes(5) };
+        browser.DefaultRequestHeaders.Add("X-Rendal", "1");
+        await PostAsync(browser, "/api/first-run", new { key = WholeRendal.Key, name = Name, password = Password, book = new { name = "Bench", currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" } });
+        await PostAsync(browser, "/api/session", new { name = Name, password = Password });
+        var book = (await browser.GetFromJsonAsync<JsonElement>("/api/session")).GetProperty("books")[0].GetProperty("id").GetInt64();
+        await TakeInAsync(browser, rendal.Folder, book);
+
+        var rounds = $"/api/books/{book}/rounds";
+        var round = (await PostAsync(browser, rounds, new { name = Round, asOf = BenchLedger.AsOf })).GetProperty("id").GetInt64();
+        var times = new List<double>();
+        var prepared = 0;
+        for (var i = 0; i < Repeats; i++)
         {
-            await using var cluster = await LocalCluster.StartAsync(folder, forTests: false, CancellationToken.None);
-            var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
-            await Schema.UpgradeAsync(database);
-            const string key = "bench";
-            await using var app = RendalHost.Build(new HostParts(database.Application, folder, 0, 2525, 0, Role.Web, Path.GetFullPath("artifacts/web"), key));
-            await app.StartAsync();
-            var address = new Uri(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
-            using var browser = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = address, Timeout = TimeSpan.FromMinutes(5) };
-            browser.DefaultRequestHeaders.Add("X-Rendal", "1");
-            await PostAsync(browser, "/api/first-run", new { key, name = Name, password = Password, book = new { name = "Bench", currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" } });
-            await PostAsync(browser, "/api/session", new { name = Name, password = Password });
-            var book = (await browser.GetFromJsonAsync<JsonElement>("/api/session")).GetProperty("books")[0].GetProperty("id").GetInt64();
-            await TakeInAsync(browser, folder, book);
-
-            var rounds = $"/api/books/{book}/rounds";
-            var round = (await PostAsync(browser, rounds, new { name = Round, asOf = BenchLedger.AsOf })).GetProperty("id").GetInt64();
-            var times = new List<double>();
-            var prepared = 0;
-            for (var i = 0; i < Repeats; i++)
-            {
-                var watch = Stopwatch.StartNew();
-                prepared = (await PostAsync(browser, $"{rounds}/{round}/prepare", new { })).GetProperty("parcels").GetArrayLength();
-                times.Add(watch.Elapsed.TotalSeconds);
-            }
-
-            if (prepared < Parcels * 9 / 10)
-            {
-                throw new InvalidOperationException($"Only {prepared} parcels were made: what was measured did not come out right.");
-            }
-
-            var rate = prepared / Rounds.Median(times);
-            return [new Measurement($"a round of {prepared:N0} parcels of {Rows:N0} rows prepared, without documents", $"{rate:0} a second", "–", null, "≥ 1,000 a second"), .. Looked(address, book)];
+            var watch = Stopwatch.StartNew();
+            prepared = (await PostAsync(browser, $"{rounds}/{round}/prepare", new { })).GetProperty("parcels").GetArrayLength();
+            times.Add(watch.Elapsed.TotalSeconds);
         }
-        finally
+
+        if (prepared < Parcels * 9 / 10)
         {
-            Directory.Delete(folder, recursive: true);
+            throw new InvalidOperationException($"Only {prepared} parcels were made: what was measured did not come out right.");
         }
+
+        var rate = prepared / Rounds.Median(times);
+        return [new Measurement($"a round of {prepared:N0} parcels of {Rows:N0} rows prepared, without documents", $"{rate:0} a second", "–", null, "≥ 1,000 a second"), .. Looked(address, book)];
     }
 
     private static IEnumerable<Measurement> Looked(Uri address, long book)
     {
-        if (!File.Exists("/usr/bin/chromium"))
+        if (Chromium.Run("open-round.mjs", address.ToString().TrimEnd('/'), Name, Password, book.ToString(CultureInfo.InvariantCulture), Round, LookedThrough.ToString(CultureInfo.InvariantCulture)) is not { } told)
         {
             yield return new Measurement("its list on the screen", "–", "Chromium is not installed", null, "< 1 s");
             yield break;
         }
 
-        string[] words = ["tests/e2e/open-round.mjs", address.ToString().TrimEnd('/'), Name, Password, book.ToString(CultureInfo.InvariantCulture), Round, LookedThrough.ToString(CultureInfo.InvariantCulture)];
-        using var process = Process.Start(new ProcessStartInfo("node", words) { RedirectStandardOutput = true })!;
-        var answer = process.StandardOutput.ReadToEnd();
-        process.WaitForExit();
-        var told = process.ExitCode == 0 ? answer.Split(' ').Select(w => double.Parse(w, CultureInfo.InvariantCulture)).ToArray() : throw new InvalidOperationException("The round could not be opened.");
         yield return new Measurement("its list on the screen, from the click on the round", $"{told[0]:0} ms", "–", null, "< 1 s");
         yield return new Measurement("the first message on the screen after that", $"{told[1]:0} ms", "–", null, "< 200 ms");
         yield return new Measurement($"the message of the next parcel, the middle one of {LookedThrough}", $"{told[2]:0} ms", "–", null, "< 200 ms");

@@ -1,12 +1,8 @@
 using System.Diagnostics;
-using System.Net;
-using System.Net.Sockets;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Rendal.Postroom;
-using Rendal.Store.Cluster;
-using Rendal.Store.Migrations;
 using Rendal.Store.Rounds;
 using Rendal.Trials;
 using Rendal.Web.Hosting;
@@ -28,33 +24,22 @@ internal static class SendingBench
 
     public static async Task<IReadOnlyList<Measurement>> RunAsync()
     {
-        var folder = Directory.CreateTempSubdirectory("rendal-bench-").FullName;
-        try
-        {
-            await using var cluster = await LocalCluster.StartAsync(folder, forTests: false, CancellationToken.None);
-            var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
-            await Schema.UpgradeAsync(database);
-            var mailPort = FreePort();
-            await using var app = RendalHost.Build(new HostParts(database.Application, folder, 0, mailPort, 0, Role.All, null, null));
-            await app.StartAsync();
-            using var sink = Sink.Start();
+        await using var rendal = await WholeRendal.StartAsync(Role.All);
+        using var sink = Sink.Start();
+        var port = sink?.Port ?? rendal.Parts.MailPort;
+        var app = rendal.App;
 
-            // As a server that runs has done before.
-            await PrintedAsync(app, sink?.Port ?? mailPort, MessagesBefore);
-            var printed = await PrintedAsync(app, sink?.Port ?? mailPort, Printed);
-            var recorded = await RecordedAsync(app, sink?.Port ?? mailPort);
-            var pumped = sink is null ? null : Pumped(sink.Port);
-            var yardstick = pumped is { } p ? $"smtp-source {p:0} a second" : "smtp-source is not installed (Debian package postfix)";
-            return
-            [
-                new Measurement($"{Messages:N0} messages of {MessageSize / 1000} kB with an enclosure of 33 kB, put off by the server at first, sent and logged", $"{recorded:0} a second", yardstick, recorded / pumped, "≥ 0.25"),
-                new Measurement($"{Printed:N0} of the same at the first try: the statement set, printed and enclosed on the way", $"{printed:0} a second", yardstick, printed / pumped, "–"),
-            ];
-        }
-        finally
-        {
-            Directory.Delete(folder, recursive: true);
-        }
+        // As a server that runs has done before.
+        await PrintedAsync(app, port, MessagesBefore);
+        var printed = await PrintedAsync(app, port, Printed);
+        var recorded = await RecordedAsync(app, port);
+        var pumped = sink is null ? null : Pumped(sink.Port);
+        var yardstick = pumped is { } p ? $"smtp-source {p:0} a second" : "smtp-source is not installed (Debian package postfix)";
+        return
+        [
+            new Measurement($"{Messages:N0} messages of {MessageSize / 1000} kB with an enclosure of 33 kB, put off by the server at first, sent and logged", $"{recorded:0} a second", yardstick, recorded / pumped, "≥ 0.25"),
+            new Measurement($"{Printed:N0} of the same at the first try: the statement set, printed and enclosed on the way", $"{printed:0} a second", yardstick, printed / pumped, "–"),
+        ];
     }
 
     /// <summary>From the release: each document is set and printed when its turn comes.</summary>
@@ -118,12 +103,5 @@ internal static class SendingBench
     {
         var seconds = Enumerable.Range(0, 3).Select(_ => Rounds.Seconds(() => Sink.Pump(port, Messages, Sessions, MessageSize))).ToList();
         return Messages / Rounds.Median(seconds);
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 }
