@@ -12,7 +12,7 @@ internal sealed class TryRecord
     private const int MostTogether = 64;
 
     // Nobody minds these for a try that begins or has ended; while the end is marked a connection to the server waits.
-    private static readonly TimeSpan BeginsWait = TimeSpan.FromMilliseconds(1);
+    private static readonly TimeSpan BeginsWait = TimeSpan.FromMilliseconds(3);
     private static readonly TimeSpan EndsWait = TimeSpan.FromMilliseconds(4);
 
     private readonly NpgsqlDataSource source;

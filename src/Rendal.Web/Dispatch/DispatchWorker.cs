@@ -12,9 +12,9 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
     // While some are carried, others are made, begun and ended.
     private const int AtOnce = 24;
     private const int ClaimedTogether = 8;
-    private const int TellAfter = 100;
     private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan AMoment = TimeSpan.FromMilliseconds(1);
+    private static readonly TimeSpan TellEvery = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan LookAgainWhileSending = TimeSpan.FromMilliseconds(500);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -77,7 +77,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
     /// <returns>As of when nothing was due.</returns>
     private async Task<DateTimeOffset> SendAllAsync(WorkerConnection worker, ParcelSending sending, List<Task> underWay, CancellationToken stop)
     {
-        var sent = 0;
+        var told = clock.GetTimestamp();
         while (true)
         {
             stop.ThrowIfCancellationRequested();
@@ -96,12 +96,13 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
                 {
                     underWay.Remove(ended);
                     await ended;
+                }
 
-                    // A round may end while others have still much to send.
-                    if (++sent % TellAfter == 0)
-                    {
-                        await ends.TellAsync(stop);
-                    }
+                // A round may end while others have still much to send.
+                if (clock.GetElapsedTime(told) >= TellEvery)
+                {
+                    await ends.TellAsync(stop);
+                    told = clock.GetTimestamp();
                 }
             }
         }

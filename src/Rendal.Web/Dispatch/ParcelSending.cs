@@ -13,8 +13,8 @@ namespace Rendal.Web.Dispatch;
 /// </summary>
 internal sealed partial class ParcelSending : IAsyncDisposable
 {
-    // These go to their end when a round is paused: those that are carried, and as many whose turn is next.
-    private const int BegunAtOnce = 2 * Postmen.ToAServer;
+    // These go to their end when a round is paused: those that are carried, and those whose turn is next.
+    private const int BegunAtOnce = 3 * Postmen.ToAServer;
 
     private static readonly TimeSpan DatabaseAgain = TimeSpan.FromMilliseconds(250);
 
