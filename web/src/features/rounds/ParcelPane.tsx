@@ -50,8 +50,7 @@ export function ParcelPane({
   return (
     <Waiting query={view}>
       {(v) => (
-        // Anew for each: what stands behind a tab out of sight has no width to be drawn in.
-        <article key={parcel.id} aria-label={`Parcel of ${v.name}`}>
+        <article aria-label={`Parcel of ${v.name}`}>
           <dl>
             {(v.to.length > 0 || v.post.length === 0) && (
               <>

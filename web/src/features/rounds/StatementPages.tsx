@@ -30,7 +30,19 @@ export function DocumentPages({ pdf, name, address }: { pdf: PDFDocumentProxy; n
   const [page, setPage] = useState(1);
   const [text, setText] = useState("");
   const number = Math.min(page, pdf.numPages);
+  // Behind a tab out of sight there is no width to be drawn in.
+  const [isSeen, setIsSeen] = useState(false);
   useEffect(() => {
+    const watch = new ResizeObserver(([frame]) => setIsSeen((frame?.contentRect.width ?? 0) > 0));
+    if (frame.current) {
+      watch.observe(frame.current);
+    }
+    return () => watch.disconnect();
+  }, []);
+  useEffect(() => {
+    if (!isSeen) {
+      return;
+    }
     const asked = new AbortController();
     const draw = async () => {
       const leaf = await pdf.getPage(number);
@@ -61,7 +73,7 @@ export function DocumentPages({ pdf, name, address }: { pdf: PDFDocumentProxy; n
     return () => {
       asked.abort();
     };
-  }, [pdf, number]);
+  }, [pdf, number, isSeen]);
   return (
     <div className="statement">
       <div className="statement-head">
