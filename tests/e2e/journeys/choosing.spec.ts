@@ -155,7 +155,7 @@ test("how much a choice comes to is told while its parcels are still being made 
     }
     await route.continue();
   });
-  await page.getByLabel("Least balance").fill("300");
+  await page.getByLabel("Least balance").fill("300,00");
   await page.getByLabel("Least balance").press("Enter");
   await expect(page.getByText(/^Making up 3 parcels, £1,850\.00; 4 left out…$/)).toBeVisible();
   letGo();

@@ -4,6 +4,7 @@ import { api, must, type Schemas } from "../../shared/api/client";
 import { languages } from "../../shared/languages";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { AmountField } from "../../shared/AmountField";
 import { useLayouts } from "../layouts/useLayouts";
 import { lines } from "../sign-in/FirmFields";
 import { formWords, groupsWords } from "../rounds/words";
@@ -184,7 +185,7 @@ export function CustomerCard({
               </div>
             </Form.Item>
             <Form.Item label="Write only from a balance of" name="minimum">
-              <InputNumber min={0} precision={2} style={{ width: "100%" }} placeholder="the round’s" />
+              <AmountField min={0} precision={2} style={{ width: "100%" }} placeholder="the round’s" />
             </Form.Item>
             <Form.Item label="Code of the head office" name="headOffice">
               <Input placeholder="none" />

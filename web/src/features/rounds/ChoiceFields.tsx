@@ -1,6 +1,6 @@
-import { InputNumber } from "antd";
 import { useState, type ReactNode } from "react";
 import { DayField } from "../../shared/DayField";
+import { AmountField } from "../../shared/AmountField";
 
 /** A part of the choices under its title. */
 export function Part({ title, children }: { title: string; children: ReactNode }) {
@@ -91,7 +91,7 @@ export function NumberChoice({
   const [typed, setTyped] = useState(value);
   const done = () => typed !== value && onDone(typed);
   return (
-    <InputNumber
+    <AmountField
       size="small"
       aria-label={label}
       min={min}

@@ -1,6 +1,7 @@
-import { InputNumber, Modal, Select } from "antd";
+import { Modal, Select } from "antd";
 import { useState } from "react";
 import { day, money } from "../../shared/figure";
+import { AmountField } from "../../shared/AmountField";
 import type { Account, AccountItem, useAccountActions } from "./useAccount";
 
 const kept = "";
@@ -64,7 +65,7 @@ export function SettleDialog({
         {charge !== undefined && charge !== kept && (
           <label>
             How much
-            <InputNumber
+            <AmountField
               style={{ width: "100%" }}
               min={0.001}
               controls={false}

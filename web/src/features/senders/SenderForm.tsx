@@ -3,6 +3,7 @@ import { Alert, App, Button, Checkbox, Form, Input, InputNumber } from "antd";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { AmountField } from "../../shared/AmountField";
 import { proposePort, ServerFields } from "./ServerFields";
 import { Trial } from "./Trial";
 import type { Sender } from "./useSenders";
@@ -116,7 +117,7 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
           <InputNumber min={1} max={10_000_000} precision={0} controls={false} placeholder="no limit" />
         </Form.Item>
         <Form.Item label="Largest message" name="largestMegabytes">
-          <InputNumber min={0.1} max={1000} step={0.1} controls={false} suffix="MB" placeholder="not known" />
+          <AmountField min={0.1} max={1000} step={0.1} controls={false} suffix="MB" placeholder="not known" />
         </Form.Item>
         <Form.Item
           label="Asked again after"
