@@ -36,8 +36,17 @@ test("what is no day stays to be put right, and nothing is done with another", a
   await page.getByRole("button", { name: "Prepare a round" }).click();
   await expect(asOf).toBeFocused();
   await expect(page.getByRole("heading", { name: "Rounds" })).toBeVisible();
-  await asOf.fill("01/02/26");
+  // Picked from the calendar, and typed and corrected after it could be read.
+  await asOf.click();
+  await page.locator(".ant-picker-cell-in-view").getByText("15", { exact: true }).click();
+  await expect(asOf).toHaveValue(/^15 /);
   await expect(told).toBeHidden();
+  await asOf.fill("31/10/2026");
+  await asOf.fill("3/10/2026");
+  await expect(told).toBeHidden();
+  await asOf.press("Tab");
+  await expect(asOf).toHaveValue("3 Oct 2026");
+  await asOf.fill("01/02/26");
   await asOf.press("Enter");
   await expect(page.getByText("as of 1 Feb 2026", { exact: false })).toBeVisible();
 });

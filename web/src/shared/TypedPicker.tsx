@@ -36,6 +36,7 @@ export function TypedPicker({
   const wrong = puzzle?.over === value ? puzzle : undefined;
   const says = wrong && `“${wrong.text}” ${unread}`;
   useEffect(() => field.current?.querySelector("input")?.setCustomValidity(says ?? ""), [says]);
+  const pending = () => (typed.current?.over === value ? typed.current.day : undefined);
   const take = (day: Picked) => {
     typed.current = undefined;
     setPuzzle(undefined);
@@ -51,8 +52,9 @@ export function TypedPicker({
   };
   // By itself the picker would wait for the next picture on the screen; a click elsewhere may come before it.
   const leave = (text: string) => {
-    if (typed.current?.over === value) {
-      take(typed.current.day);
+    const day = pending();
+    if (day) {
+      take(day);
     } else if (wrong) {
       setPuzzle({ ...wrong, left: true });
     } else if (!text && value) {
@@ -74,14 +76,20 @@ export function TypedPicker({
         preserveInvalidOnBlur
         status={wrong?.left ? "error" : undefined}
         value={held}
-        onChange={take}
+        // The picker reads fewer forms, and would submit what it last could read of what was typed.
+        onChange={(day) => {
+          const meant = pending() ?? (wrong ? undefined : day);
+          if (meant) {
+            take(meant);
+          }
+        }}
         onCalendarChange={(day) => {
           if (dayjs.isDayjs(day)) {
             typed.current = { over: value, day };
             setPuzzle(undefined);
           }
         }}
-        onKeyDown={(e) => e.key === "Enter" && typed.current && take(typed.current.day)}
+        onKeyDown={(e) => e.key === "Enter" && pending() && take(pending())}
         onBlur={(e) => leave((e.target as HTMLInputElement).value)}
       />
       {wrong?.left && (
