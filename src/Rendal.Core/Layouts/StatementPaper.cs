@@ -41,6 +41,11 @@ public sealed record StatementPaper(
     // More would not be read off a QR code of 28 mm.
     private const int LongestLink = 500;
 
+    // A value of this length in a narrow column takes some pages; in an address it would push everything else off the page.
+    private const int LongestValue = 2_000;
+    private const int LongestAddressLine = 200;
+    private const int MostAddressLines = 12;
+
     /// <summary>The address of a page to pay on; null for none.</summary>
     public string? PayLink { get; init; }
 
@@ -111,7 +116,7 @@ public sealed record StatementPaper(
         }
 
         var asOf = statements[0].AsOf;
-        return new StatementPaper(
+        var paper = new StatementPaper(
             language.Code,
             title?.Subject ?? (reminderLevel is { } level ? words.Reminder(level) : words.Title),
             firm,
@@ -135,7 +140,16 @@ public sealed record StatementPaper(
             PayWords = words.Pay,
             CurrencyWord = words.Currency,
         };
+        return paper.Problem.Length > 0 ? paper : paper with { Problem = paper.TooLong() };
     }
+
+    /// <summary>What on it is longer than a document can show; empty for nothing.</summary>
+    private string TooLong() =>
+        AddressLines.Count > MostAddressLines ? string.Create(CultureInfo.InvariantCulture, $"its address has {AddressLines.Count} lines; a letter has room for {MostAddressLines}")
+        : AddressLines.FirstOrDefault(l => l.Length > LongestAddressLine) is { } line ? string.Create(CultureInfo.InvariantCulture, $"“{line[..20]}…” in its name or address has {line.Length} characters; a line has {LongestAddressLine} at the most")
+        : References.Select(r => r.Value).Append(Title).Append(FileName).Concat(Sections.SelectMany(s => s.Rows).SelectMany(row => row)).Concat(Sections.SelectMany(s => s.Parts).Select(p => p.Heading)).FirstOrDefault(v => v.Length > LongestValue) is { } value
+            ? string.Create(CultureInfo.InvariantCulture, $"“{value[..20]}…” has {value.Length} characters; a document shows {LongestValue} of a value at the most")
+        : "";
 
     private static string ProblemOf(string? link, BarCode? barCode) =>
         link is not null && (link.Length > LongestLink || !Uri.TryCreate(link, UriKind.Absolute, out _)) ? $"the link to pay is no address: {link[..Math.Min(link.Length, 60)]}"

@@ -21,9 +21,10 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     /// <param name="layout">The layout that the paper was set by.</param>
     /// <param name="press">The press of the thread.</param>
     /// <param name="letter">The PDF of its letter, where it was made with others in one call; null to make it now.</param>
+    /// <param name="cancel">Whoever asked for it has gone.</param>
     /// <exception cref="LetterFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message says so.</exception>
-    public static IReadOnlyList<DocumentFile> Make(StatementPaper paper, Layout layout, Press press, byte[]? letter = null) =>
-        [.. layout.Forms.Order().Select(form => form == DocumentForm.Pdf && letter is not null ? new DocumentFile(NameOf(paper, form), PdfType, letter) : Make(paper, layout, press, form))];
+    public static IReadOnlyList<DocumentFile> Make(StatementPaper paper, Layout layout, Press press, byte[]? letter = null, CancellationToken cancel = default) =>
+        [.. layout.Forms.Order().Select(form => form == DocumentForm.Pdf && letter is not null ? new DocumentFile(NameOf(paper, form), PdfType, letter) : Make(paper, layout, press, form, cancel))];
 
     /// <summary>PDFs of the letters of several papers, made in one call, in their order.</summary>
     /// <param name="papers">The papers with their layouts, each of which has a letter.</param>
@@ -35,12 +36,13 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     /// <param name="layout">The layout that the paper was set by; it asks for the form.</param>
     /// <param name="press">The press of the thread.</param>
     /// <param name="form">The form.</param>
+    /// <param name="cancel">Whoever asked for it has gone.</param>
     /// <exception cref="LetterFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message says so.</exception>
-    public static DocumentFile Make(StatementPaper paper, Layout layout, Press press, DocumentForm form) => form switch
+    public static DocumentFile Make(StatementPaper paper, Layout layout, Press press, DocumentForm form, CancellationToken cancel = default) => form switch
     {
         DocumentForm.Pdf when layout.Letter is not null => new DocumentFile(NameOf(paper, form), PdfType, WordProcessor.Pdfs([Filled(paper, layout)])[0]),
         DocumentForm.Docx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.wordprocessingml.document", Filled(paper, layout)),
-        DocumentForm.Pdf => new DocumentFile(NameOf(paper, form), PdfType, press.Print(paper, layout)),
+        DocumentForm.Pdf => new DocumentFile(NameOf(paper, form), PdfType, press.Print(paper, layout, cancel)),
         DocumentForm.Xlsx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", StatementWorkbook.Write(paper)),
         DocumentForm.Csv => new DocumentFile(NameOf(paper, form), "text/csv", StatementCsv.Write(paper)),
         _ => throw new ArgumentOutOfRangeException(nameof(form), form, null),

@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Globalization;
 using System.Text;
 
@@ -16,6 +17,9 @@ internal sealed class Face : IDisposable
     private readonly Dictionary<int, bool> has = [];
     private readonly Dictionary<string, SetText> recent = new(StringComparer.Ordinal);
 
+    // Longer texts come up once.
+    private const int LongestKept = 200;
+
     public Face(string resource, OtherScripts others, bool forText)
     {
         (own, this.others) = (new FaceFile(resource), others);
@@ -33,13 +37,20 @@ internal sealed class Face : IDisposable
             return known;
         }
 
+        if (text.Length > LongestKept)
+        {
+            return SetNew(text);
+        }
+
         if (recent.Count > 4_000)
         {
             recent.Clear();
         }
 
-        return recent[text] = IsPlain(text) ? Plain(text) : Mixed(text);
+        return recent[text] = SetNew(text);
     }
+
+    private SetText SetNew(string text) => IsPlain(text) ? Plain(text) : Mixed(text);
 
     public void Dispose() => own.Dispose();
 
@@ -92,25 +103,22 @@ internal sealed class Face : IDisposable
     /// <summary>Parts a text by the files that have its characters. What belongs together is not parted, nor are the spaces and stops within a script.</summary>
     private List<(string Text, FaceFile File)> Pieces(string text)
     {
-        var pieces = new List<(string Text, FaceFile File)>();
+        var pieces = new List<(int Start, FaceFile File)>();
         for (var i = 0; i < text.Length;)
         {
-            var element = text.Substring(i, StringInfo.GetNextTextElementLength(text, i));
+            var start = i;
+            var element = text.AsSpan(i, StringInfo.GetNextTextElementLength(text, i));
             i += element.Length;
-            var first = Rune.TryGetRuneAt(element, 0, out var rune) ? rune : Rune.ReplacementChar;
+            var first = Rune.DecodeFromUtf16(element, out var rune, out _) == OperationStatus.Done ? rune : Rune.ReplacementChar;
             var file = pieces.Count > 0 && !Rune.IsLetterOrDigit(first) && pieces[^1].File.Has(first) ? pieces[^1].File
                 : own.Has(first) ? own
                 : others.Find(first) ?? own;
-            if (pieces.Count > 0 && pieces[^1].File == file)
+            if (pieces.Count == 0 || pieces[^1].File != file)
             {
-                pieces[^1] = (pieces[^1].Text + element, file);
-            }
-            else
-            {
-                pieces.Add((element, file));
+                pieces.Add((start, file));
             }
         }
 
-        return pieces;
+        return [.. pieces.Select((piece, i) => (text[piece.Start..(i + 1 < pieces.Count ? pieces[i + 1].Start : text.Length)], piece.File))];
     }
 }

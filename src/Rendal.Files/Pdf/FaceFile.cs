@@ -83,6 +83,7 @@ internal sealed class FaceFile : IDisposable
         var points = new SKPoint[infos.Length];
         var clusters = copied ? new uint[infos.Length] : null;
         var isNew = false;
+        var bytesBefore = copied ? BytesBefore(text) : [];
         for (var i = 0; i < infos.Length; i++)
         {
             numbers[i] = (ushort)infos[i].Codepoint;
@@ -91,7 +92,7 @@ internal sealed class FaceFile : IDisposable
             isNew |= glyphs.Add(numbers[i]);
             if (clusters is not null)
             {
-                clusters[i] = (uint)Encoding.UTF8.GetByteCount(text.AsSpan(0, (int)infos[i].Cluster));
+                clusters[i] = bytesBefore[infos[i].Cluster];
             }
         }
 
@@ -108,6 +109,29 @@ internal sealed class FaceFile : IDisposable
 
         end = x;
         return new SetRun(this, numbers, points, copied ? Encoding.UTF8.GetBytes(text) : null, clusters);
+    }
+
+    /// <summary>For each character how many bytes of UTF-8 stand before it.</summary>
+    private static uint[] BytesBefore(string text)
+    {
+        var before = new uint[text.Length];
+        var at = 0u;
+        for (var i = 0; i < text.Length; i++)
+        {
+            before[i] = at;
+            if (char.IsHighSurrogate(text[i]) && i + 1 < text.Length && char.IsLowSurrogate(text[i + 1]))
+            {
+                before[++i] = at;
+                at += 4;
+            }
+            else
+            {
+                // A half of a character that stands alone is written as U+FFFD.
+                at += text[i] < 0x80 ? 1u : text[i] < 0x800 ? 2u : 3u;
+            }
+        }
+
+        return before;
     }
 
     public void Dispose()

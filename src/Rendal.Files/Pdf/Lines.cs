@@ -3,9 +3,29 @@ using Rendal.Core.Layouts;
 
 namespace Rendal.Files.Pdf;
 
-/// <summary>Breaks text into lines of a width.</summary>
+/// <summary>
+/// Breaks text into lines of a width. A text is measured piece by piece and never whole, so that the time it takes grows
+/// with its length and not with the square of it.
+/// </summary>
 internal static class Lines
 {
+    // A line has fewer characters than this, nearly always; where it has more, twice as many are looked at.
+    private const int Piece = 64;
+
+    /// <summary>Whether a text is no wider than so much, at size 1.</summary>
+    public static bool Fits(Face face, string text, float within)
+    {
+        for (var length = Piece; length < text.Length; length *= 2)
+        {
+            if (face.Set(text[..Whole(text, length)]).Width > within)
+            {
+                return false;
+            }
+        }
+
+        return face.Set(text).Width <= within;
+    }
+
     /// <summary>Breaks a text at spaces; a word wider than the line is broken where the line ends.</summary>
     public static IReadOnlyList<string> Wrapped(Face face, float size, string text, float within)
     {
@@ -30,20 +50,21 @@ internal static class Lines
                 lines.Add(line);
             }
 
-            line = word;
-            while (!Fits(line) && StringInfo.GetNextTextElementLength(line) < line.Length)
+            var start = 0;
+            while (Fitting(word, start, Fits) is var end && end < word.Length)
             {
-                var fits = Fitting(line, Fits);
-                lines.Add(line[..fits]);
-                line = line[fits..];
+                lines.Add(word[start..end]);
+                start = end;
             }
+
+            line = word[start..];
         }
 
         lines.Add(line);
         return lines;
 
         // A column is as wide as its widest cell, and adding up columns leaves a little less than that.
-        bool Fits(string part) => face.Set(part).Width * size <= within + 0.05f;
+        bool Fits(string part) => Lines.Fits(face, part, (within + 0.05f) / size);
     }
 
     /// <summary>Breaks a paragraph, whose words may be strong or links, into lines of words that look alike.</summary>
@@ -56,6 +77,7 @@ internal static class Lines
         {
             var face = run.IsStrong ? strong : regular;
             float Width(string text) => face.Set(text).Width * size;
+            bool IsWithin(string text, float room) => Fits(face, text, room / size);
             foreach (var piece in Pieces(run.Text))
             {
                 if (piece == "\n")
@@ -68,22 +90,22 @@ internal static class Lines
                 }
 
                 var text = used == 0 ? piece.TrimStart(' ') : piece;
-                if (used > 0 && used + Width(text.TrimEnd(' ')) > within)
+                if (used > 0 && !IsWithin(text.TrimEnd(' '), within - used))
                 {
                     End();
                     text = text.TrimStart(' ');
                 }
 
-                while (Width(text.TrimEnd(' ')) > within && StringInfo.GetNextTextElementLength(text) < text.Length)
+                var (word, start) = (text.TrimEnd(' '), 0);
+                while (Fitting(word, start, part => IsWithin(part, within)) is var end && end < word.Length)
                 {
-                    var fits = Fitting(text, part => Width(part) <= within);
-                    Put(run with { Text = text[..fits] });
+                    Put(run with { Text = word[start..end] });
                     End();
-                    text = text[fits..];
+                    start = end;
                 }
 
-                Put(run with { Text = text });
-                used += Width(text);
+                Put(run with { Text = text[start..] });
+                used += Width(text[start..]);
             }
         }
 
@@ -120,18 +142,44 @@ internal static class Lines
         }
     }
 
-    /// <summary>The longest beginning of a text that fits, one character at least, none of which is cut in two: neither from its accent nor within an emoji.</summary>
-    private static int Fitting(string text, Func<string, bool> fits)
+    /// <summary>
+    /// Where the longest piece of a text ends that begins somewhere and fits. It has one character at least, none of which is
+    /// cut in two: neither from its accent nor within an emoji. The end of the text where all of the rest fits.
+    /// </summary>
+    private static int Fitting(string text, int start, Func<string, bool> fits)
     {
-        var ends = StringInfo.ParseCombiningCharacters(text);
-        var last = ends.Length - 1;
-        while (last > 1 && !fits(text[..ends[last]]))
+        var length = Piece;
+        while (start + length < text.Length && fits(text[start..Whole(text, start + length)]))
         {
-            last--;
+            length *= 2;
         }
 
-        return last < 1 ? text.Length : ends[last];
+        var end = start + length < text.Length ? Whole(text, start + length) : text.Length;
+        if (end == text.Length && fits(text[start..]))
+        {
+            return end;
+        }
+
+        // The first beginnings of characters after the start, up to one that is too far: between them is where it ends.
+        var piece = text[start..end];
+        var begins = StringInfo.ParseCombiningCharacters(piece);
+        if (begins.Length == 1)
+        {
+            return start + StringInfo.GetNextTextElementLength(text, start);
+        }
+
+        var (least, most) = (1, begins.Length - 1);
+        while (least < most)
+        {
+            var middle = (least + most + 1) / 2;
+            (least, most) = fits(piece[..begins[middle]]) ? (middle, most) : (least, middle - 1);
+        }
+
+        return start + begins[least];
     }
+
+    /// <summary>A place in a text at or after the one that is given where no character of two halves is cut.</summary>
+    private static int Whole(string text, int at) => at < text.Length && char.IsLowSurrogate(text[at]) ? at + 1 : at;
 
     /// <summary>The words of a text with the space before each, and its line breaks.</summary>
     private static IEnumerable<string> Pieces(string text)

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Rendal.Core.Budgets;
 using Rendal.Core.Layouts;
 using Rendal.Files.Post;
 using SkiaSharp;
@@ -15,11 +16,11 @@ internal sealed class PostListPages
     private const float FigureWidth = 40;
 
     private readonly Faces faces;
-    private readonly Sheets sheets = new(Layout.BuiltIn);
+    private readonly Sheets sheets;
 
-    public PostListPages(PostList list, Faces faces)
+    public PostListPages(PostList list, Faces faces, Budget budget)
     {
-        this.faces = faces;
+        (this.faces, sheets) = (faces, new Sheets(Layout.BuiltIn, budget));
         sheets.Y += 14;
         foreach (var text in Lines.Wrapped(faces.Heading, 15, $"For the post: {list.Title}", sheets.Right - sheets.Left))
         {

@@ -1,4 +1,5 @@
 using System.Text;
+using Rendal.Core.Budgets;
 using Rendal.Core.Layouts;
 using Rendal.Files.Letters;
 using Rendal.Files.Post;
@@ -44,15 +45,15 @@ public sealed class Press : IDisposable
     /// <summary>Prints one customer's statement. The text can be selected and searched word by word; the document is marked PDF/A-2b.</summary>
     /// <param name="paper">What stands on it.</param>
     /// <param name="layout">How it looks.</param>
+    /// <param name="cancel">Whoever asked for it has gone.</param>
     /// <exception cref="InvalidDataException">A picture of the layout cannot be drawn; <see cref="Picture.Problem"/> says so beforehand.</exception>
-    public byte[] Print(StatementPaper paper, Layout layout)
-    {
-        return Printed($"{paper.Title} – {paper.AddressLines[0]}", paper.Firm.Name, paper.Language, Set(paper, layout).Draw);
-    }
+    /// <exception cref="OverBudget">It takes more pages or time than <see cref="Limits.Document"/> says. The press can be used on.</exception>
+    public byte[] Print(StatementPaper paper, Layout layout, CancellationToken cancel = default) =>
+        Printed($"{paper.Title} – {paper.AddressLines[0]}", paper.Firm.Name, paper.Language, Set(paper, layout, TimedBudget.Begin("The document", Limits.Document, cancel)).Draw);
 
     /// <summary>Prints the list of what is in a bundle for the post, in English as the interface is.</summary>
     /// <param name="list">What stands on it.</param>
-    public byte[] Print(PostList list) => Printed(list.Title, "", "en", new PostListPages(list, FacesOf(Layout.BuiltIn)).Draw);
+    public byte[] Print(PostList list) => Printed(list.Title, "", "en", new PostListPages(list, FacesOf(Layout.BuiltIn), new Budget("The list", Limits.Document)).Draw);
 
     /// <inheritdoc/>
     public void Dispose()
@@ -83,7 +84,7 @@ public sealed class Press : IDisposable
         return SpokenLanguage.Say(stream.ToArray(), language);
     }
 
-    private StatementPages Set(StatementPaper paper, Layout layout)
+    private StatementPages Set(StatementPaper paper, Layout layout, Budget budget)
     {
         if (pictures.Count > MostPictures)
         {
@@ -91,7 +92,7 @@ public sealed class Press : IDisposable
             pictures.Clear();
         }
 
-        return new StatementPages(paper, layout, FacesOf(layout), PictureOf(layout.First<LetterheadPart>()?.Logo), PictureOf(layout.First<SignaturePart>()?.Picture));
+        return new StatementPages(paper, layout, FacesOf(layout), PictureOf(layout.First<LetterheadPart>()?.Logo), PictureOf(layout.First<SignaturePart>()?.Picture), budget);
     }
 
     private Faces FacesOf(Layout layout)

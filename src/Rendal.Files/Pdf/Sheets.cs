@@ -1,3 +1,4 @@
+using Rendal.Core.Budgets;
 using Rendal.Core.Layouts;
 using SkiaSharp;
 
@@ -13,10 +14,14 @@ internal sealed class Sheets
     private const float UsualTextSize = 9;
 
     private readonly List<List<Action<Page>>> sheets = [];
+    private readonly Budget budget;
 
     /// <summary>Begins with one empty sheet.</summary>
-    public Sheets(Layout layout)
+    /// <param name="layout">How large they are.</param>
+    /// <param name="budget">What the document may take.</param>
+    public Sheets(Layout layout, Budget budget)
     {
+        this.budget = budget;
         (Width, Height) = layout.Paper == PaperSize.A4 ? (595.28f, 841.89f) : (612f, 792f);
         (Left, Top, Right, Bottom) = (Points(layout.Margins.Left), Points(layout.Margins.Top), Width - Points(layout.Margins.Right), Height - Points(layout.Margins.Bottom));
         Scale = (float)layout.TextSize / UsualTextSize;
@@ -60,6 +65,7 @@ internal sealed class Sheets
     /// <summary>Goes on on a new sheet.</summary>
     public void TurnOver()
     {
+        budget.Spend(Cost.Pages);
         sheets.Add([]);
         Y = Top;
     }
@@ -78,16 +84,28 @@ internal sealed class Sheets
 
     public void Text(Face face, float size, string text, float x, float baseline, SKColor ink)
     {
-        face.Set(text);
+        Set(face, text);
         Add(page => page.Text(face, size, text, x, baseline, ink));
     }
 
     public void TextRight(Face face, float size, string text, float right, float baseline, SKColor ink)
     {
-        face.Set(text);
+        Set(face, text);
         Add(page => page.TextRight(face, size, text, right, baseline, ink));
     }
 
     /// <summary>Draws a sheet, from 0.</summary>
-    public void Draw(int sheet, Page page) => sheets[sheet].ForEach(draw => draw(page));
+    public void Draw(int sheet, Page page)
+    {
+        budget.Continue();
+        sheets[sheet].ForEach(draw => draw(page));
+    }
+
+    /// <summary>Texts are set before any is drawn, so that the reduced faces have all their glyphs.</summary>
+    private void Set(Face face, string text)
+    {
+        budget.Continue();
+        budget.Spend(Cost.Characters, text.Length);
+        face.Set(text);
+    }
 }

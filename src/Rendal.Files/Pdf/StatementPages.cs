@@ -1,3 +1,4 @@
+using Rendal.Core.Budgets;
 using Rendal.Core.Layouts;
 using SkiaSharp;
 
@@ -24,11 +25,12 @@ internal sealed class StatementPages
     /// <param name="faces">The faces.</param>
     /// <param name="logo">The logo; null for none.</param>
     /// <param name="signature">The picture of a signature; null for none.</param>
-    public StatementPages(StatementPaper paper, Layout layout, Faces faces, SKImage? logo, SKImage? signature)
+    /// <param name="budget">What the document may take.</param>
+    public StatementPages(StatementPaper paper, Layout layout, Faces faces, SKImage? logo, SKImage? signature, Budget budget)
     {
         (this.paper, this.layout, this.faces) = (paper, layout, faces);
         var accent = SKColor.Parse(layout.Accent);
-        sheets = new Sheets(layout);
+        sheets = new Sheets(layout, budget);
         head = new HeadParts(sheets, paper, faces, accent, logo);
         table = new TableParts(sheets, paper, faces, accent);
         texts = new TextParts(sheets, faces, accent);

@@ -61,11 +61,15 @@ internal sealed class TableColumns
     private float Wanted(int column, Face strong, float textSize)
     {
         var of = paper.Columns[column];
-        var widest = paper.Sections.SelectMany(s => s.Rows).Select(row => regular.Set(row[column]).Width).Append(strong.Set(of.Heading).Width).Max() * textSize + Gap;
+        var widest = paper.Sections.SelectMany(s => s.Rows).Select(row => Width(row[column], of.IsFigure, textSize)).Append(strong.Set(of.Heading).Width).Max() * textSize + Gap;
         return of.Width is { } said
             ? Math.Max(Sheets.Points(said), of.IsFigure ? widest : strong.Set(of.Heading).Width * textSize + Gap)
             : of.IsFigure ? widest : Math.Min(widest, MostForText);
     }
+
+    /// <summary>How wide a cell is at size 1; of a text, no more than a column of text can be.</summary>
+    private float Width(string cell, bool isFigure, float textSize) =>
+        isFigure || Pdf.Lines.Fits(regular, cell, MostForText / textSize) ? regular.Set(cell).Width : MostForText / textSize;
 
     private void GiveWay(float[] widths, float available)
     {

@@ -110,23 +110,41 @@ internal sealed class TableParts
 
             // The last row never stands alone above a sum on the next page: it takes the sum along.
             TurnOver(section, before + r, needed + (r == part.Rows.Count - 1 ? closing : 0));
-            for (var i = 0; i < row.Count; i++)
-            {
-                for (var l = 0; l < row[i].Count; l++)
-                {
-                    InColumn(faces.Regular, i, row[i][l], sheets.Y + (10.5f * sheets.Scale) + (l * sheets.RowLine), Inks.First);
-                }
-            }
-
-            sheets.Y += needed;
-            var rule = sheets.Y;
-            sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 0.4f, Inks.Hairline));
+            Row(section, before + r, row, lines);
         }
 
         if (part.TotalLabel.Length > 0)
         {
             Sum(part.TotalLabel, part.Total);
         }
+    }
+
+    /// <summary>A row, in one piece where a page has room for it.</summary>
+    private void Row(PaperSection section, int rowsBefore, IReadOnlyList<IReadOnlyList<string>> row, int lines)
+    {
+        for (var first = 0; first < lines;)
+        {
+            var carried = section.Carried.Count > 0 ? sheets.RowHeight : 0;
+            var room = Math.Max(1, 1 + (int)((sheets.Bottom - carried - sheets.Y - sheets.RowHeight) / sheets.RowLine));
+            var here = Math.Min(lines - first, room);
+            for (var i = 0; i < row.Count; i++)
+            {
+                for (var l = first; l < Math.Min(first + here, row[i].Count); l++)
+                {
+                    InColumn(faces.Regular, i, row[i][l], sheets.Y + (10.5f * sheets.Scale) + ((l - first) * sheets.RowLine), Inks.First);
+                }
+            }
+
+            sheets.Y += sheets.RowHeight + ((here - 1) * sheets.RowLine);
+            first += here;
+            if (first < lines)
+            {
+                TurnOver(section, rowsBefore, sheets.Height);
+            }
+        }
+
+        var rule = sheets.Y;
+        sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 0.4f, Inks.Hairline));
     }
 
     private void Name(PaperSection section, PaperPart part, int before, float closing)

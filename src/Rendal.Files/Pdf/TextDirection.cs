@@ -10,6 +10,8 @@ namespace Rendal.Files.Pdf;
 /// </summary>
 internal static class TextDirection
 {
+    private const int MostOpen = 63;
+
     private enum Kind
     {
         Left,
@@ -147,17 +149,26 @@ internal static class TextDirection
     {
         const string opening = "([{", closing = ")]}";
         var open = new Stack<int>();
+        var waiting = new int[opening.Length];
         var pairs = new List<(int Open, int Close)>();
         for (var i = 0; i < line.Length; i++)
         {
-            if (opening.Contains(line[i]))
+            if (opening.IndexOf(line[i]) is var begun and >= 0)
             {
+                // Rule BD16: deeper than this nothing is paired.
+                if (open.Count == MostOpen)
+                {
+                    break;
+                }
+
                 open.Push(i);
+                waiting[begun]++;
             }
-            else if (closing.IndexOf(line[i]) is var which and >= 0 && open.Any(o => line[o] == opening[which]))
+            else if (closing.IndexOf(line[i]) is var which and >= 0 && waiting[which] > 0)
             {
                 while (open.Pop() is var o)
                 {
+                    waiting[opening.IndexOf(line[o])]--;
                     if (line[o] == opening[which])
                     {
                         pairs.Add((o, i));

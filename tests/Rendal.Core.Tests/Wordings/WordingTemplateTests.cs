@@ -1,3 +1,5 @@
+using CsCheck;
+using Rendal.Core.Budgets;
 using Rendal.Core.Wordings;
 
 namespace Rendal.Core.Tests.Wordings;
@@ -76,6 +78,72 @@ public class WordingTemplateTests
         var filled = Fill("{{ x }} {% y %}", "<p>{{ customer.name }} {% if %}</p>", ("customer.name", "no"));
         Assert.Equal("{{ x }} {% y %}", filled.Subject);
         Assert.Equal("<p>{{ customer.name }} {% if %}</p>", filled.Body);
+    }
+
+    [Theory]
+    [InlineData("{", "")]
+    [InlineData("{{{", "}}}")]
+    [InlineData("&#123;", "&#125;")]
+    [InlineData("{%", "%}")]
+    [InlineData("{{ value[0] }}", "{% raw %}")]
+    public void A_brace_beside_a_slot_is_a_brace(string before, string after)
+    {
+        var (first, last) = (System.Net.WebUtility.HtmlDecode(before), System.Net.WebUtility.HtmlDecode(after));
+        var filled = Fill($"{before}{Name}{after}", $"<p>{before}{Name}{after}</p><p>{before}<span data-when=\"overdue\">{before}x</span></p>", ("customer.name", "Inn"));
+        Assert.Equal($"{first}Inn{last}", filled.Subject);
+        Assert.Equal($"<p>{first}Inn{last}</p><p>{first}{first}x</p>", filled.Body);
+    }
+
+    [Fact]
+    public void Whatever_is_typed_beside_slots_stands_as_it_was_typed() =>
+        Gen.Select(Gen.Char["{}%#$[]().|'\"&<>; abvalueif0123\u00A0\uE000\uE001"].Array[0, 12], Gen.Char["{}%<>&'\" aö0"].Array[1, 8]).Sample((typed, given) =>
+        {
+            var (words, value) = (new string(typed), "x" + new string(given));
+            var escaped = System.Net.WebUtility.HtmlEncode(words);
+            var filled = Fill($"{escaped}{Name}{escaped}", $"<p>{escaped}{Name}{escaped}</p>", ("customer.name", value));
+            var page = new AngleSharp.Html.Parser.HtmlParser().ParseDocument(filled.Body);
+            Assert.Equal(words + value + words, page.Body!.TextContent);
+            Assert.Equal("P", Assert.Single(page.Body.QuerySelectorAll("*")).TagName);
+        });
+
+    [Fact]
+    public void An_or_else_never_becomes_markup_even_in_the_place_of_a_table()
+    {
+        const string slot = "<span data-slot=\"statement.table\" data-or-else=\"&lt;script&gt;x&lt;/script&gt;\"></span>";
+        Assert.Equal("&lt;script&gt;x&lt;/script&gt;", Fill("s", slot).Body);
+    }
+
+    [Fact]
+    public void Too_much_nested_is_an_error_of_the_wording_and_keeps_nothing_busy()
+    {
+        var nested = string.Concat(Enumerable.Repeat("<div>", 20_000));
+        Assert.Equal("The text has more than 60 levels, which is the most that is worked through. Shorten it, or take formatting out.", Assert.Throws<OverBudget>(() => WordingTemplate.Sanitised(nested)).Message);
+        var conditions = string.Concat(Enumerable.Repeat("<span data-when=\"overdue\">", 2_000));
+        var slots = string.Concat(Enumerable.Repeat(Name, 3_000));
+        foreach (var body in new[] { nested, conditions, slots })
+        {
+            Assert.NotEmpty(WordingTemplate.Of(new Wording("w", "en", "s", body)).Errors);
+        }
+    }
+
+    [Fact]
+    public void Paragraphs_and_entries_that_are_not_closed_are_not_nested()
+    {
+        var list = "<ul>" + string.Concat(Enumerable.Repeat("<li><p>one", 200)) + "</ul>";
+        Assert.Empty(WordingTemplate.Of(new Wording("w", "en", "s", list)).Errors);
+    }
+
+    [Theory]
+    [InlineData("background-image:url(http://far.example/x)")]
+    [InlineData("list-style:url('http://far.example/x')")]
+    [InlineData("background:u\\72l(http://far.example/x)")]
+    [InlineData("cursor:url(http://far.example/x),auto")]
+    [InlineData("border-image:url(http://far.example/x)")]
+    public void A_style_fetches_nothing(string style)
+    {
+        var clean = WordingTemplate.Sanitised($"<p style=\"color:red;{style}\">a</p><table background=\"http://far.example/x\"><tbody><tr><td>b</td></tr></tbody></table>");
+        Assert.DoesNotContain("far.example", clean, StringComparison.Ordinal);
+        Assert.Contains("color", clean, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -26,7 +26,7 @@ public class DocumentFileTests
     {
         using var press = new Press();
         var paper = Paper(AllForms, "en", [Row(1, 100m)]);
-        var files = DocumentFile.Make(paper, AllForms, press);
+        var files = DocumentFile.Make(paper, AllForms, press, cancel: TestContext.Current.CancellationToken);
         Assert.Equal(["A statement 2026-10-31.pdf", "A statement 2026-10-31.xlsx", "A statement 2026-10-31.csv"], files.Select(f => f.Name));
         Assert.Equal(files.Select(f => f.Name), DocumentFile.Names(paper, AllForms));
         Assert.StartsWith("%PDF", Encoding.ASCII.GetString(files[0].Bytes, 0, 4), StringComparison.Ordinal);

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
@@ -68,7 +69,7 @@ public class PressTests
         var statement = Items(60);
         statement = statement with { Interest = InterestLine.On(statement, 8) };
         using var press = new Press();
-        var pages = Text(press.Print(StatementPaper.Of(new Customer { Key = "H014", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn, interestPercent: 8), Layout.BuiltIn));
+        var pages = Text(press.Print(StatementPaper.Of(new Customer { Key = "H014", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn, interestPercent: 8), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken));
         var all = string.Join('\n', pages);
         Assert.Equal(60, statement.Interest.Count);
         Assert.All(statement.Interest, line => Assert.Contains($"on {line.Item.Row.Number}, {line.Days} days", all));
@@ -87,7 +88,7 @@ public class PressTests
         var parts = new[] { "B1", "B2", "B3" }.Select((key, i) => Items(i == 1 ? 1 : items) with { Customer = key }).ToList();
         using var press = new Press();
         var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn, nameOf: key => $"Branch {key[1..]}");
-        var pages = Text(press.Print(paper, Layout.BuiltIn));
+        var pages = Text(press.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken));
         Assert.All(["Branch 1 (B1)", "Branch 2 (B2)", "Branch 3 (B3)"], name => Assert.Contains("T-0001", After(pages.Single(p => p.Contains(name, StringComparison.Ordinal)), name)));
         Assert.Equal(3, pages.Sum(p => p.Split("Subtotal").Length - 1));
         Assert.All(pages.Where(p => p.Contains("Subtotal", StringComparison.Ordinal)), p => Assert.Contains("T-", p[..p.IndexOf("Subtotal", StringComparison.Ordinal)]));
@@ -119,7 +120,7 @@ public class PressTests
     public void A_name_in_another_script_is_drawn_with_glyphs_of_its_own_and_can_be_copied(string script, string name)
     {
         using var press = new Press();
-        var bytes = press.Print(StatementPaper.Of(new Customer { Key = "X1", Name = name }, [Items(1)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn), Layout.BuiltIn);
+        var bytes = press.Print(StatementPaper.Of(new Customer { Key = "X1", Name = name }, [Items(1)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken);
         using var document = PdfDocument.Open(bytes);
         var letters = document.GetPage(1).Letters;
         var faces = letters.Where(l => l.FontName?.Contains("Noto", StringComparison.Ordinal) == true).ToList();
@@ -157,7 +158,7 @@ public class PressTests
         var euro = Currency.Of("EUR");
         using var press = new Press();
         var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A" }, [Of([Row(1, 5m, euro)], euro), Items(2)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn);
-        var text = Text(press.Print(paper, Layout.BuiltIn))[0];
+        var text = Text(press.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken))[0];
         Assert.Contains("€5.00", text);
         Assert.Contains("£3.00", text);
     }
@@ -170,7 +171,7 @@ public class PressTests
         {
             var paper = Paper(new Customer { Key = "A", Name = name }, Items(3));
             using var fresh = new Press();
-            Assert.Equal(Text(fresh.Print(paper, Layout.BuiltIn)), Text(kept.Print(paper, Layout.BuiltIn)));
+            Assert.Equal(Text(fresh.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken)), Text(kept.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken)));
         }
     }
 
@@ -183,10 +184,45 @@ public class PressTests
     }
 
     [Fact]
+    public void A_number_that_takes_more_than_a_page_goes_on_on_the_next_and_loses_nothing()
+    {
+        var rows = new[] { Row(1, 1m, Currency.Of("GBP")), Row(2, 2m, Currency.Of("GBP")) with { Number = "T-" + new string('W', 1_900) }, Row(3, 3m, Currency.Of("GBP")) };
+        var pages = Print(new Customer { Key = "A", Name = "A" }, Of(rows, Currency.Of("GBP")));
+        Assert.InRange(pages.Count, 3, 10);
+        Assert.Equal(1_900, pages.Sum(p => p.Count(c => c == 'W')));
+        Assert.All(pages, (page, i) => Assert.Contains($"Page {i + 1} of {pages.Count}", page));
+        Assert.Contains("T-0003", pages[^1]);
+    }
+
+    [Fact]
+    public void A_value_that_no_document_can_show_is_told()
+    {
+        Assert.Equal("“T-WWWWWWWWWWWWWWWWWW…” has 9002 characters; a document shows 2000 of a value at the most", Paper(new Customer { Key = "A", Name = "A" }, Of([Row(1, 1m, Currency.Of("GBP")) with { Number = "T-" + new string('W', 9_000) }], Currency.Of("GBP"))).Problem);
+        Assert.Equal("“AAAAAAAAAAAAAAAAAAAA…” in its name or address has 300 characters; a line has 200 at the most", Paper(new Customer { Key = "A", Name = new string('A', 300) }, Items(1)).Problem);
+        Assert.Equal("its address has 14 lines; a letter has room for 12", Paper(new Customer { Key = "A", Name = "A", PostalLines = [.. Enumerable.Repeat("x", 13)] }, Items(1)).Problem);
+    }
+
+    [Fact]
+    public void A_document_of_more_pages_than_anybody_reads_is_broken_off_and_the_press_goes_on()
+    {
+        using var press = new Press();
+        var error = Assert.Throws<OverBudget>(() => press.Print(Paper(new Customer { Key = "A", Name = "A" }, Items(95_000)), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken));
+        Assert.Equal("The document has more than 2,000 pages, which is the most that is worked through. Choose fewer items for this customer, or enclose them as a workbook.", error.Message);
+        Assert.Single(Text(press.Print(Paper(new Customer { Key = "A", Name = "A" }, Items(3)), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken)));
+    }
+
+    [Fact]
+    public void Printing_ends_when_whoever_asked_for_it_has_gone()
+    {
+        using var press = new Press();
+        Assert.Throws<OperationCanceledException>(() => press.Print(Paper(new Customer { Key = "A", Name = "A" }, Items(3)), Layout.BuiltIn, new CancellationToken(true)));
+    }
+
+    [Fact]
     public void A_page_of_thirty_rows_is_small_and_says_what_it_is()
     {
         using var press = new Press();
-        var pdf = press.Print(Paper(new Customer { Key = "H014", Name = "Inn at Kell" }, Items(30)), Layout.BuiltIn);
+        var pdf = press.Print(Paper(new Customer { Key = "H014", Name = "Inn at Kell" }, Items(30)), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken);
         Assert.InRange(pdf.Length, 5_000, 40_000);
         using var document = PdfDocument.Open(pdf);
         Assert.Equal("Statement of account – Inn at Kell", document.Information.Title);

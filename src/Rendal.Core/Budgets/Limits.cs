@@ -1,0 +1,44 @@
+using System.Collections.Frozen;
+
+namespace Rendal.Core.Budgets;
+
+/// <summary>
+/// The most that work of one kind may use up. Each is far above what the work needs in practice and far below what would
+/// keep a machine busy: it tells a mistake or an attack from a large file.
+/// </summary>
+public sealed class Limits
+{
+    private readonly FrozenDictionary<Cost, long> most;
+
+    private Limits(string remedy, int seconds, params (Cost Cost, long Most)[] most) =>
+        (Remedy, Time, this.most) = (remedy, TimeSpan.FromSeconds(seconds), most.ToFrozenDictionary(m => m.Cost, m => m.Most));
+
+    /// <summary>One document of one customer. 2,000 pages are about 80,000 items.</summary>
+    public static Limits Document { get; } = new(
+        "Choose fewer items for this customer, or enclose them as a workbook.", 30, (Cost.Pages, 2_000), (Cost.Characters, 20_000_000));
+
+    /// <summary>Reading a table out of a file. The rows of a workbook end where the format of XLSX does.</summary>
+    public static Limits Table { get; } = new(
+        "Save the sheet alone, or as CSV, and take that in.", 600, (Cost.Rows, 5_000_000), (Cost.Cells, 50_000_000), (Cost.Columns, 5_000), (Cost.Characters, 1_000_000_000));
+
+    /// <summary>A text with markup: a wording, a text of a layout, a message that was received.</summary>
+    public static Limits Markup { get; } = new(
+        "Shorten it, or take formatting out.", 5, (Cost.Characters, 200_000), (Cost.Elements, 5_000), (Cost.Levels, 60), (Cost.Slots, 300));
+
+    /// <summary>A letter brought along as DOCX.</summary>
+    public static Limits Letter { get; } = new(
+        "Save it anew in your word processor, without what is nested or repeated in it.", 20, (Cost.Elements, 200_000), (Cost.Levels, 200), (Cost.Bytes, 100_000_000));
+
+    /// <summary>A message that came back.</summary>
+    public static Limits Mail { get; } = new(
+        "Delete it, or open it in your mail program.", 10, (Cost.Bytes, 50_000_000), (Cost.Characters, 1_000_000), (Cost.Elements, 1_000), (Cost.Levels, 30));
+
+    /// <summary>What a person can do about it: a sentence.</summary>
+    public string Remedy { get; }
+
+    /// <summary>How long the work may take.</summary>
+    public TimeSpan Time { get; }
+
+    /// <summary>The most of something. <see cref="long.MaxValue"/> where it is not limited.</summary>
+    public long Most(Cost cost) => most.GetValueOrDefault(cost, long.MaxValue);
+}

@@ -1,0 +1,175 @@
+using System.Text;
+using AngleSharp.Dom;
+using AngleSharp.Html;
+using Rendal.Core.Budgets;
+
+namespace Rendal.Core.Wordings;
+
+/// <summary>
+/// Makes the tree of a subject or a body: its text, its slots and its conditions. Slots and conditions are elements with an
+/// attribute, so that nothing that people type can be taken for one.
+/// </summary>
+internal sealed class WordingTree
+{
+    private readonly string part;
+    private readonly bool isBody;
+    private readonly Budget budget;
+    private readonly List<string> errors;
+    private readonly StringBuilder text = new();
+
+    private WordingTree(string part, Budget budget, List<string> errors) =>
+        (this.part, isBody, this.budget, this.errors) = (part, part == Body, budget, errors);
+
+    public const string Subject = "subject";
+    public const string Body = "body";
+
+    /// <summary>The pieces of a fragment. What is wrong with it is added to the errors, and the pieces are not to be used then.</summary>
+    public static IReadOnlyList<WordingPart> Of(string fragment, string part, List<string> errors)
+    {
+        var budget = new Budget($"The {part}", Limits.Markup);
+        try
+        {
+            return new WordingTree(part, budget, errors).Pieces(Markup.Parse(fragment, budget).Body!, null);
+        }
+        catch (OverBudget e)
+        {
+            errors.Add(e.Message);
+            return [];
+        }
+    }
+
+    /// <summary>The pieces that stand inside an element.</summary>
+    /// <param name="container">The element.</param>
+    /// <param name="dissolved">The one of its elements whose condition is held by the container already; null for none.</param>
+    private List<WordingPart> Pieces(INode container, IElement? dissolved)
+    {
+        var pieces = new List<WordingPart>();
+        Walk(container, dissolved, pieces);
+        End(pieces);
+        return pieces;
+    }
+
+    private void Walk(INode container, IElement? dissolved, List<WordingPart> pieces)
+    {
+        foreach (var node in container.ChildNodes)
+        {
+            if (node is IElement element)
+            {
+                Element(element, element == dissolved, pieces);
+            }
+            else if (node is IText words)
+            {
+                text.Append(isBody ? HtmlMarkupFormatter.Instance.Text(words) : words.Data);
+            }
+        }
+    }
+
+    private void Element(IElement element, bool isDissolved, List<WordingPart> pieces)
+    {
+        if (element.GetAttribute("data-slot") is { } slot)
+        {
+            budget.Spend(Cost.Slots);
+            Slot(slot, element.GetAttribute("data-or-else")?.Trim() ?? "", pieces);
+        }
+        else if (isDissolved)
+        {
+            Walk(element, null, pieces);
+        }
+        else if (element.GetAttribute("data-when") is { } when)
+        {
+            Add(Condition(when, () => Pieces(element, null)), pieces);
+        }
+        else if (isBody && element.LocalName is "p" or "li" && element.Children.FirstOrDefault(c => c.HasAttribute("data-when") && IsAll(c, element)) is { } all)
+        {
+            // A paragraph that is nothing else goes along, so that no empty one is left.
+            Add(Condition(all.GetAttribute("data-when")!, () => Tagged(element, all)), pieces);
+        }
+        else
+        {
+            Tags(element, null, pieces);
+        }
+    }
+
+    private List<WordingPart> Tagged(IElement element, IElement dissolved)
+    {
+        var pieces = new List<WordingPart>();
+        Tags(element, dissolved, pieces);
+        End(pieces);
+        return pieces;
+    }
+
+    private void Tags(IElement element, IElement? dissolved, List<WordingPart> pieces)
+    {
+        var isEmpty = element.Flags.HasFlag(NodeFlags.SelfClosing);
+        if (isBody)
+        {
+            text.Append(HtmlMarkupFormatter.Instance.OpenTag(element, isEmpty));
+        }
+
+        if (!isEmpty)
+        {
+            Walk(element, dissolved, pieces);
+        }
+
+        if (isBody)
+        {
+            text.Append(HtmlMarkupFormatter.Instance.CloseTag(element, isEmpty));
+        }
+    }
+
+    private void Slot(string name, string orElse, List<WordingPart> pieces)
+    {
+        if (SlotCatalogue.Find(name) is not { } slot)
+        {
+            var near = SlotCatalogue.Nearest(name, [.. SlotCatalogue.All.Select(s => s.Name)]);
+            errors.Add($"The {part} has a slot “{name}” that names nothing known{(near is null ? "." : $"; did you mean “{SlotCatalogue.Find(near)!.Label}”?")}");
+        }
+        else if (slot.IsHtml && !isBody)
+        {
+            errors.Add($"“{slot.Label}” cannot stand in the subject: a subject is one line of text.");
+        }
+        else
+        {
+            Add(new WordingSlot(slot, orElse), pieces);
+        }
+    }
+
+    private WordingCondition? Condition(string name, Func<List<WordingPart>> under)
+    {
+        budget.Spend(Cost.Slots);
+        if (TextConditions.Find(name) is not { } when)
+        {
+            errors.Add($"The {part} has words under “{name}”, which is no condition that is known; there are {string.Join(", ", TextConditions.Names)}.");
+            return null;
+        }
+
+        // The words so far stand before the condition, not under it.
+        var before = text.ToString();
+        text.Clear();
+        var condition = new WordingCondition(when, under());
+        text.Append(before);
+        return condition;
+    }
+
+    private void Add(WordingPart? piece, List<WordingPart> pieces)
+    {
+        if (piece is not null)
+        {
+            End(pieces);
+            pieces.Add(piece);
+        }
+    }
+
+    private void End(List<WordingPart> pieces)
+    {
+        if (text.Length > 0)
+        {
+            pieces.Add(new WordingText(text.ToString()));
+            text.Clear();
+        }
+    }
+
+    /// <summary>Whether an element is all there is in a block: no words and no pictures stand beside it.</summary>
+    private static bool IsAll(IElement element, IElement block) =>
+        block.TextContent.Trim() == element.TextContent.Trim() && block.QuerySelectorAll("img").All(element.Contains);
+}
