@@ -1,3 +1,4 @@
+using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
@@ -34,7 +35,7 @@ internal static class StatementsCommand
 
             return Run(options, output, errors);
         }
-        catch (Exception e) when (e is Refusal or FileRefused or IOException or UnauthorizedAccessException)
+        catch (Exception e) when (e is Refusal or FileRefused or OverBudget or IOException or UnauthorizedAccessException)
         {
             errors.WriteLine($"rendal: {e.Message}");
             return 2;

@@ -1,3 +1,4 @@
+using Rendal.Core.Budgets;
 using Rendal.Core.Intake;
 using Rendal.Files.Csv;
 using Rendal.Files.Workbooks;
@@ -10,8 +11,8 @@ public static class TableFile
     /// <summary>The most columns that are read.</summary>
     public const int MostColumns = 5_000;
 
-    /// <summary>The most characters in one cell.</summary>
-    public const int LongestCell = 1_000_000;
+    /// <summary>The most characters in one cell: what a cell of a spreadsheet can hold.</summary>
+    public const int LongestCell = 32_767;
 
     /// <summary>
     /// Opens a file as a table by what it is, whatever its name says. The cells of a workbook are read once, here, into
@@ -22,6 +23,7 @@ public static class TableFile
     /// <param name="opening">What a person has decided.</param>
     /// <param name="at">Is told the row that was come to; may throw to stop.</param>
     /// <exception cref="FileRefused">The file cannot be read; the message says what it is and what to do.</exception>
+    /// <exception cref="OverBudget">A sheet has more than <see cref="Limits.Sheet"/> says.</exception>
     public static LedgerTable Open(string name, Func<Stream> open, FileOpening opening, Action<int>? at = null)
     {
         var format = FileSignature.Of(name, open);

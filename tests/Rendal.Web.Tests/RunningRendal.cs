@@ -4,10 +4,12 @@ using System.Net.Sockets;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.DependencyInjection;
 using Rendal.Postroom;
 using Rendal.Store.Cluster;
 using Rendal.Store.Migrations;
+using Rendal.Store.People;
 using Rendal.Web.Hosting;
 
 [assembly: AssemblyFixture(typeof(Rendal.Web.Tests.RunningRendal))]
@@ -48,8 +50,7 @@ public sealed class RunningRendal : IAsyncLifetime
         var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
         await Schema.UpgradeAsync(database);
         OwnersDatabase = database.Owner;
-        App = RendalHost.Build(new HostParts(database.Application, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey));
-        await App.StartAsync();
+        App = await StartedAsync(database.Application);
         Address = new Uri(App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
         using var browser = Browser();
         var first = await browser.PostAsJsonAsync("/api/first-run", new { key = FirstRunKey, name = "odile", password = Password, book = Firm("Tarnbrook Linen Hire") });
@@ -77,6 +78,16 @@ public sealed class RunningRendal : IAsyncLifetime
         return browser;
     }
 
+    /// <summary>A browser in which somebody has signed in who has no book.</summary>
+    public async Task<HttpClient> StrangerAsync()
+    {
+        var name = $"stranger {Guid.NewGuid():N}";
+        await App.Services.GetRequiredService<PersonStore>().AddAsync(name, App.Services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), CancellationToken.None);
+        var browser = Browser();
+        Assert.Equal(HttpStatusCode.NoContent, (await browser.PostAsJsonAsync("/api/session", new { name, password = Password })).StatusCode);
+        return browser;
+    }
+
     public static object Firm(string name) => new { name, currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" };
 
     /// <summary>Stops the database, whoever is connected, and starts it again at the same port.</summary>
@@ -89,6 +100,24 @@ public sealed class RunningRendal : IAsyncLifetime
         await (App?.DisposeAsync() ?? ValueTask.CompletedTask);
         await (cluster?.DisposeAsync() ?? ValueTask.CompletedTask);
         Directory.Delete(folder, recursive: true);
+    }
+
+    /// <summary>The application on ports that are free. Another program may take one between its being found and being used; then others are.</summary>
+    private async Task<WebApplication> StartedAsync(string database)
+    {
+        for (var left = 5; ; left--)
+        {
+            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey));
+            try
+            {
+                await app.StartAsync();
+                return app;
+            }
+            catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException && left > 0)
+            {
+                await app.DisposeAsync();
+            }
+        }
     }
 
     internal static int FreePort()

@@ -9,9 +9,6 @@ public enum Cost
     /// <summary>Rows of a table.</summary>
     Rows,
 
-    /// <summary>Columns of a table.</summary>
-    Columns,
-
     /// <summary>Cells of a table.</summary>
     Cells,
 

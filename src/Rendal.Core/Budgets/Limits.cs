@@ -17,9 +17,9 @@ public sealed class Limits
     public static Limits Document { get; } = new(
         "Choose fewer items for this customer, or enclose them as a workbook.", 30, (Cost.Pages, 2_000), (Cost.Characters, 20_000_000));
 
-    /// <summary>Reading a table out of a file. The rows of a workbook end where the format of XLSX does.</summary>
-    public static Limits Table { get; } = new(
-        "Save the sheet alone, or as CSV, and take that in.", 600, (Cost.Rows, 5_000_000), (Cost.Cells, 50_000_000), (Cost.Columns, 5_000), (Cost.Characters, 1_000_000_000));
+    /// <summary>One sheet of a workbook. Its rows end where the formats of spreadsheets do.</summary>
+    public static Limits Sheet { get; } = new(
+        "Save what you need of it as CSV, and take that in.", 300, (Cost.Rows, 1_048_576), (Cost.Cells, 20_000_000), (Cost.Characters, 250_000_000));
 
     /// <summary>A text with markup: a wording, a text of a layout, a message that was received.</summary>
     public static Limits Markup { get; } = new(

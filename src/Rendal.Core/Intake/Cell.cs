@@ -32,6 +32,9 @@ public readonly record struct Cell
     /// <summary>Whether it holds text, as each filled cell of a text file does.</summary>
     public bool IsText => value is string;
 
+    /// <summary>How many characters of text are held; 0 for numbers and dates, which are as long as they are written.</summary>
+    public int Length => value is string text ? text.Length : (value as Code)?.Shown.Length ?? 0;
+
     /// <summary>
     /// The value as text: trimmed, no-break spaces made plain, Unicode NFC. Numbers have a full stop as decimal
     /// mark and dates are ISO, whatever the cell displayed. Never null.

@@ -72,6 +72,13 @@ public static class CustomerListReader
             return null;
         }
 
+        if (key.Length > LedgerCells.LongestCustomer || name.Length > LedgerCells.LongestCustomer)
+        {
+            var longest = key.Length > LedgerCells.LongestCustomer ? key : name;
+            findings.Add(new Finding(FindingCodes.ValueTooLong, Severity.Error, source, null, null, LedgerCells.TooLong(longest, LedgerCells.LongestCustomer), "Look whether the right column was taken for it."));
+            return null;
+        }
+
         fields.Remove(CardField.Code);
         foreach (var field in fields.Keys.ToList())
         {

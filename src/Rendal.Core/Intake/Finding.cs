@@ -63,6 +63,7 @@ public static class FindingCodes
     public const string CorrectionSuperseded = "correction-superseded";
     public const string HeadOfficeLoop = "head-office-loop";
     public const string BroughtForwardDiffers = "brought-forward-differs";
+    public const string ValueTooLong = "value-too-long";
     public const string ValueUnknown = "value-unknown";
     public const string CustomerUnknown = "customer-unknown";
 #pragma warning restore CS1591

@@ -5,6 +5,14 @@ namespace Rendal.Core.Intake;
 /// <summary>The cells of a ledger row by what they mean, and findings with their place.</summary>
 internal sealed class LedgerCells(LedgerTable table, Reading reading, FindingList findings)
 {
+    /// <summary>The most characters of a customer's code or name.</summary>
+    public const int LongestCustomer = 200;
+
+    private static readonly (ColumnMeaning Meaning, int Longest)[] Longest =
+    [
+        (ColumnMeaning.CustomerCode, LongestCustomer), (ColumnMeaning.CustomerName, LongestCustomer), (ColumnMeaning.Number, 300), (ColumnMeaning.Reference, 200), (ColumnMeaning.Unit, 200),
+    ];
+
     private readonly ColumnReading?[] columns = [.. Enum.GetValues<ColumnMeaning>().Select(reading.Of)];
 
     public ColumnReading? Column(ColumnMeaning meaning) => columns[(int)meaning];
@@ -17,6 +25,20 @@ internal sealed class LedgerCells(LedgerTable table, Reading reading, FindingLis
 
     public void Add(string code, Severity severity, FileRow row, ColumnMeaning meaning, string? customer, string message, string remedy, string? other = null) =>
         findings.Add(new Finding(code, severity, Source(row), Column(meaning)?.Heading, string.IsNullOrEmpty(customer) ? null : customer, message, remedy) { Other = other });
+
+    /// <summary>Notes values that are longer than anything they could mean: what something is known by is looked up by an index.</summary>
+    public void DemandLengths(FileRow row, string? customer)
+    {
+        foreach (var (meaning, longest) in Longest)
+        {
+            if (Cell(row, meaning).Length > longest)
+            {
+                Add(FindingCodes.ValueTooLong, Severity.Error, row, meaning, customer?.Length <= LongestCustomer ? customer : null, TooLong(Text(row, meaning), longest), "Look whether the right column was taken for it.");
+            }
+        }
+    }
+
+    public static string TooLong(string text, int longest) => $"“{Short(text)}” has {text.Length} characters; there are {longest} at the most.";
 
     public static string Short(string text) => text.Length <= 60 ? text : text[..59] + "…";
 }

@@ -148,6 +148,14 @@ public sealed class LedgerReader
         var errors = Findings.CountOf(Severity.Error);
         var customer = customers.Whose(line, applied);
         carried += line.IsCarried ? 1 : 0;
+        cells.DemandLengths(row, customer);
+        if (customer?.Length > LedgerCells.LongestCustomer)
+        {
+            // Named on a line above its rows; those have no cell of their own for it.
+            Findings.Add(new Finding(FindingCodes.ValueTooLong, Severity.Error, cells.Source(row), null, null, LedgerCells.TooLong(customer, LedgerCells.LongestCustomer), "Look whether the right column was taken for it."));
+            customer = null;
+        }
+
         var currency = amounts.ReadCurrency(row, customer);
         var written = cells.Text(row, ColumnMeaning.Kind);
         var kind = written.Length == 0 ? null : kinds.Of(written);

@@ -5,6 +5,10 @@ namespace Rendal.Core.Intake;
 /// <summary>Reads the dates of a ledger row, and works out the due date where none is written.</summary>
 internal sealed class RowDates
 {
+    // Terms, interest and the order of rows are reckoned with dates; near the ends of the calendar there is nothing to reckon with.
+    private static readonly DateOnly First = new(1900, 1, 1);
+    private static readonly DateOnly Last = new(2199, 12, 31);
+
     private readonly LedgerCells cells;
     private readonly ReadingSettings settings;
     private readonly Func<string, PaymentTerms?> termsOf;
@@ -23,11 +27,23 @@ internal sealed class RowDates
     public DateOnly? Read(FileRow row, ColumnMeaning meaning, string? customer)
     {
         var cell = cells.Cell(row, meaning);
-        if (cell.IsEmpty || cell.Date is not null)
+        if (cell.IsEmpty)
         {
-            return cell.Date;
+            return null;
         }
 
+        var read = cell.Date ?? Written(row, meaning, cell, customer);
+        if (read is not { } date || (date >= First && date <= Last))
+        {
+            return read;
+        }
+
+        cells.Add(FindingCodes.DateUnreadable, Severity.Error, row, meaning, customer, $"“{LedgerCells.Short(cell.Text)}” lies outside of {First.Year} to {Last.Year}, so it is not a date of business.", "Correct it.");
+        return null;
+    }
+
+    private DateOnly? Written(FileRow row, ColumnMeaning meaning, Cell cell, string? customer)
+    {
         var day = cell.Number is { } number ? SerialDay.Of(number, dates1904) : days[meaning].Of(cell.Text);
         if (day is null)
         {

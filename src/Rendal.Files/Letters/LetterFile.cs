@@ -1,14 +1,15 @@
 using System.IO.Compression;
+using System.Xml;
 using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Wordprocessing;
+using Rendal.Core.Budgets;
 
 namespace Rendal.Files.Letters;
 
 /// <summary>Opens letters, and refuses what is no letter or could do more than be read.</summary>
 internal static class LetterFile
 {
-    private const long MostUnpacked = 100_000_000;
     private const int MostParts = 2_000;
 
     private static readonly string[] FetchingFields = ["INCLUDETEXT", "INCLUDEPICTURE", "DDE", "DDEAUTO", "LINK", "IMPORT", "DATABASE"];
@@ -30,7 +31,7 @@ internal static class LetterFile
         {
             using (var zip = new ZipArchive(new MemoryStream(bytes), ZipArchiveMode.Read))
             {
-                if (zip.Entries.Count > MostParts || zip.Entries.Sum(e => Math.Max(0, e.Length)) > MostUnpacked)
+                if (zip.Entries.Count > MostParts || zip.Entries.Sum(e => Math.Max(0, e.Length)) > Limits.Letter.Most(Cost.Bytes))
                 {
                     return "The file unpacks to more than a letter can be. Save it anew in your word processor.";
                 }
@@ -39,6 +40,8 @@ internal static class LetterFile
                 {
                     return "The file has macros in it. Save it as a plain DOCX without macros.";
                 }
+
+                CheckTrees(zip);
             }
 
             using var letter = WordprocessingDocument.Open(new MemoryStream(bytes), false);
@@ -51,7 +54,11 @@ internal static class LetterFile
 
             return Fetching(letter);
         }
-        catch (Exception e) when (PackedFile.IsDamage(e) || e is OpenXmlPackageException or System.Xml.XmlException or FileFormatException or KeyNotFoundException or InvalidOperationException)
+        catch (OverBudget e)
+        {
+            return e.Message;
+        }
+        catch (Exception e) when (PackedFile.IsDamage(e) || e is OpenXmlPackageException or XmlException or FileFormatException or KeyNotFoundException or InvalidOperationException)
         {
             return "The file is damaged, or no DOCX. Open it in your word processor and save it anew.";
         }
@@ -68,6 +75,29 @@ internal static class LetterFile
             if (place is not null && part.RootElement is { } root)
             {
                 yield return (place, root);
+            }
+        }
+    }
+
+    /// <summary>
+    /// Looks how deeply the elements of each part are nested, before anything makes a tree of them: whatever walks it goes down
+    /// a level of the stack with each.
+    /// </summary>
+    private static void CheckTrees(ZipArchive zip)
+    {
+        var budget = TimedBudget.Begin("The letter", Limits.Letter, CancellationToken.None);
+        foreach (var part in zip.Entries.Where(e => Path.GetExtension(e.FullName).ToUpperInvariant() is ".XML" or ".RELS"))
+        {
+            using var content = part.Open();
+            using var xml = XmlReader.Create(content, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit });
+            while (xml.Read())
+            {
+                if (xml.NodeType == XmlNodeType.Element)
+                {
+                    budget.Spend(Cost.Elements);
+                    budget.AtMost(Cost.Levels, xml.Depth);
+                    budget.Continue();
+                }
             }
         }
     }

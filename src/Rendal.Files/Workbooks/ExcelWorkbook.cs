@@ -4,6 +4,7 @@ using System.Text;
 using System.Xml;
 using ExcelDataReader;
 using ExcelDataReader.Exceptions;
+using Rendal.Core.Budgets;
 using Rendal.Core.Intake;
 
 namespace Rendal.Files.Workbooks;
@@ -11,6 +12,9 @@ namespace Rendal.Files.Workbooks;
 /// <summary>An XLSX or XLS workbook. Values are taken as the cells hold them, formulas by their last result.</summary>
 internal sealed class ExcelWorkbook : Workbook
 {
+    // A longer format of noughts is none of a code.
+    private const int LongestCode = 40;
+
     private readonly string name;
     private readonly Stream stream;
     private readonly IExcelDataReader reader;
@@ -57,7 +61,12 @@ internal sealed class ExcelWorkbook : Workbook
         var number = 0;
         while (Guarded(reader.Read))
         {
-            number++;
+            // Blank rows are gone through one by one: a single cell far below would take minutes.
+            if (++number > Limits.Sheet.Most(Cost.Rows))
+            {
+                throw new FileRefused($"{name}, sheet “{reader.Name}” has a row beyond {Limits.Sheet.Most(Cost.Rows)}, where sheets end. Save it anew in your spreadsheet program.");
+            }
+
             var count = reader.FieldCount;
             while (count > 0 && reader.GetValue(count - 1) is null)
             {
@@ -116,7 +125,7 @@ internal sealed class ExcelWorkbook : Workbook
 
         // The conversion keeps 15 figures, as spreadsheets do, so that 0.1 + 0.2 is 0.3.
         var value = (decimal)number;
-        return reader.GetNumberFormatString(column) is { Length: > 1 } format && value >= 0 && value == decimal.Truncate(value) && format.All(c => c == '0')
+        return reader.GetNumberFormatString(column) is { Length: > 1 and <= LongestCode } format && value >= 0 && value == decimal.Truncate(value) && format.All(c => c == '0')
             ? Cell.Of(value, value.ToString(format, CultureInfo.InvariantCulture))
             : Cell.Of(value);
     }

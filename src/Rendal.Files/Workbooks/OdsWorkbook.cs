@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using System.Xml;
+using Rendal.Core.Budgets;
 using Rendal.Core.Intake;
 
 namespace Rendal.Files.Workbooks;
@@ -13,6 +14,9 @@ internal sealed class OdsWorkbook : Workbook
     private const string Table = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
     private const string Text = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
     private const string Style = "urn:oasis:names:tc:opendocument:xmlns:style:1.0";
+
+    // Programs write alike rows below each other as one; thousands of them are blank ones.
+    private const int MostRepeated = 10_000;
 
     private readonly string name;
     private readonly PackedFile packed;
@@ -75,6 +79,11 @@ internal sealed class OdsWorkbook : Workbook
 
             var times = Times(xml, "number-rows-repeated");
             var cells = Cells(xml, sheet, number);
+            if (cells.Length > 0 && (times > MostRepeated || number + times > Limits.Sheet.Most(Cost.Rows)))
+            {
+                throw new FileRefused($"{name}, sheet “{sheet}” has row {number} {times} times over; a filled row is read {MostRepeated} times at the most, and none beyond {Limits.Sheet.Most(Cost.Rows)}. Save it anew in your spreadsheet program.");
+            }
+
             for (var i = 0; i < times && cells.Length > 0; i++)
             {
                 yield return new FileRow(number + i, cells);

@@ -1,3 +1,4 @@
+using Rendal.Core.Budgets;
 using Rendal.Core.Intake;
 
 namespace Rendal.Files.Workbooks;
@@ -15,7 +16,7 @@ internal static class SheetChoice
         {
             var only = book.Sheets().First();
             var index = Choose(name, [(only.Seen, 0, 1)], opening.Sheet, out var because);
-            var rows = RowSpool.Of(ReadAhead.Of(only.Rows), at);
+            var rows = RowSpool.Of(ReadAhead.Of(Counted(name, only)), at);
             return rows.Count == 0 ? throw Nothing(name) : Table(name, book, [only.Seen], index, because, rows);
         }
 
@@ -32,7 +33,7 @@ internal static class SheetChoice
             // The rows of a sheet can be gone through only while the workbook stands at it.
             if (position == chosen)
             {
-                return Table(name, book, [.. sheets.Select(s => s.Seen)], chosen, reason, RowSpool.Of(ReadAhead.Of(sheet.Rows), at));
+                return Table(name, book, [.. sheets.Select(s => s.Seen)], chosen, reason, RowSpool.Of(ReadAhead.Of(Counted(name, sheet)), at));
             }
         }
 
@@ -43,6 +44,24 @@ internal static class SheetChoice
     {
         Traits = new FileTraits { Sheets = sheets, SheetReason = reason, Dates1904 = book.Dates1904 },
     };
+
+    /// <summary>The rows of a sheet, as long as they are within a sheet's budget.</summary>
+    private static IEnumerable<FileRow> Counted(string name, Sheet sheet)
+    {
+        var budget = TimedBudget.Begin($"{name}, sheet “{sheet.Seen.Name}”,", Limits.Sheet, CancellationToken.None);
+        foreach (var row in sheet.Rows)
+        {
+            budget.AtMost(Cost.Rows, row.Number);
+            budget.Spend(Cost.Cells, row.Cells.Length);
+            foreach (var cell in row.Cells)
+            {
+                budget.Spend(Cost.Characters, cell.Length);
+            }
+
+            budget.Continue();
+            yield return row;
+        }
+    }
 
     private static FileRefused Nothing(string name) => new($"{name} is a workbook with nothing in it.");
 

@@ -54,6 +54,12 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// <summary>The key of the connections that those use who send (see <see cref="Connect"/>).</summary>
     public const string Source = "dispatch";
 
+    /// <summary>The problem of a parcel whose making was cut off again.</summary>
+    public const string MakingCutOff = "making its message was cut off twice, the second time when it was tried again";
+
+    // A worker may be ended by something else while it makes a message; twice at the same parcel is no chance.
+    private const int MostMakings = 2;
+
     // Any fixed number serves, as long as nothing else in this database locks under it.
     private const int LockSpace = 0x52454E44;
 
@@ -99,11 +105,16 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// sender's server is away, or whose allowance is used up for the moment or for the day. Fewer than there are, where
     /// there are allowances: what is held to one comes one at a time, so who wants more asks until nothing comes.
     /// </summary>
+    /// <param name="worker">The worker.</param>
+    /// <param name="most">The most that are claimed.</param>
+    /// <param name="busy">Books that have their share of this worker already: nothing of them is claimed, so that others go on.</param>
+    /// <param name="now">The time.</param>
+    /// <param name="cancel">Stops it.</param>
     /// <remarks>
     /// A worker that comes late to its turn makes up for it, up to two turns, so that the pace is kept on the whole. Two
     /// workers at the same turn: the second finds the sender's row changed, and gets nothing.
     /// </remarks>
-    public Task<List<ClaimedParcel>> ClaimAsync(long worker, int most, DateTimeOffset now, CancellationToken cancel) =>
+    public Task<List<ClaimedParcel>> ClaimAsync(long worker, int most, IReadOnlyCollection<long> busy, DateTimeOffset now, CancellationToken cancel) =>
         source.Sql(
             $"""
             with next as (
@@ -112,7 +123,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 join sender s on s.book_id = r.book_id and s.id = r.sender_id
                 join book b on b.id = p.book_id
                 left join sender_day d on s.a_day is not null and d.book_id = s.book_id and d.sender_id = s.id and d.day = ($2 at time zone b.time_zone)::date
-                where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused
+                where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused and p.book_id <> all ($4)
                     and (p.way <> 'mail' or (s.paused = '' and s.away_until <= $2 and s.next_at <= $2 and (s.a_day is null or coalesce(d.messages, 0) < s.a_day)))
                 order by p.try_from, p.id limit $3 for update of p skip locked),
             placed as (select *, row_number() over (order by try_from, id) as place from next),
@@ -127,7 +138,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 on conflict (book_id, sender_id, day) do update set messages = d.messages + 1 where d.messages < (select a_day from in_turn where a_day is not null)
                 returning d.sender_id),
             claimed as (
-                update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
+                update parcel p set state = 'sending', worker = $1, tries = p.tries + 1, makings = p.makings + 1
                 from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
                 returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way, p.on_paper, p.try_from)
             select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, c.on_paper, t.addresses, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
@@ -138,7 +149,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 where c.tries > 1 and t.book_id = c.book_id and t.parcel_id = c.id and t.ending = 'accepted' and (a ->> 'accepted')::boolean) t
             order by c.try_from, c.id
             """,
-            worker, now.ToUniversalTime(), most).ListAsync(
+            worker, now.ToUniversalTime(), most, busy.ToArray()).ListAsync(
                 r => new ClaimedParcel(
                     r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt32(3), r.GetFieldValue<string[]>(4), r.GetString(5), r.GetString(6), StoreJson.Read<Customer>(r.GetString(7)), r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
                     SenderStore.Read(r, 14), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)), EnumText.Parse<Way>(r.GetString(11)))
@@ -177,16 +188,17 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// <summary>Gives a claimed parcel back that no try was begun of, as if it had not been claimed; one that is no longer this worker's is left alone.</summary>
     public Task GiveBackAsync(ClaimedParcel parcel, long worker, CancellationToken cancel) =>
         source.Sql(
-            "update parcel set state = case when tries > 1 then 'to-be-retried' else 'released' end, worker = null, tries = tries - 1 where book_id = $1 and id = $2 and worker = $3",
+            "update parcel set state = case when tries > 1 then 'to-be-retried' else 'released' end, worker = null, tries = tries - 1, makings = greatest(makings - 1, 0) where book_id = $1 and id = $2 and worker = $3",
             parcel.Book, parcel.Parcel, worker).RunAsync(cancel);
 
-    /// <summary>Gives a claimed parcel up because it cannot be made into a message at all.</summary>
+    /// <summary>Sets a claimed parcel aside for a person because it cannot be made into a message.</summary>
     public Task RefuseAsync(ClaimedParcel parcel, long worker, string problem, CancellationToken cancel) =>
-        source.Sql("update parcel set state = 'held', problem = $4, worker = null where book_id = $1 and id = $2 and state = 'sending' and worker = $3", parcel.Book, parcel.Parcel, worker, problem).RunAsync(cancel);
+        source.Sql("update parcel set state = 'held', problem = $4, worker = null, makings = 0 where book_id = $1 and id = $2 and state = 'sending' and worker = $3", parcel.Book, parcel.Parcel, worker, problem).RunAsync(cancel);
 
     /// <summary>
     /// Sees to what dead workers had claimed: a parcel whose message the server cannot have had whole is released
-    /// again; one that the server was given whole without an answer is unsure.
+    /// again; one that the server was given whole without an answer is unsure; one whose making was cut off for the second
+    /// time waits for a person.
     /// </summary>
     /// <param name="given">Tells of workers of this machine whether they came to give an end that was about to be given.</param>
     /// <param name="now">The time.</param>
@@ -209,17 +221,19 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             seenTo += await connection.Sql(
                 """
                 with open_try as (
-                    select p.book_id, p.id, t.id as try_id, t.ending_at is not null and ($3::bigint[] is null or t.id = any ($3)) as is_given from parcel p
+                    select p.book_id, p.id, t.id as try_id, t.id is null and p.makings >= $4 and not exists (select from message m where m.book_id = p.book_id and m.parcel_id = p.id) as is_set_aside, t.ending_at is not null and ($3::bigint[] is null or t.id = any ($3)) as is_given from parcel p
                     left join dispatch_try t on t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null
                     where p.state = 'sending' and p.worker = $1 for update of p),
                 ended as (
                     update dispatch_try t set ended_at = $2, ending = case when o.is_given then 'unanswered' else 'stopped' end,
                         answer = case when o.is_given then 'The program stopped after the server had been given the message and before it answered.' else 'The program stopped before the server had the whole message.' end
                     from open_try o where t.book_id = o.book_id and t.id = o.try_id)
-                update parcel p set worker = null, try_from = $2, state = case when o.is_given then 'unsure' else 'released' end
+                update parcel p set worker = null, try_from = $2, state = case when o.is_given then 'unsure' when o.is_set_aside then 'held' else 'released' end,
+                    problem = case when o.is_set_aside then $5 else p.problem end, makings = case when o.is_set_aside then 0 else p.makings end
                 from open_try o where p.book_id = o.book_id and p.id = o.id
                 """,
-                worker, now.ToUniversalTime(), new NpgsqlParameter<long[]?> { TypedValue = noted?.ToArray(), NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Bigint }).RunAsync(cancel);
+                worker, now.ToUniversalTime(), new NpgsqlParameter<long[]?> { TypedValue = noted?.ToArray(), NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Bigint },
+                MostMakings, MakingCutOff).RunAsync(cancel);
             await transaction.CommitAsync(cancel);
             if (noted is not null)
             {

@@ -41,6 +41,14 @@ internal sealed class TryRecord
     {
         await using var connection = await source.OpenConnectionAsync();
         await using var batch = new NpgsqlBatch(connection);
+
+        // Who stops the rest of a round waits for this, or this finds the parcel stopped.
+        batch.Sql(
+            """
+            select from parcel p join unnest($1::bigint[], $2::bigint[], $3::bigint[]) a (book_id, parcel_id, worker) on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
+            order by p.id for no key update of p
+            """,
+            Each(begun, b => b.Parcel.Book), Each(begun, b => b.Parcel.Parcel), Each(begun, b => b.Worker));
         AddMessages(batch, [.. begun.Where(b => b.Message is not null)]);
         AddPapers(batch, [.. begun.Where(b => b.Paper is not null)]);
 
@@ -56,6 +64,7 @@ internal sealed class TryRecord
             Each(begun, b => b.Parcel.Book), Each(begun, b => b.Parcel.Parcel), Each(begun, b => b.Worker), Each(begun, b => b.At));
         var tries = new Dictionary<(long, long), long>();
         await using var reader = await batch.ExecuteReaderAsync();
+        await reader.NextResultAsync();
         while (await reader.ReadAsync())
         {
             tries.Add((reader.GetInt64(0), reader.GetInt64(1)), reader.GetInt64(2));
@@ -134,7 +143,7 @@ internal sealed class TryRecord
             Each(ended, e => e.Parcel.Book), Each(ended, e => e.Try), Each(ended, e => e.At), Each(ended, e => DispatchQueue.EndingCode(e.Outcome.Ending)), Each(ended, e => e.Outcome.Answer), Each(ended, e => StoreJson.Write(e.Outcome.Recipients)));
         batch.Sql(
             """
-            update parcel p set state = a.state, worker = null, try_from = a.try_from, tries = p.tries - a.uncounted
+            update parcel p set state = a.state, worker = null, makings = 0, try_from = a.try_from, tries = p.tries - a.uncounted
             from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::text[], $5::timestamptz[], $6::int[]) a (book_id, id, worker, state, try_from, uncounted)
             where p.book_id = a.book_id and p.id = a.id and p.worker = a.worker
             """,

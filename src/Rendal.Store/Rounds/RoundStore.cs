@@ -214,11 +214,25 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// Stops the rest: what was released and has not gone is not released any more, and can be released again. What a worker
-    /// has in its hands goes.
+    /// has begun to send goes; what it only makes the message of does not.
     /// </summary>
     /// <returns>How many parcels were stopped.</returns>
-    public Task<int> StopAsync(long id, CancellationToken cancel) =>
-        source.Sql("update parcel set state = 'prepared' where book_id = $1 and round_id = $2 and state in ('released', 'to-be-retried')", book, id).RunAsync(cancel);
+    public async Task<int> StopAsync(long id, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+
+        // A try begins with a change to its parcel: with these locked, those that have begun are seen below and no more can begin.
+        await connection.Sql("select id from parcel where book_id = $1 and round_id = $2 and state in ('released', 'to-be-retried', 'sending') order by id for update", book, id).RunAsync(cancel);
+        var stopped = await connection.Sql(
+            """
+            update parcel p set state = 'prepared', worker = null, makings = 0 where p.book_id = $1 and p.round_id = $2 and (p.state in ('released', 'to-be-retried')
+                or (p.state = 'sending' and not exists (select from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null)))
+            """,
+            book, id).RunAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return stopped;
+    }
 
     /// <summary>Counts what was exported as sent, as the person says who sent it from another mail program.</summary>
     /// <returns>How many parcels that were.</returns>

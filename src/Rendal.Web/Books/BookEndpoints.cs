@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -19,7 +20,7 @@ internal sealed record BookLine(long Id, string Name, string Currency);
 internal sealed record BookView(long Id, string Name, string Currency, DateOnly Today, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines, IReadOnlyList<string> AgeLabels, RulesRequest Rules);
 
 /// <summary>How the firm is to stand on its letters.</summary>
-internal sealed record FirmRequest(string Name, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines);
+internal sealed record FirmRequest([property: StringLength(200)] string Name, [property: MaxLength(20)] IReadOnlyList<string> AddressLines, [property: MaxLength(20)] IReadOnlyList<string> ContactLines, [property: MaxLength(20)] IReadOnlyList<string> PaymentLines);
 
 /// <summary>What holds for all statements of a book.</summary>
 /// <param name="Edges">The last day of each band, growing, as a person writes them: <c>30, 60, 90</c>.</param>
@@ -31,7 +32,7 @@ internal sealed record FirmRequest(string Name, IReadOnlyList<string> AddressLin
 /// <param name="Levels">The reminder levels from the first.</param>
 /// <param name="MaySkip">Whether levels may be skipped.</param>
 /// <param name="MayRepeat">Whether the last level is repeated.</param>
-internal sealed record RulesRequest(string Edges, AgeBy By, bool CreditsByDate, StatementForm Form, SettlementRule? Settlement, int TermsDays, IReadOnlyList<ReminderLevel> Levels, bool MaySkip, bool MayRepeat)
+internal sealed record RulesRequest([property: StringLength(200)] string Edges, AgeBy By, bool CreditsByDate, StatementForm Form, SettlementRule? Settlement, int TermsDays, [property: MaxLength(20)] IReadOnlyList<ReminderLevel> Levels, bool MaySkip, bool MayRepeat)
 {
     public static RulesRequest Of(Book book) => new(
         string.Join(", ", book.Rules.Ageing.UpperEdges), book.Rules.Ageing.By, book.Rules.Ageing.CreditsByDate, book.Rules.Form, book.Rules.Settlement, book.TermsDays,

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Npgsql;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
@@ -13,7 +14,7 @@ using Rendal.Web.Senders;
 namespace Rendal.Web.Books;
 
 /// <summary>What a new book is made from.</summary>
-internal sealed record NewBook(string Name, string Currency, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines, string TimeZone = "Europe/London")
+internal sealed record NewBook([property: StringLength(200)] string Name, [property: StringLength(10)] string Currency, [property: MaxLength(20)] IReadOnlyList<string> AddressLines, [property: MaxLength(20)] IReadOnlyList<string> ContactLines, [property: MaxLength(20)] IReadOnlyList<string> PaymentLines, [property: StringLength(100)] string TimeZone = "Europe/London")
 {
     public void Check()
     {

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
@@ -31,10 +32,10 @@ internal sealed record CorrectionView(long Id, CorrectionKind Kind, string Colum
 internal sealed record ValueRequest(long Intake, int Row, int Column, string Becomes, bool Everywhere);
 
 /// <summary>A row that is not to count.</summary>
-internal sealed record LeaveOutRequest(long Intake, int Row, string Reason);
+internal sealed record LeaveOutRequest(long Intake, int Row, [property: StringLength(1_000)] string Reason);
 
 /// <summary>A customer that is the same as another.</summary>
-internal sealed record JoinRequest(string Customer, string With);
+internal sealed record JoinRequest([property: StringLength(200)] string Customer, [property: StringLength(200)] string With);
 
 /// <summary>Putting right over the source, and taking that back.</summary>
 internal static class CorrectionEndpoints

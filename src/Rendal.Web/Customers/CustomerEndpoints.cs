@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
@@ -21,15 +22,15 @@ internal sealed record TermsView(int Days, bool FromMonthEnd);
 internal sealed record CustomerView(
     string Key,
     string Name,
-    IReadOnlyList<Contact> Contacts,
-    string Salutation,
+    [property: MaxLength(100)] IReadOnlyList<Contact> Contacts,
+    [property: StringLength(500)] string Salutation,
     string Opening,
     Delivery Delivery,
-    IReadOnlyList<string> PostalLines,
-    string Country,
+    [property: MaxLength(20)] IReadOnlyList<string> PostalLines,
+    [property: StringLength(200)] string Country,
     string Language,
     TermsView? Terms,
-    string HeadOffice,
+    [property: StringLength(200)] string HeadOffice,
     GroupStatements Groups,
     StatementForm? Form,
     string Unit,
@@ -75,7 +76,7 @@ internal sealed record CustomerPart(int Count, IReadOnlyList<CustomerLine> Custo
 
 /// <summary>What is put right on a card.</summary>
 internal sealed record CustomerRequest(
-    string Name,
+    [property: StringLength(200)] string Name,
     IReadOnlyList<Contact> Contacts,
     string Salutation,
     Delivery Delivery,
@@ -86,7 +87,7 @@ internal sealed record CustomerRequest(
     string HeadOffice,
     GroupStatements Groups,
     StatementForm? Form,
-    string Unit,
+    [property: StringLength(200)] string Unit,
     decimal? MinimumBalance,
     bool OnHold,
     long? OwnWording,

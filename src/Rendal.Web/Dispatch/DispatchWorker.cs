@@ -9,8 +9,10 @@ namespace Rendal.Web.Dispatch;
 /// <summary>Sends released parcels, a few at a time. Any number of these may run on any number of machines.</summary>
 internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends, BookStore books, [FromKeyedServices(DispatchQueue.Source)] NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
 {
-    // While some are carried, others are made, begun and ended.
-    private const int AtOnce = 24;
+    // While some are carried, others are made, begun and ended. One book has half of them at the most: what is slow in it,
+    // a document or a server, keeps no other book waiting.
+    private const int AtOnce = 48;
+    private const int OfOneBook = 24;
     private const int ClaimedTogether = 8;
     private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan AMoment = TimeSpan.FromMilliseconds(1);
@@ -54,7 +56,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
 
     private async Task SendAsync(WorkerConnection worker, GivenEnds given, ParcelSending sending, CancellationToken stop)
     {
-        var underWay = new List<Task>();
+        var underWay = new List<(long Book, Task Task)>();
         try
         {
             while (!stop.IsCancellationRequested)
@@ -69,21 +71,22 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
         finally
         {
             // What was claimed goes to its end; the fault by which this ends, if any, is told already.
-            await Task.WhenAll(underWay).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            await Task.WhenAll(underWay.Select(u => u.Task)).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
         }
     }
 
     /// <summary>Sends what is due until nothing is, and nothing is under way.</summary>
     /// <returns>As of when nothing was due.</returns>
-    private async Task<DateTimeOffset> SendAllAsync(WorkerConnection worker, ParcelSending sending, List<Task> underWay, CancellationToken stop)
+    private async Task<DateTimeOffset> SendAllAsync(WorkerConnection worker, ParcelSending sending, List<(long Book, Task Task)> underWay, CancellationToken stop)
     {
         var told = clock.GetTimestamp();
         while (true)
         {
             stop.ThrowIfCancellationRequested();
             var now = clock.GetUtcNow();
-            var claimed = underWay.Count + ClaimedTogether <= AtOnce ? await queue.ClaimAsync(worker.Number, ClaimedTogether, now, stop) : null;
-            underWay.AddRange(claimed?.Select(parcel => Task.Run(() => sending.SendAsync(parcel, stop), CancellationToken.None)) ?? []);
+            var busy = underWay.CountBy(u => u.Book).Where(b => b.Value + ClaimedTogether > OfOneBook).Select(b => b.Key).ToList();
+            var claimed = underWay.Count + ClaimedTogether <= AtOnce ? await queue.ClaimAsync(worker.Number, ClaimedTogether, busy, now, stop) : null;
+            underWay.AddRange(claimed?.Select(parcel => (parcel.Book, Task.Run(() => sending.SendAsync(parcel, stop), CancellationToken.None))) ?? []);
             if (claimed is { Count: 0 } && underWay.Count == 0)
             {
                 return now;
@@ -91,11 +94,11 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
 
             if (claimed is null or { Count: 0 })
             {
-                await Task.WhenAny([.. underWay, .. claimed is null ? Array.Empty<Task>() : [Task.Delay(await UntilTurnAsync(LookAgainWhileSending, now, stop), stop)]]);
-                foreach (var ended in underWay.Where(t => t.IsCompleted).ToList())
+                await Task.WhenAny([.. underWay.Select(u => u.Task), .. claimed is null ? Array.Empty<Task>() : [Task.Delay(await UntilTurnAsync(LookAgainWhileSending, now, stop), stop)]]);
+                foreach (var ended in underWay.Where(u => u.Task.IsCompleted).ToList())
                 {
                     underWay.Remove(ended);
-                    await ended;
+                    await ended.Task;
                 }
 
                 // A round may end while others have still much to send.

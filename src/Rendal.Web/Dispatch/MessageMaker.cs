@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using Npgsql;
+using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
@@ -31,7 +32,8 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
     /// </summary>
     /// <param name="first">The parcel.</param>
     /// <param name="next">Claims another one; null where none waits.</param>
-    public async Task<IReadOnlyList<MadeUp>> MakeAsync(ClaimedParcel first, Func<Task<ClaimedParcel?>> next)
+    /// <param name="stop">The program stops: what is being made is broken off.</param>
+    public async Task<IReadOnlyList<MadeUp>> MakeAsync(ClaimedParcel first, Func<Task<ClaimedParcel?>> next, CancellationToken stop)
     {
         var letters = new LetterBatch();
         var claimed = new List<ClaimedParcel> { first };
@@ -51,17 +53,10 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
         var made = new List<MadeUp>();
         foreach (var parcel in claimed)
         {
-            made.Add(parcel.Message is null ? await MadeAsync(parcel, letters) : new MadeUp(parcel, null, null));
+            made.Add(parcel.Message is null ? await MadeAsync(parcel, letters, stop) : new MadeUp(parcel, null, null));
         }
 
         return made;
-    }
-
-    /// <summary>Forgets the rounds: one may be stopped and released again, a letterhead be changed.</summary>
-    public void ForgetRounds()
-    {
-        rounds.Forget();
-        pictures.Clear();
     }
 
     /// <inheritdoc/>
@@ -98,20 +93,24 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
     }
 
     /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
-    private async Task<MadeUp> MadeAsync(ClaimedParcel claimed, LetterBatch letters)
+    private async Task<MadeUp> MadeAsync(ClaimedParcel claimed, LetterBatch letters, CancellationToken stop)
     {
         try
         {
-            return await MakeAsync(claimed, letters);
+            return await MakeAsync(claimed, letters, stop);
         }
-        catch (Exception e) when (e is not (NpgsqlException or IOException))
+        catch (OverBudget e)
+        {
+            return new MadeUp(claimed, null, null, e.Message);
+        }
+        catch (Exception e) when (e is not (NpgsqlException or IOException or OperationCanceledException))
         {
             CannotBeMade(log, e, claimed.Parcel);
             return new MadeUp(claimed, null, null, "its message could not be made; the program’s log says why");
         }
     }
 
-    private async Task<MadeUp> MakeAsync(ClaimedParcel claimed, LetterBatch letters)
+    private async Task<MadeUp> MakeAsync(ClaimedParcel claimed, LetterBatch letters, CancellationToken stop)
     {
         var (paper, layout, kind, problem) = await SetAsync(claimed);
         if (paper is null || layout is null)
@@ -120,7 +119,7 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
         }
 
         var inIt = await PicturesAsync(claimed);
-        return await Background.RunAsync(() => Make(claimed, paper, layout, kind, inIt, letters));
+        return await Background.RunAsync(() => Make(claimed, paper, layout, kind, inIt, letters, stop));
     }
 
     private async Task<List<MessagePicture>> PicturesAsync(ClaimedParcel claimed)
@@ -134,7 +133,7 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
         return [.. numbers.Select(n => pictures[(claimed.Book, n)])];
     }
 
-    private MadeUp Make(ClaimedParcel claimed, StatementPaper paper, Layout layout, RoundKind kind, List<MessagePicture> inIt, LetterBatch letters)
+    private MadeUp Make(ClaimedParcel claimed, StatementPaper paper, Layout layout, RoundKind kind, List<MessagePicture> inIt, LetterBatch letters, CancellationToken stop)
     {
         IReadOnlyList<Enclosure> enclosures = [];
         OutgoingPaper? onPaper = null;
@@ -143,12 +142,12 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
             var letter = letters.Take(claimed.Parcel);
             if (claimed.Way != Way.Post)
             {
-                enclosures = [.. DocumentFile.Make(paper, layout, press, letter).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+                enclosures = [.. DocumentFile.Make(paper, layout, press, letter, stop).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
             }
 
             if (claimed.OnPaper)
             {
-                var pdf = enclosures.Where(e => e.ContentType == DocumentFile.PdfType).Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes)).FirstOrDefault() ?? DocumentFile.Make(paper, layout with { Forms = [DocumentForm.Pdf] }, press, letter)[0];
+                var pdf = enclosures.Where(e => e.ContentType == DocumentFile.PdfType).Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes)).FirstOrDefault() ?? DocumentFile.Make(paper, layout with { Forms = [DocumentForm.Pdf] }, press, letter, stop)[0];
                 onPaper = new OutgoingPaper(pdf.Name, pdf.Bytes, SHA256.HashData(pdf.Bytes));
             }
         }

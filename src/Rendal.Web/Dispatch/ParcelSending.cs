@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Store.Books;
@@ -24,13 +25,14 @@ internal sealed partial class ParcelSending : IAsyncDisposable
     private readonly GivenNotes notes;
     private readonly TimeProvider clock;
     private readonly ILogger log;
-    private readonly Turns<MessageMaker> makers;
+    private readonly ConcurrentDictionary<long, Turns<MessageMaker>> makers = [];
+    private readonly Func<Turns<MessageMaker>> makersOfABook;
     private readonly Postmen postmen;
 
     public ParcelSending(DispatchQueue queue, long worker, GivenNotes notes, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger log)
     {
         (this.queue, this.worker, this.notes, this.clock, this.log) = (queue, worker, notes, clock, log);
-        makers = new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(books, source, clock, log));
+        makersOfABook = () => new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(books, source, clock, log));
         postmen = new Postmen(secrets, parts);
     }
 
@@ -48,29 +50,42 @@ internal sealed partial class ParcelSending : IAsyncDisposable
             return;
         }
 
-        foreach (var made in await makers.UseAsync(maker => maker.MakeAsync(parcel, NextAsync)))
+        IReadOnlyList<MadeUp> all;
+        try
+        {
+            all = await makers.GetOrAdd(parcel.Book, _ => makersOfABook()).UseAsync(maker => maker.MakeAsync(parcel, NextAsync, stop));
+        }
+        catch (OperationCanceledException) when (stop.IsCancellationRequested)
+        {
+            await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
+            return;
+        }
+
+        foreach (var made in all)
         {
             await SendAsync(made, stop);
         }
 
-        async Task<ClaimedParcel?> NextAsync() => stop.IsCancellationRequested ? null : (await queue.ClaimAsync(worker, 1, clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
+        async Task<ClaimedParcel?> NextAsync() => stop.IsCancellationRequested ? null : (await queue.ClaimAsync(worker, 1, [], clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
     }
 
-    /// <summary>Lets go of what is only of use while there is something to send. Nothing is being sent.</summary>
+    /// <summary>Lets go of what is only of use while there is something to send. Nothing is being sent. A round may be stopped and released again, a letterhead be changed, before something is.</summary>
     public async Task RestAsync()
     {
         await postmen.DisposeAsync();
-        foreach (var maker in makers.Idle)
+        foreach (var maker in makers.Values.SelectMany(m => m.Idle))
         {
-            maker.ForgetRounds();
+            maker.Dispose();
         }
+
+        makers.Clear();
     }
 
     /// <inheritdoc/>
     public async ValueTask DisposeAsync()
     {
         await postmen.DisposeAsync();
-        foreach (var maker in makers.Idle)
+        foreach (var maker in makers.Values.SelectMany(m => m.Idle))
         {
             maker.Dispose();
         }

@@ -26,9 +26,6 @@ internal sealed class RoundsAtHand(BookStore books, NpgsqlDataSource source)
         var making = new ParcelMaking(book, round, round.Rules.SettlementOf(intake.HasOutstanding), round.ByHand, round.Rules, parcel.Sender.Name);
         return read[(parcel.Book, parcel.Round)] = new RoundAtHand(round, making);
     }
-
-    /// <summary>Forgets them: a round may be stopped and released again, a letterhead be changed.</summary>
-    public void Forget() => read.Clear();
 }
 
 /// <summary>A round with what makes its parcels.</summary>

@@ -1,9 +1,13 @@
+using Microsoft.AspNetCore.Http.Features;
+
 namespace Rendal.Web.Hosting;
 
 /// <summary>What every request and answer goes through.</summary>
 internal static class Guards
 {
     private const string OwnHeader = "X-Rendal";
+
+    private const long LargestBody = 64L * 1024 * 1024;
 
     private const string PagePolicy =
         "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; connect-src 'self'; worker-src 'self' blob:; frame-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
@@ -39,6 +43,17 @@ internal static class Guards
         }
 
         await next(context);
+    }
+
+    /// <summary>Files may be large; what is no file is held in memory as a whole, and never needs to be.</summary>
+    public static Task SmallBodyAsync(HttpContext context, RequestDelegate next)
+    {
+        if (!context.Request.HasFormContentType && context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } size)
+        {
+            size.MaxRequestBodySize = LargestBody;
+        }
+
+        return next(context);
     }
 
     /// <summary>Sends the HTML of a message so that it can run nothing and fetch nothing, whoever frames it.</summary>

@@ -1,5 +1,7 @@
 using System.Globalization;
+using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
+using Rendal.Core.Budgets;
 using Rendal.Files;
 
 namespace Rendal.Web.Hosting;
@@ -32,9 +34,10 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
         var (status, detail) = exception switch
         {
             Unable unable => (unable.Status, unable.Message),
-            FileRefused refused => (StatusCodes.Status422UnprocessableEntity, refused.Message),
-            BadHttpRequestException bad => (bad.StatusCode, "The request is not understood."),
+            FileRefused or OverBudget => (StatusCodes.Status422UnprocessableEntity, exception.Message),
+            BadHttpRequestException bad => (bad.StatusCode, NotUnderstood(bad)),
             OperationCanceledException when context.RequestAborted.IsCancellationRequested => (499, "The request was given up."),
+            _ when !RequestCheck.IsBound(context) && IsOfTheRequest(exception) => (StatusCodes.Status400BadRequest, NotUnderstood(exception)),
             _ => (StatusCodes.Status500InternalServerError, SomethingWentWrong),
         };
         if (status == StatusCodes.Status500InternalServerError)
@@ -50,6 +53,16 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
         context.Response.StatusCode = status;
         return await details.TryWriteAsync(new ProblemDetailsContext { HttpContext = context, ProblemDetails = { Status = status, Detail = detail } });
     }
+
+    /// <summary>Whether what failed before a handler began is what the request says: a part of a layout without its kind, half a character.</summary>
+    private static bool IsOfTheRequest(Exception exception) =>
+        exception is NotSupportedException or FormatException or ArgumentException or OverflowException || exception is InvalidOperationException { Source: "System.Text.Json" };
+
+    /// <summary>What of a request is not understood, as far as the reader told: <c>$.levels[2].days</c>.</summary>
+    private static string NotUnderstood(Exception exception) =>
+        exception is { InnerException: JsonException { Path.Length: > 1 } json } ? $"The request is not understood at “{json.Path[2..]}”."
+        : exception is BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } ? "The request is larger than anything that can be used."
+        : "The request is not understood.";
 
     [LoggerMessage(Level = LogLevel.Error, Message = "Unexpected while answering {Path}")]
     private static partial void Unexpected(ILogger log, Exception exception, string path);

@@ -86,7 +86,7 @@ internal static class RendalHost
             json.SerializerOptions.RespectNullableAnnotations = true;
             json.SerializerOptions.RespectRequiredConstructorParameters = true;
             json.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
-            json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower));
+            json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         });
         services.Configure<FormOptions>(form => form.MultipartBodyLengthLimit = LargestUpload);
         services.AddProblemDetails();
@@ -114,7 +114,8 @@ internal static class RendalHost
         app.UseAuthentication();
         app.UseAuthorization();
         app.Use(Guards.SameSiteAsync);
-        var api = app.MapGroup("/api");
+        app.Use(Guards.SmallBodyAsync);
+        var api = app.MapGroup("/api").AddEndpointFilterFactory(RequestCheck.Filter);
         SignInEndpoints.Map(api);
         BookEndpoints.Map(api);
         JoinEndpoints.Map(api);

@@ -104,8 +104,9 @@ internal static class IntakeEndpoints
         var intake = await FindAsync(scope, id, cancel);
         var table = files.Open(scope, intake, intake.Change.Opening, new WorkWatch(), cancel);
         var spool = (RowSpool)table.Rows;
-        var wanted = Enumerable.Range(Math.Max(from, 1), Math.Clamp(count, 0, MostRows)).Where(n => n <= spool.LastRow).ToList();
-        var rows = spool.From(Math.Max(from, 1)).TakeWhile(r => r.Number < from + wanted.Count).ToDictionary(r => r.Number);
+        var first = Math.Clamp(from, 1, spool.LastRow + 1);
+        var wanted = Enumerable.Range(first, Math.Min(Math.Clamp(count, 0, MostRows), spool.LastRow + 1 - first)).ToList();
+        var rows = spool.From(first).TakeWhile(r => r.Number < first + wanted.Count).ToDictionary(r => r.Number);
         var classify = await ClassifyAsync(scope, intake, table, files, cancel);
         return new FileRowsView(spool.LastRow, [.. wanted.Select(n => rows.TryGetValue(n, out var row) ? classify(row) : new FileRowView(n, RowRole.Blank, [], NoCorrections, null))]);
     }
@@ -118,12 +119,12 @@ internal static class IntakeEndpoints
         if (intake.Kind == IntakeKind.Customers)
         {
             var heading = CardReading.Of(table, intake.Change)?.HeadingRow;
-            return row => new FileRowView(row.Number, heading is null || row.Number < heading ? RowRole.Above : row.Number == heading ? RowRole.Heading : row.IsBlank ? RowRole.Blank : RowRole.Item, Texts(row), NoCorrections, null);
+            return row => new FileRowView(row.Number, heading is null || row.Number < heading ? RowRole.Above : row.Number == heading ? RowRole.Heading : row.IsBlank ? RowRole.Blank : RowRole.Item, ShownText.Of(row), NoCorrections, null);
         }
 
         if (Recognition.Outline(table, intake.Change) is not { } reading)
         {
-            return row => new FileRowView(row.Number, RowRole.Above, Texts(row), NoCorrections, null);
+            return row => new FileRowView(row.Number, RowRole.Above, ShownText.Of(row), NoCorrections, null);
         }
 
         var roles = new RowRoles(reading with { CarriesDown = files.CarriesDown(intake.Id) });
@@ -131,12 +132,10 @@ internal static class IntakeEndpoints
         return row =>
         {
             var (corrected, leftOut) = row.Number > reading.HeadingRow ? corrections.Correct(row) : (row, null);
-            var changes = Enumerable.Range(0, corrected.Cells.Length).Where(i => corrected[i].Text != row[i].Text).ToDictionary(i => i, i => corrected[i].Text);
-            return new FileRowView(row.Number, roles.Of(corrected), Texts(row), changes, leftOut);
+            var changes = Enumerable.Range(0, corrected.Cells.Length).Where(i => corrected[i].Text != row[i].Text).ToDictionary(i => i, i => ShownText.Of(corrected[i].Text));
+            return new FileRowView(row.Number, roles.Of(corrected), ShownText.Of(row), changes, leftOut);
         };
     }
-
-    private static IReadOnlyList<string> Texts(FileRow row) => [.. row.Cells.Select(c => c.Text)];
 
     private static Task<IResult> ChangesAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works) => works.AnswerAsync(http, async (watch, cancel) =>
     {
@@ -197,9 +196,13 @@ internal static class IntakeEndpoints
         try
         {
             await using var content = file.OpenReadStream();
-            return file.Length <= LargestReading && await JsonSerializer.DeserializeAsync<SavedReading>(content, options, cancel) is { Columns.Count: > 0 } reading
-                ? reading
-                : throw Unable.Invalid($"{file.FileName} holds no reading.");
+            if (file.Length > LargestReading || await JsonSerializer.DeserializeAsync<SavedReading>(content, options, cancel) is not { Columns.Count: > 0 } reading)
+            {
+                throw Unable.Invalid($"{file.FileName} holds no reading.");
+            }
+
+            RequestCheck.Check(reading);
+            return reading;
         }
         catch (JsonException e)
         {

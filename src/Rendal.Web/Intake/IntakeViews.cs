@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
@@ -16,7 +17,8 @@ internal sealed record ColumnView(int Index, string Heading, ColumnMeaning Meani
 /// <summary>A finding with its place.</summary>
 internal sealed record FindingView(string Code, Severity Severity, string File, string? Sheet, int Row, string? Column, string? Customer, string Message, string Remedy, string? Other)
 {
-    public static FindingView Of(Finding f) => new(f.Code, f.Severity, f.Source.File, f.Source.Sheet, f.Source.Row, f.Column, f.Customer, f.Message, f.Remedy, f.Other);
+    public static FindingView Of(Finding f) => new(
+        f.Code, f.Severity, f.Source.File, f.Source.Sheet, f.Source.Row, f.Column is { } column ? ShownText.Of(column) : null, f.Customer is { } customer ? ShownText.Of(customer) : null, ShownText.Of(f.Message), f.Remedy, f.Other is { } other ? ShownText.Of(other) : null);
 }
 
 /// <summary>The findings of one kind: how many there are, and the first of them.</summary>
@@ -100,7 +102,7 @@ internal sealed record IntakeView(
         intake,
         table,
         reading?.HeadingRow,
-        [.. reading?.Columns.Select(c => new ColumnView(c.Index, c.Heading, c.Meaning, CardField.Extra, c.Reason, c.Mark, c.Order, c.Meaning.IsAmount() ? c.UnsignedCredits : null, c.Notation)) ?? []],
+        [.. reading?.Columns.Select(c => new ColumnView(c.Index, ShownText.Of(c.Heading), c.Meaning, CardField.Extra, c.Reason, c.Mark, c.Order, c.Meaning.IsAmount() ? c.UnsignedCredits : null, c.Notation)) ?? []],
         lacks) with
     {
         CarriesDown = reading is { CarryReason.Length: > 0 } ? reading.CarriesDown : null,
@@ -110,7 +112,7 @@ internal sealed record IntakeView(
     };
 
     public static IntakeView Of(IntakeRecord intake, LedgerTable table, CardReading? reading, IReadOnlyList<string> lacks) => Of(
-        intake, table, reading?.HeadingRow, [.. reading?.Columns.Select(c => new ColumnView(c.Index, c.Heading, ColumnMeaning.Extra, c.Field, c.Reason, null, null, null, "")) ?? []], lacks);
+        intake, table, reading?.HeadingRow, [.. reading?.Columns.Select(c => new ColumnView(c.Index, ShownText.Of(c.Heading), ColumnMeaning.Extra, c.Field, c.Reason, null, null, null, "")) ?? []], lacks);
 
     public IntakeView With(LedgerReader reader, IReadOnlyDictionary<Currency, decimal> kept, IReadOnlyDictionary<Currency, decimal> aside) => this with
     {
@@ -171,7 +173,7 @@ internal sealed record ReadingRequest(
 }
 
 /// <summary>Cells that were copied from a spreadsheet.</summary>
-internal sealed record PasteRequest(string Text, IntakeKind Kind);
+internal sealed record PasteRequest([property: StringLength(20_000_000)] string Text, IntakeKind Kind);
 
 /// <summary>The number of an intake that was begun.</summary>
 /// <param name="KnownReading">Whether the reading of an earlier file with the same headings was found.</param>

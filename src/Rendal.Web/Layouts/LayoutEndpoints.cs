@@ -171,7 +171,7 @@ internal static class LayoutEndpoints
 
         var sample = await LayoutSample.OfAsync(customer, scope, clock, cancel);
         var paper = StatementPaper.Of(sample.Card, sample.Statements, scope.Book.Rules.Ageing, scope.Book.Firm, template, sample.Slots(scope, level), level);
-        var file = await press.MakeAsync(paper, layout, known, cancel);
+        var file = await press.MakeAsync(scope.Book.Id, paper, layout, known, cancel);
         return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
 

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 namespace Rendal.Web.Rounds;
 
 /// <summary>An item of an account.</summary>
@@ -30,15 +31,15 @@ internal sealed record SaidView(long Id, string Credit, string? Charge, string? 
 internal sealed record AccountView(string Customer, string Name, bool IsFixed, IReadOnlyList<AccountItem> Items, IReadOnlyList<SettlingView> Settlings, IReadOnlyList<SaidView> Said);
 
 /// <summary>What a person decides about an item in a round: <c>out</c>, <c>in</c>, or null to take it back.</summary>
-internal sealed record ItemDecisionRequest(string Customer, string Item, string? Decision, string Reason);
+internal sealed record ItemDecisionRequest([property: StringLength(200)] string Customer, string Item, string? Decision, [property: StringLength(1_000)] string Reason);
 
 /// <summary>An item by its key.</summary>
 internal sealed record ItemRequest(string Item);
 
 /// <summary>An item to be held back.</summary>
-internal sealed record HoldRequest(string Customer, string Item, string Note, DateOnly? Until);
+internal sealed record HoldRequest([property: StringLength(200)] string Customer, string Item, [property: StringLength(1_000)] string Note, DateOnly? Until);
 
 /// <summary>What a payment or credit is to be set against.</summary>
 /// <param name="Charge">The item; null where it is to stay a credit.</param>
 /// <param name="Amount">How much; null for as much as both have open.</param>
-internal sealed record SettleRequest(string Customer, string Credit, string? Charge, decimal? Amount);
+internal sealed record SettleRequest([property: StringLength(200)] string Customer, string Credit, string? Charge, decimal? Amount);

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -8,7 +9,7 @@ namespace Rendal.Web.Rounds;
 internal sealed record ChoiceLine(long Id, string Name);
 
 /// <summary>The name under which the choice of a round is saved.</summary>
-internal sealed record SaveChoiceRequest(string Name);
+internal sealed record SaveChoiceRequest([property: StringLength(200)] string Name);
 
 /// <summary>Choices under a name: saved from one round, used in another.</summary>
 internal static class ChoiceEndpoints

@@ -58,7 +58,7 @@ internal static class ParcelEndpoints
             throw Unable.NotFound("This document");
         }
 
-        var file = await press.MakeAsync(made.Paper(), made.Layout.Layout, known, cancel);
+        var file = await press.MakeAsync(scope.Book.Id, made.Paper(), made.Layout.Layout, known, cancel);
         return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
 

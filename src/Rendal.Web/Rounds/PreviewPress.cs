@@ -1,46 +1,57 @@
+using System.Collections.Concurrent;
 using Rendal.Core.Layouts;
 using Rendal.Files.Documents;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
+using Rendal.Web.Dispatch;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Rounds;
 
-/// <summary>One press for all previews, used by one request at a time.</summary>
+/// <summary>Makes the documents of previews: a few at once for each book, beside those of other books.</summary>
 internal sealed class PreviewPress : IDisposable
 {
-    private readonly SemaphoreSlim one = new(1);
-    private readonly Press press = new();
+    private const int OfOneBook = 2;
+    private const int MostKept = 4;
 
-    public async Task<DocumentFile> MakeAsync(StatementPaper paper, Layout layout, DocumentForm form, CancellationToken cancel)
-    {
-        if (layout.Letter is not null)
-        {
-            // A letter needs no press, and a word processor takes seconds.
-            try
-            {
-                return await Task.Run(() => DocumentFile.Make(paper, layout, press, form), cancel);
-            }
-            catch (LetterFailed e)
-            {
-                throw Unable.Conflict(e.Message);
-            }
-        }
+    private readonly BookTurns turns = new(OfOneBook);
+    private readonly ConcurrentBag<Press> idle = [];
 
-        await one.WaitAsync(cancel);
-        try
-        {
-            return DocumentFile.Make(paper, layout, press, form);
-        }
-        finally
-        {
-            one.Release();
-        }
-    }
+    /// <summary>Makes a document.</summary>
+    /// <exception cref="Unable">It cannot be made; the reason is for a person.</exception>
+    /// <exception cref="Core.Budgets.OverBudget">It takes more than a document may.</exception>
+    public Task<DocumentFile> MakeAsync(long book, StatementPaper paper, Layout layout, DocumentForm form, CancellationToken cancel) =>
+        turns.TakeAsync(book, () => Background.RunAsync(() => Make(paper, layout, form, cancel)), cancel);
 
     public void Dispose()
     {
-        press.Dispose();
-        one.Dispose();
+        while (idle.TryTake(out var press))
+        {
+            press.Dispose();
+        }
+    }
+
+    private DocumentFile Make(StatementPaper paper, Layout layout, DocumentForm form, CancellationToken cancel)
+    {
+        var press = idle.TryTake(out var kept) ? kept : new Press();
+        try
+        {
+            return DocumentFile.Make(paper, layout, press, form, cancel);
+        }
+        catch (LetterFailed e)
+        {
+            throw Unable.Conflict(e.Message);
+        }
+        finally
+        {
+            if (idle.Count < MostKept)
+            {
+                idle.Add(press);
+            }
+            else
+            {
+                press.Dispose();
+            }
+        }
     }
 }

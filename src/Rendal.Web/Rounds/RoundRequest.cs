@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Rendal.Core.Customers;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
@@ -7,16 +8,16 @@ namespace Rendal.Web.Rounds;
 
 /// <summary>What the person chooses in a round.</summary>
 internal sealed record RoundRequest(
-    string Name,
+    [property: StringLength(200)] string Name,
     DateOnly AsOf,
     StatementForm? Form,
     DateOnly? PeriodFrom,
     decimal? InterestPercent,
     RoundKind About,
     decimal LeastBalance,
-    int? OverdueDays,
+    [property: Range(-36_500, 36_500)] int? OverdueDays,
     IReadOnlyList<int>? ReminderLevels,
-    int? NotWithinDays,
+    [property: Range(0, 36_500)] int? NotWithinDays,
     bool WithCredits,
     bool LeaveOutHeld,
     IReadOnlyList<string>? Units,

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Reminders;
@@ -14,7 +15,7 @@ internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOf
 
 /// <summary>A new round.</summary>
 /// <param name="About">What it is about: statements, reminders of whichever level is due, invoices, or confirmations of balance.</param>
-internal sealed record NewRound(string Name, DateOnly? AsOf, RoundKind About = RoundKind.Statements);
+internal sealed record NewRound([property: StringLength(200)] string Name, DateOnly? AsOf, RoundKind About = RoundKind.Statements);
 
 /// <summary>A period to choose among, seen from today.</summary>
 /// <param name="Name"><c>last-month</c>, <c>last-quarter</c>, <c>this-month</c> or <c>this-quarter</c>.</param>
@@ -102,7 +103,7 @@ internal sealed record RoundView(
     IReadOnlyList<LeftOutLine> LeftOut);
 
 /// <summary>What a person decides about one customer; null takes it back.</summary>
-internal sealed record DecisionRequest(string Customer, string? Decision, string Reason);
+internal sealed record DecisionRequest([property: StringLength(200)] string Customer, string? Decision, [property: StringLength(1_000)] string Reason);
 
 /// <summary>How many messages a wording is for.</summary>
 internal sealed record WordingCount(string Name, int Messages);

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Rendal.Core.Rounds;
 using Rendal.Web.Hosting;
 
@@ -7,7 +8,7 @@ namespace Rendal.Web.Rounds;
 /// <param name="Purpose">One of <see cref="Purposes.All"/>.</param>
 /// <param name="Language">The code of a language; empty for any.</param>
 /// <param name="Id">The layout or the wording; null for none of one's own.</param>
-internal sealed record UseRequest(string Purpose, string Language, long? Id)
+internal sealed record UseRequest([property: StringLength(50)] string Purpose, [property: StringLength(10)] string Language, long? Id)
 {
     /// <summary>Refused in words where the purpose or the language is not known.</summary>
     public void Check()

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Store.Returned;
 using Rendal.Store.Senders;
@@ -20,7 +21,7 @@ namespace Rendal.Web.Senders;
 internal sealed record ReplyMailboxView(bool IsKept, string Host, int Port, string Security, string UserName, bool HasPassword, DateTimeOffset? LookedAt, int Taken, string Trouble);
 
 /// <summary>A mailbox to be fetched from; without a password the one that was there stays, or the sender’s is used.</summary>
-internal sealed record ReplyMailboxRequest(string Host, int Port, string Security, string UserName, string? Password);
+internal sealed record ReplyMailboxRequest([property: StringLength(255)] string Host, int Port, [property: StringLength(10)] string Security, [property: StringLength(255)] string UserName, [property: StringLength(10_000)] string? Password);
 
 /// <summary>The mailboxes that what came back is fetched from.</summary>
 internal static class ReplyMailboxEndpoints

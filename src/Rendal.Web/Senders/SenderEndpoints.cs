@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Net;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
@@ -34,7 +35,7 @@ internal sealed record SenderView(
     int? AMinute, int? ADay, int BegunToday, int? LargestBytes, IReadOnlyList<int> PauseMinutes, string Paused, SenderAway? Away, bool IsMine, bool IsPractice);
 
 /// <summary>A sender to be stored or tried; without a password the one that was there stays, without pauses they are 1, 5, 15 and 60 minutes.</summary>
-internal sealed record SenderRequest(string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, string? Password, int? AMinute, int? ADay, int? LargestBytes, IReadOnlyList<int>? PauseMinutes = null, bool IsMine = false);
+internal sealed record SenderRequest([property: StringLength(200)] string Name, [property: StringLength(500)] string Address, [property: StringLength(500)] string ReplyTo, bool CopyToSelf, [property: StringLength(255)] string Host, int Port, [property: StringLength(10)] string Security, [property: StringLength(255)] string UserName, [property: StringLength(10_000)] string? Password, int? AMinute, int? ADay, int? LargestBytes, IReadOnlyList<int>? PauseMinutes = null, bool IsMine = false);
 
 /// <summary>The mail accounts of a book.</summary>
 internal static class SenderEndpoints

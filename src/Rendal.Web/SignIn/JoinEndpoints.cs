@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Rendal.Store.People;
@@ -9,7 +10,7 @@ namespace Rendal.Web.SignIn;
 internal sealed record InvitedView(string Name, string Firm);
 
 /// <summary>An invitation that is followed, with the password chosen.</summary>
-internal sealed record FollowedInvitation(string Key, string Password);
+internal sealed record FollowedInvitation([property: StringLength(200)] string Key, [property: StringLength(1_000)] string Password);
 
 /// <summary>Following an invitation.</summary>
 internal static class JoinEndpoints

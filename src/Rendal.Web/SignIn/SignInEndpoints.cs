@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
 using System.Security.Cryptography;
@@ -15,19 +16,19 @@ using Rendal.Web.Hosting;
 namespace Rendal.Web.SignIn;
 
 /// <summary>A name and its password.</summary>
-internal sealed record Credentials(string Name, string Password);
+internal sealed record Credentials([property: StringLength(200)] string Name, [property: StringLength(1_000)] string Password);
 
 /// <summary>Who is signed in, and what they may open.</summary>
 internal sealed record SessionView(string Name, string Address, IReadOnlyList<BookLine> Books);
 
 /// <summary>Where the person who is signed in is told that a round has ended; empty for nowhere but here.</summary>
-internal sealed record AddressRequest(string Address);
+internal sealed record AddressRequest([property: StringLength(500)] string Address);
 
 /// <summary>Whether somebody has to be the first.</summary>
 internal sealed record FirstRunView(bool Needed);
 
 /// <summary>The first person with the first book.</summary>
-internal sealed record FirstRunRequest(string Key, string Name, string Password, NewBook Book);
+internal sealed record FirstRunRequest([property: StringLength(200)] string Key, [property: StringLength(100)] string Name, [property: StringLength(1_000)] string Password, NewBook Book);
 
 /// <summary>Signing in and out, and the first run.</summary>
 internal static class SignInEndpoints

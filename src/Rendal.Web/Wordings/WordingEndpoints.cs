@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Rounds;
 using Rendal.Core.Wordings;
@@ -12,7 +13,7 @@ namespace Rendal.Web.Wordings;
 internal sealed record WordingView(long Id, string Name, string Language, string Subject, string Body, IReadOnlyList<string> Errors);
 
 /// <summary>A wording to be stored.</summary>
-internal sealed record WordingRequest(string Name, string Language, string Subject, string Body)
+internal sealed record WordingRequest([property: StringLength(200)] string Name, [property: StringLength(10)] string Language, string Subject, [property: StringLength(200_000)] string Body)
 {
     public Wording Checked() =>
         string.IsNullOrWhiteSpace(Name) ? throw Unable.Invalid("Give the wording a name.")

@@ -296,11 +296,11 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         var released = await book.ReleasedAsync("AB01", "BE02", "CO03", "DU04", "EL05", "FE06");
         await using var worker = await queue.RegisterAsync(Cancel);
-        Assert.Equal(["AB01", "BE02", "CO03"], (await queue.ClaimAsync(worker.Number, 3, TestBook.Now, Cancel)).Select(p => p.Card.Key));
+        Assert.Equal(["AB01", "BE02", "CO03"], (await queue.ClaimAsync(worker.Number, 3, [], TestBook.Now, Cancel)).Select(p => p.Card.Key));
         await AllowAsync(released, 60, null);
         await book.ReleasedAsync("GA07");
-        Assert.Equal(["DU04", "GA07"], (await queue.ClaimAsync(worker.Number, 5, TestBook.Now, Cancel)).Select(p => p.Card.Key));
-        Assert.Equal(["EL05"], (await queue.ClaimAsync(worker.Number, 5, TestBook.Now, Cancel)).Select(p => p.Card.Key));
+        Assert.Equal(["DU04", "GA07"], (await queue.ClaimAsync(worker.Number, 5, [], TestBook.Now, Cancel)).Select(p => p.Card.Key));
+        Assert.Equal(["EL05"], (await queue.ClaimAsync(worker.Number, 5, [], TestBook.Now, Cancel)).Select(p => p.Card.Key));
     }
 
     [Fact]
@@ -328,7 +328,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         var released = await book.ReleasedAsync([.. Enumerable.Range(0, 30).Select(i => $"C{i:00}")]);
         await using var worker = await queue.RegisterAsync(Cancel);
-        var claimed = await queue.ClaimAsync(worker.Number, 30, TestBook.Now, Cancel);
+        var claimed = await queue.ClaimAsync(worker.Number, 30, [], TestBook.Now, Cancel);
         var outcomes = await Task.WhenAll(claimed.Select(async (parcel, i) =>
         {
             // Every third is no longer this worker's, as it believes.
@@ -355,7 +355,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
     {
         await book.ReleasedAsync([.. Enumerable.Range(0, 6).Select(i => $"C{i}")]);
         await using var worker = await queue.RegisterAsync(Cancel);
-        var claimed = await queue.ClaimAsync(worker.Number, 6, TestBook.Now, Cancel);
+        var claimed = await queue.ClaimAsync(worker.Number, 6, [], TestBook.Now, Cancel);
         var twice = Message(claimed[0]);
         var begun = claimed.Select((parcel, i) => queue.BeginTryAsync(parcel, worker.Number, i < 2 ? twice : Message(parcel), null, TestBook.Now)).ToList();
         await Assert.ThrowsAsync<PostgresException>(() => Task.WhenAll(begun));
@@ -443,7 +443,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), TestBook.Now);
     }
 
-    private async Task<ClaimedParcel?> ClaimAsync(WorkerConnection worker, DateTimeOffset now) => (await queue.ClaimAsync(worker.Number, 1, now, Cancel)).SingleOrDefault();
+    private async Task<ClaimedParcel?> ClaimAsync(WorkerConnection worker, DateTimeOffset now) => (await queue.ClaimAsync(worker.Number, 1, [], now, Cancel)).SingleOrDefault();
 
     private async Task<ClaimedParcel?> ClaimAsync()
     {

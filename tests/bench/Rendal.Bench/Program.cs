@@ -11,6 +11,11 @@ if (args is [KillBench.Option])
     return await KillBench.RunAsync();
 }
 
+if (args is [FuzzBench.Option, .. { Length: <= 1 } count])
+{
+    return await FuzzBench.RunAsync(count.FirstOrDefault());
+}
+
 // Measures Rendal and its yardsticks in the same run on the same machine; only ratios are worth comparing.
 var all = new Dictionary<string, Func<Task<IReadOnlyList<Measurement>>>>
 {
