@@ -1,6 +1,5 @@
-using System.Net;
 using System.Net.Sockets;
-using System.Security.Cryptography.X509Certificates;
+using MailKit.Net.Smtp;
 using MailKit.Security;
 
 namespace Rendal.Mail;
@@ -36,30 +35,37 @@ public sealed record TrialAnswer(TrialStep Step, bool Passed, string Words, stri
 /// <param name="LargestBytes">The largest message that the server says it takes (SIZE of RFC 1870); null where it does not say.</param>
 public sealed record TrialResult(IReadOnlyList<TrialAnswer> Answers, int? LargestBytes);
 
-/// <summary>Tries a mail account step by step. Nothing is sent.</summary>
+/// <summary>
+/// Tries a mail account step by step. Nothing is sent. What it tells is in words of its own, with the number of the server's
+/// answer at the most: whatever answers at a port that somebody names is not read out to them.
+/// </summary>
 public static class AccountTrial
 {
     /// <summary>Tries it.</summary>
     /// <param name="account">The account.</param>
     /// <param name="address">The address that it is to send under.</param>
     /// <param name="silence">How long the server may be silent.</param>
-    /// <param name="authorities">Authorities that are trusted beside those that the machine trusts; null for none.</param>
+    /// <param name="network">Which servers may be talked to, and whose certificates are trusted.</param>
     /// <param name="cancel">Stops it.</param>
-    public static async Task<TrialResult> TryAsync(MailAccount account, string address, TimeSpan silence, X509Certificate2Collection? authorities, CancellationToken cancel)
+    public static async Task<TrialResult> TryAsync(MailAccount account, string address, TimeSpan silence, MailNetwork network, CancellationToken cancel)
     {
         var answers = new List<TrialAnswer>();
         int? largest = null;
         try
         {
-            var found = await Dns.GetHostAddressesAsync(account.Host, cancel);
-            Passed(TrialStep.Name, $"{account.Host} is at {string.Join(", ", found.Take(3).Select(a => a.ToString()))}");
+            await network.AddressesAsync(account.Host, account.Port, cancel);
+            Passed(TrialStep.Name, $"there is a server named {account.Host}");
         }
-        catch (SocketException e)
+        catch (HostNotAllowed e)
         {
-            return Failed(TrialStep.Name, $"{account.Host}: {e.Message}", "There is no server of this name, or this machine cannot look names up. Check the spelling; your mail provider names the server.");
+            return Failed(TrialStep.Name, $"{account.Host} is not to be talked to", $"{e.Message}.");
+        }
+        catch (SocketException)
+        {
+            return Failed(TrialStep.Name, $"no server named {account.Host} was found", "There is no server of this name, or this machine cannot look names up. Check the spelling; your mail provider names the server.");
         }
 
-        using var line = new MailLine(account, silence, authorities);
+        using var line = new MailLine(account, silence, network);
         try
         {
             await line.OpenAsync(cancel);
@@ -78,13 +84,13 @@ public static class AccountTrial
         {
             return Failed(TrialStep.Line, $"port {account.Port} does not answer in TLS", "Port 587 goes with STARTTLS, port 465 with TLS. Choose the other one.");
         }
-        catch (NotSupportedException e)
+        catch (NotSupportedException)
         {
-            return Failed(TrialStep.Line, e.Message, "The server cannot secure the line by STARTTLS. Choose TLS with port 465, or another server.");
+            return Failed(TrialStep.Line, "the server does not offer STARTTLS", "The server cannot secure the line by STARTTLS. Choose TLS with port 465, or another server.");
         }
         catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
-            return Failed(TrialStep.Line, Postman.OneLine(e), $"Nothing useful answers at port {account.Port}. Check the port (587 with STARTTLS, 465 with TLS), and whether a firewall keeps this machine from it.");
+            return Failed(TrialStep.Line, Reached(e), $"Nothing useful answers at port {account.Port}. Check the port (587 with STARTTLS, 465 with TLS), and whether a firewall keeps this machine from it.");
         }
 
         try
@@ -98,7 +104,7 @@ public static class AccountTrial
         }
         catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
-            return Failed(TrialStep.SignIn, Postman.OneLine(e), "Check the user name and the password. Many providers want an app password here, which is made in the security settings of the account.");
+            return Failed(TrialStep.SignIn, $"the server does not let {account.UserName} in{Number(e)}", "Check the user name and the password. Many providers want an app password here, which is made in the security settings of the account.");
         }
 
         try
@@ -108,7 +114,7 @@ public static class AccountTrial
                 var answer = await line.SayAsync(command, cancel);
                 if ((int)answer.StatusCode is < 200 or >= 300)
                 {
-                    return Failed(TrialStep.Address, MailLine.Words(answer), $"The server does not let this account send as {address}. Use the account’s own address, or ask your mail provider to allow this one.");
+                    return Failed(TrialStep.Address, $"the server answers {(int)answer.StatusCode}", $"The server does not let this account send as {address}. Use the account’s own address, or ask your mail provider to allow this one.");
                 }
             }
 
@@ -118,7 +124,7 @@ public static class AccountTrial
         }
         catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
-            return Failed(TrialStep.Address, Postman.OneLine(e), "The server closed the line. Try again; if it happens again, ask your mail provider.");
+            return Failed(TrialStep.Address, "the line was closed", "The server closed the line. Try again; if it happens again, ask your mail provider.");
         }
 
         return new TrialResult(answers, largest);
@@ -131,4 +137,16 @@ public static class AccountTrial
             return new TrialResult(answers, largest);
         }
     }
+
+    /// <summary>How far a line came that could not be opened.</summary>
+    private static string Reached(Exception fault) => fault switch
+    {
+        SocketException { SocketErrorCode: SocketError.ConnectionRefused } => "nothing answers at this port",
+        SocketException => "the server cannot be reached",
+        OperationCanceledException or TimeoutException => "the server does not answer in time",
+        SmtpCommandException refused => $"the server refuses the line{Number(refused)}",
+        _ => "what answers is no mail server",
+    };
+
+    private static string Number(Exception fault) => (fault as SmtpCommandException ?? fault.InnerException as SmtpCommandException) is { } answer ? $" ({(int)answer.StatusCode})" : "";
 }

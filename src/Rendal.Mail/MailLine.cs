@@ -1,5 +1,4 @@
 using System.Net.Sockets;
-using System.Security.Cryptography.X509Certificates;
 using MailKit.Net.Smtp;
 using MailKit.Security;
 using MimeKit;
@@ -17,15 +16,16 @@ internal sealed class MailLine : SmtpClient
     // A socket of our own, because without NoDelay each message waits for delayed acknowledgements.
     private readonly Socket socket = new(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
     private readonly MailAccount account;
+    private readonly MailNetwork network;
     private readonly CertificateCheck check;
 
     /// <summary>A line that is not open yet.</summary>
     /// <param name="account">The server.</param>
     /// <param name="silence">How long it may be silent.</param>
-    /// <param name="authorities">Authorities that are trusted beside those that the machine trusts; null for none.</param>
-    public MailLine(MailAccount account, TimeSpan silence, X509Certificate2Collection? authorities)
+    /// <param name="network">Which servers may be talked to, and whose certificates are trusted.</param>
+    public MailLine(MailAccount account, TimeSpan silence, MailNetwork network)
     {
-        (this.account, check) = (account, new CertificateCheck(authorities));
+        (this.account, this.network, check) = (account, network, new CertificateCheck(network.Authorities));
         Timeout = (int)silence.TotalMilliseconds;
         CheckCertificateRevocation = false;
         ServerCertificateValidationCallback = check.IsGood;
@@ -36,6 +36,7 @@ internal sealed class MailLine : SmtpClient
 
     /// <summary>Opens the line and says hello, secured as the account wants it.</summary>
     /// <exception cref="BadCertificate">The server's certificate is not good.</exception>
+    /// <exception cref="HostNotAllowed">The server may not be talked to.</exception>
     public async Task OpenAsync(CancellationToken cancel)
     {
         try
@@ -43,7 +44,7 @@ internal sealed class MailLine : SmtpClient
             using (var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel))
             {
                 limit.CancelAfter(Timeout);
-                await socket.ConnectAsync(account.Host, account.Port, limit.Token);
+                await socket.ConnectAsync(await network.AddressesAsync(account.Host, account.Port, limit.Token), account.Port, limit.Token);
             }
 
             await ConnectAsync(socket, account.Host, account.Port, account.Security.Options(), cancel);

@@ -1,5 +1,4 @@
 using System.Net.Sockets;
-using System.Security.Cryptography.X509Certificates;
 using MailKit;
 using MailKit.Net.Smtp;
 using MailKit.Security;
@@ -14,8 +13,8 @@ namespace Rendal.Mail;
 /// </summary>
 /// <param name="account">The server.</param>
 /// <param name="timeout">How long it may be silent.</param>
-/// <param name="authorities">Authorities whose certificates are trusted beside those that the machine trusts.</param>
-public sealed class Postman(MailAccount account, TimeSpan timeout, X509Certificate2Collection? authorities = null) : IAsyncDisposable
+/// <param name="network">Which servers may be talked to, and whose certificates are trusted.</param>
+public sealed class Postman(MailAccount account, TimeSpan timeout, MailNetwork network) : IAsyncDisposable
 {
     /// <summary>However the server drips, a message takes no longer than so many times what it may be silent.</summary>
     private const int SilencesAMessage = 5;
@@ -126,7 +125,7 @@ public sealed class Postman(MailAccount account, TimeSpan timeout, X509Certifica
         }
 
         client?.Dispose();
-        client = new MailLine(account, timeout, authorities);
+        client = new MailLine(account, timeout, network);
         await client.OpenAsync(cancel);
         await client.SignInAsync(cancel);
         return client;

@@ -1,5 +1,4 @@
 using System.Net.Sockets;
-using System.Security.Cryptography.X509Certificates;
 using MailKit;
 using MailKit.Net.Imap;
 using MailKit.Search;
@@ -23,18 +22,20 @@ public static class ReplyMailbox
     /// <param name="place">How far it was looked through; null for not at all.</param>
     /// <param name="since">The day from which on it is looked through the first time.</param>
     /// <param name="silence">How long the server may be silent.</param>
-    /// <param name="authorities">Authorities that are trusted beside those that the machine trusts; null for none.</param>
+    /// <param name="network">Which servers may be talked to, and whose certificates are trusted.</param>
     /// <param name="take">Is given each message.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>How far it is looked through now.</returns>
     /// <exception cref="ReplyMailboxAway">It cannot be reached or read; the message says why and what to do.</exception>
-    public static async Task<ReplyPlace> LookAsync(MailAccount account, ReplyPlace? place, DateOnly since, TimeSpan silence, X509Certificate2Collection? authorities, Func<byte[], Task> take, CancellationToken cancel)
+    public static async Task<ReplyPlace> LookAsync(MailAccount account, ReplyPlace? place, DateOnly since, TimeSpan silence, MailNetwork network, Func<byte[], Task> take, CancellationToken cancel)
     {
-        var check = new CertificateCheck(authorities);
+        var check = new CertificateCheck(network.Authorities);
         using var client = new ImapClient { Timeout = (int)silence.TotalMilliseconds, CheckCertificateRevocation = false, ServerCertificateValidationCallback = check.IsGood };
+        using var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
         try
         {
-            await client.ConnectAsync(account.Host, account.Port, account.Security.Options(), cancel);
+            await socket.ConnectAsync(await network.AddressesAsync(account.Host, account.Port, cancel), account.Port, cancel);
+            await client.ConnectAsync(socket, account.Host, account.Port, account.Security.Options(), cancel);
             await client.AuthenticateAsync(account.UserName, account.Password, cancel);
             await client.Inbox.OpenAsync(FolderAccess.ReadOnly, cancel);
             var known = place is not null && place.Validity == client.Inbox.UidValidity ? place.Last : 0;
@@ -58,6 +59,10 @@ public static class ReplyMailbox
             await client.DisconnectAsync(quit: true, cancel);
             return reached;
         }
+        catch (HostNotAllowed e)
+        {
+            throw new ReplyMailboxAway($"{e.Message}.", e);
+        }
         catch (SslHandshakeException e)
         {
             throw new ReplyMailboxAway(check.Problem.Length > 0 ? $"The certificate of {account.Host} {check.Problem}." : $"The line to {account.Host} could not be secured; choose TLS (port 993) or STARTTLS (port 143).", e);
@@ -66,11 +71,11 @@ public static class ReplyMailbox
         {
             throw new ReplyMailboxAway(e.SocketErrorCode is SocketError.HostNotFound or SocketError.NoData or SocketError.TryAgain
                 ? $"There is no server named {account.Host}."
-                : $"{account.Host} does not answer at port {account.Port}: {Postman.OneLine(e)}.", e);
+                : $"{account.Host} does not answer at port {account.Port}.", e);
         }
         catch (Exception e) when (e is AuthenticationException or SaslException)
         {
-            throw new ReplyMailboxAway($"{account.Host} does not let {account.UserName} in: {Postman.OneLine(e)}. Look at the name and the password.", e);
+            throw new ReplyMailboxAway($"{account.Host} does not let {account.UserName} in. Look at the name and the password.", e);
         }
         catch (NotSupportedException e)
         {
@@ -78,7 +83,7 @@ public static class ReplyMailbox
         }
         catch (Exception e) when (e is IOException or ImapCommandException or ImapProtocolException or TimeoutException || (e is OperationCanceledException && !cancel.IsCancellationRequested))
         {
-            throw new ReplyMailboxAway($"{account.Host} could not be read from: {Postman.OneLine(e)}.", e);
+            throw new ReplyMailboxAway($"{account.Host} could not be read from: the line was closed, or what answers is no mailbox.", e);
         }
     }
 }

@@ -10,9 +10,10 @@ namespace Rendal.Postroom;
 /// </summary>
 /// <param name="line">The line.</param>
 /// <param name="mailbox">Where messages are kept.</param>
+/// <param name="accounts">Who may sign in.</param>
 /// <param name="secured">Whether the line is secured already.</param>
 /// <param name="secureAsync">Secures it.</param>
-internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, bool secured, Func<CancellationToken, Task> secureAsync)
+internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, PracticeAccounts accounts, bool secured, Func<CancellationToken, Task> secureAsync)
 {
     private bool secured = secured;
     private string account = "";
@@ -92,11 +93,10 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, bool s
         }
     }
 
-    /// <summary>Any name with any password is an account of its own here; only an empty password is refused.</summary>
     private string SignIn(string rest)
     {
         var words = WordPattern().Matches(rest).Select(m => m.Groups[1].Success ? m.Groups[1].Value.Replace("\\\"", "\"", StringComparison.Ordinal).Replace("\\\\", "\\", StringComparison.Ordinal) : m.Value).ToList();
-        if (words is not [{ Length: > 0 } name, { Length: > 0 }])
+        if (words is not [var name, var password] || !accounts.Has(name, password))
         {
             return words.Count == 2 ? "NO [AUTHENTICATIONFAILED] the name or the password is wrong" : "BAD a name and a password are wanted";
         }

@@ -10,8 +10,11 @@ public static class PostroomListening
     internal const string Secured = "secured from the first byte";
 
     /// <summary>Adds what the postroom is made of; its mailbox is in a folder.</summary>
-    public static IServiceCollection AddPostroom(this IServiceCollection services, string folder) =>
-        services.AddSingleton(_ => new Mailbox(folder)).AddSingleton<Drills>().AddSingleton<PracticeCertificates>();
+    /// <param name="services">What it is added to.</param>
+    /// <param name="folder">The folder.</param>
+    /// <param name="accounts">Who may sign in.</param>
+    public static IServiceCollection AddPostroom(this IServiceCollection services, string folder, Func<IServiceProvider, PracticeAccounts> accounts) =>
+        services.AddSingleton(_ => new Mailbox(folder)).AddSingleton(accounts).AddSingleton<Drills>().AddSingleton<PracticeCertificates>();
 
     /// <summary>Listens for mail programs on a port of 127.0.0.1; 0 takes a free one.</summary>
     /// <param name="options">The web server's.</param>

@@ -6,11 +6,12 @@ namespace Rendal.Postroom;
 /// <summary>One conversation with a mail program (RFC 5321), with the drills that it meets.</summary>
 /// <param name="line">The line.</param>
 /// <param name="mailbox">Where messages are kept.</param>
+/// <param name="accounts">Who may sign in.</param>
 /// <param name="drills">The drills that go on.</param>
 /// <param name="secured">Whether the line is secured already.</param>
 /// <param name="secureAsync">Secures it.</param>
 /// <param name="clock">Tells when a message came.</param>
-internal sealed partial class SmtpSession(TalkLine line, Mailbox mailbox, Drills drills, bool secured, Func<CancellationToken, Task> secureAsync, TimeProvider clock)
+internal sealed partial class SmtpSession(TalkLine line, Mailbox mailbox, PracticeAccounts accounts, Drills drills, bool secured, Func<CancellationToken, Task> secureAsync, TimeProvider clock)
 {
     private const int MostRecipients = 100;
 
@@ -257,7 +258,6 @@ internal sealed partial class SmtpSession(TalkLine line, Mailbox mailbox, Drills
         Reset();
     }
 
-    /// <summary>Any name with any password is an account of its own here; only an empty password is refused.</summary>
     private async Task AuthAsync(string rest, CancellationToken cancel)
     {
         var words = rest.Split(' ', StringSplitOptions.RemoveEmptyEntries);
@@ -278,7 +278,7 @@ internal sealed partial class SmtpSession(TalkLine line, Mailbox mailbox, Drills
                 return;
         }
 
-        if (string.IsNullOrEmpty(name) || string.IsNullOrEmpty(password))
+        if (name is null || password is null || !accounts.Has(name, password))
         {
             await line.WriteAsync("535 5.7.8 the name or the password is wrong", cancel);
             return;

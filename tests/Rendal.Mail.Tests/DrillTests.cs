@@ -211,7 +211,7 @@ public class DrillTests
     }
 
     private static Postman Postman(RunningPostroom postroom, TimeSpan? timeout = null) =>
-        new(new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "drilled", "practice"), timeout ?? TimeSpan.FromSeconds(30));
+        new(new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "drilled", "practice"), timeout ?? TimeSpan.FromSeconds(30), MailNetwork.Everywhere());
 
     private static async Task<Outcome> CarryAsync(RunningPostroom postroom, Func<Task>? beforeEnd = null, string[]? to = null, TimeSpan? timeout = null)
     {
@@ -224,7 +224,7 @@ public class DrillTests
 
     private static async Task<Outcome> SecuredAsync(RunningPostroom postroom, LineSecurity security, X509Certificate2Collection? authorities)
     {
-        await using var postman = new Postman(new MailAccount("127.0.0.1", security == LineSecurity.Tls ? postroom.SecuredPort : postroom.Port, security, "drilled", "practice"), TimeSpan.FromSeconds(30), authorities);
+        await using var postman = new Postman(new MailAccount("127.0.0.1", security == LineSecurity.Tls ? postroom.SecuredPort : postroom.Port, security, "drilled", "practice"), TimeSpan.FromSeconds(30), MailNetwork.Everywhere(authorities));
         return await CarryAsync(postman);
     }
 }

@@ -12,7 +12,7 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
     public async Task What_arrives_is_what_was_recorded_byte_for_byte()
     {
         var (id, bytes) = Letter.Make(Draft);
-        await using var postman = new Postman(Account("exact"), TimeSpan.FromSeconds(10));
+        await using var postman = new Postman(Account("exact"), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
         for (var i = 0; i < 3; i++)
         {
             var outcome = await postman.CarryAsync(bytes, "accounts@tarnbrook.example", Draft.To, () => Task.CompletedTask, TestContext.Current.CancellationToken);
@@ -35,7 +35,7 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
     public async Task The_end_is_marked_when_the_server_has_all_but_the_end()
     {
         var (_, bytes) = Letter.Make(Draft);
-        await using var postman = new Postman(Account("marked"), TimeSpan.FromSeconds(10));
+        await using var postman = new Postman(Account("marked"), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
         var keptBeforeEnd = -1;
         await postman.CarryAsync(bytes, "a@tarnbrook.example", ["b@inn.example"], () =>
         {
@@ -50,7 +50,7 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
     public async Task If_the_end_may_not_be_sent_the_server_never_has_the_message()
     {
         var (_, bytes) = Letter.Make(Draft);
-        await using var postman = new Postman(Account("stopped"), TimeSpan.FromSeconds(10));
+        await using var postman = new Postman(Account("stopped"), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
         await Assert.ThrowsAsync<InvalidOperationException>(() =>
             postman.CarryAsync(bytes, "a@tarnbrook.example", ["b@inn.example"], () => throw new InvalidOperationException("taken over"), TestContext.Current.CancellationToken));
         Assert.Empty(postroom.Mailbox.Of("stopped"));
@@ -66,7 +66,7 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
     public async Task An_address_beyond_ascii_gets_its_message(string address)
     {
         var (_, bytes) = Letter.Make(Draft with { To = [address] });
-        await using var postman = new Postman(Account("beyond"), TimeSpan.FromSeconds(10));
+        await using var postman = new Postman(Account("beyond"), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
         var outcome = await postman.CarryAsync(bytes, "a@tarnbrook.example", [address], () => Task.CompletedTask, TestContext.Current.CancellationToken);
         Assert.Equal((Ending.Accepted, address), (outcome.Ending, Assert.Single(outcome.Recipients).Address));
         var received = postroom.Mailbox.Of("beyond")[0];
@@ -77,7 +77,7 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
     [Fact]
     public async Task An_empty_password_is_a_refused_sign_in()
     {
-        await using var postman = new Postman(new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "nobody", ""), TimeSpan.FromSeconds(10));
+        await using var postman = new Postman(new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "nobody", ""), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
         var outcome = await postman.CarryAsync(Letter.Make(Draft).Bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken);
         Assert.Equal(Ending.SignInRefused, outcome.Ending);
         Assert.Contains("535", outcome.Answer);
@@ -86,7 +86,7 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
     [Fact]
     public async Task A_server_that_is_not_there_cannot_be_reached()
     {
-        await using var postman = new Postman(new MailAccount("127.0.0.1", 1, LineSecurity.None, "", ""), TimeSpan.FromSeconds(5));
+        await using var postman = new Postman(new MailAccount("127.0.0.1", 1, LineSecurity.None, "", ""), TimeSpan.FromSeconds(5), MailNetwork.Everywhere());
         var outcome = await postman.CarryAsync(Letter.Make(Draft).Bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken);
         Assert.Equal(Ending.Unreachable, outcome.Ending);
         Assert.StartsWith("127.0.0.1:1 – ", outcome.Answer);

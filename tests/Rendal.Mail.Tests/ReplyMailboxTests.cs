@@ -63,12 +63,12 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
     [Fact]
     public async Task What_keeps_it_from_being_read_is_said()
     {
-        Assert.StartsWith($"127.0.0.1 does not let {name} in: ", await TroubleAsync(Account() with { Password = "" }), StringComparison.Ordinal);
+        Assert.StartsWith($"127.0.0.1 does not let {name} in. Look at", await TroubleAsync(Account() with { Password = "" }), StringComparison.Ordinal);
         using var free = new TcpListener(IPAddress.Loopback, 0);
         free.Start();
         var port = ((IPEndPoint)free.LocalEndpoint).Port;
         free.Stop();
-        Assert.StartsWith($"127.0.0.1 does not answer at port {port}: ", await TroubleAsync(Account() with { Port = port }), StringComparison.Ordinal);
+        Assert.StartsWith($"127.0.0.1 does not answer at port {port}.", await TroubleAsync(Account() with { Port = port }), StringComparison.Ordinal);
         Assert.StartsWith("127.0.0.1 could not be read from: ", await TroubleAsync(Account() with { Port = postroom.Port }), StringComparison.Ordinal);
     }
 
@@ -100,7 +100,7 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
     private static async Task<(ReplyPlace Place, List<string> Subjects)> LookAsync(MailAccount account, ReplyPlace? place, X509Certificate2Collection? authorities = null)
     {
         var subjects = new List<string>();
-        var reached = await ReplyMailbox.LookAsync(account, place, Since, TimeSpan.FromSeconds(30), authorities, bytes =>
+        var reached = await ReplyMailbox.LookAsync(account, place, Since, TimeSpan.FromSeconds(30), MailNetwork.Everywhere(authorities), bytes =>
         {
             subjects.Add(Encoding.ASCII.GetString(bytes).Split("Subject: ")[1].Split("\r\n")[0]);
             return Task.CompletedTask;

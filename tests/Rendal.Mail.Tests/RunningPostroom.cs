@@ -41,7 +41,7 @@ public sealed class RunningPostroom : IAsyncLifetime
     {
         var builder = WebApplication.CreateSlimBuilder();
         builder.Logging.ClearProviders();
-        builder.Services.AddSingleton(TimeProvider.System).AddPostroom(folder);
+        builder.Services.AddSingleton(TimeProvider.System).AddPostroom(folder, _ => PracticeAccounts.Anybody);
         builder.WebHost.ConfigureKestrel(options =>
         {
             options.ConfigureEndpointDefaults(listen => listen.Use(next => connection =>

@@ -2,7 +2,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Postroom;
-using Rendal.Web.Books;
+using Rendal.Web.Postroom;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Trials;
@@ -88,7 +88,7 @@ internal sealed class KillTrial(IServiceProvider services, HostParts parts, Rand
 
     private async Task<KillResult> CountAsync(PreparedRound round, int parcels, int killed, CancellationToken cancel)
     {
-        var deliveries = services.GetRequiredService<Mailbox>().Deliveries(BookMaking.PracticeAccount(round.Book));
+        var deliveries = services.GetRequiredService<Mailbox>().Deliveries(BookAccounts.Name(round.Book));
         await using var command = services.GetRequiredService<NpgsqlDataSource>().CreateCommand("select p.state, m.message_id from parcel p left join message m on m.book_id = p.book_id and m.parcel_id = p.id where p.book_id = $1 and p.round_id = $2");
         command.Parameters.Add(new() { Value = round.Book });
         command.Parameters.Add(new() { Value = round.Id });

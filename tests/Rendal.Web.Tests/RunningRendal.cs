@@ -37,6 +37,12 @@ public sealed class RunningRendal : IAsyncLifetime
 
     public WebApplication App { get; private set; } = null!;
 
+    /// <summary>Whether nobody is there yet.</summary>
+    internal bool IsNew { get; init; }
+
+    /// <summary>What the administrator allows of the machine's own network.</summary>
+    internal IReadOnlyList<string> MailHosts { get; init; } = ["127.0.0.1"];
+
     /// <summary>The connection string of the role that the tables belong to.</summary>
     internal string OwnersDatabase { get; private set; } = "";
 
@@ -52,6 +58,11 @@ public sealed class RunningRendal : IAsyncLifetime
         OwnersDatabase = database.Owner;
         App = await StartedAsync(database.Application);
         Address = new Uri(App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
+        if (IsNew)
+        {
+            return;
+        }
+
         using var browser = Browser();
         var first = await browser.PostAsJsonAsync("/api/first-run", new { key = FirstRunKey, name = "odile", password = Password, book = Firm("Tarnbrook Linen Hire") });
         Assert.Equal(HttpStatusCode.NoContent, first.StatusCode);
@@ -107,7 +118,7 @@ public sealed class RunningRendal : IAsyncLifetime
     {
         for (var left = 5; ; left--)
         {
-            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey));
+            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts });
             try
             {
                 await app.StartAsync();

@@ -16,8 +16,8 @@ public sealed class BookStore(NpgsqlDataSource source)
         await source.Sql(
             """
             with made as (
-                insert into book (name, currency, time_zone, address_lines, contact_lines, payment_lines)
-                values ($1, $2, $3, $4, $5, $6) returning id)
+                insert into book (name, currency, time_zone, address_lines, contact_lines, payment_lines, made_by)
+                values ($1, $2, $3, $4, $5, $6, $7) returning id)
             insert into book_person (book_id, person_id) select id, $7 from made returning book_id
             """,
             firm.Name, currency.Code, timeZone, firm.AddressLines.ToArray(), firm.ContactLines.ToArray(), firm.PaymentLines.ToArray(), person).OneAsync<long>(cancel);

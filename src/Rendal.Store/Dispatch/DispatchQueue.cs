@@ -138,7 +138,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 on conflict (book_id, sender_id, day) do update set messages = d.messages + 1 where d.messages < (select a_day from in_turn where a_day is not null)
                 returning d.sender_id),
             claimed as (
-                update parcel p set state = 'sending', worker = $1, tries = p.tries + 1, makings = p.makings + 1
+                update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
                 from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
                 returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way, p.on_paper, p.try_from)
             select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, c.on_paper, t.addresses, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
@@ -188,8 +188,12 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// <summary>Gives a claimed parcel back that no try was begun of, as if it had not been claimed; one that is no longer this worker's is left alone.</summary>
     public Task GiveBackAsync(ClaimedParcel parcel, long worker, CancellationToken cancel) =>
         source.Sql(
-            "update parcel set state = case when tries > 1 then 'to-be-retried' else 'released' end, worker = null, tries = tries - 1, makings = greatest(makings - 1, 0) where book_id = $1 and id = $2 and worker = $3",
+            "update parcel set state = case when tries > 1 then 'to-be-retried' else 'released' end, worker = null, tries = tries - 1 where book_id = $1 and id = $2 and worker = $3",
             parcel.Book, parcel.Parcel, worker).RunAsync(cancel);
+
+    /// <summary>Lets nothing more go by the sender of a parcel until a person has seen to it; the reason that stands there already stays.</summary>
+    public Task PauseSenderAsync(ClaimedParcel parcel, string reason, CancellationToken cancel) =>
+        source.Sql("update sender set paused = $3 where book_id = $1 and id = $2 and paused = ''", parcel.Book, parcel.Sender.Id, reason).RunAsync(cancel);
 
     /// <summary>Sets a claimed parcel aside for a person because it cannot be made into a message.</summary>
     public Task RefuseAsync(ClaimedParcel parcel, long worker, string problem, CancellationToken cancel) =>
@@ -221,7 +225,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             seenTo += await connection.Sql(
                 """
                 with open_try as (
-                    select p.book_id, p.id, t.id as try_id, t.id is null and p.makings >= $4 and not exists (select from message m where m.book_id = p.book_id and m.parcel_id = p.id) as is_set_aside, t.ending_at is not null and ($3::bigint[] is null or t.id = any ($3)) as is_given from parcel p
+                    select p.book_id, p.id, t.id as try_id, t.id is null and p.id = any ($6) as is_cut_off, t.id is null and p.id = any ($6) and p.makings + 1 >= $4 as is_set_aside, t.ending_at is not null and ($3::bigint[] is null or t.id = any ($3)) as is_given from parcel p
                     left join dispatch_try t on t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null
                     where p.state = 'sending' and p.worker = $1 for update of p),
                 ended as (
@@ -229,11 +233,11 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                         answer = case when o.is_given then 'The program stopped after the server had been given the message and before it answered.' else 'The program stopped before the server had the whole message.' end
                     from open_try o where t.book_id = o.book_id and t.id = o.try_id)
                 update parcel p set worker = null, try_from = $2, state = case when o.is_given then 'unsure' when o.is_set_aside then 'held' else 'released' end,
-                    problem = case when o.is_set_aside then $5 else p.problem end, makings = case when o.is_set_aside then 0 else p.makings end
+                    problem = case when o.is_set_aside then $5 else p.problem end, makings = case when o.is_set_aside then 0 when o.is_cut_off then p.makings + 1 else p.makings end
                 from open_try o where p.book_id = o.book_id and p.id = o.id
                 """,
-                worker, now.ToUniversalTime(), new NpgsqlParameter<long[]?> { TypedValue = noted?.ToArray(), NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Bigint },
-                MostMakings, MakingCutOff).RunAsync(cancel);
+                worker, now.ToUniversalTime(), new NpgsqlParameter<long[]?> { TypedValue = noted?.Ends.ToArray(), NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Bigint },
+                MostMakings, MakingCutOff, noted?.Making.ToArray() ?? []).RunAsync(cancel);
             await transaction.CommitAsync(cancel);
             if (noted is not null)
             {

@@ -26,11 +26,11 @@ public sealed class GivenEnds(string folder, string database)
     }
 
     /// <summary>
-    /// The numbers of the tries of which a dead worker has given the end, or was about to in that moment. Null where that is not
+    /// What a dead worker noted. Null where that is not
     /// known: the worker lives and has only lost the database, it ran on another machine or as another user, or this machine was
     /// started since.
     /// </summary>
-    public IReadOnlySet<long>? Of(long worker)
+    public NotesOfWorker? Of(long worker)
     {
         try
         {

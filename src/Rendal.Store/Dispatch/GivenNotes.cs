@@ -3,6 +3,11 @@ using Microsoft.Win32.SafeHandles;
 
 namespace Rendal.Store.Dispatch;
 
+/// <summary>What a dead worker noted.</summary>
+/// <param name="Ends">The numbers of the tries of which it has given the end, or was about to in that moment.</param>
+/// <param name="Making">The parcels whose messages it was making.</param>
+public sealed record NotesOfWorker(IReadOnlySet<long> Ends, IReadOnlySet<long> Making);
+
 /// <summary>The notes of one worker in <see cref="GivenEnds"/>. Nobody else can read them while it lives. Safe to be used by many at once.</summary>
 public sealed class GivenNotes : IDisposable
 {
@@ -19,10 +24,18 @@ public sealed class GivenNotes : IDisposable
     }
 
     /// <summary>Notes that the server is given the end now. When it returns, the note outlives this program.</summary>
-    public void Note(long dispatchTry)
+    public void Note(long dispatchTry) => Write(dispatchTry);
+
+    /// <summary>Notes that the message of a parcel is being made.</summary>
+    public void NoteMaking(long parcel) => Write(-2 * parcel);
+
+    /// <summary>Notes that it is made, or cannot be.</summary>
+    public void NoteMade(long parcel) => Write((-2 * parcel) - 1);
+
+    private void Write(long value)
     {
         Span<byte> number = stackalloc byte[sizeof(long)];
-        BinaryPrimitives.WriteInt64LittleEndian(number, dispatchTry);
+        BinaryPrimitives.WriteInt64LittleEndian(number, value);
         try
         {
             RandomAccess.Write(file, number, Interlocked.Add(ref length, sizeof(long)) - sizeof(long));
@@ -41,15 +54,16 @@ public sealed class GivenNotes : IDisposable
         file.Dispose();
     }
 
-    /// <summary>Numbers as they are noted. A zero is a place that was taken and not written to.</summary>
-    internal static HashSet<long> Read(ReadOnlySpan<byte> noted)
+    /// <summary>What was noted. A zero is a place that was taken and not written to.</summary>
+    internal static NotesOfWorker Read(ReadOnlySpan<byte> noted)
     {
-        var numbers = new HashSet<long>();
+        var (ends, making) = (new HashSet<long>(), new HashSet<long>());
         for (var at = 0; at < noted.Length; at += sizeof(long))
         {
-            numbers.Add(BinaryPrimitives.ReadInt64LittleEndian(noted[at..]));
+            var number = BinaryPrimitives.ReadInt64LittleEndian(noted[at..]);
+            _ = number > 0 ? ends.Add(number) : number % 2 == 0 ? making.Add(number / -2) : making.Remove((number + 1) / -2);
         }
 
-        return numbers;
+        return new NotesOfWorker(ends, making);
     }
 }

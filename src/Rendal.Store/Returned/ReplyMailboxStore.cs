@@ -10,7 +10,7 @@ namespace Rendal.Store.Returned;
 /// <param name="Port">Its port.</param>
 /// <param name="Security"><c>none</c> (on loopback only), <c>starttls</c> or <c>tls</c>.</param>
 /// <param name="UserName">Who signs in.</param>
-/// <param name="ProtectedPassword">The password, encrypted; null where it is the sender's.</param>
+/// <param name="ProtectedPassword">The password, encrypted; null where none was given.</param>
 public sealed record ReplyMailboxRecord(long Book, long Sender, string Host, int Port, string Security, string UserName, byte[]? ProtectedPassword)
 {
     /// <summary>What the server's numbers were worth when it was looked through; null before the first time.</summary>
@@ -38,12 +38,12 @@ public sealed class ReplyMailboxStore(NpgsqlDataSource source)
     public Task<ReplyMailboxRecord?> FindAsync(long book, long sender, CancellationToken cancel) =>
         source.Sql($"select {Columns} from reply_mailbox where book_id = $1 and sender_id = $2", book, sender).FirstAsync(Read, cancel);
 
-    /// <summary>Sets the mailbox of a sender. Without a password the one that was there stays; another mailbox is looked through from its start.</summary>
+    /// <summary>Sets the mailbox of a sender. Without a password the one that was there stays, for the server that it was given for alone; another mailbox is looked through from its start.</summary>
     public Task PutAsync(ReplyMailboxRecord mailbox, CancellationToken cancel) =>
         source.Sql(
             """
             insert into reply_mailbox as m (book_id, sender_id, host, port, security, user_name, password) values ($1, $2, $3, $4, $5, $6, $7)
-            on conflict (book_id, sender_id) do update set port = $4, security = $5, password = coalesce($7, m.password), next_at = '-infinity', trouble = '',
+            on conflict (book_id, sender_id) do update set port = $4, security = $5, password = coalesce($7, case when (m.host, m.port, m.security) = ($3, $4, $5) then m.password end), next_at = '-infinity', trouble = '',
                 validity = case when (m.host, m.user_name) = ($3, $6) then m.validity end,
                 host = $3, user_name = $6
             """,

@@ -42,6 +42,15 @@ public sealed record Sender(long Id, string Name, string Address, string Host, i
 
     /// <summary>Whether a person may send under it.</summary>
     public bool IsFor(long person) => Person is null || Person == person;
+
+    /// <summary>What a person is told of it: its name and address; of somebody else's own, that it is a colleague's.</summary>
+    public string ShownTo(long person) => IsFor(person) ? $"{Name} <{Address}>" : "a colleague’s sender";
+
+    /// <summary>Why nothing is sent under it, as a person is told: of somebody else's own, without the server's words.</summary>
+    public string PausedFor(long person) => IsFor(person) || Paused.Length == 0 ? Paused : "A colleague’s sender is paused; they have to see to it.";
+
+    /// <summary>What keeps its server from being reached, as a person is told.</summary>
+    public SenderAway? AwayFor(long person) => IsFor(person) || Away is null ? Away : Away with { Words = "the server of a colleague’s sender cannot be reached" };
 }
 
 /// <summary>A server that cannot be reached.</summary>

@@ -23,7 +23,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
             """,
             [book, .. Values(sender)]).OneAsync<long>(cancel);
 
-    /// <summary>Changes a sender and lets it send again at once. Without a password the one that was there stays.</summary>
+    /// <summary>Changes a sender and lets it send again at once. Without a password the one that was there stays, for the server that it was given for alone.</summary>
     /// <param name="sender">The sender.</param>
     /// <param name="today">The day of the book, of which the messages begun so far are counted where there is an allowance.</param>
     /// <param name="cancel">Stops it.</param>
@@ -33,7 +33,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         var changed = await connection.Sql(
             """
-            update sender set name = $2, address = $3, host = $4, port = $5, security = $6, user_name = $7, password = coalesce($8, password),
+            update sender set name = $2, address = $3, host = $4, port = $5, security = $6, user_name = $7, password = coalesce($8, case when (host, port, security) = ($4, $5, $6) then password end),
                 reply_to = $9, copy_to_self = $10, a_minute = $11, a_day = $12, largest_bytes = $13, pauses = $14, person_id = $15,
                 paused = '', next_at = '-infinity', away_times = 0, away_since = null, away_words = '', away_until = '-infinity'
             where book_id = $1 and id = $16

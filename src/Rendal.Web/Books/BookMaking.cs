@@ -9,7 +9,7 @@ using Rendal.Store.Books;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
 using Rendal.Web.Hosting;
-using Rendal.Web.Senders;
+using Rendal.Web.Postroom;
 
 namespace Rendal.Web.Books;
 
@@ -36,7 +36,7 @@ internal sealed record NewBook([property: StringLength(200)] string Name, [prope
 }
 
 /// <summary>Makes books that can be tried at once: with first wordings, and a sender that goes to the postroom.</summary>
-internal sealed class BookMaking(BookStore books, NpgsqlDataSource source, HostParts parts, SenderSecrets secrets)
+internal sealed class BookMaking(BookStore books, NpgsqlDataSource source, HostParts parts)
 {
     public async Task<long> MakeAsync(NewBook book, long person, CancellationToken cancel)
     {
@@ -53,12 +53,9 @@ internal sealed class BookMaking(BookStore books, NpgsqlDataSource source, HostP
         var made = (await books.FindAsync(id, cancel))!;
         await books.UpdateRulesAsync(id, made.Rules with { Reminders = new ReminderRules(levels) }, made.TermsDays, cancel);
         await new SenderStore(source, id).AddAsync(
-            new Sender(0, firm.Name, "accounts@practice.example", "127.0.0.1", parts.MailPort, "none", PracticeAccount(id), secrets.Protect("practice")), cancel);
+            new Sender(0, firm.Name, "accounts@practice.example", "127.0.0.1", parts.MailPort, "none", BookAccounts.Name(id), null), cancel);
         return id;
     }
-
-    /// <summary>The postroom account that a book's practice mail lands in.</summary>
-    public static string PracticeAccount(long book) => $"book-{book}";
 
     private static Wording Ready(string purpose) => ReadyMadeWording.Find(purpose, Language.English.Code)!;
 

@@ -25,7 +25,7 @@ namespace Rendal.Web.Books;
 /// The book that a request is about, with its stores. An endpoint that takes one is only reached by a person who was
 /// given the book; to everybody else the book does not exist.
 /// </summary>
-internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
+internal sealed class BookScope(Book book, long person, byte[] session, SessionStore sessions, TimeProvider clock, NpgsqlDataSource source)
 {
     public Book Book => book;
 
@@ -71,6 +71,9 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
 
     public DispatchLog Log => new(source, book.Id);
 
+    /// <summary>Whether the person still has the book and the session goes on; asked by what goes on after the request was let in.</summary>
+    public async Task<bool> GoesOnAsync(CancellationToken cancel) => await sessions.GoesOnAsync(session, clock.GetUtcNow(), cancel) && await People.HasAsync(person, cancel);
+
     /// <summary>Called by the framework for each endpoint that takes a scope.</summary>
     public static async ValueTask<BookScope?> BindAsync(HttpContext context)
     {
@@ -78,6 +81,6 @@ internal sealed class BookScope(Book book, long person, NpgsqlDataSource source)
         var id = long.Parse((string)context.Request.RouteValues["book"]!, CultureInfo.InvariantCulture);
         var services = context.RequestServices;
         var book = await services.GetRequiredService<BookStore>().FindAsync(id, person, context.RequestAborted) ?? throw Unable.NotFound("This book");
-        return new BookScope(book, person, services.GetRequiredService<NpgsqlDataSource>());
+        return new BookScope(book, person, context.User.SessionHash(), services.GetRequiredService<SessionStore>(), services.GetRequiredService<TimeProvider>(), services.GetRequiredService<NpgsqlDataSource>());
     }
 }

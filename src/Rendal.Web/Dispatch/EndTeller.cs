@@ -24,8 +24,13 @@ internal sealed class EndTeller(RoundEnds ends, NpgsqlDataSource source, SenderS
         {
             if (address.Length > 0 && await new SenderStore(source, end.Book).FindAsync(senderId, cancel) is { } sender)
             {
-                var account = secrets.AccountOf(sender);
-                await using var postman = new Postman(account, Silence, parts.MailAuthorities);
+                if (secrets.AccountOf(end.Book, sender) is not { } account)
+                {
+                    await ends.ToldAsync(end, $"not sent to {address}: {SenderSecrets.CannotBeRead}", CancellationToken.None);
+                    continue;
+                }
+
+                await using var postman = new Postman(account, Silence, parts.Mail);
                 var (_, bytes) = Letter.Make(new Draft(sender.Name, sender.Address, [address], [], $"{end.Name}: {Sum(end)}", Body(end, await ends.AmissAsync(end, MostNamed, cancel)), "en", [], clock.GetUtcNow()));
                 var outcome = await postman.CarryAsync(bytes, sender.Address, [address], () => Task.CompletedTask, CancellationToken.None);
                 await ends.ToldAsync(end, outcome.Ending == Ending.Accepted ? $"sent to {address}" : $"not sent to {address}: {outcome.Answer}", CancellationToken.None);

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Npgsql;
 using Rendal.Core.Dispatch;
+using Rendal.Mail;
 using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Web.Hosting;
@@ -27,13 +28,14 @@ internal sealed partial class ParcelSending : IAsyncDisposable
     private readonly ILogger log;
     private readonly ConcurrentDictionary<long, Turns<MessageMaker>> makers = [];
     private readonly Func<Turns<MessageMaker>> makersOfABook;
+    private readonly SenderSecrets secrets;
     private readonly Postmen postmen;
 
     public ParcelSending(DispatchQueue queue, long worker, GivenNotes notes, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger log)
     {
         (this.queue, this.worker, this.notes, this.clock, this.log) = (queue, worker, notes, clock, log);
         makersOfABook = () => new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(books, source, clock, log));
-        postmen = new Postmen(secrets, parts);
+        (this.secrets, postmen) = (secrets, new Postmen(parts));
     }
 
     /// <summary>
@@ -51,6 +53,8 @@ internal sealed partial class ParcelSending : IAsyncDisposable
         }
 
         IReadOnlyList<MadeUp> all;
+        List<long> making = [parcel.Parcel];
+        notes.NoteMaking(parcel.Parcel);
         try
         {
             all = await makers.GetOrAdd(parcel.Book, _ => makersOfABook()).UseAsync(maker => maker.MakeAsync(parcel, NextAsync, stop));
@@ -60,13 +64,27 @@ internal sealed partial class ParcelSending : IAsyncDisposable
             await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
             return;
         }
+        finally
+        {
+            making.ForEach(notes.NoteMade);
+        }
 
         foreach (var made in all)
         {
             await SendAsync(made, stop);
         }
 
-        async Task<ClaimedParcel?> NextAsync() => stop.IsCancellationRequested ? null : (await queue.ClaimAsync(worker, 1, [], clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
+        async Task<ClaimedParcel?> NextAsync()
+        {
+            var next = stop.IsCancellationRequested ? null : (await queue.ClaimAsync(worker, 1, [], clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
+            if (next is not null)
+            {
+                notes.NoteMaking(next.Parcel);
+                making.Add(next.Parcel);
+            }
+
+            return next;
+        }
     }
 
     /// <summary>Lets go of what is only of use while there is something to send. Nothing is being sent. A round may be stopped and released again, a letterhead be changed, before something is.</summary>
@@ -130,6 +148,15 @@ internal sealed partial class ParcelSending : IAsyncDisposable
     private async Task<(long Try, Outcome Outcome)?> TryAsync(MadeUp made, CancellationToken stop)
     {
         var parcel = made.Parcel;
+        var account = parcel.Way == Way.Mail ? secrets.AccountOf(parcel.Book, parcel.Sender) : null;
+        if (parcel.Way == Way.Mail && account is null)
+        {
+            // Nothing was tried, so that nothing stands in the log: the sender waits, once for all its parcels.
+            await queue.PauseSenderAsync(parcel, SenderSecrets.CannotBeRead, CancellationToken.None);
+            await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
+            return null;
+        }
+
         await begun.WaitAsync();
         try
         {
@@ -141,7 +168,7 @@ internal sealed partial class ParcelSending : IAsyncDisposable
 
             return (dispatchTry, parcel.Way switch
             {
-                Way.Mail => await CarryAsync(made, dispatchTry),
+                Way.Mail => await CarryAsync(made, account!, dispatchTry),
                 Way.Post => new Outcome(Ending.Printed, DispatchQueue.ForThePost, []),
                 _ => new Outcome(Ending.Exported, "Made up for another mail program.", []),
             });
@@ -157,14 +184,14 @@ internal sealed partial class ParcelSending : IAsyncDisposable
         }
     }
 
-    private async Task<Outcome> CarryAsync(MadeUp made, long dispatchTry)
+    private async Task<Outcome> CarryAsync(MadeUp made, MailAccount account, long dispatchTry)
     {
         var parcel = made.Parcel;
         var self = parcel.Sender.CopyToSelf && parcel.Taken.Count == 0 && !parcel.Recipients.Contains(parcel.Sender.Address, StringComparer.OrdinalIgnoreCase) ? parcel.Sender.Address : null;
         List<string> recipients = [.. parcel.Recipients.Where(r => !parcel.Taken.Contains(r, StringComparer.OrdinalIgnoreCase)), .. self is null ? [] : new[] { self }];
         try
         {
-            var outcome = await postmen.CarryAsync(parcel.Sender, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
+            var outcome = await postmen.CarryAsync(account, parcel.Sender.Address, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
             {
                 if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow()))
                 {

@@ -1,14 +1,12 @@
 using System.Collections.Concurrent;
 using Rendal.Core.Dispatch;
 using Rendal.Mail;
-using Rendal.Store.Senders;
 using Rendal.Web.Hosting;
-using Rendal.Web.Senders;
 
 namespace Rendal.Web.Dispatch;
 
 /// <summary>The connections of a worker to the mail servers, a few to each, which are used again and again while there is something to send.</summary>
-internal sealed class Postmen(SenderSecrets secrets, HostParts parts) : IAsyncDisposable
+internal sealed class Postmen(HostParts parts) : IAsyncDisposable
 {
     /// <summary>How many connections there are to a server at most: mail providers allow few at a time.</summary>
     public const int ToAServer = 4;
@@ -18,12 +16,9 @@ internal sealed class Postmen(SenderSecrets secrets, HostParts parts) : IAsyncDi
     private readonly ConcurrentDictionary<MailAccount, Turns<Postman>> turns = [];
 
     /// <summary>Hands a message to the server of its sender, as <see cref="Postman.CarryAsync"/> does, as soon as a connection is free.</summary>
-    public Task<Outcome> CarryAsync(Sender sender, byte[] bytes, IReadOnlyList<string> recipients, Func<Task> beforeEnd)
-    {
-        var account = secrets.AccountOf(sender);
-        return turns.GetOrAdd(account, _ => new Turns<Postman>(ToAServer, () => new Postman(account, ServerAnswersWithin, parts.MailAuthorities)))
-            .UseAsync(postman => postman.CarryAsync(bytes, sender.Address, recipients, beforeEnd, CancellationToken.None));
-    }
+    public Task<Outcome> CarryAsync(MailAccount account, string from, byte[] bytes, IReadOnlyList<string> recipients, Func<Task> beforeEnd) =>
+        turns.GetOrAdd(account, _ => new Turns<Postman>(ToAServer, () => new Postman(account, ServerAnswersWithin, parts.Mail)))
+            .UseAsync(postman => postman.CarryAsync(bytes, from, recipients, beforeEnd, CancellationToken.None));
 
     /// <summary>Closes all connections, when none is in use. They can be used again.</summary>
     public async ValueTask DisposeAsync()

@@ -2,7 +2,6 @@ using MimeKit;
 using Npgsql;
 using Rendal.Mail;
 using Rendal.Store.Returned;
-using Rendal.Store.Senders;
 using Rendal.Web.Hosting;
 using Rendal.Web.Senders;
 
@@ -27,13 +26,19 @@ internal sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSourc
     /// <param name="cancel">Stops it. What was taken in by then stays.</param>
     public async Task<FetchedReplies> FetchAsync(ReplyMailboxRecord mailbox, long? person, CancellationToken cancel)
     {
+        if (secrets.AccountOf(mailbox) is not { } account)
+        {
+            await mailboxes.FailedAsync(mailbox, SenderSecrets.CannotBeRead, cancel);
+            return new FetchedReplies(0, [], SenderSecrets.CannotBeRead);
+        }
+
         var taking = new ReturnedTaking(source, mailbox.Book, clock);
         var taken = new List<ReturnedView>();
         var seen = 0;
         try
         {
             var place = await ReplyMailbox.LookAsync(
-                await AccountAsync(mailbox, cancel), mailbox.Validity is { } validity ? new ReplyPlace(validity, mailbox.LastUid) : null, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).AddDays(-DaysBefore), Silence, parts.MailAuthorities,
+                account, mailbox.Validity is { } validity ? new ReplyPlace(validity, mailbox.LastUid) : null, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).AddDays(-DaysBefore), Silence, parts.Mail,
                 async bytes =>
                 {
                     seen++;
@@ -65,11 +70,5 @@ internal sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSourc
             // What is no message by its form is no report either, and stays in the mailbox for a person.
             return null;
         }
-    }
-
-    private async Task<MailAccount> AccountAsync(ReplyMailboxRecord mailbox, CancellationToken cancel)
-    {
-        var password = mailbox.ProtectedPassword ?? (await new SenderStore(source, mailbox.Book).FindAsync(mailbox.Sender, cancel))?.ProtectedPassword;
-        return new MailAccount(mailbox.Host, mailbox.Port, LineSecurities.Parse(mailbox.Security), mailbox.UserName, password is null ? "" : secrets.Unprotect(password));
     }
 }

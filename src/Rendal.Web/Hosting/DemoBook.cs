@@ -37,7 +37,7 @@ internal static class DemoBook
         }
 
         var source = services.GetRequiredService<NpgsqlDataSource>();
-        var person = await people.AddAsync(Person, services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), cancel);
+        var person = await people.AddFirstAsync(Person, services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), cancel) ?? throw new InvalidOperationException("Somebody was first.");
         var book = await services.GetRequiredService<BookMaking>().MakeAsync(Tarnbrook, person, cancel);
         var clock = services.GetRequiredService<TimeProvider>();
         await AddWordingsAsync(source, book, cancel);

@@ -1,4 +1,5 @@
 using System.Security.Cryptography.X509Certificates;
+using Rendal.Mail;
 
 namespace Rendal.Web.Hosting;
 
@@ -15,4 +16,16 @@ internal sealed record HostParts(string Database, string Data, int Port, int Mai
 {
     /// <summary>Authorities whose certificates mail servers may have, beside those that the machine trusts; null for none.</summary>
     public X509Certificate2Collection? MailAuthorities { get; init; }
+
+    /// <summary>Mail servers within the network of this machine that may be talked to: names, addresses and networks.</summary>
+    public IReadOnlyList<string> MailHosts { get; init; } = [];
+
+    /// <summary>Addresses and networks of proxies whose word is taken for where a request came from and over what.</summary>
+    public IReadOnlyList<string> Proxies { get; init; } = [];
+
+    /// <summary>The names by which browsers may reach it, beside this machine's own.</summary>
+    public IReadOnlyList<string> Hosts { get; init; } = [];
+
+    /// <summary>Which mail servers may be talked to.</summary>
+    public MailNetwork Mail => MailNetwork.Beyond(MailHosts, [MailPort, ImapPort], MailAuthorities);
 }

@@ -36,8 +36,10 @@ internal static class Launch
         {
             var access = options.Database ?? await (cluster ?? await RunningClusterAsync(options, stop.Token)).DatabaseAsync("rendal", stop.Token);
             await UpgradeAsync(access);
+            var (mailPort, imapPort) = PracticePorts.Of(options);
             var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(12));
-            await using var app = RendalHost.Build(new HostParts(access.Application, options.Data, options.Port, options.MailPort, options.ImapPort, options.Role, options.WebRoot, key) { MailAuthorities = authorities });
+            await using var app = RendalHost.Build(new HostParts(access.Application, options.Data, options.Port, mailPort, imapPort, options.Role, options.WebRoot, key) { MailAuthorities = authorities, MailHosts = options.MailHosts, Proxies = options.Proxies, Hosts = options.Hosts });
+            await app.Services.GetRequiredService<PersonStore>().FoldNamesAsync(stop.Token);
             if (options.Demo)
             {
                 await DemoBook.EnsureAsync(app.Services, stop.Token);

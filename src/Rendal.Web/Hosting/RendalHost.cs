@@ -3,7 +3,9 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.FileProviders;
 using Npgsql;
@@ -54,6 +56,7 @@ internal static class RendalHost
                 return;
             }
 
+            PracticePorts.Note(parts);
             options.Listen(System.Net.IPAddress.Loopback, parts.Port);
             options.ListenForMail(parts.MailPort);
             options.ListenForFetching(parts.ImapPort);
@@ -72,8 +75,8 @@ internal static class RendalHost
 
         // The same few statements thousands of times over: to plan them each time anew takes longer than to do them.
         services.AddKeyedSingleton(DispatchQueue.Source, (_, _) => DispatchQueue.Connect(parts.Database));
-        services.AddSingleton<PersonStore>().AddSingleton<BookStore>().AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source))).AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<BookMaking>();
-        services.AddPostroom(Path.Combine(parts.Data, "postroom"));
+        services.AddSingleton<PersonStore>().AddSingleton<SessionStore>().AddSingleton<SignInCounts>().AddSingleton<KnownBrowsers>().AddSingleton<SignInGuard>().AddSingleton<BookStore>().AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source))).AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<BookMaking>();
+        services.AddSingleton<BookAccounts>().AddPostroom(Path.Combine(parts.Data, "postroom"), services => services.GetRequiredService<BookAccounts>());
         services.AddSingleton<OpenedFiles>().AddSingleton<Works>();
         services.AddSingleton<PreviewPress>().AddSingleton<SenderSecrets>();
         services.AddSingleton<PasswordHasher<Person>>();
@@ -89,6 +92,8 @@ internal static class RendalHost
             json.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         });
         services.Configure<FormOptions>(form => form.MultipartBodyLengthLimit = LargestUpload);
+        services.Configure<HostFilteringOptions>(filter => filter.AllowedHosts = ["127.0.0.1", "localhost", "[::1]", .. parts.Hosts]);
+        services.Configure<ForwardedHeadersOptions>(forwarded => Trust(forwarded, parts.Proxies));
         services.AddProblemDetails();
         services.AddExceptionHandler<Problems>();
         services.AddOpenApi("v1", document => document.AddOperationTransformer<BookParameter>());
@@ -100,6 +105,12 @@ internal static class RendalHost
 
     private static void UseAll(WebApplication app, HostParts parts)
     {
+        if (parts.Proxies.Count > 0)
+        {
+            app.UseForwardedHeaders();
+        }
+
+        app.UseHostFiltering();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
         app.Use(Guards.HeadersAsync);
@@ -119,6 +130,8 @@ internal static class RendalHost
         SignInEndpoints.Map(api);
         BookEndpoints.Map(api);
         JoinEndpoints.Map(api);
+        PasswordEndpoints.Map(api);
+        SessionEndpoints.Map(api);
         var book = api.MapGroup("/books/{book:long}");
         PeopleEndpoints.Map(book);
         IntakeEndpoints.Map(book);
@@ -149,6 +162,25 @@ internal static class RendalHost
                 context.Response.Headers.CacheControl = "no-cache";
                 return context.Response.SendFileAsync(page);
             }).AllowAnonymous();
+        }
+    }
+
+    /// <summary>Takes the word of proxies that were named, and of no other, for the address and the scheme of a request.</summary>
+    private static void Trust(ForwardedHeadersOptions forwarded, IReadOnlyList<string> proxies)
+    {
+        forwarded.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedHost;
+        forwarded.KnownProxies.Clear();
+        forwarded.KnownIPNetworks.Clear();
+        foreach (var proxy in proxies)
+        {
+            if (System.Net.IPNetwork.TryParse(proxy, out var network))
+            {
+                forwarded.KnownIPNetworks.Add(network);
+            }
+            else
+            {
+                forwarded.KnownProxies.Add(System.Net.IPAddress.TryParse(proxy, out var address) ? address : throw new StartRefused($"RENDAL_PROXIES: “{proxy}” is neither an address nor a network such as 10.0.0.0/24."));
+            }
         }
     }
 

@@ -35,6 +35,10 @@ internal sealed record RendalOptions
 
         RENDAL_MAIL_AUTHORITIES names a file (PEM) of authorities whose certificates mail servers may have,
         beside those that the machine trusts.
+        RENDAL_MAIL_HOSTS names mail servers in this machine's own network that may be talked to: names, addresses
+        and networks, with commas between them, for example  mail.firm.example,10.0.0.0/24
+        RENDAL_PROXIES names the addresses and networks of proxies that are trusted to say where a request came from.
+        RENDAL_HOSTS names the hosts by which browsers reach Rendal through them, for example  rendal.firm.example
         """;
 
     public required bool Demo { get; init; }
@@ -53,6 +57,15 @@ internal sealed record RendalOptions
     public required DatabaseAccess? Database { get; init; }
 
     public required string? MailAuthorities { get; init; }
+
+    /// <summary>Mail servers in the machine's own network that may be talked to.</summary>
+    public IReadOnlyList<string> MailHosts { get; init; } = [];
+
+    /// <summary>Proxies that are trusted.</summary>
+    public IReadOnlyList<string> Proxies { get; init; } = [];
+
+    /// <summary>The hosts by which browsers reach it, beside the machine's own.</summary>
+    public IReadOnlyList<string> Hosts { get; init; } = [];
 
     public required string? WebRoot { get; init; }
 
@@ -94,9 +107,14 @@ internal sealed record RendalOptions
                 : Variable("RENDAL_DATABASE_OWNER_URL") is null ? null
                 : throw new StartRefused("RENDAL_DATABASE_OWNER_URL is given without RENDAL_DATABASE_URL, which says as what role Rendal works."),
             MailAuthorities = Variable("RENDAL_MAIL_AUTHORITIES"),
+            MailHosts = List("RENDAL_MAIL_HOSTS"),
+            Proxies = List("RENDAL_PROXIES"),
+            Hosts = List("RENDAL_HOSTS"),
             WebRoot = Environment.GetEnvironmentVariable("RENDAL_WEB_ROOT"),
         };
     }
+
+    private static string[] List(string name) => (Variable(name) ?? "").Split([',', ' '], StringSplitOptions.RemoveEmptyEntries);
 
     private static string? Variable(string name) => Environment.GetEnvironmentVariable(name) is { Length: > 0 } set ? set : null;
 

@@ -157,7 +157,7 @@ internal static class LayoutEndpoints
     /// <param name="form">The form, as <c>pdf</c>.</param>
     private static async Task<FileContentHttpResult> PreviewAsync(Layout layout, string customer, int? level, BookScope scope, PreviewPress press, TimeProvider clock, CancellationToken cancel, string form = "pdf")
     {
-        if (!Enum.TryParse<DocumentForm>(form, ignoreCase: true, out var known))
+        if (!Enum.TryParse<DocumentForm>(form, ignoreCase: true, out var known) || (known != DocumentForm.Pdf && !layout.Forms.Contains(known)))
         {
             throw Unable.NotFound("This document");
         }

@@ -117,5 +117,5 @@ internal static class PostroomEndpoints
     private static byte[] Bytes(long id, BookScope scope, Mailbox mailbox) =>
         mailbox.Find(Account(scope), id) is { } message ? mailbox.Bytes(message) : throw Unable.NotFound("This message");
 
-    private static string Account(BookScope scope) => BookMaking.PracticeAccount(scope.Book.Id);
+    private static string Account(BookScope scope) => BookAccounts.Name(scope.Book.Id);
 }

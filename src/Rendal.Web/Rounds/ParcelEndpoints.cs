@@ -44,7 +44,7 @@ internal static class ParcelEndpoints
         var filled = made.Filled();
         var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
         return new ParcelView(
-            parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, $"{sender!.Name} <{sender.Address}>", made.Parcel.Recipients, made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [], filled?.Subject ?? "", made.Preparation.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
+            parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, sender!.ShownTo(scope.Person), made.Parcel.Recipients, made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [], filled?.Subject ?? "", made.Preparation.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
             filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, [.. made.Layout.Layout.Forms.Order().Zip(DocumentFile.Names(made.Paper(), made.Layout.Layout), (form, name) => new DocumentLine(form, name))],
             Guards.SandboxedPage(Letter.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? "")));
     }
@@ -73,7 +73,8 @@ internal static class ParcelEndpoints
         var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await scope.Rounds.FrozenAsync(id, cancel);
         var card = frozen?.Card ?? preparation.Card(parcel.Customer);
         var layout = frozen is not null ? await scope.Layouts.TemplateAsync(parcel.Layout, cancel) : preparation.LayoutFor(card, parcel.ReminderLevel).Template;
-        return new Made(preparation, parcel, card, layout, preparation.Making.Statements(parcel, card, rows), frozen);
+        var statements = preparation.Making.Statements(parcel, card, rows);
+        return statements.Count > 0 ? new Made(preparation, parcel, card, layout, statements, frozen) : throw Unable.Conflict("The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare the round anew.");
     }
 
     /// <summary>What a parcel is made of. Once it was released, its frozen words and card stand.</summary>

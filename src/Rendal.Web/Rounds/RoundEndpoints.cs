@@ -103,7 +103,7 @@ internal static class RoundEndpoints
             new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.About, choice.LeastBalance, choice.OverdueDays, choice.ReminderLevels, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
                 choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.Groups, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
                 choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId, round.PickedLayout),
-            intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.Paused,
+            intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.PausedFor(scope.Person),
             await scope.Ledger.UnitsAsync(round.IntakeId, cancel),
             await scope.Ledger.ExtraHeadingsAsync(round.IntakeId, cancel),
             [
@@ -174,7 +174,7 @@ internal static class RoundEndpoints
         return await PrepareAsync(id, scope, clock, cancel);
     }
 
-    private static async Task<ReleaseSummary> SummaryAsync(long id, ReleaseRequest request, BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel)
+    private static async Task<ReleaseSummary> SummaryAsync(long id, ReleaseRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
     {
         var preparation = await Preparation.LoadAsync(scope, id, cancel);
         var round = preparation.Round;
@@ -186,8 +186,8 @@ internal static class RoundEndpoints
             .Select(g => new WordingCount(wordings[g.Key], g.Count())).OrderByDescending(w => w.Messages).ThenBy(w => w.Name, StringComparer.Ordinal);
         var totals = ready.SelectMany(p => p.Sums).Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).OrderByDescending(g => g.Key == scope.Book.Currency.Code).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => SumView.Of(Currency.Of(g.Key), g.Sum(s => s.Total)));
         return new ReleaseSummary(
-            ready.Count, ready.Count(p => p.Recipients.Count > 0), ready.Count(p => p.OnPaper), ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], $"{sender.Name} <{sender.Address}>", $"{sender.Host}:{sender.Port}",
-            SenderEndpoints.IsPractice(sender, parts), [.. words], Enclosed([.. ready.Select(p => preparation.LayoutFor(preparation.Card(p.Customer), p.ReminderLevel).Template.Layout)]),
+            ready.Count, ready.Count(p => p.Recipients.Count > 0), ready.Count(p => p.OnPaper), ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(), [.. totals], sender.ShownTo(scope.Person), sender.IsFor(scope.Person) ? $"{sender.Host}:{sender.Port}" : "",
+            secrets.IsPractice(sender.Host, sender.Port), [.. words], Enclosed([.. ready.Select(p => preparation.LayoutFor(preparation.Card(p.Customer), p.ReminderLevel).Template.Layout)]),
             all.Count(p => ParcelLine.StandingOf(p) == "needs-you"), all.Count(p => p.State == ParcelState.Held), (await scope.Rounds.LeftOutAsync(id, cancel)).Count, ready.Count >= TypedFrom)
         {
             Forecast = await ForecastAsync(sender, ready.Count(p => p.Recipients.Count > 0), scope, clock, cancel),
@@ -326,7 +326,9 @@ internal static class RoundEndpoints
     private static async IAsyncEnumerable<SseItem<ProgressView>> Events(long id, BookScope scope, TimeProvider clock, [EnumeratorCancellation] CancellationToken cancel)
     {
         ProgressView? last = null;
-        while (await scope.Rounds.FindAsync(id, cancel) is { } round)
+
+        // A session that has ended, or a book that was taken away, ends what goes on in it as well.
+        while (await scope.GoesOnAsync(cancel) && await scope.Rounds.FindAsync(id, cancel) is { } round)
         {
             var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
             var now = clock.GetUtcNow();
@@ -334,7 +336,7 @@ internal static class RoundEndpoints
             var left = new[] { ParcelState.Released, ParcelState.Sending, ParcelState.ToBeRetried }.Sum(s => (int)counts.GetValueOrDefault(s.Code()));
             var leaves = left == 0 ? null : await scope.Rounds.NextLeavesAsync(id, cancel);
             var view = new ProgressView(
-                counts, round.Paused, sender!.Paused, sender.Away, left == 0 ? 0 : (int)await scope.Rounds.TakenSinceAsync(id, now - TimeSpan.FromMinutes(1), cancel),
+                counts, round.Paused, sender!.PausedFor(scope.Person), sender.AwayFor(scope.Person), left == 0 ? 0 : (int)await scope.Rounds.TakenSinceAsync(id, now - TimeSpan.FromMinutes(1), cancel),
                 await ForecastAsync(sender, left, scope, clock, cancel), leaves > now ? leaves : null, await scope.Rounds.PaperCountAsync(id, cancel));
             if (last is null || !Same(view, last))
             {

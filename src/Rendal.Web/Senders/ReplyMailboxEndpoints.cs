@@ -5,6 +5,7 @@ using Rendal.Store.Senders;
 using Rendal.Web.Books;
 using Rendal.Web.Dispatch;
 using Rendal.Web.Hosting;
+using Rendal.Web.Postroom;
 
 namespace Rendal.Web.Senders;
 
@@ -20,7 +21,7 @@ namespace Rendal.Web.Senders;
 /// <param name="Trouble">What kept it from being looked through; empty where nothing did.</param>
 internal sealed record ReplyMailboxView(bool IsKept, string Host, int Port, string Security, string UserName, bool HasPassword, DateTimeOffset? LookedAt, int Taken, string Trouble);
 
-/// <summary>A mailbox to be fetched from; without a password the one that was there stays, or the sender’s is used.</summary>
+/// <summary>A mailbox to be fetched from; without a password the one that was given for the same server stays.</summary>
 internal sealed record ReplyMailboxRequest([property: StringLength(255)] string Host, int Port, [property: StringLength(10)] string Security, [property: StringLength(255)] string UserName, [property: StringLength(10_000)] string? Password);
 
 /// <summary>The mailboxes that what came back is fetched from.</summary>
@@ -37,31 +38,39 @@ internal static class ReplyMailboxEndpoints
         group.MapPost("/fetch", FetchAsync);
     }
 
-    private static async Task<ReplyMailboxView> ViewAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, HostParts parts, CancellationToken cancel)
+    private static async Task<ReplyMailboxView> ViewAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
     {
         var sender = await SenderEndpoints.UsableAsync(id, scope, cancel);
         return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } kept
-            ? new ReplyMailboxView(true, kept.Host, kept.Port, kept.Security, kept.UserName, kept.ProtectedPassword is not null, kept.LookedAt, kept.Taken, kept.Trouble)
-            : Proposed(sender, parts);
+            ? new ReplyMailboxView(true, kept.Host, kept.Port, kept.Security, kept.UserName, secrets.AccountOf(kept) is { Password.Length: > 0 }, kept.LookedAt, kept.Taken, kept.Trouble)
+            : Proposed(sender, secrets, parts);
     }
 
     private static async Task<ReplyMailboxView> PutAsync(long id, ReplyMailboxRequest request, BookScope scope, ReplyMailboxStore mailboxes, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
     {
-        var sender = await SenderEndpoints.UsableAsync(id, scope, cancel);
+        await SenderEndpoints.UsableAsync(id, scope, cancel);
         SenderEndpoints.DemandServer(request.Host, request.Port, request.Security, "STARTTLS (port 143) or TLS (port 993)");
         if (string.IsNullOrWhiteSpace(request.UserName))
         {
             throw Unable.Invalid("Say who signs in to the mailbox.");
         }
 
-        if (string.IsNullOrEmpty(request.Password) && sender.ProtectedPassword is null && await mailboxes.FindAsync(scope.Book.Id, id, cancel) is null)
+        var kept = await mailboxes.FindAsync(scope.Book.Id, id, cancel);
+        SenderEndpoints.DemandPassword(kept is null ? null : (kept.Host, kept.Port, kept.Security), kept?.ProtectedPassword, request.Host, request.Port, request.Security, request.Password);
+        var isPractice = secrets.IsPractice(request.Host.Trim(), request.Port);
+        if (isPractice && request.UserName.Trim() != BookAccounts.Name(scope.Book.Id))
         {
-            throw Unable.Invalid("Give the password of the mailbox; this sender has none that could be used.");
+            throw Unable.Invalid($"The postroom knows this book as {BookAccounts.Name(scope.Book.Id)}. Give that as the user name.");
+        }
+
+        if (!isPractice && string.IsNullOrEmpty(request.Password) && kept?.ProtectedPassword is null)
+        {
+            throw Unable.Invalid("Give the password of the mailbox.");
         }
 
         await mailboxes.PutAsync(
-            new ReplyMailboxRecord(scope.Book.Id, id, request.Host.Trim(), request.Port, request.Security, request.UserName.Trim(), string.IsNullOrEmpty(request.Password) ? null : secrets.Protect(request.Password)), cancel);
-        return await ViewAsync(id, scope, mailboxes, parts, cancel);
+            new ReplyMailboxRecord(scope.Book.Id, id, request.Host.Trim(), request.Port, request.Security, request.UserName.Trim(), string.IsNullOrEmpty(request.Password) ? null : secrets.Protect(request.Password, request.Host.Trim(), request.Port, request.Security)), cancel);
+        return await ViewAsync(id, scope, mailboxes, secrets, parts, cancel);
     }
 
     private static async Task<NoContent> RemoveAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, CancellationToken cancel)
@@ -77,7 +86,7 @@ internal static class ReplyMailboxEndpoints
     }
 
     /// <summary>The mailbox that a sender most likely has: the postroom’s for the practice account, else imap where mail goes out by smtp.</summary>
-    private static ReplyMailboxView Proposed(Sender sender, HostParts parts) => SenderEndpoints.IsPractice(sender, parts)
+    private static ReplyMailboxView Proposed(Sender sender, SenderSecrets secrets, HostParts parts) => secrets.IsPractice(sender.Host, sender.Port)
         ? new ReplyMailboxView(false, sender.Host, parts.ImapPort, "none", sender.UserName, false, null, 0, "")
         : new ReplyMailboxView(false, sender.Host.StartsWith("smtp.", StringComparison.OrdinalIgnoreCase) ? "imap." + sender.Host[5..] : sender.Host, UsualPort, "tls", sender.UserName, false, null, 0, "");
 }

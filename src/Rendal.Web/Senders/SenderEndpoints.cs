@@ -7,6 +7,7 @@ using Rendal.Mail;
 using Rendal.Store.Senders;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
+using Rendal.Web.Postroom;
 
 namespace Rendal.Web.Senders;
 
@@ -20,7 +21,7 @@ namespace Rendal.Web.Senders;
 /// <param name="Port">Its port.</param>
 /// <param name="Security"><c>none</c>, <c>starttls</c> or <c>tls</c>.</param>
 /// <param name="UserName">Who signs in.</param>
-/// <param name="HasPassword">Whether a password is kept.</param>
+/// <param name="HasPassword">Whether a password is kept that can be read.</param>
 /// <param name="AMinute">How many messages a minute; null for as many as go.</param>
 /// <param name="ADay">How many messages a day; null for as many as go.</param>
 /// <param name="BegunToday">How many of the day's allowance are used up.</param>
@@ -54,29 +55,29 @@ internal static class SenderEndpoints
         group.MapPost("/{id:long}/try", TryAsync);
     }
 
-    private static async Task<List<SenderView>> ListAsync(BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel)
+    private static async Task<List<SenderView>> ListAsync(BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
     {
         var begun = await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel);
-        return (await scope.Senders.ListAsync(scope.Person, cancel)).ConvertAll(s => View(s, begun, parts));
+        return (await scope.Senders.ListAsync(scope.Person, cancel)).ConvertAll(s => View(s, begun, scope.Book.Id, secrets));
     }
 
-    private static async Task<SenderView> AddAsync(SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, TimeProvider clock, CancellationToken cancel)
+    private static async Task<SenderView> AddAsync(SenderRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
     {
-        var id = await scope.Senders.AddAsync(Checked(0, request, scope, secrets), cancel);
-        return await ViewAsync(id, scope, parts, clock, cancel);
+        var id = await scope.Senders.AddAsync(Checked(null, request, scope, secrets), cancel);
+        return await ViewAsync(id, scope, secrets, clock, cancel);
     }
 
-    private static async Task<Ok<SenderView>> UpdateAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Ok<SenderView>> UpdateAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
     {
-        await UsableAsync(id, scope, cancel);
-        var sender = Checked(id, request, scope, secrets);
-        if (sender.Person is not null && !(await scope.Senders.ListAsync(scope.Person, cancel)).Exists(s => s.Person is null && s.Id != id))
+        var before = await UsableAsync(id, scope, cancel);
+        var sender = Checked(before, request, scope, secrets);
+        if (before.Person is null && sender.Person is not null)
         {
-            throw Unable.Invalid("This is the only sender that everybody of the book has. Add another one, and make that your own.");
+            throw Unable.Invalid("This sender belongs to the book, and everybody who has it sends by it. Add another one to have one of your own.");
         }
 
         await scope.Senders.UpdateAsync(sender, scope.Book.Today(clock), cancel);
-        return TypedResults.Ok(await ViewAsync(id, scope, parts, clock, cancel));
+        return TypedResults.Ok(await ViewAsync(id, scope, secrets, clock, cancel));
     }
 
     /// <summary>A sender under which the person may send. To others somebody's own sender does not exist.</summary>
@@ -86,14 +87,13 @@ internal static class SenderEndpoints
     /// <summary>Tries an account as it is filled in, without keeping it; nothing is sent.</summary>
     private static async Task<TrialResult> TryAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
     {
-        var sender = Checked(id, request, scope, secrets);
-        var password = !string.IsNullOrEmpty(request.Password) ? request.Password
-            : id != 0 && (await UsableAsync(id, scope, cancel)).ProtectedPassword is { } kept ? secrets.Unprotect(kept) : "";
-        var account = new MailAccount(sender.Host, sender.Port, LineSecurities.Parse(sender.Security), sender.UserName, password);
-        return await AccountTrial.TryAsync(account, sender.Address, Silence, parts.MailAuthorities, cancel);
+        var before = id == 0 ? null : await UsableAsync(id, scope, cancel);
+        var sender = Checked(before, request, scope, secrets);
+        var account = secrets.AccountOf(scope.Book.Id, string.IsNullOrEmpty(request.Password) ? sender with { ProtectedPassword = before?.ProtectedPassword } : sender) ?? throw Unable.Invalid(SenderSecrets.CannotBeRead);
+        return await AccountTrial.TryAsync(account, sender.Address, Silence, parts.Mail, cancel);
     }
 
-    private static Sender Checked(long id, SenderRequest request, BookScope scope, SenderSecrets secrets)
+    private static Sender Checked(Sender? before, SenderRequest request, BookScope scope, SenderSecrets secrets)
     {
         if (AddressList.Read(request.Address) is not { Good: [var address], Bad: [] })
         {
@@ -112,6 +112,12 @@ internal static class SenderEndpoints
         }
 
         DemandServer(request.Host, request.Port, request.Security, "STARTTLS (port 587) or TLS (port 465)");
+        DemandPassword(before is null ? null : (before.Host, before.Port, before.Security), before?.ProtectedPassword, request.Host, request.Port, request.Security, request.Password);
+        if (secrets.IsPractice(request.Host.Trim(), request.Port) && request.UserName.Trim() != BookAccounts.Name(scope.Book.Id))
+        {
+            throw Unable.Invalid($"The postroom knows this book as {BookAccounts.Name(scope.Book.Id)}. Give that as the user name.");
+        }
+
         if (request.AMinute is < 1 or > 100_000 || request.ADay is < 1 or > 10_000_000)
         {
             throw Unable.Invalid("An allowance is at least one message; leave it empty for as many as go.");
@@ -127,7 +133,7 @@ internal static class SenderEndpoints
             throw Unable.Invalid("The largest message is at least 10 kB and at most 1 GB; leave it empty where it is not known.");
         }
 
-        return new Sender(id, request.Name.Trim(), address, request.Host.Trim(), request.Port, request.Security, request.UserName.Trim(), string.IsNullOrEmpty(request.Password) ? null : secrets.Protect(request.Password))
+        return new Sender(before?.Id ?? 0, request.Name.Trim(), address, request.Host.Trim(), request.Port, request.Security, request.UserName.Trim(), string.IsNullOrEmpty(request.Password) ? null : secrets.Protect(request.Password, request.Host.Trim(), request.Port, request.Security))
         {
             Person = request.IsMine ? scope.Person : null,
             ReplyTo = replyTo,
@@ -152,21 +158,30 @@ internal static class SenderEndpoints
             throw Unable.Invalid($"Without security mail can only go to this machine. Choose {secured} for {host}.");
         }
 
-        if (port is < 1 or > 65535 || string.IsNullOrWhiteSpace(host))
+        if (port is < 1 or > 65535 || Uri.CheckHostName(host.Trim()) is not (UriHostNameType.Dns or UriHostNameType.IPv4 or UriHostNameType.IPv6))
         {
             throw Unable.Invalid("Say the mail server’s name and its port.");
         }
     }
 
-    private static async Task<SenderView> ViewAsync(long id, BookScope scope, HostParts parts, TimeProvider clock, CancellationToken cancel) =>
-        View((await scope.Senders.FindAsync(id, cancel))!, await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel), parts);
+    /// <summary>Refuses a kept password for another server than the one that it was given for.</summary>
+    /// <param name="kept">The server that it was given for; null where none was.</param>
+    /// <param name="secret">It, encrypted; null where none is kept.</param>
+    internal static void DemandPassword((string Host, int Port, string Security)? kept, byte[]? secret, string host, int port, string security, string? typed)
+    {
+        if (secret is not null && string.IsNullOrEmpty(typed) && kept is { } server && server != (host.Trim(), port, security))
+        {
+            throw Unable.Invalid($"The password was given for {server.Host}, port {server.Port}. Type it again for {host.Trim()}, port {port}.");
+        }
+    }
 
-    private static SenderView View(Sender s, Dictionary<long, int> begun, HostParts parts) => new(
-        s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, s.ProtectedPassword is not null,
-        s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, [.. s.Pauses.Select(p => (int)p.TotalMinutes)], s.Paused, s.Away, s.Person is not null, IsPractice(s, parts));
+    private static async Task<SenderView> ViewAsync(long id, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel) =>
+        View((await scope.Senders.FindAsync(id, cancel))!, await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel), scope.Book.Id, secrets);
 
-    /// <summary>Whether what a sender sends ends in the postroom.</summary>
-    internal static bool IsPractice(Sender s, HostParts parts) => IsThisMachine(s.Host) && s.Port == parts.MailPort;
+    private static SenderView View(Sender s, Dictionary<long, int> begun, long book, SenderSecrets secrets) => new(
+        s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, secrets.AccountOf(book, s) is { Password.Length: > 0 },
+        s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, [.. s.Pauses.Select(p => (int)p.TotalMinutes)], s.Paused, s.Away, s.Person is not null, secrets.IsPractice(s.Host, s.Port));
 
-    private static bool IsThisMachine(string host) => host == "localhost" || (IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address));
+    /// <summary>Whether a host is the machine that this runs on.</summary>
+    internal static bool IsThisMachine(string host) => host == "localhost" || (IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address));
 }

@@ -1,19 +1,62 @@
+using System.Security.Cryptography;
 using System.Text;
 using Microsoft.AspNetCore.DataProtection;
 using Rendal.Mail;
+using Rendal.Store.Returned;
 using Rendal.Store.Senders;
+using Rendal.Web.Hosting;
+using Rendal.Web.Postroom;
 
 namespace Rendal.Web.Senders;
 
-/// <summary>Encrypts mail passwords; the keys lie outside the database.</summary>
-internal sealed class SenderSecrets(IDataProtectionProvider provider)
+/// <summary>
+/// Keeps mail passwords encrypted, their keys outside the database. Each is bound to the server that it was given for: it can
+/// be read for that host, port and security alone.
+/// </summary>
+internal sealed class SenderSecrets(IDataProtectionProvider provider, BookAccounts practice, HostParts parts)
 {
-    private readonly IDataProtector protector = provider.CreateProtector("sender password");
+    /// <summary>Why a sender sends nothing whose password cannot be read.</summary>
+    public const string CannotBeRead = "The password that was kept cannot be read any more: its key is gone, or it was given for another server. Type it again.";
 
-    public byte[] Protect(string password) => protector.Protect(Encoding.UTF8.GetBytes(password));
+    private readonly IDataProtector unbound = provider.CreateProtector("sender password");
 
-    public string Unprotect(byte[] password) => Encoding.UTF8.GetString(protector.Unprotect(password));
+    /// <summary>Encrypts the password for a server.</summary>
+    public byte[] Protect(string password, string host, int port, string security) => Bound(host, port, security).Protect(Encoding.UTF8.GetBytes(password));
 
-    /// <summary>What is needed to sign in at the mail server of a sender.</summary>
-    public MailAccount AccountOf(Sender sender) => new(sender.Host, sender.Port, LineSecurities.Parse(sender.Security), sender.UserName, sender.ProtectedPassword is { } password ? Unprotect(password) : "");
+    /// <summary>What is needed to sign in at the mail server of a sender; null where its password cannot be read.</summary>
+    public MailAccount? AccountOf(long book, Sender sender) => Account(book, sender.Host, sender.Port, sender.Security, sender.UserName, sender.ProtectedPassword);
+
+    /// <summary>What is needed to sign in to a mailbox; null where its password cannot be read.</summary>
+    public MailAccount? AccountOf(ReplyMailboxRecord mailbox) => Account(mailbox.Book, mailbox.Host, mailbox.Port, mailbox.Security, mailbox.UserName, mailbox.ProtectedPassword);
+
+    /// <summary>Whether a server is the postroom.</summary>
+    public bool IsPractice(string host, int port) => SenderEndpoints.IsThisMachine(host) && (port == parts.MailPort || port == parts.ImapPort);
+
+    private MailAccount? Account(long book, string host, int port, string security, string userName, byte[]? secret)
+    {
+        // The postroom lets a book in to its own account and to no other, and its password is never typed.
+        var password = IsPractice(host, port) ? userName == BookAccounts.Name(book) ? practice.Password(book) : null
+            : secret is null ? ""
+            : Unprotected(secret, host, port, security);
+        return password is null ? null : new MailAccount(host, port, LineSecurities.Parse(security), userName, password);
+    }
+
+    private string? Unprotected(byte[] secret, string host, int port, string security)
+    {
+        foreach (var protector in new[] { Bound(host, port, security), unbound })
+        {
+            try
+            {
+                return Encoding.UTF8.GetString(protector.Unprotect(secret));
+            }
+            catch (CryptographicException)
+            {
+                // Bound to another server, kept by an older version, which bound none, or its key is gone.
+            }
+        }
+
+        return null;
+    }
+
+    private IDataProtector Bound(string host, int port, string security) => provider.CreateProtector("mail password", host.ToUpperInvariant(), port.ToString(System.Globalization.CultureInfo.InvariantCulture), security);
 }

@@ -1,13 +1,12 @@
 using System.ComponentModel.DataAnnotations;
-using System.Globalization;
 using System.Security.Claims;
 using System.Security.Cryptography;
 using System.Text;
 using Microsoft.AspNetCore.Authentication;
-using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Rendal.Core.Customers;
+using Rendal.Core.People;
 using Rendal.Store.Books;
 using Rendal.Store.People;
 using Rendal.Web.Books;
@@ -19,7 +18,7 @@ namespace Rendal.Web.SignIn;
 internal sealed record Credentials([property: StringLength(200)] string Name, [property: StringLength(1_000)] string Password);
 
 /// <summary>Who is signed in, and what they may open.</summary>
-internal sealed record SessionView(string Name, string Address, IReadOnlyList<BookLine> Books);
+internal sealed record SessionView(string Name, string Address, bool Administers, IReadOnlyList<BookLine> Books);
 
 /// <summary>Where the person who is signed in is told that a round has ended; empty for nowhere but here.</summary>
 internal sealed record AddressRequest([property: StringLength(500)] string Address);
@@ -33,47 +32,28 @@ internal sealed record FirstRunRequest([property: StringLength(200)] string Key,
 /// <summary>Signing in and out, and the first run.</summary>
 internal static class SignInEndpoints
 {
+    private const string OnlyFirst = "This address is only for the first run. Take the one that Rendal printed when it was started.";
+
     public static void Map(RouteGroupBuilder api)
     {
         var group = api.MapGroup("/").WithTags("SignIn");
         group.MapPost("/session", SignInAsync).AllowAnonymous();
         group.MapGet("/session", SessionAsync);
         group.MapPut("/session/address", PutAddressAsync);
-        group.MapDelete("/session", (Delegate)SignOutAsync);
+        group.MapDelete("/session", SignOutAsync);
         group.MapGet("/first-run", FirstRunNeededAsync).AllowAnonymous();
         group.MapPost("/first-run", FirstRunAsync).AllowAnonymous();
     }
 
-    private static async Task<NoContent> SignInAsync(Credentials credentials, PersonStore people, PasswordHasher<Person> hasher, TimeProvider clock, HttpContext context, CancellationToken cancel)
+    private static async Task<NoContent> SignInAsync(Credentials credentials, SignInGuard guard, HttpContext context, CancellationToken cancel)
     {
-        var person = await people.FindAsync(credentials.Name, cancel);
-        var now = clock.GetUtcNow();
-        if (person is not null && person.SignInFrom > now)
-        {
-            var wait = (int)Math.Ceiling((person.SignInFrom - now).TotalSeconds);
-            throw new Unable(StatusCodes.Status429TooManyRequests, $"Too many sign-ins failed. Try again in {wait} seconds.") { RetryAfterSeconds = wait };
-        }
-
-        // A name that does not exist takes as long as one that does, so that names cannot be found out by the clock.
-        var hash = person?.PasswordHash ?? Unknown.Value;
-        var right = hasher.VerifyHashedPassword(person!, hash, credentials.Password) != PasswordVerificationResult.Failed;
-        if (person is null || !right)
-        {
-            if (person is not null)
-            {
-                await people.NoteFailureAsync(person.Id, now, cancel);
-            }
-
-            throw new Unable(StatusCodes.Status401Unauthorized, "The name or the password is wrong.");
-        }
-
-        await people.NoteSuccessAsync(person.Id, cancel);
-        await BeginSessionAsync(context, person.Id, person.Name);
+        var person = await guard.DemandAsync(context, credentials.Name, credentials.Password, cancel);
+        await SessionCookie.BeginAsync(context, person.Id, person.Name, cancel);
         return TypedResults.NoContent();
     }
 
     private static async Task<SessionView> SessionAsync(ClaimsPrincipal user, PersonStore people, BookStore books, CancellationToken cancel) =>
-        new(user.Identity!.Name!, await people.AddressAsync(user.PersonId(), cancel), [.. (await books.OfPersonAsync(user.PersonId(), cancel)).Select(b => new BookLine(b.Id, b.Firm.Name, b.Currency.Code))]);
+        new(user.Identity!.Name!, await people.AddressAsync(user.PersonId(), cancel), (await people.FindAsync(user.PersonId(), cancel))!.Administers, [.. (await books.OfPersonAsync(user.PersonId(), cancel)).Select(b => new BookLine(b.Id, b.Firm.Name, b.Currency.Code))]);
 
     private static async Task<NoContent> PutAddressAsync(AddressRequest request, ClaimsPrincipal user, PersonStore people, CancellationToken cancel)
     {
@@ -87,8 +67,9 @@ internal static class SignInEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> SignOutAsync(HttpContext context)
+    private static async Task<NoContent> SignOutAsync(HttpContext context, SessionStore sessions, TimeProvider clock, CancellationToken cancel)
     {
+        await sessions.EndAsync(context.User.SessionHash(), clock.GetUtcNow(), cancel);
         await context.SignOutAsync();
         return TypedResults.NoContent();
     }
@@ -100,30 +81,20 @@ internal static class SignInEndpoints
         var keyFits = parts.FirstRunKey is { } key && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(key), Encoding.UTF8.GetBytes(request.Key));
         if (!keyFits || await people.AnyAsync(cancel))
         {
-            throw new Unable(StatusCodes.Status403Forbidden, "This address is only for the first run. Take the one that Rendal printed when it was started.");
+            throw new Unable(StatusCodes.Status403Forbidden, OnlyFirst);
         }
 
-        if (string.IsNullOrWhiteSpace(request.Name))
+        if (PersonName.Problem(request.Name) is { } problem)
         {
-            throw Unable.Invalid("Say the name that you will sign in with.");
+            throw Unable.Invalid(problem);
         }
 
         NewPassword.Check(request.Password);
         request.Book.Check();
-        var person = await people.AddAsync(request.Name.Trim(), hasher.HashPassword(null!, request.Password), cancel);
+        var name = request.Name.Trim();
+        var person = await people.AddFirstAsync(name, hasher.HashPassword(null!, request.Password), cancel) ?? throw new Unable(StatusCodes.Status403Forbidden, OnlyFirst);
         await making.MakeAsync(request.Book, person, cancel);
-        await BeginSessionAsync(context, person, request.Name.Trim());
+        await SessionCookie.BeginAsync(context, person, name, cancel);
         return TypedResults.NoContent();
-    }
-
-    internal static Task BeginSessionAsync(HttpContext context, long person, string name)
-    {
-        var identity = new ClaimsIdentity([new Claim(ClaimTypes.NameIdentifier, person.ToString(CultureInfo.InvariantCulture)), new Claim(ClaimTypes.Name, name)], CookieAuthenticationDefaults.AuthenticationScheme);
-        return context.SignInAsync(new ClaimsPrincipal(identity), new AuthenticationProperties { IsPersistent = true });
-    }
-
-    private static class Unknown
-    {
-        public static readonly string Value = new PasswordHasher<Person>().HashPassword(null!, Convert.ToHexString(RandomNumberGenerator.GetBytes(16)));
     }
 }

@@ -13,7 +13,7 @@ public sealed class GivenEndsTests : IDisposable
     public void What_was_noted_is_known_once_its_worker_is_dead()
     {
         Kill(Given, folder, 7, [41, 3_000_000_000, 42]);
-        Assert.Equal([41, 42, 3_000_000_000], Given.Of(7)!.Order());
+        Assert.Equal([41, 42, 3_000_000_000], Given.Of(7)!.Ends.Order());
         Given.Forget(7);
         Assert.Null(Given.Of(7));
     }
@@ -22,7 +22,24 @@ public sealed class GivenEndsTests : IDisposable
     public void Who_noted_nothing_has_given_nothing()
     {
         Kill(Given, folder, 7, []);
-        Assert.Empty(Given.Of(7)!);
+        Assert.Empty(Given.Of(7)!.Ends);
+    }
+
+    [Fact]
+    public void What_was_being_made_is_known_and_what_was_made_is_not_among_it()
+    {
+        Kill(Given, folder, 7, notes =>
+        {
+            notes.NoteMaking(5);
+            notes.NoteMaking(6);
+            notes.NoteMade(5);
+            notes.NoteMaking(8);
+            notes.NoteMade(8);
+            notes.NoteMaking(8);
+            notes.Note(41);
+        });
+        Assert.Equal([6, 8], Given.Of(7)!.Making.Order());
+        Assert.Equal([41], Given.Of(7)!.Ends);
     }
 
     [Fact]
@@ -70,7 +87,7 @@ public sealed class GivenEndsTests : IDisposable
     {
         var numbers = Enumerable.Range(1, 2_000).Select(i => (long)i).ToArray();
         Kill(Given, folder, 7, notes => Parallel.ForEach(numbers, notes.Note));
-        Assert.Equal(numbers, Given.Of(7)!.Order());
+        Assert.Equal(numbers, Given.Of(7)!.Ends.Order());
     }
 
     public void Dispose() => Directory.Delete(folder, recursive: true);
@@ -78,7 +95,7 @@ public sealed class GivenEndsTests : IDisposable
     internal static void Kill(GivenEnds given, string folder, long worker, long[] noted) => Kill(given, folder, worker, notes => Array.ForEach(noted, notes.Note));
 
     /// <summary>Leaves what a worker leaves that was killed: its file as it was, and held by nobody.</summary>
-    private static void Kill(GivenEnds given, string folder, long worker, Action<GivenNotes> note)
+    internal static void Kill(GivenEnds given, string folder, long worker, Action<GivenNotes> note)
     {
         var file = Path.Combine(folder, $"worker-{worker}");
         using (var notes = given.Begin(worker))

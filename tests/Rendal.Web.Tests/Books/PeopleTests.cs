@@ -63,24 +63,86 @@ public class PeopleTests(RunningRendal rendal)
     }
 
     [Fact]
-    public async Task Who_can_sign_in_already_has_the_book_at_once_until_it_is_taken_away()
+    public async Task Who_can_sign_in_already_has_the_book_when_they_follow_and_until_it_is_taken_away()
     {
         using var desk = await Desk.AtAsync(rendal);
         using var next = await Desk.AtAsync(rendal);
         var (name, key) = await InviteAsync(desk);
         using var colleague = rendal.Browser();
         await JoinAsync(colleague, key, Password);
+        var (_, second) = await InviteAsync(next, $" {name.ToUpperInvariant()} ");
+        Assert.True((await colleague.GetJsonAsync($"/api/invitations/{second}")).GetProperty("canSignIn").GetBoolean());
         Assert.Equal(HttpStatusCode.NotFound, (await colleague.GetAsync(next.Api, Cancel)).StatusCode);
-
-        var given = await next.Browser.PostJsonAsync($"{next.Api}/people", new { name = $" {name.ToUpperInvariant()} " });
-        Assert.Equal(System.Text.Json.JsonValueKind.Null, given.GetProperty("key").ValueKind);
+        Assert.Equal(HttpStatusCode.NotFound, (await JoinAsync(rendal.Browser(), second, Password)).StatusCode);
+        Assert.StartsWith("This invitation is for ", await (await AcceptAsync(desk.Browser, second)).DetailAsync(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NoContent, (await AcceptAsync(colleague, second)).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await colleague.GetAsync(next.Api, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await AcceptAsync(colleague, second)).StatusCode);
+        Assert.Equal($"{name} has this book already.", await (await next.Browser.PostAsJsonAsync($"{next.Api}/people", new { name }, Cancel)).DetailAsync());
 
-        var person = (await next.Browser.GetJsonAsync($"{next.Api}/people")).GetProperty("people").EnumerateArray().Single(p => p.Text("name") == name).Id();
+        // Who loses a book is signed out; what else they have is theirs when they sign in again.
+        var person = await NumberAsync(next, name);
         Assert.Equal(HttpStatusCode.NoContent, (await next.Browser.DeleteAsync($"{next.Api}/people/{person}", Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await colleague.GetAsync("/api/session", Cancel)).StatusCode);
+        await colleague.PostJsonAsync("/api/session", new { name, password = Password });
         Assert.Equal(HttpStatusCode.NotFound, (await colleague.GetAsync(next.Api, Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await colleague.GetAsync(desk.Api, Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await next.Browser.DeleteAsync($"{next.Api}/people/{person}", Cancel)).StatusCode);
+    }
+
+    [Fact]
+    public async Task Nobody_takes_a_book_from_who_made_it()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        using var colleague = await ColleagueAsync(desk);
+        var maker = (await colleague.GetJsonAsync($"{desk.Api}/people")).GetProperty("people").EnumerateArray().Single(p => p.GetProperty("made").GetBoolean()).Id();
+        var refused = await colleague.DeleteAsync($"{desk.Api}/people/{maker}", Cancel);
+        Assert.Equal((HttpStatusCode.Conflict, "This person made the book. Only they themselves can leave it."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Equal(HttpStatusCode.OK, (await desk.Browser.GetAsync(desk.Api, Cancel)).StatusCode);
+    }
+
+    [Fact]
+    public async Task What_was_somebodys_own_falls_to_the_book_without_its_password_and_their_invitations_die()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        using var colleague = await ColleagueAsync(desk);
+        var invited = await colleague.PostJsonAsync($"{desk.Api}/people", new { name = $"ines-{Guid.NewGuid():N}" });
+        await colleague.PostJsonAsync($"{desk.Api}/senders", new { name = "Own", address = "own@tarnbrook.example", replyTo = "", copyToSelf = false, host = "mail.tarnbrook.example", port = 587, security = "starttls", userName = "own", password = "secret", aMinute = (int?)null, aDay = (int?)null, largestBytes = (int?)null, isMine = true });
+        Assert.DoesNotContain((await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray(), s => s.Text("address") == "own@tarnbrook.example");
+        var person = (await desk.Browser.GetJsonAsync($"{desk.Api}/people")).GetProperty("people").EnumerateArray().Single(p => !p.GetProperty("isYou").GetBoolean()).Id();
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/people/{person}", Cancel)).StatusCode);
+        var left = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single(s => s.Text("address") == "own@tarnbrook.example");
+        Assert.False(left.GetProperty("hasPassword").GetBoolean());
+        Assert.Equal("This was the own sender of somebody who has left. Type its password to send by it.", left.Text("paused"));
+        using var late = rendal.Browser();
+        Assert.Equal(HttpStatusCode.NotFound, (await JoinAsync(late, invited.Text("key"), Password)).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_name_that_looks_like_anothers_cannot_be_had()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        var name = $"The Boss {Guid.NewGuid():N}";
+        var (_, key) = await InviteAsync(desk, name);
+        await JoinAsync(rendal.Browser(), key, Password);
+        using var strangers = await Desk.AtAsync(rendal);
+        var (_, alike) = await InviteAsync(strangers, name.Replace("The", "\u0422h\u0435", StringComparison.Ordinal));
+        using var stranger = rendal.Browser();
+        Assert.Equal(HttpStatusCode.NotFound, (await JoinAsync(stranger, alike, "a stranger's own")).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_stream_of_progress_ends_with_the_session()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        using var colleague = await ColleagueAsync(desk);
+        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        using var answer = await colleague.GetAsync($"{desk.Api}/rounds/{round.Id()}/progress", HttpCompletionOption.ResponseHeadersRead, Cancel);
+        await using var stream = await answer.Content.ReadAsStreamAsync(Cancel);
+        Assert.True(await stream.ReadAsync(new byte[1], Cancel) > 0);
+        Assert.Equal(HttpStatusCode.NoContent, (await colleague.DeleteAsync("/api/session", Cancel)).StatusCode);
+        await stream.CopyToAsync(Stream.Null, Cancel);
     }
 
     [Fact]
@@ -94,13 +156,13 @@ public class PeopleTests(RunningRendal rendal)
     }
 
     [Theory]
-    [InlineData(" ")]
-    [InlineData("ines\r\nBcc: all@tarnbrook.example")]
-    public async Task A_name_that_nobody_could_sign_in_with_is_refused(string name)
+    [InlineData(" ", "Say the name to sign in with.")]
+    [InlineData("ines\r\nBcc: all@tarnbrook.example", "A name to sign in with has at most 100 characters, on one line.")]
+    public async Task A_name_that_nobody_could_sign_in_with_is_refused(string name, string says)
     {
         using var desk = await Desk.AtAsync(rendal);
         var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/people", new { name }, Cancel);
-        Assert.Equal("Say the name that they sign in with, or are to sign in with: at most 100 characters, on one line.", await answer.DetailAsync());
+        Assert.Equal(says, await answer.DetailAsync());
     }
 
     private static async Task<(string Name, string Key)> InviteAsync(Desk desk, string? name = null)
@@ -108,6 +170,19 @@ public class PeopleTests(RunningRendal rendal)
         name ??= $"ines-{Guid.NewGuid():N}";
         var given = await desk.Browser.PostJsonAsync($"{desk.Api}/people", new { name });
         return (name, given.Text("key"));
+    }
+
+    private static Task<HttpResponseMessage> AcceptAsync(HttpClient browser, string key) => browser.PostAsJsonAsync("/api/invitations/accept", new { key }, Cancel);
+
+    private static async Task<long> NumberAsync(Desk desk, string name) =>
+        (await desk.Browser.GetJsonAsync($"{desk.Api}/people")).GetProperty("people").EnumerateArray().Single(p => p.Text("name") == name).Id();
+
+    /// <summary>Somebody else who has the book.</summary>
+    private async Task<HttpClient> ColleagueAsync(Desk desk)
+    {
+        var browser = rendal.Browser();
+        Assert.Equal(HttpStatusCode.NoContent, (await JoinAsync(browser, (await InviteAsync(desk)).Key, Password)).StatusCode);
+        return browser;
     }
 
     private static Task<HttpResponseMessage> JoinAsync(HttpClient browser, string key, string password) =>

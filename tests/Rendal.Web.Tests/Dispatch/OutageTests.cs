@@ -6,6 +6,7 @@ using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Postroom;
 using Rendal.Trials;
+using Rendal.Web.Senders;
 
 namespace Rendal.Web.Tests.Dispatch;
 
@@ -53,7 +54,8 @@ public class OutageTests
         var folder = Directory.CreateTempSubdirectory("rendal-postroom-").FullName;
         var port = RunningRendal.FreePort();
         var sender = (await round.Senders.FindAsync(round.Sender, Cancel))!;
-        await round.Senders.UpdateAsync(sender with { Port = port, AMinute = 300 }, DateOnly.FromDateTime(DateTime.UtcNow), Cancel);
+        var secret = rendal.App.Services.GetRequiredService<SenderSecrets>().Protect("practice", sender.Host, port, sender.Security);
+        await round.Senders.UpdateAsync(sender with { Port = port, AMinute = 300, ProtectedPassword = secret }, DateOnly.FromDateTime(DateTime.UtcNow), Cancel);
         await using (var first = await PostroomAsync(port, folder))
         {
             await round.ReleaseAsync(Cancel);
@@ -115,7 +117,7 @@ public class OutageTests
     {
         var builder = WebApplication.CreateSlimBuilder();
         builder.Logging.ClearProviders();
-        builder.Services.AddSingleton(TimeProvider.System).AddPostroom(folder);
+        builder.Services.AddSingleton(TimeProvider.System).AddPostroom(folder, _ => PracticeAccounts.Anybody);
         builder.WebHost.ConfigureKestrel(options => options.ListenForMail(port));
         var app = builder.Build();
         await app.StartAsync(Cancel);

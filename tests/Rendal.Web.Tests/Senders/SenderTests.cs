@@ -5,6 +5,8 @@ using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Rendal.Postroom;
 using Rendal.Store.Senders;
+using Rendal.Web.Hosting;
+using Rendal.Web.Postroom;
 using Rendal.Web.Senders;
 
 namespace Rendal.Web.Tests.Senders;
@@ -12,6 +14,8 @@ namespace Rendal.Web.Tests.Senders;
 public class SenderTests(RunningRendal rendal)
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private SenderSecrets Secrets => rendal.App.Services.GetRequiredService<SenderSecrets>();
 
     private NpgsqlDataSource Source => rendal.App.Services.GetRequiredService<NpgsqlDataSource>();
 
@@ -43,13 +47,125 @@ public class SenderTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await (await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "a very secret one")).JsonAsync();
-        var shown = await (await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 465, "tls", null)).JsonAsync();
+        var shown = await (await PutAsync(desk, "ledger@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", null)).JsonAsync();
         Assert.True(shown.GetProperty("hasPassword").GetBoolean());
         Assert.DoesNotContain("secret", shown.GetRawText());
 
-        var stored = Assert.Single(await new SenderStore(Source, desk.Book).ListAsync(0, Cancel)).ProtectedPassword!;
-        Assert.DoesNotContain("secret", Encoding.Latin1.GetString(stored));
-        Assert.Equal("a very secret one", rendal.App.Services.GetRequiredService<SenderSecrets>().Unprotect(stored));
+        var stored = Assert.Single(await new SenderStore(Source, desk.Book).ListAsync(0, Cancel));
+        Assert.DoesNotContain("secret", Encoding.Latin1.GetString(stored.ProtectedPassword!));
+        Assert.Equal("a very secret one", Secrets.AccountOf(desk.Book, stored)?.Password);
+        Assert.Null(Secrets.AccountOf(desk.Book, stored with { Host = "mail.elsewhere.example" }));
+    }
+
+    [Theory]
+    [InlineData("mail.elsewhere.example", 587, "starttls")]
+    [InlineData("mail.tarnbrook.example", 25, "starttls")]
+    [InlineData("mail.tarnbrook.example", 587, "tls")]
+    [InlineData("127.0.0.1", 587, "none")]
+    public async Task A_kept_password_goes_to_no_other_server_than_it_was_given_for(string host, int port, string security)
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await (await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "a very secret one")).JsonAsync();
+        var says = $"The password was given for mail.tarnbrook.example, port 587. Type it again for {host}, port {port}.";
+        var kept = await PutAsync(desk, "accounts@tarnbrook.example", host, port, security, null);
+        Assert.Equal((HttpStatusCode.UnprocessableEntity, says), (kept.StatusCode, await kept.DetailAsync()));
+        var sender = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id();
+        var tried = await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders/{sender}/try", Account("accounts@tarnbrook.example", host, port, security, null), Cancel);
+        Assert.Equal(says, await tried.DetailAsync());
+
+        // Even where the row is changed behind the back of the application, nothing else can be made of it.
+        await using var move = Source.CreateCommand("update sender set host = $2, port = $3, security = $4 where book_id = $1");
+        foreach (var value in new object[] { desk.Book, host, port, security })
+        {
+            move.Parameters.Add(new() { Value = value });
+        }
+
+        await move.ExecuteNonQueryAsync(Cancel);
+        Assert.Null(Secrets.AccountOf(desk.Book, Assert.Single(await new SenderStore(Source, desk.Book).ListAsync(0, Cancel))));
+    }
+
+    [Fact]
+    public async Task The_password_of_a_sender_is_not_given_to_a_mailbox_nor_that_of_a_mailbox_to_another_server()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await (await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "a very secret one")).JsonAsync();
+        var replies = $"{desk.Api}/senders/{(await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id()}/replies";
+        Task<HttpResponseMessage> PutMailboxAsync(string host, string? password) => desk.Browser.PutAsJsonAsync(replies, new { host, port = 993, security = "tls", userName = "accounts", password }, Cancel);
+        Assert.Equal("Give the password of the mailbox.", await (await PutMailboxAsync("imap.tarnbrook.example", null)).DetailAsync());
+        await (await PutMailboxAsync("imap.tarnbrook.example", "another secret")).JsonAsync();
+        await (await PutMailboxAsync("imap.tarnbrook.example", null)).JsonAsync();
+        Assert.Equal("The password was given for imap.tarnbrook.example, port 993. Type it again for imap.elsewhere.example, port 993.", await (await PutMailboxAsync("imap.elsewhere.example", null)).DetailAsync());
+    }
+
+    [Fact]
+    public async Task A_book_practises_under_its_own_name_and_no_other()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        using var other = await Desk.AtAsync(rendal);
+        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
+        var refused = await PutAsync(desk, "accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", "x", $"book-{other.Book}");
+        Assert.Equal($"The postroom knows this book as book-{desk.Book}. Give that as the user name.", await refused.DetailAsync());
+        var accounts = rendal.App.Services.GetRequiredService<BookAccounts>();
+        Assert.True(accounts.Has($"book-{desk.Book}", accounts.Password(desk.Book)));
+        Assert.False(accounts.Has($"book-{other.Book}", accounts.Password(desk.Book)));
+        Assert.False(accounts.Has($"book-{desk.Book}", "practice"));
+        Assert.False(accounts.Has("anybody", "practice"));
+    }
+
+    [Fact]
+    public async Task A_password_whose_key_is_lost_pauses_the_sender_once_and_goes_on_when_it_is_typed_again()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example");
+        var round = await desk.PrepareAsync();
+        await (await PutAsync(desk, "accounts@tarnbrook.example", "127.0.0.1", 1, "none", "x")).JsonAsync();
+        await using (var lose = Source.CreateCommand("update sender set password = 'what no key opens' where book_id = $1"))
+        {
+            lose.Parameters.Add(new() { Value = desk.Book });
+            Assert.Equal(1, await lose.ExecuteNonQueryAsync(Cancel));
+        }
+
+        Assert.False((await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetProperty("hasPassword").GetBoolean());
+        await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
+        System.Text.Json.JsonElement stopped;
+        while ((stopped = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).Text("senderPaused").Length == 0 || stopped.List("parcels").Any(p => p.Text("standing") == "sending"))
+        {
+            await Task.Delay(50, Cancel);
+        }
+
+        Assert.Equal(SenderSecrets.CannotBeRead, stopped.Text("senderPaused"));
+        Assert.All(stopped.List("parcels"), p => Assert.Equal(("released", ""), (p.Text("standing"), p.Text("answer"))));
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray());
+        var practice = rendal.App.Services.GetRequiredService<HostParts>();
+        await (await PutAsync(desk, "accounts@practice.example", "127.0.0.1", practice.MailPort, "none", "typed again", $"book-{desk.Book}")).JsonAsync();
+        while ((await desk.SettledAsync(round.Id())).List("parcels").Any(p => p.Text("standing") != "sent"))
+        {
+            await Task.Delay(100, Cancel);
+        }
+
+        Assert.Equal(2, rendal.Mailbox.Of($"book-{desk.Book}").Count);
+    }
+
+    [Fact]
+    public async Task What_belongs_to_the_book_stays_the_books_and_what_is_a_colleagues_is_told_as_that()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        using var colleague = await ColleagueAsync(desk);
+        await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("second@tarnbrook.example", isMine: false), Cancel)).JsonAsync();
+        foreach (var sender in (await colleague.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().ToList())
+        {
+            var refused = await colleague.PutAsJsonAsync($"{desk.Api}/senders/{sender.Id()}", Account("accounts@tarnbrook.example", isMine: true), Cancel);
+            Assert.Equal("This sender belongs to the book, and everybody who has it sends by it. Add another one to have one of your own.", await refused.DetailAsync());
+        }
+
+        await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)).JsonAsync();
+        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        var parcel = round.List("parcels").Single().Id();
+        Assert.Equal("Tarnbrook Linen Hire <odile@tarnbrook.example>", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Text("from"));
+        Assert.Equal("a colleague’s sender", (await colleague.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Text("from"));
+        var summary = await colleague.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 1 });
+        Assert.Equal(("a colleague’s sender", ""), (summary.Text("sender"), summary.Text("server")));
     }
 
     [Fact]
@@ -66,7 +182,6 @@ public class SenderTests(RunningRendal rendal)
         Assert.Equal(HttpStatusCode.NotFound, (await colleague.GetAsync($"{desk.Api}/senders/{own.Id()}/replies", Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await colleague.DeleteAsync($"{desk.Api}/senders/{own.Id()}/replies", Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await colleague.PostAsync($"{desk.Api}/senders/{own.Id()}/replies/fetch", null, Cancel)).StatusCode);
-        Assert.Equal("This is the only sender that everybody of the book has. Add another one, and make that your own.", await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{shared}", Account("accounts@tarnbrook.example", isMine: true), Cancel)).DetailAsync());
     }
 
     [Fact]
@@ -112,18 +227,15 @@ public class SenderTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
-        await using (var forget = Source.CreateCommand("update sender set password = null where book_id = $1"))
-        {
-            forget.Parameters.Add(new() { Value = desk.Book });
-            Assert.Equal(1, await forget.ExecuteNonQueryAsync(Cancel));
-        }
-
+        var drills = rendal.App.Services.GetRequiredService<Drills>();
+        drills.Begin($"book-{desk.Book}", new Drill(DrillStep.SignIn, DrillAct.Answer, "535 5.7.8 the name or the password is wrong"));
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         var stopped = await desk.SettledAsync(round.Id());
         Assert.StartsWith("The mail server refused the sign-in: 535 5.7.8", stopped.Text("senderPaused"));
         Assert.Equal("to-be-retried", stopped.List("parcels").Single().Text("standing"));
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
 
+        drills.End($"book-{desk.Book}");
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
         await (await PutAsync(desk, "accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", "right again", $"book-{desk.Book}")).JsonAsync();
         while ((await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing") != "sent")
@@ -149,11 +261,14 @@ public class SenderTests(RunningRendal rendal)
         Assert.Equal("The certificate of 127.0.0.1 is signed by “Postroom practice authority”, whom this machine does not trust.", secured.List("answers").Last().Text("words"));
         Assert.Equal(practice.GetRawText(), (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetRawText());
 
+        // What a server says is not read out: whatever listens at a port that somebody names could be asked so.
         var drills = rendal.App.Services.GetRequiredService<Drills>();
-        drills.Begin("tried", new Drill(DrillStep.Sender, DrillAct.Answer, "553 5.7.1 not your address"));
-        Assert.Equal(("553 5.7.1 not your address", "The server does not let this account send as accounts@tarnbrook.example. Use the account’s own address, or ask your mail provider to allow this one."), Last(await TryAsync("127.0.0.1", port, "none", "x", "tried")));
-        drills.Begin("not let in", new Drill(DrillStep.SignIn, DrillAct.Answer, "535 5.7.8 wrong"));
-        Assert.Equal(("535 5.7.8 wrong", "Check the user name and the password. Many providers want an app password here, which is made in the security settings of the account."), Last(await TryAsync("127.0.0.1", port, "none", "x", "not let in")));
+        drills.Begin($"book-{desk.Book}", new Drill(DrillStep.Sender, DrillAct.Answer, "553 5.7.1 a secret of the server"));
+        Assert.Equal(("the server answers 553", "The server does not let this account send as accounts@tarnbrook.example. Use the account’s own address, or ask your mail provider to allow this one."), Last(await TryAsync("127.0.0.1", port, "none", "x")));
+        drills.End($"book-{desk.Book}");
+        drills.Begin($"book-{desk.Book}", new Drill(DrillStep.SignIn, DrillAct.Answer, "535 5.7.8 a secret of the server"));
+        Assert.Equal(($"the server does not let book-{desk.Book} in (535)", "Check the user name and the password. Many providers want an app password here, which is made in the security settings of the account."), Last(await TryAsync("127.0.0.1", port, "none", "x")));
+        drills.End($"book-{desk.Book}");
 
         Task<System.Text.Json.JsonElement> TryAsync(string host, int at, string security, string? password, string? userName = null) =>
             desk.Browser.PostJsonAsync($"{desk.Api}/senders/{practice.Id()}/try", Account("accounts@tarnbrook.example", host, at, security, password, userName ?? $"book-{desk.Book}"));

@@ -6,6 +6,7 @@ using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Store.Books;
 using Rendal.Store.Intake;
+using Rendal.Store.People;
 using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
@@ -26,7 +27,7 @@ internal static class ChoosingBench
         var cancel = CancellationToken.None;
         await using var source = NpgsqlDataSource.Create(database);
         var book = await source.CreateCommand("select max(id) from book").ExecuteScalarAsync(cancel) is long id ? id : 0;
-        var scope = new BookScope((await new BookStore(source).FindAsync(book, cancel))!, 1, source);
+        var scope = new BookScope((await new BookStore(source).FindAsync(book, cancel))!, 1, [], new SessionStore(source), TimeProvider.System, source);
         var intake = (await new IntakeStore(source, book).CurrentAsync(cancel))!;
         var wording = await new WordingStore(source, book).AddAsync(new Wording("Bench", "en", "Statement", "<p>Statement</p>"), cancel);
         var sender = await new SenderStore(source, book).AddAsync(new Sender(0, "Bench", "bench@bench.example", "127.0.0.1", 2525, "none", "", null), cancel);

@@ -3,8 +3,8 @@ using System.Text;
 
 namespace Rendal.Web.SignIn;
 
-/// <summary>What an invitation is followed by: in the address that is passed on, and nowhere else; the database has its hash.</summary>
-internal static class InvitationKey
+/// <summary>A key that is good for what it was made for: in an address that is passed on, or in a cookie, and nowhere else; the database has its hash.</summary>
+internal static class SecretKey
 {
     private const int Bytes = 16;
 
