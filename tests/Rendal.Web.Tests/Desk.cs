@@ -45,10 +45,14 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     }
 
     /// <summary>Puts a customer's card right.</summary>
-    public Task<HttpResponseMessage> PutCardAsync(
-        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", string groups = "branches", string? form = null, string language = "en", long? ownLayout = null, string[]? postalLines = null, string country = "", params object[] more) =>
-        System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/customers/card?key={Uri.EscapeDataString(key)}", new
+    public async Task<HttpResponseMessage> PutCardAsync(
+        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", string groups = "branches", string? form = null, string language = "en", long? ownLayout = null, string[]? postalLines = null, string country = "", params object[] more)
+    {
+        using var known = await Browser.GetAsync($"{Api}/customers/card?key={Uri.EscapeDataString(key)}", Cancel);
+        var version = known.IsSuccessStatusCode ? (await known.JsonAsync()).GetProperty("version").GetInt64() : 0;
+        return await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/customers/card?key={Uri.EscapeDataString(key)}", new
         {
+            version,
             name,
             contacts = more.Prepend(new { name = contact, title, address, role = "to", rounds = Array.Empty<string>() }),
             salutation = "",
@@ -67,6 +71,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
             ownLayout,
             notes,
         }, Cancel);
+    }
 
     /// <summary>Prepares a round at the end of October 2026, with a wording that leaves no slot empty.</summary>
     public async Task<JsonElement> PrepareAsync()
@@ -74,6 +79,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         var wording = (await Browser.GetJsonAsync($"{Api}/wordings")).List("wordings").First();
         var put = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/wordings/{wording.Id()}", new
         {
+            version = wording.GetProperty("version").GetInt64(),
             name = "Plain",
             language = "en",
             subject = "Statement of <span data-slot=\"customer.name\"></span>",

@@ -83,7 +83,7 @@ public sealed class CorrectionStore(NpgsqlDataSource source, long book)
             """
             insert into correction (book_id, kind, column_heading, concerns, was, becomes, reason, file_name, sheet, row, made_by, made_at)
             values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
-            on conflict (book_id, kind, column_heading, concerns, was) where taken_back_at is null
+            on conflict (book_id, kind, md5(column_heading), md5(concerns), md5(was)) where taken_back_at is null
             do update set becomes = excluded.becomes, reason = excluded.reason, made_by = excluded.made_by, made_at = excluded.made_at
             """,
             book, NameOf(c.Kind), c.Column, c.Of, first, c.Becomes, c.Reason, seen.File ?? "", new NpgsqlParameter<string?> { TypedValue = seen.Sheet, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Text }, seen.Row, person, now.ToUniversalTime()).RunAsync(cancel);

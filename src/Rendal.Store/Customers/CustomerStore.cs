@@ -59,7 +59,7 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     /// <param name="most">How many are given at most.</param>
     public async Task<(List<Customer> Customers, int Count)> SearchAsync(string text, CustomerOrder order, bool descending, int from, int most, CancellationToken cancel)
     {
-        var by = order switch { CustomerOrder.Key => "key", CustomerOrder.Address => "coalesce(contacts -> 0 ->> 'address', '')", CustomerOrder.Unit => "unit", _ => "lower(name)" };
+        var by = order switch { CustomerOrder.Key => "key", CustomerOrder.Address => "left(coalesce(contacts -> 0 ->> 'address', ''), 200)", CustomerOrder.Unit => "left(unit, 200)", _ => "left(lower(name), 200)" };
         var way = descending ? "desc" : "asc";
         if (text.Length == 0)
         {
@@ -118,17 +118,35 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
             .ListAsync(r => new Customer { Key = r.GetString(0), Name = "", Contacts = StoreJson.Read<Contact[]>(r.GetString(1)), Delivery = EnumText.Parse<Delivery>(r.GetString(2)), PostalLines = r.GetFieldValue<string[]>(3) }, cancel))
             .Where(c => c.GoesByPost || c.Contacts.Any(contact => AddressList.Read(contact.Address).Good.Count > 0)).Select(c => c.Key).ToHashSet(StringComparer.Ordinal);
 
+    /// <summary>The version of a card; null where there is none of this key.</summary>
+    public async Task<long?> VersionAsync(string key, CancellationToken cancel) =>
+        await source.Sql("select version from customer where book_id = $1 and key = $2", book, key).ListAsync(r => r.GetInt64(0), cancel) is [var version] ? version : null;
+
+    /// <summary>Who put something right on a card last; null where nobody did.</summary>
+    public async Task<string?> ChangedByAsync(string key, CancellationToken cancel) =>
+        await source.Sql("select p.name from correction c join person p on p.id = c.made_by where c.book_id = $1 and c.kind = 'card' and c.concerns = $2 order by c.made_at desc, c.id desc limit 1", book, key).ListAsync(r => r.GetString(0), cancel) is [var name] ? name : null;
+
     /// <summary>
     /// Puts right a customer's card, and remembers each field that a list could bring back as a correction, in one
-    /// transaction. False where there is no such customer.
+    /// transaction.
     /// </summary>
-    public async Task<bool> UpdateAsync(Customer customer, long person, DateTimeOffset now, CancellationToken cancel)
+    /// <param name="customer">The card as it is to be.</param>
+    /// <param name="version">The version of the card that it was put right on.</param>
+    /// <param name="person">Who puts it right.</param>
+    /// <param name="now">The time.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<Update> UpdateAsync(Customer customer, long version, long person, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         if (await connection.Sql($"select {Columns} from customer where book_id = $1 and key = $2 for update", book, customer.Key).FirstAsync(CardTable.Read, cancel) is not { } before)
         {
-            return false;
+            return Update.NotThere;
+        }
+
+        if (await connection.Sql("select version from customer where book_id = $1 and key = $2", book, customer.Key).OneAsync<long>(cancel) != version)
+        {
+            return Update.Stale;
         }
 
         await CardTable.WriteAsync(connection, book, [customer with { FromLedger = false, Extra = before.Extra }], cancel);
@@ -142,6 +160,6 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
         }
 
         await transaction.CommitAsync(cancel);
-        return true;
+        return Update.Done;
     }
 }

@@ -191,6 +191,11 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             "update parcel set state = case when tries > 1 then 'to-be-retried' else 'released' end, worker = null, tries = tries - 1 where book_id = $1 and id = $2 and worker = $3",
             parcel.Book, parcel.Parcel, worker).RunAsync(cancel);
 
+    /// <summary>Pauses every round that has something to send or on its way, until a person lets it go on.</summary>
+    /// <returns>How many were paused.</returns>
+    public Task<int> PauseAllAsync(CancellationToken cancel) =>
+        source.Sql("update round r set paused = true where not paused and exists (select from parcel p where p.book_id = r.book_id and p.round_id = r.id and p.state in ('released', 'to-be-retried', 'sending'))").RunAsync(cancel);
+
     /// <summary>Lets nothing more go by the sender of a parcel until a person has seen to it; the reason that stands there already stays.</summary>
     public Task PauseSenderAsync(ClaimedParcel parcel, string reason, CancellationToken cancel) =>
         source.Sql("update sender set paused = $3 where book_id = $1 and id = $2 and paused = ''", parcel.Book, parcel.Sender.Id, reason).RunAsync(cancel);

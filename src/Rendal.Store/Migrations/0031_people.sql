@@ -55,6 +55,15 @@ alter table saved_choice add constraint saved_choice_name_length check (length(n
 alter table wording add constraint wording_name_length check (length(name) <= 300) not valid;
 alter table round add constraint round_name_length check (length(name) <= 400) not valid;
 
--- Of wordings and cards the version that a change was made upon is told.
-alter table wording add version int not null default 1;
-alter table customer add version int not null default 1;
+-- Wordings and cards have a version, which is another one after each change: who changes one says which it was made upon.
+create sequence content_version;
+create function count_content_version() returns trigger language plpgsql as $$
+begin
+    new.version := nextval('content_version');
+    return new;
+end $$;
+alter table wording add version bigint not null default 0, add changed_by bigint references person, add changed_at timestamptz;
+create index wording_changed_by on wording (changed_by);
+create trigger wording_version before insert or update on wording for each row execute function count_content_version();
+alter table customer add version bigint not null default 0;
+create trigger customer_version before insert or update on customer for each row execute function count_content_version();

@@ -15,7 +15,7 @@ public sealed class ReadingStore(NpgsqlDataSource source, long book)
         connection.Sql(
             """
             insert into reading (book_id, kind, headings, reading, file_name, used_at) values ($1, $2, $3, $4, $5, $6)
-            on conflict (book_id, kind, headings) do update set reading = excluded.reading, file_name = excluded.file_name, used_at = excluded.used_at
+            on conflict (book_id, kind, headings_hash(headings)) do update set reading = excluded.reading, file_name = excluded.file_name, used_at = excluded.used_at
             """,
             book, kind.Name(), reading.Columns.Select(c => c.Heading).Order(StringComparer.Ordinal).ToArray(), Commands.Json(reading), file, now.ToUniversalTime()).RunAsync(cancel);
 }

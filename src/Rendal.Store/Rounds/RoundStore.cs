@@ -17,6 +17,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The channel on which workers hear that something was released.</summary>
     public const string ReleasedChannel = "rendal_released";
 
+    /// <summary>The problem of a parcel that was taken over into another round.</summary>
+    public const string GoesElsewhere = "it goes with another round";
+
     private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of";
 
     private const string ParcelColumns = """
@@ -52,7 +55,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout, repeat_of)
             select r.book_id, r.name || ', once more', r.intake_id, $3, r.wording_id, r.sender_id, $4, r.rules, r.picked_layout, p.id
             from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
-            where p.book_id = $1 and p.id = $2 and p.state in ('sent', 'refused', 'returned', 'exported', 'printed')
+            where p.book_id = $1 and p.id = $2 and (p.state in ('sent', 'refused', 'returned', 'exported', 'printed') or (p.state in ('prepared', 'held') and r.released_at is not null))
             returning id
             """,
             book, parcel, Commands.Json(choice), person).ListAsync(r => r.GetInt64(0), cancel);
@@ -64,8 +67,64 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         await connection.Sql(
             "insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) select $1, $3, customer, 'put-in', 'sent once more on purpose', $4 from parcel where book_id = $1 and id = $2",
             book, parcel, made[0], person).RunAsync(cancel);
+        await connection.Sql(
+            "update parcel set state = 'held', problem = $3 where book_id = $1 and id = $2 and state in ('prepared', 'held')", book, parcel, GoesElsewhere).RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return made[0];
+    }
+
+    /// <summary>
+    /// Makes a round of those parcels of a released one that were not let go: stopped, held, or waiting for a person. They are
+    /// prepared anew from the ledger as it is now, and do not go with the round that they were in. Null where there are none.
+    /// </summary>
+    /// <param name="id">The round that they are in.</param>
+    /// <param name="name">What the new one is called.</param>
+    /// <param name="intake">The ledger.</param>
+    /// <param name="choice">The choice of the round; the customers are put into it.</param>
+    /// <param name="person">Who makes it.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<long?> MakeRestAsync(long id, string name, long intake, Choice choice, long person, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        var left = await connection.Sql(
+            """
+            update parcel p set state = 'held', problem = $3 from round r
+            where p.book_id = $1 and p.round_id = $2 and p.state in ('prepared', 'held') and p.problem <> $3 and r.book_id = p.book_id and r.id = p.round_id and r.released_at is not null
+            returning p.customer, p.accounts
+            """,
+            book, id, GoesElsewhere).ListAsync(r => (Customer: r.GetString(0), Accounts: StoreJson.Read<List<ParcelAccount>>(r.GetString(1))), cancel);
+        if (left.Count == 0)
+        {
+            return null;
+        }
+
+        var customers = left.SelectMany(l => l.Accounts.Select(a => a.Key).Append(l.Customer)).ToHashSet(StringComparer.Ordinal);
+        var made = await connection.Sql(
+            """
+            insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout)
+            select book_id, $3, $4, $5, wording_id, sender_id, $6, rules, picked_layout from round where book_id = $1 and id = $2 returning id
+            """,
+            book, id, name, intake, Commands.Json(choice with { Customers = customers }), person).OneAsync<long>(cancel);
+        await transaction.CommitAsync(cancel);
+        return made;
+    }
+
+    /// <summary>Lets a parcel go again whose message could not be made, as it was released. False where it is not one of those, or goes with another round now.</summary>
+    public async Task<bool> RetryAsync(long parcel, long person, DateTimeOffset now, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        if (await connection.Sql(
+                "update parcel set state = 'released', problem = '', try_from = $3 where book_id = $1 and id = $2 and state = 'held' and card is not null and problem not in ('', $4)", book, parcel, now.ToUniversalTime(), GoesElsewhere).RunAsync(cancel) == 0)
+        {
+            return false;
+        }
+
+        await DispatchLog.NoteAsync(connection, book, parcel, "Decided to try again.", person, now, cancel);
+        await connection.Sql($"notify {ReleasedChannel}").RunAsync(cancel);
+        await transaction.CommitAsync(cancel);
+        return true;
     }
 
     /// <summary>Changes a round of which nothing was released. False where there is no such round or something was.</summary>

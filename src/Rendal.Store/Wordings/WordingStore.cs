@@ -6,7 +6,10 @@ using Rendal.Store.Rounds;
 namespace Rendal.Store.Wordings;
 
 /// <summary>A wording with its number.</summary>
-public sealed record StoredWording(long Id, Wording Wording);
+/// <param name="Id">Its number.</param>
+/// <param name="Version">Which it is; another one after each change.</param>
+/// <param name="Wording">It.</param>
+public sealed record StoredWording(long Id, long Version, Wording Wording);
 
 /// <summary>The wordings of one book.</summary>
 public sealed class WordingStore(NpgsqlDataSource source, long book)
@@ -21,19 +24,33 @@ public sealed class WordingStore(NpgsqlDataSource source, long book)
 
     /// <summary>All wordings by name.</summary>
     public Task<List<StoredWording>> ListAsync(CancellationToken cancel) =>
-        source.Sql("select id, name, language, subject, body from wording where book_id = $1 order by name, id", book).ListAsync(Read, cancel);
+        source.Sql("select id, version, name, language, subject, body from wording where book_id = $1 order by name, id", book).ListAsync(Read, cancel);
 
     /// <summary>A wording; null where there is none of this number.</summary>
     public Task<StoredWording?> FindAsync(long id, CancellationToken cancel) =>
-        source.Sql("select id, name, language, subject, body from wording where book_id = $1 and id = $2", book, id).FirstAsync(Read, cancel);
+        source.Sql("select id, version, name, language, subject, body from wording where book_id = $1 and id = $2", book, id).FirstAsync(Read, cancel);
 
     /// <summary>Adds a wording.</summary>
     public Task<long> AddAsync(Wording wording, CancellationToken cancel) =>
         source.Sql("insert into wording (book_id, name, language, subject, body) values ($1, $2, $3, $4, $5) returning id", book, wording.Name, wording.Language, wording.Subject, wording.Body).OneAsync<long>(cancel);
 
-    /// <summary>Changes a wording. False where there is none of this number.</summary>
-    public async Task<bool> UpdateAsync(long id, Wording wording, CancellationToken cancel) =>
-        await source.Sql("update wording set name = $3, language = $4, subject = $5, body = $6 where book_id = $1 and id = $2", book, id, wording.Name, wording.Language, wording.Subject, wording.Body).RunAsync(cancel) == 1;
+    /// <summary>Changes a wording.</summary>
+    /// <param name="id">Its number.</param>
+    /// <param name="version">The version that was changed.</param>
+    /// <param name="wording">It as it is to be.</param>
+    /// <param name="person">Who changes it.</param>
+    /// <param name="now">The time.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<Update> UpdateAsync(long id, long version, Wording wording, long person, DateTimeOffset now, CancellationToken cancel) =>
+        await source.Sql(
+            "update wording set name = $4, language = $5, subject = $6, body = $7, changed_by = $8, changed_at = $9 where book_id = $1 and id = $2 and version = $3",
+            book, id, version, wording.Name, wording.Language, wording.Subject, wording.Body, person, now.ToUniversalTime()).RunAsync(cancel) == 1 ? Update.Done
+        : await FindAsync(id, cancel) is null ? Update.NotThere
+        : Update.Stale;
 
-    private static StoredWording Read(NpgsqlDataReader r) => new(r.GetInt64(0), new Wording(r.GetString(1), r.GetString(2), r.GetString(3), r.GetString(4)));
+    /// <summary>Who changed a wording last; null where nobody did.</summary>
+    public async Task<string?> ChangedByAsync(long id, CancellationToken cancel) =>
+        await source.Sql("select p.name from wording w join person p on p.id = w.changed_by where w.book_id = $1 and w.id = $2", book, id).ListAsync(r => r.GetString(0), cancel) is [var name] ? name : null;
+
+    private static StoredWording Read(NpgsqlDataReader r) => new(r.GetInt64(0), r.GetInt64(1), new Wording(r.GetString(2), r.GetString(3), r.GetString(4), r.GetString(5)));
 }

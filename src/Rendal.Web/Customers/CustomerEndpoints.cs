@@ -5,6 +5,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
+using Rendal.Store;
 using Rendal.Store.Customers;
 using Rendal.Store.Returned;
 using Rendal.Web.Books;
@@ -17,20 +18,22 @@ namespace Rendal.Web.Customers;
 internal sealed record TermsView(int Days, bool FromMonthEnd);
 
 /// <summary>A customer's card.</summary>
+/// <param name="Version">Which it is; another one after each change.</param>
 /// <param name="BadAddresses">What stands as an address and is none.</param>
 /// <param name="Branches">The customers whose head office this one is, by key.</param>
 internal sealed record CustomerView(
     string Key,
+    long Version,
     string Name,
-    [property: MaxLength(100)] IReadOnlyList<Contact> Contacts,
-    [property: StringLength(500)] string Salutation,
+    IReadOnlyList<Contact> Contacts,
+    string Salutation,
     string Opening,
     Delivery Delivery,
-    [property: MaxLength(20)] IReadOnlyList<string> PostalLines,
-    [property: StringLength(200)] string Country,
+    IReadOnlyList<string> PostalLines,
+    string Country,
     string Language,
     TermsView? Terms,
-    [property: StringLength(200)] string HeadOffice,
+    string HeadOffice,
     GroupStatements Groups,
     StatementForm? Form,
     string Unit,
@@ -44,8 +47,8 @@ internal sealed record CustomerView(
     IReadOnlyList<string> BadAddresses,
     IReadOnlyList<string> Branches)
 {
-    public static CustomerView Of(Customer c, IReadOnlyList<string> branches) => new(
-        c.Key, c.Name, c.Contacts, c.Salutation, Rendal.Core.Wordings.Salutation.Of(c, Rendal.Core.Wordings.Language.TryParse(c.Language, out var language) ? language : Rendal.Core.Wordings.Language.English), c.Delivery, c.PostalLines, c.Country, c.Language,
+    public static CustomerView Of(Customer c, long version, IReadOnlyList<string> branches) => new(
+        c.Key, version, c.Name, c.Contacts, c.Salutation, Rendal.Core.Wordings.Salutation.Of(c, Rendal.Core.Wordings.Language.TryParse(c.Language, out var language) ? language : Rendal.Core.Wordings.Language.English), c.Delivery, c.PostalLines, c.Country, c.Language,
         c.Terms is { } terms ? new TermsView(terms.Days, terms.FromMonthEnd) : null, c.HeadOffice, c.Groups, c.Form, c.Unit, c.MinimumBalance?.ToString(System.Globalization.CultureInfo.InvariantCulture), c.OnHold, c.OwnWording, c.OwnLayout, c.Notes, c.Extra, c.FromLedger,
         Recipients.Of(c, RoundKind.Statements).Bad, branches);
 }
@@ -75,16 +78,18 @@ internal sealed record CustomerLine(string Key, string Name, string Contact, str
 internal sealed record CustomerPart(int Count, IReadOnlyList<CustomerLine> Customers);
 
 /// <summary>What is put right on a card.</summary>
+/// <param name="Version">The card that it was put right on.</param>
 internal sealed record CustomerRequest(
+    long Version,
     [property: StringLength(200)] string Name,
-    IReadOnlyList<Contact> Contacts,
-    string Salutation,
+    [property: MaxLength(100)] IReadOnlyList<Contact> Contacts,
+    [property: StringLength(500)] string Salutation,
     Delivery Delivery,
-    IReadOnlyList<string> PostalLines,
-    string Country,
+    [property: MaxLength(20)] IReadOnlyList<string> PostalLines,
+    [property: StringLength(200)] string Country,
     string Language,
     TermsView? Terms,
-    string HeadOffice,
+    [property: StringLength(200)] string HeadOffice,
     GroupStatements Groups,
     StatementForm? Form,
     [property: StringLength(200)] string Unit,
@@ -123,8 +128,10 @@ internal static class CustomerEndpoints
     // Keys are free text and may hold a slash, so they stand in the query rather than in the path.
     private static async Task<CustomerView> CardAsync(string key, BookScope scope, CancellationToken cancel)
     {
+        // The version first: a card that is changed in between is taken for older than it is, and nothing is written over it.
+        var version = await scope.Customers.VersionAsync(key, cancel) ?? throw Unable.NotFound("This customer");
         var card = await scope.Customers.FindAsync(key, cancel) ?? throw Unable.NotFound("This customer");
-        return CustomerView.Of(card, [.. (await scope.Customers.HeadOfficesAsync(cancel)).Where(h => h.Value == key).Select(h => h.Key).Order(StringComparer.Ordinal)]);
+        return CustomerView.Of(card, version, [.. (await scope.Customers.HeadOfficesAsync(cancel)).Where(h => h.Value == key).Select(h => h.Key).Order(StringComparer.Ordinal)]);
     }
 
     private static async Task<HistoryView> HistoryAsync(string key, BookScope scope, CancellationToken cancel) => new(
@@ -199,7 +206,12 @@ internal static class CustomerEndpoints
             OwnLayout = request.OwnLayout,
             Notes = request.Notes.Trim(),
         };
-        return await scope.Customers.UpdateAsync(customer, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.Ok(await CardAsync(key, scope, cancel)) : throw Unable.NotFound("This customer");
+        return await scope.Customers.UpdateAsync(customer, request.Version, scope.Person, clock.GetUtcNow(), cancel) switch
+        {
+            Update.Done => TypedResults.Ok(await CardAsync(key, scope, cancel)),
+            Update.Stale => throw Unable.Conflict($"{await scope.Customers.ChangedByAsync(key, cancel) ?? "A file that was taken in"} changed this card since you opened it. What you entered is still here: look at what the card says now, and save again."),
+            _ => throw Unable.NotFound("This customer"),
+        };
     }
 
     private static async Task CheckOfficeAsync(BookScope scope, string key, string office, CancellationToken cancel)

@@ -5,6 +5,7 @@ using System.Security.Cryptography.X509Certificates;
 using System.Runtime.InteropServices;
 using Npgsql;
 using Rendal.Store.Cluster;
+using Rendal.Store.Dispatch;
 using Rendal.Store.Migrations;
 using Rendal.Store.People;
 
@@ -13,6 +14,8 @@ namespace Rendal.Web.Hosting;
 /// <summary>Starts everything in order, and stops it in the other order on Ctrl-C.</summary>
 internal static class Launch
 {
+    private static readonly TimeSpan LongestStop = TimeSpan.FromSeconds(4);
+
     public static async Task RunAsync(RendalOptions options)
     {
         using var stop = new CancellationTokenSource();
@@ -31,15 +34,20 @@ internal static class Launch
             DemandFree(options.ImapPort, "--imap-port");
         }
 
-        await using var cluster = options.Database is null && options.Role != Role.Worker ? await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token) : null;
+        await using var cluster = options.Database is not null ? null : options.Role == Role.Worker ? await RunningClusterAsync(options, stop.Token) : await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token);
         try
         {
-            var access = options.Database ?? await (cluster ?? await RunningClusterAsync(options, stop.Token)).DatabaseAsync("rendal", stop.Token);
+            var access = options.Database ?? await cluster!.DatabaseAsync("rendal", stop.Token);
             await UpgradeAsync(access);
             var (mailPort, imapPort) = PracticePorts.Of(options);
             var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(12));
             await using var app = RendalHost.Build(new HostParts(access.Application, options.Data, options.Port, mailPort, imapPort, options.Role, options.WebRoot, key) { MailAuthorities = authorities, MailHosts = options.MailHosts, Proxies = options.Proxies, Hosts = options.Hosts });
             await app.Services.GetRequiredService<PersonStore>().FoldNamesAsync(stop.Token);
+            if (cluster is not null && await DataFolder.WasMovedAsync(options.Data, stop.Token))
+            {
+                await PauseAsync(app, options, stop.Token);
+            }
+
             if (options.Demo)
             {
                 await DemoBook.EnsureAsync(app.Services, stop.Token);
@@ -47,8 +55,12 @@ internal static class Launch
 
             await app.StartAsync(stop.Token);
             await AnnounceAsync(app, options, key, stop.Token);
-            await WaitAsync(stop.Token);
+            await (cluster?.KeepAsync(Console.Error.WriteLine, stop.Token) ?? Task.Delay(Timeout.Infinite, stop.Token)).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             Console.WriteLine("Stopping.");
+
+            // What does not come to its end by then is cut off, as by a kill: it is told from the record what became of it.
+            using var late = new CancellationTokenSource(LongestStop);
+            late.Token.Register(() => Environment.Exit(0));
             await app.StopAsync();
         }
         catch (OperationCanceledException) when (stop.IsCancellationRequested)
@@ -87,15 +99,13 @@ internal static class Launch
         }
     }
 
-    private static async Task WaitAsync(CancellationToken stop)
+    /// <summary>Lets nothing go out of data that were copied: the folder that they were copied from may be sending the same.</summary>
+    private static async Task PauseAsync(WebApplication app, RendalOptions options, CancellationToken cancel)
     {
-        try
+        var paused = await app.Services.GetRequiredService<DispatchQueue>().PauseAllAsync(cancel);
+        if (paused > 0)
         {
-            await Task.Delay(Timeout.Infinite, stop);
-        }
-        catch (OperationCanceledException)
-        {
-            // That is what was waited for.
+            Console.WriteLine($"The folder {options.Data} was moved or copied. {paused} {(paused == 1 ? "round that has" : "rounds that have")} something to send {(paused == 1 ? "is" : "are")} paused, so that nothing goes out twice: look whether the folder that it was copied from sends it, and let it go on then.");
         }
     }
 

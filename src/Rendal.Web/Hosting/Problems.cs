@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
+using Npgsql;
 using Rendal.Core.Budgets;
 using Rendal.Files;
 
@@ -37,6 +38,7 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
             FileRefused or OverBudget => (StatusCodes.Status422UnprocessableEntity, exception.Message),
             BadHttpRequestException bad => (bad.StatusCode, NotUnderstood(bad)),
             OperationCanceledException when context.RequestAborted.IsCancellationRequested => (499, "The request was given up."),
+            NpgsqlException away when DatabaseAway.Is(away) => (StatusCodes.Status503ServiceUnavailable, DatabaseAway.Words),
             _ when !RequestCheck.IsBound(context) && IsOfTheRequest(exception) => (StatusCodes.Status400BadRequest, NotUnderstood(exception)),
             _ => (StatusCodes.Status500InternalServerError, SomethingWentWrong),
         };
@@ -45,7 +47,7 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
             Unexpected(log, exception, context.Request.Path);
         }
 
-        if (exception is Unable { RetryAfterSeconds: { } seconds })
+        if ((exception is Unable { RetryAfterSeconds: var after } ? after : status == StatusCodes.Status503ServiceUnavailable ? 2 : null) is { } seconds)
         {
             context.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
         }

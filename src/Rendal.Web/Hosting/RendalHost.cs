@@ -37,6 +37,9 @@ internal static class RendalHost
     /// <summary>The largest file that can be taken in.</summary>
     public const long LargestUpload = 512L * 1024 * 1024;
 
+    /// <summary>How long what is under way may take to its end when the program stops.</summary>
+    private static readonly TimeSpan LongestStop = TimeSpan.FromSeconds(2.5);
+
     public static WebApplication Build(HostParts parts)
     {
         var builder = WebApplication.CreateSlimBuilder();
@@ -94,6 +97,7 @@ internal static class RendalHost
         services.Configure<FormOptions>(form => form.MultipartBodyLengthLimit = LargestUpload);
         services.Configure<HostFilteringOptions>(filter => filter.AllowedHosts = ["127.0.0.1", "localhost", "[::1]", .. parts.Hosts]);
         services.Configure<ForwardedHeadersOptions>(forwarded => Trust(forwarded, parts.Proxies));
+        services.Configure<HostOptions>(host => host.ShutdownTimeout = LongestStop);
         services.AddProblemDetails();
         services.AddExceptionHandler<Problems>();
         services.AddOpenApi("v1", document => document.AddOperationTransformer<BookParameter>());

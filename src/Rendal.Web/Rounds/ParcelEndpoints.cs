@@ -35,6 +35,7 @@ internal static class ParcelEndpoints
         group.MapGet("", ViewAsync);
         group.MapGet("/document", DocumentAsync);
         group.MapPost("/unsure", DecideUnsureAsync);
+        group.MapPost("/retry", RetryAsync);
     }
 
     private static async Task<ParcelView> ViewAsync(long parcel, BookScope scope, CancellationToken cancel)
@@ -64,6 +65,10 @@ internal static class ParcelEndpoints
 
     private static async Task<NoContent> DecideUnsureAsync(long parcel, UnsureRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         await scope.Rounds.DecideUnsureAsync(parcel, request.Went, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This parcel is not unsure.");
+
+    private static async Task<NoContent> RetryAsync(long parcel, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        await scope.Rounds.RetryAsync(parcel, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent()
+        : throw Unable.Conflict("This parcel is not one whose message could not be made, or it goes with another round now.");
 
     private static async Task<Made> MakeAsync(long id, BookScope scope, CancellationToken cancel)
     {

@@ -46,6 +46,7 @@ internal static class RoundEndpoints
         group.MapPost("/{id:long}/release", ReleaseAsync);
         group.MapPost("/{id:long}/pause", PauseAsync);
         group.MapPost("/{id:long}/stop", StopAsync);
+        group.MapPost("/{id:long}/rest", RestAsync);
         group.MapPost("/{id:long}/exported-went", ExportedWentAsync);
         group.MapGet("/{id:long}/messages.zip", ZipAsync);
         group.MapGet("/{id:long}/messages.mbox", MboxAsync);
@@ -103,7 +104,7 @@ internal static class RoundEndpoints
             new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.About, choice.LeastBalance, choice.OverdueDays, choice.ReminderLevels, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
                 choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.Groups, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
                 choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId, round.PickedLayout),
-            intake!.Id, intake.FileName, round.PreparedAt, round.ReleasedAt, round.Paused, sender!.PausedFor(scope.Person),
+            intake!.Id, intake.FileName, await LedgerDoubt.OfAsync(intake, scope, cancel), round.PreparedAt, round.ReleasedAt, round.Paused, sender!.PausedFor(scope.Person),
             await scope.Ledger.UnitsAsync(round.IntakeId, cancel),
             await scope.Ledger.ExtraHeadingsAsync(round.IntakeId, cancel),
             [
@@ -190,6 +191,7 @@ internal static class RoundEndpoints
             secrets.IsPractice(sender.Host, sender.Port), [.. words], Enclosed([.. ready.Select(p => preparation.LayoutFor(preparation.Card(p.Customer), p.ReminderLevel).Template.Layout)]),
             all.Count(p => ParcelLine.StandingOf(p) == "needs-you"), all.Count(p => p.State == ParcelState.Held), (await scope.Rounds.LeftOutAsync(id, cancel)).Count, ready.Count >= TypedFrom)
         {
+            LedgerDoubt = await LedgerDoubt.OfAsync(preparation.Intake, scope, cancel),
             Forecast = await ForecastAsync(sender, ready.Count(p => p.Recipients.Count > 0), scope, clock, cancel),
         };
     }
@@ -221,6 +223,11 @@ internal static class RoundEndpoints
             throw Unable.Conflict($"{ready.Count} {(ready.Count == 1 ? "parcel is" : "parcels are")} ready now, not {request.Count}. Look again and release then.");
         }
 
+        if (!request.DespiteLedger && await LedgerDoubt.OfAsync(preparation.Intake, scope, cancel) is { Length: > 0 } doubt)
+        {
+            throw Unable.Conflict($"{doubt} Say that it is to be released all the same, or make a new round.");
+        }
+
         if ((await scope.Senders.FindAsync(preparation.Round.SenderId, cancel))?.IsFor(scope.Person) != true)
         {
             throw Unable.Conflict("This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it.");
@@ -236,7 +243,9 @@ internal static class RoundEndpoints
 
         if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, preparation.Rules, scope.Person, now, leaves, request.Way, cancel))
         {
-            throw Unable.Conflict("Something changed since the round was prepared: an address, an amount, a wording or the layout. Prepare it anew and look through it again.");
+            throw Unable.Conflict(preparation.Round.ReleasedAt is null
+                ? "Something changed since the round was prepared: an address, an amount, a wording or the layout. Prepare it anew and look through it again."
+                : "Something changed since the round was prepared, and a part of it was let go already. Make a round of the rest, which is prepared anew, and look through that.");
         }
 
         return await ViewAsync(id, scope, clock, cancel);
@@ -301,6 +310,15 @@ internal static class RoundEndpoints
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         return await FileOnTheWay.SendAsync(contentType, FileName.Safe(round.Name, "." + ending), write);
+    }
+
+    /// <summary>Makes a round of what was not let go in a released one, from the ledger as it is now.</summary>
+    private static async Task<RoundView> RestAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var intake = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger any more. Take in a ledger file first.");
+        var made = await scope.Rounds.MakeRestAsync(id, $"{round.Name}, the rest", intake.Id, round.Choice, scope.Person, cancel) ?? throw Unable.Conflict("Nothing of this round is left: either all of it was let go, or it was never released.");
+        return await PrepareAsync(made, scope, clock, cancel);
     }
 
     private static async Task<StoppedView> StopAsync(long id, BookScope scope, CancellationToken cancel) => new(await scope.Rounds.StopAsync(id, cancel));

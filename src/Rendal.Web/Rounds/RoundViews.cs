@@ -87,6 +87,7 @@ internal sealed record RoundView(
     RoundRequest Settings,
     long IntakeId,
     string File,
+    string LedgerDoubt,
     DateTimeOffset? PreparedAt,
     DateTimeOffset? ReleasedAt,
     bool Paused,
@@ -116,6 +117,9 @@ internal sealed record ReleaseSummary(int Parcels, int Messages, int Papers, int
 {
     /// <summary>When they go, as far as the sender's allowance tells.</summary>
     public required ForecastView Forecast { get; init; }
+
+    /// <summary>What is doubtful about the ledger that the round is from; empty for nothing. Where it is not, it has to be released all the same.</summary>
+    public required string LedgerDoubt { get; init; }
 }
 
 /// <summary>When messages go, as far as the sender's allowance tells.</summary>
@@ -132,8 +136,9 @@ internal sealed record ForecastView(int Today, int Later, DateOnly LastDay, int?
 /// <param name="Parcels">The parcels by number; null for all that are ready.</param>
 /// <param name="Count">How many the person was told; it must be how many there are.</param>
 /// <param name="Way">How they leave.</param>
+/// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the newest.</param>
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
-internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count, string? At = null, Way Way = Way.Mail);
+internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count, string? At = null, Way Way = Way.Mail, bool DespiteLedger = false);
 
 /// <summary>How sending goes.</summary>
 /// <param name="Counts">How many parcels stand where.</param>

@@ -2,6 +2,8 @@ using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Rounds;
 using Rendal.Core.Wordings;
+using Rendal.Store;
+using Rendal.Store.Wordings;
 using Rendal.Web.Books;
 using Rendal.Web.Layouts;
 using Rendal.Web.Hosting;
@@ -10,10 +12,11 @@ using Rendal.Web.Rounds;
 namespace Rendal.Web.Wordings;
 
 /// <summary>A wording as it is edited; <c>Errors</c> says what keeps it from being used.</summary>
-internal sealed record WordingView(long Id, string Name, string Language, string Subject, string Body, IReadOnlyList<string> Errors);
+internal sealed record WordingView(long Id, long Version, string Name, string Language, string Subject, string Body, IReadOnlyList<string> Errors);
 
 /// <summary>A wording to be stored.</summary>
-internal sealed record WordingRequest([property: StringLength(200)] string Name, [property: StringLength(10)] string Language, string Subject, [property: StringLength(200_000)] string Body)
+/// <param name="Version">The version that was changed; of a new one it says nothing.</param>
+internal sealed record WordingRequest([property: StringLength(200)] string Name, [property: StringLength(10)] string Language, string Subject, [property: StringLength(200_000)] string Body, long Version = 0)
 {
     public Wording Checked() =>
         string.IsNullOrWhiteSpace(Name) ? throw Unable.Invalid("Give the wording a name.")
@@ -58,7 +61,7 @@ internal static class WordingEndpoints
     }
 
     private static async Task<WordingList> ListAsync(BookScope scope, CancellationToken cancel) =>
-        new((await scope.Wordings.ListAsync(cancel)).ConvertAll(w => View(w.Id, w.Wording)), await scope.Wordings.UsesAsync(cancel), Purposes.All);
+        new((await scope.Wordings.ListAsync(cancel)).ConvertAll(View), await scope.Wordings.UsesAsync(cancel), Purposes.All);
 
     private static async Task<NoContent> UseAsync(UseRequest use, BookScope scope, CancellationToken cancel)
     {
@@ -75,14 +78,21 @@ internal static class WordingEndpoints
     private static async Task<WordingView> AddAsync(WordingRequest request, BookScope scope, CancellationToken cancel)
     {
         var wording = await CheckedAsync(request, scope, cancel);
-        return View(await scope.Wordings.AddAsync(wording, cancel), wording);
+        return await FindAsync(await scope.Wordings.AddAsync(wording, cancel), scope, cancel);
     }
 
-    private static async Task<Ok<WordingView>> UpdateAsync(long id, WordingRequest request, BookScope scope, CancellationToken cancel)
+    private static async Task<Ok<WordingView>> UpdateAsync(long id, WordingRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         var wording = await CheckedAsync(request, scope, cancel);
-        return await scope.Wordings.UpdateAsync(id, wording, cancel) ? TypedResults.Ok(View(id, wording)) : throw Unable.NotFound("This wording");
+        return await scope.Wordings.UpdateAsync(id, request.Version, wording, scope.Person, clock.GetUtcNow(), cancel) switch
+        {
+            Update.Done => TypedResults.Ok(await FindAsync(id, scope, cancel)),
+            Update.Stale => throw Unable.Conflict($"{await scope.Wordings.ChangedByAsync(id, cancel) ?? "Somebody"} changed this wording since you opened it. What you wrote is still here: copy it, open the wording anew, and put in what is yours."),
+            _ => throw Unable.NotFound("This wording"),
+        };
     }
+
+    private static async Task<WordingView> FindAsync(long id, BookScope scope, CancellationToken cancel) => View(await scope.Wordings.FindAsync(id, cancel) ?? throw Unable.NotFound("This wording"));
 
     private static async Task<Wording> CheckedAsync(WordingRequest request, BookScope scope, CancellationToken cancel)
     {
@@ -92,6 +102,6 @@ internal static class WordingEndpoints
             : throw Unable.Invalid("A picture of the message is not one of this book. Take it out, and put it in again from its file.");
     }
 
-    private static WordingView View(long id, Wording wording) =>
-        new(id, wording.Name, wording.Language, wording.Subject, wording.Body, WordingTemplate.Of(wording).Errors);
+    private static WordingView View(StoredWording stored) =>
+        new(stored.Id, stored.Version, stored.Wording.Name, stored.Wording.Language, stored.Wording.Subject, stored.Wording.Body, WordingTemplate.Of(stored.Wording).Errors);
 }

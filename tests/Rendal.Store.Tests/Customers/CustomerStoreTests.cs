@@ -34,7 +34,7 @@ public class CustomerStoreTests(Postgres postgres)
         await book.LedgerOfAsync("AB01");
         await KeepListAsync(book, "Code|Name|E-mail", "AB01|Abbot’s Table|wrong@abot.example");
         var card = (await Customers(book).FindAsync("AB01", Cancel))!;
-        Assert.True(await Customers(book).UpdateAsync(CardText.With(card, CardField.Email, "right@abbot.example"), book.Person, TestBook.Now, Cancel));
+        await PutAsync(book, CardText.With(card, CardField.Email, "right@abbot.example"));
         await book.LedgerOfAsync("AB01");
         await KeepListAsync(book, "Code|Name|E-mail", "AB01|Abbot’s Table|wrong@abot.example");
         Assert.Equal("right@abbot.example", (await Customers(book).FindAsync("AB01", Cancel))!.Email);
@@ -49,8 +49,8 @@ public class CustomerStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         await KeepListAsync(book, "Code|Name|Notes", "AB01|Abbot’s Table|old");
         var card = (await Customers(book).FindAsync("AB01", Cancel))!;
-        await Customers(book).UpdateAsync(card with { Notes = "between" }, book.Person, TestBook.Now, Cancel);
-        await Customers(book).UpdateAsync(card with { Notes = "new" }, book.Person, TestBook.Now, Cancel);
+        await PutAsync(book, card with { Notes = "between" });
+        await PutAsync(book, card with { Notes = "new" });
         var corrections = new CorrectionStore(book.Source, book.Id);
         var correction = Assert.Single(await corrections.ListAsync(Cancel)).Correction;
         Assert.Equal(("AB01", "Notes", "old", "new"), (correction.Of, correction.Column, correction.Was, correction.Becomes));
@@ -108,10 +108,33 @@ public class CustomerStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         await KeepListAsync(book, "Code|Name|E-mail", "AB01|A|a@abbot.example", "BE02|B|b@beacon.example");
         var card = (await Customers(book).FindAsync("BE02", Cancel))!;
-        await Customers(book).UpdateAsync(card with { Contacts = [card.Contacts[0] with { Rounds = [RoundKind.Reminders] }] }, book.Person, TestBook.Now, Cancel);
+        await PutAsync(book, card with { Contacts = [card.Contacts[0] with { Rounds = [RoundKind.Reminders] }] });
         Assert.Equal(["BE02"], (await Customers(book).TraitsAsync(0, RoundKind.Statements, Cancel)).Where(t => !t.Value.IsReachable).Select(t => t.Key));
         Assert.DoesNotContain(await Customers(book).TraitsAsync(0, RoundKind.Reminders, Cancel), t => !t.Value.IsReachable);
     }
+
+    [Fact]
+    public async Task Of_two_who_change_a_card_the_second_is_told_and_loses_nothing_of_the_firsts()
+    {
+        var book = await postgres.NewBookAsync();
+        await KeepListAsync(book, "Code|Name|Notes", "AB01|Abbot’s Table|old");
+        var card = (await Customers(book).FindAsync("AB01", Cancel))!;
+        var version = (await Customers(book).VersionAsync("AB01", Cancel))!.Value;
+        Assert.Null(await Customers(book).ChangedByAsync("AB01", Cancel));
+        Assert.Equal(Update.Done, await Customers(book).UpdateAsync(card with { Notes = "first" }, version, book.Person, TestBook.Now, Cancel));
+        Assert.Equal(Update.Stale, await Customers(book).UpdateAsync(card with { Country = "second" }, version, book.Person, TestBook.Now, Cancel));
+        Assert.Equal("first", (await Customers(book).FindAsync("AB01", Cancel))!.Notes);
+        Assert.NotNull(await Customers(book).ChangedByAsync("AB01", Cancel));
+
+        // A list that comes in between is a change as well.
+        version = (await Customers(book).VersionAsync("AB01", Cancel))!.Value;
+        await KeepListAsync(book, "Code|Name|Notes|Country", "AB01|Abbot’s Table|first|Wales");
+        Assert.Equal(Update.Stale, await Customers(book).UpdateAsync(card with { Notes = "third" }, version, book.Person, TestBook.Now, Cancel));
+        Assert.Equal(Update.NotThere, await Customers(book).UpdateAsync(card with { Key = "ZZ" }, version, book.Person, TestBook.Now, Cancel));
+    }
+
+    private static async Task PutAsync(TestBook book, Customer card) =>
+        Assert.Equal(Update.Done, await Customers(book).UpdateAsync(card, (await Customers(book).VersionAsync(card.Key, Cancel))!.Value, book.Person, TestBook.Now, Cancel));
 
     private static CustomerStore Customers(TestBook book) => new(book.Source, book.Id);
 

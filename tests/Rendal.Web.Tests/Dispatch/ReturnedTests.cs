@@ -106,7 +106,7 @@ public class ReturnedTests(RunningRendal rendal)
         Assert.Empty(again.List("taken"));
         Assert.NotEqual(JsonValueKind.Null, (await desk.Browser.GetJsonAsync(replies)).GetProperty("lookedAt").ValueKind);
 
-        Assert.True((await desk.Browser.PutAsJsonAsync(replies, mailbox with { port = 1 }, Cancel)).IsSuccessStatusCode);
+        Assert.True((await desk.Browser.PutAsJsonAsync(replies, mailbox with { port = 1, password = "typed" }, Cancel)).IsSuccessStatusCode);
         Assert.StartsWith("127.0.0.1 does not answer at port 1.", (await (await desk.Browser.PostAsync($"{replies}/fetch", null, Cancel)).JsonAsync()).Text("trouble"), StringComparison.Ordinal);
         Assert.StartsWith("127.0.0.1 does not answer at port 1.", (await desk.Browser.GetJsonAsync(replies)).Text("trouble"), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync(replies, Cancel)).StatusCode);

@@ -123,6 +123,6 @@ public class WordingTests(RunningRendal rendal)
     private static async Task<HttpResponseMessage> PutRawAsync(Desk desk, string subject, string body)
     {
         var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First();
-        return await desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { name = "Plain", language = "en", subject, body }, Cancel);
+        return await desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { version = wording.GetProperty("version").GetInt64(), name = "Plain", language = "en", subject, body }, Cancel);
     }
 }

@@ -86,8 +86,9 @@ internal static class FuzzBench
     /// <summary>Sends a round, so that there is something in the log.</summary>
     private static async Task SendAsync(HttpClient browser, long book)
     {
-        var wording = (await browser.GetFromJsonAsync<JsonElement>($"/api/books/{book}/wordings")).GetProperty("wordings")[0].GetProperty("id").GetInt64();
-        using var put = await browser.PutAsJsonAsync($"/api/books/{book}/wordings/{wording}", new { name = "Plain", language = "en", subject = "Statement", body = "<p>Please find what is open.</p>" });
+        var first = (await browser.GetFromJsonAsync<JsonElement>($"/api/books/{book}/wordings")).GetProperty("wordings")[0];
+        var (wording, version) = (first.GetProperty("id").GetInt64(), first.GetProperty("version").GetInt64());
+        using var put = await browser.PutAsJsonAsync($"/api/books/{book}/wordings/{wording}", new { version, name = "Plain", language = "en", subject = "Statement", body = "<p>Please find what is open.</p>" });
         put.EnsureSuccessStatusCode();
         var round = (await PostAsync(browser, $"/api/books/{book}/rounds", new { name = "September", asOf = "2026-10-31" })).GetProperty("id").GetInt64();
         await PostAsync(browser, $"/api/books/{book}/rounds/{round}/release", new { parcels = (long[]?)null, count = 2 });

@@ -1,0 +1,14 @@
+using Rendal.Store.Intake;
+using Rendal.Web.Books;
+
+namespace Rendal.Web.Rounds;
+
+/// <summary>Whether the ledger that a round was made from still is the ledger.</summary>
+internal static class LedgerDoubt
+{
+    /// <summary>What is doubtful about it, a sentence for whoever is about to send; empty for nothing.</summary>
+    public static async Task<string> OfAsync(IntakeRecord intake, BookScope scope, CancellationToken cancel) =>
+        intake.State == "undone" ? $"This round is from {intake.FileName}, which was undone since."
+        : await scope.Intakes.CurrentAsync(cancel) is { } current && current.Id != intake.Id ? $"This round is from {intake.FileName}, and {current.FileName} is the ledger now."
+        : "";
+}
