@@ -1,10 +1,12 @@
 import "@fontsource-variable/source-sans-3";
 import "@fontsource-variable/source-serif-4";
 import "./shared/tones.css";
+import "./shared/frame.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
+import { AccountPage } from "./features/account/AccountPage";
 import { CustomersPage } from "./features/customers/CustomersPage";
 import { DispatchPage } from "./features/dispatch/DispatchPage";
 import { IntakePage } from "./features/ledger/IntakePage";
@@ -17,13 +19,31 @@ import { FirstRunPage } from "./features/sign-in/FirstRunPage";
 import { HomePage } from "./features/sign-in/HomePage";
 import { JoinPage } from "./features/sign-in/JoinPage";
 import { NewBookPage } from "./features/sign-in/NewBookPage";
+import { ResetPage } from "./features/sign-in/ResetPage";
 import { SignInPage } from "./features/sign-in/SignInPage";
 import { TodayPage } from "./features/today/TodayPage";
 import { WordsPage } from "./features/wordings/WordsPage";
+import { isAway, Problem } from "./shared/api/client";
+import { AwayLine } from "./shared/AwayLine";
 import { Frame } from "./shared/Frame";
 import { ToneProvider } from "./shared/tone";
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
+// Who is away is asked again until they are back; a change is only made again where the server said that it was not made.
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (times, error) => isAway(error) || times < 1,
+      retryDelay: (times, error) => (isAway(error) ? 2_000 : 1_000 * 2 ** times),
+      networkMode: "always",
+      staleTime: 5_000,
+    },
+    mutations: {
+      retry: (times, error) => error instanceof Problem && error.status === 503 && times < 30,
+      retryDelay: 2_000,
+      networkMode: "always",
+    },
+  },
+});
 
 const root = document.getElementById("root");
 if (!root) {
@@ -33,12 +53,14 @@ createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
       <ToneProvider>
+        <AwayLine />
         <BrowserRouter>
           <Routes>
             <Route path="/" element={<HomePage />} />
             <Route path="/sign-in" element={<SignInPage />} />
             <Route path="/first-run" element={<FirstRunPage />} />
             <Route path="/join" element={<JoinPage />} />
+            <Route path="/reset" element={<ResetPage />} />
             <Route path="/new-book" element={<NewBookPage />} />
             <Route path="/books/:book" element={<Frame />}>
               <Route index element={<Navigate to="today" replace />} />
@@ -51,6 +73,7 @@ createRoot(root).render(
               <Route path="words" element={<WordsPage />} />
               <Route path="dispatch" element={<DispatchPage />} />
               <Route path="people" element={<PeoplePage />} />
+              <Route path="account" element={<AccountPage />} />
               <Route path="postroom" element={<PostroomPage />} />
             </Route>
             <Route path="*" element={<Navigate to="/" replace />} />

@@ -209,7 +209,7 @@ internal static class CustomerEndpoints
         return await scope.Customers.UpdateAsync(customer, request.Version, scope.Person, clock.GetUtcNow(), cancel) switch
         {
             Update.Done => TypedResults.Ok(await CardAsync(key, scope, cancel)),
-            Update.Stale => throw Unable.Conflict($"{await scope.Customers.ChangedByAsync(key, cancel) ?? "A file that was taken in"} changed this card since you opened it. What you entered is still here: look at what the card says now, and save again."),
+            Update.Stale => throw Unable.Conflict($"{await scope.Customers.ChangedByAsync(key, cancel) ?? "A file that was taken in"} changed this card since you opened it. What they changed is in the fields now, beside what you entered: look, and save again."),
             _ => throw Unable.NotFound("This customer"),
         };
     }

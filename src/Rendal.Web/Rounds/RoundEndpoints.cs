@@ -223,7 +223,7 @@ internal static class RoundEndpoints
             throw Unable.Conflict($"{ready.Count} {(ready.Count == 1 ? "parcel is" : "parcels are")} ready now, not {request.Count}. Look again and release then.");
         }
 
-        if (!request.DespiteLedger && await LedgerDoubt.OfAsync(preparation.Intake, scope, cancel) is { Length: > 0 } doubt)
+        if (request.DespiteLedger != true && await LedgerDoubt.OfAsync(preparation.Intake, scope, cancel) is { Length: > 0 } doubt)
         {
             throw Unable.Conflict($"{doubt} Say that it is to be released all the same, or make a new round.");
         }

@@ -138,7 +138,7 @@ internal sealed record ForecastView(int Today, int Later, DateOnly LastDay, int?
 /// <param name="Way">How they leave.</param>
 /// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the newest.</param>
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
-internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count, string? At = null, Way Way = Way.Mail, bool DespiteLedger = false);
+internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count, string? At = null, Way Way = Way.Mail, bool? DespiteLedger = null);
 
 /// <summary>How sending goes.</summary>
 /// <param name="Counts">How many parcels stand where.</param>

@@ -87,7 +87,7 @@ internal static class WordingEndpoints
         return await scope.Wordings.UpdateAsync(id, request.Version, wording, scope.Person, clock.GetUtcNow(), cancel) switch
         {
             Update.Done => TypedResults.Ok(await FindAsync(id, scope, cancel)),
-            Update.Stale => throw Unable.Conflict($"{await scope.Wordings.ChangedByAsync(id, cancel) ?? "Somebody"} changed this wording since you opened it. What you wrote is still here: copy it, open the wording anew, and put in what is yours."),
+            Update.Stale => throw Unable.Conflict($"{await scope.Wordings.ChangedByAsync(id, cancel) ?? "Somebody"} changed this wording since you opened it. What you wrote is still here; save again to put it in the place of theirs."),
             _ => throw Unable.NotFound("This wording"),
         };
     }

@@ -7,7 +7,6 @@ import { Ended } from "./Ended";
 import { useTone } from "./tone";
 import { useBookId, useSession } from "./useBook";
 import { useKeys } from "./useKeys";
-import { YourAddress } from "./YourAddress";
 import "./frame.css";
 
 const places = [
@@ -44,7 +43,6 @@ export function Frame() {
   const { tone, turn } = useTone();
   const search = useRef<InputRef>(null);
   const [help, setHelp] = useState(false);
-  const [telling, setTelling] = useState(false);
   const postroom = useQuery({
     queryKey: ["postroom", book, ""],
     queryFn: () => must(api.GET("/api/books/{book}/postroom", { params: { path: { book } } })),
@@ -117,7 +115,7 @@ export function Frame() {
           menu={{
             items: [
               { key: "tone", label: tone === "light" ? "Dark tones" : "Light tones" },
-              { key: "address", label: "Your address…" },
+              { key: "account", label: "Your account" },
               { key: "people", label: "Who has this book" },
               { key: "keys", label: "Keys" },
               { key: "out", label: "Sign out" },
@@ -127,11 +125,9 @@ export function Frame() {
                 ? turn()
                 : key === "keys"
                   ? setHelp(true)
-                  : key === "address"
-                    ? setTelling(true)
-                    : key === "people"
-                      ? void navigate(`/books/${book}/people`)
-                      : void signOut(),
+                  : key === "account" || key === "people"
+                    ? void navigate(`/books/${book}/${key}`)
+                    : void signOut(),
           }}
         >
           <Button size="small" type="text" aria-label={`${session.data.name}: settings and sign out`}>
@@ -143,7 +139,6 @@ export function Frame() {
         <Outlet />
       </main>
       <Ended />
-      {telling && <YourAddress address={session.data.address} onClose={() => setTelling(false)} />}
       <Modal title="Keys" open={help} footer={null} onCancel={() => setHelp(false)}>
         <table>
           <tbody>

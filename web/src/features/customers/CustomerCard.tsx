@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Checkbox, Form, Input, InputNumber, Select } from "antd";
-import { api, must, type Schemas } from "../../shared/api/client";
+import { api, must, Problem, type Schemas } from "../../shared/api/client";
 import { languages } from "../../shared/languages";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
@@ -8,6 +8,7 @@ import { AmountField } from "../../shared/AmountField";
 import { useLayouts } from "../layouts/useLayouts";
 import { lines } from "../sign-in/FirmFields";
 import { formWords, groupsWords } from "../rounds/words";
+import { merged } from "./merged";
 import { CustomerHistory } from "./CustomerHistory";
 import { ReturnedAddresses } from "./ReturnedAddresses";
 import { useWordings } from "../wordings/useWordings";
@@ -78,23 +79,33 @@ export function CustomerCard({
   });
   const layouts = useLayouts();
   const wordings = useWordings();
+  const [form] = Form.useForm<CardText>();
   const saving = useMutation({
-    mutationFn: (text: CardText) =>
-      must(api.PUT("/api/books/{book}/customers/card", { params, body: requestOf(text) })),
+    mutationFn: ({ text, on }: { text: CardText; on: Card }) =>
+      must(api.PUT("/api/books/{book}/customers/card", { params, body: requestOf(text, on.version) })),
     onSuccess: async () => {
       await client.invalidateQueries();
       onDone();
+    },
+    onError: async (error, { text, on }) => {
+      if (error instanceof Problem && error.status === 409) {
+        const { data: now } = await card.refetch();
+        if (now) {
+          form.setFieldsValue(merged(text, textOf(on), textOf(now)));
+        }
+      }
     },
   });
   return (
     <Waiting query={card}>
       {(c) => (
         <Form<CardText>
+          form={form}
           layout="vertical"
           size="small"
           requiredMark={false}
           initialValues={textOf(c)}
-          onFinish={(values) => saving.mutate(values)}
+          onFinish={(text) => saving.mutate({ text, on: c })}
         >
           <p className="quiet" style={{ marginTop: 0 }}>
             {c.key}
@@ -304,18 +315,13 @@ function textOf(c: Card): CardText {
   };
 }
 
-function requestOf({
-  postal,
-  days,
-  from,
-  form,
-  minimum,
-  ownWording,
-  ownLayout,
-  ...rest
-}: CardText): Schemas["CustomerRequest"] {
+function requestOf(
+  { postal, days, from, form, minimum, ownWording, ownLayout, ...rest }: CardText,
+  version: number,
+): Schemas["CustomerRequest"] {
   return {
     ...rest,
+    version,
     form: form ?? null,
     postalLines: lines(postal),
     terms: days === null ? null : { days, fromMonthEnd: from === "month" },

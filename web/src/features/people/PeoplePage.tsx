@@ -8,7 +8,7 @@ import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import "./people.css";
 
-/** Who may open the book: who has it, who is invited, and giving it to one more. */
+/** Who may open the book: who has it, who is invited, and inviting one more. */
 export function PeoplePage() {
   const book = useBookId();
   const firm = useBook();
@@ -75,12 +75,12 @@ export function PeoplePage() {
                     {p.name}
                     {p.isYou && <span className="quiet"> · you</span>}
                   </td>
-                  <td>has the book</td>
+                  <td>{p.made ? "has the book, and made it" : "has the book"}</td>
                   <td>
-                    {who.people.length > 1 && (
+                    {who.people.length > 1 && (p.isYou || !p.made) && (
                       <button type="button" className="link" onClick={() => taking.mutate(p)}>
-                        {p.isYou ? "Give it up" : "Take it away"}
-                        {!p.isYou && <span className="visually-hidden"> from {p.name}</span>}
+                        {p.isYou ? "Leave book" : "Remove"}
+                        {!p.isYou && <span className="visually-hidden"> {p.name}</span>}
                       </button>
                     )}
                   </td>
@@ -95,7 +95,7 @@ export function PeoplePage() {
                   </td>
                   <td>
                     <button type="button" className="link" onClick={() => withdrawing.mutate(i.id)}>
-                      Take the invitation back<span className="visually-hidden"> from {i.name}</span>
+                      Delete invitation<span className="visually-hidden"> of {i.name}</span>
                     </button>
                   </td>
                 </tr>
@@ -110,7 +110,7 @@ export function PeoplePage() {
           giving.mutate(name);
         }}
       >
-        <label htmlFor="given-to">Give it to</label>
+        <label htmlFor="given-to">Invite</label>
         <Input
           id="given-to"
           placeholder="the name they sign in with"
@@ -119,7 +119,7 @@ export function PeoplePage() {
           onChange={(e) => setName(e.target.value)}
         />
         <Button type="primary" htmlType="submit" loading={giving.isPending} disabled={name.trim() === ""}>
-          Give the book
+          Invite
         </Button>
       </form>
       {giving.data && <Given given={giving.data} />}
@@ -127,17 +127,14 @@ export function PeoplePage() {
   );
 }
 
-/** What came of giving the book: they have it, or an address is to be passed on. */
+/** The address that is to be passed on to who was invited. */
 function Given({ given }: { given: Schemas["GivenView"] }) {
-  if (given.key === null || given.goodUntil === null) {
-    return <Alert type="success" title={`${given.name} has the book now.`} style={{ marginTop: 12 }} />;
-  }
   const address = `${window.location.origin}/join?key=${given.key}`;
   return (
     <section className="sheet invitation" aria-label={`Invitation of ${given.name}`}>
       <p>
-        Nobody called {given.name} can sign in yet. Pass this address on to them; there they choose a password. It can
-        be followed once, until {day(given.goodUntil)}, and is not shown again.
+        Pass this address on to {given.name}; there they sign in, or choose a password if they have none yet, and have
+        the book. It can be followed once, until {day(given.goodUntil)}, and is not shown again.
       </p>
       <Input readOnly aria-label="Address to pass on" value={address} onFocus={(e) => e.target.select()} />
     </section>

@@ -8,11 +8,15 @@ import { Waiting } from "../../shared/Waiting";
 import { CustomerInView } from "../wordings/slotExamples";
 import { WordingEditor } from "../wordings/WordingEditor";
 import { AccountTable } from "./AccountTable";
+import { Retry } from "./Retry";
 import { StatementPages } from "./StatementPages";
 import type { Parcel, Round } from "./useRound";
 
 export const paneTabs = ["message", "statement", "sources", "words"] as const;
 export type PaneTab = (typeof paneTabs)[number];
+
+// The server's word for a parcel that was taken over into another round; there is nothing to retry then.
+const goesElsewhere = "it goes with another round";
 
 // Preparing gives parcels new numbers and states; what was fetched for an earlier one does not serve.
 const versionOf = (round: Round, parcel: Parcel) => `${round.preparedAt ?? ""} ${parcel.standing}`;
@@ -79,7 +83,7 @@ export function ParcelPane({
               ))}
             </dd>
           </dl>
-          <State parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} />
+          <State round={round} parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} />
           {v.wordingErrors.map((error) => (
             <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
           ))}
@@ -160,7 +164,7 @@ function Accounts({ round, parcel }: { round: Round; parcel: Parcel }) {
 }
 
 /** How the parcel stands where that is worth a word; an unsure one is decided here. */
-function State({ parcel, hasEmptySlot }: { parcel: Parcel; hasEmptySlot: boolean }) {
+function State({ round, parcel, hasEmptySlot }: { round: Round; parcel: Parcel; hasEmptySlot: boolean }) {
   const book = useBookId();
   const client = useQueryClient();
   const { message } = App.useApp();
@@ -186,7 +190,16 @@ function State({ parcel, hasEmptySlot }: { parcel: Parcel; hasEmptySlot: boolean
   return (
     <p className="pane-state">
       <Shape standing={parcel.standing} label={false} /> {standingWords[parcel.standing]}
-      {parcel.answer && `: ${parcel.answer}`}
+      {(parcel.problem || parcel.answer) && `: ${parcel.problem || parcel.answer}`}
+      {parcel.standing === "held" &&
+        round.releasedAt !== null &&
+        parcel.problem &&
+        parcel.problem !== goesElsewhere && (
+          <>
+            {" "}
+            <Retry round={round.id} parcel={parcel.id} />
+          </>
+        )}
       {parcel.standing === "unsure" && (
         <>
           <br />

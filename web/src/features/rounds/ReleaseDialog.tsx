@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Alert, Button, Input, Modal, Select } from "antd";
+import { Alert, Button, Checkbox, Input, Modal, Select } from "antd";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { count, day, money } from "../../shared/figure";
@@ -35,16 +35,20 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState("");
   const [way, setWay] = useState<Schemas["Way"]>("mail");
+  const [despiteLedger, setDespiteLedger] = useState(false);
   const things = s.papers > 0 ? "parcels" : "messages";
   const stays = [
     s.needYou > 0 && `${s.needYou} need you`,
     s.held > 0 && `${s.held} held`,
     s.leftOut > 0 && `${s.leftOut} left out`,
   ].filter(Boolean);
-  const isReady = s.parcels > 0 && (!s.countToBeTyped || typed.trim() === String(s.parcels));
+  const isReady =
+    s.parcels > 0 &&
+    (!s.countToBeTyped || typed.trim() === String(s.parcels)) &&
+    (s.ledgerDoubt === "" || despiteLedger);
   const go = () => {
     if (isReady && !release.isPending) {
-      release.mutate({ count: s.parcels, at: at || null, way }, { onSuccess: onClose });
+      release.mutate({ count: s.parcels, at: at || null, way, despiteLedger }, { onSuccess: onClose });
     }
   };
   return (
@@ -114,6 +118,18 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
       </dl>
       {release.error && <Alert type="error" title={release.error.message} style={{ marginBottom: 10 }} />}
       {s.parcels === 0 && <p>Nothing is ready to be released.</p>}
+      {s.ledgerDoubt && (
+        <Alert
+          type="warning"
+          style={{ marginBottom: 10 }}
+          title={s.ledgerDoubt}
+          description={
+            <Checkbox checked={despiteLedger} onChange={(e) => setDespiteLedger(e.target.checked)}>
+              Release it all the same
+            </Checkbox>
+          }
+        />
+      )}
       {s.countToBeTyped && (
         <label className="summary-count">
           Type the number of {things} to release them

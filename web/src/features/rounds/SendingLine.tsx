@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { count, day, moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { RestRound } from "./RestRound";
 import type { Round } from "./useRound";
 import { stillTakes } from "./words";
 
@@ -19,12 +20,26 @@ export function SendingLine({ round }: { round: Round }) {
   const { modal, message } = App.useApp();
   const [progress, setProgress] = useState<Progress>();
   useEffect(() => {
-    const events = new EventSource(`/api/books/${book}/rounds/${round.id}/progress`);
-    events.addEventListener("progress", (event: MessageEvent<string>) => {
-      setProgress(JSON.parse(event.data) as Progress);
-      void client.invalidateQueries({ queryKey: ["round", book, round.id] });
-    });
-    return () => events.close();
+    let events: EventSource;
+    let again: number | undefined;
+    const listen = () => {
+      events = new EventSource(`/api/books/${book}/rounds/${round.id}/progress`);
+      events.addEventListener("progress", (event: MessageEvent<string>) => {
+        setProgress(JSON.parse(event.data) as Progress);
+        void client.invalidateQueries({ queryKey: ["round", book, round.id] });
+      });
+      events.addEventListener("error", () => {
+        // Where the answer was an error, the browser does not ask again by itself.
+        if (events.readyState === EventSource.CLOSED) {
+          again = window.setTimeout(listen, 2_000);
+        }
+      });
+    };
+    listen();
+    return () => {
+      window.clearTimeout(again);
+      events.close();
+    };
   }, [book, round.id, client]);
   if (!progress) {
     return null;
@@ -54,6 +69,7 @@ export function SendingLine({ round }: { round: Round }) {
         message.success(`${count(stopped.parcels, "parcel")} stopped.`);
       },
     });
+  const rest = of("prepared", "needs-you", "held");
   const all = of("sent", "refused", "returned", "unsure", "exported", "printed") + left;
   return (
     <div className="sending" role="status">
@@ -102,6 +118,7 @@ export function SendingLine({ round }: { round: Round }) {
           </Button>
         </>
       )}
+      {left === 0 && rest > 0 && <RestRound round={round} rest={rest} />}
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Drawer, Input, Modal, type InputRef } from "antd";
+import { Alert, Button, Drawer, Input, Modal, type InputRef } from "antd";
 import { useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { count, day, moment } from "../../shared/figure";
@@ -108,6 +108,9 @@ function Bench({ round }: { round: Round }) {
           </Button>
         )}
       </header>
+      {round.ledgerDoubt && !isReleased && (
+        <Alert type="warning" title={round.ledgerDoubt} style={{ margin: "0 0 8px" }} />
+      )}
       <ProofRail
         proof={round.proof}
         onWhy={() => {

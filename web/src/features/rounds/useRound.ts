@@ -70,11 +70,11 @@ export function useRoundActions() {
       ...settle,
     }),
     release: useMutation({
-      mutationFn: ({ count, at, way }: { count: number; at: string | null; way: Schemas["Way"] }) =>
+      mutationFn: (request: Omit<Schemas["ReleaseRequest"], "parcels">) =>
         must(
           api.POST("/api/books/{book}/rounds/{id}/release", {
             params: { path },
-            body: { parcels: null, count, at, way },
+            body: { parcels: null, ...request },
           }),
         ),
       ...settle,

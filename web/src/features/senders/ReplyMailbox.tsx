@@ -86,7 +86,7 @@ function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) 
           userName: "User name of the mailbox",
           password: "Its password",
         }}
-        passwordNow={mailbox.hasPassword ? "the one that is kept" : "the same as for sending"}
+        passwordNow={mailbox.hasPassword ? "the one that is kept" : ""}
         userNameNeeded
       />
       <div className="sender-acts">

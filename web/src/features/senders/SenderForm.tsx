@@ -96,7 +96,7 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
           <Checkbox>a blind copy of each message to the address</Checkbox>
         </Form.Item>
         <Form.Item name="isMine" valuePropName="checked">
-          <Checkbox>my own: nobody else sends under it</Checkbox>
+          <Checkbox disabled={sender.id !== 0 && !sender.isMine}>my own: nobody else sends under it</Checkbox>
         </Form.Item>
       </div>
       <ServerFields

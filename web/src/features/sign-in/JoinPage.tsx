@@ -1,13 +1,17 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, Button, Form, Input } from "antd";
+import { Alert, Button, Form } from "antd";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, must } from "../../shared/api/client";
+import { useSession } from "../../shared/useBook";
 import { Door } from "./Door";
+import { NewPassword } from "./NewPassword";
+import { SignInFields } from "./SignInFields";
 
-/** Where somebody who was invited to a book chooses a password. */
+/** Where somebody who was invited to a book follows: with a new password, or as who they are. */
 export function JoinPage() {
   const navigate = useNavigate();
   const client = useQueryClient();
+  const { session } = useSession();
   const [parameters] = useSearchParams();
   const key = parameters.get("key") ?? "";
   const invited = useQuery({
@@ -16,30 +20,56 @@ export function JoinPage() {
     retry: false,
     staleTime: Infinity,
   });
-  const join = async ({ password }: { password: string }) => {
-    await must(api.POST("/api/invitations/join", { body: { key, password } }));
+  const goIn = async () => {
     await client.resetQueries({ predicate: (query) => query.queryKey[0] !== "invited" });
     await navigate("/");
+  };
+  const join = async ({ password }: { password: string }) => {
+    await must(api.POST("/api/invitations/join", { body: { key, password } }));
+    await goIn();
+  };
+  const accept = async () => {
+    await must(api.POST("/api/invitations/accept", { body: { key } }));
+    await goIn();
   };
   if (!invited.data) {
     return <main className="door">{invited.error && <Alert type="error" title={invited.error.message} />}</main>;
   }
+  const { name, firm, canSignIn } = invited.data;
+  const title = `The book of ${firm}`;
+  if (!canSignIn) {
+    return (
+      <Door<{ password: string }> title={title} onSend={join}>
+        <p>You will sign in as {name}, with a password of your own.</p>
+        <NewPassword name={name} act="Open the book" />
+      </Door>
+    );
+  }
+  if (session.data) {
+    return (
+      <Door title={title} onSend={accept}>
+        <p>
+          You were invited as {name}, and are signed in as {session.data.name}.
+        </p>
+        <Form.Item>
+          <Button type="primary" htmlType="submit" block autoFocus>
+            Open the book
+          </Button>
+        </Form.Item>
+      </Door>
+    );
+  }
   return (
-    <Door<{ password: string }> title={`The book of ${invited.data.firm}`} onSend={join}>
-      <p>You will sign in as {invited.data.name}, with a password of your own.</p>
-      <input type="text" hidden readOnly autoComplete="username" value={invited.data.name} />
-      <Form.Item
-        label="A password of at least 10 characters"
-        name="password"
-        rules={[{ required: true, min: 10, message: "The password needs at least 10 characters." }]}
-      >
-        <Input.Password autoFocus autoComplete="new-password" />
-      </Form.Item>
-      <Form.Item>
-        <Button type="primary" htmlType="submit" block>
-          Open the book
-        </Button>
-      </Form.Item>
+    <Door<{ name: string; password: string }>
+      title={title}
+      initial={{ name }}
+      onSend={async (credentials) => {
+        await must(api.POST("/api/session", { body: credentials }));
+        await accept();
+      }}
+    >
+      <p>You were invited as {name}. Sign in to open the book.</p>
+      <SignInFields act="Sign in and open the book" />
     </Door>
   );
 }

@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Form, Input } from "antd";
 import { useNavigate } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { Door } from "./Door";
+import { SignInFields } from "./SignInFields";
 
 export function SignInPage() {
   const navigate = useNavigate();
@@ -22,17 +22,7 @@ export function SignInPage() {
   }
   return (
     <Door<Schemas["Credentials"]> title="Sign in" onSend={signIn}>
-      <Form.Item label="Name" name="name" rules={[{ required: true, message: "Your name is missing." }]}>
-        <Input autoFocus autoComplete="username" />
-      </Form.Item>
-      <Form.Item label="Password" name="password" rules={[{ required: true, message: "The password is missing." }]}>
-        <Input.Password autoComplete="current-password" />
-      </Form.Item>
-      <Form.Item>
-        <Button type="primary" htmlType="submit" block>
-          Sign in
-        </Button>
-      </Form.Item>
+      <SignInFields act="Sign in" />
     </Door>
   );
 }

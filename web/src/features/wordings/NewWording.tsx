@@ -21,15 +21,18 @@ export function NewWording({
   const [name, setName] = useState("");
   const onError = (e: Error) => void message.error(e.message);
   const take = ({ purpose, wording }: Schemas["ReadyMadeWording"]) =>
-    add.mutate(wording, {
-      onSuccess: (made) => {
-        onMade(made.id);
-        if (!list.uses.some((u) => u.purpose === purpose && u.language === wording.language)) {
-          use.mutate({ purpose, language: wording.language, id: made.id }, { onError });
-        }
+    add.mutate(
+      { ...wording, version: 0 },
+      {
+        onSuccess: (made) => {
+          onMade(made.id);
+          if (!list.uses.some((u) => u.purpose === purpose && u.language === wording.language)) {
+            use.mutate({ purpose, language: wording.language, id: made.id }, { onError });
+          }
+        },
+        onError,
       },
-      onError,
-    });
+    );
   return (
     <>
       {from && (
@@ -38,7 +41,7 @@ export function NewWording({
             e.preventDefault();
             const { language, subject, body } = from;
             add.mutate(
-              { name, language, subject, body },
+              { name, language, subject, body, version: 0 },
               {
                 onSuccess: (made) => {
                   setName("");

@@ -45,7 +45,7 @@ function Fields({
   const [subject, setSubject] = useState(wording.subject);
   const [body, setBody] = useState(wording.body);
   const { save: saving } = useWordingActions();
-  const { id, name, language } = wording;
+  const { id, version, name, language } = wording;
   const isChanged = subject !== wording.subject || body !== wording.body;
   return (
     <div className="wording">
@@ -64,7 +64,9 @@ function Fields({
             type="primary"
             disabled={!isChanged}
             loading={saving.isPending}
-            onClick={() => saving.mutate({ id, name, language, subject, body }, { onSuccess: () => onSaved?.() })}
+            onClick={() =>
+              saving.mutate({ id, version, name, language, subject, body }, { onSuccess: () => onSaved?.() })
+            }
           >
             Use these words
           </Button>{" "}

@@ -8,7 +8,7 @@ import { useWordingActions } from "./useWordings";
 export function WrittenIn({ wording, list }: { wording: Schemas["WordingView"]; list: Schemas["WordingList"] }) {
   const { message } = App.useApp();
   const { save, use } = useWordingActions();
-  const { id, name, subject, body } = wording;
+  const { id, version, name, subject, body } = wording;
   return (
     <>
       <section className="uses" aria-label="Written in">
@@ -21,7 +21,10 @@ export function WrittenIn({ wording, list }: { wording: Schemas["WordingView"]; 
           options={languages}
           loading={save.isPending}
           onChange={(language) =>
-            save.mutate({ id, name, language, subject, body }, { onError: (e) => void message.error(e.message) })
+            save.mutate(
+              { id, version, name, language, subject, body },
+              { onError: (e) => void message.error(e.message) },
+            )
           }
         />
       </section>

@@ -35,7 +35,8 @@ export function useWordingActions() {
     save: useMutation({
       mutationFn: ({ id, ...body }: Schemas["WordingRequest"] & { id: number }) =>
         must(api.PUT("/api/books/{book}/wordings/{id}", { params: { path: { book, id } }, body })),
-      onSuccess: anew,
+      // Also where somebody else was quicker: what they wrote is what the next change is made upon.
+      onSettled: anew,
     }),
     keepPicture: useMutation({
       mutationFn: (picture: Schemas["PictureRequest"]) =>

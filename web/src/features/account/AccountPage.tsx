@@ -1,0 +1,28 @@
+import { useSession } from "../../shared/useBook";
+import { Waiting } from "../../shared/Waiting";
+import "./account.css";
+import { LetIn } from "./LetIn";
+import { NoticeAddress } from "./NoticeAddress";
+import { Password } from "./Password";
+import { Sessions } from "./Sessions";
+
+/** What belongs to the person who is signed in, whichever book is open. */
+export function AccountPage() {
+  const { session } = useSession();
+  return (
+    <div className="account">
+      <h1>Your account</h1>
+      <Waiting query={session}>
+        {({ name, address, administers }) => (
+          <>
+            <p className="quiet">You sign in as {name}.</p>
+            <Password name={name} />
+            <NoticeAddress address={address} />
+            <Sessions />
+            {administers && <LetIn />}
+          </>
+        )}
+      </Waiting>
+    </div>
+  );
+}

@@ -1,0 +1,55 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Alert, App, Button, Input } from "antd";
+import { useState } from "react";
+import { api, must } from "../../shared/api/client";
+
+/** Changes the password of the person who is signed in; everywhere else they are signed out. */
+export function Password({ name }: { name: string }) {
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const [current, setCurrent] = useState("");
+  const [password, setPassword] = useState("");
+  const changing = useMutation({
+    mutationFn: () => must(api.PUT("/api/session/password", { body: { current, password } })),
+    onSuccess: async () => {
+      setCurrent("");
+      setPassword("");
+      message.success("Password changed. Wherever else you were signed in, you are signed out.");
+      await client.invalidateQueries({ queryKey: ["sessions"] });
+    },
+  });
+  return (
+    <section className="sheet" aria-label="Password">
+      <h2>Password</h2>
+      {changing.error && <Alert type="error" title={changing.error.message} style={{ marginBottom: 8 }} />}
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          changing.mutate();
+        }}
+      >
+        <input type="text" hidden readOnly autoComplete="username" value={name} />
+        <label>
+          Current password
+          <Input.Password
+            autoComplete="current-password"
+            value={current}
+            onChange={(e) => setCurrent(e.target.value)}
+          />
+        </label>
+        <label>
+          New password, at least 10 characters
+          <Input.Password autoComplete="new-password" value={password} onChange={(e) => setPassword(e.target.value)} />
+        </label>
+        <Button
+          type="primary"
+          htmlType="submit"
+          disabled={current === "" || password.length < 10}
+          loading={changing.isPending}
+        >
+          Change password
+        </Button>
+      </form>
+    </section>
+  );
+}
