@@ -1,5 +1,7 @@
 using System.Text.RegularExpressions;
 using MimeKit;
+using Rendal.Core.Budgets;
+using Rendal.Core.Wordings;
 
 namespace Rendal.Mail;
 
@@ -11,6 +13,9 @@ public static partial class ReturnedMail
 {
     private const int LongestReason = 500;
 
+    // What a report says of itself is a page; the message that it carries is not looked at for that.
+    private const int LongestText = 200_000;
+
     /// <summary>The messages of a file: one of <c>.eml</c>, or all of an mbox (RFC 4155), which begins with <c>From </c>.</summary>
     /// <exception cref="FormatException">It is no message.</exception>
     public static IEnumerable<(MimeMessage Message, byte[] Bytes)> Open(Stream file)
@@ -18,7 +23,7 @@ public static partial class ReturnedMail
         var start = new byte[5];
         var read = file.ReadAtLeast(start, start.Length, throwOnEndOfStream: false);
         file.Position = 0;
-        var parser = new MimeParser(file, read == start.Length && start.AsSpan().SequenceEqual("From "u8) ? MimeFormat.Mbox : MimeFormat.Entity);
+        var parser = BoundedMail.Parser(file, read == start.Length && start.AsSpan().SequenceEqual("From "u8) ? MimeFormat.Mbox : MimeFormat.Entity);
         if (parser.IsEndOfStream)
         {
             throw new FormatException("It is empty.");
@@ -81,7 +86,24 @@ public static partial class ReturnedMail
 
     /// <summary>What is written in it, the message that it may carry left out.</summary>
     private static string Text(MimeMessage message) =>
-        message.TextBody ?? (message.HtmlBody is { } html ? PlainText.Of(html) : string.Join('\n', message.BodyParts.OfType<TextPart>().Select(p => p.Text)));
+        Cut(message.TextBody ?? (message.HtmlBody is { } html && IsWithin(html) ? PlainText.Of(html) : string.Join('\n', message.BodyParts.OfType<TextPart>().Select(p => p.Text))));
+
+    /// <summary>Whether a page that somebody wrote is one that can be walked.</summary>
+    private static bool IsWithin(string html)
+    {
+        try
+        {
+            Markup.Check(html, new Budget("The message", Limits.Markup));
+            return true;
+        }
+        catch (OverBudget)
+        {
+            // A report of that kind is none; what stands in it besides is looked at.
+            return false;
+        }
+    }
+
+    private static string Cut(string text) => text.Length <= LongestText ? text : text[..LongestText];
 
     /// <summary>Those of the message that it carries, of what it answers, and all others that stand in it.</summary>
     private static List<string> MessageIds(MimeMessage message, string text)
@@ -95,7 +117,7 @@ public static partial class ReturnedMail
             }
             else if (part is TextPart { ContentType: { MediaType: "text", MediaSubtype: "rfc822-headers" } } headers)
             {
-                ids.AddRange(CarriedId().Matches(headers.Text).Select(m => m.Groups[1].Value));
+                ids.AddRange(CarriedId().Matches(Cut(headers.Text)).Select(m => m.Groups[1].Value));
             }
         }
 
@@ -105,7 +127,7 @@ public static partial class ReturnedMail
         }
 
         ids.AddRange(message.References);
-        foreach (var part in message.BodyParts.OfType<TextPart>().Select(p => p.Text).Append(text))
+        foreach (var part in message.BodyParts.OfType<TextPart>().Select(p => Cut(p.Text)).Append(text))
         {
             ids.AddRange(CarriedId().Matches(part).Select(m => m.Groups[1].Value));
             ids.AddRange(AnyId().Matches(part).Select(m => m.Groups[1].Value));
@@ -139,13 +161,13 @@ public static partial class ReturnedMail
     [GeneratedRegex(@"\b[45]\d\d[ -](?:[45]\.\d{1,3}\.\d{1,3}\b)?")]
     private static partial Regex AnswerPattern();
 
-    [GeneratedRegex(@"[A-Za-z0-9.!#$%&'*+/=?^_`{|}~-]+@[A-Za-z0-9-]+(?:\.[A-Za-z0-9-]+)+")]
+    [GeneratedRegex(@"[A-Za-z0-9.!#$%&'*+/=?^_`{|}~-]+@[A-Za-z0-9-]+(?:\.[A-Za-z0-9-]+)+", RegexOptions.NonBacktracking)]
     private static partial Regex Addresses();
 
     [GeneratedRegex(@"^\s*Message-ID:\s*<([^<>\s]+)>", RegexOptions.IgnoreCase | RegexOptions.Multiline)]
     private static partial Regex CarriedId();
 
-    [GeneratedRegex(@"<([^<>\s@]+@[^<>\s@]+)>")]
+    [GeneratedRegex(@"<([^<>\s@]+@[^<>\s@]+)>", RegexOptions.NonBacktracking)]
     private static partial Regex AnyId();
 
     [GeneratedRegex("^(?:mailer-daemon|postmaster|mail-daemon)@", RegexOptions.IgnoreCase)]

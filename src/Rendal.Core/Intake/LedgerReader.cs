@@ -175,7 +175,7 @@ public sealed class LedgerReader
             controls.Count(currency!.Value, counted.Open);
         }
 
-        var seen = customer is null ? null : customers.Note(line, customer);
+        var seen = customer is null ? null : customers.Note(line.Name.Length > LedgerCells.LongestCustomer ? line with { Name = "" } : line, customer);
         if (Findings.CountOf(Severity.Error) > errors || customer is null || seen is null || read is null || due is null)
         {
             return new ReadRow(null, new RowSetAside(customer, currency, read?.Open ?? 0, cells.Source(row)));

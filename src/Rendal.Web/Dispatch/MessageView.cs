@@ -14,7 +14,7 @@ internal sealed record MessageView(string From, string To, string Date, string S
 {
     public static MessageView Of(byte[] bytes)
     {
-        var message = Load(bytes);
+        var message = BoundedMail.Load(bytes);
         return new(
             message.From.ToString(), message.To.ToString(), message.Date.ToString("d MMM yyyy HH:mm zzz", System.Globalization.CultureInfo.InvariantCulture), message.Subject ?? "", message.MessageId ?? "", message.TextBody ?? "",
             [.. message.Headers.Select(h => new HeaderLine(h.Field, h.Value))],
@@ -25,14 +25,14 @@ internal sealed record MessageView(string From, string To, string Date, string S
     /// <summary>The HTML of a message with its pictures in it, or its text as a page where it has none.</summary>
     public static string Html(byte[] bytes)
     {
-        var message = Load(bytes);
+        var message = BoundedMail.Load(bytes);
         return message.HtmlBody is { } html ? WithPictures(html, message) : Letter.Page($"<pre>{System.Net.WebUtility.HtmlEncode(message.TextBody ?? "")}</pre>", "en", message.Subject ?? "");
     }
 
     /// <summary>An enclosed file; null where there is none of this number.</summary>
     public static (string Name, string ContentType, byte[] Bytes)? Enclosure(byte[] bytes, int index)
     {
-        var part = Files(Load(bytes)).ElementAtOrDefault(index);
+        var part = Files(BoundedMail.Load(bytes)).ElementAtOrDefault(index);
         return part is null ? null : (part.FileName ?? "enclosure", part.ContentType.MimeType, Content(part));
     }
 
@@ -45,12 +45,6 @@ internal sealed record MessageView(string From, string To, string Date, string S
         }
 
         return html;
-    }
-
-    private static MimeMessage Load(byte[] bytes)
-    {
-        using var stream = new MemoryStream(bytes);
-        return MimeMessage.Load(stream);
     }
 
     private static IEnumerable<MimePart> Files(MimeMessage message) => message.Attachments.OfType<MimePart>();

@@ -1,5 +1,5 @@
-using MimeKit;
 using Npgsql;
+using Rendal.Core.Budgets;
 using Rendal.Mail;
 using Rendal.Store.Returned;
 using Rendal.Web.Hosting;
@@ -62,12 +62,11 @@ internal sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSourc
     {
         try
         {
-            using var stream = new MemoryStream(bytes);
-            return await taking.TakeIfAboutAParcelAsync(mailbox.UserName, await MimeMessage.LoadAsync(stream, cancel), bytes, person, cancel);
+            return await taking.TakeIfAboutAParcelAsync(mailbox.UserName, BoundedMail.Load(bytes), bytes, person, cancel);
         }
-        catch (FormatException)
+        catch (Exception e) when (e is FormatException or OverBudget)
         {
-            // What is no message by its form is no report either, and stays in the mailbox for a person.
+            // What is no message by its form, or of no size that a report has, is no report either, and stays in the mailbox for a person.
             return null;
         }
     }

@@ -1,4 +1,5 @@
 using Npgsql;
+using Rendal.Core.Budgets;
 using Rendal.Mail;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -43,6 +44,10 @@ internal static class ReturnedEndpoints
 
                     views.Add(await taking.TakeAsync(file.FileName, message, bytes, scope.Person, cancel));
                 }
+            }
+            catch (OverBudget e)
+            {
+                throw Unable.Invalid($"{file.FileName}: {e.Message}");
             }
             catch (FormatException)
             {
