@@ -101,6 +101,21 @@ public sealed class RunningRendal : IAsyncLifetime
 
     public static object Firm(string name) => new { name, currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" };
 
+    /// <summary>Stops the database, whoever is connected, by the signal that PostgreSQL knows for it.</summary>
+    internal async Task StopDatabaseAsync()
+    {
+        var server = int.Parse(File.ReadLines(Path.Combine(folder, "postgresql", "postmaster.pid")).First(), System.Globalization.CultureInfo.InvariantCulture);
+        using (var signal = System.Diagnostics.Process.Start("kill", ["-INT", $"{server}"]))
+        {
+            await signal.WaitForExitAsync();
+        }
+
+        while (File.Exists(Path.Combine(folder, "postgresql", "postmaster.pid")))
+        {
+            await Task.Delay(20);
+        }
+    }
+
     /// <summary>Stops the database, whoever is connected, and starts it again at the same port.</summary>
     internal async Task RestartDatabaseAsync() => await cluster!.RestartAsync();
 

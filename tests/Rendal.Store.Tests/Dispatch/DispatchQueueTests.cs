@@ -76,6 +76,52 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         Assert.Equal(ParcelState.Sent, (await book.StatesAsync(released.Round))["AB01"]);
     }
 
+    [Fact]
+    public async Task A_parcel_whose_making_was_cut_off_twice_is_set_aside_with_the_reason_and_can_be_tried_again()
+    {
+        var released = await book.ReleasedAsync("AB01", "BE02");
+        for (var time = 1; time <= 2; time++)
+        {
+            await using var dying = await queue.RegisterAsync(Cancel);
+            var parcels = await queue.ClaimAsync(dying.Number, 2, [], TestBook.Now, Cancel);
+            GivenEndsTests.Kill(given, folder, dying.Number, notes => notes.NoteMaking(parcels.Single(p => p.Card.Key == "AB01").Parcel));
+            await KillAsync(dying);
+            await RecoverAsync(2);
+            Assert.Equal((time == 1 ? ParcelState.Released : ParcelState.Held, ParcelState.Released), (await StateAsync("AB01"), await StateAsync("BE02")));
+        }
+
+        var aside = (await book.Rounds.ParcelsAsync(released.Round, Cancel)).Single(p => p.Customer == "AB01");
+        Assert.Contains("twice", aside.Problem, StringComparison.Ordinal);
+        Assert.True(await book.Rounds.RetryAsync(aside.Id, book.Person, TestBook.Now, Cancel));
+        await DrainAsync();
+        Assert.Equal((ParcelState.Sent, ParcelState.Sent), (await StateAsync("AB01"), await StateAsync("BE02")));
+
+        async Task<ParcelState> StateAsync(string customer) => (await book.StatesAsync(released.Round))[customer];
+    }
+
+    [Fact]
+    public async Task A_book_that_is_busy_enough_is_passed_over_and_the_next_has_its_turn()
+    {
+        var other = await Postgres.NewBookAsync(source);
+        await book.ReleasedAsync("AB01", "BE02");
+        await other.ReleasedAsync("CO03");
+        await using var worker = await queue.RegisterAsync(Cancel);
+        Assert.Equal(["CO03"], (await queue.ClaimAsync(worker.Number, 5, [book.Id], TestBook.Now, Cancel)).Select(p => p.Card.Key));
+        Assert.Empty(await queue.ClaimAsync(worker.Number, 5, [book.Id, other.Id], TestBook.Now, Cancel));
+        Assert.Equal(["AB01", "BE02"], (await queue.ClaimAsync(worker.Number, 5, [other.Id], TestBook.Now, Cancel)).Select(p => p.Card.Key).Order());
+    }
+
+    [Fact]
+    public async Task A_parcel_that_is_being_made_is_stopped_and_its_message_does_not_begin()
+    {
+        var released = await book.ReleasedAsync("AB01");
+        await using var worker = await queue.RegisterAsync(Cancel);
+        var parcel = (await ClaimAsync(worker, TestBook.Now))!;
+        Assert.Equal(1, await book.Rounds.StopAsync(released.Round, Cancel));
+        Assert.Equal(ParcelState.Prepared, (await book.StatesAsync(released.Round))["AB01"]);
+        Assert.Null(await queue.BeginTryAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
+    }
+
     [Theory]
     [InlineData(false, ParcelState.Released, "stopped")]
     [InlineData(true, ParcelState.Unsure, "unanswered")]

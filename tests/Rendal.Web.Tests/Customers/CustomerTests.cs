@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text.Json;
 
 namespace Rendal.Web.Tests.Customers;
@@ -95,6 +96,21 @@ public class CustomerTests(RunningRendal rendal)
         Assert.Contains("AB/01,Notes,'=cmd(),rings on Fridays", csv, StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/corrections/{correction.Id()}", Cancel)).StatusCode);
         Assert.Equal("=cmd()", (await CardAsync(desk)).Text("notes"));
+    }
+
+    [Fact]
+    public async Task Of_two_who_change_one_card_the_second_is_told_and_nothing_of_the_first_is_lost()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.KeepAsync("customers", "Code,Name,Notes", "AB/01,Abbot’s Table,");
+        var opened = (await CardAsync(desk)).GetProperty("version").GetInt64();
+        await (await desk.PutCardAsync("AB/01", "Abbot’s Table", "a@abbot.example", notes: "rings on Fridays")).JsonAsync();
+        var body = System.Text.Json.Nodes.JsonNode.Parse((await CardAsync(desk)).GetRawText())!;
+        (body["version"], body["notes"]) = (opened, "pays late");
+        using var second = await desk.Browser.PutAsJsonAsync($"{desk.Api}/customers/card?key=AB%2F01", body, Cancel);
+        Assert.Equal(HttpStatusCode.Conflict, second.StatusCode);
+        Assert.StartsWith("odile changed this card since you opened it.", await second.DetailAsync());
+        Assert.Equal("rings on Fridays", (await CardAsync(desk)).Text("notes"));
     }
 
     private static Task<JsonElement> CardAsync(Desk desk) => desk.Browser.GetJsonAsync($"{desk.Api}/customers/card?key=AB%2F01");

@@ -27,6 +27,29 @@ public class OutageTests
     }
 
     [Fact]
+    public async Task While_PostgreSQL_is_away_a_person_is_told_so_and_afterwards_the_same_request_is_done()
+    {
+        await using var rendal = await RunningAsync();
+        using var desk = await Desk.AtAsync(rendal);
+        await rendal.StopDatabaseAsync();
+        foreach (var path in new[] { $"{desk.Api}/rounds", "/api/session", $"{desk.Api}/customers" })
+        {
+            using var away = await desk.Browser.GetAsync(path, Cancel);
+            Assert.Equal(System.Net.HttpStatusCode.ServiceUnavailable, away.StatusCode);
+            Assert.StartsWith("The database cannot be reached at the moment.", await away.DetailAsync());
+        }
+
+        Assert.Equal(System.Net.HttpStatusCode.ServiceUnavailable, (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example")).StatusCode);
+        await rendal.RestartDatabaseAsync();
+        while (!(await desk.Browser.GetAsync($"{desk.Api}/rounds", Cancel)).IsSuccessStatusCode)
+        {
+            await Task.Delay(50, Cancel);
+        }
+
+        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+    }
+
+    [Fact]
     public async Task A_postroom_that_takes_nothing_for_a_while_uses_up_no_tries_and_sending_goes_on_by_itself()
     {
         await using var rendal = await RunningAsync();

@@ -118,6 +118,45 @@ public class WordingTests(RunningRendal rendal)
 
     private static Task TakeInAsync(Desk desk) => desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
 
+    [Theory]
+    [InlineData("{")]
+    [InlineData("{{{")]
+    [InlineData("&#123;")]
+    [InlineData("{% if")]
+    [InlineData("<span>{</span>{")]
+    public async Task A_brace_before_a_slot_is_a_brace(string brace)
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await TakeInAsync(desk);
+        var round = await desk.PrepareAsync();
+        var shown = brace.Replace("&#123;", "{", StringComparison.Ordinal).Replace("<span>{</span>", "{", StringComparison.Ordinal);
+        await PutAsync(desk, $"{brace}<span data-slot=\"customer.name\"></span>}}", $"<p>{brace}<span data-slot=\"customer.name\"></span></p><p>{brace}<span data-when=\"overdue\">late</span></p>");
+        Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds")).EnumerateArray());
+        await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
+        var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single();
+        Assert.Equal($"{shown}AB01}}", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel.Id()}")).Text("subject"));
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+        Assert.Contains($"{shown}AB01", System.Net.WebUtility.HtmlDecode(await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel.Id()}/page", Cancel)), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Of_two_who_change_one_wording_the_second_is_told_who_was_first()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First();
+        Task<HttpResponseMessage> SaveAsync(long version, string subject) =>
+            desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { version, name = "Plain", language = "en", subject, body = "<p>Good day</p>" }, Cancel);
+
+        var opened = wording.GetProperty("version").GetInt64();
+        var both = await Task.WhenAll(SaveAsync(opened, "One"), SaveAsync(opened, "Two"));
+        Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(a => a.StatusCode).Order());
+        Assert.StartsWith("odile changed this wording since you opened it.", await both.Single(a => !a.IsSuccessStatusCode).DetailAsync());
+        var kept = await both.Single(a => a.IsSuccessStatusCode).JsonAsync();
+        Assert.Equal(kept.Text("subject"), (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First(w => w.Id() == wording.Id()).Text("subject"));
+        Assert.Equal(HttpStatusCode.OK, (await SaveAsync(kept.GetProperty("version").GetInt64(), "Three")).StatusCode);
+    }
+
     private static async Task<System.Text.Json.JsonElement> PutAsync(Desk desk, string subject, string body) => await (await PutRawAsync(desk, subject, body)).JsonAsync();
 
     private static async Task<HttpResponseMessage> PutRawAsync(Desk desk, string subject, string body)
