@@ -11,6 +11,11 @@ if (args is [KillBench.Option])
     return await KillBench.RunAsync();
 }
 
+if (args is [HostileBench.Option])
+{
+    return await HostileBench.RunAsync();
+}
+
 if (args is [FuzzBench.Option, .. { Length: <= 1 } count])
 {
     return await FuzzBench.RunAsync(count.FirstOrDefault());
