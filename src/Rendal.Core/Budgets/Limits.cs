@@ -21,6 +21,10 @@ public sealed class Limits
     public static Limits Sheet { get; } = new(
         "Save what you need of it as CSV, and take that in.", 300, (Cost.Rows, 1_048_576), (Cost.Cells, 20_000_000), (Cost.Characters, 250_000_000));
 
+    /// <summary>A text file with separated cells: a ledger of a million rows is a very large one.</summary>
+    public static Limits Text { get; } = new(
+        "Leave out what was settled long ago, and take in the rest.", 300, (Cost.Rows, 3_000_000), (Cost.Cells, 200_000_000));
+
     /// <summary>A text with markup: a wording, a text of a layout, a message that was received.</summary>
     public static Limits Markup { get; } = new(
         "Shorten it, or take formatting out.", 5, (Cost.Characters, 200_000), (Cost.Elements, 5_000), (Cost.Levels, 60), (Cost.Slots, 300));

@@ -1,6 +1,7 @@
 using System.Runtime.InteropServices;
 using System.Text;
 using CsvHelper;
+using Rendal.Core.Budgets;
 using Rendal.Core.Intake;
 
 namespace Rendal.Files.Csv;
@@ -54,6 +55,7 @@ public static class CsvLedger
     private static IEnumerable<FileRow> Rows(string name, Func<Stream> open, Encoding encoding, char delimiter)
     {
         var number = 0;
+        var budget = new Budget(name, Limits.Text);
         var options = new CsvReaderOptions
         {
             Separator = delimiter,
@@ -75,6 +77,8 @@ public static class CsvLedger
         {
             number++;
             var count = reader.FieldCount;
+            budget.Spend(Cost.Rows);
+            budget.Spend(Cost.Cells, count);
             if (count > TableFile.MostColumns)
             {
                 throw new FileRefused($"{name}, row {number} has {count} columns; the most that are read is {TableFile.MostColumns}.");
