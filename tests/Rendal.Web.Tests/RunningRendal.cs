@@ -43,6 +43,9 @@ public sealed class RunningRendal : IAsyncLifetime
     /// <summary>What the administrator allows of the machine's own network.</summary>
     internal IReadOnlyList<string> MailHosts { get; init; } = ["127.0.0.1"];
 
+    /// <summary>The proxies that the administrator trusts.</summary>
+    internal IReadOnlyList<string> Proxies { get; init; } = [];
+
     /// <summary>The connection string of the role that the tables belong to.</summary>
     internal string OwnersDatabase { get; private set; } = "";
 
@@ -133,7 +136,7 @@ public sealed class RunningRendal : IAsyncLifetime
     {
         for (var left = 5; ; left--)
         {
-            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts });
+            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts, Proxies = Proxies });
             try
             {
                 await app.StartAsync();

@@ -52,6 +52,22 @@ public class DoorTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task Behind_a_proxy_that_is_trusted_the_cookie_goes_by_TLS_only_and_no_other_is_believed()
+    {
+        await using var behind = new RunningRendal { Proxies = ["127.0.0.0/8"] };
+        await behind.InitializeAsync();
+        Assert.True(await IsSecureAsync(behind.Address));
+        Assert.False(await IsSecureAsync(rendal.Address));
+
+        static async Task<bool> IsSecureAsync(Uri address)
+        {
+            using var browser = new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = address, DefaultRequestHeaders = { { "X-Rendal", "1" }, { "X-Forwarded-Proto", "https" } } };
+            var answer = await browser.PostAsJsonAsync("/api/session", new { name = "odile", password = RunningRendal.Password }, Cancel);
+            return answer.Headers.GetValues("Set-Cookie").All(cookie => cookie.Contains("; secure", StringComparison.OrdinalIgnoreCase));
+        }
+    }
+
+    [Fact]
     public async Task A_change_that_another_site_asks_for_is_refused()
     {
         using var signedIn = await rendal.SignedInAsync();
