@@ -1,6 +1,5 @@
 using System.Net;
 using System.Net.Http.Json;
-using System.Net.Sockets;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
@@ -10,6 +9,7 @@ using Rendal.Postroom;
 using Rendal.Store.Cluster;
 using Rendal.Store.Migrations;
 using Rendal.Store.People;
+using Rendal.Trials;
 using Rendal.Web.Hosting;
 
 [assembly: AssemblyFixture(typeof(Rendal.Web.Tests.RunningRendal))]
@@ -136,7 +136,7 @@ public sealed class RunningRendal : IAsyncLifetime
     {
         for (var left = 5; ; left--)
         {
-            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort(), FreePort(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts, Proxies = Proxies });
+            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort.Find(), FreePort.Find(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts, Proxies = Proxies });
             try
             {
                 await app.StartAsync();
@@ -147,12 +147,5 @@ public sealed class RunningRendal : IAsyncLifetime
                 await app.DisposeAsync();
             }
         }
-    }
-
-    internal static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 }

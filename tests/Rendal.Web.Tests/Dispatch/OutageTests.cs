@@ -75,7 +75,7 @@ public class OutageTests
         await using var rendal = await RunningAsync();
         var round = await PreparedRound.MakeAsync(rendal.App.Services, 20, Cancel);
         var folder = Directory.CreateTempSubdirectory("rendal-postroom-").FullName;
-        var port = RunningRendal.FreePort();
+        var port = FreePort.Find();
         var sender = (await round.Senders.FindAsync(round.Sender, Cancel))!;
         var secret = rendal.App.Services.GetRequiredService<SenderSecrets>().Protect("practice", sender.Host, port, sender.Security);
         await round.Senders.UpdateAsync(sender with { Port = port, AMinute = 300, ProtectedPassword = secret }, DateOnly.FromDateTime(DateTime.UtcNow), Cancel);

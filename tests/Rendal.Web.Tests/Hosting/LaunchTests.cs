@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Sockets;
 using Rendal.Store.Cluster;
+using Rendal.Trials;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Tests.Hosting;
@@ -79,20 +80,13 @@ public sealed class LaunchTests : IDisposable
     private RendalOptions Options() => new()
     {
         Demo = false,
-        Port = FreePort(),
-        MailPort = FreePort(),
-        ImapPort = FreePort(),
+        Port = FreePort.Find(),
+        MailPort = FreePort.Find(),
+        ImapPort = FreePort.Find(),
         Data = folder,
         Role = Role.All,
         Database = new DatabaseAccess("Host=127.0.0.1;Port=1;Username=x;Database=x", "Host=127.0.0.1;Port=1;Username=x;Database=x"),
         MailAuthorities = null,
         WebRoot = null,
     };
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
-    }
 }

@@ -8,7 +8,7 @@ public class MisuseTests
     public async Task After_a_week_of_misuse_each_parcel_can_be_led_on_and_the_log_is_true()
     {
         var seed = Environment.TickCount;
-        await using var trial = new MisuseTrial(new Random(seed), RunningRendal.FreePort);
+        await using var trial = new MisuseTrial(new Random(seed), FreePort.Find);
         var result = await trial.RunAsync(TestContext.Current.CancellationToken);
         Assert.True(result.Untrue.Count == 0, $"seed {seed}: {string.Join("; ", result.Untrue)}");
         Assert.Equal(Enum.GetValues<Misuse>().Length * MisuseTrial.Customers, result.Parcels);

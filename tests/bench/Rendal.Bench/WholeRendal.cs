@@ -1,8 +1,7 @@
-using System.Net;
-using System.Net.Sockets;
 using Microsoft.AspNetCore.Builder;
 using Rendal.Store.Cluster;
 using Rendal.Store.Migrations;
+using Rendal.Trials;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Bench;
@@ -39,7 +38,7 @@ internal sealed class WholeRendal : IAsyncDisposable
             cluster = await LocalCluster.StartAsync(folder.FullName, forTests: false, CancellationToken.None);
             var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
             await Schema.UpgradeAsync(database);
-            var parts = new HostParts(database.Application, folder.FullName, 0, FreePort(), 0, role, pages, Key);
+            var parts = new HostParts(database.Application, folder.FullName, 0, FreePort.Find(), 0, role, pages, Key);
             var app = RendalHost.Build(parts);
             await app.StartAsync();
             return new WholeRendal(folder, cluster, parts, app);
@@ -65,12 +64,5 @@ internal sealed class WholeRendal : IAsyncDisposable
         }
 
         folder.Delete(recursive: true);
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 }
