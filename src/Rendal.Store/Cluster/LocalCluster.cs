@@ -217,6 +217,8 @@ public sealed class LocalCluster : IAsyncDisposable
     /// <summary>The server, once it runs: with the role that Rendal works as, which files of an older version do not have.</summary>
     private static async Task<LocalCluster> ReachAsync(PostgresBinaries binaries, string folder, bool forTests, int port, FileLock use, CancellationToken cancel)
     {
+        // Of several who come at once one makes the role, and the others wait until its password is written.
+        using var making = await FileLock.AloneAsync(Path.Combine(folder, "starting"), cancel);
         var file = ApplicationsPasswordFile(folder);
         var isNew = !File.Exists(file);
         var password = isNew ? NewPassword() : await File.ReadAllTextAsync(file, cancel);

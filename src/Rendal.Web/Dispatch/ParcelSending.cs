@@ -53,11 +53,15 @@ internal sealed partial class ParcelSending : IAsyncDisposable
         }
 
         IReadOnlyList<MadeUp> all;
-        List<long> making = [parcel.Parcel];
-        notes.NoteMaking(parcel.Parcel);
+        List<long> making = [];
         try
         {
-            all = await makers.GetOrAdd(parcel.Book, _ => makersOfABook()).UseAsync(maker => maker.MakeAsync(parcel, NextAsync, stop));
+            all = await makers.GetOrAdd(parcel.Book, _ => makersOfABook()).UseAsync(maker =>
+            {
+                // What only waits for its turn is not to blame when the process ends.
+                Note(parcel);
+                return maker.MakeAsync(parcel, NextAsync, stop);
+            });
         }
         catch (OperationCanceledException) when (stop.IsCancellationRequested)
         {
@@ -79,11 +83,16 @@ internal sealed partial class ParcelSending : IAsyncDisposable
             var next = stop.IsCancellationRequested ? null : (await queue.ClaimAsync(worker, 1, [], clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
             if (next is not null)
             {
-                notes.NoteMaking(next.Parcel);
-                making.Add(next.Parcel);
+                Note(next);
             }
 
             return next;
+        }
+
+        void Note(ClaimedParcel made)
+        {
+            notes.NoteMaking(made.Parcel);
+            making.Add(made.Parcel);
         }
     }
 
