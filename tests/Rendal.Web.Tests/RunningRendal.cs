@@ -46,6 +46,8 @@ public sealed class RunningRendal : IAsyncLifetime
     /// <summary>The proxies that the administrator trusts.</summary>
     internal IReadOnlyList<string> Proxies { get; init; } = [];
 
+    internal TimeProvider Clock { get; init; } = TimeProvider.System;
+
     /// <summary>The connection string of the role that the tables belong to.</summary>
     internal string OwnersDatabase { get; private set; } = "";
 
@@ -145,7 +147,7 @@ public sealed class RunningRendal : IAsyncLifetime
     {
         for (var left = 5; ; left--)
         {
-            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort.Find(), FreePort.Find(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts, Proxies = Proxies });
+            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort.Find(), FreePort.Find(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts, Proxies = Proxies, Clock = Clock });
             try
             {
                 await app.StartAsync();

@@ -57,7 +57,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// <summary>The problem of a parcel whose making was cut off again.</summary>
     public const string MakingCutOff = "making its message was cut off twice, the second time when it was tried again";
 
-    // A worker may be ended by something else while it makes a message; twice at the same parcel is no chance.
+    // A worker may be ended by something else in the moment in which it makes a message; twice at the same parcel is hardly a chance.
     private const int MostMakings = 2;
 
     // Any fixed number serves, as long as nothing else in this database locks under it.

@@ -26,11 +26,12 @@ public sealed class GivenNotes : IDisposable
     /// <summary>Notes that the server is given the end now. When it returns, the note outlives this program.</summary>
     public void Note(long dispatchTry) => Write(dispatchTry);
 
-    /// <summary>Notes that the message of a parcel is being made.</summary>
-    public void NoteMaking(long parcel) => Write(-2 * parcel);
-
-    /// <summary>Notes that it is made, or cannot be.</summary>
-    public void NoteMade(long parcel) => Write((-2 * parcel) - 1);
+    /// <summary>Notes that the message of a parcel is being made, until what it returns is disposed of: it is made, or cannot be.</summary>
+    public IDisposable Making(long parcel)
+    {
+        Write(-2 * parcel);
+        return new Made(this, parcel);
+    }
 
     private void Write(long value)
     {
@@ -52,6 +53,11 @@ public sealed class GivenNotes : IDisposable
     {
         File.Delete(path);
         file.Dispose();
+    }
+
+    private sealed class Made(GivenNotes notes, long parcel) : IDisposable
+    {
+        public void Dispose() => notes.Write((-2 * parcel) - 1);
     }
 
     /// <summary>What was noted. A zero is a place that was taken and not written to.</summary>

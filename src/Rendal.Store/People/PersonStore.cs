@@ -97,8 +97,19 @@ public sealed class PersonStore(NpgsqlDataSource source)
     /// <summary>A person by their number; null where there is none.</summary>
     public Task<Person?> FindAsync(long person, CancellationToken cancel) => source.Sql($"select {Columns} from person where id = $1", person).FirstAsync(Read, cancel);
 
-    /// <summary>Changes a password.</summary>
-    public Task PutPasswordAsync(long person, string passwordHash, CancellationToken cancel) => source.Sql("update person set password_hash = $2 where id = $1", person, passwordHash).RunAsync(cancel);
+    /// <summary>Changes a password, and ends at once what was good by the one before: all sessions but one, and the address by which another one could be chosen.</summary>
+    /// <param name="person">Whose.</param>
+    /// <param name="passwordHash">The new one, hashed.</param>
+    /// <param name="but">The hash of the key of the session that goes on.</param>
+    /// <param name="now">The time.</param>
+    public Task PutPasswordAsync(long person, string passwordHash, byte[] but, DateTimeOffset now, CancellationToken cancel) =>
+        source.Sql(
+            """
+            with ended as (update session set ended_at = $4 where person_id = $1 and ended_at is null and key_hash <> $3),
+            gone as (delete from password_reset where person_id = $1)
+            update person set password_hash = $2 where id = $1
+            """,
+            person, passwordHash, but, now.ToUniversalTime()).RunAsync(cancel);
 
     /// <summary>The address at which a person is told that a round has ended; empty for none.</summary>
     public Task<string> AddressAsync(long person, CancellationToken cancel) => source.Sql("select address from person where id = $1", person).OneAsync<string>(cancel);

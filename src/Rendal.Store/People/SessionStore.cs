@@ -59,13 +59,12 @@ public sealed class SessionStore(NpgsqlDataSource source)
     public Task EndAsync(byte[] keyHash, DateTimeOffset now, CancellationToken cancel) =>
         source.Sql("update session set ended_at = $2 where key_hash = $1 and ended_at is null", keyHash, now.ToUniversalTime()).RunAsync(cancel);
 
-    /// <summary>Ends the sessions of a person.</summary>
+    /// <summary>Ends the other sessions of a person.</summary>
     /// <param name="person">Whose.</param>
-    /// <param name="but">The hash of the key of one that goes on; null for none.</param>
+    /// <param name="but">The hash of the key of the one that goes on.</param>
     /// <param name="now">The time.</param>
     /// <returns>How many were ended.</returns>
-    public Task<int> EndAllAsync(long person, byte[]? but, DateTimeOffset now, CancellationToken cancel) =>
+    public Task<int> EndAllAsync(long person, byte[] but, DateTimeOffset now, CancellationToken cancel) =>
         source.Sql(
-            "update session set ended_at = $3 where person_id = $1 and ended_at is null and key_hash is distinct from $2",
-            person, new NpgsqlParameter { Value = (object?)but ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bytea }, now.ToUniversalTime()).RunAsync(cancel);
+            "update session set ended_at = $3 where person_id = $1 and ended_at is null and key_hash <> $2", person, but, now.ToUniversalTime()).RunAsync(cancel);
 }

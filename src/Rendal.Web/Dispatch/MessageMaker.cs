@@ -19,7 +19,7 @@ using Rendal.Web.Rounds;
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Makes the messages and the paper of claimed parcels. It serves one at a time, and keeps what the next parcel needs as well.</summary>
-internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource source, TimeProvider clock, ILogger log) : IDisposable
+internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource source, GivenNotes notes, TimeProvider clock, ILogger log) : IDisposable
 {
     private readonly Press press = new();
     private readonly ReadyLayouts layouts = new(source);
@@ -65,6 +65,7 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
     /// <summary>The document of a letter to be made beside others; null where it cannot be set, which is told when its message is made.</summary>
     private async Task<StatementPaper?> PaperAsync(ClaimedParcel claimed)
     {
+        using var making = notes.Making(claimed.Parcel);
         try
         {
             return (await SetAsync(claimed)).Paper;
@@ -95,6 +96,7 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
     /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
     private async Task<MadeUp> MadeAsync(ClaimedParcel claimed, LetterBatch letters, CancellationToken stop)
     {
+        using var making = notes.Making(claimed.Parcel);
         try
         {
             return await MakeAsync(claimed, letters, stop);

@@ -34,7 +34,7 @@ internal sealed partial class ParcelSending : IAsyncDisposable
     public ParcelSending(DispatchQueue queue, long worker, GivenNotes notes, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger log)
     {
         (this.queue, this.worker, this.notes, this.clock, this.log) = (queue, worker, notes, clock, log);
-        makersOfABook = () => new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(books, source, clock, log));
+        makersOfABook = () => new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(books, source, notes, clock, log));
         (this.secrets, postmen) = (secrets, new Postmen(parts));
     }
 
@@ -53,24 +53,19 @@ internal sealed partial class ParcelSending : IAsyncDisposable
         }
 
         IReadOnlyList<MadeUp> all;
-        List<long> making = [];
+        List<ClaimedParcel> claimed = [parcel];
         try
         {
-            all = await makers.GetOrAdd(parcel.Book, _ => makersOfABook()).UseAsync(maker =>
-            {
-                // What only waits for its turn is not to blame when the process ends.
-                Note(parcel);
-                return maker.MakeAsync(parcel, NextAsync, stop);
-            });
+            all = await makers.GetOrAdd(parcel.Book, _ => makersOfABook()).UseAsync(maker => maker.MakeAsync(parcel, NextAsync, stop));
         }
         catch (OperationCanceledException) when (stop.IsCancellationRequested)
         {
-            await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
+            foreach (var one in claimed)
+            {
+                await queue.GiveBackAsync(one, worker, CancellationToken.None);
+            }
+
             return;
-        }
-        finally
-        {
-            making.ForEach(notes.NoteMade);
         }
 
         foreach (var made in all)
@@ -83,16 +78,10 @@ internal sealed partial class ParcelSending : IAsyncDisposable
             var next = stop.IsCancellationRequested ? null : (await queue.ClaimAsync(worker, 1, [], clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
             if (next is not null)
             {
-                Note(next);
+                claimed.Add(next);
             }
 
             return next;
-        }
-
-        void Note(ClaimedParcel made)
-        {
-            notes.NoteMaking(made.Parcel);
-            making.Add(made.Parcel);
         }
     }
 

@@ -28,4 +28,7 @@ internal sealed record HostParts(string Database, string Data, int Port, int Mai
 
     /// <summary>Which mail servers may be talked to.</summary>
     public MailNetwork Mail => MailNetwork.Beyond(MailHosts, [MailPort, ImapPort], MailAuthorities);
+
+    /// <summary>What tells the time.</summary>
+    public TimeProvider Clock { get; init; } = TimeProvider.System;
 }

@@ -73,7 +73,7 @@ internal static class RendalHost
     private static void AddServices(IServiceCollection services, HostParts parts)
     {
         services.AddSingleton(parts);
-        services.AddSingleton(TimeProvider.System);
+        services.AddSingleton(parts.Clock);
         services.AddSingleton(_ => NpgsqlDataSource.Create(parts.Database));
 
         // The same few statements thousands of times over: to plan them each time anew takes longer than to do them.

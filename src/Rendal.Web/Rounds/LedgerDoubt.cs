@@ -9,6 +9,6 @@ internal static class LedgerDoubt
     /// <summary>What is doubtful about it, a sentence for whoever is about to send; empty for nothing.</summary>
     public static async Task<string> OfAsync(IntakeRecord intake, BookScope scope, CancellationToken cancel) =>
         intake.State == "undone" ? $"This round is from {intake.FileName}, which was undone since."
-        : await scope.Intakes.CurrentAsync(cancel) is { } current && current.Id != intake.Id ? $"This round is from {intake.FileName}, and {current.FileName} is the ledger now."
+        : await scope.Intakes.CurrentAsync(cancel) is { } current && current.Id != intake.Id ? $"This round is from {intake.FileName}, and a newer file, {current.FileName}, is the ledger now."
         : "";
 }

@@ -41,14 +41,13 @@ internal static class PasswordEndpoints
         group.MapPost("/resets/follow", FollowAsync).AllowAnonymous();
     }
 
-    private static async Task<NoContent> ChangeAsync(PasswordRequest request, ClaimsPrincipal user, SignInGuard guard, PersonStore people, SessionStore sessions, PasswordHasher<Person> hasher, TimeProvider clock, HttpContext context, CancellationToken cancel)
+    private static async Task<NoContent> ChangeAsync(PasswordRequest request, ClaimsPrincipal user, SignInGuard guard, PersonStore people, PasswordHasher<Person> hasher, TimeProvider clock, HttpContext context, CancellationToken cancel)
     {
         NewPassword.Check(request.Password);
 
         // Whoever sits down at an open browser guesses as slowly as at the door.
         var person = await guard.DemandAsync(context, user.Identity!.Name!, request.Current, cancel);
-        await people.PutPasswordAsync(person.Id, hasher.HashPassword(person, request.Password), cancel);
-        await sessions.EndAllAsync(person.Id, user.SessionHash(), clock.GetUtcNow(), cancel);
+        await people.PutPasswordAsync(person.Id, hasher.HashPassword(person, request.Password), user.SessionHash(), clock.GetUtcNow(), cancel);
         return TypedResults.NoContent();
     }
 

@@ -84,7 +84,7 @@ public class DispatchQueueTests(Postgres postgres) : IAsyncLifetime
         {
             await using var dying = await queue.RegisterAsync(Cancel);
             var parcels = await queue.ClaimAsync(dying.Number, 2, [], TestBook.Now, Cancel);
-            GivenEndsTests.Kill(given, folder, dying.Number, notes => notes.NoteMaking(parcels.Single(p => p.Card.Key == "AB01").Parcel));
+            GivenEndsTests.Kill(given, folder, dying.Number, notes => _ = notes.Making(parcels.Single(p => p.Card.Key == "AB01").Parcel));
             await KillAsync(dying);
             await RecoverAsync(2);
             Assert.Equal((time == 1 ? ParcelState.Released : ParcelState.Held, ParcelState.Released), (await StateAsync("AB01"), await StateAsync("BE02")));

@@ -30,12 +30,13 @@ public sealed class GivenEndsTests : IDisposable
     {
         Kill(Given, folder, 7, notes =>
         {
-            notes.NoteMaking(5);
-            notes.NoteMaking(6);
-            notes.NoteMade(5);
-            notes.NoteMaking(8);
-            notes.NoteMade(8);
-            notes.NoteMaking(8);
+            using (notes.Making(5))
+            {
+                _ = notes.Making(6);
+            }
+
+            notes.Making(8).Dispose();
+            _ = notes.Making(8);
             notes.Note(41);
         });
         Assert.Equal([6, 8], Given.Of(7)!.Making.Order());

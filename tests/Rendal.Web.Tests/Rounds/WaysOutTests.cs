@@ -128,7 +128,7 @@ public class WaysOutTests
         var round = (await desk.PrepareAsync()).Id();
         Assert.Equal("", await DoubtAsync());
         var second = await desk.TakeInAsync(Headings, Row.Replace("10.00", "7.00", StringComparison.Ordinal));
-        Assert.Equal("This round is from ledger.csv, and ledger.csv is the ledger now.", await DoubtAsync());
+        Assert.Equal("This round is from ledger.csv, and a newer file, ledger.csv, is the ledger now.", await DoubtAsync());
         using (var refused = await desk.ReleaseAsync(round, 1))
         {
             Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
