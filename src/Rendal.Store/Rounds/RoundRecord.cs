@@ -70,6 +70,12 @@ public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOn
     /// <summary>Whether it goes on paper, alone where there are no recipients, else beside the message.</summary>
     public bool OnPaper { get; init; }
 
+    /// <summary>Whether it was let go, its message could not be made, and it can be let go again as it is.</summary>
+    public bool CanBeRetried { get; init; }
+
+    /// <summary>Whether it goes neither with this round, where that was released, nor with another one.</summary>
+    public bool IsLeft { get; init; }
+
     /// <summary>The layout of its document; null for the one that is there before any was made.</summary>
     public LayoutRef? Layout { get; init; }
 }

@@ -22,11 +22,18 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of";
 
-    private const string ParcelColumns = """
+    // Let go once, and its message could not be made.
+    private const string CanBeRetried = $"p.state = 'held' and p.card is not null and p.problem not in ('', '{GoesElsewhere}')";
+
+    // Not let go, or not any more, and not taken over into another round.
+    private const string IsLeft = $"p.state in ('prepared', 'held') and p.problem <> '{GoesElsewhere}'";
+
+    private const string ParcelColumns = $"""
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
         p.accounts, p.reminder_level, p.layout_id, p.layout_version, p.on_paper,
         coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and m.kind = 'failed' order by m.id desc limit 1) end,
-            case when p.state <> 'prepared' then (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end, '')
+            case when p.state <> 'prepared' then (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end, ''),
+        {CanBeRetried}, {IsLeft}
         """;
 
     /// <summary>All rounds, the newest first.</summary>
@@ -88,9 +95,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         var left = await connection.Sql(
-            """
+            $"""
             update parcel p set state = 'held', problem = $3 from round r
-            where p.book_id = $1 and p.round_id = $2 and p.state in ('prepared', 'held') and p.problem <> $3 and r.book_id = p.book_id and r.id = p.round_id and r.released_at is not null
+            where p.book_id = $1 and p.round_id = $2 and {IsLeft} and r.book_id = p.book_id and r.id = p.round_id and r.released_at is not null
             returning p.customer, p.accounts
             """,
             book, id, GoesElsewhere).ListAsync(r => (Customer: r.GetString(0), Accounts: StoreJson.Read<List<ParcelAccount>>(r.GetString(1))), cancel);
@@ -116,7 +123,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         if (await connection.Sql(
-                "update parcel set state = 'released', problem = '', try_from = $3 where book_id = $1 and id = $2 and state = 'held' and card is not null and problem not in ('', $4)", book, parcel, now.ToUniversalTime(), GoesElsewhere).RunAsync(cancel) == 0)
+                $"update parcel p set state = 'released', problem = '', try_from = $3 where p.book_id = $1 and p.id = $2 and {CanBeRetried}", book, parcel, now.ToUniversalTime()).RunAsync(cancel) == 0)
         {
             return false;
         }
@@ -211,7 +218,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>One parcel with its round's number; null where there is none of this number.</summary>
     public async Task<(long Round, ParcelRecord Parcel)?> ParcelAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(14), ReadParcel(r)), cancel);
+        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(16), ReadParcel(r)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -428,6 +435,8 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     {
         ReminderLevel = r.Nullable<short>(9),
         OnPaper = r.GetBoolean(12),
+        CanBeRetried = r.GetBoolean(14),
+        IsLeft = r.GetBoolean(15),
         Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
     };
 }

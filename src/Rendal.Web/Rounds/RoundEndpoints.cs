@@ -115,7 +115,8 @@ internal static class RoundEndpoints
             [.. (await scope.Customers.OfficesAsync(cancel)).Select(o => new HeadOfficeLine(o.Key, o.Name))],
             [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parcels, leftOut))],
             [.. parcels.Select(ParcelLine.Of)],
-            [.. leftOut.Select(LeftOutLine.Of)]);
+            [.. leftOut.Select(LeftOutLine.Of)],
+            round.ReleasedAt is null ? 0 : parcels.Count(p => p.IsLeft));
     }
 
     private static async Task<RoundView> ChangeAsync(long id, RoundRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)

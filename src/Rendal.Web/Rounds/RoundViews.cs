@@ -40,9 +40,10 @@ internal sealed record ParcelSumView(string Currency, string Total, string Overd
 /// <param name="Accounts">The accounts on its statements; more than the customer's own for a head office.</param>
 /// <param name="ReminderLevel">The level of the reminder that it is; null for statements.</param>
 /// <param name="OnPaper">Whether it goes by post, alone where there are no recipients.</param>
-internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer, int? ReminderLevel, bool OnPaper)
+/// <param name="CanBeRetried">Whether its message could not be made, and it can be let go again.</param>
+internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer, int? ReminderLevel, bool OnPaper, bool CanBeRetried)
 {
-    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel, p.OnPaper);
+    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel, p.OnPaper, p.CanBeRetried);
 
     public static string StandingOf(ParcelRecord p) => p.State == ParcelState.Prepared && p.Problem.Length > 0 ? "needs-you" : p.State.Code();
 }
@@ -81,6 +82,7 @@ internal sealed record ProofView(string Currency, string Sign, string Ledger, st
 }
 
 /// <summary>A round in the workbench.</summary>
+/// <param name="Rest">How many parcels a new round would be made of, where this one was released: those that go neither with it nor with another one.</param>
 internal sealed record RoundView(
     long Id,
     string Name,
@@ -101,7 +103,8 @@ internal sealed record RoundView(
     IReadOnlyList<HeadOfficeLine> HeadOffices,
     IReadOnlyList<ProofView> Proof,
     IReadOnlyList<ParcelLine> Parcels,
-    IReadOnlyList<LeftOutLine> LeftOut);
+    IReadOnlyList<LeftOutLine> LeftOut,
+    int Rest);
 
 /// <summary>What a person decides about one customer; null takes it back.</summary>
 internal sealed record DecisionRequest([property: StringLength(200)] string Customer, string? Decision, [property: StringLength(1_000)] string Reason);

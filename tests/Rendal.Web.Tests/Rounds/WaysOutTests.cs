@@ -52,10 +52,15 @@ public class WaysOutTests
                     Assert.Equal(1, await set.ExecuteNonQueryAsync(Cancel));
                 }
 
+                var before = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}");
                 using var answer = await act();
                 Assert.True(answer.IsSuccessStatusCode || answer.StatusCode == HttpStatusCode.Conflict, $"{state}: {answer.StatusCode}");
                 if (answer.IsSuccessStatusCode)
                 {
+                    // What can be done is what the pages are told that can be.
+                    var asked = answer.RequestMessage!.RequestUri!.AbsolutePath;
+                    Assert.True(!asked.EndsWith("/retry", StringComparison.Ordinal) || before.List("parcels").Single().GetProperty("canBeRetried").GetBoolean());
+                    Assert.True(!asked.EndsWith("/rest", StringComparison.Ordinal) || before.GetProperty("rest").GetInt32() == 1);
                     edges.Add((Named(state, problem), await NowAsync(await answer.Content.ReadAsStringAsync(Cancel))));
                 }
             }
@@ -111,11 +116,14 @@ public class WaysOutTests
         var round = (await desk.PrepareAsync()).Id();
         await (await desk.ReleaseAsync(round, 2)).JsonAsync();
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round}/stop", null, Cancel)).JsonAsync();
+        Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).GetProperty("rest").GetInt32());
         var both = await Task.WhenAll(Enumerable.Range(0, 2).Select(_ => desk.Browser.PostAsync($"{desk.Api}/rounds/{round}/rest", null, Cancel)));
         Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(a => a.StatusCode).Order());
         var rest = await both.Single(a => a.IsSuccessStatusCode).JsonAsync();
         Assert.Equal(["AB01", "BE02"], rest.List("parcels").Select(p => p.Text("customer")).Order());
-        Assert.All((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels"), p => Assert.Equal(("held", "it goes with another round"), (p.Text("standing"), p.Text("problem"))));
+        var gone = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}");
+        Assert.Equal(0, gone.GetProperty("rest").GetInt32());
+        Assert.All(gone.List("parcels"), p => Assert.Equal(("held", "it goes with another round"), (p.Text("standing"), p.Text("problem"))));
     }
 
     [Fact]

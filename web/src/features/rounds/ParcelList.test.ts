@@ -16,6 +16,7 @@ const parcel = (customer: string, name: string, standing: string): Parcel => ({
   answer: "",
   reminderLevel: null,
   onPaper: false,
+  canBeRetried: false,
 });
 
 describe("the order of the parcels", () => {

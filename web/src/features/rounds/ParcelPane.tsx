@@ -15,9 +15,6 @@ import type { Parcel, Round } from "./useRound";
 export const paneTabs = ["message", "statement", "sources", "words"] as const;
 export type PaneTab = (typeof paneTabs)[number];
 
-// The server's word for a parcel that was taken over into another round; there is nothing to retry then.
-const goesElsewhere = "it goes with another round";
-
 // Preparing gives parcels new numbers and states; what was fetched for an earlier one does not serve.
 const versionOf = (round: Round, parcel: Parcel) => `${round.preparedAt ?? ""} ${parcel.standing}`;
 
@@ -191,15 +188,12 @@ function State({ round, parcel, hasEmptySlot }: { round: Round; parcel: Parcel; 
     <p className="pane-state">
       <Shape standing={parcel.standing} label={false} /> {standingWords[parcel.standing]}
       {(parcel.problem || parcel.answer) && `: ${parcel.problem || parcel.answer}`}
-      {parcel.standing === "held" &&
-        round.releasedAt !== null &&
-        parcel.problem &&
-        parcel.problem !== goesElsewhere && (
-          <>
-            {" "}
-            <Retry round={round.id} parcel={parcel.id} />
-          </>
-        )}
+      {parcel.canBeRetried && (
+        <>
+          {" "}
+          <Retry round={round.id} parcel={parcel.id} />
+        </>
+      )}
       {parcel.standing === "unsure" && (
         <>
           <br />

@@ -7,7 +7,7 @@ import { useGoOn } from "../../shared/useGoOn";
 import type { Round } from "./useRound";
 
 /** Makes a round of what was not let go in a released one, prepared anew from the ledger as it is now. */
-export function RestRound({ round, rest }: { round: Round; rest: number }) {
+export function RestRound({ round }: { round: Round }) {
   const book = useBookId();
   const client = useQueryClient();
   const goOn = useGoOn();
@@ -24,7 +24,7 @@ export function RestRound({ round, rest }: { round: Round; rest: number }) {
   });
   return (
     <Button size="small" loading={making.isPending} onClick={() => making.mutate()}>
-      New round for the other {count(rest, "parcel")}
+      New round for the other {count(round.rest, "parcel")}
     </Button>
   );
 }

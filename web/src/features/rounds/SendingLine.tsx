@@ -69,7 +69,6 @@ export function SendingLine({ round }: { round: Round }) {
         message.success(`${count(stopped.parcels, "parcel")} stopped.`);
       },
     });
-  const rest = of("prepared", "needs-you", "held");
   const all = of("sent", "refused", "returned", "unsure", "exported", "printed") + left;
   return (
     <div className="sending" role="status">
@@ -118,7 +117,7 @@ export function SendingLine({ round }: { round: Round }) {
           </Button>
         </>
       )}
-      {left === 0 && rest > 0 && <RestRound round={round} rest={rest} />}
+      {left === 0 && round.rest > 0 && <RestRound round={round} />}
     </div>
   );
 }
