@@ -52,6 +52,26 @@ need_postgres() {
 
 need_chromium() { [ -n "$(chromium_path)" ] || install_package chromium "Chromium"; }
 
+may_install() { command -v apt-get >/dev/null && { [ "$(id -u)" = 0 ] || sudo -n true 2>/dev/null; }; }
+
+# Without it the tests that look PDFs through are skipped.
+offer_qpdf() { if [ -z "$(command -v qpdf || true)" ] && may_install; then install_package qpdf "qpdf"; fi; }
+
+# Without them the tests against real mail servers are skipped. Only the programs are wanted: Debian's packages would also
+# configure and start servers of their own.
+offer_mail_servers() {
+  if { [ -x /usr/sbin/postfix ] && [ -e /usr/lib/dovecot/modules/lib90_sieve_plugin.so ]; } || ! may_install; then return; fi
+  local policy=/usr/sbin/policy-rc.d had=yes
+  if [ ! -e "$policy" ]; then
+    had=no
+    printf '#!/bin/sh\nexit 101\n' | as_root tee "$policy" >/dev/null
+    as_root chmod 755 "$policy"
+  fi
+  echo 'postfix postfix/main_mailer_type select No configuration' | as_root debconf-set-selections
+  for package in postfix dovecot-imapd dovecot-lmtpd dovecot-sieve; do install_package "$package" "$package"; done
+  [ "$had" = yes ] || as_root rm -f "$policy"
+}
+
 as_root() { if [ "$(id -u)" = 0 ]; then "$@"; else sudo -n "$@"; fi; }
 
 # install_package NAME WHAT

@@ -69,6 +69,7 @@ HELP
   need_node
   need_postgres
   need_chromium
+  offer_qpdf
   install_packages web
   install_packages tests/e2e
   build_everything

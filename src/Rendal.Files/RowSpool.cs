@@ -78,7 +78,7 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
 
             LastRow = row.Number;
             writer.Write7BitEncodedInt(row.Number);
-            writer.Write7BitEncodedInt(row.Cells.Length);
+            writer.Write7BitEncodedInt((row.Cells.Length << 1) | (row.IsHidden ? 1 : 0));
             foreach (var cell in row.Cells)
             {
                 CellForm.Write(writer, cell);
@@ -107,13 +107,14 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
         while (stream.Position < length - position)
         {
             var number = reader.Read7BitEncodedInt();
-            var cells = new Cell[reader.Read7BitEncodedInt()];
+            var length = reader.Read7BitEncodedInt();
+            var cells = new Cell[length >> 1];
             for (var i = 0; i < cells.Length; i++)
             {
                 cells[i] = CellForm.Read(reader);
             }
 
-            yield return new FileRow(number, ImmutableCollectionsMarshal.AsImmutableArray(cells));
+            yield return new FileRow(number, ImmutableCollectionsMarshal.AsImmutableArray(cells), (length & 1) == 1);
         }
     }
 
@@ -125,13 +126,18 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
         private const byte Number = 2;
         private const byte Date = 3;
         private const byte Code = 4;
+        private const byte Error = 5;
+
+        // Beside one of the others: the rest of a cell that spans rows.
+        private const byte Merged = 0x10;
 
         public static void Write(BinaryWriter writer, Cell cell)
         {
+            var merged = cell.IsMerged ? Merged : (byte)0;
             if (cell.Number is { } number)
             {
                 var shown = cell.ShownAs;
-                writer.Write(shown is null ? Number : Code);
+                writer.Write((byte)((shown is null ? Number : Code) | merged));
                 writer.Write(number);
                 if (shown is not null)
                 {
@@ -140,7 +146,7 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
             }
             else if (cell.Date is { } date)
             {
-                writer.Write(Date);
+                writer.Write((byte)(Date | merged));
                 writer.Write7BitEncodedInt(date.DayNumber);
             }
             else if (cell.IsEmpty)
@@ -149,17 +155,25 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
             }
             else
             {
-                writer.Write(Text);
+                writer.Write((byte)((cell.IsError ? Error : Text) | merged));
                 writer.Write(cell.Text);
             }
         }
 
-        public static Cell Read(BinaryReader reader) => reader.ReadByte() switch
+        public static Cell Read(BinaryReader reader)
+        {
+            var form = reader.ReadByte();
+            var cell = Read(reader, (byte)(form & ~Merged));
+            return (form & Merged) == 0 ? cell : cell.Below();
+        }
+
+        private static Cell Read(BinaryReader reader, byte form) => form switch
         {
             Empty => Cell.Empty,
             Text => Cell.Of(reader.ReadString()),
             Number => Cell.Of(reader.ReadDecimal()),
             Code => Cell.Of(reader.ReadDecimal(), reader.ReadString()),
+            Error => Cell.OfError(reader.ReadString()),
             Date => Cell.Of(DateOnly.FromDayNumber(reader.Read7BitEncodedInt())),
             var unknown => throw new InvalidDataException($"A spooled cell of form {unknown}."),
         };

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net.Security;
 using System.Security.Cryptography.X509Certificates;
 
@@ -8,7 +9,8 @@ namespace Rendal.Mail;
 /// Whether it was called back is not asked: where that cannot be looked up, as within many firms, nothing could be sent.
 /// </summary>
 /// <param name="authorities">Authorities that are trusted beside those that the machine trusts; null for none.</param>
-internal sealed class CertificateCheck(X509Certificate2Collection? authorities)
+/// <param name="zone">The zone that dates are told in.</param>
+internal sealed class CertificateCheck(X509Certificate2Collection? authorities, TimeZoneInfo zone)
 {
     /// <summary>What is wrong with the certificate that was shown last, as the end of a sentence; empty where nothing is.</summary>
     public string Problem { get; private set; } = "";
@@ -19,11 +21,13 @@ internal sealed class CertificateCheck(X509Certificate2Collection? authorities)
         Problem = errors == SslPolicyErrors.None || certificate is not X509Certificate2 shown ? errors == SslPolicyErrors.None ? "" : "is missing"
             : errors.HasFlag(SslPolicyErrors.RemoteCertificateNameMismatch) ? $"is for {Names(shown)} and not for this server"
             : IsSignedByOurs(shown, chain) ? ""
-            : shown.NotAfter < DateTime.Now ? $"was good until {shown.NotAfter:d MMMM yyyy} and is no more"
-            : shown.NotBefore > DateTime.Now ? $"is good from {shown.NotBefore:d MMMM yyyy} only"
+            : shown.NotAfter.ToUniversalTime() < DateTime.UtcNow ? $"was good until {Day(shown.NotAfter)} and is no more"
+            : shown.NotBefore.ToUniversalTime() > DateTime.UtcNow ? $"is good from {Day(shown.NotBefore)} only"
             : $"is signed by “{shown.GetNameInfo(X509NameType.SimpleName, forIssuer: true)}”, whom this machine does not trust";
         return Problem.Length == 0;
     }
+
+    private string Day(DateTime moment) => TimeZoneInfo.ConvertTimeFromUtc(moment.ToUniversalTime(), zone).ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
 
     private bool IsSignedByOurs(X509Certificate2 shown, X509Chain? chain)
     {

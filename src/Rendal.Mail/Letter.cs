@@ -10,11 +10,15 @@ namespace Rendal.Mail;
 public static class Letter
 {
     private const int LongestPlainWord = 60;
+    private const int LongestLine = 78;
 
-    // An encoded word is at most 75 characters long (RFC 2047, section 2); these leave room for its marks in Base64.
-    private const int MostBytesInAWord = 45;
+    // A line of a header is at most 78 characters long (RFC 5322, 2.1.1); these leave room for the header's name and a word's marks in Base64.
+    private const int MostBytesInAWord = 42;
 
     private static readonly FormatOptions Format = MakeFormat();
+
+    // On a telephone all columns of a table stay in view.
+    private const string NarrowPage = "@media (max-width:420px){table.items{font-size:11px !important}}";
 
     /// <summary>
     /// Makes a message: plain text and HTML as alternatives, the HTML with its pictures (RFC 2387, RFC 2392), then the enclosures. All lines are short and in ASCII, so
@@ -30,13 +34,9 @@ public static class Letter
             Date = draft.Date,
             MessageId = MimeUtils.GenerateMessageId(draft.SenderAddress[(draft.SenderAddress.LastIndexOf('@') + 1)..]),
         };
-        if (LongestWord(message.Subject) > LongestPlainWord)
-        {
-            message.Headers[HeaderId.Subject] = "";
-            message.Headers[message.Headers.IndexOf(HeaderId.Subject)].SetRawValue(Encoding.ASCII.GetBytes(" " + EncodedWords(OneLine(draft.Subject)) + "\r\n"));
-        }
-
         message.From.Add(new MailboxAddress(OneLine(draft.SenderName), draft.SenderAddress));
+        Shorten(message, HeaderId.Subject, OneLine(draft.Subject), "");
+        Shorten(message, HeaderId.From, OneLine(draft.SenderName), $"\r\n <{draft.SenderAddress}>");
         message.To.AddRange(draft.To.Select(a => new MailboxAddress("", a)));
         message.Cc.AddRange(draft.Copies.Select(a => new MailboxAddress("", a)));
         message.Bcc.AddRange(draft.NamedBlindCopies.Select(a => new MailboxAddress("", a)));
@@ -51,7 +51,7 @@ public static class Letter
         builder.HtmlBody = Page(body, draft.Language, draft.Subject);
         foreach (var enclosure in draft.Enclosures)
         {
-            builder.Attachments.Add(OneLine(enclosure.Name), enclosure.Bytes, ContentType.Parse(enclosure.ContentType));
+            Fold(builder.Attachments.Add(OneLine(enclosure.Name), enclosure.Bytes, ContentType.Parse(enclosure.ContentType)));
         }
 
         message.Body = builder.ToMessageBody();
@@ -64,7 +64,7 @@ public static class Letter
     /// <summary>The page that the body stands in. Ground and ink are the mail program’s own, so that it reads on a dark ground too.</summary>
     public static string Page(string body, string language, string title) =>
         $"""
-        <!doctype html><html lang="{WebUtility.HtmlEncode(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>{WebUtility.HtmlEncode(title)}</title></head>
+        <!doctype html><html lang="{WebUtility.HtmlEncode(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>{WebUtility.HtmlEncode(title)}</title><style>{NarrowPage}</style></head>
         <body style="margin:0;padding:12px;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:14px;line-height:1.45"><div style="max-width:720px">{body}</div></body></html>
         """;
 
@@ -77,7 +77,15 @@ public static class Letter
         return part.ContentId = $"picture-{picture.Number}.{messageId}";
     }
 
-    private static int LongestWord(string text) => text.Split(' ').Max(word => word.Length);
+    /// <summary>Encodes the text of a header in words of ours where MimeKit leaves a word that is longer than a line, or has a line that is too long with the header's name.</summary>
+    private static void Shorten(MimeMessage message, HeaderId id, string text, string after)
+    {
+        var header = message.Headers[message.Headers.IndexOf(id)];
+        if (text.Split(' ').Max(word => word.Length) > LongestPlainWord || $"{header.Field}:{Encoding.ASCII.GetString(header.RawValue)}".Split('\n').Any(line => line.TrimEnd('\r').Length > LongestLine))
+        {
+            header.SetRawValue(Encoding.ASCII.GetBytes($" {EncodedWords(text)}{after}\r\n"));
+        }
+    }
 
     /// <summary>
     /// A text in encoded words (RFC 2047), parted between characters. A line of a header can only be broken at a space, so a
@@ -102,6 +110,15 @@ public static class Letter
         return string.Join("\r\n ", words.Select(word => $"=?utf-8?b?{Convert.ToBase64String(Encoding.UTF8.GetBytes(word))}?="));
     }
 
+    /// <summary>Folds the headers that carry the name of a file anew: as they are made, their lines may be longer than asked for.</summary>
+    private static void Fold(MimeEntity part)
+    {
+        Set(HeaderId.ContentType, part.ContentType.ToString(Format, Encoding.UTF8, encode: true));
+        Set(HeaderId.ContentDisposition, part.ContentDisposition!.ToString(Format, Encoding.UTF8, encode: true));
+
+        void Set(HeaderId id, string folded) => part.Headers[part.Headers.IndexOf(id)].SetRawValue(Encoding.ASCII.GetBytes(folded[(folded.IndexOf(':') + 1)..].TrimEnd() + "\r\n"));
+    }
+
     /// <summary>Controls and line ends become spaces, so that no value can begin a header of its own.</summary>
     private static string OneLine(string text) => string.Concat(text.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c));
 
@@ -109,6 +126,9 @@ public static class Letter
     {
         var format = FormatOptions.Default.Clone();
         format.NewLineFormat = NewLineFormat.Dos;
+
+        // A parameter that is continued (RFC 2231) and in quotes comes out one or two characters longer than what is asked for.
+        format.MaxLineLength = LongestLine - 2;
         format.EnsureNewLine = true;
         format.ParameterEncodingMethod = ParameterEncodingMethod.Rfc2231;
         return format;

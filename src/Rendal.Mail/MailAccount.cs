@@ -8,7 +8,11 @@ namespace Rendal.Mail;
 /// <param name="Security">How the line is secured.</param>
 /// <param name="UserName">Who signs in; empty where nobody has to.</param>
 /// <param name="Password">The password.</param>
-public sealed record MailAccount(string Host, int Port, LineSecurity Security, string UserName, string Password);
+public sealed record MailAccount(string Host, int Port, LineSecurity Security, string UserName, string Password)
+{
+    /// <summary>The zone that dates are told in.</summary>
+    public TimeZoneInfo Zone { get; init; } = TimeZoneInfo.Utc;
+}
 
 /// <summary>How the line to a server is secured.</summary>
 public enum LineSecurity

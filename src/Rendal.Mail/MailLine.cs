@@ -25,7 +25,7 @@ internal sealed class MailLine : SmtpClient
     /// <param name="network">Which servers may be talked to, and whose certificates are trusted.</param>
     public MailLine(MailAccount account, TimeSpan silence, MailNetwork network)
     {
-        (this.account, this.network, check) = (account, network, new CertificateCheck(network.Authorities));
+        (this.account, this.network, check) = (account, network, new CertificateCheck(network.Authorities, account.Zone));
         Timeout = (int)silence.TotalMilliseconds;
         CheckCertificateRevocation = false;
         ServerCertificateValidationCallback = check.IsGood;

@@ -29,7 +29,7 @@ public static class ReplyMailbox
     /// <exception cref="ReplyMailboxAway">It cannot be reached or read; the message says why and what to do.</exception>
     public static async Task<ReplyPlace> LookAsync(MailAccount account, ReplyPlace? place, DateOnly since, TimeSpan silence, MailNetwork network, Func<byte[], Task> take, CancellationToken cancel)
     {
-        var check = new CertificateCheck(network.Authorities);
+        var check = new CertificateCheck(network.Authorities, account.Zone);
         using var client = new ImapClient { Timeout = (int)silence.TotalMilliseconds, CheckCertificateRevocation = false, ServerCertificateValidationCallback = check.IsGood };
         using var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
         try

@@ -10,18 +10,19 @@ public class RowSpoolTests
         Gen.String.Select(Cell.Of),
         Gen.Decimal.Select(Cell.Of),
         Gen.Int[0, 99_999].Select(n => Cell.Of(n, n.ToString("000000", System.Globalization.CultureInfo.InvariantCulture))),
-        Gen.Int[0, 3_652_058].Select(d => Cell.Of(DateOnly.FromDayNumber(d))));
+        Gen.Int[0, 3_652_058].Select(d => Cell.Of(DateOnly.FromDayNumber(d))),
+        Gen.Const(Cell.OfError("#N/A")));
 
     [Fact]
     public void Rows_come_back_as_they_were_however_often_they_are_gone_through() =>
-        Cells.Array[0, 6].Array[0, 40].Sample(
+        Gen.Select(Cells, Gen.Bool).Select((cell, isMerged) => isMerged ? cell.Below() : cell).Array[0, 6].Array[0, 40].Sample(
             rows =>
             {
-                var table = rows.Select((cells, i) => new FileRow((i * 3) + 1, [.. cells])).ToList();
+                var table = rows.Select((cells, i) => new FileRow((i * 3) + 1, [.. cells], i % 3 == 1)).ToList();
                 using var spool = RowSpool.Of(table, _ => { });
                 foreach (var _ in Enumerable.Range(0, 2))
                 {
-                    Assert.Equal(table.Select(r => (r.Number, string.Join('|', r.Cells.Select(Shown)))), spool.Select(r => (r.Number, string.Join('|', r.Cells.Select(Shown)))));
+                    Assert.Equal(table.Select(r => (r.Number, r.IsHidden, string.Join('|', r.Cells.Select(Shown)))), spool.Select(r => (r.Number, r.IsHidden, string.Join('|', r.Cells.Select(Shown)))));
                 }
             },
             iter: 200);
@@ -47,5 +48,5 @@ public class RowSpoolTests
         Assert.Equal(before, Directory.GetFiles(Path.GetTempPath(), "rendal-rows-*").Length);
     }
 
-    private static string Shown(Cell cell) => $"{cell.Text}·{cell.Number}·{cell.Date}·{cell.ShownAs}";
+    private static string Shown(Cell cell) => $"{cell.Text}·{cell.Number}·{cell.Date}·{cell.ShownAs}·{cell.IsError}·{cell.IsMerged}";
 }

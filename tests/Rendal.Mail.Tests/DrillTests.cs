@@ -70,7 +70,7 @@ public class DrillTests
     public async Task A_message_cut_off_in_its_middle_is_tried_later_even_where_all_of_it_was_on_the_way()
     {
         await using var postroom = await BegunAsync(new Drill(DrillStep.Data, DrillAct.Cut));
-        var outcome = await CarryAsync(postroom, beforeEnd: () => postroom.LineClosed);
+        var outcome = await CarryAsync(postroom, beforeEnd: postroom.LineGoneAsync);
         Assert.Equal((Ending.TryLater, false), (outcome.Ending, postroom.Mailbox.Of("drilled").Count > 0));
     }
 

@@ -37,6 +37,40 @@ public class LetterTests
     }
 
     [Fact]
+    public void Header_lines_are_no_longer_than_78_characters()
+    {
+        var words = Gen.Char["abc XYZ äłß-_0123456789.,"].Array[1, 118].Select(c => new string(c));
+        Gen.Select(words, words, Gen.Int[1, 40]).Sample(
+            (subject, name, recipients) =>
+            {
+                var to = Enumerable.Range(1, recipients).Select(i => $"accounts.payable.{i}@long-name-of-an-inn.example").ToList();
+                var (_, bytes) = Letter.Make(new Draft(name, "accounts@tarnbrook.example", to, [], subject, "<p>x</p>", "en", [new Enclosure($"{name}.csv", "text/csv; charset=utf-8", "a,b"u8.ToArray())], DateTimeOffset.UnixEpoch));
+                var lines = Encoding.ASCII.GetString(bytes).Split("\r\n");
+                Assert.All(lines, line => Assert.True(line.Length <= 78, line));
+            },
+            iter: 200);
+    }
+
+    [Fact]
+    public void The_name_of_a_file_of_any_length_is_in_lines_of_78_characters()
+    {
+        for (var length = 1; length <= 200; length++)
+        {
+            var name = string.Concat(Enumerable.Repeat("Abbot 2026, ", 20))[..length].TrimEnd() + ".csv";
+            var (_, bytes) = Make("Statement", "<p>x</p>", new Enclosure(name, "text/csv; charset=utf-8", "a,b"u8.ToArray()));
+            Assert.All(Encoding.ASCII.GetString(bytes).Split("\r\n"), line => Assert.True(line.Length <= 78, line));
+            Assert.Equal(name, MimeMessage.Load(new MemoryStream(bytes), TestContext.Current.CancellationToken).Attachments.OfType<MimePart>().Single().FileName);
+        }
+    }
+
+    [Fact]
+    public void A_text_that_is_enclosed_says_its_charset()
+    {
+        var (_, bytes) = Make("Statement", "<p>x</p>", new Enclosure("Statement.csv", "text/csv; charset=utf-8", "a,b"u8.ToArray()));
+        Assert.Contains("Content-Type: text/csv; charset=utf-8", Encoding.ASCII.GetString(bytes), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Plain_text_keeps_paragraphs_lists_links_and_tables()
     {
         var text = PlainText.Of("<p>Dear Ms\n Caldera,</p><p>one<br>two <a href=\"https://tarnbrook.example/pay\">pay</a></p><ul><li>a</li><li>b</li></ul><table><tr><th>No</th><th style=\"text-align:right\">Open</th></tr><tr><td>T-1</td><td style=\"text-align:right\">1,204.00</td></tr><tr><td colspan=\"1\">Total</td><td style=\"text-align:right\">9.00</td></tr></table>");

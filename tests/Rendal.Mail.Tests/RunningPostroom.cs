@@ -1,3 +1,4 @@
+using System.Net.NetworkInformation;
 using System.Security.Cryptography.X509Certificates;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
@@ -23,8 +24,15 @@ public sealed class RunningPostroom : IAsyncLifetime
     /// <summary>The authority that signed the postroom's certificates.</summary>
     public X509Certificate2 Authority { get; private set; } = null!;
 
-    /// <summary>Done when a line was closed.</summary>
-    public Task LineClosed => lineClosed.Task;
+    /// <summary>Done when a line was closed, and who was at its other end can know it.</summary>
+    public async Task LineGoneAsync()
+    {
+        await lineClosed.Task;
+        while (IPGlobalProperties.GetIPGlobalProperties().GetActiveTcpConnections().Any(c => c.RemoteEndPoint.Port == Port && c.State == TcpState.Established))
+        {
+            await Task.Delay(10);
+        }
+    }
 
     public int Port { get; private set; }
 

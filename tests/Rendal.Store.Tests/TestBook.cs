@@ -3,8 +3,10 @@ using Npgsql;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Intake;
+using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
+using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Store.Files;
@@ -31,6 +33,8 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     public LedgerStore Ledger => new(Source, Id);
 
     public RoundStore Rounds => new(Source, Id);
+
+    public RoundDecisions Decisions => new(Source, Id);
 
     /// <summary>Uploads a file of lines and notes it as looked at.</summary>
     public async Task<long> UploadAsync(params string[] lines)
@@ -69,7 +73,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
         return prepared;
     }
 
-    public static FrozenParcel Frozen(long parcel, string customer) => new(parcel, "Statement", "<p>Statement</p>", new Customer { Key = customer, Name = customer });
+    public static FrozenParcel Frozen(long parcel, string customer) => new(parcel, "Statement", "<p>Statement</p>", new Customer { Key = customer, Name = customer }, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], []), new SentAs("Tarnbrook", "accounts@tarnbrook.example", "", CopyToSelf: false));
 
     /// <summary>A round of one ready parcel for each customer.</summary>
     public async Task<ReleasedRound> PreparedAsync(params string[] customers)

@@ -224,24 +224,32 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
     private async Task<long> ReleaseAsync(string name, CancellationToken cancel)
     {
         var round = (long)(await PostAsync($"{api}/rounds", new { name, asOf = "2026-10-31" }, cancel))!["id"]!;
-        await PostAsync($"{api}/rounds/{round}/release", new { parcels = (long[]?)null, count = Customers }, cancel);
+        var summary = (await PostAsync($"{api}/rounds/{round}/summary", new { parcels = (long[]?)null }, cancel))!;
+        await PostAsync($"{api}/rounds/{round}/release", new { parcels = (long[]?)null, seen = (string)summary["seen"]! }, cancel);
         return round;
     }
 
     /// <summary>Waits until nothing is under way any more.</summary>
     private async Task ThroughAsync(CancellationToken cancel)
     {
-        await using var owner = await OwnerAsync(cancel);
         while (true)
         {
-            await using var left = owner.CreateCommand("select count(*) from parcel where state = any ($1)");
-            left.Parameters.Add(new() { Value = UnderWay });
-            if ((long)(await left.ExecuteScalarAsync(cancel))! == 0)
+            try
             {
-                return;
+                await using var owner = await OwnerAsync(cancel);
+                await using var left = owner.CreateCommand("select count(*) from parcel where state = any ($1)");
+                left.Parameters.Add(new() { Value = UnderWay });
+                if ((long)(await left.ExecuteScalarAsync(cancel))! == 0)
+                {
+                    return;
+                }
+            }
+            catch (NpgsqlException e) when (e.IsTransient)
+            {
+                // The last misuse was done to the database, and it is on its way back.
             }
 
-            await Task.Delay(200, cancel);
+            await Task.Delay(500, cancel);
         }
     }
 

@@ -3,6 +3,7 @@ using Npgsql;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Intake;
+using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
@@ -23,6 +24,8 @@ namespace Rendal.Trials;
 internal sealed class PreparedRound
 {
     private static readonly DateOnly AsOf = new(2026, 10, 31);
+
+    private static readonly Firm Letterhead = new("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], ["By transfer"]);
 
     private readonly long person;
 
@@ -46,7 +49,7 @@ internal sealed class PreparedRound
     {
         var source = services.GetRequiredService<NpgsqlDataSource>();
         var person = await services.GetRequiredService<PersonStore>().AddAsync($"person {Guid.NewGuid():N}", "no password", cancel);
-        var book = await services.GetRequiredService<BookMaking>().MakeAsync(new NewBook("Tarnbrook Linen Hire", "GBP", ["14 Tenter Lane"], [], ["By transfer"]), person, cancel);
+        var book = await services.GetRequiredService<BookMaking>().MakeAsync(new NewBook(Letterhead.Name, "GBP", Letterhead.AddressLines, Letterhead.ContactLines, Letterhead.PaymentLines), person, cancel);
         var sender = (await new SenderStore(source, book).ListAsync(person, cancel))[0];
         var intake = await TakeInAsync(source, book, person, parcels, cancel);
         var wording = await new WordingStore(source, book).AddAsync(new Wording("Trial", "en", "Statement", "<p>Your statement is enclosed.</p>"), cancel);
@@ -63,7 +66,8 @@ internal sealed class PreparedRound
     /// <summary>Releases all its parcels.</summary>
     public async Task ReleaseAsync(CancellationToken cancel)
     {
-        var frozen = (await Rounds.ParcelsAsync(Id, cancel)).Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer })).ToList();
+        var sentAs = (await Senders.FindAsync(Sender, cancel))!.SentAs;
+        var frozen = (await Rounds.ParcelsAsync(Id, cancel)).Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer }, Letterhead, sentAs)).ToList();
         if (!await Rounds.ReleaseAsync(Id, frozen, ByHand.Nothing, StatementRules.Default, person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, Way.Mail, cancel))
         {
             throw new InvalidOperationException("The round could not be released.");

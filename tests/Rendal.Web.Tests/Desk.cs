@@ -92,8 +92,20 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     /// <summary>The message of a parcel as it is looked at in the workbench.</summary>
     public async Task<string> MessageAsync(long parcel) => (await Browser.GetJsonAsync($"{Api}/parcels/{parcel}")).Text("message");
 
-    public Task<HttpResponseMessage> ReleaseAsync(long round, int count) =>
-        System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/release", new { parcels = (long[]?)null, count }, Cancel);
+    /// <summary>Looks at the summary of a round, which must be about so many parcels, and releases what it shows.</summary>
+    public async Task<HttpResponseMessage> ReleaseAsync(long round, int count, string? at = null, string way = "mail", bool despiteLedger = false)
+    {
+        var summary = await SummaryAsync(round);
+        Assert.Equal(count, summary.GetProperty("parcels").GetInt32());
+        return await ReleaseSeenAsync(round, summary.Text("seen"), at, way, despiteLedger);
+    }
+
+    /// <summary>What is about to be released.</summary>
+    public Task<JsonElement> SummaryAsync(long round) => Browser.PostJsonAsync($"{Api}/rounds/{round}/summary", new { parcels = (long[]?)null });
+
+    /// <summary>Releases what a summary showed.</summary>
+    public Task<HttpResponseMessage> ReleaseSeenAsync(long round, string seen, string? at = null, string way = "mail", bool despiteLedger = false) =>
+        System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/release", new { parcels = (long[]?)null, seen, at, way, despiteLedger }, Cancel);
 
     /// <summary>The round once none of its parcels is on its way any more.</summary>
     public async Task<JsonElement> SettledAsync(long round)

@@ -43,6 +43,9 @@ public sealed class RunningRendal : IAsyncLifetime
     /// <summary>What the administrator allows of the machine's own network.</summary>
     internal IReadOnlyList<string> MailHosts { get; init; } = ["127.0.0.1"];
 
+    /// <summary>The authorities that are trusted beside the machine's.</summary>
+    internal System.Security.Cryptography.X509Certificates.X509Certificate2Collection? MailAuthorities { get; init; }
+
     /// <summary>The proxies that the administrator trusts.</summary>
     internal IReadOnlyList<string> Proxies { get; init; } = [];
 
@@ -147,7 +150,7 @@ public sealed class RunningRendal : IAsyncLifetime
     {
         for (var left = 5; ; left--)
         {
-            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort.Find(), FreePort.Find(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts, Proxies = Proxies, Clock = Clock });
+            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort.Find(), FreePort.Find(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts, MailAuthorities = MailAuthorities, Proxies = Proxies, Clock = Clock });
             try
             {
                 await app.StartAsync();

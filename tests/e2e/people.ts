@@ -25,7 +25,7 @@ export async function makeBook(page: Page, firm: string): Promise<void> {
   await page.getByLabel("The firm’s name").fill(firm);
   await page.getByLabel("Address, a line each").fill("1 Mill Race\nHarrow Dale HD1 1AA");
   await page.getByLabel("How to pay, a line each").fill("By transfer to account 00000000");
-  await page.getByRole("button", { name: "Make the book" }).click();
+  await page.getByRole("button", { name: "Create book" }).click();
   await expect(page.getByRole("heading", { name: "First, take in the ledger" })).toBeVisible();
   await expect(page.getByRole("button", { name: `Book: ${firm}. Change` })).toBeVisible();
 }
@@ -62,6 +62,16 @@ export async function prepareRound(page: Page, name: string, about?: string): Pr
   await expect(page.getByRole("heading", { name, exact: true })).toBeVisible();
 }
 
+/** Gives the words of the parcel in view a greeting for those without a salutation, so that so many are ready. */
+export async function greetAnybody(page: Page, ready: number): Promise<void> {
+  await page.keyboard.press("4");
+  await page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }).click();
+  await page.getByLabel("Or else, where it is empty").fill("Good day");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Save wording" }).click();
+  await expect(page.getByRole("row", { name: new RegExp(`^Ready · ${ready}\\b`) })).toBeVisible();
+}
+
 /** Makes a book with a ledger of its own and opens its layouts. */
 export async function openLayouts(page: Page, firm: string): Promise<void> {
   await signIn(page);
@@ -73,8 +83,8 @@ export async function openLayouts(page: Page, firm: string): Promise<void> {
 
 /** Makes the layout that comes with Rendal one of the book's own. */
 export async function ownLayout(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "Make it a layout of ours" }).click();
-  await expect(page.getByRole("button", { name: "Use it like this" })).toBeVisible();
+  await page.getByRole("button", { name: "Save as a copy" }).click();
+  await expect(page.getByRole("button", { name: "Save layout" })).toBeVisible();
 }
 
 /** Chooses from a list that opens. */

@@ -29,6 +29,9 @@ public sealed class Budget
     /// <exception cref="OverBudget">That is more than there may be.</exception>
     public void Spend(Cost cost, long amount = 1) => AtMost(cost, used[(int)cost] += amount);
 
+    /// <summary>Counts something no more: it is done anew.</summary>
+    public void GiveBack(Cost cost, long amount) => used[(int)cost] -= amount;
+
     /// <summary>Demands that there is not more of something than there may be, without counting it.</summary>
     /// <exception cref="OverBudget">There is.</exception>
     public void AtMost(Cost cost, long amount)

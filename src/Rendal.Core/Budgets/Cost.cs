@@ -24,6 +24,9 @@ public enum Cost
     /// <summary>Slots and conditions of a template.</summary>
     Slots,
 
+    /// <summary>Parts of a message (RFC 2046).</summary>
+    Parts,
+
     /// <summary>Bytes, unpacked.</summary>
     Bytes,
 }

@@ -31,20 +31,30 @@ public enum Ending
     Stopped,
 }
 
-/// <summary>What one recipient's server answer was.</summary>
-/// <param name="Address">The recipient.</param>
-/// <param name="Accepted">Whether the server took the recipient.</param>
-/// <param name="Answer">The server's words, with code.</param>
-public sealed record RecipientAnswer(string Address, bool Accepted, string Answer);
-
 /// <summary>The outcome of one try.</summary>
 /// <param name="Ending">How it ended.</param>
 /// <param name="Answer">The server's own words with its code, or what happened on our side.</param>
 /// <param name="Recipients">The answer for each recipient that the server was asked about.</param>
 public sealed record Outcome(Ending Ending, string Answer, IReadOnlyList<RecipientAnswer> Recipients)
 {
+    /// <summary>
+    /// The server's answer to the message, with what it said of the recipients that it did not take where it took others:
+    /// “250 2.0.0 kept; 1 of 2 recipients refused: kell@inn.example: 550 5.1.1 no such mailbox”.
+    /// </summary>
+    /// <param name="answer">The answer to the message.</param>
+    /// <param name="recipients">The answer for each recipient.</param>
+    public static string Told(string answer, IReadOnlyList<RecipientAnswer> recipients)
+    {
+        var others = recipients.Where(r => !r.Accepted).ToList();
+        return others.Count == 0 || others.Count == recipients.Count ? answer
+            : $"{answer}; {others.Count} of {recipients.Count} recipients {(others.TrueForAll(r => r.IsPutOff) ? "put off" : "refused")}: {string.Join("; ", others.Select(r => $"{r.Address}: {r.Answer}"))}";
+    }
+
+    /// <summary>Whether the server asked to come back later, for all recipients or for some.</summary>
+    public bool IsToBeTriedAgain => Ending == Ending.TryLater || (Ending == Ending.Accepted && PutOff);
+
     /// <summary>Whether a recipient was put off (4yz) while others were taken.</summary>
-    public bool PutOff => Recipients.Any(r => !r.Accepted && r.Answer.StartsWith('4'));
+    public bool PutOff => Recipients.Any(r => r.IsPutOff);
 
     /// <summary>
     /// The outcome for the recipients of the parcel, where the message went to the sender as well: if the server took the

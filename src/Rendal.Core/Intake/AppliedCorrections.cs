@@ -78,7 +78,7 @@ public sealed class AppliedCorrections
             }
         }
 
-        return (changed is null ? row : new FileRow(row.Number, [.. changed]), leftOut.TryGetValue(key, out var left) ? left.Reason : null);
+        return (changed is null ? row : row with { Cells = [.. changed] }, leftOut.TryGetValue(key, out var left) ? left.Reason : null);
     }
 
     /// <summary>The customer that a key stands for once joined ones are one; chains are followed to their end, and a loop ends where it began.</summary>

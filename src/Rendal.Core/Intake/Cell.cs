@@ -9,42 +9,51 @@ namespace Rendal.Core.Intake;
 /// </summary>
 public readonly record struct Cell
 {
-    // Text, a decimal, a DateOnly, or a Code.
-    private readonly object? value;
+    // Text, a decimal, a DateOnly, a Code, an Error, or any of them Merged.
+    private readonly object? held;
 
-    private Cell(object? value) => this.value = value;
+    private Cell(object? value) => held = value;
+
+    private object? Value => held is Merged merged ? merged.Value : held;
 
     /// <summary>A cell with nothing in it.</summary>
     public static Cell Empty => default;
 
     /// <summary>The number of a spreadsheet cell; null for text, dates and empty cells.</summary>
-    public decimal? Number => value is decimal number ? number : (value as Code)?.Number;
+    public decimal? Number => Value is decimal number ? number : (Value as Code)?.Number;
 
     /// <summary>The date of a spreadsheet cell.</summary>
-    public DateOnly? Date => value is DateOnly date ? date : null;
+    public DateOnly? Date => Value is DateOnly date ? date : null;
 
     /// <summary>The text of a number that stands as a code, with leading zeros; null for every other cell.</summary>
-    public string? ShownAs => (value as Code)?.Shown;
+    public string? ShownAs => (Value as Code)?.Shown;
+
+    /// <summary>Whether it holds the error that a formula came to; its text is what is displayed: <c>#N/A</c>.</summary>
+    public bool IsError => Value is Error;
+
+    /// <summary>Whether it is the rest of a cell that spans rows: the value stands in a row above, and holds here too.</summary>
+    public bool IsMerged => held is Merged;
 
     /// <summary>Whether there is nothing to read: no value, or white space only.</summary>
-    public bool IsEmpty => value is null;
+    public bool IsEmpty => held is null;
 
     /// <summary>Whether it holds text, as each filled cell of a text file does.</summary>
-    public bool IsText => value is string;
+    public bool IsText => Value is string;
 
     /// <summary>How many characters of text are held; 0 for numbers and dates, which are as long as they are written.</summary>
-    public int Length => value is string text ? text.Length : (value as Code)?.Shown.Length ?? 0;
+    public int Length => Value is string text ? text.Length : (Value as Code)?.Shown.Length ?? 0;
 
     /// <summary>
     /// The value as text: trimmed, no-break spaces made plain, Unicode NFC. Numbers have a full stop as decimal
     /// mark and dates are ISO, whatever the cell displayed. Never null.
     /// </summary>
-    public string Text => value switch
+    public string Text => Value switch
     {
         string text => text,
         null => "",
         decimal number => number.ToString(CultureInfo.InvariantCulture),
         Code code => code.Shown,
+        Error error => error.Shown,
         var date => ((DateOnly)date).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
     };
 
@@ -85,6 +94,12 @@ public readonly record struct Cell
     /// <summary>A cell that holds a date.</summary>
     public static Cell Of(DateOnly date) => new(date);
 
+    /// <summary>A cell that holds the error that a formula came to, as it is displayed: <c>#DIV/0!</c>.</summary>
+    public static Cell OfError(string shown) => new(new Error(shown));
+
+    /// <summary>What this cell is in a row below that it spans too.</summary>
+    public Cell Below() => held is null or Merged ? this : new(new Merged(held));
+
     /// <inheritdoc cref="Text"/>
     public override string ToString() => Text;
 
@@ -110,4 +125,8 @@ public readonly record struct Cell
     }
 
     private sealed record Code(decimal Number, string Shown);
+
+    private sealed record Error(string Shown);
+
+    private sealed record Merged(object Value);
 }

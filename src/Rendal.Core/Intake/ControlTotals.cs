@@ -19,7 +19,8 @@ public sealed record ControlCheck(SourceRef Source, Currency Currency, decimal S
 /// before it, or to the beginning: so totals of customers, of the units that they belong to, and of all can stand
 /// together. Rows that a person left out count here, since the line of the file counts them too.
 /// </summary>
-internal sealed class ControlTotals
+/// <param name="leavesOutHidden">Whether a person has hidden rows left out; a total of the visible ones is right then.</param>
+internal sealed class ControlTotals(bool leavesOutHidden)
 {
     /// <summary>How many checks are kept to be shown.</summary>
     public const int Kept = 200;
@@ -30,7 +31,14 @@ internal sealed class ControlTotals
     /// <summary>The checks that were made, the first <see cref="Kept"/> of them.</summary>
     public IReadOnlyList<ControlCheck> Checks => checks;
 
-    public void Count(Currency currency, decimal amount)
+    /// <summary>Whether there are rows of a currency so far.</summary>
+    public bool Has(Currency currency) => sums.ContainsKey(currency);
+
+    /// <summary>Counts a row.</summary>
+    /// <param name="currency">Its currency.</param>
+    /// <param name="amount">Its amount.</param>
+    /// <param name="isHidden">Whether the workbook hides it: a total line may count it or not.</param>
+    public void Count(Currency currency, decimal amount, bool isHidden = false)
     {
         if (!sums.TryGetValue(currency, out var running))
         {
@@ -38,6 +46,7 @@ internal sealed class ControlTotals
         }
 
         running.Sum += amount;
+        running.Hidden += isHidden ? amount : 0;
     }
 
     /// <summary>What is wrong with a total line; null where it agrees, or where several currencies stand above it and none beside it.</summary>
@@ -52,10 +61,15 @@ internal sealed class ControlTotals
         var running = sums.TryGetValue(one, out var known) ? known : new Running();
         var block = running.Sum - running.LastLine;
         var agrees = running.Lines.Contains(running.Sum - total);
-        running.Lines.Add(running.Sum);
-        running.LastLine = running.Sum;
-        Keep(new ControlCheck(source, one, total, agrees ? total : block));
-        return agrees ? null : new Finding(FindingCodes.ControlTotalDiffers, Severity.Warning, source, column, null,
+        var hidden = running.Hidden - running.LastHidden;
+        var agreesWithVisible = running.Hidden != 0 && running.VisibleLines.Contains(running.Sum - running.Hidden - total);
+        running.EndLine();
+        Keep(new ControlCheck(source, one, total, agrees || (leavesOutHidden && agreesWithVisible) ? total : block));
+        return agrees || (leavesOutHidden && agreesWithVisible) ? null
+            : agreesWithVisible ? new Finding(FindingCodes.ControlTotalDiffers, Severity.Warning, source, column, null,
+                $"The total line in row {source.Row} says {one.Plain(total)}, which is what the visible rows above it come to; with the hidden ones they come to {one.Plain(block)}, a difference of {one.Plain(-hidden)}.",
+                "Leave the hidden rows out, if the total is right.")
+            : new Finding(FindingCodes.ControlTotalDiffers, Severity.Warning, source, column, null,
             $"The total line in row {source.Row} says {one.Plain(total)}; the rows above it come to {one.Plain(block)}, a difference of {one.Plain(total - block)}.",
             "Look for rows of this block that were set aside or are missing from the file.");
     }
@@ -83,8 +97,21 @@ internal sealed class ControlTotals
     {
         public decimal Sum { get; set; }
 
-        public decimal LastLine { get; set; }
+        public decimal LastLine { get; private set; }
+
+        public decimal Hidden { get; set; }
+
+        public decimal LastHidden { get; private set; }
 
         public HashSet<decimal> Lines { get; } = [0m];
+
+        public HashSet<decimal> VisibleLines { get; } = [0m];
+
+        public void EndLine()
+        {
+            Lines.Add(Sum);
+            VisibleLines.Add(Sum - Hidden);
+            (LastLine, LastHidden) = (Sum, Hidden);
+        }
     }
 }

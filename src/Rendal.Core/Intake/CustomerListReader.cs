@@ -26,6 +26,7 @@ public static class CustomerListReader
     {
         var customers = new Dictionary<string, ListedCustomer>(StringComparer.Ordinal);
         var findings = new FindingList();
+        var hidden = new HiddenRows(leftOut: false);
         var rows = 0;
         foreach (var row in table.Rows)
         {
@@ -35,11 +36,21 @@ public static class CustomerListReader
             }
 
             rows++;
+            if (row.IsHidden)
+            {
+                hidden.Count(row.Number, null, 0);
+            }
+
             if (ReadRow(row, reading, table, findings) is { } customer && !customers.TryAdd(customer.Key, customer))
             {
                 findings.Add(new Finding(FindingCodes.SameRowTwice, Severity.Warning, customer.Source, null, customer.Key,
                     $"{customer.Key} stands in the list in row {customers[customer.Key].Source.Row} too; the first row counts.", "Take one of the rows out of the list."));
             }
+        }
+
+        if (hidden.Finding(new SourceRef(table.File, table.Sheet, 0), "Look whether they count. What does not is to be taken out of the list.") is { } rowsHidden)
+        {
+            findings.Add(rowsHidden);
         }
 
         return new CustomerList(reading, [.. customers.Values], rows, findings);
@@ -53,6 +64,19 @@ public static class CustomerListReader
         foreach (var column in reading.Columns.Where(c => !row[c.Index].IsEmpty))
         {
             var text = row[column.Index].Text;
+            if (row[column.Index].IsError)
+            {
+                var isCode = column.Field == CardField.Code;
+                findings.Add(new Finding(FindingCodes.CellError, isCode ? Severity.Error : Severity.Warning, source, column.Heading, null,
+                    $"The cell holds the error {text} of a formula{(isCode ? "" : "; it counts as empty")}.", "Correct it in the workbook."));
+                if (isCode)
+                {
+                    return null;
+                }
+
+                continue;
+            }
+
             if (column.Field == CardField.Extra)
             {
                 extra[column.Heading] = text;

@@ -64,6 +64,10 @@ public static class FindingCodes
     public const string HeadOfficeLoop = "head-office-loop";
     public const string BroughtForwardDiffers = "brought-forward-differs";
     public const string ValueTooLong = "value-too-long";
+    public const string CellError = "cell-error";
+    public const string AmountMerged = "amount-merged";
+    public const string RowsHidden = "rows-hidden";
+    public const string DueDateFar = "due-date-far";
     public const string ValueUnknown = "value-unknown";
     public const string CustomerUnknown = "customer-unknown";
 #pragma warning restore CS1591

@@ -38,6 +38,24 @@ internal sealed class LedgerCells(LedgerTable table, Reading reading, FindingLis
         }
     }
 
+    /// <summary>Notes cells that hold the error of a formula: what should stand there is not known. True where none of a meaning does.</summary>
+    public bool DemandNoErrors(FileRow row)
+    {
+        var isClean = true;
+        foreach (var column in reading.Columns)
+        {
+            if (row[column.Index].IsError)
+            {
+                var counts = column.Meaning != ColumnMeaning.Extra;
+                isClean &= !counts;
+                findings.Add(new Finding(FindingCodes.CellError, counts ? Severity.Error : Severity.Warning, Source(row), column.Heading, null,
+                    $"The cell holds the error {row[column.Index].Text} of a formula{(counts ? "" : "; it counts as empty")}.", "Correct it in the workbook or here."));
+            }
+        }
+
+        return isClean;
+    }
+
     public static string TooLong(string text, int longest) => $"“{Short(text)}” has {text.Length} characters; there are {longest} at the most.";
 
     public static string Short(string text) => text.Length <= 60 ? text : text[..59] + "…";

@@ -33,7 +33,12 @@ public static class LedgerLines
             var role = roles.Of(row);
             var own = (Code: Text(row, code), Name: Text(row, name));
             var carried = false;
-            if (reading.CarriesDown && role is RowRole.Item or RowRole.Group)
+            if (role == RowRole.Item && (IsError(row, code) || (own.Code.Length == 0 && IsError(row, name))))
+            {
+                // Whose this row is, and the rows below that name nobody, is not known.
+                (own, carriedCode, carriedName) = (("", ""), "", "");
+            }
+            else if (reading.CarriesDown && role is RowRole.Item or RowRole.Group)
             {
                 if (!hasColumn && role == RowRole.Group)
                 {
@@ -54,5 +59,7 @@ public static class LedgerLines
         }
     }
 
-    private static string Text(FileRow row, ColumnReading? column) => column is null ? "" : row[column.Index].Text;
+    private static string Text(FileRow row, ColumnReading? column) => column is null || row[column.Index].IsError ? "" : row[column.Index].Text;
+
+    private static bool IsError(FileRow row, ColumnReading? column) => column is not null && row[column.Index].IsError;
 }

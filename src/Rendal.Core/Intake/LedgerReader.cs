@@ -20,7 +20,9 @@ public sealed class LedgerReader
     private readonly RowAmounts amounts;
     private readonly RowDates dates;
     private readonly CustomersSeen customers;
-    private readonly ControlTotals controls = new();
+    private readonly ControlTotals controls;
+    private readonly HiddenRows hidden;
+    private readonly FarDates farDates = new();
     private readonly Dictionary<UInt128, int> rowsSeen;
     private readonly Memo<ItemKind?> kinds;
     private readonly ColumnReading[] extras;
@@ -43,6 +45,8 @@ public sealed class LedgerReader
     {
         (this.table, reading, survey, this.settings, corrections, this.change) = (table, recognised.Reading, recognised.Survey, settings, recognised.Corrections, change ?? ReadingChange.None);
         applied = ofLine.Add;
+        controls = new ControlTotals(this.change.LeavesOutHidden == true);
+        hidden = new HiddenRows(this.change.LeavesOutHidden == true);
         cells = new LedgerCells(table, reading, Findings);
         amounts = new RowAmounts(cells, survey, settings);
         dates = new RowDates(cells, settings, termsOf ?? (_ => null), table.Traits.Dates1904);
@@ -109,7 +113,7 @@ public sealed class LedgerReader
                 TotalLineCount++;
                 CompareTotal(line.Row);
             }
-            else if (line.Role == RowRole.Item && line.LeftOut is not null)
+            else if (line.Role == RowRole.Item && (line.LeftOut is not null || (line.Row.IsHidden && change.LeavesOutHidden == true)))
             {
                 LeaveOut(line.Row);
             }
@@ -145,6 +149,13 @@ public sealed class LedgerReader
     private ReadRow Read(LedgerLine line)
     {
         var row = line.Row;
+        if (!cells.DemandNoErrors(row))
+        {
+            var (of, amount) = Silently(row);
+            Count(row, amount is null ? null : of, amount ?? 0);
+            return new ReadRow(null, new RowSetAside(line.Code.Length + line.Name.Length == 0 ? null : customers.Whose(line, applied), of, amount ?? 0, cells.Source(row)));
+        }
+
         var errors = Findings.CountOf(Severity.Error);
         var customer = customers.Whose(line, applied);
         carried += line.IsCarried ? 1 : 0;
@@ -170,10 +181,7 @@ public sealed class LedgerReader
         var due = dates.Read(row, ColumnMeaning.DueDate, customer);
         var derived = due is null && cells.Cell(row, ColumnMeaning.DueDate).IsEmpty;
         due ??= dates.DeriveDue(row, date, customer);
-        if (read is { } counted)
-        {
-            controls.Count(currency!.Value, counted.Open);
-        }
+        Count(row, read is null ? null : currency, read?.Open ?? 0);
 
         var seen = customer is null ? null : customers.Note(line.Name.Length > LedgerCells.LongestCustomer ? line with { Name = "" } : line, customer);
         if (Findings.CountOf(Severity.Error) > errors || customer is null || seen is null || read is null || due is null)
@@ -201,6 +209,7 @@ public sealed class LedgerReader
             Source = cells.Source(row),
         };
         seen.Add(row.Number);
+        farDates.Count(due.Value, row.Number, customer);
         ReportTwice(ledgerRow);
         return new ReadRow(ledgerRow, null);
     }
@@ -209,13 +218,33 @@ public sealed class LedgerReader
     private void LeaveOut(FileRow row)
     {
         RowsLeftOut++;
-        var silent = new FindingList();
-        var apart = new RowAmounts(new LedgerCells(table, reading, silent), survey, settings);
-        if (apart.ReadCurrency(row, null) is { } currency && apart.Read(row, kinds.Of(cells.Text(row, ColumnMeaning.Kind)), currency, null) is { } read)
+        var (currency, amount) = Silently(row);
+        Count(row, amount is null ? null : currency, amount ?? 0);
+        if (currency is { } known && amount is { } counted)
         {
-            controls.Count(currency, read.Open);
-            leftOut[currency] = leftOut.GetValueOrDefault(currency) + read.Open;
+            leftOut[known] = leftOut.GetValueOrDefault(known) + counted;
         }
+    }
+
+    /// <summary>Counts what total lines are compared with, and what is hidden.</summary>
+    private void Count(FileRow row, Currency? currency, decimal amount)
+    {
+        if (currency is { } known)
+        {
+            controls.Count(known, amount, row.IsHidden);
+        }
+
+        if (row.IsHidden)
+        {
+            hidden.Count(row.Number, currency, amount);
+        }
+    }
+
+    /// <summary>The currency and the amount of a row, each null where it cannot be read; nothing is noted of it.</summary>
+    private (Currency? Currency, decimal? Amount) Silently(FileRow row)
+    {
+        var apart = new RowAmounts(new LedgerCells(table, reading, new FindingList()), survey, settings);
+        return apart.ReadCurrency(row, null) is { } currency ? (currency, apart.Read(row, kinds.Of(cells.Text(row, ColumnMeaning.Kind)), currency, null)?.Open) : (null, null);
     }
 
     private void CloseUp()
@@ -227,6 +256,16 @@ public sealed class LedgerReader
             {
                 Findings.Add(differs);
             }
+        }
+
+        if (hidden.Finding(file, "Look whether they count, or leave them out.") is { } rowsHidden)
+        {
+            Findings.Add(rowsHidden);
+        }
+
+        foreach (var far in farDates.Findings(row => file with { Row = row }, reading.Of(ColumnMeaning.DueDate)?.Heading))
+        {
+            Findings.Add(far);
         }
 
         if (derivedDueDates > 0)
@@ -278,11 +317,19 @@ public sealed class LedgerReader
             return;
         }
 
-        Currency? currency = Currency.TryParse(cells.Text(row, ColumnMeaning.Currency), out var written) ? written : null;
+        Currency? currency = Currency.TryParse(cells.Text(row, ColumnMeaning.Currency), out var written) ? written : CurrencyOf(row);
         if (controls.Compare(total.Said, currency, cells.Source(row), total.Column.Heading) is { } finding)
         {
             Findings.Add(finding);
         }
+    }
+
+    /// <summary>The currency that the words of a total line name, of those that stand above it: “Total EUR”. Null where none or several do.</summary>
+    private Currency? CurrencyOf(FileRow row)
+    {
+        var named = row.Cells.FirstOrDefault(c => c.IsText).Text.Split([' ', ':', '(', ')', '/', '-'], StringSplitOptions.RemoveEmptyEntries)
+            .Select(word => Currency.TryParse(word, out var currency) && controls.Has(currency) ? currency : (Currency?)null).OfType<Currency>().Distinct().ToList();
+        return named is [var one] ? one : null;
     }
 
     private ExtraColumns Extras(FileRow row)
@@ -295,7 +342,8 @@ public sealed class LedgerReader
         var values = new string[extras.Length];
         for (var i = 0; i < values.Length; i++)
         {
-            values[i] = row[extras[i].Index].Text;
+            var cell = row[extras[i].Index];
+            values[i] = cell.IsError ? "" : cell.Text;
         }
 
         return new ExtraColumns(extraHeadings, values);

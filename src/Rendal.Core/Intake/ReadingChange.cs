@@ -38,6 +38,9 @@ public sealed record ReadingChange
     /// <summary>Whether customers are carried down.</summary>
     public bool? CarriesDown { get; init; }
 
+    /// <summary>Whether rows that the workbook hides are left out; null where nobody has said so, and they are read.</summary>
+    public bool? LeavesOutHidden { get; init; }
+
     /// <summary>Kinds of words that are not among the known ones.</summary>
     public IReadOnlyDictionary<string, Ledger.ItemKind> Kinds { get; init; } = new Dictionary<string, Ledger.ItemKind>();
 

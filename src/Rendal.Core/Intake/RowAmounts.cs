@@ -65,12 +65,18 @@ internal sealed class RowAmounts(LedgerCells cells, LedgerSurvey survey, Reading
     }
 
     private static decimal? ValueOf(Cell cell, ColumnReading column) =>
-        cell.Number ?? (WrittenAmount.TryTake(cell.Text, out var amount) && amount.TryValue(column.Mark!.Value, out var value) ? value : null);
+        cell.IsMerged ? null : cell.Number ?? (WrittenAmount.TryTake(cell.Text, out var amount) && amount.TryValue(column.Mark!.Value, out var value) ? value : null);
 
     private decimal? ReadDebitAndCredit(FileRow row, Currency currency, string? customer)
     {
         var debit = cells.Cell(row, ColumnMeaning.Debit);
         var credit = cells.Cell(row, ColumnMeaning.Credit);
+        if (debit.IsMerged || credit.IsMerged)
+        {
+            NoteMerged(row, debit.IsMerged ? ColumnMeaning.Debit : ColumnMeaning.Credit, customer, Severity.Error);
+            return null;
+        }
+
         if (debit.IsEmpty && credit.IsEmpty)
         {
             cells.Add(FindingCodes.AmountMissing, Severity.Error, row, ColumnMeaning.Debit, customer, "Neither debit nor credit is filled.", "Fill one of them, or leave the row out.");
@@ -105,6 +111,12 @@ internal sealed class RowAmounts(LedgerCells cells, LedgerSurvey survey, Reading
             return null;
         }
 
+        if (cells.Cell(row, meaning).IsMerged)
+        {
+            NoteMerged(row, meaning, customer, needed ? Severity.Error : Severity.Warning);
+            return null;
+        }
+
         var value = ReadPlain(row, meaning, currency, customer);
         if (value is null || kind?.IsCredit() != true || value == 0)
         {
@@ -123,6 +135,10 @@ internal sealed class RowAmounts(LedgerCells cells, LedgerSurvey survey, Reading
 
         return column.UnsignedCredits && value > 0 ? -value : value;
     }
+
+    /// <summary>A sum that spans rows is one sum, and each row that had it would have it again.</summary>
+    private void NoteMerged(FileRow row, ColumnMeaning meaning, string? customer, Severity severity) =>
+        cells.Add(FindingCodes.AmountMerged, severity, row, meaning, customer, $"The amount {LedgerCells.Short(cells.Text(row, meaning))} stands in a cell that spans rows; it counts in the first of them alone.", "Write the row’s own amount here, or leave the row out.");
 
     private decimal? ReadPlain(FileRow row, ColumnMeaning meaning, Currency currency, string? customer)
     {

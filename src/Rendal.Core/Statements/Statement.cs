@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Rendal.Core.Money;
 
 namespace Rendal.Core.Statements;
@@ -36,6 +37,7 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
     public IReadOnlyList<Statement> Parts { get; init; } = [];
 
     /// <summary>The statements of single accounts that this is made of: its parts, or itself.</summary>
+    [JsonIgnore]
     public IReadOnlyList<Statement> Accounts => Parts.Count == 0 ? [this] : Parts;
 
     /// <summary>The head office whose statement has the same items, so that this one is for the branch to know and is not counted again; null for a statement that counts.</summary>

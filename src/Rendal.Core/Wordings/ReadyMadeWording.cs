@@ -20,7 +20,7 @@ public sealed record ReadyMadeWording(string Purpose, Wording Wording)
         const string begin = "<p>{customer.salutation},</p>", end = "<p>With kind regards<br>{sender.name}</p>";
         yield return Of(
             Purposes.Statement, "en", "Month end, friendly", "{firm.name}: statement at {statement.date}, {statement.total}",
-            $"{begin}<p>on {{statement.date}} your account {{customer.code}} shows {{statement.total}} open, of which {{statement.overdue}} is past its date. The statement is enclosed; the items are these:</p>{Table}<p>If something is not right, please answer this message; if you have paid in the last days, please take this as our thanks.</p>{end}");
+            $"{begin}<p>on {{statement.date}} your account {{customer.code}} stands at {{statement.total}}; the items past their date come to {{statement.overdue}}. The statement is enclosed; the items are these:</p>{Table}<p>If something is not right, please answer this message; if you have paid in the last days, please take this as our thanks.</p>{end}");
         yield return Of(
             Purposes.OfLevel(1), "en", "Reminder 1, friendly", "{firm.name}: a reminder of {statement.overdue}",
             $"{begin}<p>it may have slipped your notice: on {{statement.date}} {{statement.overdue}} of your account {{customer.code}} is past its date. The statement is enclosed; the items are these:</p>{Table}<p>Please let us have what is due within seven days.</p><p>If something is not right, please answer this message; if you have paid in the last days, please take this as our thanks.</p>{end}");
@@ -43,7 +43,7 @@ public sealed record ReadyMadeWording(string Purpose, Wording Wording)
         const string begin = "<p>{customer.salutation},</p>", end = "<p>Mit freundlichen Grüßen<br>{sender.name}</p>";
         yield return Of(
             Purposes.Statement, "de", "Monatsende, freundlich", "{firm.name}: Kontoauszug zum {statement.date}, {statement.total}",
-            $"{begin}<p>am {{statement.date}} sind auf Ihrem Konto {{customer.code}} {{statement.total}} offen, davon {{statement.overdue}} überfällig. Der Kontoauszug liegt bei; die Posten sind diese:</p>{Table}<p>Stimmt etwas nicht, so antworten Sie bitte auf diese Nachricht. Haben Sie in den letzten Tagen gezahlt, so danken wir Ihnen.</p>{end}");
+            $"{begin}<p>am {{statement.date}} beträgt der Saldo Ihres Kontos {{customer.code}} {{statement.total}}; die überfälligen Posten kommen auf {{statement.overdue}}. Der Kontoauszug liegt bei; die Posten sind diese:</p>{Table}<p>Stimmt etwas nicht, so antworten Sie bitte auf diese Nachricht. Haben Sie in den letzten Tagen gezahlt, so danken wir Ihnen.</p>{end}");
         yield return Of(
             Purposes.OfLevel(1), "de", "Zahlungserinnerung 1, freundlich", "{firm.name}: Erinnerung an {statement.overdue}",
             $"{begin}<p>vielleicht ist es Ihrer Aufmerksamkeit entgangen: Am {{statement.date}} sind {{statement.overdue}} Ihres Kontos {{customer.code}} überfällig. Der Kontoauszug liegt bei; die Posten sind diese:</p>{Table}<p>Bitte überweisen Sie den fälligen Betrag innerhalb von sieben Tagen.</p><p>Stimmt etwas nicht, so antworten Sie bitte auf diese Nachricht. Haben Sie in den letzten Tagen gezahlt, so danken wir Ihnen.</p>{end}");
@@ -66,7 +66,7 @@ public sealed record ReadyMadeWording(string Purpose, Wording Wording)
         const string begin = "<p>{customer.salutation},</p>", end = "<p>Veuillez agréer nos salutations distinguées<br>{sender.name}</p>";
         yield return Of(
             Purposes.Statement, "fr", "Fin de mois, aimable", "{firm.name} : relevé au {statement.date}, {statement.total}",
-            $"{begin}<p>au {{statement.date}}, votre compte {{customer.code}} présente un solde ouvert de {{statement.total}}, dont {{statement.overdue}} échus. Le relevé est joint ; en voici le détail :</p>{Table}<p>Si quelque chose n’est pas exact, merci de répondre à ce message. Si vous avez payé ces derniers jours, nous vous en remercions.</p>{end}");
+            $"{begin}<p>au {{statement.date}}, le solde de votre compte {{customer.code}} est de {{statement.total}} ; les écritures échues s’élèvent à {{statement.overdue}}. Le relevé est joint ; en voici le détail :</p>{Table}<p>Si quelque chose n’est pas exact, merci de répondre à ce message. Si vous avez payé ces derniers jours, nous vous en remercions.</p>{end}");
         yield return Of(
             Purposes.OfLevel(1), "fr", "Rappel 1, aimable", "{firm.name} : rappel de {statement.overdue}",
             $"{begin}<p>cela vous a peut-être échappé : au {{statement.date}}, {{statement.overdue}} de votre compte {{customer.code}} sont échus. Le relevé est joint ; en voici le détail :</p>{Table}<p>Nous vous prions de régler la somme échue sous sept jours.</p><p>Si quelque chose n’est pas exact, merci de répondre à ce message. Si vous avez payé ces derniers jours, nous vous en remercions.</p>{end}");
@@ -89,7 +89,7 @@ public sealed record ReadyMadeWording(string Purpose, Wording Wording)
         const string begin = "<p>{customer.salutation}:</p>", end = "<p>Atentamente,<br>{sender.name}</p>";
         yield return Of(
             Purposes.Statement, "es", "Fin de mes, amable", "{firm.name}: extracto a {statement.date}, {statement.total}",
-            $"{begin}<p>a {{statement.date}} su cuenta {{customer.code}} tiene {{statement.total}} pendientes, de los que {{statement.overdue}} están vencidos. Adjuntamos el extracto; el detalle es este:</p>{Table}<p>Si algo no es correcto, le rogamos que responda a este mensaje. Si ha pagado en los últimos días, muchas gracias.</p>{end}");
+            $"{begin}<p>a {{statement.date}} el saldo de su cuenta {{customer.code}} es de {{statement.total}}; las partidas vencidas suman {{statement.overdue}}. Adjuntamos el extracto; el detalle es este:</p>{Table}<p>Si algo no es correcto, le rogamos que responda a este mensaje. Si ha pagado en los últimos días, muchas gracias.</p>{end}");
         yield return Of(
             Purposes.OfLevel(1), "es", "Recordatorio 1, amable", "{firm.name}: recordatorio de {statement.overdue}",
             $"{begin}<p>quizá se le haya pasado: a {{statement.date}}, {{statement.overdue}} de su cuenta {{customer.code}} están vencidos. Adjuntamos el extracto; el detalle es este:</p>{Table}<p>Le rogamos que abone lo vencido en siete días.</p><p>Si algo no es correcto, le rogamos que responda a este mensaje. Si ha pagado en los últimos días, muchas gracias.</p>{end}");

@@ -101,7 +101,8 @@ internal sealed class WordingTree
     private void Tags(IElement element, IElement? dissolved, List<WordingPart> pieces)
     {
         var isEmpty = element.Flags.HasFlag(NodeFlags.SelfClosing);
-        if (isBody)
+        var hasTags = isBody && !IsPlaceOfABlock(element);
+        if (hasTags)
         {
             text.Append(HtmlMarkupFormatter.Instance.OpenTag(element, isEmpty));
         }
@@ -111,11 +112,15 @@ internal sealed class WordingTree
             Walk(element, dissolved, pieces);
         }
 
-        if (isBody)
+        if (hasTags)
         {
             text.Append(HtmlMarkupFormatter.Instance.CloseTag(element, isEmpty));
         }
     }
+
+    /// <summary>Whether a paragraph is there for a table alone, which no paragraph can hold.</summary>
+    private static bool IsPlaceOfABlock(IElement element) =>
+        element.LocalName == "p" && element.QuerySelectorAll("[data-slot]") is [var only] && SlotCatalogue.Find(only.GetAttribute("data-slot")!) is { IsHtml: true } && IsAll(only, element);
 
     private void Slot(string name, string orElse, List<WordingPart> pieces)
     {
@@ -169,7 +174,7 @@ internal sealed class WordingTree
         }
     }
 
-    /// <summary>Whether an element is all there is in a block: no words and no pictures stand beside it.</summary>
+    /// <summary>Whether an element is all there is in a block: no words, slots or pictures stand beside it.</summary>
     private static bool IsAll(IElement element, IElement block) =>
-        block.TextContent.Trim() == element.TextContent.Trim() && block.QuerySelectorAll("img").All(element.Contains);
+        block.TextContent.Trim() == element.TextContent.Trim() && block.QuerySelectorAll("img, [data-slot]").All(element.Contains);
 }

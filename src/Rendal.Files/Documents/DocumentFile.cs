@@ -44,7 +44,7 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
         DocumentForm.Docx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.wordprocessingml.document", Filled(paper, layout)),
         DocumentForm.Pdf => new DocumentFile(NameOf(paper, form), PdfType, press.Print(paper, layout, cancel)),
         DocumentForm.Xlsx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", StatementWorkbook.Write(paper)),
-        DocumentForm.Csv => new DocumentFile(NameOf(paper, form), "text/csv", StatementCsv.Write(paper)),
+        DocumentForm.Csv => new DocumentFile(NameOf(paper, form), "text/csv; charset=utf-8", StatementCsv.Write(paper)),
         _ => throw new ArgumentOutOfRangeException(nameof(form), form, null),
     };
 

@@ -31,6 +31,11 @@ internal static class LetterFile
         {
             using (var zip = new ZipArchive(new MemoryStream(bytes), ZipArchiveMode.Read))
             {
+                if (zip.GetEntry("mimetype") is { Length: < 200 } kind && new StreamReader(kind.Open()).ReadToEnd().Contains("opendocument.text", StringComparison.Ordinal))
+                {
+                    return "The file is an ODT. Save it as DOCX in your word processor.";
+                }
+
                 if (zip.Entries.Count > MostParts || zip.Entries.Sum(e => Math.Max(0, e.Length)) > Limits.Letter.Most(Cost.Bytes))
                 {
                     return "The file unpacks to more than a letter can be. Save it anew in your word processor.";

@@ -9,9 +9,26 @@ internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces fa
     private const float CaptionSize = 6.5f;
     private const float Between = 14;
 
+    private (int Sheet, float Y)? end;
+
+    /// <summary>Whether it is all that stands on the last of several pages.</summary>
+    public bool StandsAlone => end == (sheets.Count, sheets.Y);
+
     private float TextSize => 9.5f * sheets.Scale;
 
+    private float BarCodeHigh => HasBarCode ? BarPicture.Height + 18 : 0;
+
+    private bool HasBarCode => paper.BarCode is { } code && Core.Layouts.BarCode.Problem(code.Kind, code.Text) is null;
+
+    /// <summary>The lines and the codes, which stay together.</summary>
     public void HowToPay()
+    {
+        var before = sheets.Count;
+        Lay();
+        end = sheets.Count > before ? (sheets.Count, sheets.Y) : null;
+    }
+
+    private void Lay()
     {
         var codes = paper.Sections.Select(s => s.Transfer).OfType<SepaTransfer>().Select(t => (Code: new QrPicture(t.Text()), Caption: paper.PayWords.ByTransfer)).ToList();
         if (paper.PayLink is { } link)
@@ -25,7 +42,7 @@ internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces fa
         var lines = paper.Firm.PaymentLines.SelectMany(l => Lines.Wrapped(faces.Regular, TextSize, l, sheets.Right - sheets.Left - (codes.Count * (side + Between)))).ToList();
         if (lines.Count + codes.Count > 0)
         {
-            sheets.Room(Math.Max((lines.Count + (paper.PayLink is null ? 1 : 2)) * sheets.LineHeight, codesHigh));
+            sheets.Room(Math.Max((lines.Count + (paper.PayLink is null ? 1 : 2)) * sheets.LineHeight, codesHigh) + 8 + BarCodeHigh);
             var under = sheets.Y + codesHigh;
             for (var i = 0; i < codes.Count; i++)
             {
@@ -75,7 +92,7 @@ internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces fa
 
     private void BarCode()
     {
-        if (paper.BarCode is not { } code || Core.Layouts.BarCode.Problem(code.Kind, code.Text) is not null)
+        if (!HasBarCode || paper.BarCode is not { } code)
         {
             return;
         }

@@ -55,6 +55,13 @@ public sealed class Press : IDisposable
     /// <param name="list">What stands on it.</param>
     public byte[] Print(PostList list) => Printed(list.Title, "", "en", new PostListPages(list, FacesOf(Layout.BuiltIn), new Budget("The list", Limits.Document)).Draw);
 
+    /// <summary>One page with nothing on it, as large as given in points.</summary>
+    public static byte[] Empty(float width, float height) => Printed("", "", "en", document =>
+    {
+        using var canvas = document.BeginPage(width, height);
+        document.EndPage();
+    });
+
     /// <inheritdoc/>
     public void Dispose()
     {

@@ -15,6 +15,7 @@ internal sealed class Sheets
 
     private readonly List<List<Action<Page>>> sheets = [];
     private readonly Budget budget;
+    private long characters;
 
     /// <summary>Begins with one empty sheet.</summary>
     /// <param name="layout">How large they are.</param>
@@ -79,6 +80,13 @@ internal sealed class Sheets
         }
     }
 
+    /// <summary>Throws away what was set: the document is set anew.</summary>
+    public void Discard()
+    {
+        budget.GiveBack(Cost.Pages, sheets.Count);
+        budget.GiveBack(Cost.Characters, characters);
+    }
+
     /// <summary>Has something drawn on the last sheet.</summary>
     public void Add(Action<Page> draw) => sheets[^1].Add(draw);
 
@@ -106,6 +114,7 @@ internal sealed class Sheets
     {
         budget.Continue();
         budget.Spend(Cost.Characters, text.Length);
+        characters += text.Length;
         face.Set(text);
     }
 }

@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using Rendal.Core.Budgets;
 using Rendal.Core.Layouts;
 using SkiaSharp;
@@ -9,15 +10,19 @@ internal sealed class StatementPages
 {
     private const float FootSize = 8;
 
+    // So many rows go along to the last page where how to pay would stand there by itself.
+    private const int RowsAlong = 2;
+
     private readonly StatementPaper paper;
     private readonly Layout layout;
     private readonly Faces faces;
-    private readonly Sheets sheets;
-    private readonly HeadParts head;
-    private readonly TableParts table;
-    private readonly TextParts texts;
-    private readonly PaymentParts payment;
+    private readonly SKImage? logo;
     private readonly SKImage? signature;
+    private Sheets sheets;
+    private HeadParts head;
+    private TableParts table;
+    private TextParts texts;
+    private PaymentParts payment;
 
     /// <summary>Sets a paper.</summary>
     /// <param name="paper">What stands on it.</param>
@@ -28,15 +33,13 @@ internal sealed class StatementPages
     /// <param name="budget">What the document may take.</param>
     public StatementPages(StatementPaper paper, Layout layout, Faces faces, SKImage? logo, SKImage? signature, Budget budget)
     {
-        (this.paper, this.layout, this.faces) = (paper, layout, faces);
-        var accent = SKColor.Parse(layout.Accent);
-        sheets = new Sheets(layout, budget);
-        head = new HeadParts(sheets, paper, faces, accent, logo);
-        table = new TableParts(sheets, paper, faces, accent);
-        texts = new TextParts(sheets, faces, accent);
-        payment = new PaymentParts(sheets, paper, faces, accent);
-        this.signature = signature;
-        Compose();
+        (this.paper, this.layout, this.faces, this.logo, this.signature) = (paper, layout, faces, logo, signature);
+        Compose(budget, 0);
+        if (payment.StandsAlone)
+        {
+            sheets.Discard();
+            Compose(budget, RowsAlong);
+        }
     }
 
     private string Foot => layout.Footer.Length > 0 ? layout.Footer : paper.Firm.Name;
@@ -71,8 +74,15 @@ internal sealed class StatementPages
         page.TextRight(faces.Regular, FootSize, paper.Page(number, sheets.Count), sheets.Right, foot, Inks.Second);
     }
 
-    private void Compose()
+    [MemberNotNull(nameof(sheets), nameof(head), nameof(table), nameof(texts), nameof(payment))]
+    private void Compose(Budget budget, int rowsAlong)
     {
+        var accent = SKColor.Parse(layout.Accent);
+        sheets = new Sheets(layout, budget);
+        head = new HeadParts(sheets, paper, faces, accent, logo);
+        table = new TableParts(sheets, paper, faces, accent, rowsAlong);
+        texts = new TextParts(sheets, faces, accent);
+        payment = new PaymentParts(sheets, paper, faces, accent);
         for (var i = 0; i < layout.Parts.Count;)
         {
             if (layout.Parts[i].IsOfCurrency)

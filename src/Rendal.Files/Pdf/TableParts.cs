@@ -13,10 +13,16 @@ internal sealed class TableParts
     private readonly Faces faces;
     private readonly SKColor accent;
     private readonly TableColumns columns;
+    private readonly int rowsAlong;
 
-    public TableParts(Sheets sheets, StatementPaper paper, Faces faces, SKColor accent)
+    /// <param name="sheets">Where it goes.</param>
+    /// <param name="paper">What stands on the document.</param>
+    /// <param name="faces">The faces.</param>
+    /// <param name="accent">The colour of rules.</param>
+    /// <param name="rowsAlong">How many of the last rows go on a new page with what follows them; 0 where they need not.</param>
+    public TableParts(Sheets sheets, StatementPaper paper, Faces faces, SKColor accent, int rowsAlong)
     {
-        (this.sheets, this.paper, this.faces, this.accent) = (sheets, paper, faces, accent);
+        (this.sheets, this.paper, this.faces, this.accent, this.rowsAlong) = (sheets, paper, faces, accent, rowsAlong);
         columns = new TableColumns(paper, faces.Regular, faces.Strong, sheets.TextSize, sheets.Right - sheets.Left);
     }
 
@@ -109,7 +115,8 @@ internal sealed class TableParts
             var needed = sheets.RowHeight + ((lines - 1) * sheets.RowLine);
 
             // The last row never stands alone above a sum on the next page: it takes the sum along.
-            TurnOver(section, before + r, needed + (r == part.Rows.Count - 1 ? closing : 0));
+            var endsPage = isLast && rowsAlong > 0 && r > 0 && r == part.Rows.Count - rowsAlong && section == paper.Sections[^1];
+            TurnOver(section, before + r, endsPage ? sheets.Height : needed + (r == part.Rows.Count - 1 ? closing : 0));
             Row(section, before + r, row, lines);
         }
 

@@ -12,10 +12,11 @@ public static class PostBundle
     /// <param name="title">What it is called on the list: the round's name.</param>
     /// <param name="pieces">The letters, in any order; they are put in that of <see cref="PostPiece.InOrder"/>.</param>
     /// <param name="bothSides">Whether paper is printed on both sides: each letter, and the list, then begins on an odd page, with an empty page before it where needed.</param>
+    /// <param name="ownCountry">The firm's own country, whose letters come first; empty where it is not known.</param>
     /// <exception cref="ArgumentException">There is no letter.</exception>
-    public static void Write(Stream output, string title, IEnumerable<PostPiece> pieces, bool bothSides)
+    public static void Write(Stream output, string title, IEnumerable<PostPiece> pieces, bool bothSides, string ownCountry = "")
     {
-        var ordered = PostPiece.InOrder(pieces);
+        var ordered = PostPiece.InOrder(pieces, ownCountry);
         if (ordered.Count == 0)
         {
             throw new ArgumentException("There is no letter for the post.", nameof(pieces));
@@ -51,7 +52,8 @@ public static class PostBundle
         if (bothSides && document.NumberOfPages % 2 == 1)
         {
             var last = document.GetPage(document.NumberOfPages);
-            bundle.AddPage(last.Width, last.Height);
+            using var empty = PdfDocument.Open(Press.Empty((float)last.Width, (float)last.Height));
+            bundle.AddPage(empty, 1);
         }
     }
 }

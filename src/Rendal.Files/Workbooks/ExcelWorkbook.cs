@@ -18,6 +18,10 @@ internal sealed class ExcelWorkbook : Workbook
     private readonly string name;
     private readonly Stream stream;
     private readonly IExcelDataReader reader;
+    private readonly SheetMarks marks;
+
+    // A date of 1904 that the reader does not know of is as many days too early.
+    private readonly int missedDays;
     private bool wasRead;
 
     static ExcelWorkbook() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
@@ -25,7 +29,10 @@ internal sealed class ExcelWorkbook : Workbook
     public ExcelWorkbook(string name, FileFormat format, Func<Stream> open)
     {
         this.name = name;
-        Dates1904 = format == FileFormat.Xlsx && SaysDates1904(name, open);
+        var said = format == FileFormat.Xlsx ? Dates1904Said(name, open) : null;
+        Dates1904 = XlsxParts.IsTrue(said);
+        missedDays = Dates1904 && said != "1" ? new DateOnly(1904, 1, 1).DayNumber - new DateOnly(1899, 12, 30).DayNumber : 0;
+        marks = new SheetMarks(name, format, open);
         stream = open();
         reader = Guarded(() => ExcelReaderFactory.CreateReader(stream, new ExcelReaderConfiguration { LeaveOpen = true }));
     }
@@ -59,6 +66,8 @@ internal sealed class ExcelWorkbook : Workbook
     private IEnumerable<FileRow> Rows()
     {
         var number = 0;
+        var merges = MergedCells.Of(Guarded(() => reader.MergeCells));
+        var marked = Guarded(() => marks.Of(reader.Name));
         while (Guarded(reader.Read))
         {
             // Blank rows are gone through one by one: a single cell far below would take minutes.
@@ -73,8 +82,11 @@ internal sealed class ExcelWorkbook : Workbook
                 count--;
             }
 
+            var (filled, errors) = (count, marked.ErrorsOf(number));
+            count = Math.Max(count, errors.Count == 0 ? 0 : errors.Max(e => e.Column) + 1);
             if (count == 0)
             {
+                merges.Fill(number, []);
                 continue;
             }
 
@@ -84,12 +96,17 @@ internal sealed class ExcelWorkbook : Workbook
             }
 
             var cells = new Cell[count];
-            for (var i = 0; i < count; i++)
+            for (var i = 0; i < filled; i++)
             {
                 cells[i] = CellAt(i, number);
             }
 
-            yield return new FileRow(number, ImmutableCollectionsMarshal.AsImmutableArray(cells));
+            foreach (var (column, shown) in errors)
+            {
+                cells[column] = Cell.OfError(shown);
+            }
+
+            yield return new FileRow(number, merges.Fill(number, ImmutableCollectionsMarshal.AsImmutableArray(cells)), reader.RowHeight == 0 || marked.Hidden.Contains(number));
         }
     }
 
@@ -108,7 +125,7 @@ internal sealed class ExcelWorkbook : Workbook
             case int whole:
                 return Cell.Of(whole);
             case DateTime date:
-                return Cell.Of(DateOnly.FromDateTime(date));
+                return Cell.Of(DateOnly.FromDateTime(date.AddDays(missedDays)));
             case bool truth:
                 return Cell.Of(truth ? "TRUE" : "FALSE");
             case var other:
@@ -130,23 +147,23 @@ internal sealed class ExcelWorkbook : Workbook
             : Cell.Of(value);
     }
 
-    private static bool SaysDates1904(string name, Func<Stream> open)
+    private static string? Dates1904Said(string name, Func<Stream> open)
     {
         using var packed = new PackedFile(name, open);
         if (packed.Open("xl/workbook.xml") is not { } content)
         {
-            return false;
+            return null;
         }
 
         try
         {
             using var xml = XmlReader.Create(content, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CloseInput = true });
-            return xml.ReadToFollowing("workbookPr") && xml.GetAttribute("date1904") is "1" or "true";
+            return xml.ReadToFollowing("workbookPr") ? xml.GetAttribute("date1904") : null;
         }
         catch (XmlException)
         {
             // The reader that comes next says what is wrong with it.
-            return false;
+            return null;
         }
     }
 

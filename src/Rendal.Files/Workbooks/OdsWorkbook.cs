@@ -13,6 +13,7 @@ internal sealed class OdsWorkbook : Workbook
     private const string Office = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
     private const string Table = "urn:oasis:names:tc:opendocument:xmlns:table:1.0";
     private const string Text = "urn:oasis:names:tc:opendocument:xmlns:text:1.0";
+    private const string Calc = "urn:org:documentfoundation:names:experimental:calc:xmlns:calcext:1.0";
     private const string Style = "urn:oasis:names:tc:opendocument:xmlns:style:1.0";
 
     // Programs write alike rows below each other as one; thousands of them are blank ones.
@@ -70,6 +71,7 @@ internal sealed class OdsWorkbook : Workbook
     private IEnumerable<FileRow> Rows(XmlReader xml, int depth, string sheet)
     {
         var number = 1;
+        var merges = new MergedCells();
         while (Read(xml) && !(xml.NodeType == XmlNodeType.EndElement && xml.Depth == depth))
         {
             if (xml.NodeType != XmlNodeType.Element || xml.NamespaceURI != Table || xml.LocalName != "table-row")
@@ -78,7 +80,8 @@ internal sealed class OdsWorkbook : Workbook
             }
 
             var times = Times(xml, "number-rows-repeated");
-            var cells = Cells(xml, sheet, number);
+            var isHidden = xml.GetAttribute("visibility", Table) is "collapse" or "filter";
+            var cells = merges.Fill(number, Cells(xml, sheet, number, merges), times);
             if (cells.Length > 0 && (times > MostRepeated || number + times > Limits.Sheet.Most(Cost.Rows)))
             {
                 throw new FileRefused($"{name}, sheet “{sheet}” has row {number} {times} times over; a filled row is read {MostRepeated} times at the most, and none beyond {Limits.Sheet.Most(Cost.Rows)}. Save it anew in your spreadsheet program.");
@@ -86,14 +89,14 @@ internal sealed class OdsWorkbook : Workbook
 
             for (var i = 0; i < times && cells.Length > 0; i++)
             {
-                yield return new FileRow(number + i, cells);
+                yield return new FileRow(number + i, cells, isHidden);
             }
 
             number += times;
         }
     }
 
-    private ImmutableArray<Cell> Cells(XmlReader xml, string sheet, int row)
+    private ImmutableArray<Cell> Cells(XmlReader xml, string sheet, int row, MergedCells merges)
     {
         var cells = new List<Cell>();
         if (xml.IsEmptyElement)
@@ -111,7 +114,13 @@ internal sealed class OdsWorkbook : Workbook
             }
 
             var times = Times(xml, "number-columns-repeated");
+            var rows = Times(xml, "number-rows-spanned");
             var cell = CellAt(xml, sheet, row, cells.Count + blanks + 1);
+            if (rows > 1 && !cell.IsEmpty)
+            {
+                merges.Begin(cells.Count + blanks, cell, rows - 1);
+            }
+
             if (cell.IsEmpty)
             {
                 // Blank cells count only where a filled one follows: rows end in thousands of them.
@@ -140,13 +149,14 @@ internal sealed class OdsWorkbook : Workbook
         var date = xml.GetAttribute("date-value", Office);
         var truth = xml.GetAttribute("boolean-value", Office);
         var said = xml.GetAttribute("string-value", Office);
+        var isError = xml.GetAttribute("value-type", Calc) == "error";
         var text = xml.IsEmptyElement ? "" : TextOf(xml, sheet, row, column);
         if (covered)
         {
             return Cell.Empty;
         }
 
-        return type switch
+        return isError ? Cell.OfError(text.Length > 0 ? text : "#ERROR!") : type switch
         {
             "float" or "currency" or "percentage" when decimal.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) => Number(number, text),
             "date" when date is { Length: >= 10 } && DateOnly.TryParseExact(date.AsSpan(0, 10), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) => Cell.Of(day),

@@ -6,31 +6,55 @@ namespace Rendal.Files.Workbooks;
 /// <summary>The parts of an XLSX workbook (ISO/IEC 29500-2). Without the one that holds its texts a workbook reads as if they were empty.</summary>
 internal static class XlsxParts
 {
+    private const string Spreadsheet = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
     private const string Relationships = "http://schemas.openxmlformats.org/package/2006/relationships";
 
     private static readonly Uri Folder = new("file:///xl/");
+
+    /// <summary>Whether a boolean of XML Schema is true: it is written <c>1</c> or <c>true</c>.</summary>
+    public static bool IsTrue(string? boolean) => boolean is "1" or "true";
+
+    /// <summary>The part that a sheet is in; null where it is not there.</summary>
+    public static string? OfSheet(PackedFile packed, string sheet)
+    {
+        if (Load(packed, "xl/workbook.xml") is not { } book || Load(packed, "xl/_rels/workbook.xml.rels") is not { } relationships)
+        {
+            return null;
+        }
+
+        var id = book.Descendants(XName.Get("sheet", Spreadsheet)).FirstOrDefault(s => (string?)s.Attribute("name") == sheet)?.Attributes().FirstOrDefault(a => a.Name.LocalName == "id" && a.Name.NamespaceName.Length > 0)?.Value;
+        return relationships.Descendants(XName.Get("Relationship", Relationships)).FirstOrDefault(r => (string?)r.Attribute("Id") == id) is { } named && Part((string?)named.Attribute("Target") ?? "") is var part && packed.Has(part) ? part : null;
+    }
 
     /// <summary>The first part that the workbook names as its own and that is not there; null where all are.</summary>
     public static string? FirstMissing(PackedFile packed)
     {
         var book = packed.Has("xl/workbook.xml") ? "xl/_rels/workbook.xml.rels" : "xl/_rels/workbook.bin.rels";
-        if (packed.Text(book) is not { } content)
+        return Load(packed, book) is not { } relationships ? book
+            : relationships.Descendants(XName.Get("Relationship", Relationships))
+                .Where(r => (string?)r.Attribute("TargetMode") != "External")
+                .Select(r => Part((string?)r.Attribute("Target") ?? ""))
+                .FirstOrDefault(part => !packed.Has(part));
+    }
+
+    private static string Part(string target) => Uri.TryCreate(Folder, target, out var part) ? Uri.UnescapeDataString(part.AbsolutePath[1..]) : target;
+
+    /// <summary>A small part as a tree; null where it is not there or no XML.</summary>
+    private static XDocument? Load(PackedFile packed, string part)
+    {
+        if (packed.Text(part) is not { } content)
         {
-            return book;
+            return null;
         }
 
         try
         {
             using var xml = XmlReader.Create(new StringReader(content), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit });
-            return XDocument.Load(xml).Descendants(XName.Get("Relationship", Relationships))
-                .Where(r => (string?)r.Attribute("TargetMode") != "External")
-                .Select(r => (string?)r.Attribute("Target") ?? "")
-                .Select(target => Uri.TryCreate(Folder, target, out var part) ? Uri.UnescapeDataString(part.AbsolutePath[1..]) : target)
-                .FirstOrDefault(part => !packed.Has(part));
+            return XDocument.Load(xml);
         }
         catch (XmlException)
         {
-            return book;
+            return null;
         }
     }
 }

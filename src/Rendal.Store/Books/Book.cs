@@ -15,5 +15,8 @@ public sealed record Book(long Id, Currency Currency, int TermsDays, string Time
 {
     /// <summary>The day that it is in the book's zone.</summary>
     public DateOnly Today(TimeProvider clock) =>
-        DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(clock.GetUtcNow(), TimeZoneInfo.FindSystemTimeZoneById(TimeZone)).DateTime);
+        DayOf(clock.GetUtcNow());
+
+    /// <summary>The day that it was in the book's zone.</summary>
+    public DateOnly DayOf(DateTimeOffset time) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time, TimeZoneInfo.FindSystemTimeZoneById(TimeZone)).DateTime);
 }

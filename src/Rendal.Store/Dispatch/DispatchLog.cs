@@ -15,7 +15,7 @@ namespace Rendal.Store.Dispatch;
 /// <param name="StartedAt">When the try began.</param>
 /// <param name="EndedAt">When it ended; null while it goes on.</param>
 /// <param name="Ending">How it ended: <c>accepted</c>, <c>try-later</c>, <c>refused</c>, <c>unanswered</c>, <c>sign-in-refused</c>, <c>stopped</c>, <c>exported</c>, <c>printed</c>; null while it goes on.</param>
-/// <param name="Answer">The server's words, or what happened on our side.</param>
+/// <param name="Answer">The server's words, with what it said of recipients that it did not take; or what happened on our side.</param>
 /// <param name="MessageId">The Message-ID; empty for paper.</param>
 /// <param name="Subject">The subject; the document’s name for paper.</param>
 /// <param name="Sender">The address it went out under; empty for paper.</param>
@@ -45,6 +45,12 @@ public sealed record DispatchEntry(
     /// <summary>Whether the message came back after the server had taken it.</summary>
     public bool CameBack { get; init; }
 
+    /// <summary>Whether the server asked to come back later once more than is done: nobody tries again by itself.</summary>
+    public bool GaveUp { get; init; }
+
+    /// <summary>How many of its recipients the server did not take, where it took others.</summary>
+    public int Refused => Answers.Any(a => a.Accepted) ? Answers.Count(a => !a.Accepted) : 0;
+
     /// <summary>Whether a person had it sent once more on purpose.</summary>
     public bool IsRepeat { get; init; }
 }
@@ -56,7 +62,7 @@ public sealed record DispatchEntry(
 public sealed record DispatchNote(DateTimeOffset WrittenAt, string By, string Text);
 
 /// <summary>What is looked for in the log.</summary>
-/// <param name="Text">What occurs in customer, subject, address, Message-ID, round or the server's words, or is the number of an item of the customer; empty for all.</param>
+/// <param name="Text">What occurs in customer, subject, address, Message-ID, round or the server's words, or is the number of an item on the statement; empty for all.</param>
 /// <param name="Outcome">How the try ended, or <c>returned</c> for what came back later; empty for all.</param>
 /// <param name="From">The first day of the book; null for no limit.</param>
 /// <param name="To">The last day of the book; null for no limit.</param>
@@ -69,14 +75,20 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     private const string Select = """
         select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
             coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''), coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]), t.recipients, encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
-            p.state = 'returned' and t.ending in ('accepted', 'unanswered'), r.repeat_of is not null
+            p.state = 'returned' and t.ending in ('accepted', 'unanswered'), r.repeat_of is not null, t.gave_up
         from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
         left join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id and t.ending is distinct from 'printed'
         left join paper a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.ending = 'printed' or p.way = 'post')
         join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
         where t.book_id = $1 and (m.parcel_id is not null or a.parcel_id is not null)
-            and ($2 = '' or p.customer ilike $3 or p.name ilike $3 or m.subject ilike $3 or m.message_id ilike $3 or array_to_string(m.recipients, ' ') ilike $3 or a.name ilike $3 or array_to_string(a.lines, ' ') ilike $3 or r.name ilike $3 or t.answer ilike $3
-                or exists (select from ledger_row l where l.book_id = p.book_id and l.intake_id = r.intake_id and l.number = $2 and (l.customer = p.customer or p.accounts @> jsonb_build_array(jsonb_build_object('key', l.customer)))))
+            and ($2 = '' or t.id in (
+                select id from dispatch_try where book_id = $1 and ending <> 'accepted' and answer ilike $3
+                union select ft.id from dispatch_try ft join (
+                    select id as parcel_id from parcel where book_id = $1 and customer || E'\n' || name ilike $3
+                    union select parcel_id from message where book_id = $1 and subject || E'\n' || message_id || E'\n' || recipients_text(recipients) ilike $3
+                    union select parcel_id from paper where book_id = $1 and name || E'\n' || recipients_text(lines) ilike $3
+                    union select fp.id from round fr join parcel fp on fp.book_id = fr.book_id and fp.round_id = fr.id where fr.book_id = $1 and fr.name ilike $3
+                    union select id from parcel where book_id = $1 and numbers @> array[$2]) f on ft.book_id = $1 and ft.parcel_id = f.parcel_id))
             and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
             and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone) and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
             and ($7::bigint is null or p.round_id = $7)
@@ -142,10 +154,13 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 
     private static NpgsqlParameter Day(DateOnly? day) => new() { Value = (object?)day ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Date };
 
+    private static List<RecipientAnswer> Answers(NpgsqlDataReader r) => StoreJson.Read<List<RecipientAnswer>>(r.GetString(14));
+
     private static DispatchEntry Read(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetString(3), r.GetString(4), r.GetString(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Text(8), r.GetString(9),
-        r.GetString(10), r.GetString(11), r.GetString(12), r.GetFieldValue<string[]>(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(14)), r.GetString(15), r.GetInt32(16))
+        r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetString(3), r.GetString(4), r.GetString(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Text(8), Outcome.Told(r.GetString(9), Answers(r)),
+        r.GetString(10), r.GetString(11), r.GetString(12), r.GetFieldValue<string[]>(13), Answers(r), r.GetString(15), r.GetInt32(16))
     {
+        GaveUp = r.GetBoolean(19),
         IsRepeat = r.GetBoolean(18),
         CameBack = !r.IsDBNull(17) && r.GetBoolean(17),
     };

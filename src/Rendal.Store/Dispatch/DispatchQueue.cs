@@ -2,6 +2,8 @@ using Npgsql;
 using NpgsqlTypes;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
+using Rendal.Core.Sealing;
 using Rendal.Store.Layouts;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
@@ -18,13 +20,18 @@ namespace Rendal.Store.Dispatch;
 /// <param name="Body">The body as frozen.</param>
 /// <param name="Card">The customer's card as frozen.</param>
 /// <param name="Message">The message as it was made for an earlier try; null on the first one.</param>
-/// <param name="Sender">The sender.</param>
+/// <param name="Sender">How its mail server is reached. What the customer sees of the sender is <paramref name="SentAs"/>.</param>
 /// <param name="Layout">The layout that it was made up with; null for the one that is there before any was made.</param>
 /// <param name="Way">How it leaves.</param>
-public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender, LayoutRef? Layout, Way Way)
+/// <param name="Letterhead">The firm as it was released with.</param>
+/// <param name="SentAs">The sender as it was released with.</param>
+public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender, LayoutRef? Layout, Way Way, Firm Letterhead, SentAs SentAs)
 {
     /// <summary>Whether it goes on paper, alone or beside the message.</summary>
     public bool OnPaper { get; init; }
+
+    /// <summary>The IANA name of the book's zone.</summary>
+    public string TimeZone { get; init; } = "Etc/UTC";
 
     /// <summary>The recipients for whom a server took the message at earlier tries.</summary>
     public IReadOnlyList<string> Taken { get; init; } = [];
@@ -122,27 +129,19 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 join round r on r.book_id = p.book_id and r.id = p.round_id
                 join sender s on s.book_id = r.book_id and s.id = r.sender_id
                 join book b on b.id = p.book_id
-                left join sender_day d on s.a_day is not null and d.book_id = s.book_id and d.sender_id = s.id and d.day = ($2 at time zone b.time_zone)::date
+                {SenderTurn.Day("$2")}
                 where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused and p.book_id <> all ($4)
-                    and (p.way <> 'mail' or (s.paused = '' and s.away_until <= $2 and s.next_at <= $2 and (s.a_day is null or coalesce(d.messages, 0) < s.a_day)))
+                    and (p.way <> 'mail' or ({SenderTurn.IsOpen("$2")}))
                 order by p.try_from, p.id limit $3 for update of p skip locked),
             placed as (select *, row_number() over (order by try_from, id) as place from next),
             taken as (select * from placed where place = 1 or (a_minute is null and a_day is null)),
-            paced as (
-                update sender s set next_at = greatest(s.next_at, $2 - 2 * interval '1 minute' / s.a_minute) + interval '1 minute' / s.a_minute
-                from taken where taken.a_minute is not null and s.book_id = taken.book_id and s.id = taken.sender_id and s.next_at <= $2
-                returning s.id),
-            in_turn as (select * from taken where a_minute is null or exists (select from paced)),
-            counted as (
-                insert into sender_day as d (book_id, sender_id, day, messages) select book_id, sender_id, day, 1 from in_turn where a_day is not null
-                on conflict (book_id, sender_id, day) do update set messages = d.messages + 1 where d.messages < (select a_day from in_turn where a_day is not null)
-                returning d.sender_id),
+            {SenderTurn.Of("taken", "$2")},
             claimed as (
                 update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
                 from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
-                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way, p.on_paper, p.try_from)
-            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, c.on_paper, t.addresses, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
-            from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id and s.id = r.sender_id
+                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way, p.on_paper, p.try_from, p.letterhead, p.sent_as)
+            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
+            from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id and s.id = r.sender_id join book b on b.id = c.book_id
             left join message m on m.book_id = c.book_id and m.parcel_id = c.id
             cross join lateral (
                 select coalesce(array_agg(a ->> 'address'), array[]::text[]) as addresses from dispatch_try t, jsonb_array_elements(t.recipients) a
@@ -152,8 +151,8 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             worker, now.ToUniversalTime(), most, busy.ToArray()).ListAsync(
                 r => new ClaimedParcel(
                     r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt32(3), r.GetFieldValue<string[]>(4), r.GetString(5), r.GetString(6), StoreJson.Read<Customer>(r.GetString(7)), r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
-                    SenderStore.Read(r, 14), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)), EnumText.Parse<Way>(r.GetString(11)))
-                { OnPaper = r.GetBoolean(12), Taken = r.GetFieldValue<string[]>(13) },
+                    SenderStore.Read(r, 17), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)), EnumText.Parse<Way>(r.GetString(11)), StoreJson.Read<Firm>(r.GetString(15)), StoreJson.Read<SentAs>(r.GetString(16)))
+                { OnPaper = r.GetBoolean(12), Taken = r.GetFieldValue<string[]>(13), TimeZone = r.GetString(14) },
                 cancel);
 
     /// <summary>When the next turn of an allowance a minute comes, or a server that was away is asked again; null where nothing waits for that.</summary>

@@ -11,6 +11,13 @@ namespace Rendal.Store.Dispatch;
 /// <param name="Counts">How many of the parcels that were released stood where then, by state.</param>
 public sealed record RoundEnd(long Book, long Id, long Round, string Name, DateTimeOffset EndedAt, IReadOnlyDictionary<string, int> Counts);
 
+/// <summary>An end that somebody is to be told of.</summary>
+/// <param name="End">The end.</param>
+/// <param name="Sender">The round's sender.</param>
+/// <param name="Address">The address of the person who released the round.</param>
+/// <param name="TimeZone">The IANA name of the book's zone.</param>
+public sealed record EndToTell(RoundEnd End, long Sender, string Address, string TimeZone);
+
 /// <summary>A parcel that did not go as it should.</summary>
 /// <param name="Name">The customer's name.</param>
 /// <param name="State">Where it stands.</param>
@@ -20,25 +27,50 @@ public sealed record WentAmiss(string Name, string State, string Words);
 /// <summary>The ends of rounds over all books, and who is told of them.</summary>
 public sealed class RoundEnds(NpgsqlDataSource source)
 {
+    // What stands for the words about the message until there are any.
+    private const string ToBeTold = "to be sent";
+    private const string BeingTold = "begun";
+
     private const string Columns = "e.book_id, e.id, e.round_id, r.name, e.ended_at, e.counts";
 
     /// <summary>Notes the rounds that have ended since; each end is noted once, however many workers look.</summary>
-    /// <returns>The ends, with the address that the person who released the round is told at; empty for none.</returns>
-    public Task<List<(RoundEnd End, long Sender, string Address)>> NoteAsync(DateTimeOffset now, CancellationToken cancel) =>
+    public Task NoteAsync(DateTimeOffset now, CancellationToken cancel) =>
         source.Sql(
-            $"""
+            """
             with ended as (
                 update round r set ends_for = null from (select book_id, id, ends_for from round where ends_for is not null) o
                 where r.book_id = o.book_id and r.id = o.id and r.ends_for is not null
                     and not exists (select from parcel p where p.book_id = r.book_id and p.round_id = r.id and p.state in ('released', 'sending', 'to-be-retried'))
-                returning r.book_id, r.id, r.name, r.sender_id, o.ends_for),
-            e as (
-                insert into round_end (book_id, round_id, person_id, ended_at, counts)
-                select book_id, id, ends_for, $1, (select coalesce(jsonb_object_agg(state, n), jsonb_build_object()) from (select state, count(*) as n from parcel p where p.book_id = ended.book_id and p.round_id = ended.id and p.card is not null group by state) c)
-                from ended returning *)
-            select {Columns}, r.sender_id, p.address from e join ended r on r.book_id = e.book_id and r.id = e.round_id join person p on p.id = e.person_id
+                returning r.book_id, r.id, o.ends_for)
+            insert into round_end (book_id, round_id, person_id, ended_at, counts, told)
+            select book_id, id, ends_for, $1, (select coalesce(jsonb_object_agg(state, n), jsonb_build_object()) from (select state, count(*) as n from parcel p where p.book_id = ended.book_id and p.round_id = ended.id and p.card is not null group by state) c),
+                (select case when p.address <> '' then $2 else '' end from person p where p.id = ends_for)
+            from ended
             """,
-            now.ToUniversalTime()).ListAsync(r => (Read(r), r.GetInt64(6), r.GetString(7)), cancel);
+            now.ToUniversalTime(), ToBeTold).RunAsync(cancel);
+
+    /// <summary>
+    /// One end that somebody is to be told of and whose sender may send now, for this caller alone, and counted against the
+    /// sender's allowance. Null where there is none: what the sender is stopped or away for, or has used up its allowance
+    /// for, waits.
+    /// </summary>
+    public Task<EndToTell?> ClaimToTellAsync(DateTimeOffset now, CancellationToken cancel) =>
+        source.Sql(
+            $"""
+            with one as (
+                select e.book_id, e.id, p.address, s.id as sender_id, s.a_minute, s.a_day, b.time_zone, ($1 at time zone b.time_zone)::date as day
+                from round_end e join round r on r.book_id = e.book_id and r.id = e.round_id join sender s on s.book_id = r.book_id and s.id = r.sender_id
+                join person p on p.id = e.person_id join book b on b.id = e.book_id
+                {SenderTurn.Day("$1")}
+                where e.told = $2 and p.address <> '' and {SenderTurn.IsOpen("$1")}
+                order by e.id limit 1 for update of e skip locked),
+            {SenderTurn.Of("one", "$1")},
+            e as (
+                update round_end e set told = $3 from in_turn n
+                where e.book_id = n.book_id and e.id = n.id and (n.a_day is null or exists (select from counted)) returning e.*)
+            select {Columns}, one.sender_id, one.address, one.time_zone from e join one on one.book_id = e.book_id and one.id = e.id join round r on r.book_id = e.book_id and r.id = e.round_id
+            """,
+            now.ToUniversalTime(), ToBeTold, BeingTold).FirstAsync(r => new EndToTell(Read(r), r.GetInt64(6), r.GetString(7), r.GetString(8)), cancel);
 
     /// <summary>Writes down what became of the message about an end.</summary>
     public Task ToldAsync(RoundEnd end, string words, CancellationToken cancel) =>

@@ -136,11 +136,11 @@ internal sealed class TryRecord
         await using var batch = new NpgsqlBatch(connection);
         batch.Sql(
             """
-            update dispatch_try t set ended_at = a.at, ending = a.ending, answer = a.answer, recipients = a.recipients
-            from unnest($1::bigint[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[], $6::text[]::jsonb[]) a (book_id, id, at, ending, answer, recipients)
+            update dispatch_try t set ended_at = a.at, ending = a.ending, answer = a.answer, recipients = a.recipients, gave_up = a.gave_up
+            from unnest($1::bigint[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[], $6::text[]::jsonb[], $7::boolean[]) a (book_id, id, at, ending, answer, recipients, gave_up)
             where t.book_id = a.book_id and t.id = a.id and t.ended_at is null
             """,
-            Each(ended, e => e.Parcel.Book), Each(ended, e => e.Try), Each(ended, e => e.At), Each(ended, e => DispatchQueue.EndingCode(e.Outcome.Ending)), Each(ended, e => e.Outcome.Answer), Each(ended, e => StoreJson.Write(e.Outcome.Recipients)));
+            Each(ended, e => e.Parcel.Book), Each(ended, e => e.Try), Each(ended, e => e.At), Each(ended, e => DispatchQueue.EndingCode(e.Outcome.Ending)), Each(ended, e => e.Outcome.Answer), Each(ended, e => StoreJson.Write(e.Outcome.Recipients)), Each(ended, e => e.Outcome.IsToBeTriedAgain && e.Next.State != ParcelState.ToBeRetried));
         batch.Sql(
             """
             update parcel p set state = a.state, worker = null, makings = 0, try_from = a.try_from, tries = p.tries - a.uncounted
@@ -151,6 +151,7 @@ internal sealed class TryRecord
         foreach (var one in ended)
         {
             AddSenderStep(batch, one);
+            AddBadAddresses(batch, one);
         }
 
         await batch.ExecuteNonQueryAsync();
@@ -175,6 +176,19 @@ internal sealed class TryRecord
         else if (sender.Away is not null)
         {
             batch.Sql("update sender set away_times = 0, away_since = null, away_words = '', away_until = '-infinity' where book_id = $1 and id = $2 and away_times > 0", parcel.Book, sender.Id);
+        }
+    }
+
+    private static void AddBadAddresses(NpgsqlBatch batch, EndedTry ended)
+    {
+        if (ended.Outcome.Recipients.Where(r => r.IsAddressBad).DistinctBy(r => r.Address, StringComparer.OrdinalIgnoreCase).ToList() is { Count: > 0 } bad)
+        {
+            batch.Sql(
+                """
+                insert into address_returned (book_id, address, since, reason) select $1, lower(a.address), $4, a.reason from unnest($2::text[], $3::text[]) a (address, reason)
+                on conflict (book_id, address) do update set returned_id = null, since = excluded.since, reason = excluded.reason
+                """,
+                ended.Parcel.Book, Each(bad, r => r.Address), Each(bad, r => r.Answer), ended.At);
         }
     }
 

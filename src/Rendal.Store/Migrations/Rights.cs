@@ -6,8 +6,8 @@ namespace Rendal.Store.Migrations;
 /// <summary>What the role that Rendal works as may do with the tables, which belong to another.</summary>
 public static class Rights
 {
-    /// <summary>Tables to which one can only add: what went out, what came back, and what people noted about it.</summary>
-    private const string Record = "message, paper, returned_mail, dispatch_note";
+    /// <summary>Tables to which one can only add: what went out, what came back, and what people decided or noted about it.</summary>
+    private const string Record = "message, paper, returned_mail, returned_decision, dispatch_note";
 
     /// <summary>The tables of the schema, without those that the rows of each intake are in: they are reached by way of the ledger's.</summary>
     private const string Tables = "pg_class c where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'p') and not c.relispartition and c.relname !~ '^ledger_row_[0-9]'";
@@ -41,7 +41,7 @@ public static class Rights
                 revoke update, delete on {Record}, dispatch_try from {to};
                 revoke insert, update, delete on schemaversions from {to};
                 -- A try that is under way gets its end.
-                grant update (ending_at, ended_at, ending, answer, recipients) on dispatch_try to {to};
+                grant update (ending_at, ended_at, ending, answer, recipients, gave_up) on dispatch_try to {to};
                 """).RunAsync(CancellationToken.None);
         }
 

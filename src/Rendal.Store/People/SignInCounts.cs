@@ -40,7 +40,10 @@ public sealed class SignInCounts(NpgsqlDataSource source)
 
             var count = now - tried > Forgotten ? 1 : tries + 1;
             var pause = count < pace.Free ? TimeSpan.Zero : TimeSpan.FromSeconds(Math.Min(pace.Longest.TotalSeconds, Math.Pow(2, Math.Min(count - pace.Free, 20))));
-            await connection.Sql("update sign_in_count set tries = $2, next_at = $3, tried_at = $4 where subject = $1", pace.Subject, count, (now + pause).ToUniversalTime(), now.ToUniversalTime()).RunAsync(cancel);
+            // Without a pause there is no next moment: of two at once the second may have looked at the clock before the first.
+            await connection.Sql(
+                "update sign_in_count set tries = $2, next_at = case when $3 > $4 then $3 else 'epoch' end, tried_at = $4 where subject = $1",
+                pace.Subject, count, (now + pause).ToUniversalTime(), now.ToUniversalTime()).RunAsync(cancel);
         }
 
         if (wait is not null)

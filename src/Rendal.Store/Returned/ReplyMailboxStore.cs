@@ -22,6 +22,9 @@ public sealed record ReplyMailboxRecord(long Book, long Sender, string Host, int
     /// <summary>When it was looked through last; null before the first time.</summary>
     public DateTimeOffset? LookedAt { get; init; }
 
+    /// <summary>The IANA name of the book's zone.</summary>
+    public string TimeZone { get; init; } = "Etc/UTC";
+
     /// <summary>How many messages about parcels the last look brought.</summary>
     public int Taken { get; init; }
 
@@ -32,7 +35,7 @@ public sealed record ReplyMailboxRecord(long Book, long Sender, string Host, int
 /// <summary>The mailboxes of all books that what came back is fetched from.</summary>
 public sealed class ReplyMailboxStore(NpgsqlDataSource source)
 {
-    private const string Columns = "book_id, sender_id, host, port, security, user_name, password, validity, last_uid, looked_at, taken, trouble";
+    private const string Columns = "book_id, sender_id, host, port, security, user_name, password, validity, last_uid, looked_at, taken, trouble, (select time_zone from book b where b.id = book_id)";
 
     /// <summary>The mailbox of a sender; null where it has none.</summary>
     public Task<ReplyMailboxRecord?> FindAsync(long book, long sender, CancellationToken cancel) =>
@@ -86,5 +89,6 @@ public sealed class ReplyMailboxStore(NpgsqlDataSource source)
         LookedAt = r.Nullable<DateTimeOffset>(9),
         Taken = r.GetInt32(10),
         Trouble = r.GetString(11),
+        TimeZone = r.GetString(12),
     };
 }

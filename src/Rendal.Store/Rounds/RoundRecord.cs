@@ -1,6 +1,8 @@
 using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
+using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Store.Layouts;
 
@@ -78,15 +80,23 @@ public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOn
 
     /// <summary>The layout of its document; null for the one that is there before any was made.</summary>
     public LayoutRef? Layout { get; init; }
+
+    /// <summary>What it was prepared from; null where that was not noted yet.</summary>
+    public ParcelSeal? Seal { get; init; }
 }
 
 /// <summary>A parcel's content as it is frozen on release.</summary>
 /// <param name="Id">The parcel.</param>
 /// <param name="Subject">The filled subject.</param>
 /// <param name="Body">The filled body.</param>
-/// <param name="Card">The customer's card as JSON.</param>
-public sealed record FrozenParcel(long Id, string Subject, string Body, Core.Customers.Customer Card)
+/// <param name="Card">The customer's card.</param>
+/// <param name="Letterhead">The firm as it stands on its document.</param>
+/// <param name="SentAs">The sender as the customer sees it.</param>
+public sealed record FrozenParcel(long Id, string Subject, string Body, Core.Customers.Customer Card, Firm Letterhead, SentAs SentAs)
 {
     /// <summary>What it counts as for its items where it is a reminder. It is written with the release, and not read back with the parcel.</summary>
     public IReadOnlyList<ItemReminded> Reminded { get; init; } = [];
+
+    /// <summary>The numbers of the items on its statements, by which the log finds it. Written like <see cref="Reminded"/>.</summary>
+    public IReadOnlyList<string> Numbers { get; init; } = [];
 }

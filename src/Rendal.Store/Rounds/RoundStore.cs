@@ -2,8 +2,10 @@ using System.Runtime.CompilerServices;
 using Npgsql;
 using NpgsqlTypes;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
+using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Layouts;
@@ -31,9 +33,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     private const string ParcelColumns = $"""
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
         p.accounts, p.reminder_level, p.layout_id, p.layout_version, p.on_paper,
-        coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and m.kind = 'failed' order by m.id desc limit 1) end,
+        coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and (m.kind = 'failed' or exists (select from returned_decision d where d.book_id = m.book_id and d.returned_id = m.id and d.is_failure)) order by m.id desc limit 1) end,
             case when p.state <> 'prepared' then (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end, ''),
-        {CanBeRetried}, {IsLeft}
+        {CanBeRetried}, {IsLeft},
+        case when p.state not in ('prepared', 'returned') then (select t.recipients from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end,
+        p.seal
         """;
 
     /// <summary>All rounds, the newest first.</summary>
@@ -139,45 +143,6 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         await source.Sql("update round set name = $3, choice = $4, wording_id = $5, sender_id = $6, picked_layout = $7 where book_id = $1 and id = $2 and released_at is null",
             book, id, name, Commands.Json(choice), wording, sender, new NpgsqlParameter<long?> { TypedValue = layout, NpgsqlDbType = NpgsqlDbType.Bigint }).RunAsync(cancel) == 1;
 
-    /// <summary>What was decided by hand in a round.</summary>
-    public Task<List<RoundDecision>> DecisionsAsync(long id, CancellationToken cancel) =>
-        source.Sql("select customer, decision, reason from round_decision where book_id = $1 and round_id = $2", book, id).ListAsync(r => new RoundDecision(r.GetString(0), r.GetString(1), r.GetString(2)), cancel);
-
-    /// <summary>Decides about a customer by hand, or takes the decision back (null).</summary>
-    public async Task DecideAsync(long id, string customer, string? decision, string reason, long person, CancellationToken cancel)
-    {
-        if (decision is null)
-        {
-            await source.Sql("delete from round_decision where book_id = $1 and round_id = $2 and customer = $3", book, id, customer).RunAsync(cancel);
-        }
-        else
-        {
-            await source.Sql(
-                """
-                insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) values ($1, $2, $3, $4, $5, $6)
-                on conflict (book_id, round_id, customer) do update set decision = excluded.decision, reason = excluded.reason, decided_by = excluded.decided_by, decided_at = now()
-                """,
-                book, id, customer, decision, reason, person).RunAsync(cancel);
-        }
-    }
-
-    /// <summary>What was decided about single items of a round.</summary>
-    public Task<List<ItemByHand>> ItemDecisionsAsync(long id, CancellationToken cancel) =>
-        source.Sql("select item, is_in, reason from round_item_decision where book_id = $1 and round_id = $2 order by decided_at, item", book, id).ListAsync(r => new ItemByHand(r.GetString(0), r.GetBoolean(1), r.GetString(2)), cancel);
-
-    /// <summary>Takes an item out of a round by hand, or puts it in.</summary>
-    public Task DecideItemAsync(long id, ItemByHand decision, long person, CancellationToken cancel) =>
-        source.Sql(
-            """
-            insert into round_item_decision (book_id, round_id, item, is_in, reason, decided_by) values ($1, $2, $3, $4, $5, $6)
-            on conflict (book_id, round_id, item) do update set is_in = excluded.is_in, reason = excluded.reason, decided_by = excluded.decided_by, decided_at = now()
-            """,
-            book, id, decision.Item, decision.IsIn, decision.Reason, person).RunAsync(cancel);
-
-    /// <summary>Takes the decision about an item back.</summary>
-    public Task ForgetItemAsync(long id, string item, CancellationToken cancel) =>
-        source.Sql("delete from round_item_decision where book_id = $1 and round_id = $2 and item = $3", book, id, item).RunAsync(cancel);
-
     /// <summary>
     /// Puts newly prepared parcels, what is left out and the proof in place of the earlier ones, in one transaction.
     /// False where something of the round was released in the meantime.
@@ -218,7 +183,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>One parcel with its round's number; null where there is none of this number.</summary>
     public async Task<(long Round, ParcelRecord Parcel)?> ParcelAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(16), ReadParcel(r)), cancel);
+        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(18), ReadParcel(r)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -262,11 +227,13 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             book, id, now.ToUniversalTime(), person, Commands.Json(hand), Commands.Json(rules)).RunAsync(cancel);
         var released = await connection.Sql(
             """
-            update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, try_from = $7, way = case when p.recipients = '{}' then 'post' else $8 end
-            from unnest($3::bigint[], $4::text[], $5::text[], $6::text[]) as f (id, subject, body, card)
+            update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, letterhead = f.letterhead::jsonb, sent_as = f.sent_as::jsonb, numbers = array(select jsonb_array_elements_text(f.numbers::jsonb)), try_from = $7, way = case when p.recipients = '{}' then 'post' else $8 end
+            from unnest($3::bigint[], $4::text[], $5::text[], $6::text[], $9::text[], $10::text[], $11::text[]) as f (id, subject, body, card, numbers, letterhead, sent_as)
             where p.book_id = $1 and p.round_id = $2 and p.id = f.id and p.state = 'prepared' and p.problem = ''
+                and not exists (select from round_decision d where d.book_id = p.book_id and d.round_id = p.round_id and d.customer = p.customer and d.decision in ('held', 'removed'))
             """,
-            book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), from.ToUniversalTime(), way.ToString().ToLowerInvariant()).RunAsync(cancel);
+            book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), from.ToUniversalTime(), way.ToString().ToLowerInvariant(),
+            parcels.Select(p => StoreJson.Write(p.Numbers)).ToArray(), parcels.Select(p => StoreJson.Write(p.Letterhead)).ToArray(), parcels.Select(p => StoreJson.Write(p.SentAs)).ToArray()).RunAsync(cancel);
         if (released != parcels.Count)
         {
             return false;
@@ -333,11 +300,18 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     public async Task<int> PaperCountAsync(long id, CancellationToken cancel) =>
         (int)await source.Sql("select count(*) from paper a join parcel p on p.book_id = a.book_id and p.id = a.parcel_id where p.book_id = $1 and p.round_id = $2", book, id).OneAsync<long>(cancel);
 
-    /// <summary>How many of a round's messages were taken by the server since a moment.</summary>
-    public Task<long> TakenSinceAsync(long id, DateTimeOffset since, CancellationToken cancel) =>
-        source.Sql(
-            "select count(*) from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id where t.book_id = $1 and t.started_at >= $3 - interval '10 minutes' and t.ended_at >= $3 and t.ending = 'accepted' and p.round_id = $2",
-            book, id, since.ToUniversalTime()).OneAsync<long>(cancel);
+    /// <summary>How many of a round's messages the server takes a minute, by the last ten seconds, or by as long as it sends where that is less.</summary>
+    public async Task<int> PaceAsync(long id, DateTimeOffset now, CancellationToken cancel)
+    {
+        var since = now - TimeSpan.FromSeconds(10);
+        var (taken, first) = (await source.Sql(
+            """
+            select count(*) filter (where t.ended_at >= $3 and t.ending = 'accepted'), min(t.started_at)
+            from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id where t.book_id = $1 and t.started_at >= $3 - interval '10 minutes' and p.round_id = $2
+            """,
+            book, id, since.ToUniversalTime()).ListAsync(r => (r.GetInt64(0), r.Nullable<DateTimeOffset>(1)), cancel))[0];
+        return Pace.AMinute((int)taken, now - (first > since ? first.Value : since));
+    }
 
     /// <summary>When the next of a round's waiting parcels may leave; null where none waits.</summary>
     public async Task<DateTimeOffset?> NextLeavesAsync(long id, CancellationToken cancel) =>
@@ -370,8 +344,8 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>The content that a parcel was released with; null while it was not.</summary>
     public Task<FrozenParcel?> FrozenAsync(long parcel, CancellationToken cancel) =>
-        source.Sql("select id, subject, body, card from parcel where book_id = $1 and id = $2 and card is not null", book, parcel)
-            .FirstAsync(r => new FrozenParcel(r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<Core.Customers.Customer>(r.GetString(3))), cancel);
+        source.Sql("select id, subject, body, card, letterhead, sent_as from parcel where book_id = $1 and id = $2 and card is not null", book, parcel)
+            .FirstAsync(r => new FrozenParcel(r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<Core.Customers.Customer>(r.GetString(3)), StoreJson.Read<Firm>(r.GetString(4)), StoreJson.Read<SentAs>(r.GetString(5))), cancel);
 
     /// <summary>How many parcels of each round stand where.</summary>
     public async Task<Dictionary<long, Dictionary<string, long>>> CountsAsync(CancellationToken cancel) =>
@@ -398,7 +372,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     private async Task CopyParcelsAsync(NpgsqlConnection connection, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper) from stdin (format binary)", cancel);
+        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper, seal) from stdin (format binary)", cancel);
         for (var i = 0; i < parcels.Count; i++)
         {
             var parcel = parcels[i];
@@ -418,6 +392,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             await copy.WriteAsync(parcel.Layout?.Id, NpgsqlDbType.Bigint, cancel);
             await copy.WriteAsync(parcel.Layout?.Version, NpgsqlDbType.Integer, cancel);
             await copy.WriteAsync(parcel.OnPaper, NpgsqlDbType.Boolean, cancel);
+            await copy.WriteAsync(parcel.Seal is { } seal ? StoreJson.Write(seal) : null, NpgsqlDbType.Jsonb, cancel);
         }
 
         await copy.CompleteAsync(cancel);
@@ -431,12 +406,13 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     };
 
     private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.GetString(13))
+        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.IsDBNull(16) ? r.GetString(13) : Outcome.Told(r.GetString(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(16))))
     {
         ReminderLevel = r.Nullable<short>(9),
         OnPaper = r.GetBoolean(12),
         CanBeRetried = r.GetBoolean(14),
         IsLeft = r.GetBoolean(15),
+        Seal = r.IsDBNull(17) ? null : StoreJson.Read<ParcelSeal>(r.GetString(17)),
         Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
     };
 }

@@ -1,4 +1,5 @@
 using Rendal.Core.Dispatch;
+using Rendal.Core.Sealing;
 
 namespace Rendal.Store.Senders;
 
@@ -39,6 +40,9 @@ public sealed record Sender(long Id, string Name, string Address, string Host, i
 
     /// <summary>What keeps its server from being reached; null while it is.</summary>
     public SenderAway? Away { get; init; }
+
+    /// <summary>The identity that its messages go out under.</summary>
+    public SentAs SentAs => new(Name, Address, ReplyTo, CopyToSelf);
 
     /// <summary>Whether a person may send under it.</summary>
     public bool IsFor(long person) => Person is null || Person == person;

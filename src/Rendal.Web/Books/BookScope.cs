@@ -53,6 +53,8 @@ internal sealed class BookScope(Book book, long person, byte[] session, SessionS
 
     public RoundStore Rounds => new(source, book.Id);
 
+    public RoundDecisions Decisions => new(source, book.Id);
+
     public HistoryStore History => new(source, book.Id);
 
     public ChoiceStore Choices => new(source, book.Id);

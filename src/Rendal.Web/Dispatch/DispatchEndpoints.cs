@@ -123,7 +123,7 @@ internal static class DispatchEndpoints
         {
             yield return
             [
-                Time(e.StartedAt), e.EndedAt is { } ended ? Time(ended) : "", e.Ending ?? "", e.Answer, e.IsRepeat ? "yes" : "", e.RoundName, e.Customer, e.CustomerName, e.Subject, e.Sender, string.Join("; ", e.Recipients), e.MessageId, e.Sha256,
+                Time(e.StartedAt), e.EndedAt is { } ended ? Time(ended) : "", e.GaveUp ? "given-up" : e.Ending ?? "", e.Answer, e.IsRepeat ? "yes" : "", e.RoundName, e.Customer, e.CustomerName, e.Subject, e.Sender, string.Join("; ", e.Recipients), e.MessageId, e.Sha256,
                 e.Size.ToString(CultureInfo.InvariantCulture),
             ];
         }

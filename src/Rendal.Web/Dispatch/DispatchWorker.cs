@@ -1,5 +1,4 @@
 using Npgsql;
-using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Web.Hosting;
 using Rendal.Web.Senders;
@@ -7,7 +6,7 @@ using Rendal.Web.Senders;
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Sends released parcels, a few at a time. Any number of these may run on any number of machines.</summary>
-internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends, BookStore books, [FromKeyedServices(DispatchQueue.Source)] NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
+internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends, [FromKeyedServices(DispatchQueue.Source)] NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
 {
     // While some are carried, others are made, begun and ended. One book has half of them at the most: what is slow in it,
     // a document or a server, keeps no other book waiting.
@@ -16,7 +15,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
     private const int ClaimedTogether = 8;
     private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan AMoment = TimeSpan.FromMilliseconds(1);
-    private static readonly TimeSpan TellEvery = TimeSpan.FromSeconds(1);
+    private static readonly TimeSpan NoteEvery = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan LookAgainWhileSending = TimeSpan.FromMilliseconds(500);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -32,7 +31,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
                 await using var worker = await queue.RegisterAsync(stoppingToken);
                 var given = new GivenEnds(Path.Combine(parts.Data, "sending"), await queue.DatabaseAsync(stoppingToken));
                 using var notes = given.Begin(worker.Number);
-                await using var sending = new ParcelSending(queue, worker.Number, notes, books, source, secrets, parts, clock, log);
+                await using var sending = new ParcelSending(queue, worker.Number, notes, source, secrets, parts, clock, log);
                 await SendAsync(worker, given, sending, stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
@@ -64,7 +63,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
                 await queue.RecoverAsync(given, clock.GetUtcNow(), stop);
                 var nothingAt = await SendAllAsync(worker, sending, underWay, stop);
                 await sending.RestAsync();
-                await ends.TellAsync(stop);
+                await ends.NoteAsync(clock.GetUtcNow(), stop);
                 await worker.WaitAsync(await UntilTurnAsync(LookAgain, nothingAt, stop), stop);
             }
         }
@@ -79,7 +78,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
     /// <returns>As of when nothing was due.</returns>
     private async Task<DateTimeOffset> SendAllAsync(WorkerConnection worker, ParcelSending sending, List<(long Book, Task Task)> underWay, CancellationToken stop)
     {
-        var told = clock.GetTimestamp();
+        var noted = clock.GetTimestamp();
         while (true)
         {
             stop.ThrowIfCancellationRequested();
@@ -102,10 +101,10 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, EndTeller ends
                 }
 
                 // A round may end while others have still much to send.
-                if (clock.GetElapsedTime(told) >= TellEvery)
+                if (clock.GetElapsedTime(noted) >= NoteEvery)
                 {
-                    await ends.TellAsync(stop);
-                    told = clock.GetTimestamp();
+                    await ends.NoteAsync(clock.GetUtcNow(), stop);
+                    noted = clock.GetTimestamp();
                 }
             }
         }

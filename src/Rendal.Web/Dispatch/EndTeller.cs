@@ -10,21 +10,21 @@ using Rendal.Web.Senders;
 
 namespace Rendal.Web.Dispatch;
 
-/// <summary>Tells the person who released a round that it has ended: in the interface, and by a message where an address is known.</summary>
+/// <summary>Tells the person who released a round that it has ended by a message, where an address is known; the interface tells in any case.</summary>
 internal sealed class EndTeller(RoundEnds ends, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock)
 {
     private const int MostNamed = 50;
 
     private static readonly TimeSpan Silence = TimeSpan.FromSeconds(30);
 
-    /// <summary>Notes the rounds that have ended and tells of them. A message is tried once: the interface tells in any case.</summary>
+    /// <summary>Tells of the rounds that have ended, as far as their senders may send now. A message is tried once: the interface tells in any case.</summary>
     public async Task TellAsync(CancellationToken cancel)
     {
-        foreach (var (end, senderId, address) in await ends.NoteAsync(clock.GetUtcNow(), cancel))
+        while (await ends.ClaimToTellAsync(clock.GetUtcNow(), cancel) is var (end, senderId, address, timeZone))
         {
-            if (address.Length > 0 && await new SenderStore(source, end.Book).FindAsync(senderId, cancel) is { } sender)
+            if (await new SenderStore(source, end.Book).FindAsync(senderId, cancel) is { } sender)
             {
-                if (secrets.AccountOf(end.Book, sender) is not { } account)
+                if (secrets.AccountOf(end.Book, timeZone, sender) is not { } account)
                 {
                     await ends.ToldAsync(end, $"not sent to {address}: {SenderSecrets.CannotBeRead}", CancellationToken.None);
                     continue;

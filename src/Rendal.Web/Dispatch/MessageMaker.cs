@@ -4,12 +4,12 @@ using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
+using Rendal.Core.Sealing;
 using Rendal.Core.Wordings;
 using Rendal.Files.Documents;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
 using Rendal.Mail;
-using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
@@ -19,12 +19,12 @@ using Rendal.Web.Rounds;
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Makes the messages and the paper of claimed parcels. It serves one at a time, and keeps what the next parcel needs as well.</summary>
-internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource source, GivenNotes notes, TimeProvider clock, ILogger log) : IDisposable
+internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes notes, TimeProvider clock, ILogger log) : IDisposable
 {
     private readonly Press press = new();
     private readonly ReadyLayouts layouts = new(source);
     private readonly Dictionary<(long Book, long Number), MessagePicture> pictures = [];
-    private readonly RoundsAtHand rounds = new(books, source);
+    private readonly RoundsAtHand rounds = new(source);
 
     /// <summary>
     /// Makes what a parcel becomes, and where its document is a letter that a word processor makes a PDF of, those of more
@@ -80,14 +80,15 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
     /// <summary>Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
     private async Task<(StatementPaper? Paper, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed)
     {
-        var (round, making) = await rounds.OfAsync(claimed);
+        var atHand = await rounds.OfAsync(claimed);
+        var (round, making) = (atHand.Round, atHand.MakingOf(claimed));
         var (_, parcel) = (await new RoundStore(source, claimed.Book).ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
         var rows = await new LedgerStore(source, claimed.Book).RowsAsync(round.IntakeId, parcel.Accounts.Select(a => a.Key), CancellationToken.None);
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
         return await Background.RunAsync<(StatementPaper?, Layout?, RoundKind, string)>(() =>
         {
             var statements = making.Statements(parcel, claimed.Card, rows);
-            return ParcelMaking.Same(ParcelMaking.Sums(statements), parcel.Sums)
+            return parcel.Seal is not { } seal || seal.Parts[SealPart.Figures] == Sealer.Figures(statements)
                 ? (making.Paper(layout, claimed.Card, statements, parcel.Accounts, parcel.ReminderLevel), layout.Layout, round.Choice.Kind, "")
                 : (null, null, round.Choice.Kind, "its figures are not those that were released");
         });
@@ -165,7 +166,7 @@ internal sealed partial class MessageMaker(BookStore books, NpgsqlDataSource sou
 
         var who = Recipients.Of(claimed.Card, kind);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
-        var (id, bytes) = Letter.Make(new Draft(claimed.Sender.Name, claimed.Sender.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.Sender.ReplyTo, Pictures = inIt, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
+        var (id, bytes) = Letter.Make(new Draft(claimed.SentAs.Name, claimed.SentAs.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.SentAs.ReplyTo, Pictures = inIt, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
         return MessageSizes.Problem(bytes.Length, claimed.Sender) is { Length: > 0 } tooLarge
             ? new MadeUp(claimed, null, null, tooLarge)
             : new MadeUp(claimed, new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), onPaper);

@@ -2,7 +2,6 @@ using System.Collections.Concurrent;
 using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Mail;
-using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Web.Hosting;
 using Rendal.Web.Senders;
@@ -31,10 +30,10 @@ internal sealed partial class ParcelSending : IAsyncDisposable
     private readonly SenderSecrets secrets;
     private readonly Postmen postmen;
 
-    public ParcelSending(DispatchQueue queue, long worker, GivenNotes notes, BookStore books, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger log)
+    public ParcelSending(DispatchQueue queue, long worker, GivenNotes notes, NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger log)
     {
         (this.queue, this.worker, this.notes, this.clock, this.log) = (queue, worker, notes, clock, log);
-        makersOfABook = () => new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(books, source, notes, clock, log));
+        makersOfABook = () => new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(source, notes, clock, log));
         (this.secrets, postmen) = (secrets, new Postmen(parts));
     }
 
@@ -146,7 +145,7 @@ internal sealed partial class ParcelSending : IAsyncDisposable
     private async Task<(long Try, Outcome Outcome)?> TryAsync(MadeUp made, CancellationToken stop)
     {
         var parcel = made.Parcel;
-        var account = parcel.Way == Way.Mail ? secrets.AccountOf(parcel.Book, parcel.Sender) : null;
+        var account = parcel.Way == Way.Mail ? secrets.AccountOf(parcel.Book, parcel.TimeZone, parcel.Sender) : null;
         if (parcel.Way == Way.Mail && account is null)
         {
             // Nothing was tried, so that nothing stands in the log: the sender waits, once for all its parcels.
@@ -185,11 +184,11 @@ internal sealed partial class ParcelSending : IAsyncDisposable
     private async Task<Outcome> CarryAsync(MadeUp made, MailAccount account, long dispatchTry)
     {
         var parcel = made.Parcel;
-        var self = parcel.Sender.CopyToSelf && parcel.Taken.Count == 0 && !parcel.Recipients.Contains(parcel.Sender.Address, StringComparer.OrdinalIgnoreCase) ? parcel.Sender.Address : null;
+        var self = parcel.SentAs.CopyToSelf && parcel.Taken.Count == 0 && !parcel.Recipients.Contains(parcel.SentAs.Address, StringComparer.OrdinalIgnoreCase) ? parcel.SentAs.Address : null;
         List<string> recipients = [.. parcel.Recipients.Where(r => !parcel.Taken.Contains(r, StringComparer.OrdinalIgnoreCase)), .. self is null ? [] : new[] { self }];
         try
         {
-            var outcome = await postmen.CarryAsync(account, parcel.Sender.Address, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
+            var outcome = await postmen.CarryAsync(account, parcel.SentAs.Address, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
             {
                 if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow()))
                 {

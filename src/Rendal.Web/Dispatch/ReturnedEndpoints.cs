@@ -1,3 +1,5 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Npgsql;
 using Rendal.Core.Budgets;
 using Rendal.Mail;
@@ -8,20 +10,44 @@ namespace Rendal.Web.Dispatch;
 
 /// <summary>What became of one message of the files that were taken in.</summary>
 /// <param name="File">The file that it was in, or the mailbox.</param>
-/// <param name="Outcome"><c>returned</c>, <c>delayed</c>, <c>automatic-reply</c>, <c>no-report</c>, <c>fits-none</c> or <c>known</c>.</param>
+/// <param name="Outcome"><c>returned</c>, <c>delayed</c>, <c>automatic-reply</c>, <c>own-copy</c>, <c>unclear</c>, <c>delivered</c>, <c>answer</c>, <c>fits-none</c> or <c>known</c>.</param>
 /// <param name="Customer">The customer's key; empty where it fits none.</param>
 /// <param name="Name">The customer's name; empty where it fits none.</param>
-/// <param name="Addresses">The addresses that count as returned from now on, or that it speaks of.</param>
+/// <param name="Addresses">The addresses that it speaks of; of a failure those that count as bad from now on.</param>
 /// <param name="Reason">Why, on one line.</param>
 internal sealed record ReturnedView(string File, string Outcome, string Customer, string Name, IReadOnlyList<string> Addresses, string Reason);
+
+/// <summary>What a person says of a message that was unclear.</summary>
+/// <param name="IsFailure">Whether it says that the parcel was not delivered.</param>
+internal sealed record ReturnedDecision(bool IsFailure);
 
 /// <summary>Taking in what came back.</summary>
 internal static class ReturnedEndpoints
 {
     private const int MostMessages = 5_000;
 
-    public static void Map(RouteGroupBuilder book) =>
-        book.MapGroup("/returned").WithTags("Dispatch").MapPost("", TakeAsync).DisableAntiforgery();
+    public static void Map(RouteGroupBuilder book)
+    {
+        var group = book.MapGroup("/returned").WithTags("Dispatch");
+        group.MapPost("", TakeAsync).DisableAntiforgery();
+        group.MapGet("/unclear", async (BookScope scope, CancellationToken cancel) => await scope.Returned.UnclearAsync(cancel));
+        group.MapGet("/{id:long}", async (long id, BookScope scope, CancellationToken cancel) => MessageView.Of(await BytesAsync(id, scope, cancel)));
+        group.MapGet("/{id:long}/page", async (long id, BookScope scope, HttpContext context, CancellationToken cancel) => Guards.SandboxedHtml(context, MessageView.Html(await BytesAsync(id, scope, cancel))));
+        group.MapGet("/{id:long}/message.eml", async (long id, BookScope scope, CancellationToken cancel) =>
+            DispatchEndpoints.Save(await BytesAsync(id, scope, cancel), string.Create(CultureInfo.InvariantCulture, $"came-back-{id}.eml")));
+        group.MapGet("/{id:long}/enclosures/{index:int}", async (long id, int index, BookScope scope, CancellationToken cancel) =>
+            DispatchEndpoints.Send(MessageView.Enclosure(await BytesAsync(id, scope, cancel), index)));
+        group.MapPut("/{id:long}/decision", DecideAsync);
+    }
+
+    private static async Task<byte[]> BytesAsync(long id, BookScope scope, CancellationToken cancel) =>
+        await scope.Returned.MessageAsync(id, cancel) ?? throw Unable.NotFound("This message");
+
+    /// <summary>Says of a message that was unclear whether the parcel came back.</summary>
+    private static async Task<NoContent> DecideAsync(long id, ReturnedDecision decision, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        await scope.Returned.DecideAsync(id, decision.IsFailure, scope.Person, clock.GetUtcNow(), cancel)
+            ? TypedResults.NoContent()
+            : throw Unable.Conflict("This message is decided already.");
 
     /// <summary>Takes messages in from .eml and mbox files.</summary>
     private static async Task<List<ReturnedView>> TakeAsync(IFormFileCollection files, BookScope scope, NpgsqlDataSource source, TimeProvider clock, CancellationToken cancel)

@@ -1,5 +1,6 @@
 using MimeKit;
 using Npgsql;
+using Rendal.Core.Dispatch;
 using Rendal.Mail;
 using Rendal.Store.Returned;
 
@@ -18,25 +19,21 @@ internal sealed class ReturnedTaking(NpgsqlDataSource source, long book, TimePro
         TakeAsync(from, ReturnedMail.Read(message), bytes, person, cancel);
 
     /// <summary>
-    /// Takes it in where it is a report or an automatic reply about a parcel; null where it is not: a mailbox holds other
-    /// mail too, and that is nobody's business here.
+    /// Takes it in where it is a report, or may be one, or an automatic reply, about a parcel; null where it is not: a mailbox
+    /// holds other mail too, and that is nobody's business here.
     /// </summary>
     public async Task<ReturnedView?> TakeIfAboutAParcelAsync(string from, MimeMessage message, byte[] bytes, long? person, CancellationToken cancel)
     {
         var mail = ReturnedMail.Read(message);
-        return mail.Kind != ReturnKind.Other && await new ReturnedStore(source, book).IsAboutAParcelAsync(In(mail, bytes), cancel)
+        return mail.Kind != ReturnKind.Other && await new ReturnedStore(source, book).IsAboutAParcelAsync(mail, cancel)
             ? await TakeAsync(from, mail, bytes, person, cancel)
             : null;
     }
 
     private async Task<ReturnedView> TakeAsync(string from, ReturnedMessage mail, byte[] bytes, long? person, CancellationToken cancel)
     {
-        var taken = await new ReturnedStore(source, book).TakeAsync(In(mail, bytes), person, clock.GetUtcNow(), cancel);
-        var outcome = taken.IsKnown ? "known" : taken.Parcel is null ? "fits-none" : mail.Kind switch { ReturnKind.Failed => "returned", ReturnKind.Delayed => "delayed", ReturnKind.AutomaticReply => "automatic-reply", _ => "no-report" };
-        return new ReturnedView(from, outcome, taken.Customer, taken.CustomerName, taken.Addresses.Count > 0 ? taken.Addresses : mail.Recipients, mail.Reason);
+        var taken = await new ReturnedStore(source, book).TakeAsync(mail, bytes, person, clock.GetUtcNow(), cancel);
+        var outcome = taken.IsKnown ? "known" : taken.Concern switch { null => "fits-none", { Kind: ReturnKind.Failed } => "returned", { Kind: ReturnKind.Other } => mail.IsReport ? "delivered" : "answer", var concern => concern.Kind.Code() };
+        return new ReturnedView(from, outcome, taken.Customer, taken.CustomerName, taken.Concern?.Addresses ?? [.. mail.Recipients.Select(r => r.Address)], taken.Concern?.Reason ?? mail.Reason);
     }
-
-    private static ReturnedIn In(ReturnedMessage mail, byte[] bytes) => new(
-        mail.Kind switch { ReturnKind.Failed => "failed", ReturnKind.Delayed => "delayed", ReturnKind.AutomaticReply => "automatic-reply", _ => "other" },
-        mail.MessageIds, mail.Recipients, mail.Status, mail.Reason, mail.Subject, mail.Date, bytes);
 }

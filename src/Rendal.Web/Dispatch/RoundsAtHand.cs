@@ -1,5 +1,5 @@
 using Npgsql;
-using Rendal.Store.Books;
+using Rendal.Core.Statements;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Intake;
 using Rendal.Store.Rounds;
@@ -8,7 +8,7 @@ using Rendal.Web.Rounds;
 namespace Rendal.Web.Dispatch;
 
 /// <summary>The rounds that a worker sends parcels of, each read once for all of them: what was released does not change.</summary>
-internal sealed class RoundsAtHand(BookStore books, NpgsqlDataSource source)
+internal sealed class RoundsAtHand(NpgsqlDataSource source)
 {
     private readonly Dictionary<(long Book, long Round), RoundAtHand> read = [];
 
@@ -20,15 +20,17 @@ internal sealed class RoundsAtHand(BookStore books, NpgsqlDataSource source)
             return known;
         }
 
-        var book = await books.FindAsync(parcel.Book, CancellationToken.None) ?? throw new InvalidOperationException("A parcel’s book is gone.");
         var round = (await new RoundStore(source, parcel.Book).FindAsync(parcel.Round, CancellationToken.None))!;
         var intake = (await new IntakeStore(source, parcel.Book).FindAsync(round.IntakeId, CancellationToken.None))!;
-        var making = new ParcelMaking(book, round, round.Rules.SettlementOf(intake.HasOutstanding), round.ByHand, round.Rules, parcel.Sender.Name);
-        return read[(parcel.Book, parcel.Round)] = new RoundAtHand(round, making);
+        return read[(parcel.Book, parcel.Round)] = new RoundAtHand(round, round.Rules.SettlementOf(intake.HasOutstanding));
     }
 }
 
-/// <summary>A round with what makes its parcels.</summary>
+/// <summary>A round with what its parcels have in common.</summary>
 /// <param name="Round">The round.</param>
-/// <param name="Making">Makes their content.</param>
-internal sealed record RoundAtHand(RoundRecord Round, ParcelMaking Making);
+/// <param name="Settlement">How payments were set against invoices.</param>
+internal sealed record RoundAtHand(RoundRecord Round, SettlementRule Settlement)
+{
+    /// <summary>Makes the content of a parcel, with the letterhead and under the identity that it was released with.</summary>
+    public ParcelMaking MakingOf(ClaimedParcel parcel) => new(parcel.Letterhead, Round, Settlement, Round.ByHand, Round.Rules, parcel.SentAs.Name);
+}

@@ -103,7 +103,7 @@ internal static class RendalHost
         services.AddOpenApi("v1", document => document.AddOperationTransformer<BookParameter>());
         if (parts.Role != Role.Web)
         {
-            services.AddHostedService<DispatchWorker>().AddHostedService<ReplyWatch>();
+            services.AddHostedService<DispatchWorker>().AddHostedService<EndWatch>().AddHostedService<ReplyWatch>();
         }
     }
 

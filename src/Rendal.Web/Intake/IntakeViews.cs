@@ -151,13 +151,15 @@ internal sealed record ReadingRequest(
     Dictionary<int, bool>? UnsignedCredits = null,
     Dictionary<string, ItemKind>? Kinds = null,
     Dictionary<string, decimal>? Totals = null,
-    List<int>? Remembered = null)
+    List<int>? Remembered = null,
+    bool? LeavesOutHidden = null)
 {
     public ReadingChange Change() => new()
     {
         Opening = new FileOpening(Sheet, Delimiter is { Length: 1 } ? Delimiter[0] : null, Encoding),
         HeadingRow = HeadingRow,
         CarriesDown = CarriesDown,
+        LeavesOutHidden = LeavesOutHidden,
         Meanings = Meanings ?? [],
         Fields = Fields ?? [],
         Marks = Marks ?? [],
@@ -169,7 +171,7 @@ internal sealed record ReadingRequest(
     };
 
     public static ReadingRequest Of(ReadingChange c) => new(
-        c.Opening.Sheet, c.Opening.Delimiter?.ToString(), c.Opening.Encoding, c.HeadingRow, c.CarriesDown, new(c.Meanings), new(c.Fields), new(c.Marks), new(c.Orders), new(c.UnsignedCredits), new(c.Kinds), new(c.Totals), [.. c.Remembered]);
+        c.Opening.Sheet, c.Opening.Delimiter?.ToString(), c.Opening.Encoding, c.HeadingRow, c.CarriesDown, new(c.Meanings), new(c.Fields), new(c.Marks), new(c.Orders), new(c.UnsignedCredits), new(c.Kinds), new(c.Totals), [.. c.Remembered], c.LeavesOutHidden);
 }
 
 /// <summary>Cells that were copied from a spreadsheet.</summary>

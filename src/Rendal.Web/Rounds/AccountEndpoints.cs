@@ -57,25 +57,23 @@ internal static class AccountEndpoints
 
     private static async Task<RoundView> DecideItemAsync(long id, ItemDecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
-        if (round.ReleasedAt is not null)
+        if (request.Decision is not (null or "out" or "in"))
         {
-            throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
+            throw Unable.Invalid("An item can be taken out or put in.");
         }
 
-        await KnownAsync(scope, round.IntakeId, request.Customer, request.Item, cancel);
-        switch (request.Decision)
+        if (request.Decision is not null && string.IsNullOrWhiteSpace(request.Reason))
         {
-            case null:
-                await scope.Rounds.ForgetItemAsync(id, request.Item, cancel);
-                break;
-            case "out" or "in" when string.IsNullOrWhiteSpace(request.Reason):
-                throw Unable.Invalid("Give the reason; it is listed with what is left out.");
-            case "out" or "in":
-                await scope.Rounds.DecideItemAsync(id, new ItemByHand(request.Item, request.Decision == "in", request.Reason.Trim()), scope.Person, cancel);
-                break;
-            default:
-                throw Unable.Invalid("An item can be taken out or put in.");
+            throw Unable.Invalid("Give the reason; it is listed with what is left out.");
+        }
+
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        await KnownAsync(scope, round.IntakeId, request.Customer, request.Item, cancel);
+        if (!await (request.Decision is { } decision
+            ? scope.Decisions.DecideItemAsync(id, new ItemByHand(request.Item, decision == "in", request.Reason.Trim()), scope.Person, cancel)
+            : scope.Decisions.TakeItemBackAsync(id, request.Item, cancel)))
+        {
+            throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
         }
 
         return await RoundEndpoints.PrepareAsync(id, scope, clock, cancel);

@@ -30,7 +30,7 @@ internal static class CountEndpoints
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var choice = request.Checked();
-        var hand = await Preparation.ByHandAsync(scope, id, await scope.Rounds.DecisionsAsync(id, cancel), cancel);
+        var hand = await Preparation.ByHandAsync(scope, id, await scope.Decisions.OfCustomersAsync(id, cancel), cancel);
         var basis = new RoundBasis(choice, hand, scope.Book.Rules);
         var reading = Reach.OfLedgerAsync(scope, round.IntakeId, choice.Kind, choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel), cancel);
         var found = await scope.AccountSums.FindAsync(id, basis, cancel);

@@ -78,20 +78,21 @@ internal static class ParcelEndpoints
         var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await scope.Rounds.FrozenAsync(id, cancel);
         var card = frozen?.Card ?? preparation.Card(parcel.Customer);
         var layout = frozen is not null ? await scope.Layouts.TemplateAsync(parcel.Layout, cancel) : preparation.LayoutFor(card, parcel.ReminderLevel).Template;
-        var statements = preparation.Making.Statements(parcel, card, rows);
-        return statements.Count > 0 ? new Made(preparation, parcel, card, layout, statements, frozen) : throw Unable.Conflict("The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare the round anew.");
+        var making = frozen is null ? preparation.Making : preparation.MakingOf(frozen.Letterhead, frozen.SentAs);
+        var statements = making.Statements(parcel, card, rows);
+        return statements.Count > 0 ? new Made(preparation, making, parcel, card, layout, statements, frozen) : throw Unable.Conflict("The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare the round anew.");
     }
 
-    /// <summary>What a parcel is made of. Once it was released, its frozen words and card stand.</summary>
-    private sealed record Made(Preparation Preparation, ParcelRecord Parcel, Customer Card, LayoutTemplate Layout, IReadOnlyList<Statement> Statements, FrozenParcel? Frozen)
+    /// <summary>What a parcel is made of. Once it was released, its frozen words, card, letterhead and sender stand.</summary>
+    private sealed record Made(Preparation Preparation, ParcelMaking Making, ParcelRecord Parcel, Customer Card, LayoutTemplate Layout, IReadOnlyList<Statement> Statements, FrozenParcel? Frozen)
     {
         public WordingTemplate Wording => Preparation.WordingFor(Card, Parcel.ReminderLevel);
 
-        public StatementPaper Paper() => Preparation.Making.Paper(Layout, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
+        public StatementPaper Paper() => Making.Paper(Layout, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
 
         public FilledWording? Filled() =>
             Frozen is { } frozen ? new FilledWording(frozen.Subject, frozen.Body, [])
             : Wording.Errors.Count > 0 ? null
-            : Preparation.Making.Fill(Wording, Layout, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
+            : Making.Fill(Wording, Layout, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
     }
 }

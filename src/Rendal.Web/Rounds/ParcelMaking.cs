@@ -4,13 +4,12 @@ using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
-using Rendal.Store.Books;
 using Rendal.Store.Rounds;
 
 namespace Rendal.Web.Rounds;
 
 /// <summary>Makes the content of parcels; preview, release and sending all go through here, so that what is seen is what is sent.</summary>
-internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule settlement, ByHand hand, StatementRules rules, string senderName)
+internal sealed class ParcelMaking(Firm letterhead, RoundRecord round, SettlementRule settlement, ByHand hand, StatementRules rules, string senderName)
 {
     /// <summary>
     /// The statements of a parcel, in the currencies that were found to be in it. Nothing but the rows, the choice and what
@@ -36,12 +35,12 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
     /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
     /// <param name="template">How it looks.</param>
     public StatementPaper Paper(LayoutTemplate template, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel) =>
-        Paper(template, customer, statements, accounts, ParcelSlots.Of(customer, statements, book.Firm, senderName, round.Name, reminderLevel), reminderLevel);
+        Paper(template, customer, statements, accounts, ParcelSlots.Of(customer, statements, letterhead, senderName, round.Name, reminderLevel), reminderLevel);
 
     private StatementPaper Paper(LayoutTemplate template, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, IReadOnlyDictionary<string, string> slots, int? reminderLevel)
     {
         var names = accounts.ToDictionary(a => a.Key, a => a.Name, StringComparer.Ordinal);
-        return StatementPaper.Of(customer, statements, rules.Ageing, book.Firm, template, slots, reminderLevel, round.Choice.InterestPercent, key => names.GetValueOrDefault(key, key));
+        return StatementPaper.Of(customer, statements, rules.Ageing, letterhead, template, slots, reminderLevel, round.Choice.InterestPercent, key => names.GetValueOrDefault(key, key));
     }
 
     /// <summary>The message's words for one customer.</summary>
@@ -51,7 +50,7 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
     /// <summary>The message's words, and the document that its table is taken from.</summary>
     public (FilledWording Words, StatementPaper Paper) FillBoth(WordingTemplate wording, LayoutTemplate template, Customer customer, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? reminderLevel)
     {
-        var slots = ParcelSlots.Of(customer, statements, book.Firm, senderName, round.Name, reminderLevel);
+        var slots = ParcelSlots.Of(customer, statements, letterhead, senderName, round.Name, reminderLevel);
         var paper = Paper(template, customer, statements, accounts, slots, reminderLevel);
         slots.Add("statement.table", StatementTable.Html(paper));
         return (wording.Fill(slots, TextConditions.Holding(statements, reminderLevel)), paper);
@@ -60,8 +59,4 @@ internal sealed class ParcelMaking(Book book, RoundRecord round, SettlementRule 
     /// <summary>The figures of statements as a parcel keeps them.</summary>
     public static List<ParcelSum> Sums(IEnumerable<Statement> statements) =>
         [.. statements.Select(s => new ParcelSum(s.Currency.Code, s.Total, s.Overdue, s.Ageing.Bands, s.Ageing.Credits, s.AlsoOn))];
-
-    /// <summary>Whether two lists of figures are the same.</summary>
-    public static bool Same(IReadOnlyList<ParcelSum> a, IReadOnlyList<ParcelSum> b) =>
-        a.Count == b.Count && a.Zip(b).All(pair => pair.First.Currency == pair.Second.Currency && pair.First.Total == pair.Second.Total && pair.First.Bands.SequenceEqual(pair.Second.Bands) && pair.First.Credits == pair.Second.Credits);
 }

@@ -4,6 +4,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
+using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Files.Letters;
@@ -32,17 +33,19 @@ internal sealed class Preparation
     private readonly List<UsedFor> layoutUses;
     private readonly List<UsedFor> wordingUses;
     private readonly Dictionary<string, ReturnedAddress> returned;
-    private readonly Dictionary<long, (string Language, WordingTemplate Template)> wordings;
+    private readonly Dictionary<long, (Wording Wording, WordingTemplate Template)> wordings;
+    private readonly SettlementRule settlement;
 
     private Preparation(BookScope scope, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, List<RoundDecision> decisions, ByHand hand, Dictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<UsedFor> layoutUses, List<UsedFor> wordingUses, Dictionary<string, ReturnedAddress> returned)
     {
         (this.scope, Round, Intake, this.sender, this.customers, Reminded) = (scope, round, intake, sender, customers, reminded);
-        this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording.Language, WordingTemplate.Of(w.Wording)));
+        this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording, WordingTemplate.Of(w.Wording)));
         this.decisions = decisions.ToDictionary(d => d.Customer, StringComparer.Ordinal);
         Hand = hand;
         Rules = round.RulesNow(scope.Book.Rules);
         headOffices = HeadOffices.Of(customers.Values);
-        Making = new ParcelMaking(scope.Book, round, Rules.SettlementOf(intake.HasOutstanding), hand, Rules, sender.Name);
+        settlement = Rules.SettlementOf(intake.HasOutstanding);
+        Making = MakingOf(scope.Book.Firm, sender.SentAs);
         (this.layoutUses, this.wordingUses, this.returned) = (layoutUses, wordingUses, returned);
         this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutTemplate.Of(l.Layout))));
     }
@@ -80,7 +83,7 @@ internal sealed class Preparation
         }
 
         var usual = ofLevel ?? Round.WordingId;
-        return wordings[usual].Language == card.Language ? usual
+        return wordings[usual].Wording.Language == card.Language ? usual
             : Purposes.Find([.. wordingUses.Where(u => u.Language == card.Language)], Purposes.Of(Round.Choice.Kind, reminderLevel), card.Language) ?? usual;
     }
 
@@ -97,7 +100,7 @@ internal sealed class Preparation
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
         var sender = await scope.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
-        var decisions = await scope.Rounds.DecisionsAsync(id, cancel);
+        var decisions = await scope.Decisions.OfCustomersAsync(id, cancel);
 
         // What was released stays what it was, whatever is decided about its items later.
         var hand = round.ReleasedAt is null ? await ByHandAsync(scope, id, decisions, cancel) : round.ByHand;
@@ -119,6 +122,9 @@ internal sealed class Preparation
     /// <summary>The card of a customer; one that is on no list is known by its key alone.</summary>
     public Customer Card(string key) => customers.TryGetValue(key, out var card) ? card : new Customer { Key = key, Name = key, FromLedger = true };
 
+    /// <summary>Makes content with the letterhead and under the identity that something was released with.</summary>
+    public ParcelMaking MakingOf(Firm letterhead, SentAs sentAs) => new(letterhead, Round, settlement, Hand, Rules, sentAs.Name);
+
     /// <summary>Makes up all parcels anew and stores them.</summary>
     public async Task PrepareAsync(TimeProvider clock, CancellationToken cancel)
     {
@@ -131,32 +137,47 @@ internal sealed class Preparation
     }
 
     /// <summary>
-    /// The content of parcels as it is to be frozen. Everything is reckoned again; where a figure, an address or a slot is
-    /// no longer what the stored parcel says, nothing is returned.
+    /// The content of parcels as it is to be frozen. Everything is reckoned again; where a parcel would have another seal now
+    /// than the one it was prepared with, or would need a person, nothing is frozen and it is said what changed.
     /// </summary>
-    public async Task<IReadOnlyList<FrozenParcel>?> FreezeAsync(IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    /// <exception cref="Unable">Something changed.</exception>
+    public async Task<IReadOnlyList<FrozenParcel>> FreezeAsync(IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
         var chosen = await ChooseAsync(Round.Choice, cancel);
         var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
         var now = (await ParcelsAsync(chosen, cancel)).ToDictionary(p => p.Customer, StringComparer.Ordinal);
-        var frozen = new List<FrozenParcel>(parcels.Count);
+        var changed = new ChangedSince();
         foreach (var parcel in parcels)
         {
-            if (!now.TryGetValue(parcel.Customer, out var again) || again.Problem.Length > 0 || !ParcelMaking.Same(again.Sums, parcel.Sums) || !again.Recipients.SequenceEqual(parcel.Recipients) || !again.Accounts.SequenceEqual(parcel.Accounts) || again.ReminderLevel != parcel.ReminderLevel || again.OnPaper != parcel.OnPaper || again.Layout != parcel.Layout)
-            {
-                return null;
-            }
-
-            var card = Card(parcel.Customer);
-            var filled = Making.Fill(WordingFor(card, again.ReminderLevel), LayoutFor(card, again.ReminderLevel).Template, card, byCustomer[parcel.Customer], parcel.Accounts, again.ReminderLevel);
-            frozen.Add(new FrozenParcel(parcel.Id, filled.Subject, filled.Body, card)
-            {
-                Reminded = again.ReminderLevel is null ? [] : [.. byCustomer[parcel.Customer].SelectMany(s => Rules.Reminders.Counted(s, s.ReminderLevel!.Value, Reminded))],
-            });
+            var again = now.GetValueOrDefault(parcel.Customer);
+            changed.Compare(parcel.Seal, again?.Seal, again?.Problem.Length > 0);
         }
 
-        return frozen;
+        if (!changed.IsNothing)
+        {
+            throw Unable.Conflict($"{changed} {LookAgain}");
+        }
+
+        return
+        [
+            .. parcels.Select(parcel =>
+            {
+                var card = Card(parcel.Customer);
+                var statements = byCustomer[parcel.Customer];
+                var filled = Making.Fill(WordingFor(card, parcel.ReminderLevel), LayoutFor(card, parcel.ReminderLevel).Template, card, statements, parcel.Accounts, parcel.ReminderLevel);
+                return new FrozenParcel(parcel.Id, filled.Subject, filled.Body, card, scope.Book.Firm, sender.SentAs)
+                {
+                    Numbers = [.. statements.SelectMany(s => s.Items).Select(i => i.Row.Number).Where(n => n.Length > 0).Distinct(StringComparer.Ordinal)],
+                    Reminded = parcel.ReminderLevel is null ? [] : [.. statements.SelectMany(s => Rules.Reminders.Counted(s, s.ReminderLevel!.Value, Reminded))],
+                };
+            }),
+        ];
     }
+
+    /// <summary>What a person does where something changed since the round was prepared.</summary>
+    public string LookAgain => Round.ReleasedAt is null
+        ? "Prepare it anew and look through it again."
+        : "A part of it was let go already: make a round of the rest, which is prepared anew, and look through that.";
 
     /// <summary>Chooses from the ledger.</summary>
     public async Task<ChosenRound> ChooseAsync(Choice choice, CancellationToken cancel)
@@ -177,13 +198,14 @@ internal sealed class Preparation
     internal static async Task<ByHand> ByHandAsync(BookScope scope, long round, List<RoundDecision> decisions, CancellationToken cancel) => new()
     {
         Customers = [.. decisions.Where(d => d.Decision != "held").Select(d => new CustomerByHand(d.Customer, d.Decision == "put-in", d.Reason))],
-        Items = await scope.Rounds.ItemDecisionsAsync(round, cancel),
+        Items = await scope.Decisions.OfItemsAsync(round, cancel),
         Holds = [.. (await scope.Holds.ListAsync(cancel)).Select(h => h.Hold)],
         Settlements = [.. (await scope.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)],
     };
 
     private async Task<List<ParcelRecord>> ParcelsAsync(ChosenRound chosen, CancellationToken cancel)
     {
+        var sealer = new Sealer(Round.Name, Round.Choice, Rules, scope.Book.Firm, sender.SentAs);
         using var sizes = new MessageSizes(sender, await scope.Pictures.OfAsync([.. wordings.Values.SelectMany(w => w.Template.Pictures).Distinct()], cancel));
         return
         [
@@ -195,11 +217,14 @@ internal sealed class Preparation
                 var recipients = Recipients.Of(card, Round.Choice.Kind);
                 var held = decisions.TryGetValue(of.Key, out var decision) && decision.Decision == "held";
                 var level = statements.Max(s => s.ReminderLevel);
-                return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, [.. recipients.All.Take(AddressList.MostRecipients)], Problem(card, statements, accounts, recipients, level, sizes), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "")
+                IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
+                var layout = LayoutFor(card, level);
+                return new ParcelRecord(0, of.Key, card.Name, accounts, held ? ParcelState.Held : ParcelState.Prepared, addresses, Problem(card, statements, accounts, recipients, level, sizes), ParcelMaking.Sums(statements), statements.Sum(s => s.Items.Count), "")
                 {
                     ReminderLevel = level,
                     OnPaper = card.GoesByPost,
-                    Layout = LayoutFor(card, level).Ref,
+                    Layout = layout.Ref,
+                    Seal = sealer.Seal(new SealedContent(card, statements, [.. accounts.Select(a => KeyValuePair.Create(a.Key, a.Name))], addresses, card.GoesByPost, level, wordings[WordingIdFor(card, level)].Wording, layout.Template.Layout)),
                 };
             }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
         ];
@@ -242,7 +267,7 @@ internal sealed class Preparation
 
         if (recipients.All.Select(a => returned.GetValueOrDefault(a)).FirstOrDefault(a => a is not null) is { } back)
         {
-            return string.Create(CultureInfo.InvariantCulture, $"mail to “{back.Address}” came back on {back.Since:d MMMM yyyy}");
+            return string.Create(CultureInfo.InvariantCulture, $"{(back.IsRefused ? $"the mail server refused “{back.Address}”" : $"mail to “{back.Address}” came back")} on {scope.Book.DayOf(back.Since):d MMMM yyyy}");
         }
 
         if (recipients.All.Count > AddressList.MostRecipients)

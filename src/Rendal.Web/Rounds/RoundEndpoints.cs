@@ -7,6 +7,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
+using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Files;
 using Rendal.Files.Documents;
@@ -166,22 +167,23 @@ internal static class RoundEndpoints
             throw Unable.Invalid("Give the reason; it is listed with what is left out.");
         }
 
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
-        if (round.ReleasedAt is not null)
+        _ = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        if (!await (request.Decision is { } decision
+            ? scope.Decisions.DecideAsync(id, new RoundDecision(request.Customer, decision, request.Reason.Trim()), scope.Person, cancel)
+            : scope.Decisions.TakeBackAsync(id, request.Customer, cancel)))
         {
             throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
         }
 
-        await scope.Rounds.DecideAsync(id, request.Customer, request.Decision, request.Reason.Trim(), scope.Person, cancel);
         return await PrepareAsync(id, scope, clock, cancel);
     }
 
-    private static async Task<ReleaseSummary> SummaryAsync(long id, ReleaseRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
+    private static async Task<ReleaseSummary> SummaryAsync(long id, SummaryRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
     {
         var preparation = await Preparation.LoadAsync(scope, id, cancel);
         var round = preparation.Round;
         var all = await scope.Rounds.ParcelsAsync(id, cancel);
-        var ready = Ready(all, request);
+        var ready = Ready(all, request.Parcels);
         var sender = (await scope.Senders.FindAsync(round.SenderId, cancel))!;
         var wordings = (await scope.Wordings.ListAsync(cancel)).ToDictionary(w => w.Id, w => w.Wording.Name);
         var words = ready.GroupBy(p => preparation.WordingIdFor(preparation.Card(p.Customer), p.ReminderLevel))
@@ -192,6 +194,7 @@ internal static class RoundEndpoints
             secrets.IsPractice(sender.Host, sender.Port), [.. words], Enclosed([.. ready.Select(p => preparation.LayoutFor(preparation.Card(p.Customer), p.ReminderLevel).Template.Layout)]),
             all.Count(p => ParcelLine.StandingOf(p) == "needs-you"), all.Count(p => p.State == ParcelState.Held), (await scope.Rounds.LeftOutAsync(id, cancel)).Count, ready.Count >= TypedFrom)
         {
+            Seen = Seen(ready),
             LedgerDoubt = await LedgerDoubt.OfAsync(preparation.Intake, scope, cancel),
             Forecast = await ForecastAsync(sender, ready.Count(p => p.Recipients.Count > 0), scope, clock, cancel),
         };
@@ -213,15 +216,15 @@ internal static class RoundEndpoints
     private static async Task<RoundView> ReleaseAsync(long id, ReleaseRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         var preparation = await Preparation.LoadAsync(scope, id, cancel);
-        var ready = Ready(await scope.Rounds.ParcelsAsync(id, cancel), request);
+        var ready = Ready(await scope.Rounds.ParcelsAsync(id, cancel), request.Parcels);
         if (ready.Count == 0)
         {
             throw Unable.Conflict("Nothing of this round is ready to be released.");
         }
 
-        if (ready.Count != request.Count)
+        if (Seen(ready) != request.Seen)
         {
-            throw Unable.Conflict($"{ready.Count} {(ready.Count == 1 ? "parcel is" : "parcels are")} ready now, not {request.Count}. Look again and release then.");
+            throw Unable.Conflict($"What is ready to be released is not what you were shown: another person may have changed the round meanwhile. {preparation.LookAgain}");
         }
 
         if (request.DespiteLedger != true && await LedgerDoubt.OfAsync(preparation.Intake, scope, cancel) is { Length: > 0 } doubt)
@@ -242,11 +245,9 @@ internal static class RoundEndpoints
             throw Unable.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
         }
 
-        if (await preparation.FreezeAsync(ready, cancel) is not { } frozen || !await scope.Rounds.ReleaseAsync(id, frozen, preparation.Hand, preparation.Rules, scope.Person, now, leaves, request.Way, cancel))
+        if (!await scope.Rounds.ReleaseAsync(id, await preparation.FreezeAsync(ready, cancel), preparation.Hand, preparation.Rules, scope.Person, now, leaves, request.Way, cancel))
         {
-            throw Unable.Conflict(preparation.Round.ReleasedAt is null
-                ? "Something changed since the round was prepared: an address, an amount, a wording or the layout. Prepare it anew and look through it again."
-                : "Something changed since the round was prepared, and a part of it was let go already. Make a round of the rest, which is prepared anew, and look through that.");
+            throw Unable.Conflict($"The round was changed in this moment. {preparation.LookAgain}");
         }
 
         return await ViewAsync(id, scope, clock, cancel);
@@ -293,7 +294,7 @@ internal static class RoundEndpoints
         return papers.Count == 0 ? throw Unable.Conflict("Nothing of this round was made up for the post yet.")
             : await FileOnTheWay.SendAsync(DocumentFile.PdfType, FileName.Safe($"{round.Name} post", ".pdf"), file =>
             {
-                PostBundle.Write(file, round.Name, papers.Select(p => new PostPiece(p.Customer, p.Name, p.Lines, p.Country, p.Pdf)), bothSides);
+                PostBundle.Write(file, round.Name, papers.Select(p => new PostPiece(p.Customer, p.Name, p.Lines, p.Country, p.Pdf)), bothSides, scope.Book.Firm.OwnCountry());
                 return Task.CompletedTask;
             });
     }
@@ -355,7 +356,7 @@ internal static class RoundEndpoints
             var left = new[] { ParcelState.Released, ParcelState.Sending, ParcelState.ToBeRetried }.Sum(s => (int)counts.GetValueOrDefault(s.Code()));
             var leaves = left == 0 ? null : await scope.Rounds.NextLeavesAsync(id, cancel);
             var view = new ProgressView(
-                counts, round.Paused, sender!.PausedFor(scope.Person), sender.AwayFor(scope.Person), left == 0 ? 0 : (int)await scope.Rounds.TakenSinceAsync(id, now - TimeSpan.FromMinutes(1), cancel),
+                counts, round.Paused, sender!.PausedFor(scope.Person), sender.AwayFor(scope.Person), left == 0 ? 0 : await scope.Rounds.PaceAsync(id, now, cancel),
                 await ForecastAsync(sender, left, scope, clock, cancel), leaves > now ? leaves : null, await scope.Rounds.PaperCountAsync(id, cancel));
             if (last is null || !Same(view, last))
             {
@@ -372,9 +373,11 @@ internal static class RoundEndpoints
 
     private static PeriodLine LineOf(string name, Period period) => new(name, period.From, period.To);
 
-    private static List<ParcelRecord> Ready(IEnumerable<ParcelRecord> parcels, ReleaseRequest request)
+    private static List<ParcelRecord> Ready(IEnumerable<ParcelRecord> parcels, IReadOnlyList<long>? wanted)
     {
-        var wanted = request.Parcels?.ToHashSet();
-        return [.. parcels.Where(p => p.State == ParcelState.Prepared && p.Problem.Length == 0 && (wanted is null || wanted.Contains(p.Id)))];
+        var among = wanted?.ToHashSet();
+        return [.. parcels.Where(p => p.State == ParcelState.Prepared && p.Problem.Length == 0 && (among is null || among.Contains(p.Id)))];
     }
+
+    private static string Seen(IEnumerable<ParcelRecord> ready) => ParcelSeal.Digest(ready.Select(p => (p.Id, p.Seal)));
 }

@@ -118,6 +118,9 @@ internal sealed record WordingCount(string Name, int Messages);
 /// <param name="Papers">How many of them go by post, some beside their message.</param>
 internal sealed record ReleaseSummary(int Parcels, int Messages, int Papers, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, IReadOnlyList<WordingCount> Wordings, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped)
 {
+    /// <summary>What stands for exactly these parcels as they are shown; the release names it.</summary>
+    public required string Seen { get; init; }
+
     /// <summary>When they go, as far as the sender's allowance tells.</summary>
     public required ForecastView Forecast { get; init; }
 
@@ -135,20 +138,24 @@ internal sealed record ForecastView(int Today, int Later, DateOnly LastDay, int?
     public static ForecastView Of(Forecast f) => new(f.Today, f.Later, f.LastDay, f.TodayTakes is { } takes ? (int)Math.Ceiling(takes.TotalSeconds) : null);
 }
 
+/// <summary>Which parcels are about to be let go.</summary>
+/// <param name="Parcels">The parcels by number; null for all that are ready.</param>
+internal sealed record SummaryRequest(IReadOnlyList<long>? Parcels);
+
 /// <summary>Which parcels are let go.</summary>
 /// <param name="Parcels">The parcels by number; null for all that are ready.</param>
-/// <param name="Count">How many the person was told; it must be how many there are.</param>
+/// <param name="Seen">What the summary gave for those parcels; another where one of them is another now.</param>
 /// <param name="Way">How they leave.</param>
 /// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the newest.</param>
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
-internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, int Count, string? At = null, Way Way = Way.Mail, bool? DespiteLedger = null);
+internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, [property: StringLength(64)] string Seen, string? At = null, Way Way = Way.Mail, bool? DespiteLedger = null);
 
 /// <summary>How sending goes.</summary>
 /// <param name="Counts">How many parcels stand where.</param>
 /// <param name="Paused">Whether the round waits.</param>
 /// <param name="SenderPaused">Why its sender sends nothing; empty when it may.</param>
 /// <param name="SenderAway">What keeps the sender's server from being reached; null while it is.</param>
-/// <param name="AMinute">How many messages the server took in the last minute.</param>
+/// <param name="AMinute">How many messages the server takes a minute, by the last ten seconds.</param>
 /// <param name="Forecast">When the rest goes, as far as the sender's allowance tells.</param>
 /// <param name="Papers">How many letters were made up for the post.</param>
 /// <param name="LeavesAt">When the next leaves, where that is later; null where it may go now, or none is left.</param>

@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Mail;
+using Rendal.Store.Books;
 using Rendal.Store.Senders;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -58,7 +59,7 @@ internal static class SenderEndpoints
     private static async Task<List<SenderView>> ListAsync(BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
     {
         var begun = await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel);
-        return (await scope.Senders.ListAsync(scope.Person, cancel)).ConvertAll(s => View(s, begun, scope.Book.Id, secrets));
+        return (await scope.Senders.ListAsync(scope.Person, cancel)).ConvertAll(s => View(s, begun, scope.Book, secrets));
     }
 
     private static async Task<SenderView> AddAsync(SenderRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
@@ -89,7 +90,7 @@ internal static class SenderEndpoints
     {
         var before = id == 0 ? null : await UsableAsync(id, scope, cancel);
         var sender = Checked(before, request, scope, secrets);
-        var account = secrets.AccountOf(scope.Book.Id, string.IsNullOrEmpty(request.Password) ? sender with { ProtectedPassword = before?.ProtectedPassword } : sender) ?? throw Unable.Invalid(SenderSecrets.CannotBeRead);
+        var account = secrets.AccountOf(scope.Book.Id, scope.Book.TimeZone, string.IsNullOrEmpty(request.Password) ? sender with { ProtectedPassword = before?.ProtectedPassword } : sender) ?? throw Unable.Invalid(SenderSecrets.CannotBeRead);
         return await AccountTrial.TryAsync(account, sender.Address, Silence, parts.Mail, cancel);
     }
 
@@ -176,10 +177,10 @@ internal static class SenderEndpoints
     }
 
     private static async Task<SenderView> ViewAsync(long id, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel) =>
-        View((await scope.Senders.FindAsync(id, cancel))!, await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel), scope.Book.Id, secrets);
+        View((await scope.Senders.FindAsync(id, cancel))!, await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel), scope.Book, secrets);
 
-    private static SenderView View(Sender s, Dictionary<long, int> begun, long book, SenderSecrets secrets) => new(
-        s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, secrets.AccountOf(book, s) is { Password.Length: > 0 },
+    private static SenderView View(Sender s, Dictionary<long, int> begun, Book book, SenderSecrets secrets) => new(
+        s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, secrets.AccountOf(book.Id, book.TimeZone, s) is { Password.Length: > 0 },
         s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, [.. s.Pauses.Select(p => (int)p.TotalMinutes)], s.Paused, s.Away, s.Person is not null, secrets.IsPractice(s.Host, s.Port));
 
     /// <summary>Whether a host is the machine that this runs on.</summary>

@@ -24,21 +24,24 @@ internal sealed class SenderSecrets(IDataProtectionProvider provider, BookAccoun
     public byte[] Protect(string password, string host, int port, string security) => Bound(host, port, security).Protect(Encoding.UTF8.GetBytes(password));
 
     /// <summary>What is needed to sign in at the mail server of a sender; null where its password cannot be read.</summary>
-    public MailAccount? AccountOf(long book, Sender sender) => Account(book, sender.Host, sender.Port, sender.Security, sender.UserName, sender.ProtectedPassword);
+    /// <param name="book">The book.</param>
+    /// <param name="timeZone">The IANA name of the book's zone.</param>
+    /// <param name="sender">The sender.</param>
+    public MailAccount? AccountOf(long book, string timeZone, Sender sender) => Account(book, timeZone, sender.Host, sender.Port, sender.Security, sender.UserName, sender.ProtectedPassword);
 
     /// <summary>What is needed to sign in to a mailbox; null where its password cannot be read.</summary>
-    public MailAccount? AccountOf(ReplyMailboxRecord mailbox) => Account(mailbox.Book, mailbox.Host, mailbox.Port, mailbox.Security, mailbox.UserName, mailbox.ProtectedPassword);
+    public MailAccount? AccountOf(ReplyMailboxRecord mailbox) => Account(mailbox.Book, mailbox.TimeZone, mailbox.Host, mailbox.Port, mailbox.Security, mailbox.UserName, mailbox.ProtectedPassword);
 
     /// <summary>Whether a server is the postroom.</summary>
     public bool IsPractice(string host, int port) => SenderEndpoints.IsThisMachine(host) && (port == parts.MailPort || port == parts.ImapPort);
 
-    private MailAccount? Account(long book, string host, int port, string security, string userName, byte[]? secret)
+    private MailAccount? Account(long book, string timeZone, string host, int port, string security, string userName, byte[]? secret)
     {
         // The postroom lets a book in to its own account and to no other, and its password is never typed.
         var password = IsPractice(host, port) ? userName == BookAccounts.Name(book) ? practice.Password(book) : null
             : secret is null ? ""
             : Unprotected(secret, host, port, security);
-        return password is null ? null : new MailAccount(host, port, LineSecurities.Parse(security), userName, password);
+        return password is null ? null : new MailAccount(host, port, LineSecurities.Parse(security), userName, password) { Zone = TimeZoneInfo.FindSystemTimeZoneById(timeZone) };
     }
 
     private string? Unprotected(byte[] secret, string host, int port, string security)

@@ -37,6 +37,16 @@ public class CustomerListReaderTests
     }
 
     [Fact]
+    public void The_error_of_a_formula_is_no_value_and_a_row_without_its_code_is_nobodys()
+    {
+        var lines = Tables.Of("Code|Name|E-mail", "AB01|Abbot’s Table|a@abbot.example", "BE02|Beacon Lodge|b@beacon.example");
+        var table = lines with { Rows = [.. lines.Rows.Select(r => r.Number == 2 ? r with { Cells = r.Cells.SetItem(2, Cell.OfError("#N/A")) } : r.Number == 3 ? r with { Cells = r.Cells.SetItem(0, Cell.OfError("#REF!")) } : r)] };
+        var list = CustomerListReader.Read(table, CardReading.Of(table, ReadingChange.None)!);
+        Assert.Equal(("AB01", ""), (Assert.Single(Cards(list)).Key, Cards(list)[0].Email));
+        Assert.Equal([(3, Severity.Error), (2, Severity.Warning)], list.Findings.Listed().Select(f => (f.Source.Row, f.Severity)));
+    }
+
+    [Fact]
     public void Of_two_headings_for_the_name_the_first_is_the_code()
     {
         var customer = Assert.Single(Cards(Read("Customer|Name|E-mail", "AB01|Abbot’s Table|a@abbot.example")));
@@ -105,6 +115,16 @@ public class CustomerListReaderTests
     {
         var list = Read("Customer code|Loading bay", "AB01|B2");
         Assert.Equal("B2", Assert.Single(list.Customers).Extra["Loading bay"]);
+    }
+
+    [Fact]
+    public void Rows_that_the_workbook_hides_are_told()
+    {
+        var table = Tables.Of("Code|Name", "AB01|Abbot’s Table", "CD02|Cinder Inn");
+        table = table with { Rows = [.. table.Rows.Select(r => r.Number == 3 ? r with { IsHidden = true } : r)] };
+        var finding = Assert.Single(CustomerListReader.Read(table, CardReading.Of(table, ReadingChange.None)!).Findings.Listed());
+        Assert.Equal((FindingCodes.RowsHidden, Severity.Warning, 3), (finding.Code, finding.Severity, finding.Source.Row));
+        Assert.Equal("One row is hidden in the workbook (row 3). It is read like the others.", finding.Message);
     }
 
     [Fact]

@@ -44,6 +44,11 @@ public class ReadyMadeWordingTests
         Assert.DoesNotContain(not, body);
     }
 
+    /// <summary>Credits stand apart, so that more can be past its date than the account comes to.</summary>
+    [Fact]
+    public void What_is_overdue_is_never_called_a_part_of_the_total() =>
+        Assert.All(ReadyMadeWording.All, w => Assert.DoesNotMatch("statement\\.total[^.]*(, of which|, davon|, dont|, de los que)[^.]*statement\\.overdue", w.Wording.Body));
+
     [Fact]
     public void With_two_currencies_each_side_is_told_with_its_own()
     {

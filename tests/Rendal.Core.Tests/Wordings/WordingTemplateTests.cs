@@ -46,6 +46,22 @@ public class WordingTemplateTests
     }
 
     [Fact]
+    public void A_table_stands_in_no_paragraph()
+    {
+        const string table = "<span data-slot=\"statement.table\"></span>";
+        Assert.Equal("<p>One</p><table></table><p>Two</p>", Fill("s", $"<p>One</p><p>{table}</p><p>Two</p>", ("statement.table", "<table></table>")).Body);
+        Assert.Equal("<table></table>", Fill("s", $"<p><span data-when=\"overdue\">{table}</span></p>", ("statement.table", "<table></table>")).Body);
+        Assert.Equal("<p>See <table></table></p>", Fill("s", $"<p>See {table}</p>", ("statement.table", "<table></table>")).Body);
+    }
+
+    [Fact]
+    public void A_slot_beside_a_condition_does_not_fall_under_it()
+    {
+        const string body = "<p><span data-when=\"not-overdue\">Thank you, </span><span data-slot=\"customer.name\"></span></p>";
+        Assert.Equal("<p>Inn</p>", Fill("s", body, ("customer.name", "Inn")).Body);
+    }
+
+    [Fact]
     public void A_condition_that_is_not_known_is_an_error_of_the_wording() =>
         Assert.Equal(
             ["The body has words under “overdu”, which is no condition that is known; there are overdue, not-overdue, reminder, no-reminder, one-item, several-items, they-owe, we-owe."],

@@ -28,6 +28,24 @@ public class LayoutPrintTests
         Assert.Equal(anchors, Lines(document.GetPage(1)).Select(l => anchors.FirstOrDefault(a => l.StartsWith(a, StringComparison.Ordinal))).OfType<string>());
     }
 
+    [Fact]
+    public void How_to_pay_never_stands_alone_on_a_last_page_and_takes_its_bar_code_along()
+    {
+        var layout = Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Select(p => p is PaymentPart payment ? payment with { BarCode = BarCodeKind.Code128 } : p)] };
+        var layouts = new[] { layout, layout with { Parts = [.. layout.Parts.Where(p => p is not AgesPart)] } };
+        foreach (var (of, items) in layouts.SelectMany(l => Enumerable.Range(1, 80).Select(n => (l, n))))
+        {
+            using var document = PdfDocument.Open(Print(of, items));
+            var last = document.GetPage(document.NumberOfPages).GetWords().Select(w => w.Text).ToList();
+            Assert.Equal(items, document.GetPages().Sum(p => p.GetWords().Count(w => w.Text.StartsWith("T-", StringComparison.Ordinal))));
+            Assert.True(last.Contains("pay") == last.Contains("H014"), "The bar code is parted from the rest.");
+            if (last.Contains("pay") && document.NumberOfPages > 1)
+            {
+                Assert.Contains(last, w => w.StartsWith("T-", StringComparison.Ordinal) || w is "not" or "Open");
+            }
+        }
+    }
+
     [Theory]
     [InlineData(AddressPlace.Din5008A, 25, 44.7)]
     [InlineData(AddressPlace.Din5008B, 25, 62.7)]

@@ -205,8 +205,10 @@ public class PressTests
     [Fact]
     public void A_document_of_more_pages_than_anybody_reads_is_broken_off_and_the_press_goes_on()
     {
+        // With few rows on a page it is the pages that run out, and not the time, however slow the machine.
         using var press = new Press();
-        var error = Assert.Throws<OverBudget>(() => press.Print(Paper(new Customer { Key = "A", Name = "A" }, Items(95_000)), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken));
+        var small = Layout.BuiltIn with { Margins = Layout.BuiltIn.Margins with { Top = 120, Bottom = 120 } };
+        var error = Assert.Throws<OverBudget>(() => press.Print(Paper(new Customer { Key = "A", Name = "A" }, Items(25_000)), small, cancel: TestContext.Current.CancellationToken));
         Assert.Equal("The document has more than 2,000 pages, which is the most that is worked through. Choose fewer items for this customer, or enclose them as a workbook.", error.Message);
         Assert.Single(Text(press.Print(Paper(new Customer { Key = "A", Name = "A" }, Items(3)), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken)));
     }

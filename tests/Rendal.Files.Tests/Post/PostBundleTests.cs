@@ -16,6 +16,13 @@ public class PostBundleTests
         Assert.Equal(["B", "A", "D", "E", "C"], PostPiece.InOrder(pieces).Select(p => p.Customer));
     }
 
+    [Fact]
+    public void A_country_is_one_however_it_is_written_and_the_firms_own_comes_first_by_name_too()
+    {
+        PostPiece[] pieces = [Piece("A", "Germany", "24937 Flensburg"), Piece("B", "", "Kelby KB2 4RT"), Piece("C", "Deutschland", "01067 Dresden"), Piece("D", "DE", "10115 Berlin"), Piece("E", "United Kingdom", "Kelby KB1 2LH"), Piece("F", "France", "62200 Boulogne")];
+        Assert.Equal(["E", "B", "F", "C", "D", "A"], PostPiece.InOrder(pieces, "GB").Select(p => p.Customer));
+    }
+
     [Theory]
     [InlineData(false)]
     [InlineData(true)]

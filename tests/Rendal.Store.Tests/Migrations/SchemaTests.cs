@@ -32,6 +32,31 @@ public class SchemaTests(Postgres postgres)
         Assert.All(firsts.Where(f => !AboveBooks.Contains(f.Key)), f => Assert.Equal("book_id", f.Value));
     }
 
+    /// <summary>Without one, whatever removes or renumbers a row looks through all rows that could point at it.</summary>
+    [Fact]
+    public async Task Every_foreign_key_is_found_by_an_index()
+    {
+        // Books, files and people are never removed, so nothing looks for what points at them.
+        await using var command = postgres.Source.CreateCommand(
+            """
+            select c.conrelid::regclass || ' (' || (select string_agg(a.attname, ', ' order by k.place) from unnest(c.conkey) with ordinality k (number, place) join pg_attribute a on a.attrelid = c.conrelid and a.attnum = k.number) || ')'
+            from pg_constraint c
+            where c.contype = 'f' and c.conparentid = 0 and c.confrelid not in ('book'::regclass, 'stored_file'::regclass, 'person'::regclass)
+                and not exists (
+                    select from pg_index i where i.indrelid = c.conrelid
+                        and (select array_agg(n order by n) from unnest((i.indkey::int2[])[0:cardinality(c.conkey) - 1]) n) = (select array_agg(n order by n) from unnest(c.conkey) n))
+            order by 1
+            """);
+        await using var reader = await command.ExecuteReaderAsync(TestContext.Current.CancellationToken);
+        var without = new List<string>();
+        while (await reader.ReadAsync(TestContext.Current.CancellationToken))
+        {
+            without.Add(reader.GetString(0));
+        }
+
+        Assert.True(without.Count == 0, string.Join("; ", without));
+    }
+
     [Theory]
     [InlineData("delete from book", "A book is not taken away")]
     [InlineData("update stored_file set book_id = book_id + 1000", "A stored file is not taken away")]
@@ -94,6 +119,11 @@ public class SchemaTests(Postgres postgres)
             insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by) values
                 (1, 'Old', 1, '{"asOf": "2026-10-31", "leastBalance": 5}', 1, 1, 1), (1, 'Forward', 1, '{"asOf": "2026-10-31", "form": "brought-forward"}', 1, 1, 1);
             insert into parcel (book_id, round_id, customer, name, position, state, recipients, sums, items) values (1, 1, 'AB01', 'Abbot’s Table', 0, 'prepared', '{}', '[]', 1);
+            insert into parcel (book_id, round_id, customer, name, position, state, recipients, sums, items, subject, body, card) values
+                (1, 2, 'BE02', 'Beacon Lodge', 0, 'sent', '{b@beacon.example}', '[]', 1, 'Statement', '<p>Statement</p>', '{"key": "BE02", "name": "Beacon Lodge"}');
+            select make_ledger_rows(1);
+            insert into ledger_row_1 values (1, 1, 2, 'BE02', 'Beacon Lodge', 0, 'T-2', '2026-09-01', '2026-10-01', 'GBP', 20, 20, '', '', '', '', '{}'), (1, 1, 3, 'AB01', 'Abbot’s Table', 0, 'T-1', '2026-09-01', '2026-10-01', 'GBP', 10, 10, '', '', '', '', '{}');
+            select place_ledger_rows(1);
             """))
         {
             await fill.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
@@ -105,6 +135,21 @@ public class SchemaTests(Postgres postgres)
         Assert.Equal((StatementForm.OpenItems, 5m, StatementForm.BroughtForward), (old.Choice.Form, old.Choice.LeastBalance, forward.Choice.Form));
         Assert.Equal([7, 14], old.Rules.Ageing.UpperEdges);
         Assert.Equal([new ParcelAccount("AB01", "Abbot’s Table")], Assert.Single(await rounds.ParcelsAsync(1, TestContext.Current.CancellationToken)).Accounts);
+
+        // What had been released goes on with the letterhead and the sender that there were.
+        var released = Assert.Single(await rounds.ParcelsAsync(2, TestContext.Current.CancellationToken));
+        var frozen = (await rounds.FrozenAsync(released.Id, TestContext.Current.CancellationToken))!;
+        Assert.Equal(("Tarnbrook Linen Hire", "accounts@tarnbrook.example"), (frozen.Letterhead.Name, frozen.SentAs.Address));
+        Assert.Equal(["T-2"], await NumbersAsync(released.Id));
+        Assert.Null(released.Seal);
+        Assert.Null(await rounds.FrozenAsync(1, TestContext.Current.CancellationToken));
+
+        async Task<string[]> NumbersAsync(long parcel)
+        {
+            await using var command = source.CreateCommand("select numbers from parcel where id = $1");
+            command.Parameters.Add(new() { Value = parcel });
+            return (string[])(await command.ExecuteScalarAsync(TestContext.Current.CancellationToken))!;
+        }
     }
 
     [Fact]

@@ -73,4 +73,39 @@ public class RoundStoreTests(Postgres postgres)
         Assert.Equal(ParcelState.Released, (await book.StatesAsync(round.Id))["AB01"]);
         Assert.Equal("Statement", (await book.Rounds.FrozenAsync((await book.Rounds.ParcelsAsync(round.Id, Cancel))[0].Id, Cancel))!.Subject);
     }
+
+    [Fact]
+    public async Task What_was_held_is_not_released_though_the_round_was_not_prepared_anew_yet()
+    {
+        var book = await postgres.NewBookAsync();
+        var prepared = await book.PreparedAsync("AB01", "BE02");
+        Assert.True(await book.Decisions.DecideAsync(prepared.Round, new RoundDecision("AB01", "held", ""), book.Person, Cancel));
+        Assert.False(await ReleaseAsync(book, prepared.Round));
+        Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
+
+        Assert.True(await book.Decisions.TakeBackAsync(prepared.Round, "AB01", Cancel));
+        Assert.True(await ReleaseAsync(book, prepared.Round));
+        Assert.False(await book.Decisions.DecideAsync(prepared.Round, new RoundDecision("BE02", "held", ""), book.Person, Cancel));
+        Assert.Empty(await book.Decisions.OfCustomersAsync(prepared.Round, Cancel));
+    }
+
+    [Fact]
+    public async Task Of_a_release_and_a_hold_at_the_same_moment_one_comes_too_late_and_is_told()
+    {
+        var book = await postgres.NewBookAsync();
+        for (var time = 0; time < 20; time++)
+        {
+            var prepared = await book.PreparedAsync($"AB{time:00}");
+            var (held, released) = (book.Decisions.DecideAsync(prepared.Round, new RoundDecision($"AB{time:00}", "held", ""), book.Person, Cancel), ReleaseAsync(book, prepared.Round));
+            Assert.NotEqual(await held, await released);
+            Assert.Equal(await released ? ParcelState.Released : ParcelState.Prepared, (await book.StatesAsync(prepared.Round)).Values.Single());
+            Assert.Equal(await held ? 1 : 0, (await book.Decisions.OfCustomersAsync(prepared.Round, Cancel)).Count);
+        }
+    }
+
+    private static async Task<bool> ReleaseAsync(TestBook book, long round)
+    {
+        var frozen = (await book.Rounds.ParcelsAsync(round, Cancel)).Select(p => TestBook.Frozen(p.Id, p.Customer));
+        return await book.Rounds.ReleaseAsync(round, [.. frozen], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel);
+    }
 }

@@ -26,7 +26,7 @@ internal sealed class FitBodies
         var item = (await GetAsync($"/rounds/{round["id"]}/accounts/AB01"))["items"]![0]!["key"]!;
         var card = await GetAsync("/customers/card?key=AB01");
         var settings = round["settings"]!;
-        var release = JsonNode.Parse("""{"parcels":null,"count":2,"at":null,"way":"mail"}""")!;
+        var release = JsonNode.Parse("""{"parcels":null,"seen":"none","at":null,"way":"mail"}""")!;
         var firm = JsonNode.Parse("""{"name":"Fuzz","currency":"GBP","addressLines":["14 Tenter Lane"],"contactLines":[],"paymentLines":["By transfer"],"timeZone":"Europe/London"}""")!;
         var all = new Dictionary<string, JsonNode>(StringComparer.Ordinal)
         {
@@ -55,7 +55,7 @@ internal sealed class FitBodies
             ["POST /rounds/{id}/count"] = settings,
             ["POST /rounds/{id}/decisions"] = JsonNode.Parse("""{"customer":"BE02","decision":"held","reason":"asked to"}""")!,
             ["POST /rounds/{id}/items"] = JsonNode.Parse($$"""{"customer":"AB01","item":{{item.ToJsonString()}},"decision":"out","reason":"asked to"}""")!,
-            ["POST /rounds/{id}/summary"] = release,
+            ["POST /rounds/{id}/summary"] = JsonNode.Parse("""{"parcels":null}""")!,
             ["POST /rounds/{id}/release"] = release,
             ["POST /rounds/{id}/choices"] = JsonNode.Parse("""{"name":"usual"}""")!,
             ["POST /items/holds"] = JsonNode.Parse($$"""{"customer":"AB01","item":{{item.ToJsonString()}},"note":"asked to","until":null}""")!,

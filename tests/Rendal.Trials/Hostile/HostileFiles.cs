@@ -89,7 +89,7 @@ internal static class HostileFiles
         new("a header of 20 MB", Returned, "a.eml", "A header of the message has more than 1,000,000 characters", () => Text("From: a@inn.example\r\nSubject: x\r\nX-Long: " + "word \r\n ".Times(2_500_000) + "\r\n\r\nhello\r\n")),
         new("a header of 20 MB in a part", Returned, "a.eml", "A header of the message has more than 1,000,000 characters", () => Text("From: a@inn.example\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n--b\r\nContent-Type: text/plain; name=\"" + "x\r\n ".Times(5_000_000) + "\"\r\n\r\nhello\r\n")),
         new("parts within parts, 10,000 deep", Returned, "a.eml", null, () => Text("From: a@inn.example\r\nSubject: x\r\n" + Nested(10_000))),
-        new("50,000 parts", Returned, "a.eml", null, () => Text("From: a@inn.example\r\nSubject: x\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n" + "--b\r\nContent-Type: text/plain\r\n\r\na\r\n".Times(50_000) + "--b--\r\n")),
+        new("2,000,000 parts", Returned, "a.eml", "The message has more than 10,000 parts", () => Text("From: a@inn.example\r\nSubject: x\r\nContent-Type: multipart/mixed; boundary=b\r\n\r\n" + "--b\r\n\r\na\r\n".Times(2_000_000) + "--b--\r\n")),
         new("HTML nested 100,000 deep", Returned, "a.eml", null, () => Text("From: mailer-daemon@mx.example\r\nSubject: Undelivered\r\nContent-Type: text/html\r\n\r\n" + "<div>".Times(100_000))),
         new("1,000,000 letters that could be an address", Returned, "a.eml", null, () => Text("From: mailer-daemon@mx.example\r\nSubject: Undelivered\r\n\r\n" + "a".Times(1_000_000))),
 

@@ -64,6 +64,82 @@ public class ReturnedTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task A_report_counts_only_for_the_recipient_that_it_names_and_what_is_unclear_waits_for_a_person()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        var sent = rendal.Mailbox.Of($"book-{desk.Book}").Single();
+        Task<JsonElement> TakeAsync(string mail) => TakenAsync(desk, mail.Replace("OURS", $"<{sent.MessageId}>", StringComparison.Ordinal));
+        async Task<string> StandingAsync() => (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("standing");
+
+        Assert.Equal("own-copy", (await TakeAsync(Report(sent.From, "552 5.2.2 mailbox full"))).Text("outcome"));
+        Assert.Equal("answer", (await TakeAsync("From: a@abbot.example\nReturn-Path: <a@abbot.example>\nSubject: Undelivered linen on your invoice\nIn-Reply-To: OURS\n\nTwo sheets were missing.\n")).Text("outcome"));
+        Assert.Equal("sent", await StandingAsync());
+        Assert.Empty((await HistoryAsync(desk)).List("returnedAddresses"));
+
+        // It may have been passed on to somebody who is not there.
+        Assert.Equal("unclear", (await TakeAsync(Report("gone@abbot.example", "550 5.1.1 nobody"))).Text("outcome"));
+        Assert.Equal("unclear", (await TakeAsync("From: mailer-daemon@mx.example\nReturn-Path: <>\nSubject: Notice\n\nYour letter OURS to a@abbot.example is here, and nobody fetches it.\n")).Text("outcome"));
+        Assert.Equal("sent", await StandingAsync());
+
+        var unclear = (await desk.Browser.GetJsonAsync($"{desk.Api}/returned/unclear")).EnumerateArray().ToList();
+        Assert.Equal([("AB01", "550 5.1.1 nobody"), ("AB01", $"Your letter <{sent.MessageId}> to a@abbot.example is here, and nobody fetches it.")], unclear.Select(m => (m.Text("customer"), m.Text("reason"))));
+        Assert.Equal("Notice", (await desk.Browser.GetJsonAsync($"{desk.Api}/returned/{unclear[1].Id()}")).Text("subject"));
+        Assert.Equal(HttpStatusCode.NoContent, (await DecideAsync(desk, unclear[0], false)).StatusCode);
+        Assert.Equal("sent", await StandingAsync());
+        Assert.Equal(HttpStatusCode.NoContent, (await DecideAsync(desk, unclear[1], true)).StatusCode);
+        Assert.Equal("returned", await StandingAsync());
+        Assert.Equal("a@abbot.example", (await HistoryAsync(desk)).List("returnedAddresses").Single().Text("address"));
+        Assert.Equal("This message is decided already.", await (await DecideAsync(desk, unclear[1], false)).DetailAsync());
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/returned/unclear")).EnumerateArray());
+        Assert.Equal(["failed", "other", "other", "own-copy"], (await HistoryAsync(desk)).List("returned").Select(m => m.Text("kind")).Order());
+    }
+
+    [Fact]
+    public async Task A_report_about_another_message_to_the_same_address_is_for_a_person_to_judge()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        Assert.Equal("unclear", (await TakenAsync(desk, Report("a@abbot.example", "550 5.1.1 nobody").Replace("OURS", "<private@tarnbrook.example>", StringComparison.Ordinal))).Text("outcome"));
+
+        // One that carries nothing is about the last that went there.
+        Assert.Equal("returned", (await TakenAsync(desk, Report("a@abbot.example", "550 5.1.1 nobody").Replace("Message-ID: OURS", "Subject: Statement", StringComparison.Ordinal))).Text("outcome"));
+    }
+
+    [Fact]
+    public async Task A_recipient_who_is_refused_among_others_is_shown_wherever_the_message_is_and_next_time_too()
+    {
+        const string Bad = "drill.recipient.550@abbot.example";
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,10.00,drill.recipient.554@beacon.example");
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", $"a@abbot.example; {Bad}")).JsonAsync();
+        var round = await desk.PrepareAsync();
+        await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
+        await desk.SettledAsync(round.Id());
+        const string Told = $"1 of 2 recipients refused: {Bad}: 550 the address asked for this answer";
+        var parcels = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").ToDictionary(p => p.Text("customer"));
+        Assert.Equal("sent", parcels["AB01"].Text("standing"));
+        Assert.EndsWith(Told, parcels["AB01"].Text("answer"), StringComparison.Ordinal);
+        var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?search=AB01")).EnumerateArray().Single();
+        Assert.Equal(("accepted", 1), (entry.Text("ending"), entry.GetProperty("refused").GetInt32()));
+        Assert.EndsWith(Told, entry.Text("answer"), StringComparison.Ordinal);
+        Assert.Contains(Told, await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/log.csv", Cancel), StringComparison.Ordinal);
+
+        // A refusal that says nothing of the address does not count against it.
+        var next = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "November", asOf = "2026-11-30" });
+        Assert.Equal([("AB01", "needs-you"), ("BE02", "prepared")], next.List("parcels").Select(p => (p.Text("customer"), p.Text("standing"))));
+        Assert.StartsWith($"the mail server refused “{Bad}” on ", next.List("parcels").First().Text("problem"), StringComparison.Ordinal);
+        var flagged = (await HistoryAsync(desk)).List("returnedAddresses").Single();
+        Assert.Equal((Bad, true, "550 the address asked for this answer"), (flagged.Text("address"), flagged.GetProperty("isRefused").GetBoolean(), flagged.Text("reason")));
+    }
+
+    [Fact]
     public async Task What_is_about_nothing_that_was_sent_from_here_is_said_to_be_so_and_what_is_no_message_is_refused()
     {
         using var desk = await Desk.AtAsync(rendal);
@@ -114,6 +190,15 @@ public class ReturnedTests(RunningRendal rendal)
     }
 
     private static Task<JsonElement> HistoryAsync(Desk desk) => desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=AB01");
+
+    private static string Report(string recipient, string answer) =>
+        $"From: mailer-daemon@mx.example\nSubject: Undelivered\nMIME-Version: 1.0\nContent-Type: multipart/report; report-type=delivery-status; boundary=b\n\n--b\nContent-Type: text/plain\n\nNot delivered.\n--b\nContent-Type: message/delivery-status\n\nReporting-MTA: dns; mx.example\n\nFinal-Recipient: rfc822; {recipient}\nAction: failed\nStatus: {answer.Split(' ')[1]}\nDiagnostic-Code: smtp; {answer}\n\n--b\nContent-Type: text/rfc822-headers\n\nMessage-ID: OURS\n\n--b--\n";
+
+    private static async Task<JsonElement> TakenAsync(Desk desk, string mail) =>
+        (await (await UploadAsync(desk, "mail.eml", System.Text.Encoding.UTF8.GetBytes(mail.ReplaceLineEndings("\r\n")))).JsonAsync()).EnumerateArray().Single();
+
+    private static Task<HttpResponseMessage> DecideAsync(Desk desk, JsonElement mail, bool isFailure) =>
+        desk.Browser.PutAsJsonAsync($"{desk.Api}/returned/{mail.Id()}/decision", new { isFailure }, Cancel);
 
     private static async Task<HttpResponseMessage> UploadAsync(Desk desk, string name, byte[] content)
     {

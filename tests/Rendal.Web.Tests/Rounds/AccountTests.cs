@@ -140,7 +140,7 @@ public class AccountTests(RunningRendal rendal)
     }
 
     [Fact]
-    public async Task What_is_said_between_preparing_and_releasing_is_in_message_and_document_alike()
+    public async Task What_is_said_between_preparing_and_releasing_is_told_first_and_then_in_message_and_document_alike()
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
@@ -152,6 +152,9 @@ public class AccountTests(RunningRendal rendal)
 
         // The sums stay the same; which of the two invoices is open does not.
         await SayAsync(desk, "settlements", new { customer = "AB01", credit = await KeyAsync(desk, round, "P-1"), charge = await KeyAsync(desk, round, "T-2"), amount = (decimal?)null });
+        var refused = await desk.ReleaseAsync(round.Id(), 1);
+        Assert.Equal((HttpStatusCode.Conflict, "Since this round was prepared, the figures (one parcel) changed. Prepare it anew and look through it again."), (refused.StatusCode, await refused.DetailAsync()));
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
         Assert.Equal(HttpStatusCode.OK, (await desk.ReleaseAsync(round.Id(), 1)).StatusCode);
         await SayAsync(desk, "settlements", new { customer = "AB01", credit = await KeyAsync(desk, round, "P-1"), charge = (string?)null, amount = (decimal?)null });
         var parcel = (await desk.SettledAsync(round.Id())).List("parcels").Single();

@@ -147,7 +147,7 @@ public class RoundTests(RunningRendal rendal)
         {
             await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel),
             await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer = "AB01", decision = "held", reason = "" }, Cancel),
-            await desk.ReleaseAsync(round.Id(), 4),
+            await desk.ReleaseSeenAsync(round.Id(), "what was shown"),
         })
         {
             Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);

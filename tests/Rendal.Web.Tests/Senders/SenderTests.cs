@@ -53,8 +53,8 @@ public class SenderTests(RunningRendal rendal)
 
         var stored = Assert.Single(await new SenderStore(Source, desk.Book).ListAsync(0, Cancel));
         Assert.DoesNotContain("secret", Encoding.Latin1.GetString(stored.ProtectedPassword!));
-        Assert.Equal("a very secret one", Secrets.AccountOf(desk.Book, stored)?.Password);
-        Assert.Null(Secrets.AccountOf(desk.Book, stored with { Host = "mail.elsewhere.example" }));
+        Assert.Equal("a very secret one", Secrets.AccountOf(desk.Book, "Etc/UTC", stored)?.Password);
+        Assert.Null(Secrets.AccountOf(desk.Book, "Etc/UTC", stored with { Host = "mail.elsewhere.example" }));
     }
 
     [Theory]
@@ -81,7 +81,7 @@ public class SenderTests(RunningRendal rendal)
         }
 
         await move.ExecuteNonQueryAsync(Cancel);
-        Assert.Null(Secrets.AccountOf(desk.Book, Assert.Single(await new SenderStore(Source, desk.Book).ListAsync(0, Cancel))));
+        Assert.Null(Secrets.AccountOf(desk.Book, "Etc/UTC", Assert.Single(await new SenderStore(Source, desk.Book).ListAsync(0, Cancel))));
     }
 
     [Fact]
@@ -117,8 +117,8 @@ public class SenderTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example");
-        var round = await desk.PrepareAsync();
         await (await PutAsync(desk, "accounts@tarnbrook.example", "127.0.0.1", 1, "none", "x")).JsonAsync();
+        var round = await desk.PrepareAsync();
         await using (var lose = Source.CreateCommand("update sender set password = 'what no key opens' where book_id = $1"))
         {
             lose.Parameters.Add(new() { Value = desk.Book });
@@ -195,7 +195,7 @@ public class SenderTests(RunningRendal rendal)
         var round = await desk.PrepareAsync();
         Assert.Equal(own, round.GetProperty("settings").GetProperty("senderId").GetInt64());
         var api = $"{desk.Api}/rounds/{round.Id()}";
-        var refused = await colleague.PostAsJsonAsync($"{api}/release", new { parcels = (long[]?)null, count = 1 }, Cancel);
+        var refused = await ReleaseAsync();
         Assert.Equal((HttpStatusCode.Conflict, "This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it."), (refused.StatusCode, await refused.DetailAsync()));
 
         var settings = System.Text.Json.Nodes.JsonNode.Parse(round.GetProperty("settings").GetRawText())!;
@@ -205,8 +205,11 @@ public class SenderTests(RunningRendal rendal)
         await (await colleague.PutAsJsonAsync(api, settings, Cancel)).JsonAsync();
         settings["senderId"] = own;
         Assert.Equal(HttpStatusCode.NotFound, (await colleague.PutAsJsonAsync(api, settings, Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.OK, (await colleague.PostAsJsonAsync($"{api}/release", new { parcels = (long[]?)null, count = 1 }, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await ReleaseAsync()).StatusCode);
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+
+        async Task<HttpResponseMessage> ReleaseAsync() =>
+            await colleague.PostAsJsonAsync($"{api}/release", new { parcels = (long[]?)null, seen = (await desk.SummaryAsync(round.Id())).Text("seen") }, Cancel);
     }
 
     private static object Account(string address, bool isMine) =>

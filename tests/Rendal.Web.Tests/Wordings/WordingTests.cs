@@ -17,7 +17,7 @@ public class WordingTests(RunningRendal rendal)
         Assert.StartsWith("The body has a slot “customer.nmae” that names nothing known", Assert.Single(view.List("errors")).GetString());
         var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         Assert.Equal("the wording has an error", again.List("parcels").Single().Text("problem"));
-        Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseAsync(round.Id(), 1)).StatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseAsync(round.Id(), 0)).StatusCode);
     }
 
     [Fact]

@@ -91,7 +91,8 @@ internal static class FuzzBench
         using var put = await browser.PutAsJsonAsync($"/api/books/{book}/wordings/{wording}", new { version, name = "Plain", language = "en", subject = "Statement", body = "<p>Please find what is open.</p>" });
         put.EnsureSuccessStatusCode();
         var round = (await PostAsync(browser, $"/api/books/{book}/rounds", new { name = "September", asOf = "2026-10-31" })).GetProperty("id").GetInt64();
-        await PostAsync(browser, $"/api/books/{book}/rounds/{round}/release", new { parcels = (long[]?)null, count = 2 });
+        var summary = await PostAsync(browser, $"/api/books/{book}/rounds/{round}/summary", new { parcels = (long[]?)null });
+        await PostAsync(browser, $"/api/books/{book}/rounds/{round}/release", new { parcels = (long[]?)null, seen = summary.GetProperty("seen").GetString() });
         while ((await browser.GetFromJsonAsync<JsonElement>($"/api/books/{book}/rounds/{round}")).GetProperty("parcels").EnumerateArray().Any(p => p.GetProperty("standing").GetString() != "sent"))
         {
             await Task.Delay(100);

@@ -127,8 +127,15 @@ internal static class HostileBench
     {
         await TakeInAsync(browser, api, Enumerable.Range(1, 30_000).Select(i => $"AB0{i % 3},Invoice,T-{i}-{new string('9', 250)},2026-09-01,2026-10-01,10.00,a{i % 3}@abbot.example"));
         var view = await PostAsync(browser, $"{api}/rounds", new { name = "October", asOf = "2026-10-31" });
-        await PostAsync(browser, $"{api}/rounds/{view.GetProperty("id")}/release", new { parcels = (long[]?)null, count = view.GetProperty("parcels").EnumerateArray().Count(p => p.GetProperty("standing").GetString() == "prepared") });
+        await ReleaseAsync(browser, $"{api}/rounds/{view.GetProperty("id")}");
         return [.. view.GetProperty("parcels").EnumerateArray().Select(p => p.GetProperty("id").GetInt64())];
+    }
+
+    /// <summary>Releases what is ready of a round.</summary>
+    private static async Task ReleaseAsync(HttpClient browser, string round)
+    {
+        var summary = await PostAsync(browser, $"{round}/summary", new { parcels = (long[]?)null });
+        await PostAsync(browser, $"{round}/release", new { parcels = (long[]?)null, seen = summary.GetProperty("seen").GetString() });
     }
 
     /// <summary>Takes a ledger in, and words that leave no slot empty.</summary>
@@ -155,7 +162,7 @@ internal static class HostileBench
         slowed.EnsureSuccessStatusCode();
         var view = await PostAsync(browser, $"{api}/rounds", new { name = "October", asOf = "2026-10-31" });
         var round = view.GetProperty("id").GetInt64();
-        await PostAsync(browser, $"{api}/rounds/{round}/release", new { parcels = (long[]?)null, count = Customers });
+        await ReleaseAsync(browser, $"{api}/rounds/{round}");
         return (round, [.. view.GetProperty("parcels").EnumerateArray().Select(p => p.GetProperty("id").GetInt64())]);
     }
 

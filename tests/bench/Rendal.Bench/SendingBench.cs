@@ -22,6 +22,8 @@ internal static class SendingBench
     private const int Sessions = 2;
     private const int MessageSize = 45_000;
 
+    private static readonly TimeSpan Longest = TimeSpan.FromMinutes(5);
+
     public static async Task<IReadOnlyList<Measurement>> RunAsync()
     {
         await using var rendal = await WholeRendal.StartAsync(Role.All);
@@ -86,8 +88,14 @@ internal static class SendingBench
 
     private static async Task UntilAllAreAsync(PreparedRound round, string state, int parcels)
     {
+        var watch = Stopwatch.StartNew();
         while (true)
         {
+            if (watch.Elapsed > Longest)
+            {
+                throw new TimeoutException($"After {Longest.TotalMinutes:0} minutes not all parcels are {state}.");
+            }
+
             var counts = await round.Rounds.CountsAsync(round.Id, CancellationToken.None);
             if (counts.GetValueOrDefault(state) == parcels)
             {

@@ -16,8 +16,8 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
   await page.getByLabel("Overdue by at least, days").fill("31");
   await page.getByLabel("Overdue by at least, days").press("Enter");
   await settle();
-  await page.getByLabel("Least balance").fill("100.01");
-  await page.getByLabel("Least balance").press("Enter");
+  await page.getByLabel("Minimum balance").fill("100.01");
+  await page.getByLabel("Minimum balance").press("Enter");
   await settle();
   for (const name of ["With items in dispute", "Harbour"]) {
     await page.getByRole("checkbox", { name }).click();
@@ -67,8 +67,8 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
   const hold = page.getByRole("dialog", { name: "Leave T-1 out?" });
   await hold.getByText("Held back from every round").click();
   await hold.getByLabel("Reason").fill("asked the driver");
-  await hold.getByLabel("Comes up again on").fill("1 Dec 2099");
-  await hold.getByLabel("Comes up again on").press("Tab");
+  await hold.getByLabel("Follow up on").fill("1 Dec 2099");
+  await hold.getByLabel("Follow up on").press("Tab");
   await hold.getByRole("button", { name: "Leave out" }).click();
   // 80.50 is below the least balance now, so that the customer goes with it.
   await expect(proof(page)).toContainText("2 need you £350.00");
@@ -107,7 +107,7 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
   await page.getByRole("combobox", { name: "Use a saved choice" }).click();
   await page.locator(".ant-select-item-option").filter({ hasText: "Northern reminders" }).click();
   await expect(proof(page)).toContainText("3 need you £550.50");
-  await expect(page.getByLabel("Least balance")).toHaveValue("100.01");
+  await expect(page.getByLabel("Minimum balance")).toHaveValue("100.01");
 });
 
 test("a payment is set by hand against an item, kept as a credit, and taken back", async ({ page }) => {
@@ -155,8 +155,8 @@ test("how much a choice comes to is told while its parcels are still being made 
     }
     await route.continue();
   });
-  await page.getByLabel("Least balance").fill("300,00");
-  await page.getByLabel("Least balance").press("Enter");
+  await page.getByLabel("Minimum balance").fill("300,00");
+  await page.getByLabel("Minimum balance").press("Enter");
   await expect(page.getByText(/^Making up 3 parcels, £1,850\.00; 4 left out…$/)).toBeVisible();
   letGo();
   await expect(proof(page)).toContainText("3 need you £1,850.00");

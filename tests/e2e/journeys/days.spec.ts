@@ -57,7 +57,7 @@ test("a round that is to leave later does not leave at once, however its moment 
   await page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }).click();
   await page.getByLabel("Or else, where it is empty").fill("Good day");
   await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: "Use these words" }).click();
+  await page.getByRole("button", { name: "Save wording" }).click();
   await expect(page.getByRole("row", { name: /^Ready · / })).toBeVisible();
   await page.keyboard.press("r");
   const dialog = page.getByRole("dialog", { name: "Release Later" });

@@ -16,7 +16,7 @@ test("a head office gets the statements of its branches, then each branch its ow
   await page.getByRole("button", { name: "Fernlea Hotels" }).click();
   await page.getByLabel("Statements of its branches go to").click();
   await page.getByTitle("the head office, for all").click();
-  await page.getByRole("button", { name: "Put right" }).click();
+  await page.getByRole("button", { name: "Save card" }).click();
 
   await prepareRound(page, "October");
   await expect(proof(page)).toContainText("2 ready £145.00");
@@ -53,12 +53,12 @@ test("what holds for all statements of the book is set in one place", async ({ p
   await page.getByRole("link", { name: "Words & paper" }).click();
   await page.getByRole("tab", { name: "Figures" }).click();
   await page.getByLabel("Last day of each age band").fill("30, 20");
-  await page.getByRole("button", { name: "Reckon like this" }).click();
+  await page.getByRole("button", { name: "Save rules" }).click();
   await expect(page.getByText("The bands need one to eight last days that grow, such as 30, 60, 90.")).toBeVisible();
   await page.getByLabel("Last day of each age band").fill("7 14");
   await page.getByLabel("Credits stand").click();
   await page.getByTitle("in the band of their own age").click();
-  await page.getByRole("button", { name: "Reckon like this" }).click();
+  await page.getByRole("button", { name: "Save rules" }).click();
   await expect(page.getByText("Rounds that are prepared from now on go by it.")).toBeVisible();
 
   await prepareRound(page, "By the week");

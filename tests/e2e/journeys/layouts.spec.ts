@@ -1,27 +1,17 @@
 import { readFile } from "node:fs/promises";
 import { expect, test, type Locator, type Page } from "@playwright/test";
 import { barCodeText, pdfText, pixels, qrText } from "../documents";
-import { openLayouts, ownLayout, prepareRound } from "../people";
+import { greetAnybody, openLayouts, ownLayout, prepareRound } from "../people";
 
 test.use({ deviceScaleFactor: 3 });
 
 /** Keeps the layout as it is now and uses it for statements. */
 async function useForStatements(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "Use it like this" }).click();
+  await page.getByRole("button", { name: "Save layout" }).click();
   await expect(page.getByText(/^version 2, by marta/)).toBeVisible();
   const uses = page.getByRole("region", { name: "Used for" });
-  await uses.getByRole("button", { name: "Use it" }).click();
+  await uses.getByRole("button", { name: "Assign" }).click();
   await expect(uses.getByRole("button", { name: "no more for statements" })).toBeVisible();
-}
-
-/** Gives the words of the round in view a greeting for those without a salutation, so that all three are ready. */
-async function greetAnybody(page: Page): Promise<void> {
-  await page.keyboard.press("4");
-  await page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }).click();
-  await page.getByLabel("Or else, where it is empty").fill("Good day");
-  await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: "Use these words" }).click();
-  await expect(page.getByRole("row", { name: /Ready · 3/ })).toBeVisible();
 }
 
 /** How many points of a drawn page have the green of the logo. */
@@ -104,7 +94,7 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
     await useForStatements(page);
 
     await prepareRound(page, "October");
-    await greetAnybody(page);
+    await greetAnybody(page, 3);
     await page.getByRole("button", { name: "Eldwick Manor", exact: true }).click();
     await page.keyboard.press("2");
     await expect(page.getByRole("img", { name: /Our number\s+Dated .*With thanks to Eldwick Manor/ })).toBeVisible();
@@ -189,16 +179,16 @@ test("a logo drawn from SVG, a page to pay on, a bar code and a signature stand 
 
   await test.step("and the layout is taken away, as nothing uses it", async () => {
     const layouts = page.getByRole("navigation", { name: "Layouts" });
-    await page.getByRole("button", { name: "Take it away…" }).click();
-    await page.getByRole("dialog").getByRole("button", { name: "Take it away" }).click();
+    await page.getByRole("button", { name: "Delete…" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Delete layout" }).click();
     await expect(layouts.getByRole("button", { name: "Statement", exact: true })).toHaveCount(0);
-    await expect(page.getByRole("button", { name: "Make it a layout of ours" })).toBeVisible();
+    await expect(page.getByRole("button", { name: "Save as a copy" })).toBeVisible();
   });
 });
 
 test("a ready-made confirmation in German is begun from, and its slip stands in one piece", async ({ page }) => {
   await openLayouts(page, "Confirmations");
-  await page.getByLabel("Begin from").click();
+  await page.getByLabel("Start from").click();
   await page.getByTitle("Saldenbestätigung", { exact: true }).click();
   const preview = page.getByRole("region", { name: "Preview" });
   await expect(preview.getByRole("img", { name: /Saldenbestätigung .*Antwort an Confirmations/ })).toBeVisible();
@@ -209,17 +199,17 @@ test("a ready-made confirmation in German is begun from, and its slip stands in 
   await expect(preview.getByRole("img", { name: /Eldwick Manor/ })).toHaveCount(0);
   await page.getByRole("button", { name: "Slip to tear off away" }).click();
   await expect(preview.getByRole("img", { name: /Antwort an/ })).toHaveCount(0);
-  await page.getByRole("button", { name: "Use it like this" }).click();
+  await page.getByRole("button", { name: "Save layout" }).click();
   await page.getByLabel("Earlier versions").click();
   await page.getByTitle(/^1: marta/).click();
   await expect(preview.getByRole("img", { name: /Antwort an Confirmations/ })).toBeVisible();
   await expect(page.getByText("changed, not in use yet")).toBeVisible();
 
-  await page.getByRole("combobox", { name: "Use it for" }).click();
+  await page.getByRole("combobox", { name: "Use for" }).click();
   await page.getByTitle("reminders", { exact: true }).click();
   await page.getByRole("combobox", { name: "In the language" }).click();
   await page.getByTitle("Deutsch").click();
-  await page.getByRole("button", { name: "Use it", exact: true }).click();
+  await page.getByRole("button", { name: "Assign", exact: true }).click();
   await expect(page.getByRole("button", { name: "no more for reminders, Deutsch" })).toBeVisible();
 });
 
@@ -229,14 +219,14 @@ test("a letter from a word processor is brought, its slip of the pen told; a rou
   await openLayouts(page, "Letters");
 
   await test.step("an unknown slot is named with the nearest known one", async () => {
-    await page.getByLabel("Bring a letter (DOCX)…", { exact: true }).setInputFiles("files/letter-with-a-slip.docx");
+    await page.getByLabel("Upload letter (DOCX)…", { exact: true }).setInputFiles("files/letter-with-a-slip.docx");
     const told = page.getByRole("dialog", { name: "letter-with-a-slip.docx cannot be used yet" });
     await expect(told).toContainText("In the body: “custmer.name” names nothing known; did you mean “customer.name”?");
     await told.getByRole("button", { name: "OK" }).click();
   });
 
   await test.step("put right, its slots are listed and it is filled for a customer", async () => {
-    await page.getByLabel("Bring a letter (DOCX)…", { exact: true }).setInputFiles("../../demo/letter.docx");
+    await page.getByLabel("Upload letter (DOCX)…", { exact: true }).setInputFiles("../../demo/letter.docx");
     const letter = page.getByRole("region", { name: "Letter" });
     await expect(letter).toContainText("letter.docx");
     await expect(letter.getByRole("row", { name: "{{ customer.contact }} Accounts always" })).toBeVisible();
@@ -256,7 +246,7 @@ test("a letter from a word processor is brought, its slip of the pen told; a rou
     await page.getByRole("checkbox", { name: "PDF" }).uncheck();
     await useForStatements(page);
     await prepareRound(page, "October");
-    await greetAnybody(page);
+    await greetAnybody(page, 3);
     await page.keyboard.press("r");
     await page.getByRole("button", { name: "Release 3 messages" }).click();
     await expect(page.getByText("3 of 3 sent")).toBeVisible();

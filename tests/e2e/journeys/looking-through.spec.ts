@@ -39,6 +39,25 @@ test("a round is looked through by keyboard: next, back, hold, take out with a r
   await expect(page.getByRole("button", { name: "Eldwick Manor", exact: true })).toBeVisible();
 });
 
+test("what is held while another decision is under way is held as well", async ({ page }) => {
+  let letGo = () => {};
+  const waits = new Promise<void>((resolve) => (letGo = resolve));
+  await page.route("**/decisions", async (route) => {
+    await waits;
+    await route.continue();
+  });
+  await page.keyboard.press("h");
+  await page.keyboard.press("j");
+  await expect(shown(page)).toHaveAccessibleName("Parcel of Gruffydd’s Kitchen");
+  await page.keyboard.press("h");
+  await page.keyboard.press("j");
+  await page.keyboard.press("h");
+  await page.keyboard.press("h");
+  letGo();
+  await expect(page.getByRole("row", { name: /^Held · 2/ })).toBeVisible();
+  await expect(proof(page)).toContainText("difference £0.00 ✓");
+});
+
 test("a choice shows its effect at once in list and proof", async ({ page }) => {
   await page.getByLabel("Overdue by at least, days").fill("45");
   await page.getByLabel("Overdue by at least, days").press("Enter");
@@ -55,7 +74,7 @@ test("what is missing is put right on the card, and the parcel in view shows it"
   const card = page.getByRole("dialog", { name: "Customer card" });
   await card.getByLabel("Title of contact 1").fill("Ms");
   await card.getByLabel("Name of contact 1").fill("Orla Penhale");
-  await card.getByRole("button", { name: "Put right" }).click();
+  await card.getByRole("button", { name: "Save card" }).click();
   await expect(page.getByRole("row", { name: /^Ready · 1/ })).toBeVisible();
   await page.getByRole("button", { name: "Eldwick Manor", exact: true }).click();
   await expect(

@@ -83,7 +83,7 @@ test("a password is changed, forgotten, and chosen anew, and each time everybody
   await page.getByRole("button", { name: /marta: settings/ }).click();
   await page.getByRole("menuitem", { name: "Your account" }).click();
   await page.getByLabel("Name they sign in with").fill(colleague);
-  await page.getByRole("button", { name: "Make an address" }).click();
+  await page.getByRole("button", { name: "Create link" }).click();
   await there.goto(await page.getByLabel("Address to pass on").inputValue());
   await there.getByLabel("A password of at least 10 characters").fill("mangle and press");
   await there.getByRole("button", { name: "Save password" }).click();
@@ -105,13 +105,13 @@ test("of two who change one card the second keeps what they entered and sees wha
   const other = await context.newPage();
   await other.goto(`/books/${book}/customers?card=AB01`);
   await other.getByLabel("Name", { exact: true }).fill("Abbot’s Table and Cellar");
-  await other.getByRole("button", { name: "Put right" }).click();
+  await other.getByRole("button", { name: "Save card" }).click();
   await expect(other.getByText("Abbot’s Table and Cellar").first()).toBeVisible();
-  await page.getByRole("button", { name: "Put right" }).click();
+  await page.getByRole("button", { name: "Save card" }).click();
   await expect(page.getByText("marta changed this card since you opened it.")).toBeVisible();
   await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Abbot’s Table and Cellar");
   await expect(page.getByLabel("Country")).toHaveValue("Wales");
-  await page.getByRole("button", { name: "Put right" }).click();
+  await page.getByRole("button", { name: "Save card" }).click();
   await expect(page.getByText("marta changed this card since you opened it.")).toBeHidden();
   await page.goto(`/books/${book}/customers?card=AB01`);
   await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Abbot’s Table and Cellar");
@@ -132,7 +132,7 @@ test("while the database is away what is typed stays, and it goes on by itself",
       ? route.fulfill({ status: 503, contentType: "application/problem+json", body: JSON.stringify({ detail: words }) })
       : route.continue(),
   );
-  await page.getByRole("button", { name: "Put right" }).click();
+  await page.getByRole("button", { name: "Save card" }).click();
   await expect(page.getByText(words).first()).toBeVisible();
   await expect(page.getByLabel("Country")).toHaveValue("Scotland");
   away = false;

@@ -13,8 +13,8 @@ test("balances are confirmed, by message in the customer’s language and by pos
     await page.getByRole("link", { name: "Customers", exact: true }).click();
     await page.getByRole("button", { name, exact: true }).click();
     await fill();
-    await page.getByRole("button", { name: "Put right" }).click();
-    await expect(page.getByRole("button", { name: "Put right" })).toBeHidden();
+    await page.getByRole("button", { name: "Save card" }).click();
+    await expect(page.getByRole("button", { name: "Save card" })).toBeHidden();
   };
   const contact = async (title: string, name: string) => {
     await page.getByLabel("Title of contact 1").fill(title);
@@ -28,9 +28,9 @@ test("balances are confirmed, by message in the customer’s language and by pos
     });
     await card("Nobody Reached Inn", async () => {
       await contact("Mr", "Owen Prys");
-      await page.getByLabel("Gets it by").click();
+      await page.getByLabel("Delivery", { exact: true }).click();
       await page.getByTitle("post", { exact: true }).click();
-      await page.getByLabel("Street, town and postcode, a line each").fill("3 Quay Street\nHarrow Dale HD2 4RT");
+      await page.getByLabel("Postal address").fill("3 Quay Street\nHarrow Dale HD2 4RT");
     });
     await card("Paid Ahead Hotel", () => contact("Mrs", "Ada Lunt"));
   });
@@ -83,7 +83,7 @@ test("balances are confirmed, by message in the customer’s language and by pos
   await test.step("one goes once more, and is marked as that", async () => {
     await choose(page, "Outcome", "accepted");
     await page.getByRole("button", { name: "Eldwick Manor" }).click();
-    await page.getByRole("button", { name: "Send it once more…" }).click();
+    await page.getByRole("button", { name: "Send again…" }).click();
     await expect(page.getByRole("heading", { name: "Year end, once more", exact: true })).toBeVisible();
     await page.keyboard.press("r");
     await page.getByRole("button", { name: "Release 1 message" }).click();

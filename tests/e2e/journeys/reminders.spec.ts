@@ -28,10 +28,10 @@ test("the first reminder goes to whom it is due, and the second follows it after
   await page.getByRole("link", { name: "Words & paper" }).click();
   await page.getByRole("tab", { name: "Figures" }).click();
   await page.getByLabel("Level 2, days past due").fill("5");
-  await page.getByRole("button", { name: "Reckon like this" }).click();
+  await page.getByRole("button", { name: "Save rules" }).click();
   await expect(page.getByText("Level 2 comes at 5 days past due, not later than level 1 at 7.")).toBeVisible();
   await page.getByLabel("Level 2, days past due").fill("20");
-  await page.getByRole("button", { name: "Reckon like this" }).click();
+  await page.getByRole("button", { name: "Save rules" }).click();
   await expect(page.getByText("Rounds that are prepared from now on go by it.")).toBeVisible();
 
   await prepareReminders(page, "First of November", "31 Oct 2026");

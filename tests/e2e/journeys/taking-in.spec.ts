@@ -33,7 +33,7 @@ async function point(page: Page, cell: string, row = ""): Promise<void> {
 async function put(page: Page, cell: string, right: string): Promise<void> {
   await point(page, cell);
   await page.keyboard.press("Enter");
-  await expect(page.getByLabel("Right is")).toBeFocused();
+  await expect(page.getByLabel("Corrected value")).toBeFocused();
   await page.keyboard.press("ControlOrMeta+a");
   await page.keyboard.type(right);
   await page.keyboard.press("Enter");
@@ -73,13 +73,14 @@ test("a messy workbook becomes a clean ledger by the keyboard alone; a newer one
     await page.keyboard.press("Enter");
     await expect(noticed(page)).toContainText("Rows left out by hand1");
     await expect(noticed(page)).toContainText("3 totals agree with the rows.");
+    await expect(page.getByRole("dialog"), "it gives the focus back before it is gone").toHaveCount(0);
   });
 
   await test.step("two codes with one address are made one customer", async () => {
-    await page.getByRole("button", { name: "Make them one" }).focus();
+    await page.getByRole("button", { name: "Merge", exact: true }).focus();
     await page.keyboard.press("Enter");
-    await expect(page.getByRole("dialog", { name: "OL-01 and OL01 are one customer" })).toBeVisible();
-    await page.getByRole("button", { name: "Make them one" }).last().focus();
+    await expect(page.getByRole("dialog", { name: "Merge OL-01 and OL01" })).toBeVisible();
+    await page.getByRole("button", { name: "Merge customers" }).focus();
     await page.keyboard.press("Enter");
     await expect(page.getByText("14 rows · 8 customers")).toBeVisible();
   });
@@ -110,7 +111,7 @@ test("a messy workbook becomes a clean ledger by the keyboard alone; a newer one
     await page.getByRole("button", { name: "Undo" }).focus();
     await page.keyboard.press("Enter");
     const question = page.getByRole("dialog", { name: "Undo ledger-messy-next.xlsx?" });
-    await expect(question.getByRole("button", { name: "Undo it" })).toBeFocused();
+    await expect(question.getByRole("button", { name: "Undo" })).toBeFocused();
     await page.keyboard.press("Enter");
     await expect(page.getByRole("heading", { name: "ledger-messy.xlsx, Open items" })).toBeVisible();
   });
@@ -162,7 +163,7 @@ test("a customer list is looked at, kept, and shows on the cards", async ({ page
   const card = page.getByRole("dialog", { name: "Customer card" });
   await expect(card.getByLabel("Name of contact 1")).toHaveValue("Ines Caldera");
   await card.getByLabel("E-mail of contact 1").fill("ines@fernlea.example");
-  await card.getByRole("button", { name: "Put right" }).click();
+  await card.getByRole("button", { name: "Save card" }).click();
   await expect(page.getByRole("cell", { name: "ines@fernlea.example +1" })).toBeVisible();
 });
 
@@ -187,7 +188,7 @@ test("who goes elsewhere as soon as a list is kept is not fetched back", async (
   await page.getByLabel("Level 2, days past due").fill("25");
   answer();
   await expect(page.getByText(/^\d+ customers taken in\.$/)).toBeVisible();
-  await page.getByRole("button", { name: "Reckon like this" }).click();
+  await page.getByRole("button", { name: "Save rules" }).click();
   await expect(page.getByText("Rounds that are prepared from now on go by it.")).toBeVisible();
   await page.getByRole("link", { name: "Customers", exact: true }).click();
   await expect(page.getByRole("button", { name: "Fernlea Hotels" })).toBeVisible();

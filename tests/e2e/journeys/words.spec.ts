@@ -23,7 +23,7 @@ test("words that stand only where something is past due are written once, and ea
   await page.getByLabel("When words of the message stand").click();
   await page.getByTitle("where something is past due").click();
   await expect(words.locator("[data-when=overdue]")).toHaveText("Please pay this week.");
-  await page.getByRole("button", { name: "Use these words" }).click();
+  await page.getByRole("button", { name: "Save wording" }).click();
   await page.keyboard.press("1");
   const letter = (name: string) => page.frameLocator(`iframe[title="Message to ${name}"]`);
   await expect(letter("Eldwick Manor").getByText("Please pay this week.")).toBeVisible();
@@ -54,7 +54,7 @@ test("the firm’s logo stands at the head of each message", async ({ page }) =>
   await words.getByRole("button", { name: "Salutation" }).click();
   await page.getByLabel("Or else, where it is empty").fill("Good day");
   await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: "Use these words" }).click();
+  await page.getByRole("button", { name: "Save wording" }).click();
   await expect(page.getByText("changed, not in use yet")).toHaveCount(0);
   await page.keyboard.press("1");
   const logo = page

@@ -17,7 +17,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.keyboard.press("n");
   await shot(page, "intake");
   await page.keyboard.press("Enter");
-  await expect(page.getByLabel("Right is")).toBeFocused();
+  await expect(page.getByLabel("Corrected value")).toBeFocused();
   await shot(page, "putting-right");
   await page.keyboard.press("Escape");
 
@@ -38,10 +38,10 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
 
   await page.goto(`/books/${book}/words?part=sender`);
   await page.getByLabel("Messages a minute").fill("60");
-  await page.getByRole("button", { name: "Try it" }).click();
+  await page.getByRole("button", { name: "Test" }).click();
   await expect(page.getByRole("row", { name: /Address ✓ in order/ })).toBeVisible();
   await page.getByRole("button", { name: "Fetch from a mailbox…" }).click();
-  await page.getByRole("button", { name: "Fetch from this mailbox" }).scrollIntoViewIfNeeded();
+  await page.getByRole("button", { name: "Add mailbox" }).scrollIntoViewIfNeeded();
   await shot(page, "senders");
 
   await page.goto(`/books/${book}/customers?card=FE01`);
@@ -54,7 +54,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await shot(page, "figures");
 
   await page.goto(`/books/${book}/words?part=layouts`);
-  await page.getByLabel("Begin from").click();
+  await page.getByLabel("Start from").click();
   await page.getByTitle("Balance confirmation", { exact: true }).click();
   await page.getByRole("button", { name: "Text", exact: true }).click();
   await page.getByRole("heading", { name: "Words & paper" }).click();

@@ -27,7 +27,7 @@ const keyWords: [string, string][] = [
   ["F", "jump to a customer in the round"],
   ["R", "release"],
   ["N / P", "next and previous finding of a file"],
-  ["Enter", "put right the value in the chosen cell of a file"],
+  ["Enter", "correct the value in the chosen cell of a file"],
   ["L", "leave out the row of a file, with a reason"],
   ["K", "keep the file that is looked at"],
   ["/", "find a customer, number or address"],
@@ -80,13 +80,13 @@ export function Frame() {
             items: [
               ...books.map((b) => ({ key: String(b.id), label: b.name })),
               { type: "divider" as const },
-              { key: "new", label: "Make a new book…" },
+              { key: "new", label: "New book…" },
             ],
             onClick: ({ key }) => void navigate(key === "new" ? "/new-book" : `/books/${key}/today`),
           }}
         >
           <Button size="small" aria-label={`Book: ${name}. Change`}>
-            {name} <span aria-hidden>▾</span>
+            <span className="frame-name">{name}</span> <span aria-hidden>▾</span>
           </Button>
         </Dropdown>
         <nav aria-label="Places">
@@ -131,7 +131,7 @@ export function Frame() {
           }}
         >
           <Button size="small" type="text" aria-label={`${session.data.name}: settings and sign out`}>
-            {session.data.name} <span aria-hidden>▾</span>
+            <span className="frame-name">{session.data.name}</span> <span aria-hidden>▾</span>
           </Button>
         </Dropdown>
       </header>

@@ -45,7 +45,7 @@ export function Uses({
       </ul>
       <Select
         size="small"
-        aria-label="Use it for"
+        aria-label="Use for"
         popupMatchSelectWidth={false}
         value={purpose}
         options={list.purposes.map((p) => ({ value: p, label: purposeWords(p) }))}
@@ -60,7 +60,7 @@ export function Uses({
         onChange={setLanguage}
       />
       <Button size="small" loading={use.isPending} onClick={() => put({ purpose, language, id })}>
-        Use it
+        Assign
       </Button>
     </section>
   );

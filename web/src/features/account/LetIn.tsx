@@ -30,7 +30,7 @@ export function LetIn() {
           <Input value={name} maxLength={100} onChange={(e) => setName(e.target.value)} />
         </label>
         <Button htmlType="submit" disabled={name.trim() === ""} loading={making.isPending}>
-          Make an address
+          Create link
         </Button>
       </form>
       {making.data && (

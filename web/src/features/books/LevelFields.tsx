@@ -68,7 +68,7 @@ export function LevelFields() {
               Add a level
             </Button>
             <Button size="small" disabled={fields.length <= 1} onClick={() => remove(fields.length - 1)}>
-              Take the last away
+              Remove last level
             </Button>
           </div>
         </>

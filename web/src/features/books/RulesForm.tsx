@@ -97,7 +97,7 @@ function Fields({ rules }: { rules: Rules }) {
           />
         </Form.Item>
         <Form.Item
-          label="Terms where nothing else says, days"
+          label="Default payment terms, days"
           name="termsDays"
           extra={<span className="quiet">They count from the next file that is taken in.</span>}
         >
@@ -120,7 +120,7 @@ function Fields({ rules }: { rules: Rules }) {
       <div className="rules-end">
         {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
         <Button type="primary" htmlType="submit" loading={saving.isPending}>
-          Reckon like this
+          Save rules
         </Button>
       </div>
     </Form>

@@ -135,13 +135,13 @@ export function CustomerCard({
           </Form.Item>
           <Contacts />
           <div className="two-fields">
-            <Form.Item label="Gets it by" name="delivery">
-              <Select aria-label="Gets it by" options={deliveries} />
+            <Form.Item label="Delivery" name="delivery">
+              <Select aria-label="Delivery" options={deliveries} />
             </Form.Item>
             <Form.Item label="Language" name="language">
               <Select aria-label="Language" options={languages} />
             </Form.Item>
-            <Form.Item label="Letter opens with" name="salutation">
+            <Form.Item label="Salutation" name="salutation">
               <Input placeholder={c.opening || "made from title and name"} />
             </Form.Item>
             <Form.Item label="Wording" name="ownWording">
@@ -160,10 +160,10 @@ export function CustomerCard({
                 options={(layouts.data?.layouts ?? []).map((l) => ({ value: l.id, label: l.name }))}
               />
             </Form.Item>
-            <Form.Item label="Street, town and postcode, a line each" name="postal">
+            <Form.Item label="Postal address" name="postal">
               <Input.TextArea rows={3} />
             </Form.Item>
-            <Form.Item label="Notes, on no letter" name="notes">
+            <Form.Item label="Internal notes" name="notes">
               <Input.TextArea rows={3} />
             </Form.Item>
             <Form.Item label="Country" name="country">
@@ -172,7 +172,7 @@ export function CustomerCard({
             <Form.Item label="Business unit" name="unit">
               <Input />
             </Form.Item>
-            <Form.Item label="Terms, days" style={{ marginBottom: 8 }}>
+            <Form.Item label="Payment terms, days" style={{ marginBottom: 8 }}>
               <div style={{ display: "flex", gap: 6 }}>
                 <Form.Item name="days" noStyle>
                   <InputNumber
@@ -180,7 +180,7 @@ export function CustomerCard({
                     max={3650}
                     precision={0}
                     style={{ width: 76 }}
-                    aria-label="Terms, days"
+                    aria-label="Payment terms, days"
                     placeholder="book’s"
                   />
                 </Form.Item>
@@ -195,10 +195,10 @@ export function CustomerCard({
                 </Form.Item>
               </div>
             </Form.Item>
-            <Form.Item label="Write only from a balance of" name="minimum">
+            <Form.Item label="Minimum balance" name="minimum">
               <AmountField min={0} precision={2} style={{ width: "100%" }} placeholder="the round’s" />
             </Form.Item>
-            <Form.Item label="Code of the head office" name="headOffice">
+            <Form.Item label="Head office" name="headOffice">
               <Input placeholder="none" />
             </Form.Item>
             <Form.Item label="Its statements list" name="form">
@@ -232,10 +232,10 @@ export function CustomerCard({
             </table>
           )}
           <Button type="primary" htmlType="submit" size="middle" loading={saving.isPending}>
-            Put right
+            Save card
           </Button>{" "}
           <Button size="middle" onClick={onDone}>
-            Leave as it is
+            Cancel
           </Button>
           <CustomerHistory customer={customer} />
         </Form>
@@ -249,7 +249,7 @@ function Contacts() {
     <Form.List name="contacts">
       {(items, { add, remove }) => (
         <div className="contact-lines" role="group" aria-labelledby="contacts" style={{ marginBottom: 12 }}>
-          <span id="contacts">Contacts; the first one is addressed</span>
+          <span id="contacts">Contacts, the addressee first</span>
           {items.map(({ key, name }) => (
             <div className="contact-line" key={key}>
               <Form.Item name={[name, "title"]} noStyle>
@@ -266,7 +266,7 @@ function Contacts() {
               </Form.Item>
               <Button
                 type="text"
-                aria-label={`Take contact ${name + 1} away`}
+                aria-label={`Remove contact ${name + 1}`}
                 style={{ padding: 0 }}
                 onClick={() => remove(name)}
               >

@@ -9,6 +9,8 @@ const returnedWords: Record<string, string> = {
   failed: "not delivered",
   delayed: "delayed",
   "automatic-reply": "automatic reply",
+  "own-copy": "own copy not delivered",
+  unclear: "unclear",
   other: "answer",
 };
 

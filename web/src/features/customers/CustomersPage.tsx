@@ -20,7 +20,7 @@ const columns: { order?: string; title: string; cell: (c: Line) => React.ReactNo
   { order: "name", title: "Name", cell: (c) => c.name },
   { title: "Contact", cell: (c) => c.contact },
   { order: "address", title: "E-mail", cell: (c) => address(c) },
-  { title: "Gets it by", cell: (c) => (c.delivery === "email" ? "e-mail" : c.delivery) },
+  { title: "Delivery", cell: (c) => (c.delivery === "email" ? "e-mail" : c.delivery) },
   { order: "unit", title: "Unit", cell: (c) => c.unit },
   { title: "Language", cell: (c) => c.language },
   {

@@ -22,10 +22,14 @@ export function ReturnedAddresses({ customer }: { customer: string }) {
       key={a.address}
       type="warning"
       style={{ marginBottom: 10 }}
-      title={`Mail to ${a.address} came back on ${day(a.since)}: ${a.reason}`}
+      title={
+        a.isRefused
+          ? `The mail server refused ${a.address} on ${day(a.since)}: ${a.reason}`
+          : `Mail to ${a.address} came back on ${day(a.since)}: ${a.reason}`
+      }
       action={
         <Button size="small" loading={goodAgain.isPending} onClick={() => goodAgain.mutate(a.address)}>
-          It is good again
+          Mark as valid
         </Button>
       }
     />

@@ -30,6 +30,8 @@ const endings: Record<string, { standing: string; words: string }> = {
 /** Whether an entry is of what went by post: no message, so no Message-ID. */
 const isPaper = (e: { messageId: string }) => e.messageId === "";
 
+const gaveUp = { standing: "refused", words: "given up" };
+
 const cameBack = { standing: "returned", words: "came back" };
 
 const addressOf = (query: Record<string, string | number>) =>
@@ -73,7 +75,7 @@ export function DispatchPage() {
         <h1>Dispatch log</h1>
         <Input
           size="small"
-          style={{ width: 180 }}
+          style={{ width: 150 }}
           allowClear
           aria-label="Search the log"
           placeholder="Search"
@@ -109,8 +111,8 @@ export function DispatchPage() {
           onChange={(id) => setRound(id || undefined)}
         />
         <span className="log-days">
-          <DayField size="small" label="Went from" placeholder="from" value={from} onChange={setFrom} />
-          <DayField size="small" label="Went until" placeholder="until" value={to} onChange={setTo} />
+          <DayField size="small" label="Sent from" placeholder="from" value={from} onChange={setFrom} />
+          <DayField size="small" label="Sent until" placeholder="until" value={to} onChange={setTo} />
           {(from || to) && (
             <button
               type="button"
@@ -160,7 +162,9 @@ export function DispatchPage() {
                   {list.map((e) => {
                     const ending = e.cameBack
                       ? cameBack
-                      : (endings[e.ending ?? ""] ?? { standing: "sending", words: "under way" });
+                      : e.gaveUp
+                        ? gaveUp
+                        : (endings[e.ending ?? ""] ?? { standing: "sending", words: "under way" });
                     return (
                       <tr
                         key={e.id}
@@ -179,6 +183,7 @@ export function DispatchPage() {
                         </td>
                         <td style={{ whiteSpace: "nowrap" }} title={e.answer}>
                           <Shape standing={ending.standing} label={false} /> {ending.words}
+                          {(e.refused ?? 0) > 0 && `, ${e.refused} of ${e.answers.length} recipients refused`}
                         </td>
                       </tr>
                     );

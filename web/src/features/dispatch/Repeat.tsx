@@ -23,7 +23,7 @@ export function Repeat({ parcel, customer }: { parcel: number; customer: string 
   return (
     <p style={{ margin: "0 0 8px" }}>
       <Button size="small" loading={making.isPending} onClick={() => making.mutate()}>
-        Send it once more…
+        Send again…
       </Button>
     </p>
   );

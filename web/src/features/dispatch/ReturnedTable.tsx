@@ -6,7 +6,10 @@ const outcomes: Record<string, string> = {
   returned: "returned: it never reached them",
   delayed: "delayed: the server goes on trying",
   "automatic-reply": "automatic reply, kept in the history",
-  "no-report": "an answer, kept in the history",
+  "own-copy": "your own copy came back: theirs was delivered",
+  unclear: "unclear: open it and decide",
+  delivered: "a report of a delivery",
+  answer: "an answer, kept in the history",
   "fits-none": "fits nothing that was sent from here",
   known: "taken in before",
 };

@@ -5,6 +5,7 @@ import { api, must, type Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { ReturnedTable } from "./ReturnedTable";
+import { UnclearReturned, useUnclear } from "./UnclearReturned";
 
 type Taken = Schemas["ReturnedView"];
 
@@ -15,6 +16,8 @@ export function TakeReturned() {
   const { message } = App.useApp();
   const input = useRef<HTMLInputElement>(null);
   const [taken, setTaken] = useState<Taken[]>();
+  const [deciding, setDeciding] = useState(false);
+  const unclear = useUnclear().data ?? [];
   const take = async (files: File[]) => {
     const form = new FormData();
     files.forEach((file) => form.append("files", file));
@@ -36,8 +39,22 @@ export function TakeReturned() {
   return (
     <>
       <Button size="small" onClick={() => input.current?.click()}>
-        Take in what came back…
+        Add returned mail…
       </Button>
+      {unclear.length > 0 && (
+        <Button size="small" onClick={() => setDeciding(true)}>
+          {unclear.length} unclear
+        </Button>
+      )}
+      <Modal
+        title={`${count(unclear.length, "message")} may be about a failed delivery`}
+        open={deciding && unclear.length > 0}
+        footer={null}
+        width={760}
+        onCancel={() => setDeciding(false)}
+      >
+        <UnclearReturned messages={unclear} />
+      </Modal>
       <input
         ref={input}
         type="file"

@@ -94,10 +94,10 @@ export function ColumnsField({
         onChange={(field: string | null) => field && set([...part.columns, { field, heading: "", width: null }])}
       />
       <label className="layout-line">
-        Put together by
+        Group by
         <Select
           size="small"
-          aria-label="Put together by"
+          aria-label="Group by"
           popupMatchSelectWidth={false}
           value={part.groupBy}
           options={[{ value: "", label: "nothing" }, ...fields]}
@@ -108,7 +108,7 @@ export function ColumnsField({
         Carry the sum over to the next page
       </Checkbox>
       <Button size="small" type="link" style={{ padding: 0, alignSelf: "flex-start" }} onClick={() => set(usual)}>
-        The usual columns again
+        Reset columns
       </Button>
     </>
   );

@@ -51,7 +51,7 @@ export function LayoutEditor({
               loading={add.isPending || save.isPending}
               onClick={keep}
             >
-              {isBuiltIn ? "Make it a layout of ours" : "Use it like this"}
+              {isBuiltIn ? "Save as a copy" : "Save layout"}
             </Button>
             <Button size="small" disabled={!draft.undo} onClick={draft.undo}>
               Undo

@@ -58,9 +58,9 @@ function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) 
   const { add, takeAway } = useLayoutActions();
   const goAway = () =>
     modal.confirm({
-      title: `Take ${stored.layout.name} away?`,
+      title: `Delete ${stored.layout.name}?`,
       content: "It is offered no more. What was sent by it stays as it was.",
-      okText: "Take it away",
+      okText: "Delete layout",
       onOk: () =>
         takeAway.mutate(stored.id, { onSuccess: () => onMade(0), onError: (e) => void message.error(e.message, 8) }),
     });
@@ -87,18 +87,18 @@ function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) 
         loading={add.isPending}
         onClick={() => make({ ...stored.layout, name: `${stored.layout.name}, a copy` })}
       >
-        Copy it
+        Copy
       </Button>
       <Button size="small" onClick={save}>
-        Save as a file
+        Download
       </Button>
       <FileButton label="Layout file" accept="application/json,.json" onTake={take}>
         Take from a file…
       </FileButton>
-      <BringLetter label="Bring a letter (DOCX)…" onTake={make} />
+      <BringLetter label="Upload letter (DOCX)…" onTake={make} />
       {stored.id !== 0 && (
         <Button size="small" loading={takeAway.isPending} onClick={goAway}>
-          Take it away…
+          Delete…
         </Button>
       )}
     </div>

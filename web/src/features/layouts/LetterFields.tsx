@@ -21,9 +21,9 @@ export function LetterFields({ letter, onChange }: { letter: Letter; onChange: (
       <div className="layout-line">
         <strong>{letter.fileName}</strong>
         <Button size="small" onClick={save}>
-          Save the file
+          Download file
         </Button>
-        <BringLetter label="Bring a newer one…" onTake={(brought) => brought.letter && onChange(brought.letter)} />
+        <BringLetter label="Upload new version…" onTake={(brought) => brought.letter && onChange(brought.letter)} />
       </div>
       <table className="layout-slots">
         <thead>

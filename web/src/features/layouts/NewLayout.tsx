@@ -18,8 +18,8 @@ export function NewLayout({ onMade }: { onMade: (id: number) => void }) {
   return (
     <Select
       size="small"
-      aria-label="Begin from"
-      placeholder="Begin from…"
+      aria-label="Start from"
+      placeholder="Start from…"
       style={{ margin: "8px 8px 0" }}
       popupMatchSelectWidth={false}
       loading={made.isPending || add.isPending}

@@ -23,11 +23,11 @@ export function PictureButton({
   return (
     <div className="layout-line">
       <FileButton label={label} accept="image/png,image/jpeg,image/svg+xml" onTake={take}>
-        {picture === null ? "Take a picture (PNG, JPEG, SVG)…" : "Another picture…"}
+        {picture === null ? "Upload picture (PNG, JPEG, SVG)…" : "Replace picture…"}
       </FileButton>
       {picture !== null && (
         <Button size="small" onClick={() => onTake(null)}>
-          Without picture
+          Remove picture
         </Button>
       )}
     </div>

@@ -41,7 +41,7 @@ export function CorrectionList() {
         list.length === 0 ? null : (
           <section style={{ marginTop: 18 }} aria-labelledby="corrections">
             <div style={{ display: "flex", alignItems: "center", gap: 12, marginBottom: 6 }}>
-              <h2 id="corrections">Put right here, still wrong in the source</h2>
+              <h2 id="corrections">Corrected here, still wrong in the source</h2>
               <span className="quiet">{count(list.length, "correction")}</span>
               <Button size="small" className="push" href={`/api/books/${book}/corrections/list.csv`}>
                 Export the list
@@ -55,7 +55,7 @@ export function CorrectionList() {
                   <th scope="col">In the source</th>
                   <th scope="col">Right is</th>
                   <th scope="col">What</th>
-                  <th scope="col">Put right</th>
+                  <th scope="col">Corrected</th>
                   <th scope="col">
                     <span className="visually-hidden">Take back</span>
                   </th>

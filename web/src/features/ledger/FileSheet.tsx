@@ -223,7 +223,7 @@ function ColumnHead({
           <>
             {" · "}
             {onSet ? (
-              <button type="button" className="link" title="Turn it" onClick={() => onSet(column, turned(column))}>
+              <button type="button" className="link" title="Reverse" onClick={() => onSet(column, turned(column))}>
                 {decided.includes(column.notation) ? `${notation(column)}, ${column.notation}` : column.notation}
               </button>
             ) : (

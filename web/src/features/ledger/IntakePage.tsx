@@ -103,8 +103,8 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
     modal.confirm({
       title: "Is this the next ledger of this firm?",
       content: view.doubts.map((doubt) => <p key={doubt}>{doubt}</p>),
-      okText: "It is: keep it",
-      cancelText: "Do not keep it",
+      okText: "Keep file",
+      cancelText: "Cancel",
       onOk: () => keeping.mutate(true),
     });
   };
@@ -194,10 +194,10 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
         )}
         {isOpen && isLedger && findings.length > 0 && (
           <span className="quiet">
-            <kbd>N</kbd> next finding · <kbd>Enter</kbd> put right · <kbd>L</kbd> leave out
+            <kbd>N</kbd> next finding · <kbd>Enter</kbd> correct · <kbd>L</kbd> leave out
           </span>
         )}
-        <Button onClick={back}>{isOpen ? "Do not keep" : "Back"}</Button>
+        <Button onClick={back}>{isOpen ? "Cancel" : "Back"}</Button>
         {isOpen ? (
           <Button type="primary" disabled={view.lacks.length > 0} loading={keeping.isPending} onClick={keep}>
             Keep {isLedger ? count(view.rowsKept, "row") : count(view.rowsKept, "customer")} <kbd aria-hidden>K</kbd>
@@ -205,7 +205,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
         ) : (
           isLedger && (
             <Button loading={again.isPending} onClick={() => again.mutate()}>
-              Put something right
+              Add corrections
             </Button>
           )
         )}

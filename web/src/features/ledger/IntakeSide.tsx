@@ -26,7 +26,7 @@ export function IntakeSide({
     const { customer, other } = f;
     return onJoin && customer && other ? (
       <button type="button" className="link" onClick={() => onJoin([customer, other])}>
-        Make them one
+        Merge
       </button>
     ) : (
       <CardLink finding={f} />
@@ -37,6 +37,8 @@ export function IntakeSide({
       <KindWords group={group} onChange={onChange} />
     ) : onChange && group.code === "sign-unclear" ? (
       <Signs view={view} group={group} onChange={onChange} />
+    ) : onChange && group.code === "rows-hidden" ? (
+      <HiddenRows areRead={group.severity !== "note"} onChange={onChange} />
     ) : null;
   return (
     <aside className="intake-side" aria-label="What was found" tabIndex={0}>
@@ -152,7 +154,7 @@ function Totals({
                 }))
               }
             >
-              Take it away
+              Remove
             </button>
           )}
         </div>
@@ -215,6 +217,24 @@ function KindWords({
         </li>
       ))}
     </ul>
+  );
+}
+
+function HiddenRows({
+  areRead,
+  onChange,
+}: {
+  areRead: boolean;
+  onChange: (change: (now: Reading) => Reading) => void;
+}) {
+  return (
+    <Button
+      size="small"
+      style={{ marginTop: 4 }}
+      onClick={() => onChange((now) => ({ ...now, leavesOutHidden: areRead }))}
+    >
+      {areRead ? "Leave out hidden rows" : "Include hidden rows"}
+    </Button>
   );
 }
 

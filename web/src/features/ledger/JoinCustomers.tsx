@@ -29,9 +29,9 @@ export function JoinCustomers({
   return (
     <Modal
       open
-      title={`${pair[0]} and ${pair[1]} are one customer`}
-      okText="Make them one"
-      cancelText="Leave them two"
+      title={`Merge ${pair[0]} and ${pair[1]}`}
+      okText="Merge customers"
+      cancelText="Cancel"
       confirmLoading={joining.isPending}
       onOk={() => joining.mutate()}
       onCancel={onClose}

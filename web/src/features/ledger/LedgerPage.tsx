@@ -48,9 +48,9 @@ export function LedgerPage() {
       content:
         line.kind === "ledger"
           ? "Its rows leave the ledger, and the file kept before it counts again. Rounds made from it stay."
-          : "The cards are again what they were before it, with what was put right since.",
-      okText: "Undo it",
-      cancelText: "Leave it",
+          : "The cards are again what they were before it, with what was corrected since.",
+      okText: "Undo",
+      cancelText: "Cancel",
       onOk: () => undoing.mutate(line.id),
     });
   return (

@@ -73,8 +73,8 @@ export function PutRight({
     <Modal
       open
       title={`Row ${cell.row}, ${cell.heading}`}
-      okText={kind === "row" ? "Leave the row out" : "Put right"}
-      cancelText="Leave as it is"
+      okText={kind === "row" ? "Leave out row" : "Save correction"}
+      cancelText="Cancel"
       confirmLoading={saving.isPending}
       okButtonProps={{ disabled: kind === "value" && !held.data }}
       onOk={() => form.submit()}
@@ -94,8 +94,8 @@ export function PutRight({
             aria-label="What to do"
             value={kind}
             options={[
-              { value: "value", label: "Put the value right" },
-              { value: "row", label: "Leave the row out" },
+              { value: "value", label: "Correct value" },
+              { value: "row", label: "Leave out row" },
             ]}
             onChange={setKind}
           />
@@ -107,7 +107,7 @@ export function PutRight({
         {kind === "value" ? (
           held.data && (
             <>
-              <Form.Item label="Right is" name="becomes" initialValue={held.data.now}>
+              <Form.Item label="Corrected value" name="becomes" initialValue={held.data.now}>
                 <Input autoFocus onFocus={(e) => e.currentTarget.select()} onPressEnter={() => form.submit()} />
               </Form.Item>
               <Form.Item name="everywhere" valuePropName="checked" style={{ marginBottom: 0 }}>

@@ -43,7 +43,7 @@ export const fields: { value: Field; label: string }[] = [
   { value: "terms", label: "Terms" },
   { value: "head-office", label: "Head office" },
   { value: "unit", label: "Business unit" },
-  { value: "minimum-balance", label: "Least balance" },
+  { value: "minimum-balance", label: "Minimum balance" },
   { value: "hold", label: "On hold" },
   { value: "notes", label: "Notes" },
   { value: "extra", label: "Kept on the card" },

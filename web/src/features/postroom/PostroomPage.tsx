@@ -66,7 +66,7 @@ export function PostroomPage() {
         </Button>
         {all > 0 && (
           <Button size="small" onClick={() => clearing.mutate()}>
-            Empty it
+            Delete all
           </Button>
         )}
       </div>
@@ -130,7 +130,7 @@ export function PostroomPage() {
             <MessagePane key={shown.id} base={`/api/books/${book}/postroom/${shown.id}`} />
             <p>
               <Button size="small" loading={returning.isPending} onClick={() => returning.mutate(shown.id)}>
-                Let it come back
+                Send delivery report
               </Button>{" "}
               <span className="quiet">
                 as a delivery report to the sender; save that as a file and take it in on the dispatch log

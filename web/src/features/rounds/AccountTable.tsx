@@ -86,7 +86,7 @@ function Items({ round, account }: { round: Round; account: Account }) {
                     {item.corrections.map((c, at) => (
                       <tr className="account-note" key={at}>
                         <td colSpan={7}>
-                          {c.column ? `${c.column} put right: the file says` : "Customer joined: the file says"}{" "}
+                          {c.column ? `${c.column} corrected: the file says` : "Customer joined: the file says"}{" "}
                           {c.was ? `“${c.was}”` : "nothing"}, here it is “{c.becomes}” · {c.by}, {moment(c.at)}
                         </td>
                       </tr>

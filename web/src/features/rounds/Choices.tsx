@@ -104,9 +104,9 @@ export function Choices({
             onDone={(overdueDays) => set({ overdueDays })}
           />
         </Line>
-        <Line label="Least balance">
+        <Line label="Minimum balance">
           <NumberChoice
-            label="Least balance"
+            label="Minimum balance"
             value={s.leastBalance}
             min={0}
             precision={2}

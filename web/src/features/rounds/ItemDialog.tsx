@@ -73,14 +73,9 @@ export function ItemDialog({
         </label>
         {isIn && what === "hold" && (
           <div>
-            Comes up again on
+            Follow up on
             <div>
-              <DayField
-                label="Comes up again on"
-                placeholder="when somebody says so"
-                value={until}
-                onChange={setUntil}
-              />{" "}
+              <DayField label="Follow up on" placeholder="when somebody says so" value={until} onChange={setUntil} />{" "}
               {until && (
                 <Button size="small" type="link" onClick={() => setUntil("")}>
                   no day

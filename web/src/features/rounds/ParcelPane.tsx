@@ -199,7 +199,7 @@ function State({ round, parcel, hasEmptySlot }: { round: Round; parcel: Parcel; 
           <br />
           The server had all of it and gave no answer. Ask the customer, or look into the server’s log, and decide:{" "}
           <Button size="small" onClick={() => deciding.mutate(true)}>
-            It went
+            Mark as sent
           </Button>{" "}
           <Button size="small" onClick={() => deciding.mutate(false)}>
             Send again

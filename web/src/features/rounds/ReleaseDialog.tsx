@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Alert, Button, Checkbox, Input, Modal, Select } from "antd";
 import { useState } from "react";
-import { api, must, type Schemas } from "../../shared/api/client";
+import { api, must, Problem, type Schemas } from "../../shared/api/client";
 import { count, day, money } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { MomentField } from "../../shared/MomentField";
@@ -18,20 +18,30 @@ export function ReleaseDialog({ round, onClose }: { round: Round; onClose: () =>
       must(
         api.POST("/api/books/{book}/rounds/{id}/summary", {
           params: { path: { book, id: round.id } },
-          body: { parcels: null, count: 0, at: null, way: "mail" },
+          body: { parcels: null },
         }),
       ),
     staleTime: 0,
   });
   return (
     <Modal title={`Release ${round.name}`} open footer={null} onCancel={onClose} width={520}>
-      <Waiting query={summary}>{(s) => <Summary summary={s} onClose={onClose} />}</Waiting>
+      <Waiting query={summary}>
+        {(s) => <Summary summary={s} isUnreleased={round.releasedAt === null} onClose={onClose} />}
+      </Waiting>
     </Modal>
   );
 }
 
-function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; onClose: () => void }) {
-  const { release } = useRoundActions();
+function Summary({
+  summary: s,
+  isUnreleased,
+  onClose,
+}: {
+  summary: Schemas["ReleaseSummary"];
+  isUnreleased: boolean;
+  onClose: () => void;
+}) {
+  const { release, prepare } = useRoundActions();
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState("");
   const [way, setWay] = useState<Schemas["Way"]>("mail");
@@ -48,7 +58,7 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
     (s.ledgerDoubt === "" || despiteLedger);
   const go = () => {
     if (isReady && !release.isPending) {
-      release.mutate({ count: s.parcels, at: at || null, way, despiteLedger }, { onSuccess: onClose });
+      release.mutate({ seen: s.seen, at: at || null, way, despiteLedger }, { onSuccess: onClose });
     }
   };
   return (
@@ -116,7 +126,26 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         <dt>Stays here</dt>
         <dd>{stays.length > 0 ? stays.join(", ") : "nothing"}</dd>
       </dl>
-      {release.error && <Alert type="error" title={release.error.message} style={{ marginBottom: 10 }} />}
+      {release.error && (
+        <Alert
+          type="error"
+          title={release.error.message}
+          style={{ marginBottom: 10 }}
+          action={
+            isUnreleased &&
+            release.error instanceof Problem &&
+            release.error.status === 409 && (
+              <Button
+                size="small"
+                loading={prepare.isPending}
+                onClick={() => prepare.mutate(undefined, { onSuccess: onClose })}
+              >
+                Prepare again
+              </Button>
+            )
+          }
+        />
+      )}
       {s.parcels === 0 && <p>Nothing is ready to be released.</p>}
       {s.ledgerDoubt && (
         <Alert
@@ -125,7 +154,7 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
           title={s.ledgerDoubt}
           description={
             <Checkbox checked={despiteLedger} onChange={(e) => setDespiteLedger(e.target.checked)}>
-              Release it all the same
+              Release anyway
             </Checkbox>
           }
         />
@@ -144,7 +173,7 @@ function Summary({ summary: s, onClose }: { summary: Schemas["ReleaseSummary"]; 
         </label>
       )}
       <div style={{ display: "flex", gap: 8, justifyContent: "flex-end" }}>
-        <Button onClick={onClose}>Not yet</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button
           type="primary"
           htmlType="submit"

@@ -61,8 +61,8 @@ export function SendingLine({ round }: { round: Round }) {
     modal.confirm({
       title: `Stop the ${count(left, "message")} that ${left === 1 ? "has" : "have"} not gone?`,
       content: "They are kept as they are and can be released again. What has gone stays gone.",
-      okText: "Stop them",
-      cancelText: "Let them go",
+      okText: "Stop sending",
+      cancelText: "Cancel",
       onOk: async () => {
         const stopped = await must(api.POST("/api/books/{book}/rounds/{id}/stop", { params: { path } }));
         await again();
@@ -83,7 +83,7 @@ export function SendingLine({ round }: { round: Round }) {
           {of("exported")} exported: <a href={`/api/books/${book}/rounds/${round.id}/messages.zip`}>ZIP of .eml</a>,{" "}
           <a href={`/api/books/${book}/rounds/${round.id}/messages.mbox`}>mbox</a>{" "}
           <Button size="small" onClick={() => void went()}>
-            They were sent
+            Mark as sent
           </Button>
         </span>
       )}
@@ -98,7 +98,8 @@ export function SendingLine({ round }: { round: Round }) {
       {left > 0 && !progress.paused && <span className="quiet">{paceOf(progress, left)}</span>}
       {progress.senderPaused && (
         <span className="sending-stopped">
-          The sender is stopped: {progress.senderPaused} <Link to={`/books/${book}/words?part=sender`}>See to it</Link>
+          The sender is stopped: {progress.senderPaused}{" "}
+          <Link to={`/books/${book}/words?part=sender`}>Open sender</Link>
         </span>
       )}
       {progress.senderAway && (
@@ -110,7 +111,7 @@ export function SendingLine({ round }: { round: Round }) {
       {left > 0 && (
         <>
           <Button size="small" onClick={() => void pause(!progress.paused)}>
-            {progress.paused ? "Go on" : "Pause"}
+            {progress.paused ? "Resume" : "Pause"}
           </Button>
           <Button size="small" onClick={stop}>
             Stop the rest

@@ -60,14 +60,17 @@ function Bench({ round }: { round: Round }) {
       pick(next.customer);
     }
   };
+  // Decisions are carried out one after the other. Until the last of them is, what was pressed counts and not what is shown.
+  const pressed = useRef(new Map<string, boolean>());
   const hold = (parcel: Parcel | undefined) => {
-    if (parcel && !isReleased && !actions.decide.isPending) {
+    if (parcel && !isReleased) {
+      const holds = !(pressed.current.get(parcel.customer) ?? parcel.standing === "held");
+      pressed.current.set(parcel.customer, holds);
       pick(parcel.customer);
-      actions.decide.mutate({
-        customer: parcel.customer,
-        decision: parcel.standing === "held" ? null : "held",
-        reason: "",
-      });
+      actions.decide.mutate(
+        { customer: parcel.customer, decision: holds ? "held" : null, reason: "" },
+        { onSettled: () => pressed.current.clear() },
+      );
     }
   };
   const open = (what: Opened) => () => {

@@ -53,18 +53,21 @@ export function useRoundActions() {
     },
     onError: (error: Error) => message.error(error.message),
   };
+  // One after the other, in the order in which they were made.
+  const scope = { id: `round ${id}` };
   return {
     change: useMutation({
-      // One after the other, in the order in which they were made.
-      scope: { id: `round ${id}` },
+      scope,
       mutationFn: (body: RoundSettings) => must(api.PUT("/api/books/{book}/rounds/{id}", { params: { path }, body })),
       ...settle,
     }),
     prepare: useMutation({
+      scope,
       mutationFn: () => must(api.POST("/api/books/{book}/rounds/{id}/prepare", { params: { path } })),
       ...settle,
     }),
     decide: useMutation({
+      scope,
       mutationFn: (body: Schemas["DecisionRequest"]) =>
         must(api.POST("/api/books/{book}/rounds/{id}/decisions", { params: { path }, body })),
       ...settle,

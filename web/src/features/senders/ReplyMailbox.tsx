@@ -91,7 +91,7 @@ function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) 
       />
       <div className="sender-acts">
         <Button htmlType="submit" loading={keeping.isPending}>
-          {mailbox.isKept ? "Keep this mailbox" : "Fetch from this mailbox"}
+          {mailbox.isKept ? "Save mailbox" : "Add mailbox"}
         </Button>
         {mailbox.isKept && (
           <>
@@ -99,13 +99,13 @@ function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) 
               Fetch now
             </Button>
             <Popconfirm
-              title="Fetch from this mailbox no longer?"
+              title="Stop fetching from this mailbox?"
               description="What was taken in stays."
-              okText="No longer fetch"
-              cancelText="Go on fetching"
+              okText="Stop fetching"
+              cancelText="Cancel"
               onConfirm={() => ending.mutate()}
             >
-              <Button type="text">No longer fetch</Button>
+              <Button type="text">Stop fetching</Button>
             </Popconfirm>
           </>
         )}

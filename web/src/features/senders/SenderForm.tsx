@@ -89,14 +89,14 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
         <Form.Item label="Address" name="address" rules={[{ required: true, message: "The address is missing." }]}>
           <Input />
         </Form.Item>
-        <Form.Item label="Answers go to" name="replyTo">
+        <Form.Item label="Reply-to" name="replyTo">
           <Input placeholder="the same address" />
         </Form.Item>
         <Form.Item name="copyToSelf" valuePropName="checked" style={{ alignSelf: "end" }}>
           <Checkbox>a blind copy of each message to the address</Checkbox>
         </Form.Item>
         <Form.Item name="isMine" valuePropName="checked">
-          <Checkbox disabled={sender.id !== 0 && !sender.isMine}>my own: nobody else sends under it</Checkbox>
+          <Checkbox disabled={sender.id !== 0 && !sender.isMine}>private: nobody else sends with it</Checkbox>
         </Form.Item>
       </div>
       <ServerFields
@@ -120,7 +120,7 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
           <AmountField min={0.1} max={1000} step={0.1} controls={false} suffix="MB" placeholder="not known" />
         </Form.Item>
         <Form.Item
-          label="Asked again after"
+          label="Retry after"
           name="pauses"
           rules={[{ pattern: /^\s*(\d+(\s*[,; ]\s*\d+)*)?\s*$/, message: "Write whole minutes: 1, 5, 15, 60." }]}
         >
@@ -134,13 +134,13 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
       </div>
       <div className="sender-acts">
         <Button type="primary" htmlType="submit" loading={keeping.isPending}>
-          Keep this account
+          Save sender
         </Button>
         <Button
           loading={trying.isPending}
           onClick={() => void form.validateFields().then((fields) => trying.mutate(request(fields)))}
         >
-          Try it
+          Test
         </Button>
         <span className="quiet">trying sends nothing and keeps nothing</span>
       </div>

@@ -29,7 +29,7 @@ export function SendersPage() {
                 </button>
               ))}
               <Button size="small" disabled={picked === 0} onClick={() => setPicked(0)}>
-                Another sender
+                Add sender
               </Button>
             </nav>
             <div>

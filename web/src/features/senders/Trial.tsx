@@ -14,7 +14,7 @@ const steps: Record<Step, string> = {
 /** What came of trying an account, step by step, with what to do about the one that failed. */
 export function Trial({ result }: { result: Result }) {
   return (
-    <table className="ledger trial" aria-label="What came of trying it">
+    <table className="ledger trial" aria-label="Test results">
       <tbody>
         {result.answers.map((a) => (
           <tr key={a.step}>

@@ -18,7 +18,7 @@ export function NewBookPage() {
       <FirmFields />
       <Form.Item>
         <Button type="primary" htmlType="submit">
-          Make the book
+          Create book
         </Button>{" "}
         <Button onClick={() => void navigate(-1)}>Back</Button>
       </Form.Item>

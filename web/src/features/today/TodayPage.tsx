@@ -6,6 +6,7 @@ import { api, must } from "../../shared/api/client";
 import { count, day, moment, money } from "../../shared/figure";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { UnclearReturned, useUnclear } from "../dispatch/UnclearReturned";
 import { useLedger } from "../ledger/useLedger";
 import { WorthALook } from "./WorthALook";
 import "./today.css";
@@ -16,6 +17,7 @@ export function TodayPage() {
   const details = useBook();
   const navigate = useNavigate();
   const ledger = useLedger();
+  const unclear = useUnclear().data ?? [];
   const rounds = useQuery({
     queryKey: ["rounds", book],
     queryFn: () => must(api.GET("/api/books/{book}/rounds", { params: { path: { book } } })),
@@ -131,6 +133,12 @@ export function TodayPage() {
           }}
         </Waiting>
       </section>
+      {unclear.length > 0 && (
+        <section style={{ maxWidth: 900, marginTop: 22 }} aria-label="Unclear mail">
+          <h2 style={{ marginBottom: 6 }}>Mail that may be about a failed delivery</h2>
+          <UnclearReturned messages={unclear} />
+        </section>
+      )}
       <WorthALook />
     </div>
   );

@@ -54,7 +54,7 @@ function SlotChip({ node, editor, updateAttributes, deleteNode }: NodeViewProps)
             )}
             {editor.isEditable && (
               <button type="button" className="link" style={{ marginTop: 8 }} onClick={deleteNode}>
-                Take this slot out
+                Remove slot
               </button>
             )}
           </div>

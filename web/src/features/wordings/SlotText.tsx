@@ -116,7 +116,7 @@ function Tools({
       <Select
         size="small"
         aria-label={`Put a slot into the ${label.toLowerCase()}`}
-        placeholder="Put in a slot"
+        placeholder="Insert slot"
         value={null}
         popupMatchSelectWidth={280}
         style={{ width: 116 }}

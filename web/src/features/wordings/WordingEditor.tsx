@@ -68,7 +68,7 @@ function Fields({
               saving.mutate({ id, version, name, language, subject, body }, { onSuccess: () => onSaved?.() })
             }
           >
-            Use these words
+            Save wording
           </Button>{" "}
           <span className="quiet" role="status">
             {isChanged ? "changed, not in use yet" : `“${wording.name}” as it is in use`}

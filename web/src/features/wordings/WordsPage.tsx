@@ -111,7 +111,7 @@ function Letterhead() {
           {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
           <FirmFields withCurrency={false} />
           <Button type="primary" htmlType="submit" loading={saving.isPending}>
-            Use this letterhead
+            Save letterhead
           </Button>
         </Form>
       )}

@@ -1,0 +1,135 @@
+using System.Globalization;
+using System.Xml;
+
+namespace Rendal.Files.Workbooks;
+
+/// <summary>
+/// What the sheets of an XLSX workbook say and the workbook reader does not tell: rows that are hidden in words,
+/// <c>hidden="true"</c> (it knows the other way to write a boolean of XML, <c>1</c>), and cells with the error of a formula,
+/// which it takes for empty ones.
+/// </summary>
+internal sealed class SheetMarks(string name, FileFormat format, Func<Stream> open)
+{
+    private const int MostErrors = 200_000;
+
+    private readonly Dictionary<string, Marks> known = [];
+
+    private static ReadOnlySpan<byte> Hidden => "hidden=\"true\""u8;
+
+    private static ReadOnlySpan<byte> IsError => "t=\"e\""u8;
+
+    /// <summary>Those of a sheet.</summary>
+    public Marks Of(string sheet) => known.TryGetValue(sheet, out var marks) ? marks : known[sheet] = Read(sheet);
+
+    private Marks Read(string sheet)
+    {
+        var marks = new Marks();
+        if (format != FileFormat.Xlsx)
+        {
+            return marks;
+        }
+
+        using var packed = new PackedFile(name, open);
+        if (XlsxParts.OfSheet(packed, sheet) is not { } part || !Occurs(packed, part))
+        {
+            return marks;
+        }
+
+        using var xml = XmlReader.Create(packed.Open(part)!, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CloseInput = true });
+        var (row, column) = (0, -1);
+        while (xml.Read())
+        {
+            if (xml.NodeType != XmlNodeType.Element)
+            {
+                continue;
+            }
+
+            if (xml.LocalName == "row")
+            {
+                row = int.TryParse(xml.GetAttribute("r"), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : row + 1;
+                column = -1;
+                if (XlsxParts.IsTrue(xml.GetAttribute("hidden")))
+                {
+                    marks.Hidden.Add(row);
+                }
+            }
+            else if (xml.LocalName == "c")
+            {
+                column = xml.GetAttribute("r") is { } place && Column(place) is >= 0 and var said ? said : column + 1;
+                if (xml.GetAttribute("t") == "e")
+                {
+                    marks.Add(row, column, Value(xml));
+                    if (++marks.Count > MostErrors)
+                    {
+                        throw new FileRefused($"{name}, sheet “{sheet}” has more than {MostErrors} cells with the error of a formula. Correct them in your spreadsheet program.");
+                    }
+                }
+            }
+        }
+
+        return marks;
+    }
+
+    private static string Value(XmlReader xml)
+    {
+        using var cell = xml.ReadSubtree();
+        return cell.ReadToDescendant("v") && cell.ReadElementContentAsString().Trim() is { Length: > 0 and < 20 } shown ? shown : "#ERROR!";
+    }
+
+    /// <summary>The column of <c>AB12</c>, from 0.</summary>
+    private static int Column(string place)
+    {
+        var column = 0;
+        foreach (var letter in place.TakeWhile(char.IsAsciiLetterUpper).Take(4))
+        {
+            column = (column * 26) + letter - 'A' + 1;
+        }
+
+        return column - 1;
+    }
+
+    /// <summary>Whether there is anything of that kind: hardly any sheet is gone through a second time.</summary>
+    private static bool Occurs(PackedFile packed, string part)
+    {
+        using var content = packed.Open(part)!;
+        var buffer = new byte[64 * 1024];
+        var kept = 0;
+        for (int read; (read = content.ReadAtLeast(buffer.AsSpan(kept), buffer.Length - kept, throwOnEndOfStream: false)) > 0;)
+        {
+            var filled = buffer.AsSpan(0, kept + read);
+            if (filled.IndexOf(Hidden) >= 0 || filled.IndexOf(IsError) >= 0)
+            {
+                return true;
+            }
+
+            kept = Math.Min(Hidden.Length - 1, filled.Length);
+            filled[^kept..].CopyTo(buffer);
+        }
+
+        return false;
+    }
+
+    /// <summary>What one sheet says.</summary>
+    public sealed class Marks
+    {
+        private readonly Dictionary<int, List<(int Column, string Shown)>> errors = [];
+
+        /// <summary>The numbers of the rows that are hidden in words, from 1.</summary>
+        public HashSet<int> Hidden { get; } = [];
+
+        internal int Count { get; set; }
+
+        /// <summary>The cells of a row with errors, by their columns from 0, as they are displayed.</summary>
+        public IReadOnlyList<(int Column, string Shown)> ErrorsOf(int row) => errors.TryGetValue(row, out var of) ? of : [];
+
+        internal void Add(int row, int column, string shown)
+        {
+            if (!errors.TryGetValue(row, out var of))
+            {
+                errors.Add(row, of = []);
+            }
+
+            of.Add((column, shown));
+        }
+    }
+}

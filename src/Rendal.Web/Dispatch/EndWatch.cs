@@ -1,0 +1,8 @@
+namespace Rendal.Web.Dispatch;
+
+/// <summary>Tells of the rounds that have ended, beside those who send: a slow server keeps no parcel waiting.</summary>
+internal sealed class EndWatch(EndTeller teller, TimeProvider clock, ILogger<EndWatch> log) : Watch("Telling of rounds that have ended", TimeSpan.FromSeconds(1), clock, log)
+{
+    /// <inheritdoc/>
+    protected override Task LookAsync(CancellationToken stop) => teller.TellAsync(stop);
+}

@@ -1,0 +1,172 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using MimeKit;
+using Rendal.Web.Tests.Layouts;
+using UglyToad.PdfPig;
+
+namespace Rendal.Web.Tests.Rounds;
+
+/// <summary>What was looked at is what goes, whoever changes what in between.</summary>
+public class SealTests(RunningRendal rendal)
+{
+    private static readonly string[] Ledger =
+    [
+        "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+        "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
+        "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example",
+    ];
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task Words_that_were_edited_after_the_round_was_prepared_are_told_and_not_released_unseen()
+    {
+        using var desk = await DeskAsync();
+        var round = (await desk.PrepareAsync()).Id();
+        await RewordAsync(desk, "<p>Please pay today.</p>");
+
+        Assert.Equal("Since this round was prepared, the wording (2 parcels) changed. Prepare it anew and look through it again.", await RefusedAsync(desk, round, 2));
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/prepare", new { });
+        await (await desk.ReleaseAsync(round, 2)).JsonAsync();
+        await desk.SettledAsync(round);
+        Assert.Equal(2, rendal.Mailbox.Of($"book-{desk.Book}").Count);
+    }
+
+    [Fact]
+    public async Task All_that_changed_is_told_in_one_sentence()
+    {
+        using var desk = await DeskAsync();
+        var round = (await desk.PrepareAsync()).Id();
+        await LetterheadAsync(desk, "By transfer to account 11111111");
+        await IdentityAsync(desk, "Tarnbrook accounts");
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "other@abbot.example")).JsonAsync();
+
+        Assert.Equal("Since this round was prepared, the recipients (one parcel), the card (one parcel), the letterhead (2 parcels) and the sender (2 parcels) changed. Prepare it anew and look through it again.", await RefusedAsync(desk, round, 2));
+        Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
+    }
+
+    [Fact]
+    public async Task Notes_on_a_card_change_nothing_that_goes()
+    {
+        using var desk = await DeskAsync();
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example")).JsonAsync();
+        var round = (await desk.PrepareAsync()).Id();
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", notes: "rings on Fridays")).JsonAsync();
+
+        Assert.Equal(HttpStatusCode.OK, (await desk.ReleaseAsync(round, 2)).StatusCode);
+    }
+
+    [Fact]
+    public async Task What_a_second_person_chose_or_held_meanwhile_is_not_released_by_who_saw_something_else()
+    {
+        using var desk = await DeskAsync();
+        var round = await desk.PrepareAsync();
+        await RoundTests.ChangeAsync(desk, round, s => s["leastBalance"] = 15);
+        var seen = await desk.SummaryAsync(round.Id());
+        Assert.Equal(1, seen.GetProperty("parcels").GetInt32());
+
+        // The same number of parcels, and another customer.
+        await RoundTests.ChangeAsync(desk, round, s => s["leastBalance"] = 0);
+        await DecideAsync(desk, round.Id(), "BE02", "held");
+        Assert.Equal(1, (await desk.SummaryAsync(round.Id())).GetProperty("parcels").GetInt32());
+        var refused = await desk.ReleaseSeenAsync(round.Id(), seen.Text("seen"));
+        Assert.Equal((HttpStatusCode.Conflict, "What is ready to be released is not what you were shown: another person may have changed the round meanwhile. Prepare it anew and look through it again."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
+    }
+
+    [Fact]
+    public async Task What_was_released_goes_with_the_letterhead_and_the_sender_that_were_looked_at()
+    {
+        using var desk = await DeskAsync();
+        var round = (await desk.PrepareAsync()).Id();
+        await PauseAsync(desk, round, true);
+        var looked = await DocumentAsync(desk, round);
+        await (await desk.ReleaseAsync(round, 2)).JsonAsync();
+        await LetterheadAsync(desk, "By transfer to account 99999999");
+        await IdentityAsync(desk, "Somebody else");
+        Assert.Equal(looked, await DocumentAsync(desk, round));
+
+        await PauseAsync(desk, round, false);
+        await desk.SettledAsync(round);
+        var (_, pdf) = Assert.Single(await LayoutDesk.EnclosedAsync(desk, "AB01"));
+        Assert.Equal(looked, TextOf(pdf));
+        using var raw = new MemoryStream(rendal.Mailbox.Bytes(rendal.Mailbox.Of($"book-{desk.Book}").First(m => m.Recipients.Contains("a@abbot.example"))));
+        Assert.NotEqual("Somebody else", (await MimeMessage.LoadAsync(raw, Cancel)).From.Mailboxes.Single().Name);
+    }
+
+    [Fact]
+    public async Task What_was_stopped_and_reworded_goes_with_a_new_round_and_never_in_the_old_words()
+    {
+        using var desk = await DeskAsync();
+        var round = (await desk.PrepareAsync()).Id();
+        await PauseAsync(desk, round, true);
+        await (await desk.ReleaseAsync(round, 2)).JsonAsync();
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/stop", new { });
+        await RewordAsync(desk, "<p>Please pay today.</p>");
+        Assert.Equal("Since this round was prepared, the wording (2 parcels) changed. A part of it was let go already: make a round of the rest, which is prepared anew, and look through that.", await RefusedAsync(desk, round, 2));
+
+        var rest = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/rest", new { })).Id();
+        await (await desk.ReleaseAsync(rest, 2)).JsonAsync();
+        await desk.SettledAsync(rest);
+        foreach (var message in rendal.Mailbox.Of($"book-{desk.Book}"))
+        {
+            using var raw = new MemoryStream(rendal.Mailbox.Bytes(message));
+            Assert.Contains("Please pay today.", (await MimeMessage.LoadAsync(raw, Cancel)).TextBody, StringComparison.Ordinal);
+        }
+    }
+
+    private async Task<Desk> DeskAsync()
+    {
+        var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        return desk;
+    }
+
+    private static async Task<string> RefusedAsync(Desk desk, long round, int count)
+    {
+        var answer = await desk.ReleaseAsync(round, count);
+        Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
+        return (await answer.DetailAsync())!;
+    }
+
+    private static async Task RewordAsync(Desk desk, string body)
+    {
+        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First(w => w.Text("name") == "Plain");
+        await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { version = wording.GetProperty("version").GetInt64(), name = "Plain", language = "en", subject = "Statement", body }, Cancel)).JsonAsync();
+    }
+
+    private static async Task LetterheadAsync(Desk desk, string howToPay)
+    {
+        var answer = await desk.Browser.PutAsJsonAsync($"{desk.Api}/firm", new { name = "Tarnbrook Linen Hire", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { howToPay } }, Cancel);
+        Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync(Cancel));
+    }
+
+    private static async Task IdentityAsync(Desk desk, string name)
+    {
+        var sender = JsonNode.Parse((await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().First().GetRawText())!;
+        (sender["name"], sender["password"]) = (name, null);
+        var answer = await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{sender["id"]}", sender, Cancel);
+        Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync(Cancel));
+    }
+
+    private static Task<JsonElement> DecideAsync(Desk desk, long round, string customer, string decision) =>
+        desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions", new { customer, decision, reason = "" });
+
+    private static async Task PauseAsync(Desk desk, long round, bool paused) =>
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round}/pause", new { paused }, Cancel)).StatusCode);
+
+    /// <summary>The text of the document for the first customer as the workbench shows it.</summary>
+    private static async Task<string> DocumentAsync(Desk desk, long round)
+    {
+        var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").First(p => p.Text("customer") == "AB01");
+        return TextOf(await desk.Browser.GetByteArrayAsync($"{desk.Api}/parcels/{parcel.Id()}/document", Cancel));
+    }
+
+    private static string TextOf(byte[] pdf)
+    {
+        using var document = PdfDocument.Open(pdf);
+        return string.Join(' ', document.GetPages().SelectMany(p => p.GetWords()).Select(w => w.Text));
+    }
+}

@@ -1,0 +1,89 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Alert, Button, Modal } from "antd";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, must, type Schemas } from "../../shared/api/client";
+import { day } from "../../shared/figure";
+import { useBookId } from "../../shared/useBook";
+import { MessagePane } from "./MessagePane";
+import "./message.css";
+
+type Unclear = Schemas["UnclearReturned"];
+
+/** The messages that may be delivery reports and wait until a person has said so. */
+export function useUnclear() {
+  const book = useBookId();
+  return useQuery({
+    queryKey: ["unclear", book],
+    queryFn: () => must(api.GET("/api/books/{book}/returned/unclear", { params: { path: { book } } })),
+  });
+}
+
+/** What came back and does not say in a reliable form what it is: nothing follows from it until a person decides. */
+export function UnclearReturned({ messages }: { messages: Unclear[] }) {
+  const book = useBookId();
+  const client = useQueryClient();
+  const [open, setOpen] = useState<Unclear>();
+  const decide = useMutation({
+    mutationFn: ({ id, isFailure }: { id: number; isFailure: boolean }) =>
+      must(
+        api.PUT("/api/books/{book}/returned/{id}/decision", { params: { path: { book, id } }, body: { isFailure } }),
+      ),
+    onSuccess: () => {
+      setOpen(undefined);
+      return client.invalidateQueries();
+    },
+  });
+  return (
+    <>
+      {decide.error && <Alert type="error" title={decide.error.message} style={{ marginBottom: 8 }} />}
+      <table className="ledger sheet" aria-label="Unclear">
+        <tbody>
+          {messages.map((m) => (
+            <tr key={m.id}>
+              <td style={{ whiteSpace: "nowrap" }}>{day(m.writtenAt)}</td>
+              <td>
+                <Link to={`/books/${book}/rounds/${m.round}?customer=${encodeURIComponent(m.customer)}`}>{m.name}</Link>
+              </td>
+              <td className="cut" title={m.reason} style={{ width: "50%" }}>
+                {m.reason}
+              </td>
+              <td style={{ whiteSpace: "nowrap" }}>
+                <Button size="small" aria-label={`Open the message about ${m.name}`} onClick={() => setOpen(m)}>
+                  Open
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {open && (
+        <Modal
+          open
+          width={760}
+          title={`Was the message to ${open.name} not delivered?`}
+          onCancel={() => setOpen(undefined)}
+          footer={[
+            <Button
+              key="delivered"
+              loading={decide.isPending}
+              onClick={() => decide.mutate({ id: open.id, isFailure: false })}
+            >
+              It was delivered
+            </Button>,
+            <Button
+              key="failed"
+              type="primary"
+              loading={decide.isPending}
+              onClick={() => decide.mutate({ id: open.id, isFailure: true })}
+            >
+              Mark as returned
+            </Button>,
+          ]}
+        >
+          <MessagePane base={`/api/books/${book}/returned/${open.id}`} />
+        </Modal>
+      )}
+    </>
+  );
+}
