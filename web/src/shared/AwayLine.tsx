@@ -1,11 +1,30 @@
+import { useMutationState } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { useAway } from "./api/away";
+import { isAway } from "./api/client";
 
-/** Says above everything that the server cannot be reached, as long as it cannot. What is on the page stays, and goes on by itself. */
+/**
+ * Says above everything that the server cannot be reached, as long as it cannot or a change still waits to be made because of it.
+ * What is on the page stays, and goes on by itself; who leaves Rendal meanwhile is asked first.
+ */
 export function AwayLine() {
-  const away = useAway();
-  return away ? (
+  const waiting = useMutationState({
+    filters: { status: "pending" },
+    select: (change) => change.state.failureReason,
+  }).find(isAway);
+  const words = useAway() || waiting?.message;
+  const unsaved = waiting !== undefined;
+  useEffect(() => {
+    if (!unsaved) {
+      return;
+    }
+    const ask = (leaving: BeforeUnloadEvent) => leaving.preventDefault();
+    window.addEventListener("beforeunload", ask);
+    return () => window.removeEventListener("beforeunload", ask);
+  }, [unsaved]);
+  return words ? (
     <p className="away" role="alert">
-      {away}
+      {words}
     </p>
   ) : null;
 }
