@@ -36,7 +36,7 @@ public sealed class Postgres : IAsyncLifetime
     public async Task<NpgsqlDataSource> NewDatabaseAsync()
     {
         var access = await NewAccessAsync();
-        var source = NpgsqlDataSource.Create(access.Application);
+        var source = Database.Source(access.Application);
         made[source] = access;
         return source;
     }

@@ -1,9 +1,10 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
+using Rendal.Core.Ledger;
 
 namespace Rendal.Core.Statements;
 
-/// <summary>From which date the age of an item is counted.</summary>
+/// <summary>From which date the age of an item is counted. What is overdue, reminders and interest go by the due date in any case.</summary>
 public enum AgeBy
 {
     /// <summary>From its due date.</summary>
@@ -50,6 +51,17 @@ public sealed record AgeingRule
     /// <summary>Number of bands: not due, one for each edge, and over the last edge.</summary>
     [JsonIgnore]
     public int BandCount => edges.Length + 2;
+
+    /// <summary>
+    /// The age of an item in days, which decides its band and nothing else: since its due date, or since its document date where the
+    /// rule says so, as it is for credits that stand in the band of their own age. Dated 31 October and due on 30 November, on
+    /// 31 October: -30 by due date, 0 by document date. An item without a document date is aged by its due date.
+    /// </summary>
+    /// <param name="row">The item.</param>
+    /// <param name="open">What is open of it; negative for a credit.</param>
+    /// <param name="asOf">The day for which is asked.</param>
+    public int AgeOf(LedgerRow row, decimal open, DateOnly asOf) =>
+        asOf.DayNumber - (By == AgeBy.Document || (open < 0 && CreditsByDate) ? row.Date ?? row.Due : row.Due).DayNumber;
 
     /// <summary>The band of an age in days: 0 for not due (0 days and less), with edges 30, 60, 90: 1 for 30 days, 2 for 31, 4 for 91.</summary>
     public int BandOf(int days)

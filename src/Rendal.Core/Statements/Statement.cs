@@ -98,10 +98,9 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
                 continue;
             }
 
-            var from = rule.By == AgeBy.Document || (amount < 0 && rule.CreditsByDate) ? row.Date ?? row.Due : row.Due;
-            var days = asOf.DayNumber - from.DayNumber;
-            overdue += amount > 0 && days > 0 ? amount : 0;
-            int? band = amount > 0 || rule.CreditsByDate ? rule.BandOf(days) : null;
+            var daysPastDue = asOf.DayNumber - row.Due.DayNumber;
+            overdue += amount > 0 && daysPastDue > 0 ? amount : 0;
+            int? band = amount > 0 || rule.CreditsByDate ? rule.BandOf(rule.AgeOf(row, amount, asOf)) : null;
             if (band is { } counted)
             {
                 bands[counted] += amount;
@@ -111,7 +110,7 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
                 credits += amount;
             }
 
-            items.Add(new StatementItem(row, amount, days, band));
+            items.Add(new StatementItem(row, amount, daysPastDue, band));
         }
 
         items.Sort((a, b) => StatementItem.Compare(a.Row, b.Row) is var order and not 0 ? order : a.Row.Source.Row.CompareTo(b.Row.Source.Row));

@@ -17,6 +17,9 @@ public sealed record Book(long Id, Currency Currency, int TermsDays, string Time
     public DateOnly Today(TimeProvider clock) =>
         DayOf(clock.GetUtcNow());
 
-    /// <summary>The day that it was in the book's zone.</summary>
-    public DateOnly DayOf(DateTimeOffset time) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(time, TimeZoneInfo.FindSystemTimeZoneById(TimeZone)).DateTime);
+    /// <summary>The day that it was in the book's zone: of 23:30 UTC on 2 November, in Europe/Paris, 3 November.</summary>
+    public DateOnly DayOf(DateTimeOffset time) => DateOnly.FromDateTime(ByItsClock(time).DateTime);
+
+    /// <summary>The same moment, as the clock in the book's zone showed it.</summary>
+    public DateTimeOffset ByItsClock(DateTimeOffset time) => TimeZoneInfo.ConvertTime(time, TimeZoneInfo.FindSystemTimeZoneById(TimeZone));
 }

@@ -79,7 +79,8 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// </summary>
     public static NpgsqlDataSource Connect(string database)
     {
-        var settings = new NpgsqlConnectionStringBuilder(database) { MaxAutoPrepare = 40, NoResetOnClose = true };
+        var settings = Database.Settings(database);
+        (settings.MaxAutoPrepare, settings.NoResetOnClose) = (40, true);
         settings.Options = $"{settings.Options} -c plan_cache_mode=force_generic_plan -c enable_seqscan=off -c enable_hashjoin=off -c enable_mergejoin=off".Trim();
         return NpgsqlDataSource.Create(settings);
     }

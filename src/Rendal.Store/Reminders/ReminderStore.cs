@@ -7,7 +7,7 @@ namespace Rendal.Store.Reminders;
 public sealed class ReminderStore(NpgsqlDataSource source, long book)
 {
     /// <summary>
-    /// The highest level that was sent for each item, with the day. One that is on its way counts, so that nothing goes twice
+    /// The highest level that was sent for each item, with the day in the book's zone. One that is on its way counts, so that nothing goes twice
     /// meanwhile; one that was refused or came back does not.
     /// </summary>
     /// <param name="exceptRound">The round that does not count, as its parcels have the levels that come after what was before it; null where all count.</param>
@@ -15,10 +15,11 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, Reminded>> AllAsync(long? exceptRound, long? exceptParcel, CancellationToken cancel) =>
         (await source.Sql(
             """
-            select distinct on (i.item) i.item, i.level, coalesce(t.ended_at, r.released_at)::date as sent_on
+            select distinct on (i.item) i.item, i.level, (coalesce(t.ended_at, r.released_at) at time zone b.time_zone)::date as sent_on
             from item_reminded i
                 join parcel p on p.book_id = i.book_id and p.id = i.parcel_id
                 join round r on r.book_id = p.book_id and r.id = p.round_id
+                join book b on b.id = i.book_id
                 left join lateral (select max(ended_at) as ended_at from dispatch_try where book_id = p.book_id and parcel_id = p.id and ending in ('accepted', 'printed')) t on true
             where i.book_id = $1 and p.round_id is distinct from $2 and p.id is distinct from $3 and p.state not in ('refused', 'returned')
             order by i.item, i.level desc, sent_on desc

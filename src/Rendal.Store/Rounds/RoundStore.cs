@@ -358,15 +358,16 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         (await source.Sql("select case when state = 'prepared' and problem <> '' then 'needs-you' else state end, count(*) from parcel where book_id = $1 and round_id = $2 group by 1", book, id)
             .ListAsync(r => (r.GetString(0), r.GetInt64(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2);
 
-    /// <summary>The last day on which each customer was sent something, or its head office a statement of its account, by key, in UTC.</summary>
+    /// <summary>The last day on which each customer was sent something, or its head office a statement of its account, by key, in the book's zone.</summary>
     public async Task<Dictionary<string, DateOnly>> LastWrittenAsync(CancellationToken cancel) =>
         (await source.Sql(
             """
-            select w.customer, max(t.ended_at)::date
+            select w.customer, (max(t.ended_at) at time zone b.time_zone)::date
             from dispatch_try t
+                join book b on b.id = t.book_id
                 join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
                 cross join lateral (select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) w
-            where t.book_id = $1 and (t.ending in ('accepted', 'printed') or (t.ending = 'exported' and p.state = 'sent')) group by w.customer
+            where t.book_id = $1 and (t.ending in ('accepted', 'printed') or (t.ending = 'exported' and p.state = 'sent')) group by w.customer, b.time_zone
             """,
             book).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
 

@@ -17,7 +17,17 @@ namespace Rendal.Web.Books;
 internal sealed record BookLine(long Id, string Name, string Currency);
 
 /// <summary>A book as its settings show it.</summary>
-internal sealed record BookView(long Id, string Name, string Currency, DateOnly Today, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines, IReadOnlyList<string> AgeLabels, RulesRequest Rules);
+/// <param name="Id">Its number.</param>
+/// <param name="Name">The firm.</param>
+/// <param name="Currency">The currency of rows that name none.</param>
+/// <param name="Today">The day that it is in its zone.</param>
+/// <param name="TimeZone">The IANA name of its zone, in which all moments are shown.</param>
+/// <param name="AddressLines">The firm’s address.</param>
+/// <param name="ContactLines">How the firm is reached.</param>
+/// <param name="PaymentLines">Its bank details.</param>
+/// <param name="AgeLabels">What the bands are called, the one for what is not due first.</param>
+/// <param name="Rules">What holds for all its statements.</param>
+internal sealed record BookView(long Id, string Name, string Currency, DateOnly Today, string TimeZone, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines, IReadOnlyList<string> AgeLabels, RulesRequest Rules);
 
 /// <summary>How the firm is to stand on its letters.</summary>
 internal sealed record FirmRequest([property: StringLength(200)] string Name, [property: MaxLength(20)] IReadOnlyList<string> AddressLines, [property: MaxLength(20)] IReadOnlyList<string> ContactLines, [property: MaxLength(20)] IReadOnlyList<string> PaymentLines);
@@ -91,7 +101,7 @@ internal static class BookEndpoints
     private static BookView View(BookScope scope, TimeProvider clock)
     {
         var book = scope.Book;
-        return new BookView(book.Id, book.Firm.Name, book.Currency.Code, book.Today(clock), book.Firm.AddressLines, book.Firm.ContactLines, book.Firm.PaymentLines, AgeLabels(book.Rules.Ageing), RulesRequest.Of(book));
+        return new BookView(book.Id, book.Firm.Name, book.Currency.Code, book.Today(clock), book.TimeZone, book.Firm.AddressLines, book.Firm.ContactLines, book.Firm.PaymentLines, AgeLabels(book.Rules.Ageing), RulesRequest.Of(book));
     }
 
     /// <summary>What the bands are called, the one for what is not due first.</summary>

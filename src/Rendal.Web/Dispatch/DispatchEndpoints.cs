@@ -127,7 +127,8 @@ internal static class DispatchEndpoints
                 e.Size.ToString(CultureInfo.InvariantCulture),
             ];
         }
-    }
 
-    private static string Time(DateTimeOffset time) => time.UtcDateTime.ToString("yyyy-MM-dd HH:mm:ss'Z'", CultureInfo.InvariantCulture);
+        // By the book's clock, with how far that is from UTC, so that a moment is one wherever the file is read.
+        string Time(DateTimeOffset time) => scope.Book.ByItsClock(time).ToString("yyyy-MM-dd HH:mm:sszzz", CultureInfo.InvariantCulture);
+    }
 }

@@ -10,6 +10,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.FileProviders;
 using Npgsql;
 using Rendal.Postroom;
+using Rendal.Store;
 using Rendal.Store.Books;
 using Rendal.Store.Dispatch;
 using Rendal.Store.People;
@@ -74,7 +75,7 @@ internal static class RendalHost
     {
         services.AddSingleton(parts);
         services.AddSingleton(parts.Clock);
-        services.AddSingleton(_ => NpgsqlDataSource.Create(parts.Database));
+        services.AddSingleton(_ => Database.Source(parts.Database));
 
         // The same few statements thousands of times over: to plan them each time anew takes longer than to do them.
         services.AddKeyedSingleton(DispatchQueue.Source, (_, _) => DispatchQueue.Connect(parts.Database));

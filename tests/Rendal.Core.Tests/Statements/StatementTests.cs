@@ -1,3 +1,4 @@
+using CsCheck;
 using Rendal.Core.Statements;
 using static Rendal.Core.Tests.Ledgers;
 
@@ -37,11 +38,34 @@ public class StatementTests
     }
 
     [Fact]
-    public void Age_can_count_from_the_document_date()
+    public void By_document_date_the_band_is_older_and_nothing_is_overdue_before_it_is_due()
     {
-        var item = Row("A", 10m, "2026-10-01", "2026-10-31");
-        Assert.Equal(30, Statement.Of("A", Pounds, [new OpenItem(item, 10m)], AsOf, new AgeingRule([30, 60, 90], AgeBy.Document)).Items[0].DaysPastDue);
-        Assert.Equal(0, Statement.Of("A", Pounds, [new OpenItem(item, 10m)], AsOf, AgeingRule.Default).Items[0].DaysPastDue);
+        var open = new OpenItem(Row("A", 10m, "2026-10-01", "2026-11-30"), 10m);
+        var statement = Statement.Of("A", Pounds, [open], AsOf, ByDocument);
+        Assert.Equal((-30, 1), (statement.Items[0].DaysPastDue, statement.Items[0].Band));
+        Assert.Equal((0m, 0), (statement.Overdue, statement.OldestDaysPastDue));
+        Assert.Equal([0m, 10m, 0m, 0m, 0m], statement.Ageing.Bands);
+        Assert.Equal(0, Statement.Of("A", Pounds, [open], AsOf, AgeingRule.Default).Items[0].Band);
+    }
+
+    /// <summary>Over random items: the ageing rule moves sums between bands, and changes no day, no total and no interest.</summary>
+    [Fact]
+    public void How_a_book_ages_changes_no_more_than_the_bands()
+    {
+        var item = Gen.Select(Gen.Int[-50, 200], Gen.Int[-200, 100], Gen.Int[0, 90], Gen.Bool, (amount, date, terms, hasDate) =>
+        {
+            var day = AsOf.AddDays(date);
+            var row = Row("A", amount, day.ToString("O"), day.AddDays(terms).ToString("O"));
+            return new OpenItem(hasDate ? row : row with { Date = null }, amount);
+        });
+        item.Array[0, 8].Sample(open =>
+        {
+            var byDue = Statement.Of("A", Pounds, open, AsOf, AgeingRule.Default);
+            var byDocument = Statement.Of("A", Pounds, open, AsOf, ByDocument);
+            Assert.Equal(byDue.Items.Select(i => (i.Row, i.Open, i.DaysPastDue)), byDocument.Items.Select(i => (i.Row, i.Open, i.DaysPastDue)));
+            Assert.Equal((byDue.Total, byDue.Overdue, byDue.OldestDaysPastDue), (byDocument.Total, byDocument.Overdue, byDocument.OldestDaysPastDue));
+            Assert.Equal(InterestLine.On(byDue, 8).Select(i => (i.Days, i.Amount)), InterestLine.On(byDocument, 8).Select(i => (i.Days, i.Amount)));
+        });
     }
 
     [Fact]
@@ -49,6 +73,8 @@ public class StatementTests
     {
         Assert.Empty(Statement.Of("A", Pounds, [new OpenItem(Row("A", 10m, "2026-10-01"), 0m)], AsOf, AgeingRule.Default).Items);
     }
+
+    private static AgeingRule ByDocument => new([30, 60, 90], AgeBy.Document);
 
     private static Statement Of(params Rendal.Core.Ledger.LedgerRow[] rows) =>
         Statement.Of(rows[0].Customer, Pounds, rows.Select(r => new OpenItem(r, r.Open)), AsOf, AgeingRule.Default);

@@ -141,6 +141,7 @@ public class DispatchTests(RunningRendal rendal)
         await desk.SettledAsync(round.Id());
         var csv = await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/log.csv", Cancel);
         Assert.Contains("a@abbot.example", csv);
+        Assert.Matches(@"\r\n\d{4}-\d\d-\d\d \d\d:\d\d:\d\d\+0[01]:00,", csv);
         Assert.DoesNotContain(",\"=", csv);
         Assert.DoesNotContain(",=", csv);
 

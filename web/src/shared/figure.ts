@@ -20,15 +20,54 @@ export function money(amount: string, currency: string): string {
 
 const months = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 
-/** An ISO date or time as the trade writes it: "31 Oct 2026". */
+/** An ISO date as the trade writes it: "31 Oct 2026". */
 export function day(iso: string): string {
-  const date = new Date(iso.length === 10 ? `${iso}T12:00:00` : iso);
-  return `${date.getDate()} ${months[date.getMonth()] ?? ""} ${date.getFullYear()}`;
+  const [year = "", month = "", of = ""] = iso.split("-");
+  return `${Number(of)} ${months[Number(month) - 1] ?? ""} ${Number(year)}`;
 }
 
-/** A moment: "2 Nov 2026, 08:14". */
-export function moment(iso: string): string {
-  return `${day(iso)}, ${new Date(iso).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", second: "2-digit" })}`;
+/**
+ * The day of a moment in a zone (IANA): of 2026-11-02T23:30:00Z "2 Nov 2026" in Europe/London, "3 Nov 2026" in Europe/Paris.
+ * In the browser's zone where none is given.
+ */
+export function dayOf(iso: string, zone?: string): string {
+  const { year, month, day: of } = partsOf(iso, zone);
+  return day(`${year}-${month}-${of}`);
+}
+
+/** A moment in a zone: "2 Nov 2026, 08:14:05". */
+export function moment(iso: string, zone?: string): string {
+  const { hour, minute, second } = partsOf(iso, zone);
+  return `${dayOf(iso, zone)}, ${hour}:${minute}:${second}`;
+}
+
+const clocks = new Map<string | undefined, Intl.DateTimeFormat>();
+
+function partsOf(iso: string, zone: string | undefined) {
+  const clock =
+    clocks.get(zone) ??
+    new Intl.DateTimeFormat("en-GB", {
+      timeZone: zone,
+      calendar: "iso8601",
+      hourCycle: "h23",
+      year: "numeric",
+      month: "2-digit",
+      day: "2-digit",
+      hour: "2-digit",
+      minute: "2-digit",
+      second: "2-digit",
+    });
+  clocks.set(zone, clock);
+  const parts = clock.formatToParts(new Date(iso));
+  const part = (type: Intl.DateTimeFormatPartTypes) => parts.find((p) => p.type === type)?.value ?? "";
+  return {
+    year: part("year"),
+    month: part("month"),
+    day: part("day"),
+    hour: part("hour"),
+    minute: part("minute"),
+    second: part("second"),
+  };
 }
 
 /** "1 parcel", "5 parcels". */

@@ -2,11 +2,12 @@ import { useMutation } from "@tanstack/react-query";
 import { Alert, Button, Input } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
-import { moment } from "../../shared/figure";
+import { useClock } from "../../shared/useClock";
 
 /** Makes an address by which somebody who forgot their password chooses another; for who administers the installation. */
 export function LetIn() {
   const [name, setName] = useState("");
+  const { moment } = useClock();
   const making = useMutation({
     mutationFn: () => must(api.POST("/api/resets", { body: { name } })),
     onSuccess: () => setName(""),

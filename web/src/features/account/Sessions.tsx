@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
 import { api, must } from "../../shared/api/client";
-import { count, moment } from "../../shared/figure";
+import { count } from "../../shared/figure";
+import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { browserName } from "./browserName";
 
@@ -9,6 +10,7 @@ import { browserName } from "./browserName";
 export function Sessions() {
   const client = useQueryClient();
   const { message } = App.useApp();
+  const { moment } = useClock();
   const sessions = useQuery({ queryKey: ["sessions"], queryFn: () => must(api.GET("/api/sessions")) });
   const ending = useMutation({
     mutationFn: () => must(api.DELETE("/api/sessions/others")),

@@ -1,7 +1,8 @@
 import { Link } from "react-router";
-import { count, day, money, moment } from "../../shared/figure";
+import { count, day, money } from "../../shared/figure";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { useHistory } from "./useHistory";
 
@@ -17,6 +18,7 @@ const returnedWords: Record<string, string> = {
 /** What a customer was asked for and when, and what it owed at each ledger that was kept. */
 export function CustomerHistory({ customer }: { customer: string }) {
   const book = useBookId();
+  const { dayOf, moment } = useClock();
   const history = useHistory(customer);
   return (
     <Waiting query={history}>
@@ -56,7 +58,7 @@ export function CustomerHistory({ customer }: { customer: string }) {
                 <tbody>
                   {h.returned.map((r, i) => (
                     <tr key={i}>
-                      <td>{day(r.writtenAt)}</td>
+                      <td>{dayOf(r.writtenAt)}</td>
                       <td>{returnedWords[r.kind]}</td>
                       <td>
                         <Link to={`/books/${book}/rounds/${r.round}?customer=${encodeURIComponent(customer)}`}>

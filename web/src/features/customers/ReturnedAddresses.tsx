@@ -1,13 +1,14 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button } from "antd";
 import { api, must } from "../../shared/api/client";
-import { day } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { useHistory } from "./useHistory";
 
 /** The addresses on a customer's card that mail came back from; parcels to them wait until they are put right. */
 export function ReturnedAddresses({ customer }: { customer: string }) {
   const book = useBookId();
+  const { dayOf } = useClock();
   const client = useQueryClient();
   const history = useHistory(customer);
   const goodAgain = useMutation({
@@ -24,8 +25,8 @@ export function ReturnedAddresses({ customer }: { customer: string }) {
       style={{ marginBottom: 10 }}
       title={
         a.isRefused
-          ? `The mail server refused ${a.address} on ${day(a.since)}: ${a.reason}`
-          : `Mail to ${a.address} came back on ${day(a.since)}: ${a.reason}`
+          ? `The mail server refused ${a.address} on ${dayOf(a.since)}: ${a.reason}`
+          : `Mail to ${a.address} came back on ${dayOf(a.since)}: ${a.reason}`
       }
       action={
         <Button size="small" loading={goodAgain.isPending} onClick={() => goodAgain.mutate(a.address)}>

@@ -2,10 +2,11 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Input, Select } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
-import { count, moment } from "../../shared/figure";
+import { count } from "../../shared/figure";
 import { DayField } from "../../shared/DayField";
 import { Shape } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import "./message.css";
@@ -40,6 +41,7 @@ const addressOf = (query: Record<string, string | number>) =>
 /** The record of what went out: each try with the server's words, and exactly what was sent. */
 export function DispatchPage() {
   const book = useBookId();
+  const { moment } = useClock();
   const [search, setSearch] = useState("");
   const [outcome, setOutcome] = useState("");
   const [round, setRound] = useState<number>();

@@ -2,12 +2,13 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Input } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
-import { moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 
 /** What people added to the record of a parcel. A note stays as it was written; what was wrong in it is put right by another. */
 export function Notes({ parcel }: { parcel: number }) {
   const book = useBookId();
+  const { moment } = useClock();
   const client = useQueryClient();
   const key = ["notes", book, parcel];
   const path = { book, parcel };

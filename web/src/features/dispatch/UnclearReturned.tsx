@@ -3,8 +3,8 @@ import { Alert, Button, Modal } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
-import { day } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { MessagePane } from "./MessagePane";
 import "./message.css";
 
@@ -22,6 +22,7 @@ export function useUnclear() {
 /** What came back and does not say in a reliable form what it is: nothing follows from it until a person decides. */
 export function UnclearReturned({ messages }: { messages: Unclear[] }) {
   const book = useBookId();
+  const { dayOf } = useClock();
   const client = useQueryClient();
   const [open, setOpen] = useState<Unclear>();
   const decide = useMutation({
@@ -41,7 +42,7 @@ export function UnclearReturned({ messages }: { messages: Unclear[] }) {
         <tbody>
           {messages.map((m) => (
             <tr key={m.id}>
-              <td style={{ whiteSpace: "nowrap" }}>{day(m.writtenAt)}</td>
+              <td style={{ whiteSpace: "nowrap" }}>{dayOf(m.writtenAt)}</td>
               <td>
                 <Link to={`/books/${book}/rounds/${m.round}?customer=${encodeURIComponent(m.customer)}`}>{m.name}</Link>
               </td>

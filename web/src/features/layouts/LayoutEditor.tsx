@@ -1,6 +1,6 @@
 import { Alert, App, Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
-import { moment } from "../../shared/figure";
+import { useClock } from "../../shared/useClock";
 import { CustomerInView } from "../wordings/slotExamples";
 import { SlotText } from "../wordings/SlotText";
 import { LayoutPreview } from "./LayoutPreview";
@@ -23,6 +23,7 @@ export function LayoutEditor({
   onMade: (id: number) => void;
 }) {
   const { message } = App.useApp();
+  const { moment } = useClock();
   const draft = useDraft(stored.layout);
   const [picked, setPicked] = useState<string>();
   const longest = useSamples().data?.[0];

@@ -1,13 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { App, Select } from "antd";
 import { api, must } from "../../shared/api/client";
-import { moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import type { Layout } from "./useLayouts";
 
 /** Earlier versions of a layout, each of which can be taken up again. */
 export function Versions({ id, current, onTake }: { id: number; current: number; onTake: (layout: Layout) => void }) {
   const book = useBookId();
+  const { moment } = useClock();
   const { message } = App.useApp();
   const versions = useQuery({
     queryKey: ["layouts", book, id, "versions"],

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { Alert } from "antd";
 import type { Schemas } from "../../shared/api/client";
-import { count, day, figure, moment, money } from "../../shared/figure";
+import { count, day, figure, money } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { WorkBar } from "../../shared/WorkBar";
 import { useWork } from "./useWork";
 
@@ -18,6 +19,7 @@ const words: Record<Schemas["ItemChange"], string> = {
 /** What a newer file changes, before it is kept: in sums, by customer, and item by item. */
 export function Changes({ intake, stamp }: { intake: number; stamp: number }) {
   const book = useBookId();
+  const { moment } = useClock();
   const { start, stop, progress } = useWork();
   const changes = useQuery({
     queryKey: ["changes", book, intake, stamp],

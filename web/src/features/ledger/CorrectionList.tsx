@@ -2,8 +2,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../shared/api/client";
-import { count, moment } from "../../shared/figure";
+import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 
 const what: Record<Schemas["CorrectionKind"], string> = {
@@ -19,6 +20,7 @@ const shown = 8;
 /** What was put right over the source: to be carried back into it, or taken back. */
 export function CorrectionList() {
   const book = useBookId();
+  const { moment } = useClock();
   const client = useQueryClient();
   const { message } = App.useApp();
   const [all, setAll] = useState(false);

@@ -3,8 +3,9 @@ import { Alert, App, Button } from "antd";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
-import { count, moment, money } from "../../shared/figure";
+import { count, money } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { CardLink } from "./CardLink";
 import { CorrectionList } from "./CorrectionList";
@@ -16,6 +17,7 @@ import { fileEndings, useTakeIn } from "./useTakeIn";
 /** The ledger as it is, the place to take in a newer file, and the files before. */
 export function LedgerPage() {
   const book = useBookId();
+  const { moment } = useClock();
   const navigate = useNavigate();
   const client = useQueryClient();
   const { message, modal } = App.useApp();

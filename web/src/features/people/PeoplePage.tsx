@@ -3,14 +3,15 @@ import { Alert, Button, Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
-import { day } from "../../shared/figure";
 import { useBook, useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import "./people.css";
 
 /** Who may open the book: who has it, who is invited, and inviting one more. */
 export function PeoplePage() {
   const book = useBookId();
+  const { dayOf } = useClock();
   const firm = useBook();
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -91,7 +92,7 @@ export function PeoplePage() {
                   <td>{i.name}</td>
                   <td>
                     {i.isTooOld ? "the invitation was not followed by " : `invited by ${i.by}, good until `}
-                    {day(i.goodUntil)}
+                    {dayOf(i.goodUntil)}
                   </td>
                   <td>
                     <button type="button" className="link" onClick={() => withdrawing.mutate(i.id)}>
@@ -129,12 +130,13 @@ export function PeoplePage() {
 
 /** The address that is to be passed on to who was invited. */
 function Given({ given }: { given: Schemas["GivenView"] }) {
+  const { dayOf } = useClock();
   const address = `${window.location.origin}/join?key=${given.key}`;
   return (
     <section className="sheet invitation" aria-label={`Invitation of ${given.name}`}>
       <p>
         Pass this address on to {given.name}; there they sign in, or choose a password if they have none yet, and have
-        the book. It can be followed once, until {day(given.goodUntil)}, and is not shown again.
+        the book. It can be followed once, until {dayOf(given.goodUntil)}, and is not shown again.
       </p>
       <Input readOnly aria-label="Address to pass on" value={address} onFocus={(e) => e.target.select()} />
     </section>

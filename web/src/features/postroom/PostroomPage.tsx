@@ -2,8 +2,9 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
-import { count, moment } from "../../shared/figure";
+import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import "../dispatch/message.css";
@@ -14,6 +15,7 @@ import "./postroom.css";
 /** What the practice mail server received, read as the recipient would. */
 export function PostroomPage() {
   const book = useBookId();
+  const { moment } = useClock();
   const client = useQueryClient();
   const [picked, setPicked] = useState<number>();
   const [search, setSearch] = useState("");

@@ -1,7 +1,8 @@
 import { Fragment, useState } from "react";
 import { Link } from "react-router";
-import { day, figure, money, moment } from "../../shared/figure";
+import { day, figure, money } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { ItemDialog } from "./ItemDialog";
 import { SettleDialog } from "./SettleDialog";
@@ -17,6 +18,7 @@ export function AccountTable({ round, customer }: { round: Round; customer: stri
 
 function Items({ round, account }: { round: Round; account: Account }) {
   const book = useBookId();
+  const { moment } = useClock();
   const actions = useAccountActions(round);
   const [deciding, setDeciding] = useState<AccountItem>();
   const [settling, setSettling] = useState<AccountItem>();

@@ -4,9 +4,10 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
-import { day, moment } from "../../shared/figure";
+import { day } from "../../shared/figure";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBook, useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { useMakeRound } from "./useMakeRound";
 import { kinds, kindWords, standingOrder, type Kind } from "./words";
@@ -14,6 +15,7 @@ import { kinds, kindWords, standingOrder, type Kind } from "./words";
 /** The rounds, the newest first, and the place to begin one. */
 export function RoundsPage() {
   const book = useBookId();
+  const { moment } = useClock();
   const details = useBook();
   const [name, setName] = useState("");
   const [asOf, setAsOf] = useState("");

@@ -3,8 +3,9 @@ import { App, Button } from "antd";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
-import { count, day, moment } from "../../shared/figure";
+import { count, day } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { RestRound } from "./RestRound";
 import type { Round } from "./useRound";
 import { stillTakes } from "./words";
@@ -16,6 +17,7 @@ const waiting = ["released", "sending", "to-be-retried"];
 /** How sending goes, told by the server as it goes; closing the page changes nothing. */
 export function SendingLine({ round }: { round: Round }) {
   const book = useBookId();
+  const { moment } = useClock();
   const client = useQueryClient();
   const { modal, message } = App.useApp();
   const [progress, setProgress] = useState<Progress>();
@@ -95,7 +97,7 @@ export function SendingLine({ round }: { round: Round }) {
         </span>
       )}
       {of("unsure") > 0 && <span>{of("unsure")} unsure</span>}
-      {left > 0 && !progress.paused && <span className="quiet">{paceOf(progress, left)}</span>}
+      {left > 0 && !progress.paused && <span className="quiet">{paceOf(progress, left, moment)}</span>}
       {progress.senderPaused && (
         <span className="sending-stopped">
           The sender is stopped: {progress.senderPaused}{" "}
@@ -124,7 +126,7 @@ export function SendingLine({ round }: { round: Round }) {
 }
 
 /** "12 a minute, about 4 min left; 120 go until 2 November"; empty until there is something to tell by. */
-function paceOf({ aMinute, forecast, leavesAt }: Progress, left: number): string {
+function paceOf({ aMinute, forecast, leavesAt }: Progress, left: number, moment: (iso: string) => string): string {
   if (leavesAt !== null && aMinute === 0) {
     return `the next ${left === 1 ? "one leaves" : "leave"} at ${moment(leavesAt)}`;
   }

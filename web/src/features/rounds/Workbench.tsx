@@ -1,8 +1,9 @@
 import { Alert, Button, Drawer, Input, Modal, type InputRef } from "antd";
 import { useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { count, day, moment } from "../../shared/figure";
+import { count, day } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerCard } from "../customers/CustomerCard";
@@ -28,6 +29,7 @@ type Opened = "release" | "remove" | "correct" | undefined;
 
 function Bench({ round }: { round: Round }) {
   const book = useBookId();
+  const { moment } = useClock();
   const actions = useRoundActions();
   const [parameters, setParameters] = useSearchParams();
   const [find, setFind] = useState("");

@@ -2,8 +2,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Form, Popconfirm } from "antd";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../shared/api/client";
-import { count, moment } from "../../shared/figure";
+import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { ReturnedTable } from "../dispatch/ReturnedTable";
 import { proposePort, ServerFields } from "./ServerFields";
@@ -34,6 +35,7 @@ export function ReplyMailbox({ sender }: { sender: number }) {
 
 function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) {
   const book = useBookId();
+  const { moment } = useClock();
   const params = { path: { book, id: sender } };
   const client = useQueryClient();
   const { message } = App.useApp();
@@ -110,7 +112,7 @@ function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) 
           </>
         )}
       </div>
-      {mailbox.isKept && <p className="quiet">{standing(mailbox)}</p>}
+      {mailbox.isKept && <p className="quiet">{standing(mailbox, moment)}</p>}
       {ending.error && <Alert type="error" title={ending.error.message} style={{ marginTop: 12 }} />}
       {fetching.error && <Alert type="error" title={fetching.error.message} style={{ marginTop: 12 }} />}
       {mailbox.trouble && <Alert type="warning" title={`Not fetched: ${mailbox.trouble}`} style={{ marginTop: 12 }} />}
@@ -129,7 +131,7 @@ function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) 
 }
 
 /** Where fetching stands, in a sentence. */
-function standing({ lookedAt, taken }: Mailbox): string {
+function standing({ lookedAt, taken }: Mailbox, moment: (iso: string) => string): string {
   return lookedAt === null
     ? "It has not been looked through yet."
     : `It was looked through ${moment(lookedAt)}; ${taken === 0 ? "nothing in it was" : `${count(taken, "message")} in it ${taken === 1 ? "was" : "were"}`} about what was sent from here.`;

@@ -1,8 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Checkbox, Form, Input, InputNumber } from "antd";
 import { api, must, type Schemas } from "../../shared/api/client";
-import { moment } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { AmountField } from "../../shared/AmountField";
 import { proposePort, ServerFields } from "./ServerFields";
 import { Trial } from "./Trial";
@@ -19,6 +19,7 @@ const usualPorts: Record<string, number> = { starttls: 587, tls: 465 };
 /** One mail account: who sends, by which server, and how much it may. */
 export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: Sender) => void }) {
   const book = useBookId();
+  const { moment } = useClock();
   const client = useQueryClient();
   const { message } = App.useApp();
   const [form] = Form.useForm<Fields>();

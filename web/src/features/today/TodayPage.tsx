@@ -3,8 +3,9 @@ import { Button } from "antd";
 import { Link, useNavigate } from "react-router";
 import { AgeBar } from "../../shared/AgeBar";
 import { api, must } from "../../shared/api/client";
-import { count, day, moment, money } from "../../shared/figure";
+import { count, day, money } from "../../shared/figure";
 import { useBook, useBookId } from "../../shared/useBook";
+import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { UnclearReturned, useUnclear } from "../dispatch/UnclearReturned";
 import { useLedger } from "../ledger/useLedger";
@@ -14,6 +15,7 @@ import "./today.css";
 /** What there is, what waits, and what to do first. */
 export function TodayPage() {
   const book = useBookId();
+  const { moment } = useClock();
   const details = useBook();
   const navigate = useNavigate();
   const ledger = useLedger();
