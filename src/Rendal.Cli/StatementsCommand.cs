@@ -3,10 +3,10 @@ using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
+using Rendal.Core.Parcels;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
-using Rendal.Core.Wordings;
 using Rendal.Files;
 using Rendal.Files.Documents;
 using Rendal.Files.Pdf;
@@ -16,10 +16,10 @@ namespace Rendal.Cli;
 /// <summary>Makes statements from files alone: what the application does, without a browser.</summary>
 internal static class StatementsCommand
 {
-    /// <summary>No letterhead: a file of statements says nothing of who writes them.</summary>
     // A word processor takes a second to begin, and many letters then.
     private const int LettersInOneCall = 50;
 
+    /// <summary>No letterhead: a file of statements says nothing of who writes them.</summary>
     private static readonly Firm Nobody = new("", [], [], []);
 
     public static int Run(IReadOnlyList<string> args, TextWriter output, TextWriter errors, DateOnly today)
@@ -55,16 +55,17 @@ internal static class StatementsCommand
 
         var offices = HeadOffices.Of(listed.Values);
         var rules = new StatementRules(options.Ageing) { Reminders = options.Reminders ?? ReminderRules.Default };
+        var choice = new Choice { AsOf = options.AsOf, NeedsAddress = false, Groups = options.Groups, Form = options.Form, PeriodFrom = options.PeriodFrom, InterestPercent = options.InterestPercent, ReminderLevels = options.Reminders?.Numbers };
         var chosen = Choosing.Choose(
             ledger.Rows,
             ledger.SetAside,
-            new Choice { AsOf = options.AsOf, NeedsAddress = false, Groups = options.Groups, Form = options.Form, PeriodFrom = options.PeriodFrom, InterestPercent = options.InterestPercent, ReminderLevels = options.Reminders?.Numbers },
+            choice,
             ledger.Rule,
             rules,
             key => new Reachability(false, false, null, HeadOffice: offices.TopOf(key)),
             reminded: options.Reminded);
         findings.AddRange(DoNotClose(chosen, ledger));
-        var documents = options.Out is { } folder ? WriteDocuments(folder, chosen, ledger, listed, options) : [];
+        var documents = options.Out is { } folder ? WriteDocuments(folder, chosen, ledger, listed, options.Layout, new ParcelComposer(Nobody, "", choice, ledger.Rule, ByHand.Nothing, rules, "")) : [];
         if (options.JsonFile is { } file)
         {
             var json = StatementsSummary.Json(options.AsOf, ledger.Read, ledger.Kept, chosen, findings, ledger.NameOf(listed), documents, options.Reminders is null ? null : [.. chosen.Statements.SelectMany(s => rules.Reminders.Counted(s, s.ReminderLevel!.Value, options.Reminded)).Distinct()]);
@@ -155,7 +156,7 @@ internal static class StatementsCommand
         return TableFile.Open(Path.GetFileName(path), () => File.OpenRead(path), opening);
     }
 
-    private static Dictionary<string, string> WriteDocuments(string folder, ChosenRound chosen, LedgersRead ledger, Dictionary<string, Customer> listed, StatementsOptions options)
+    private static Dictionary<string, string> WriteDocuments(string folder, ChosenRound chosen, LedgersRead ledger, Dictionary<string, Customer> listed, LayoutTemplate template, ParcelComposer composer)
     {
         Directory.CreateDirectory(folder);
         var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
@@ -165,7 +166,7 @@ internal static class StatementsCommand
         foreach (var customers in chosen.Statements.GroupBy(s => s.Customer).Chunk(LettersInOneCall))
         {
             var papers = customers.Select(of => (Customer: of.Key, Paper: PaperOf(of))).ToList();
-            var layout = options.Layout.Layout;
+            var layout = template.Layout;
             var letters = layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf) ? DocumentFile.Letters([.. papers.Select(p => (p.Paper, layout))]) : null;
             foreach (var ((customer, paper), i) in papers.Select((p, i) => (p, i)))
             {
@@ -185,7 +186,7 @@ internal static class StatementsCommand
             var customer = listed.TryGetValue(of.Key, out var known) ? known : new Customer { Key = of.Key, Name = nameOf(of.Key) };
             IReadOnlyList<Statement> statements = [.. of];
             var level = statements.Max(s => s.ReminderLevel);
-            return StatementPaper.Of(customer, statements, options.Ageing, Nobody, options.Layout, ParcelSlots.Of(customer, statements, Nobody, "", "", level), level, options.InterestPercent, nameOf);
+            return composer.Paper(template, customer, statements, nameOf, level);
         }
     }
 

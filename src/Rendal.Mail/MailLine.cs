@@ -97,7 +97,7 @@ internal sealed class MailLine : SmtpClient
     protected override void OnNoRecipientsAccepted(MimeMessage message) => throw new NobodyAccepted();
 
     /// <summary>An answer with its code, on one line.</summary>
-    public static string Words(SmtpResponse response) => $"{(int)response.StatusCode} {response.Response.ReplaceLineEndings(" ")}";
+    public static string Words(SmtpResponse response) => $"{(int)response.StatusCode} {ForeignWords.Printable(response.Response)}";
 }
 
 /// <summary>The server took none of the recipients.</summary>

@@ -73,7 +73,7 @@ public sealed class Postman(MailAccount account, TimeSpan timeout, MailNetwork n
         catch (AuthenticationException e) when (e.InnerException is not SmtpCommandException answer || !IsTransient(answer.StatusCode))
         {
             await DropAsync();
-            return (new Outcome(Ending.SignInRefused, e.InnerException is SmtpCommandException refused ? Words(refused) : e.Message, []), true);
+            return (new Outcome(Ending.SignInRefused, e.InnerException is SmtpCommandException refused ? Words(refused) : ForeignWords.Printable(e.Message), []), true);
         }
         catch (Exception e) when (IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
@@ -87,7 +87,7 @@ public sealed class Postman(MailAccount account, TimeSpan timeout, MailNetwork n
             connected.Answers.Clear();
             using var message = RecordedMessage.Of(bytes, handed.Begin, handed.BeforeEndAsync);
             var answer = await connected.SendAsync(message, new MailboxAddress("", from), recipients.Select(r => new MailboxAddress("", r)), limit.Token);
-            return (new Outcome(Ending.Accepted, $"250 {answer}".Trim(), [.. connected.Answers]), true);
+            return (new Outcome(Ending.Accepted, $"250 {ForeignWords.Printable(answer)}".Trim(), [.. connected.Answers]), true);
         }
         catch (Exception e) when (e is SmtpCommandException or NobodyAccepted)
         {
@@ -154,14 +154,14 @@ public sealed class Postman(MailAccount account, TimeSpan timeout, MailNetwork n
 
     private static bool IsTransient(SmtpStatusCode code) => (int)code is >= 400 and < 500;
 
-    private static string Words(SmtpCommandException e) => $"{(int)e.StatusCode} {e.Message.ReplaceLineEndings(" ")}";
+    private static string Words(SmtpCommandException e) => $"{(int)e.StatusCode} {ForeignWords.Printable(e.Message)}";
 
     /// <summary>What went wrong, on one line.</summary>
     internal static string OneLine(Exception e) =>
         e is SmtpCommandException answered ? Words(answered)
         : e is AuthenticationException { InnerException: SmtpCommandException refused } ? Words(refused)
         : e is OperationCanceledException ? "the server did not get on within the time that it is given"
-        : (e.InnerException is SocketException inner ? inner.Message : e.Message).Split('\n')[0].Trim();
+        : ForeignWords.Printable((e.InnerException is SocketException inner ? inner.Message : e.Message).Split('\n')[0]).Trim();
 
     /// <summary>How far one message was handed over.</summary>
     private sealed class Handing(Func<Task> beforeEnd, MailLine line)

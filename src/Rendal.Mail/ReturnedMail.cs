@@ -58,10 +58,11 @@ public static partial class ReturnedMail
             : IsAutomatic(message, ids) ? Of(ReturnKind.AutomaticReply, Senders(message))
             : IsFromAServer(message, text) ? Of(ReturnKind.Unclear, [.. Addresses().Matches(ServersWords(text)).Select(m => new ReturnedRecipient(m.Value, ReturnKind.Unclear, "", ""))])
             : Of(ReturnKind.Other, Senders(message));
-        return told.Kind == ReturnKind.Unclear ? told with { MessageIds = [.. told.MessageIds.Concat(AnyId().Matches(text).Select(m => m.Groups[1].Value)).Distinct(StringComparer.Ordinal)] } : told;
+        return told.Kind == ReturnKind.Unclear ? told with { MessageIds = [.. told.MessageIds.Concat(AnyId().Matches(text).Select(m => ForeignWords.Printable(m.Groups[1].Value))).Distinct(StringComparer.Ordinal)] } : told;
 
         ReturnedMessage Of(ReturnKind kind, List<ReturnedRecipient> recipients) => new(
-            kind, [.. ids.Concat(Answered(message)).Distinct(StringComparer.Ordinal)], [.. recipients.DistinctBy(r => r.Address, StringComparer.OrdinalIgnoreCase)],
+            kind, [.. ids.Concat(Answered(message)).Select(ForeignWords.Printable).Distinct(StringComparer.Ordinal)],
+            [.. recipients.Select(r => r with { Address = ForeignWords.Printable(r.Address) }).DistinctBy(r => r.Address, StringComparer.OrdinalIgnoreCase)],
             OneLine(kind == ReturnKind.Other ? message.Subject ?? "" : text), message.Date, OneLine(message.Subject ?? ""));
     }
 
@@ -241,7 +242,7 @@ public static partial class ReturnedMail
 
     private static string OneLine(string text)
     {
-        var line = WhiteSpace().Replace(text, " ").Trim();
+        var line = ForeignWords.Printable(WhiteSpace().Replace(text, " ")).Trim();
         return line.Length > LongestReason ? line[..(char.IsHighSurrogate(line[LongestReason - 1]) ? LongestReason - 1 : LongestReason)] + "…" : line;
     }
 

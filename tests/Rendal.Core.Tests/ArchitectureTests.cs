@@ -3,9 +3,21 @@ using System.Xml.Linq;
 
 namespace Rendal.Core.Tests;
 
-/// <summary>The arrows between the projects run one way: Web, Cli → Store, Mail, Files, Postroom → Core.</summary>
+/// <summary>The arrows between the projects run one way: Web, Cli → App → Store, Mail, Files → Core. Each may use the packages named for it.</summary>
 public class ArchitectureTests
 {
+    private static readonly Dictionary<string, string[]> Packages = new()
+    {
+        ["Rendal.Core"] = ["AngleSharp", "HtmlSanitizer", "MimeKit", "System.IO.Hashing"],
+        ["Rendal.App"] = ["Microsoft.AspNetCore.DataProtection.Abstractions", "Microsoft.Extensions.Logging.Abstractions"],
+        ["Rendal.Files"] = ["CsvHelper", "DocumentFormat.OpenXml", "ExcelDataReader", "HarfBuzzSharp", "HarfBuzzSharp.NativeAssets.Linux", "PdfPig", "QRCoder", "SkiaSharp", "SkiaSharp.NativeAssets.Linux.NoDependencies", "System.IO.Hashing"],
+        ["Rendal.Store"] = ["Npgsql", "dbup-postgresql"],
+        ["Rendal.Mail"] = ["AngleSharp", "MailKit"],
+        ["Rendal.Postroom"] = ["Microsoft.AspNetCore.App", "MimeKit"],
+        ["Rendal.Web"] = ["Microsoft.AspNetCore.OpenApi", "Microsoft.Extensions.ApiDescription.Server", "Serilog.AspNetCore"],
+        ["Rendal.Cli"] = [],
+    };
+
     private static readonly Dictionary<string, string[]> Allowed = new()
     {
         ["Rendal.Core"] = [],
@@ -13,8 +25,9 @@ public class ArchitectureTests
         ["Rendal.Store"] = ["Rendal.Core"],
         ["Rendal.Mail"] = ["Rendal.Core"],
         ["Rendal.Postroom"] = ["Rendal.Core"],
-        ["Rendal.Web"] = ["Rendal.Core", "Rendal.Files", "Rendal.Store", "Rendal.Mail", "Rendal.Postroom"],
-        ["Rendal.Cli"] = ["Rendal.Core", "Rendal.Files", "Rendal.Store", "Rendal.Mail", "Rendal.Postroom"],
+        ["Rendal.App"] = ["Rendal.Core", "Rendal.Files", "Rendal.Store", "Rendal.Mail"],
+        ["Rendal.Web"] = ["Rendal.App", "Rendal.Core", "Rendal.Files", "Rendal.Store", "Rendal.Mail", "Rendal.Postroom"],
+        ["Rendal.Cli"] = ["Rendal.App", "Rendal.Core", "Rendal.Files"],
     };
 
     [Fact]
@@ -27,6 +40,24 @@ public class ArchitectureTests
             var refers = XDocument.Load(project).Descendants("ProjectReference").Select(r => Path.GetFileNameWithoutExtension(r.Attribute("Include")!.Value.Replace('\\', '/')));
             Assert.Empty(refers.Except(Allowed[Path.GetFileNameWithoutExtension(project)]));
         }
+    }
+
+    [Fact]
+    public void Every_project_uses_the_packages_that_are_named_for_it_and_no_other()
+    {
+        foreach (var project in Directory.GetFiles(Path.Combine(Repository.Root, "src"), "*.csproj", SearchOption.AllDirectories))
+        {
+            var uses = XDocument.Load(project).Descendants().Where(e => e.Name.LocalName is "PackageReference" or "FrameworkReference").Select(r => r.Attribute("Include")!.Value);
+            Assert.Equal(Packages[Path.GetFileNameWithoutExtension(project)].Order(StringComparer.Ordinal), uses.Order(StringComparer.Ordinal));
+        }
+    }
+
+    [Fact]
+    public void A_use_case_knows_no_web()
+    {
+        var sources = Directory.GetFiles(Path.Combine(Repository.Root, "src", "Rendal.App"), "*.cs", SearchOption.AllDirectories);
+        Assert.NotEmpty(sources);
+        Assert.All(sources, source => Assert.DoesNotMatch(@"HttpContext|StatusCodes|IResult|Microsoft\.AspNetCore\.(?!DataProtection)", File.ReadAllText(source)));
     }
 
     [Fact]

@@ -9,6 +9,24 @@ public class PostmanTests(RunningPostroom postroom) : IClassFixture<RunningPostr
         "en", [new Enclosure("Łabędź statement.pdf", "application/pdf", [.. Enumerable.Range(0, 40_000).Select(i => (byte)(i * 31))])], new DateTimeOffset(2026, 10, 31, 9, 0, 0, TimeSpan.Zero));
 
     [Fact]
+    public async Task What_a_server_says_is_told_without_what_cannot_be_read_or_kept()
+    {
+        await using var server = new ScriptedServer(line => line.Split(' ', ':')[0] switch
+        {
+            "EHLO" => "250 mx.inn.example",
+            "RCPT" when line.Contains("office", StringComparison.Ordinal) => "550 5.1.1 no\0body\u001b[31m here",
+            "DATA" => "354 go on",
+            "QUIT" => "221 bye",
+            _ => "250 2.0.0 ke\0pt",
+        });
+        await using var postman = new Postman(new MailAccount("127.0.0.1", server.Port, LineSecurity.None, "", ""), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
+        var (_, bytes) = Letter.Make(Draft);
+        var outcome = await postman.CarryAsync(bytes, "accounts@tarnbrook.example", Draft.To, () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        Assert.Equal((Ending.Accepted, "250 2.0.0 kept"), (outcome.Ending, outcome.Answer));
+        Assert.Equal(["250 2.0.0 kept", "550 5.1.1 nobody[31m here"], outcome.Recipients.Select(r => r.Answer));
+    }
+
+    [Fact]
     public async Task What_arrives_is_what_was_recorded_byte_for_byte()
     {
         var (id, bytes) = Letter.Make(Draft);

@@ -117,6 +117,19 @@ public class ReturnedMailTests
     }
 
     [Fact]
+    public void Nothing_of_it_is_more_than_can_be_read_and_kept()
+    {
+        const string hostile = "Return-Path: <>\r\nFrom: mailer-daemon@mx.example\r\nSubject: =?utf-8?q?not=00sent=1b=5b31m_=ED=A0=80?=\r\nIn-Reply-To: <a\0b@tarnbrook.example>\r\n"
+            + "Content-Type: text/plain; charset=utf-8\r\n\r\nkell@inn.example: 550 5.1.1 no\0body\tat\u001b[0m all\r\n<c\0d@tarnbrook.example>\r\n";
+        using var stream = new MemoryStream(Encoding.UTF8.GetBytes(hostile));
+        var told = ReturnedMail.Read(ReturnedMail.Open(stream).Single().Message);
+        string[] all = [told.Subject, told.Reason, .. told.MessageIds, .. told.Recipients.SelectMany(r => new[] { r.Address, r.Status, r.Reason })];
+        Assert.DoesNotContain(all, text => text.Any(char.IsControl) || text.Any(char.IsSurrogate));
+        Assert.StartsWith("notsent[31m", told.Subject, StringComparison.Ordinal);
+        Assert.Contains("550 5.1.1 nobody at[0m all", told.Reason, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Headers_alone_are_enough_to_know_the_message()
     {
         var mail = Read(Standard.Replace("ACTION", "failed", StringComparison.Ordinal).Replace("STATUS", "5.2.2", StringComparison.Ordinal)

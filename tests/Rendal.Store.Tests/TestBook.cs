@@ -5,6 +5,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
+using Rendal.Core.Parcels;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
@@ -35,6 +36,11 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     public RoundStore Rounds => new(Source, Id);
 
     public RoundDecisions Decisions => new(Source, Id);
+
+    public RoundChanges Changes => new(Source, Id);
+
+    /// <summary>Holds the parcel of a customer, by who saw the round as it was prepared first.</summary>
+    public Task<DecisionUpdate> HoldAsync(long round, string customer) => Decisions.DecideAsync(round, 1, customer, new RoundDecision(customer, "held", ""), Person, Cancel);
 
     /// <summary>Uploads a file of lines and notes it as looked at.</summary>
     public async Task<long> UploadAsync(params string[] lines)
@@ -69,7 +75,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     {
         var prepared = await PreparedAsync(customers);
         var parcels = await Rounds.ParcelsAsync(prepared.Round, Cancel);
-        Assert.True(await Rounds.ReleaseAsync(prepared.Round, [.. parcels.Select(p => Frozen(p.Id, p.Customer))], ByHand.Nothing, StatementRules.Default, Person, Now, Now, Way.Mail, Cancel));
+        Assert.True(await Rounds.ReleaseAsync(prepared.Round, 1, [.. parcels.Select(p => Frozen(p.Id, p.Customer))], ByHand.Nothing, StatementRules.Default, Person, Now, Now, Way.Mail, Cancel));
         return prepared;
     }
 
@@ -83,7 +89,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
         var sender = await new SenderStore(Source, Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null), Cancel);
         var choice = new Choice { AsOf = new DateOnly(2026, 10, 31) };
         var round = await Rounds.MakeAsync("October", intake, choice, StatementRules.Default, wording, sender, Person, Cancel);
-        Assert.True(await Rounds.PutPreparedAsync(round, [.. customers.Select(Parcel)], await ChosenAsync(intake, choice), new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), Now, Cancel));
+        Assert.True(await Rounds.PutPreparedAsync(round, 1, [.. customers.Select(Parcel)], await ChosenAsync(intake, choice), new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), Now, Cancel));
         return new ReleasedRound(round, sender);
     }
 

@@ -225,7 +225,7 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
     {
         var round = (long)(await PostAsync($"{api}/rounds", new { name, asOf = "2026-10-31" }, cancel))!["id"]!;
         var summary = (await PostAsync($"{api}/rounds/{round}/summary", new { parcels = (long[]?)null }, cancel))!;
-        await PostAsync($"{api}/rounds/{round}/release", new { parcels = (long[]?)null, seen = (string)summary["seen"]! }, cancel);
+        await PostAsync($"{api}/rounds/{round}/release", new { parcels = (long[]?)null, revision = (long)summary["revision"]!, seen = (string)summary["seen"]! }, cancel);
         return round;
     }
 

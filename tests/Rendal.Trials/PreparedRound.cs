@@ -1,10 +1,12 @@
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
+using Rendal.App.Books;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
+using Rendal.Core.Parcels;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
@@ -15,8 +17,6 @@ using Rendal.Store.People;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
-using Rendal.Web.Books;
-using Rendal.Web.Rounds;
 
 namespace Rendal.Trials;
 
@@ -49,7 +49,7 @@ internal sealed class PreparedRound
     {
         var source = services.GetRequiredService<NpgsqlDataSource>();
         var person = await services.GetRequiredService<PersonStore>().AddAsync($"person {Guid.NewGuid():N}", "no password", cancel);
-        var book = await services.GetRequiredService<BookMaking>().MakeAsync(new NewBook(Letterhead.Name, "GBP", Letterhead.AddressLines, Letterhead.ContactLines, Letterhead.PaymentLines), person, cancel);
+        var book = await services.GetRequiredService<MakeBook>().RunAsync(Letterhead, Currency.Of("GBP"), "Europe/London", person, cancel);
         var sender = (await new SenderStore(source, book).ListAsync(person, cancel))[0];
         var intake = await TakeInAsync(source, book, person, parcels, cancel);
         var wording = await new WordingStore(source, book).AddAsync(new Wording("Trial", "en", "Statement", "<p>Your statement is enclosed.</p>"), cancel);
@@ -58,8 +58,8 @@ internal sealed class PreparedRound
         var round = await rounds.MakeAsync("Trial", intake, choice, StatementRules.Default, wording, sender.Id, person, cancel);
         var rows = await new LedgerStore(source, book).RowsAsync(intake, cancel).ToListAsync(cancel);
         var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
-        var made = chosen.Statements.Select(s => new ParcelRecord(0, s.Customer, s.Customer, [new ParcelAccount(s.Customer, s.Customer)], ParcelState.Prepared, [$"{s.Customer}@inn.example"], "", ParcelMaking.Sums([s]), s.Items.Count, "")).ToList();
-        await rounds.PutPreparedAsync(round, made, chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), DateTimeOffset.UtcNow, cancel);
+        var made = chosen.Statements.Select(s => new ParcelRecord(0, s.Customer, s.Customer, [new ParcelAccount(s.Customer, s.Customer)], ParcelState.Prepared, [$"{s.Customer}@inn.example"], "", [ParcelSum.Of(s)], s.Items.Count, "")).ToList();
+        await rounds.PutPreparedAsync(round, 1, made, chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), DateTimeOffset.UtcNow, cancel);
         return new PreparedRound(source, book, round, sender.Id, person);
     }
 
@@ -68,7 +68,7 @@ internal sealed class PreparedRound
     {
         var sentAs = (await Senders.FindAsync(Sender, cancel))!.SentAs;
         var frozen = (await Rounds.ParcelsAsync(Id, cancel)).Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer }, Letterhead, sentAs)).ToList();
-        if (!await Rounds.ReleaseAsync(Id, frozen, ByHand.Nothing, StatementRules.Default, person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, Way.Mail, cancel))
+        if (!await Rounds.ReleaseAsync(Id, 1, frozen, ByHand.Nothing, StatementRules.Default, person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, Way.Mail, cancel))
         {
             throw new InvalidOperationException("The round could not be released.");
         }

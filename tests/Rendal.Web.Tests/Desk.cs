@@ -17,6 +17,16 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         return new Desk(browser, (await browser.PostJsonAsync("/api/books", RunningRendal.Firm($"Firm {Guid.NewGuid():N}"))).Id());
     }
 
+    /// <summary>The browser of somebody else who was given the book.</summary>
+    public async Task<HttpClient> ColleagueAsync(RunningRendal rendal)
+    {
+        var given = await Browser.PostJsonAsync($"{Api}/people", new { name = $"colleague-{Guid.NewGuid():N}" });
+        var browser = rendal.Browser();
+        var joined = await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(browser, "/api/invitations/join", new { key = given.Text("key"), password = "a colleague's" }, Cancel);
+        Assert.Equal(System.Net.HttpStatusCode.NoContent, joined.StatusCode);
+        return browser;
+    }
+
     public async Task<HttpResponseMessage> UploadAsync(string name, byte[] content, string kind = "ledger")
     {
         using var form = new MultipartFormDataContent();
@@ -97,15 +107,18 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     {
         var summary = await SummaryAsync(round);
         Assert.Equal(count, summary.GetProperty("parcels").GetInt32());
-        return await ReleaseSeenAsync(round, summary.Text("seen"), at, way, despiteLedger);
+        return await ReleaseSeenAsync(round, summary, at, way, despiteLedger);
     }
 
     /// <summary>What is about to be released.</summary>
     public Task<JsonElement> SummaryAsync(long round) => Browser.PostJsonAsync($"{Api}/rounds/{round}/summary", new { parcels = (long[]?)null });
 
     /// <summary>Releases what a summary showed.</summary>
-    public Task<HttpResponseMessage> ReleaseSeenAsync(long round, string seen, string? at = null, string way = "mail", bool despiteLedger = false) =>
-        System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/release", new { parcels = (long[]?)null, seen, at, way, despiteLedger }, Cancel);
+    public async Task<HttpResponseMessage> ReleaseSeenAsync(long round, JsonElement summary, string? at = null, string way = "mail", bool despiteLedger = false) =>
+        await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/release", new { parcels = (long[]?)null, revision = summary.GetProperty("revision").GetInt64(), seen = summary.Text("seen"), at, way, despiteLedger }, Cancel);
+
+    /// <summary>The revision of a round now.</summary>
+    public async Task<long> RevisionAsync(long round) => (await Browser.GetJsonAsync($"{Api}/rounds/{round}")).GetProperty("revision").GetInt64();
 
     /// <summary>The round once none of its parcels is on its way any more.</summary>
     public async Task<JsonElement> SettledAsync(long round)

@@ -1,4 +1,4 @@
-using Rendal.Core.Rounds;
+using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
 
 namespace Rendal.Core.Layouts;

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Rendal.Core.Customers;
+using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
 
 namespace Rendal.Core.Rounds;
@@ -76,4 +77,8 @@ public sealed record Choice
 
     /// <summary>The same without what is chosen among customers: choices that are alike in this want the same items. Whether reminders are sent stays, as the items say which is next.</summary>
     public Choice OfItems() => this with { About = RoundKind.Statements, Groups = null, HeadOffices = null, Customers = null, LeastBalance = 0, OverdueDays = null, ReminderLevels = ReminderLevels is null ? null : [], NotWithinDays = null, NeedsAddress = true };
+
+    /// <summary>The same for reminders of every level. Nobody is reminded of what is in dispute unless it is said so.</summary>
+    /// <param name="rules">The levels.</param>
+    public Choice OfReminders(ReminderRules rules) => this with { ReminderLevels = rules.Numbers, LeaveOutHeld = true };
 }

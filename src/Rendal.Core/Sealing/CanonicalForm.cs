@@ -19,6 +19,9 @@ internal static class CanonicalForm
     /// <summary>The SHA-256 of a value's form, in lower-case hexadecimal digits.</summary>
     public static string Hash<T>(T value) => Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, Options)));
 
+    /// <summary>The same for a value whose type is known when the program runs.</summary>
+    public static string Hash(Type type, object? value) => Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, type, Options)));
+
     private sealed class AmountConverter : Written<decimal>
     {
         public override void Write(Utf8JsonWriter writer, decimal value, JsonSerializerOptions options) => writer.WriteStringValue(value.ToString("G29", CultureInfo.InvariantCulture));

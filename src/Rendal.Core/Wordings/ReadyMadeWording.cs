@@ -1,4 +1,4 @@
-using Rendal.Core.Rounds;
+using Rendal.Core.Uses;
 
 namespace Rendal.Core.Wordings;
 

@@ -1,6 +1,6 @@
 using Npgsql;
 using Rendal.Core.Dispatch;
-using Rendal.Store.Rounds;
+using Rendal.Core.Parcels;
 
 namespace Rendal.Store.Customers;
 

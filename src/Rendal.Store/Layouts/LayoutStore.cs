@@ -1,6 +1,6 @@
 using Npgsql;
 using Rendal.Core.Layouts;
-using Rendal.Core.Rounds;
+using Rendal.Core.Uses;
 using Rendal.Store.Rounds;
 
 namespace Rendal.Store.Layouts;

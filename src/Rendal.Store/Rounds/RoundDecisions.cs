@@ -3,57 +3,106 @@ using Rendal.Core.Rounds;
 
 namespace Rendal.Store.Rounds;
 
+/// <summary>What came of a decision about a customer.</summary>
+/// <param name="Update">Whether it was made.</param>
+/// <param name="PrepareAnew">Whether who is in the round may be another now, so that it is to be prepared anew; a parcel that is only held, or not any more, is that already.</param>
+public sealed record DecisionUpdate(RoundUpdate Update, bool PrepareAnew);
+
 /// <summary>What people decide by hand about the customers and items of a round, until something of it is released.</summary>
 public sealed class RoundDecisions(NpgsqlDataSource source, long book)
 {
+    private const string Held = "held";
+
     /// <summary>What was decided about customers.</summary>
     public Task<List<RoundDecision>> OfCustomersAsync(long round, CancellationToken cancel) =>
-        source.Sql("select customer, decision, reason from round_decision where book_id = $1 and round_id = $2", book, round).ListAsync(r => new RoundDecision(r.GetString(0), r.GetString(1), r.GetString(2)), cancel);
+        source.Sql("select customer, decision, reason from round_decision where book_id = $1 and round_id = $2", book, round).ListAsync(ReadDecision, cancel);
 
     /// <summary>What was decided about single items.</summary>
     public Task<List<ItemByHand>> OfItemsAsync(long round, CancellationToken cancel) =>
-        source.Sql("select item, is_in, reason from round_item_decision where book_id = $1 and round_id = $2 order by decided_at, item", book, round).ListAsync(r => new ItemByHand(r.GetString(0), r.GetBoolean(1), r.GetString(2)), cancel);
+        source.Sql("select item, is_in, reason from round_item_decision where book_id = $1 and round_id = $2 order by decided_at, item", book, round).ListAsync(ReadItem, cancel);
 
-    /// <summary>Decides about a customer. False where something of the round was released, or is being released.</summary>
-    public Task<bool> DecideAsync(long round, RoundDecision decision, long person, CancellationToken cancel) =>
-        WhileUnreleasedAsync(
-            round,
-            """
-            insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) values ($1, $2, $3, $4, $5, $6)
-            on conflict (book_id, round_id, customer) do update set decision = excluded.decision, reason = excluded.reason, decided_by = excluded.decided_by, decided_at = now()
-            """,
-            [decision.Customer, decision.Decision, decision.Reason, person], cancel);
-
-    /// <summary>Takes the decision about a customer back. False where something of the round was released, or is being released.</summary>
-    public Task<bool> TakeBackAsync(long round, string customer, CancellationToken cancel) =>
-        WhileUnreleasedAsync(round, "delete from round_decision where book_id = $1 and round_id = $2 and customer = $3", [customer], cancel);
-
-    /// <summary>Takes an item out by hand, or puts it in. False where something of the round was released, or is being released.</summary>
-    public Task<bool> DecideItemAsync(long round, ItemByHand decision, long person, CancellationToken cancel) =>
-        WhileUnreleasedAsync(
-            round,
-            """
-            insert into round_item_decision (book_id, round_id, item, is_in, reason, decided_by) values ($1, $2, $3, $4, $5, $6)
-            on conflict (book_id, round_id, item) do update set is_in = excluded.is_in, reason = excluded.reason, decided_by = excluded.decided_by, decided_at = now()
-            """,
-            [decision.Item, decision.IsIn, decision.Reason, person], cancel);
-
-    /// <summary>Takes the decision about an item back. False where something of the round was released, or is being released.</summary>
-    public Task<bool> TakeItemBackAsync(long round, string item, CancellationToken cancel) =>
-        WhileUnreleasedAsync(round, "delete from round_item_decision where book_id = $1 and round_id = $2 and item = $3", [item], cancel);
-
-    /// <summary>A release takes the round's row first as well: it either sees what is written here, or has begun, and then this comes too late.</summary>
-    private async Task<bool> WhileUnreleasedAsync(long round, string sql, IEnumerable<object?> values, CancellationToken cancel)
+    /// <summary>Decides about a customer, or takes the decision back. Who is held, or not any more, has that parcel held at once: that costs the same in a round of any size.</summary>
+    /// <param name="round">The round.</param>
+    /// <param name="seen">The revision that the person saw.</param>
+    /// <param name="customer">The customer.</param>
+    /// <param name="decision">The decision; null takes it back.</param>
+    /// <param name="person">Who.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<DecisionUpdate> DecideAsync(long round, long seen, string customer, RoundDecision? decision, long person, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        if ((await connection.Sql("select id from round where book_id = $1 and id = $2 and released_at is null for update", book, round).ListAsync(r => r.GetInt64(0), cancel)).Count == 0)
+        if (!await IsOpenAsync(connection, round, cancel))
         {
-            return false;
+            return new DecisionUpdate(RoundUpdate.TooLate, false);
         }
 
-        await connection.Sql(sql, [book, round, .. values]).RunAsync(cancel);
+        var now = await connection.Sql("select customer, decision, reason from round_decision where book_id = $1 and round_id = $2 and customer = $3", book, round, customer).FirstAsync(ReadDecision, cancel);
+        if (now == decision)
+        {
+            return new DecisionUpdate(RoundUpdate.Done, false);
+        }
+
+        if (await RoundChanges.OthersAboutAsync(connection, book, round, seen, person, "customer", customer, cancel) is { } other)
+        {
+            return new DecisionUpdate(RoundUpdate.Contested(other), false);
+        }
+
+        await RoundChanges.RaiseAsync(connection, book, round, person, "customer", customer, null, cancel);
+        await connection.Sql("delete from round_decision where book_id = $1 and round_id = $2 and customer = $3", book, round, customer).RunAsync(cancel);
+        if (decision is not null)
+        {
+            await connection.Sql("insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) values ($1, $2, $3, $4, $5, $6)", book, round, customer, decision.Decision, decision.Reason, person).RunAsync(cancel);
+        }
+
+        await connection.Sql("update parcel set state = $4 where book_id = $1 and round_id = $2 and customer = $3 and state in ('prepared', 'held')", book, round, customer, decision?.Decision == Held ? Held : "prepared").RunAsync(cancel);
         await transaction.CommitAsync(cancel);
-        return true;
+        return new DecisionUpdate(RoundUpdate.Done, (now?.Decision ?? Held, decision?.Decision ?? Held) != (Held, Held));
     }
+
+    /// <summary>Takes an item out by hand, or puts it in, or takes that back.</summary>
+    /// <param name="round">The round.</param>
+    /// <param name="seen">The revision that the person saw.</param>
+    /// <param name="item">The item.</param>
+    /// <param name="decision">The decision; null takes it back.</param>
+    /// <param name="person">Who.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<RoundUpdate> DecideItemAsync(long round, long seen, string item, ItemByHand? decision, long person, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        if (!await IsOpenAsync(connection, round, cancel))
+        {
+            return RoundUpdate.TooLate;
+        }
+
+        var now = await connection.Sql("select item, is_in, reason from round_item_decision where book_id = $1 and round_id = $2 and item = $3", book, round, item).FirstAsync(ReadItem, cancel);
+        if (now == decision)
+        {
+            return RoundUpdate.Done;
+        }
+
+        if (await RoundChanges.OthersAboutAsync(connection, book, round, seen, person, "item", item, cancel) is { } other)
+        {
+            return RoundUpdate.Contested(other);
+        }
+
+        await RoundChanges.RaiseAsync(connection, book, round, person, "item", item, null, cancel);
+        await connection.Sql("delete from round_item_decision where book_id = $1 and round_id = $2 and item = $3", book, round, item).RunAsync(cancel);
+        if (decision is not null)
+        {
+            await connection.Sql("insert into round_item_decision (book_id, round_id, item, is_in, reason, decided_by) values ($1, $2, $3, $4, $5, $6)", book, round, item, decision.IsIn, decision.Reason, person).RunAsync(cancel);
+        }
+
+        await transaction.CommitAsync(cancel);
+        return RoundUpdate.Done;
+    }
+
+    /// <summary>Takes the round's row, as a release does first: that either sees what is written then, or has begun, and then this comes too late.</summary>
+    private async Task<bool> IsOpenAsync(NpgsqlConnection connection, long round, CancellationToken cancel) =>
+        (await connection.Sql("select id from round where book_id = $1 and id = $2 and released_at is null for update", book, round).ListAsync(r => r.GetInt64(0), cancel)).Count > 0;
+
+    private static RoundDecision ReadDecision(NpgsqlDataReader r) => new(r.GetString(0), r.GetString(1), r.GetString(2));
+
+    private static ItemByHand ReadItem(NpgsqlDataReader r) => new(r.GetString(0), r.GetBoolean(1), r.GetString(2));
 }

@@ -1,5 +1,6 @@
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
+using Rendal.Core.Parcels;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
@@ -26,6 +27,12 @@ public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Cho
     /// <summary>The layout that was picked for it; null for the book's.</summary>
     public long? PickedLayout { get; init; }
 
+    /// <summary>Counts the changes that people made to it, from 1.</summary>
+    public long Revision { get; init; }
+
+    /// <summary>What people choose in it.</summary>
+    public RoundSettings Settings => new(Name, Choice, WordingId, SenderId, PickedLayout);
+
     /// <summary>The parcel that it was made to send once more; null for any other round.</summary>
     public long? RepeatOf { get; init; }
 
@@ -38,20 +45,6 @@ public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Cho
 /// <param name="Decision"><c>held</c>, <c>removed</c> or <c>put-in</c>.</param>
 /// <param name="Reason">What the person gave as the reason.</param>
 public sealed record RoundDecision(string Customer, string Decision, string Reason);
-
-/// <summary>The figures of one statement in a parcel.</summary>
-/// <param name="Currency">The code.</param>
-/// <param name="Total">What is owed.</param>
-/// <param name="Overdue">What is past due.</param>
-/// <param name="Bands">By age.</param>
-/// <param name="Credits">The credits.</param>
-/// <param name="AlsoOn">The head office whose parcel has the same items and counts them; null for a statement that counts.</param>
-public sealed record ParcelSum(string Currency, decimal Total, decimal Overdue, IReadOnlyList<decimal> Bands, decimal Credits, string? AlsoOn = null);
-
-/// <summary>An account whose items are on the statements of a parcel.</summary>
-/// <param name="Key">The customer.</param>
-/// <param name="Name">Its name as it stands on the statement.</param>
-public sealed record ParcelAccount(string Key, string Name);
 
 /// <summary>What one customer gets in one round.</summary>
 /// <param name="Id">Its number; 0 before it is stored.</param>
@@ -80,6 +73,15 @@ public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOn
 
     /// <summary>The layout of its document; null for the one that is there before any was made.</summary>
     public LayoutRef? Layout { get; init; }
+
+    /// <summary>Of statements that were reckoned again, those in the currencies that were found to be in it.</summary>
+    public IReadOnlyList<Statement> Known(IEnumerable<Statement> again) => [.. again.Where(s => Sums.Any(sum => sum.Currency == s.Currency.Code))];
+
+    /// <summary>Whether it can be released.</summary>
+    public bool IsReady => ParcelStanding.IsReady(State, Problem);
+
+    /// <summary>The code of where it stands, as it is shown.</summary>
+    public string Standing => ParcelStanding.Of(State, Problem);
 
     /// <summary>What it was prepared from; null where that was not noted yet.</summary>
     public ParcelSeal? Seal { get; init; }

@@ -4,6 +4,7 @@ using NpgsqlTypes;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
+using Rendal.Core.Parcels;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
@@ -22,13 +23,17 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The problem of a parcel that was taken over into another round.</summary>
     public const string GoesElsewhere = "it goes with another round";
 
-    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of";
+    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of, revision";
 
     // Let go once, and its message could not be made.
     private const string CanBeRetried = $"p.state = 'held' and p.card is not null and p.problem not in ('', '{GoesElsewhere}')";
 
     // Not let go, or not any more, and not taken over into another round.
     private const string IsLeft = $"p.state in ('prepared', 'held') and p.problem <> '{GoesElsewhere}'";
+
+    // The same as ParcelStanding, for who counts them.
+    private const string IsReady = "p.state = 'prepared' and p.problem = ''";
+    private const string Standing = $"case when p.state = 'prepared' and p.problem <> '' then '{ParcelStanding.NeedsYou}' else p.state end";
 
     private const string ParcelColumns = $"""
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
@@ -43,6 +48,10 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>All rounds, the newest first.</summary>
     public Task<List<RoundRecord>> ListAsync(CancellationToken cancel) =>
         source.Sql($"select {Columns} from round where book_id = $1 order by id desc limit 200", book).ListAsync(Read, cancel);
+
+    /// <summary>The round that was made last; null before the first.</summary>
+    public Task<RoundRecord?> LatestAsync(CancellationToken cancel) =>
+        source.Sql($"select {Columns} from round where book_id = $1 order by id desc limit 1", book).FirstAsync(Read, cancel);
 
     /// <summary>A round; null where there is none of this number.</summary>
     public Task<RoundRecord?> FindAsync(long id, CancellationToken cancel) =>
@@ -138,31 +147,34 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         return true;
     }
 
-    /// <summary>Changes a round of which nothing was released. False where there is no such round or something was.</summary>
-    public async Task<bool> UpdateAsync(long id, string name, Choice choice, long wording, long sender, long? layout, CancellationToken cancel) =>
-        await source.Sql("update round set name = $3, choice = $4, wording_id = $5, sender_id = $6, picked_layout = $7 where book_id = $1 and id = $2 and released_at is null",
-            book, id, name, Commands.Json(choice), wording, sender, new NpgsqlParameter<long?> { TypedValue = layout, NpgsqlDbType = NpgsqlDbType.Bigint }).RunAsync(cancel) == 1;
-
     /// <summary>
     /// Puts newly prepared parcels, what is left out and the proof in place of the earlier ones, in one transaction.
-    /// False where something of the round was released in the meantime.
+    /// A parcel keeps its number. Null where something of the round was released in the meantime, false where it is of another
+    /// revision than the one that they were made up from.
     /// </summary>
-    public async Task<bool> PutPreparedAsync(long id, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, RoundBasis basis, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool?> PutPreparedAsync(long id, long revision, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, RoundBasis basis, DateTimeOffset at, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        if (await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5 where book_id = $1 and id = $2 and released_at is null", book, id, now.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules)).RunAsync(cancel) == 0)
+        var now = await connection.Sql("select released_at is null, revision from round where book_id = $1 and id = $2 for update", book, id).FirstAsync(r => new { IsOpen = r.GetBoolean(0), Revision = r.GetInt64(1) }, cancel);
+        if (now is not { IsOpen: true })
+        {
+            return null;
+        }
+
+        if (now.Revision != revision)
         {
             return false;
         }
 
+        await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5 where book_id = $1 and id = $2", book, id, at.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules)).RunAsync(cancel);
         await AccountSumStore.PutAsync(connection, book, id, chosen, basis, cancel);
-        foreach (var table in new[] { "parcel", "left_out", "round_proof" })
+        foreach (var table in new[] { "left_out", "round_proof" })
         {
             await connection.Sql($"delete from {table} where book_id = $1 and round_id = $2", book, id).RunAsync(cancel);
         }
 
-        await CopyParcelsAsync(connection, id, parcels, cancel);
+        await PutParcelsAsync(connection, id, parcels, cancel);
         var left = chosen.LeftOut;
         await connection.Sql(
             "insert into left_out (book_id, round_id, position, customer, currency, reason, amount, items) select $1, $2, * from unnest($3::int[], $4::text[], $5::text[], $6::text[], $7::numeric[], $8::int[])",
@@ -207,6 +219,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// first time. False where one of them is no longer ready, so that the person looks again.
     /// </summary>
     /// <param name="id">The round.</param>
+    /// <param name="revision">The revision that whoever releases them saw; of another one nothing is released.</param>
     /// <param name="parcels">The parcels.</param>
     /// <param name="hand">What was decided by hand.</param>
     /// <param name="rules">What the book has settled for its statements.</param>
@@ -215,21 +228,26 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <param name="from">From when on they may leave: the same, or later.</param>
     /// <param name="way">How they leave; those without recipients go by post alone.</param>
     /// <param name="cancel">Stops it.</param>
-    public async Task<bool> ReleaseAsync(long id, IReadOnlyList<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, Way way, CancellationToken cancel)
+    public async Task<bool> ReleaseAsync(long id, long revision, IReadOnlyList<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, Way way, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        await connection.Sql(
+        if (await connection.Sql(
             """
             update round set by_hand = case when released_at is null then $5 else by_hand end, rules = case when released_at is null then $6 else rules end, released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4), ends_for = $4
-            where book_id = $1 and id = $2
+            where book_id = $1 and id = $2 and revision = $7
             """,
-            book, id, now.ToUniversalTime(), person, Commands.Json(hand), Commands.Json(rules)).RunAsync(cancel);
+            book, id, now.ToUniversalTime(), person, Commands.Json(hand), Commands.Json(rules), revision).RunAsync(cancel) == 0)
+        {
+            return false;
+        }
+
+        await RoundChanges.RaiseAsync(connection, book, id, person, "release", "", null, cancel);
         var released = await connection.Sql(
-            """
+            $$"""
             update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, letterhead = f.letterhead::jsonb, sent_as = f.sent_as::jsonb, numbers = array(select jsonb_array_elements_text(f.numbers::jsonb)), try_from = $7, way = case when p.recipients = '{}' then 'post' else $8 end
             from unnest($3::bigint[], $4::text[], $5::text[], $6::text[], $9::text[], $10::text[], $11::text[]) as f (id, subject, body, card, numbers, letterhead, sent_as)
-            where p.book_id = $1 and p.round_id = $2 and p.id = f.id and p.state = 'prepared' and p.problem = ''
+            where p.book_id = $1 and p.round_id = $2 and p.id = f.id and {{IsReady}}
                 and not exists (select from round_decision d where d.book_id = p.book_id and d.round_id = p.round_id and d.customer = p.customer and d.decision in ('held', 'removed'))
             """,
             book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), from.ToUniversalTime(), way.ToString().ToLowerInvariant(),
@@ -349,13 +367,13 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>How many parcels of each round stand where.</summary>
     public async Task<Dictionary<long, Dictionary<string, long>>> CountsAsync(CancellationToken cancel) =>
-        (await source.Sql("select round_id, case when state = 'prepared' and problem <> '' then 'needs-you' else state end, count(*) from parcel where book_id = $1 group by 1, 2", book)
+        (await source.Sql($"select p.round_id, {Standing}, count(*) from parcel p where p.book_id = $1 group by 1, 2", book)
             .ListAsync(r => (Round: r.GetInt64(0), Standing: r.GetString(1), Count: r.GetInt64(2)), cancel))
             .GroupBy(c => c.Round).ToDictionary(g => g.Key, g => g.ToDictionary(c => c.Standing, c => c.Count));
 
     /// <summary>How many parcels of a round stand where.</summary>
     public async Task<Dictionary<string, long>> CountsAsync(long id, CancellationToken cancel) =>
-        (await source.Sql("select case when state = 'prepared' and problem <> '' then 'needs-you' else state end, count(*) from parcel where book_id = $1 and round_id = $2 group by 1", book, id)
+        (await source.Sql($"select {Standing}, count(*) from parcel p where p.book_id = $1 and p.round_id = $2 group by 1", book, id)
             .ListAsync(r => (r.GetString(0), r.GetInt64(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2);
 
     /// <summary>The last day on which each customer was sent something, or its head office a statement of its account, by key, in the book's zone.</summary>
@@ -371,15 +389,33 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             """,
             book).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
 
-    private async Task CopyParcelsAsync(NpgsqlConnection connection, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    /// <summary>Puts parcels in place of those that a round has. One that is the same as it was is not written again.</summary>
+    private async Task PutParcelsAsync(NpgsqlConnection connection, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        await using var copy = await connection.BeginBinaryImportAsync("copy parcel (book_id, round_id, customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper, seal) from stdin (format binary)", cancel);
+        const string columns = "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper, seal";
+        await connection.Sql($"create temporary table prepared on commit drop as select {columns} from parcel with no data").RunAsync(cancel);
+        await CopyParcelsAsync(connection, $"copy prepared ({columns}) from stdin (format binary)", parcels, cancel);
+        await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and not exists (select from prepared n where n.customer = p.customer)", book, id).RunAsync(cancel);
+        await connection.Sql(
+            $"""
+            insert into parcel as p (book_id, round_id, {columns}) select $1, $2, {columns} from prepared
+            on conflict (book_id, round_id, customer) do update set ({columns}) = row ({Excluded(columns)})
+            where ({Of("p", columns)}) is distinct from ({Excluded(columns)})
+            """,
+            book, id).RunAsync(cancel);
+
+        static string Excluded(string columns) => Of("excluded", columns);
+
+        static string Of(string table, string columns) => string.Join(", ", columns.Split(", ").Select(c => $"{table}.{c}"));
+    }
+
+    private static async Task CopyParcelsAsync(NpgsqlConnection connection, string statement, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    {
+        await using var copy = await connection.BeginBinaryImportAsync(statement, cancel);
         for (var i = 0; i < parcels.Count; i++)
         {
             var parcel = parcels[i];
             await copy.StartRowAsync(cancel);
-            await copy.WriteAsync(book, NpgsqlDbType.Bigint, cancel);
-            await copy.WriteAsync(id, NpgsqlDbType.Bigint, cancel);
             await copy.WriteAsync(parcel.Customer, NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(parcel.Name, NpgsqlDbType.Text, cancel);
             await copy.WriteAsync(i, NpgsqlDbType.Integer, cancel);
@@ -404,6 +440,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     {
         PickedLayout = r.Nullable<long>(12),
         RepeatOf = r.Nullable<long>(13),
+        Revision = r.GetInt64(14),
     };
 
     private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(

@@ -1,5 +1,5 @@
 using Npgsql;
-using Rendal.Core.Rounds;
+using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
 using Rendal.Store.Rounds;
 

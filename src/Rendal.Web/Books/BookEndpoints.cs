@@ -2,13 +2,14 @@ using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
+using Rendal.App.Books;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
 using Rendal.Store.Books;
-using Rendal.Web.Hosting;
 using Rendal.Web.SignIn;
 
 namespace Rendal.Web.Books;
@@ -92,10 +93,10 @@ internal static class BookEndpoints
         group.MapGet("/currencies", () => Currency.Codes);
     }
 
-    private static async Task<BookLine> MakeAsync(NewBook request, BookMaking making, ClaimsPrincipal user, CancellationToken cancel)
+    private static async Task<BookLine> MakeAsync(NewBook request, MakeBook making, ClaimsPrincipal user, CancellationToken cancel)
     {
         request.Check();
-        return new BookLine(await making.MakeAsync(request, user.PersonId(), cancel), request.Name.Trim(), Currency.Of(request.Currency).Code);
+        return new BookLine(await request.MakeAsync(making, user.PersonId(), cancel), request.Name.Trim(), Currency.Of(request.Currency).Code);
     }
 
     private static BookView View(BookScope scope, TimeProvider clock)

@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
 using Rendal.Core.People;
 using Rendal.Store.People;
-using Rendal.Web.Hosting;
 using Rendal.Web.SignIn;
 
 namespace Rendal.Web.Books;

@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Files;

@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
@@ -9,7 +10,6 @@ using Rendal.Store;
 using Rendal.Store.Customers;
 using Rendal.Store.Returned;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Customers;

@@ -1,13 +1,14 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Rendal.App;
+using Rendal.App.Rounds;
 using Rendal.Files;
 using Rendal.Files.Csv;
 using Rendal.Files.Documents;
 using Rendal.Store.Dispatch;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
-using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Dispatch;
 
@@ -82,14 +83,8 @@ internal static class DispatchEndpoints
     }
 
     /// <summary>Makes a round that sends a parcel once more, to be looked through and released.</summary>
-    private static async Task<RepeatView> RepeatAsync(long parcel, BookScope scope, TimeProvider clock, CancellationToken cancel)
-    {
-        var (round, of) = await scope.Rounds.ParcelAsync(parcel, cancel) ?? throw Unable.NotFound("This parcel");
-        var choice = (await scope.Rounds.FindAsync(round, cancel))!.Choice with { Customers = of.Accounts.Select(a => a.Key).Append(of.Customer).ToHashSet(StringComparer.Ordinal) };
-        var made = await scope.Rounds.MakeRepeatAsync(parcel, choice, scope.Person, cancel) ?? throw Unable.Conflict("It is still on its way. It can be sent once more when it has gone out or come to its end.");
-        await RoundEndpoints.PrepareAsync(made, scope, clock, cancel);
-        return new RepeatView(made);
-    }
+    private static async Task<RepeatView> RepeatAsync(long parcel, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        new(await new RepeatParcel(scope, clock).RunAsync(parcel, cancel));
 
     /// <summary>Sends an enclosed file. Only a PDF is shown in the browser; anything else is saved, so that it can run nothing.</summary>
     public static FileContentHttpResult Send((string Name, string ContentType, byte[] Bytes)? file) =>

@@ -1,12 +1,14 @@
 using Npgsql;
+using Rendal.App.Delivery;
+using Rendal.App.Senders;
+using Rendal.Mail;
 using Rendal.Store.Dispatch;
 using Rendal.Web.Hosting;
-using Rendal.Web.Senders;
 
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Sends released parcels, a few at a time. Any number of these may run on any number of machines.</summary>
-internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends, [FromKeyedServices(DispatchQueue.Source)] NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
+internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends, [FromKeyedServices(DispatchQueue.Source)] NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, MailNetwork network, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
 {
     // While some are carried, others are made, begun and ended. One book has half of them at the most: what is slow in it,
     // a document or a server, keeps no other book waiting.
@@ -31,7 +33,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends
                 await using var worker = await queue.RegisterAsync(stoppingToken);
                 var given = new GivenEnds(Path.Combine(parts.Data, "sending"), await queue.DatabaseAsync(stoppingToken));
                 using var notes = given.Begin(worker.Number);
-                await using var sending = new ParcelSending(queue, worker.Number, notes, source, secrets, parts, clock, log);
+                await using var sending = new ParcelSending(queue, worker.Number, notes, source, secrets, network, clock, log);
                 await SendAsync(worker, given, sending, stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)

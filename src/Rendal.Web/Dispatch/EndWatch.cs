@@ -1,3 +1,5 @@
+using Rendal.App.Delivery;
+
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Tells of the rounds that have ended, beside those who send: a slow server keeps no parcel waiting.</summary>

@@ -1,3 +1,4 @@
+using Rendal.App.Returned;
 using Rendal.Store.Returned;
 
 namespace Rendal.Web.Dispatch;

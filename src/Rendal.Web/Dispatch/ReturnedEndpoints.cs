@@ -1,21 +1,14 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Npgsql;
+using Rendal.App;
+using Rendal.App.Returned;
 using Rendal.Core.Budgets;
 using Rendal.Mail;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Dispatch;
-
-/// <summary>What became of one message of the files that were taken in.</summary>
-/// <param name="File">The file that it was in, or the mailbox.</param>
-/// <param name="Outcome"><c>returned</c>, <c>delayed</c>, <c>automatic-reply</c>, <c>own-copy</c>, <c>unclear</c>, <c>delivered</c>, <c>answer</c>, <c>fits-none</c> or <c>known</c>.</param>
-/// <param name="Customer">The customer's key; empty where it fits none.</param>
-/// <param name="Name">The customer's name; empty where it fits none.</param>
-/// <param name="Addresses">The addresses that it speaks of; of a failure those that count as bad from now on.</param>
-/// <param name="Reason">Why, on one line.</param>
-internal sealed record ReturnedView(string File, string Outcome, string Customer, string Name, IReadOnlyList<string> Addresses, string Reason);
 
 /// <summary>What a person says of a message that was unclear.</summary>
 /// <param name="IsFailure">Whether it says that the parcel was not delivered.</param>
@@ -50,15 +43,16 @@ internal static class ReturnedEndpoints
             : throw Unable.Conflict("This message is decided already.");
 
     /// <summary>Takes messages in from .eml and mbox files.</summary>
-    private static async Task<List<ReturnedView>> TakeAsync(IFormFileCollection files, BookScope scope, NpgsqlDataSource source, TimeProvider clock, CancellationToken cancel)
+    private static async Task<List<TakenReturn>> TakeAsync(IFormFileCollection files, BookScope scope, NpgsqlDataSource source, TimeProvider clock, CancellationToken cancel)
     {
         var taking = new ReturnedTaking(source, scope.Book.Id, clock);
-        var views = new List<ReturnedView>();
+        var views = new List<TakenReturn>();
         foreach (var file in files)
         {
             using var content = new MemoryStream();
             await file.CopyToAsync(content, cancel);
             content.Position = 0;
+            var before = views.Count;
             try
             {
                 foreach (var (message, bytes) in ReturnedMail.Open(content))
@@ -74,6 +68,10 @@ internal static class ReturnedEndpoints
             catch (OverBudget e)
             {
                 throw Unable.Invalid($"{file.FileName}: {e.Message}");
+            }
+            catch (FormatException) when (views.Count > before)
+            {
+                throw Unable.Invalid($"{file.FileName} is read up to message {views.Count - before}, which was taken in; what follows is no message. Look at the rest of the file.");
             }
             catch (FormatException)
             {

@@ -1,7 +1,8 @@
 using Microsoft.AspNetCore.Identity;
 using Npgsql;
+using Rendal.App.Books;
 using Rendal.Core.Intake;
-using Rendal.Core.Rounds;
+using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
 using Rendal.Files;
 using Rendal.Store.Customers;
@@ -38,7 +39,7 @@ internal static class DemoBook
 
         var source = services.GetRequiredService<NpgsqlDataSource>();
         var person = await people.AddFirstAsync(Person, services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), cancel) ?? throw new InvalidOperationException("Somebody was first.");
-        var book = await services.GetRequiredService<BookMaking>().MakeAsync(Tarnbrook, person, cancel);
+        var book = await Tarnbrook.MakeAsync(services.GetRequiredService<MakeBook>(), person, cancel);
         var clock = services.GetRequiredService<TimeProvider>();
         await AddWordingsAsync(source, book, cancel);
         await TakeInCustomersAsync(source, book, person, clock, cancel);

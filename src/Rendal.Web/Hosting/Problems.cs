@@ -2,27 +2,11 @@ using System.Globalization;
 using System.Text.Json;
 using Microsoft.AspNetCore.Diagnostics;
 using Npgsql;
+using Rendal.App;
 using Rendal.Core.Budgets;
 using Rendal.Files;
 
 namespace Rendal.Web.Hosting;
-
-/// <summary>Something that cannot be done, in words for the person who asked.</summary>
-/// <param name="status">The HTTP status that fits.</param>
-/// <param name="message">What happened, where, and what to do.</param>
-internal sealed class Unable(int status, string message) : Exception(message)
-{
-    public int Status { get; } = status;
-
-    /// <summary>After how many seconds it is worth trying again; null where waiting changes nothing.</summary>
-    public int? RetryAfterSeconds { get; init; }
-
-    public static Unable NotFound(string what) => new(StatusCodes.Status404NotFound, $"{what} is not there.");
-
-    public static Unable Conflict(string message) => new(StatusCodes.Status409Conflict, message);
-
-    public static Unable Invalid(string message) => new(StatusCodes.Status422UnprocessableEntity, message);
-}
 
 /// <summary>Makes problem+json of what went wrong.</summary>
 internal sealed partial class Problems(IProblemDetailsService details, ILogger<Problems> log) : IExceptionHandler
@@ -30,11 +14,23 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
     /// <summary>What a person is told of an error of the program's own.</summary>
     public const string SomethingWentWrong = "Something went wrong in Rendal. Nothing was changed by this request; the log of the server says more.";
 
+    /// <summary>The HTTP status that fits what cannot be done.</summary>
+    public static int StatusOf(Unable unable) => unable.Reason switch
+    {
+        UnableReason.NotFound => StatusCodes.Status404NotFound,
+        UnableReason.Conflict => StatusCodes.Status409Conflict,
+        UnableReason.Invalid => StatusCodes.Status422UnprocessableEntity,
+        UnableReason.Forbidden => StatusCodes.Status403Forbidden,
+        UnableReason.NotSignedIn => StatusCodes.Status401Unauthorized,
+        UnableReason.TooMany => StatusCodes.Status429TooManyRequests,
+        _ => throw new ArgumentOutOfRangeException(nameof(unable), unable.Reason, null),
+    };
+
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken cancellationToken)
     {
         var (status, detail) = exception switch
         {
-            Unable unable => (unable.Status, unable.Message),
+            Unable unable => (StatusOf(unable), unable.Message),
             FileRefused or OverBudget => (StatusCodes.Status422UnprocessableEntity, exception.Message),
             BadHttpRequestException bad => (bad.StatusCode, NotUnderstood(bad)),
             OperationCanceledException when context.RequestAborted.IsCancellationRequested => (499, "The request was given up."),

@@ -9,6 +9,11 @@ using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.FileProviders;
 using Npgsql;
+using Rendal.App.Books;
+using Rendal.App.Delivery;
+using Rendal.App.Documents;
+using Rendal.App.Returned;
+using Rendal.App.Senders;
 using Rendal.Postroom;
 using Rendal.Store;
 using Rendal.Store.Books;
@@ -75,12 +80,13 @@ internal static class RendalHost
     {
         services.AddSingleton(parts);
         services.AddSingleton(parts.Clock);
+        services.AddSingleton(parts.Mail);
         services.AddSingleton(_ => Database.Source(parts.Database));
 
         // The same few statements thousands of times over: to plan them each time anew takes longer than to do them.
         services.AddKeyedSingleton(DispatchQueue.Source, (_, _) => DispatchQueue.Connect(parts.Database));
-        services.AddSingleton<PersonStore>().AddSingleton<SessionStore>().AddSingleton<SignInCounts>().AddSingleton<KnownBrowsers>().AddSingleton<SignInGuard>().AddSingleton<BookStore>().AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source))).AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<BookMaking>();
-        services.AddSingleton<BookAccounts>().AddPostroom(Path.Combine(parts.Data, "postroom"), services => services.GetRequiredService<BookAccounts>());
+        services.AddSingleton<PersonStore>().AddSingleton<SessionStore>().AddSingleton<SignInCounts>().AddSingleton<KnownBrowsers>().AddSingleton<SignInGuard>().AddSingleton<BookStore>().AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source))).AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<MakeBook>();
+        services.AddSingleton<BookAccounts>().AddSingleton<IPracticeServer>(services => services.GetRequiredService<BookAccounts>()).AddPostroom(Path.Combine(parts.Data, "postroom"), services => services.GetRequiredService<BookAccounts>());
         services.AddSingleton<OpenedFiles>().AddSingleton<Works>();
         services.AddSingleton<PreviewPress>().AddSingleton<SenderSecrets>();
         services.AddSingleton<PasswordHasher<Person>>();

@@ -4,6 +4,7 @@ using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Reflection;
 using System.Text.Json;
+using Rendal.App;
 
 namespace Rendal.Web.Hosting;
 

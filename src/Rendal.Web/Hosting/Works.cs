@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Extensions.Options;
+using Rendal.App;
 using Rendal.Core.Budgets;
 using Rendal.Files;
 
@@ -49,7 +50,7 @@ internal sealed partial class Works(IOptions<JsonOptions> json, ILogger<Works> l
         catch (Exception e) when (e is Unable or FileRefused or OverBudget)
         {
             // The head of the answer is long gone, so the problem is told inside it.
-            await EventAsync(http, "problem", new { status = (e as Unable)?.Status ?? StatusCodes.Status422UnprocessableEntity, detail = e.Message });
+            await EventAsync(http, "problem", new { status = e is Unable unable ? Problems.StatusOf(unable) : StatusCodes.Status422UnprocessableEntity, detail = e.Message });
         }
         catch (Exception e) when (e is not OperationCanceledException)
         {

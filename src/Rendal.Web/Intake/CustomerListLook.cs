@@ -1,3 +1,4 @@
+using Rendal.App;
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;

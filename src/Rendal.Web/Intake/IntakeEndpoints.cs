@@ -4,13 +4,14 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Extensions.Options;
+using Rendal.App;
+using Rendal.App.Ledger;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Files;
 using Rendal.Store.Intake;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
-using Rendal.Web.Today;
 
 namespace Rendal.Web.Intake;
 

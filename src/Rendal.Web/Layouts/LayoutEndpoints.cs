@@ -1,13 +1,14 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
+using Rendal.App.Documents;
 using Rendal.Core.Layouts;
-using Rendal.Core.Rounds;
+using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
 using Rendal.Store.Layouts;
 using Rendal.Web.Books;
 using Rendal.Web.Dispatch;
-using Rendal.Web.Hosting;
 using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Layouts;
@@ -170,8 +171,7 @@ internal static class LayoutEndpoints
         }
 
         var sample = await LayoutSample.OfAsync(customer, scope, clock, cancel);
-        var paper = StatementPaper.Of(sample.Card, sample.Statements, scope.Book.Rules.Ageing, scope.Book.Firm, template, sample.Slots(scope, level), level);
-        var file = await press.MakeAsync(scope.Book.Id, paper, layout, known, cancel);
+        var file = await press.MakeAsync(scope.Book.Id, sample.Paper(template, level), layout, known, cancel);
         return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
 

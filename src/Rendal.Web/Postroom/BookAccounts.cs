@@ -1,6 +1,8 @@
 using System.Globalization;
+using System.Net;
 using System.Security.Cryptography;
 using System.Text;
+using Rendal.App.Senders;
 using Rendal.Postroom;
 using Rendal.Web.Hosting;
 
@@ -10,17 +12,29 @@ namespace Rendal.Web.Postroom;
 /// The postroom's accounts: one for each book, with a password of its own that follows from a key of this installation. No
 /// program but Rendal needs it, so that nobody is ever told it.
 /// </summary>
-internal sealed class BookAccounts(HostParts parts) : PracticeAccounts
+internal sealed class BookAccounts(HostParts parts) : PracticeAccounts, IPracticeServer
 {
     private const string Prefix = "book-";
     private const int KeyBytes = 32;
 
     private readonly Lazy<byte[]> key = new(() => Key(Path.Combine(parts.Data, "keys", "postroom")));
 
+    /// <inheritdoc/>
+    public int MailPort => parts.MailPort;
+
+    /// <summary>Whether a host is the machine that this runs on.</summary>
+    public static bool IsThisMachine(string host) => host == "localhost" || (IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address));
+
+    /// <inheritdoc/>
+    public bool IsAt(string host, int port) => IsThisMachine(host) && (port == parts.MailPort || port == parts.ImapPort);
+
+    /// <inheritdoc/>
+    public string UserName(long book) => Name(book);
+
     /// <summary>The name of a book's account.</summary>
     public static string Name(long book) => string.Create(CultureInfo.InvariantCulture, $"{Prefix}{book}");
 
-    /// <summary>The password of a book's account.</summary>
+    /// <inheritdoc/>
     public string Password(long book) => Convert.ToHexString(HMACSHA256.HashData(key.Value, Encoding.UTF8.GetBytes(Name(book))));
 
     /// <inheritdoc/>

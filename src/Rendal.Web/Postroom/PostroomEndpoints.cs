@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
 using Rendal.Postroom;
 using Rendal.Web.Books;
 using Rendal.Web.Dispatch;

@@ -1,10 +1,12 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
+using Rendal.App.Ledger;
+using Rendal.App.Rounds;
 using Rendal.Core.Ledger;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Rounds;
 
@@ -28,55 +30,37 @@ internal static class AccountEndpoints
 
     private static async Task<AccountView> ViewAsync(long id, string customer, BookScope scope, CancellationToken cancel)
     {
-        var preparation = await Preparation.LoadAsync(scope, id, cancel);
-        var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, [customer], cancel);
+        var round = await RoundContent.LoadAsync(scope, id, customer, cancel);
+        var rows = await scope.Ledger.RowsAsync(round.Intake.Id, [customer], cancel);
         var holds = (await scope.Holds.ListAsync(cancel)).Where(h => h.Customer == customer).ToDictionary(h => h.Hold.Item, StringComparer.Ordinal);
-        var decisions = preparation.Hand.Items.ToDictionary(i => i.Item, StringComparer.Ordinal);
-        var corrections = await scope.Corrections.OfRowsAsync(preparation.Intake.Id, rows.Select(r => r.Source.Row), cancel);
+        var decisions = round.Hand.Items.ToDictionary(i => i.Item, StringComparer.Ordinal);
+        var corrections = await scope.Corrections.OfRowsAsync(round.Intake.Id, rows.Select(r => r.Source.Row), cancel);
         var known = rows.GroupBy(r => ItemKey.Of(r).Text, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
         string NameOf(string key) => known.TryGetValue(key, out var row) ? WordsOf(row) : "";
 
-        var items = preparation.Making.Items(rows).Select(chosen =>
+        var items = round.Composer.Items(rows).Select(chosen =>
         {
             var row = chosen.Item.Row;
             var key = ItemKey.Of(row).Text;
             var hold = holds.GetValueOrDefault(key);
-            Reminded? reminded = preparation.Reminded.TryGetValue(key, out var last) ? last : null;
+            Reminded? reminded = round.Reminded.TryGetValue(key, out var last) ? last : null;
             return new AccountItem(
                 key, WordsOf(row), row.Kind.Code(), row.Date, row.Due, row.Currency.Code, row.Currency.Plain(row.Original), row.Currency.Plain(chosen.Item.Open), chosen.Item.Open < 0,
                 chosen.Reason?.Code() ?? (chosen.Item.Open == 0 ? "settled" : ""), decisions.TryGetValue(key, out var decided) ? decided.Reason : hold?.Hold.Note ?? row.Held, hold?.Hold.Until, hold is not null, decided is not null, row.Source.Row,
                 [.. corrections[row.Source.Row].Select(c => new ItemCorrection(c.Correction.Column, c.Correction.Was, c.Correction.Becomes, c.MadeBy, c.MadeAt))],
                 reminded?.Level, reminded?.On);
         });
-        var settlings = preparation.Making.Settlings(rows).Select(s => new SettlingView(WordsOf(s.Credit), s.Credit.Source.Row, WordsOf(s.Charge), s.Charge.Source.Row, s.Credit.Currency.Plain(s.Amount), s.Credit.Currency.Code, s.By.ToString().ToLowerInvariant()));
+        var settlings = round.Composer.Settlings(rows).Select(s => new SettlingView(WordsOf(s.Credit), s.Credit.Source.Row, WordsOf(s.Charge), s.Charge.Source.Row, s.Credit.Currency.Plain(s.Amount), s.Credit.Currency.Code, s.By.ToString().ToLowerInvariant()));
         var said = (await scope.Settlements.ListAsync(customer, cancel)).Select(s => new SaidView(
             s.Id, NameOf(s.Settlement.Said.Credit), s.Settlement.Said.Charge is { } charge ? NameOf(charge) : null,
             s.Settlement.Said.Amount is { } amount ? (known.GetValueOrDefault(s.Settlement.Said.Credit)?.Currency ?? scope.Book.Currency).Plain(amount) : null, s.By, s.At));
-        return new AccountView(customer, preparation.Card(customer).Name, preparation.Round.ReleasedAt is not null, [.. items], [.. settlings], [.. said]);
+        return new AccountView(customer, round.Card(customer).Name, round.Round.ReleasedAt is not null, [.. items], [.. settlings], [.. said]);
     }
 
-    private static async Task<RoundView> DecideItemAsync(long id, ItemDecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<RoundView> DecideItemAsync(long id, long revision, ItemDecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        if (request.Decision is not (null or "out" or "in"))
-        {
-            throw Unable.Invalid("An item can be taken out or put in.");
-        }
-
-        if (request.Decision is not null && string.IsNullOrWhiteSpace(request.Reason))
-        {
-            throw Unable.Invalid("Give the reason; it is listed with what is left out.");
-        }
-
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
-        await KnownAsync(scope, round.IntakeId, request.Customer, request.Item, cancel);
-        if (!await (request.Decision is { } decision
-            ? scope.Decisions.DecideItemAsync(id, new ItemByHand(request.Item, decision == "in", request.Reason.Trim()), scope.Person, cancel)
-            : scope.Decisions.TakeItemBackAsync(id, request.Item, cancel)))
-        {
-            throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
-        }
-
-        return await RoundEndpoints.PrepareAsync(id, scope, clock, cancel);
+        await new DecideItem(scope, clock).RunAsync(id, revision, request.Customer, request.Item, request.Decision, request.Reason, cancel);
+        return await RoundEndpoints.ViewAsync(id, scope, clock, cancel);
     }
 
     private static async Task<NoContent> HoldAsync(HoldRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
@@ -87,7 +71,7 @@ internal static class AccountEndpoints
             throw Unable.Invalid("The day on which it comes up again has to lie ahead.");
         }
 
-        await KnownAsync(scope, await CurrentAsync(scope, cancel), request.Customer, request.Item, cancel);
+        await KnownAsync(scope, (await TheLedger.OfAsync(scope, cancel)).Id, request.Customer, request.Item, cancel);
         await scope.Holds.HoldAsync(request.Customer, new ItemHold(request.Item, note, request.Until), scope.Person, clock.GetUtcNow(), cancel);
         return TypedResults.NoContent();
     }
@@ -102,7 +86,7 @@ internal static class AccountEndpoints
             throw Unable.Invalid("Set an amount above 0, or none for as much as there is.");
         }
 
-        var intake = await CurrentAsync(scope, cancel);
+        var intake = (await TheLedger.OfAsync(scope, cancel)).Id;
         var credit = await KnownAsync(scope, intake, request.Customer, request.Credit, cancel);
         if (credit.Open >= 0)
         {
@@ -129,9 +113,6 @@ internal static class AccountEndpoints
 
     private static async Task<NoContent> TakeBackAsync(long settlement, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         await scope.Settlements.TakeBackAsync(settlement, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This was taken back before.");
-
-    private static async Task<long> CurrentAsync(BookScope scope, CancellationToken cancel) =>
-        (await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet. Take in a ledger file first.")).Id;
 
     private static async Task<LedgerRow> KnownAsync(BookScope scope, long intake, string customer, string item, CancellationToken cancel) =>
         (await scope.Ledger.RowsAsync(intake, [customer], cancel)).Find(r => ItemKey.Of(r).Text == item) ?? throw Unable.NotFound("This item");

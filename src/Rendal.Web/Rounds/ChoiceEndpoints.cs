@@ -1,7 +1,8 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
+using Rendal.App.Rounds;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Rounds;
 
@@ -36,17 +37,13 @@ internal static class ChoiceEndpoints
     }
 
     /// <summary>Puts a saved choice in place of the round's; the day for which the round holds, and its period, stay the round's own.</summary>
-    private static async Task<RoundView> UseAsync(long id, long choice, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<RoundView> UseAsync(long id, long choice, long revision, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var saved = await scope.Choices.FindAsync(choice, cancel) ?? throw Unable.NotFound("This choice");
         var used = saved.Choice with { AsOf = round.Choice.AsOf, PeriodFrom = round.Choice.PeriodFrom };
-        if (!await scope.Rounds.UpdateAsync(id, round.Name, used, round.WordingId, round.SenderId, round.PickedLayout, cancel))
-        {
-            throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
-        }
-
-        return await RoundEndpoints.PrepareAsync(id, scope, clock, cancel);
+        await new ChangeRound(scope, clock).RunAsync(id, revision, round.Settings with { Choice = used }, cancel);
+        return await RoundEndpoints.ViewAsync(id, scope, clock, cancel);
     }
 
     private static async Task<NoContent> ForgetAsync(long choice, BookScope scope, CancellationToken cancel) =>

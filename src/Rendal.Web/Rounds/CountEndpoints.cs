@@ -1,9 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
+using Rendal.App.Rounds;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Store.Rounds;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 using Rendal.Web.Intake;
 
 namespace Rendal.Web.Rounds;
@@ -30,7 +31,7 @@ internal static class CountEndpoints
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var choice = request.Checked();
-        var hand = await Preparation.ByHandAsync(scope, id, await scope.Decisions.OfCustomersAsync(id, cancel), cancel);
+        var hand = await RoundContent.ByHandAsync(scope, id, await scope.Decisions.OfCustomersAsync(id, cancel), cancel);
         var basis = new RoundBasis(choice, hand, scope.Book.Rules);
         var reading = Reach.OfLedgerAsync(scope, round.IntakeId, choice.Kind, choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel), cancel);
         var found = await scope.AccountSums.FindAsync(id, basis, cancel);

@@ -1,12 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Rendal.Core.Customers;
-using Rendal.Core.Dispatch;
+using Rendal.App;
+using Rendal.App.Documents;
+using Rendal.App.Rounds;
 using Rendal.Core.Layouts;
-using Rendal.Core.Statements;
-using Rendal.Core.Wordings;
 using Rendal.Files.Documents;
 using Rendal.Mail;
-using Rendal.Store.Rounds;
 using Rendal.Web.Books;
 using Rendal.Web.Dispatch;
 using Rendal.Web.Hosting;
@@ -40,12 +38,11 @@ internal static class ParcelEndpoints
 
     private static async Task<ParcelView> ViewAsync(long parcel, BookScope scope, CancellationToken cancel)
     {
-        var made = await MakeAsync(parcel, scope, cancel);
-        var sender = await scope.Senders.FindAsync(made.Preparation.Round.SenderId, cancel);
-        var filled = made.Filled();
+        var made = await ParcelContent.LoadAsync(parcel, scope, cancel);
+        var filled = made.Words();
         var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
         return new ParcelView(
-            parcel, made.Parcel.Customer, made.Parcel.Name, ParcelLine.StandingOf(made.Parcel), made.Parcel.Problem, sender!.ShownTo(scope.Person), made.Parcel.Recipients, made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [], filled?.Subject ?? "", made.Preparation.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
+            parcel, made.Parcel.Customer, made.Parcel.Name, made.Parcel.Standing, made.Parcel.Problem, made.Round.Sender.ShownTo(scope.Person), made.Parcel.Recipients, made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [], filled?.Subject ?? "", made.Round.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
             filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, [.. made.Layout.Layout.Forms.Order().Zip(DocumentFile.Names(made.Paper(), made.Layout.Layout), (form, name) => new DocumentLine(form, name))],
             Guards.SandboxedPage(Letter.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? "")));
     }
@@ -53,7 +50,7 @@ internal static class ParcelEndpoints
     /// <summary>A file as it will be enclosed; as a PDF it can be looked at even where it goes out in another form alone.</summary>
     private static async Task<FileContentHttpResult> DocumentAsync(long parcel, BookScope scope, PreviewPress press, CancellationToken cancel, string form = "pdf")
     {
-        var made = await MakeAsync(parcel, scope, cancel);
+        var made = await ParcelContent.LoadAsync(parcel, scope, cancel);
         if (!Enum.TryParse<DocumentForm>(form, ignoreCase: true, out var known) || (known != DocumentForm.Pdf && !made.Layout.Layout.Forms.Contains(known)))
         {
             throw Unable.NotFound("This document");
@@ -69,30 +66,4 @@ internal static class ParcelEndpoints
     private static async Task<NoContent> RetryAsync(long parcel, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         await scope.Rounds.RetryAsync(parcel, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent()
         : throw Unable.Conflict("This parcel is not one whose message could not be made, or it goes with another round now.");
-
-    private static async Task<Made> MakeAsync(long id, BookScope scope, CancellationToken cancel)
-    {
-        var (round, parcel) = await scope.Rounds.ParcelAsync(id, cancel) ?? throw Unable.NotFound("This parcel");
-        var preparation = await Preparation.LoadAsync(scope, round, parcel.Customer, cancel);
-        var rows = await scope.Ledger.RowsAsync(preparation.Intake.Id, parcel.Accounts.Select(a => a.Key), cancel);
-        var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await scope.Rounds.FrozenAsync(id, cancel);
-        var card = frozen?.Card ?? preparation.Card(parcel.Customer);
-        var layout = frozen is not null ? await scope.Layouts.TemplateAsync(parcel.Layout, cancel) : preparation.LayoutFor(card, parcel.ReminderLevel).Template;
-        var making = frozen is null ? preparation.Making : preparation.MakingOf(frozen.Letterhead, frozen.SentAs);
-        var statements = making.Statements(parcel, card, rows);
-        return statements.Count > 0 ? new Made(preparation, making, parcel, card, layout, statements, frozen) : throw Unable.Conflict("The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare the round anew.");
-    }
-
-    /// <summary>What a parcel is made of. Once it was released, its frozen words, card, letterhead and sender stand.</summary>
-    private sealed record Made(Preparation Preparation, ParcelMaking Making, ParcelRecord Parcel, Customer Card, LayoutTemplate Layout, IReadOnlyList<Statement> Statements, FrozenParcel? Frozen)
-    {
-        public WordingTemplate Wording => Preparation.WordingFor(Card, Parcel.ReminderLevel);
-
-        public StatementPaper Paper() => Making.Paper(Layout, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
-
-        public FilledWording? Filled() =>
-            Frozen is { } frozen ? new FilledWording(frozen.Subject, frozen.Body, [])
-            : Wording.Errors.Count > 0 ? null
-            : Making.Fill(Wording, Layout, Card, Statements, Parcel.Accounts, Parcel.ReminderLevel);
-    }
 }

@@ -1,8 +1,8 @@
 using System.ComponentModel.DataAnnotations;
+using Rendal.App;
 using Rendal.Core.Customers;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Rounds;
 
@@ -32,6 +32,9 @@ internal sealed record RoundRequest(
     long SenderId,
     long? LayoutId)
 {
+    /// <summary>The settings that are asked for; refused in words where they make no sense.</summary>
+    public RoundSettings Settings() => new(Name, Checked(), WordingId, SenderId, LayoutId);
+
     /// <summary>The choice that is asked for; refused in words where it makes no sense.</summary>
     public Choice Checked()
     {

@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Parcels;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
@@ -43,9 +44,7 @@ internal sealed record ParcelSumView(string Currency, string Total, string Overd
 /// <param name="CanBeRetried">Whether its message could not be made, and it can be let go again.</param>
 internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer, int? ReminderLevel, bool OnPaper, bool CanBeRetried)
 {
-    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, StandingOf(p), p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel, p.OnPaper, p.CanBeRetried);
-
-    public static string StandingOf(ParcelRecord p) => p.State == ParcelState.Prepared && p.Problem.Length > 0 ? "needs-you" : p.State.Code();
+    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, p.Standing, p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel, p.OnPaper, p.CanBeRetried);
 }
 
 /// <summary>What is left out for one customer and reason.</summary>
@@ -69,7 +68,7 @@ internal sealed record ProofView(string Currency, string Sign, string Ledger, st
     {
         var currency = proof.Currency;
         var inCurrency = parcels
-            .SelectMany(p => p.Sums.Where(s => s.Currency == currency.Code && s.AlsoOn is null).Select(s => (Kind: ParcelLine.StandingOf(p), Amount: s.Total)))
+            .SelectMany(p => p.Sums.Where(s => s.Currency == currency.Code && s.AlsoOn is null).Select(s => (Kind: p.Standing, Amount: s.Total)))
             .GroupBy(p => p.Kind).Select(g => (g.Key, Count: g.Count(), Amount: g.Sum(p => p.Amount), Weight: g.Sum(p => Math.Abs(p.Amount))));
         var left = leftOut.Where(l => l.Currency == currency.Code).ToList();
         var reasons = left.GroupBy(l => l.Reason).Select(g => (Key: "left-out:" + g.Key, Count: g.Count(), Amount: g.Sum(l => l.Amount), Weight: g.Sum(l => Math.Abs(l.Amount))));
@@ -82,9 +81,11 @@ internal sealed record ProofView(string Currency, string Sign, string Ledger, st
 }
 
 /// <summary>A round in the workbench.</summary>
+/// <param name="Revision">Counts the changes that people made to it; who changes it names the one that they saw.</param>
 /// <param name="Rest">How many parcels a new round would be made of, where this one was released: those that go neither with it nor with another one.</param>
 internal sealed record RoundView(
     long Id,
+    long Revision,
     string Name,
     RoundRequest Settings,
     long IntakeId,
@@ -106,6 +107,12 @@ internal sealed record RoundView(
     IReadOnlyList<LeftOutLine> LeftOut,
     int Rest);
 
+/// <summary>How far a round has come, for who has it open.</summary>
+/// <param name="Revision">Counts the changes that people made to it.</param>
+/// <param name="PreparedAt">When its parcels were last made up.</param>
+/// <param name="ReleasedAt">When parcels were first let go.</param>
+internal sealed record RevisionView(long Revision, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt);
+
 /// <summary>What a person decides about one customer; null takes it back.</summary>
 internal sealed record DecisionRequest([property: StringLength(200)] string Customer, string? Decision, [property: StringLength(1_000)] string Reason);
 
@@ -118,6 +125,9 @@ internal sealed record WordingCount(string Name, int Messages);
 /// <param name="Papers">How many of them go by post, some beside their message.</param>
 internal sealed record ReleaseSummary(int Parcels, int Messages, int Papers, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, IReadOnlyList<WordingCount> Wordings, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped)
 {
+    /// <summary>The revision of the round; the release names it.</summary>
+    public required long Revision { get; init; }
+
     /// <summary>What stands for exactly these parcels as they are shown; the release names it.</summary>
     public required string Seen { get; init; }
 
@@ -144,11 +154,12 @@ internal sealed record SummaryRequest(IReadOnlyList<long>? Parcels);
 
 /// <summary>Which parcels are let go.</summary>
 /// <param name="Parcels">The parcels by number; null for all that are ready.</param>
+/// <param name="Revision">The revision that the summary is of.</param>
 /// <param name="Seen">What the summary gave for those parcels; another where one of them is another now.</param>
 /// <param name="Way">How they leave.</param>
 /// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the newest.</param>
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
-internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, [property: StringLength(64)] string Seen, string? At = null, Way Way = Way.Mail, bool? DespiteLedger = null);
+internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, long Revision, [property: StringLength(64)] string Seen, string? At = null, Way Way = Way.Mail, bool? DespiteLedger = null);
 
 /// <summary>How sending goes.</summary>
 /// <param name="Counts">How many parcels stand where.</param>

@@ -1,6 +1,6 @@
 using System.ComponentModel.DataAnnotations;
-using Rendal.Core.Rounds;
-using Rendal.Web.Hosting;
+using Rendal.App;
+using Rendal.Core.Uses;
 
 namespace Rendal.Web.Rounds;
 

@@ -1,9 +1,11 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
+using Rendal.App.Returned;
+using Rendal.App.Senders;
 using Rendal.Store.Returned;
 using Rendal.Store.Senders;
 using Rendal.Web.Books;
-using Rendal.Web.Dispatch;
 using Rendal.Web.Hosting;
 using Rendal.Web.Postroom;
 
@@ -40,7 +42,7 @@ internal static class ReplyMailboxEndpoints
 
     private static async Task<ReplyMailboxView> ViewAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
     {
-        var sender = await SenderEndpoints.UsableAsync(id, scope, cancel);
+        var sender = await UsableSender.FindAsync(id, scope, cancel);
         return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } kept
             ? new ReplyMailboxView(true, kept.Host, kept.Port, kept.Security, kept.UserName, secrets.AccountOf(kept) is { Password.Length: > 0 }, kept.LookedAt, kept.Taken, kept.Trouble)
             : Proposed(sender, secrets, parts);
@@ -48,7 +50,7 @@ internal static class ReplyMailboxEndpoints
 
     private static async Task<ReplyMailboxView> PutAsync(long id, ReplyMailboxRequest request, BookScope scope, ReplyMailboxStore mailboxes, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
     {
-        await SenderEndpoints.UsableAsync(id, scope, cancel);
+        await UsableSender.FindAsync(id, scope, cancel);
         SenderEndpoints.DemandServer(request.Host, request.Port, request.Security, "STARTTLS (port 143) or TLS (port 993)");
         if (string.IsNullOrWhiteSpace(request.UserName))
         {
@@ -75,13 +77,13 @@ internal static class ReplyMailboxEndpoints
 
     private static async Task<NoContent> RemoveAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, CancellationToken cancel)
     {
-        await SenderEndpoints.UsableAsync(id, scope, cancel);
+        await UsableSender.FindAsync(id, scope, cancel);
         return await mailboxes.RemoveAsync(scope.Book.Id, id, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("A mailbox of this sender");
     }
 
     private static async Task<FetchedReplies> FetchAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, ReplyFetching fetching, CancellationToken cancel)
     {
-        await SenderEndpoints.UsableAsync(id, scope, cancel);
+        await UsableSender.FindAsync(id, scope, cancel);
         return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, cancel) : throw Unable.NotFound("A mailbox of this sender");
     }
 

@@ -1,13 +1,13 @@
 using System.ComponentModel.DataAnnotations;
-using System.Net;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
+using Rendal.App.Senders;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Mail;
 using Rendal.Store.Books;
 using Rendal.Store.Senders;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 using Rendal.Web.Postroom;
 
 namespace Rendal.Web.Senders;
@@ -70,7 +70,7 @@ internal static class SenderEndpoints
 
     private static async Task<Ok<SenderView>> UpdateAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
     {
-        var before = await UsableAsync(id, scope, cancel);
+        var before = await UsableSender.FindAsync(id, scope, cancel);
         var sender = Checked(before, request, scope, secrets);
         if (before.Person is null && sender.Person is not null)
         {
@@ -81,17 +81,13 @@ internal static class SenderEndpoints
         return TypedResults.Ok(await ViewAsync(id, scope, secrets, clock, cancel));
     }
 
-    /// <summary>A sender under which the person may send. To others somebody's own sender does not exist.</summary>
-    internal static async Task<Sender> UsableAsync(long id, BookScope scope, CancellationToken cancel) =>
-        await scope.Senders.FindAsync(id, cancel) is { } sender && sender.IsFor(scope.Person) ? sender : throw Unable.NotFound("This sender");
-
     /// <summary>Tries an account as it is filled in, without keeping it; nothing is sent.</summary>
-    private static async Task<TrialResult> TryAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
+    private static async Task<TrialResult> TryAsync(long id, SenderRequest request, BookScope scope, SenderSecrets secrets, MailNetwork network, CancellationToken cancel)
     {
-        var before = id == 0 ? null : await UsableAsync(id, scope, cancel);
+        var before = id == 0 ? null : await UsableSender.FindAsync(id, scope, cancel);
         var sender = Checked(before, request, scope, secrets);
         var account = secrets.AccountOf(scope.Book.Id, scope.Book.TimeZone, string.IsNullOrEmpty(request.Password) ? sender with { ProtectedPassword = before?.ProtectedPassword } : sender) ?? throw Unable.Invalid(SenderSecrets.CannotBeRead);
-        return await AccountTrial.TryAsync(account, sender.Address, Silence, parts.Mail, cancel);
+        return await AccountTrial.TryAsync(account, sender.Address, Silence, network, cancel);
     }
 
     private static Sender Checked(Sender? before, SenderRequest request, BookScope scope, SenderSecrets secrets)
@@ -154,7 +150,7 @@ internal static class SenderEndpoints
             throw Unable.Invalid("Choose how the line is secured.");
         }
 
-        if (security == "none" && !IsThisMachine(host))
+        if (security == "none" && !BookAccounts.IsThisMachine(host))
         {
             throw Unable.Invalid($"Without security mail can only go to this machine. Choose {secured} for {host}.");
         }
@@ -182,7 +178,4 @@ internal static class SenderEndpoints
     private static SenderView View(Sender s, Dictionary<long, int> begun, Book book, SenderSecrets secrets) => new(
         s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, secrets.AccountOf(book.Id, book.TimeZone, s) is { Password.Length: > 0 },
         s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, [.. s.Pauses.Select(p => (int)p.TotalMinutes)], s.Paused, s.Away, s.Person is not null, secrets.IsPractice(s.Host, s.Port));
-
-    /// <summary>Whether a host is the machine that this runs on.</summary>
-    internal static bool IsThisMachine(string host) => host == "localhost" || (IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address));
 }

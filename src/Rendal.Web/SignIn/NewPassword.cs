@@ -1,4 +1,4 @@
-using Rendal.Web.Hosting;
+using Rendal.App;
 
 namespace Rendal.Web.SignIn;
 

@@ -2,8 +2,8 @@ using System.ComponentModel.DataAnnotations;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
+using Rendal.App;
 using Rendal.Store.People;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.SignIn;
 
@@ -37,7 +37,7 @@ internal static class PasswordEndpoints
         group.MapPut("/session/password", ChangeAsync);
         group.MapPost("/resets", ResetAsync);
         group.MapGet("/resets/{key}", async (string key, PersonStore people, TimeProvider clock, CancellationToken cancel) =>
-            await people.ResetOfAsync(SecretKey.Hash(key), clock.GetUtcNow(), cancel) is { } person ? new ResetOf(person.Name) : throw new Unable(StatusCodes.Status404NotFound, NotGood)).AllowAnonymous();
+            await people.ResetOfAsync(SecretKey.Hash(key), clock.GetUtcNow(), cancel) is { } person ? new ResetOf(person.Name) : throw new Unable(UnableReason.NotFound, NotGood)).AllowAnonymous();
         group.MapPost("/resets/follow", FollowAsync).AllowAnonymous();
     }
 
@@ -55,7 +55,7 @@ internal static class PasswordEndpoints
     {
         if ((await people.FindAsync(user.PersonId(), cancel))?.Administers != true)
         {
-            throw new Unable(StatusCodes.Status403Forbidden, "Only who administers this installation can let somebody choose a new password: whoever signed in first.");
+            throw new Unable(UnableReason.Forbidden, "Only who administers this installation can let somebody choose a new password: whoever signed in first.");
         }
 
         var person = await people.FindAsync(request.Name, cancel) ?? throw Unable.NotFound($"Somebody who signs in as “{request.Name.Trim()}”");
@@ -67,7 +67,7 @@ internal static class PasswordEndpoints
     private static async Task<NoContent> FollowAsync(FollowedReset request, PersonStore people, PasswordHasher<Person> hasher, TimeProvider clock, HttpContext context, CancellationToken cancel)
     {
         NewPassword.Check(request.Password);
-        var person = await people.FollowResetAsync(SecretKey.Hash(request.Key), hasher.HashPassword(null!, request.Password), clock.GetUtcNow(), cancel) ?? throw new Unable(StatusCodes.Status404NotFound, NotGood);
+        var person = await people.FollowResetAsync(SecretKey.Hash(request.Key), hasher.HashPassword(null!, request.Password), clock.GetUtcNow(), cancel) ?? throw new Unable(UnableReason.NotFound, NotGood);
         await SessionCookie.BeginAsync(context, person.Id, person.Name, cancel);
         return TypedResults.NoContent();
     }

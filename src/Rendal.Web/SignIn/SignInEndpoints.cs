@@ -5,6 +5,8 @@ using System.Text;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
+using Rendal.App;
+using Rendal.App.Books;
 using Rendal.Core.Customers;
 using Rendal.Core.People;
 using Rendal.Store.Books;
@@ -76,12 +78,12 @@ internal static class SignInEndpoints
 
     private static async Task<FirstRunView> FirstRunNeededAsync(PersonStore people, CancellationToken cancel) => new(!await people.AnyAsync(cancel));
 
-    private static async Task<NoContent> FirstRunAsync(FirstRunRequest request, HostParts parts, PersonStore people, BookMaking making, PasswordHasher<Person> hasher, HttpContext context, CancellationToken cancel)
+    private static async Task<NoContent> FirstRunAsync(FirstRunRequest request, HostParts parts, PersonStore people, MakeBook making, PasswordHasher<Person> hasher, HttpContext context, CancellationToken cancel)
     {
         var keyFits = parts.FirstRunKey is { } key && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(key), Encoding.UTF8.GetBytes(request.Key));
         if (!keyFits || await people.AnyAsync(cancel))
         {
-            throw new Unable(StatusCodes.Status403Forbidden, OnlyFirst);
+            throw new Unable(UnableReason.Forbidden, OnlyFirst);
         }
 
         if (PersonName.Problem(request.Name) is { } problem)
@@ -92,8 +94,8 @@ internal static class SignInEndpoints
         NewPassword.Check(request.Password);
         request.Book.Check();
         var name = request.Name.Trim();
-        var person = await people.AddFirstAsync(name, hasher.HashPassword(null!, request.Password), cancel) ?? throw new Unable(StatusCodes.Status403Forbidden, OnlyFirst);
-        await making.MakeAsync(request.Book, person, cancel);
+        var person = await people.AddFirstAsync(name, hasher.HashPassword(null!, request.Password), cancel) ?? throw new Unable(UnableReason.Forbidden, OnlyFirst);
+        await request.Book.MakeAsync(making, person, cancel);
         await SessionCookie.BeginAsync(context, person, name, cancel);
         return TypedResults.NoContent();
     }

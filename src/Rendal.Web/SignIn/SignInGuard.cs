@@ -1,9 +1,9 @@
 using System.Net;
 using System.Net.Sockets;
 using Microsoft.AspNetCore.Identity;
+using Rendal.App;
 using Rendal.Core.People;
 using Rendal.Store.People;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.SignIn;
 
@@ -32,14 +32,14 @@ internal sealed partial class SignInGuard(PersonStore people, SignInCounts count
         {
             Slowed(log, person?.Id, context.Connection.RemoteIpAddress);
             var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
-            throw new Unable(StatusCodes.Status429TooManyRequests, $"Too many sign-ins failed. Try again in {seconds} {(seconds == 1 ? "second" : "seconds")}.") { RetryAfterSeconds = seconds };
+            throw new Unable(UnableReason.TooMany, $"Too many sign-ins failed. Try again in {seconds} {(seconds == 1 ? "second" : "seconds")}.") { RetryAfterSeconds = seconds };
         }
 
         var right = hasher.VerifyHashedPassword(person!, person?.PasswordHash ?? Nobodys.Value, password) != PasswordVerificationResult.Failed;
         if (person is null || !right)
         {
             Failed(log, person?.Id, context.Connection.RemoteIpAddress);
-            throw new Unable(StatusCodes.Status401Unauthorized, "The name or the password is wrong.");
+            throw new Unable(UnableReason.NotSignedIn, "The name or the password is wrong.");
         }
 
         await counts.ForgetAsync(paces[0].Subject, paces.Skip(1).Select(p => p.Subject), clock.GetUtcNow(), cancel);

@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App.Ledger;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
 using Rendal.Core.Reminders;

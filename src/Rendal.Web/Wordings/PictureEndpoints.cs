@@ -1,8 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App;
 using Rendal.Core.Wordings;
 using Rendal.Files.Pdf;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Wordings;
 

@@ -1,12 +1,12 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Rendal.Core.Rounds;
+using Rendal.App;
+using Rendal.App.Documents;
+using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
 using Rendal.Store;
 using Rendal.Store.Wordings;
 using Rendal.Web.Books;
-using Rendal.Web.Layouts;
-using Rendal.Web.Hosting;
 using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Wordings;
@@ -56,7 +56,7 @@ internal static class WordingEndpoints
     {
         var intake = await scope.Intakes.CurrentAsync(cancel);
         var columns = intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel);
-        var held = intake is not null && customer.Length > 0 ? (await LayoutSample.FindAsync(customer, scope, clock, cancel))?.Slots(scope, null) ?? [] : [];
+        var held = intake is not null && customer.Length > 0 ? (await LayoutSample.FindAsync(customer, scope, clock, cancel))?.Slots(null) ?? [] : [];
         return [.. SlotCatalogue.All.Concat(columns.Select(SlotCatalogue.OfColumn)).Select(s => new SlotView(s.Name, s.Label, s.Says, s.IsHtml, held.GetValueOrDefault(s.Name, "")))];
     }
 

@@ -40,11 +40,11 @@ public sealed class RemindersOverMonthsTests
     public void Each_reminder_is_the_one_that_a_second_reckoning_finds()
     {
         // Up to three payments that never come to more than the invoice, each on or after its date.
-        var invoice = Gen.Select(Gen.Int[0, 60], Gen.OneOfConst(0, 7, 14, 30, 60), Gen.Select(Gen.Int[0, 150], Gen.OneOfConst(10, 30, 33)).Array[0, 3], Gen.Bool, (dated, terms, payments, isPaid) =>
+        var invoice = Gen.Select(Gen.Int[0, 60], Of(0, 7, 14, 30, 60), Gen.Select(Gen.Int[0, 150], Of(10, 30, 33)).Array[0, 3], Gen.Bool, (dated, terms, payments, isPaid) =>
             new Invoice(0, dated, terms, [.. payments.Select(p => (dated + p.Item1, p.Item2)), .. isPaid ? [(dated + 160, 100 - payments.Sum(p => p.Item2))] : Array.Empty<(int, int)>()]));
         var rules = Gen.Select(Gen.Int[1, 20], Gen.Int[1, 20], Gen.Int[0, 20], Gen.Int[0, 20], Gen.Bool, Gen.Bool, (first, more, gap, last, maySkip, mayRepeat) =>
             new ReminderRules([new(first, 0), new(first + more, gap), new(first + more + 5, last)], maySkip, mayRepeat));
-        Gen.Select(invoice.Array[1, 6], rules, Gen.Int[1, 12], Gen.OneOfConst(AgeBy.Due, AgeBy.Document)).Sample((invoices, reminders, everyDays, ageBy) =>
+        Gen.Select(invoice.Array[1, 6], rules, Gen.Int[1, 12], Of(AgeBy.Due, AgeBy.Document)).Sample((invoices, reminders, everyDays, ageBy) =>
         {
             Invoice[] all = [.. invoices.Select((i, at) => i with { Number = at + 1 })];
             LedgerRow[] rows = [.. all.SelectMany(i => i.Rows())];
@@ -83,6 +83,8 @@ public sealed class RemindersOverMonthsTests
             }
         }, iter: 1_000);
     }
+
+    private static Gen<T> Of<T>(params T[] values) => Gen.Int[0, values.Length - 1].Select(i => values[i]);
 
     /// <summary>The level that is due on a day; null for none. The gentlest among the items that are the longest past due.</summary>
     private static int? DueOn(DateOnly day, List<Invoice> overdue, Dictionary<int, (int Level, DateOnly On)> sent, ReminderRules rules)

@@ -1,8 +1,8 @@
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
-using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
 using static Rendal.Core.Tests.Ledgers;
 

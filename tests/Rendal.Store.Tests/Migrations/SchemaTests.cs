@@ -1,4 +1,5 @@
 using Npgsql;
+using Rendal.Core.Parcels;
 using Rendal.Core.Statements;
 using Rendal.Store.Files;
 using Rendal.Store.Ledger;

@@ -17,7 +17,7 @@ public class RoundStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var choice = new Choice { AsOf = new DateOnly(2026, 10, 31), Customers = new HashSet<string> { "AB01" } };
         var chosen = await book.ChosenAsync(intake, choice);
-        Assert.True(await book.Rounds.PutPreparedAsync(prepared.Round, [TestBook.Parcel("AB01")], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
+        Assert.True(await book.Rounds.PutPreparedAsync(prepared.Round, 1, [TestBook.Parcel("AB01")], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
 
         Assert.Equal("AB01", Assert.Single(await book.Rounds.ParcelsAsync(prepared.Round, Cancel)).Customer);
         var left = Assert.Single(await book.Rounds.LeftOutAsync(prepared.Round, Cancel));
@@ -45,7 +45,7 @@ public class RoundStoreTests(Postgres postgres)
             DatedFrom = new DateOnly(2026, 1, 1),
             DatedTo = new DateOnly(2026, 12, 31),
         };
-        Assert.True(await book.Rounds.UpdateAsync(round.Id, "Chosen", choice, round.WordingId, round.SenderId, null, Cancel));
+        Assert.Equal(RoundUpdate.Done, await book.Changes.ChangeSettingsAsync(round.Id, round.Revision, round.Settings with { Name = "Chosen", Choice = choice }, book.Person, Cancel));
         Assert.Equivalent(choice, (await book.Rounds.FindAsync(round.Id, Cancel))!.Choice, strict: true);
     }
 
@@ -55,7 +55,7 @@ public class RoundStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
-        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, [TestBook.Frozen(parcels[0].Id, "AB01"), TestBook.Frozen(parcels[1].Id + 1_000_000, "BE02")], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, 1, [TestBook.Frozen(parcels[0].Id, "AB01"), TestBook.Frozen(parcels[1].Id + 1_000_000, "BE02")], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
 
         Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
         Assert.Null((await book.Rounds.FindAsync(prepared.Round, Cancel))!.ReleasedAt);
@@ -68,24 +68,53 @@ public class RoundStoreTests(Postgres postgres)
         var released = await book.ReleasedAsync("AB01");
         var round = (await book.Rounds.FindAsync(released.Round, Cancel))!;
 
-        Assert.False(await book.Rounds.UpdateAsync(round.Id, "Other name", round.Choice, round.WordingId, round.SenderId, null, Cancel));
-        Assert.False(await book.Rounds.PutPreparedAsync(round.Id, [TestBook.Parcel("ZZ99")], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
+        Assert.Equal(RoundUpdate.TooLate, await book.Changes.ChangeSettingsAsync(round.Id, round.Revision, round.Settings with { Name = "Other name" }, book.Person, Cancel));
+        Assert.Null(await book.Rounds.PutPreparedAsync(round.Id, round.Revision, [TestBook.Parcel("ZZ99")], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
         Assert.Equal(ParcelState.Released, (await book.StatesAsync(round.Id))["AB01"]);
         Assert.Equal("Statement", (await book.Rounds.FrozenAsync((await book.Rounds.ParcelsAsync(round.Id, Cancel))[0].Id, Cancel))!.Subject);
     }
 
     [Fact]
-    public async Task What_was_held_is_not_released_though_the_round_was_not_prepared_anew_yet()
+    public async Task A_parcel_that_is_prepared_anew_keeps_its_number()
+    {
+        var book = await postgres.NewBookAsync();
+        var prepared = await book.PreparedAsync("AB01", "BE02", "CA01");
+        var before = (await book.Rounds.ParcelsAsync(prepared.Round, Cancel)).ToDictionary(p => p.Customer);
+        var round = (await book.Rounds.FindAsync(prepared.Round, Cancel))!;
+        ParcelRecord[] anew = [TestBook.Parcel("BE02") with { Name = "Beacon Lodge", Recipients = ["desk@beacon.example"], ReminderLevel = 2 }, TestBook.Parcel("AB01"), TestBook.Parcel("EA01")];
+        Assert.True(await book.Rounds.PutPreparedAsync(round.Id, round.Revision, anew, await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
+
+        var after = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
+        Assert.Equal(["BE02", "AB01", "EA01"], after.Select(p => p.Customer));
+        Assert.Equal([before["BE02"].Id, before["AB01"].Id], after.Take(2).Select(p => p.Id));
+        Assert.Equal(("Beacon Lodge", "desk@beacon.example", 2), (after[0].Name, after[0].Recipients.Single(), after[0].ReminderLevel));
+        Assert.DoesNotContain(after[2].Id, before.Values.Select(p => p.Id));
+    }
+
+    [Fact]
+    public async Task What_was_made_up_from_an_earlier_revision_is_not_put_in_place()
+    {
+        var book = await postgres.NewBookAsync();
+        var prepared = await book.PreparedAsync("AB01");
+        var round = (await book.Rounds.FindAsync(prepared.Round, Cancel))!;
+        Assert.True((await book.HoldAsync(round.Id, "AB01")).Update == RoundUpdate.Done);
+        Assert.False(await book.Rounds.PutPreparedAsync(round.Id, round.Revision, [TestBook.Parcel("AB01")], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
+        Assert.Equal(ParcelState.Held, (await book.StatesAsync(round.Id))["AB01"]);
+    }
+
+    [Fact]
+    public async Task What_is_held_is_so_at_once_and_is_not_released()
     {
         var book = await postgres.NewBookAsync();
         var prepared = await book.PreparedAsync("AB01", "BE02");
-        Assert.True(await book.Decisions.DecideAsync(prepared.Round, new RoundDecision("AB01", "held", ""), book.Person, Cancel));
+        Assert.Equal(new DecisionUpdate(RoundUpdate.Done, PrepareAnew: false), await book.HoldAsync(prepared.Round, "AB01"));
+        Assert.Equal([ParcelState.Held, ParcelState.Prepared], (await book.StatesAsync(prepared.Round)).OrderBy(s => s.Key).Select(s => s.Value));
         Assert.False(await ReleaseAsync(book, prepared.Round));
-        Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
 
-        Assert.True(await book.Decisions.TakeBackAsync(prepared.Round, "AB01", Cancel));
+        Assert.Equal(new DecisionUpdate(RoundUpdate.Done, PrepareAnew: false), await book.Decisions.DecideAsync(prepared.Round, 2, "AB01", null, book.Person, Cancel));
+        Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
         Assert.True(await ReleaseAsync(book, prepared.Round));
-        Assert.False(await book.Decisions.DecideAsync(prepared.Round, new RoundDecision("BE02", "held", ""), book.Person, Cancel));
+        Assert.Equal(RoundUpdate.TooLate, (await book.HoldAsync(prepared.Round, "BE02")).Update);
         Assert.Empty(await book.Decisions.OfCustomersAsync(prepared.Round, Cancel));
     }
 
@@ -95,17 +124,20 @@ public class RoundStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         for (var time = 0; time < 20; time++)
         {
-            var prepared = await book.PreparedAsync($"AB{time:00}");
-            var (held, released) = (book.Decisions.DecideAsync(prepared.Round, new RoundDecision($"AB{time:00}", "held", ""), book.Person, Cancel), ReleaseAsync(book, prepared.Round));
-            Assert.NotEqual(await held, await released);
-            Assert.Equal(await released ? ParcelState.Released : ParcelState.Prepared, (await book.StatesAsync(prepared.Round)).Values.Single());
-            Assert.Equal(await held ? 1 : 0, (await book.Decisions.OfCustomersAsync(prepared.Round, Cancel)).Count);
+            var customer = $"AB{time:00}";
+            var prepared = await book.PreparedAsync(customer);
+            var (holding, releasing) = (book.HoldAsync(prepared.Round, customer), ReleaseAsync(book, prepared.Round));
+            var (held, released) = ((await holding).Update == RoundUpdate.Done, await releasing);
+            Assert.NotEqual(held, released);
+            Assert.Equal(released ? ParcelState.Released : ParcelState.Held, (await book.StatesAsync(prepared.Round)).Values.Single());
+            Assert.Equal(held ? 1 : 0, (await book.Decisions.OfCustomersAsync(prepared.Round, Cancel)).Count);
         }
     }
 
     private static async Task<bool> ReleaseAsync(TestBook book, long round)
     {
+        var revision = (await book.Rounds.FindAsync(round, Cancel))!.Revision;
         var frozen = (await book.Rounds.ParcelsAsync(round, Cancel)).Select(p => TestBook.Frozen(p.Id, p.Customer));
-        return await book.Rounds.ReleaseAsync(round, [.. frozen], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel);
+        return await book.Rounds.ReleaseAsync(round, revision, [.. frozen], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel);
     }
 }

@@ -3,10 +3,10 @@ using Microsoft.AspNetCore.Hosting;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
 using Npgsql;
+using Rendal.App.Senders;
 using Rendal.Core.Dispatch;
 using Rendal.Postroom;
 using Rendal.Trials;
-using Rendal.Web.Senders;
 
 namespace Rendal.Web.Tests.Dispatch;
 

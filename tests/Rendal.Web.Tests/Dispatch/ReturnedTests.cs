@@ -145,6 +145,10 @@ public class ReturnedTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         var stranger = "From: mailer-daemon@mx.example\r\nSubject: failure notice\r\n\r\n<x@y.example>: 550 5.1.1 unknown\r\n"u8.ToArray();
         Assert.Equal("fits-none", (await (await UploadAsync(desk, "stranger.eml", stranger)).JsonAsync()).EnumerateArray().Single().Text("outcome"));
+        var hostile = "Return-Path: <>\r\nFrom: mailer-daemon@mx.example\r\nSubject: =?utf-8?q?a=00b?=\r\n\r\n<x@y.example>: 550 no\0body\r\n"u8.ToArray();
+        Assert.Equal("fits-none", (await (await UploadAsync(desk, "hostile.eml", hostile)).JsonAsync()).EnumerateArray().Single().Text("outcome"));
+        var half = await UploadAsync(desk, "half.mbox", "From a@b.example Sat Nov 28 10:00:00 2026\nFrom: a@b.example\nSubject: x\n\nhi\n\nFrom a@b.example Sat Nov 28 10:00:00 2026\n\nnothing\n"u8.ToArray());
+        Assert.Equal("half.mbox is read up to message 1, which was taken in; what follows is no message. Look at the rest of the file.", await half.DetailAsync());
         var refused = await UploadAsync(desk, "ledger.csv", "Code;Amount\nAB01;10,00\n"u8.ToArray());
         Assert.Equal("ledger.csv is no message. Save the mail that came back as .eml, or many of them as mbox, and take that in.", await refused.DetailAsync());
     }

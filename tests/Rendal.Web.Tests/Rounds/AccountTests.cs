@@ -83,7 +83,7 @@ public class AccountTests(RunningRendal rendal)
         var line = (await AccountAsync(desk, round, "BE02")).List("items").Single(i => i.Text("name") == "T-4");
         Assert.Equal(("taken-out", "paid on site"), (line.Text("reason"), line.Text("note")));
         Assert.Equal("230.00", Total(await DecideAsync(desk, round, item, null, ""), "BE02"));
-        Assert.Equal("Give the reason; it is listed with what is left out.", await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/items", new { customer = "BE02", item, decision = "out", reason = "" }, Cancel)).DetailAsync());
+        Assert.Equal("Give the reason; it is listed with what is left out.", await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/items?revision={await desk.RevisionAsync(round.Id())}", new { customer = "BE02", item, decision = "out", reason = "" }, Cancel)).DetailAsync());
     }
 
     [Fact]
@@ -113,7 +113,7 @@ public class AccountTests(RunningRendal rendal)
         await DecideAsync(desk, round, item, "out", "paid on site");
         Assert.Equal(HttpStatusCode.OK, (await desk.ReleaseAsync(round.Id(), 2)).StatusCode);
         await SayAsync(desk, "holds", new { customer = "BE02", item = await KeyAsync(desk, round, "T-3", "BE02"), note = "asked", until = (string?)null });
-        Assert.Equal(HttpStatusCode.Conflict, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/items", new { customer = "BE02", item, decision = (string?)null, reason = "" }, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/items?revision={await desk.RevisionAsync(round.Id())}", new { customer = "BE02", item, decision = (string?)null, reason = "" }, Cancel)).StatusCode);
         var sent = await desk.SettledAsync(round.Id());
         Assert.All(sent.List("parcels"), p => Assert.Equal("sent", p.Text("standing")));
         Assert.Equal("200.00", Total(sent, "BE02"));
@@ -129,7 +129,7 @@ public class AccountTests(RunningRendal rendal)
         Assert.Equal("brought-forward", forward.GetProperty("settings").Text("form"));
         Assert.All(forward.List("parcels"), p => Assert.Equal("prepared", p.Text("standing")));
         Assert.Equal("30.00", Total(forward, "AB01"));
-        Assert.Equal("The period of the statement begins after it ends.", await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}", RoundTests.Changed(forward, s => s["periodFrom"] = "2026-11-01"), Cancel)).DetailAsync());
+        Assert.Equal("The period of the statement begins after it ends.", await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}?revision={await desk.RevisionAsync(round.Id())}", RoundTests.Changed(forward, s => s["periodFrom"] = "2026-11-01"), Cancel)).DetailAsync());
 
         // The same invoice with what is left of it, but without the payment: its movements cannot come to what is open.
         using var other = await Desk.AtAsync(rendal);
@@ -198,7 +198,7 @@ public class AccountTests(RunningRendal rendal)
     }
 
     private static async Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string item, string? decision, string reason) =>
-        await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/items", new { customer = "BE02", item, decision, reason }, Cancel)).JsonAsync();
+        await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/items?revision={await desk.RevisionAsync(round.Id())}", new { customer = "BE02", item, decision, reason }, Cancel)).JsonAsync();
 
     private static IEnumerable<(string, string)> Open(JsonElement account) => account.List("items").Select(i => (i.Text("name"), i.Text("open")));
 

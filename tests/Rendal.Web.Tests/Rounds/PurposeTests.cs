@@ -57,11 +57,11 @@ public class PurposeTests(RunningRendal rendal)
 
         var settings = JsonSerializer.Deserialize<Dictionary<string, object?>>(round.GetProperty("settings").GetRawText())!;
         (settings["about"], settings["withCredits"]) = ("statements", true);
-        var statements = await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}", settings, Cancel)).JsonAsync();
+        var statements = await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}?revision={await desk.RevisionAsync(round.Id())}", settings, Cancel)).JsonAsync();
         Assert.Contains("statement at 31 October 2026, £90.00", (await ParcelAsync(desk, statements, "AB01")).Subject);
 
         settings["about"] = "notices";
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}", settings, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}?revision={await desk.RevisionAsync(round.Id())}", settings, Cancel)).StatusCode);
     }
 
     [Fact]

@@ -79,7 +79,7 @@ public class RoundTests(RunningRendal rendal)
         Assert.Equal("Northern reminders", saved.Text("name"));
 
         var other = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "September", asOf = "2026-09-30" });
-        var used = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices/{saved.Id()}", new { });
+        var used = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices/{saved.Id()}?revision={await desk.RevisionAsync(other.Id())}", new { });
         Assert.Equal(["AB01"], Customers(used));
         Assert.Equal(("2026-09-30", 60, true), (used.GetProperty("settings").Text("asOf"), used.GetProperty("settings").GetProperty("overdueDays").GetInt32(), used.GetProperty("settings").GetProperty("leaveOutHeld").GetBoolean()));
 
@@ -113,7 +113,7 @@ public class RoundTests(RunningRendal rendal)
         var removed = await DecideAsync(desk, round, "AB01", "removed", "paid this morning");
         Assert.Contains(removed.List("leftOut"), l => l.Text("customer") == "AB01" && l.Text("reason") == "removed-by-hand" && l.Text("amount") == "90.00");
         Assert.Contains("AB01", Customers(await DecideAsync(desk, round, "AB01", null, "")));
-        var nonsense = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer = "AB01", decision = "burnt", reason = "" }, Cancel);
+        var nonsense = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions?revision=1", new { customer = "AB01", decision = "burnt", reason = "" }, Cancel);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, nonsense.StatusCode);
     }
 
@@ -141,13 +141,14 @@ public class RoundTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Ledger);
         var round = await desk.PrepareAsync();
-        await (await desk.ReleaseAsync(round.Id(), 4)).JsonAsync();
+        var shown = await desk.SummaryAsync(round.Id());
+        await (await desk.ReleaseSeenAsync(round.Id(), shown)).JsonAsync();
         await desk.SettledAsync(round.Id());
         foreach (var answer in new[]
         {
             await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel),
-            await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer = "AB01", decision = "held", reason = "" }, Cancel),
-            await desk.ReleaseSeenAsync(round.Id(), "what was shown"),
+            await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions?revision=1", new { customer = "AB01", decision = "held", reason = "" }, Cancel),
+            await desk.ReleaseSeenAsync(round.Id(), shown),
         })
         {
             Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
@@ -178,7 +179,7 @@ public class RoundTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds", new { name = "October", asOf = "2026-10-31" }, Cancel);
         Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
-        Assert.Equal("There is no ledger yet. Take in a ledger file first.", await answer.DetailAsync());
+        Assert.Equal("There is no ledger. Take in a ledger file first.", await answer.DetailAsync());
     }
 
     private static IEnumerable<string> Customers(JsonElement round)
@@ -191,7 +192,7 @@ public class RoundTests(RunningRendal rendal)
 
     internal static async Task<JsonElement> ChangeAsync(Desk desk, JsonElement round, Action<Dictionary<string, object?>> change)
     {
-        return await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}", Changed(round, change), Cancel)).JsonAsync();
+        return await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}?revision={await desk.RevisionAsync(round.Id())}", Changed(round, change), Cancel)).JsonAsync();
     }
 
     /// <summary>The settings of a round with a change.</summary>
@@ -202,6 +203,6 @@ public class RoundTests(RunningRendal rendal)
         return settings;
     }
 
-    private static Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string customer, string? decision, string reason) =>
-        desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer, decision, reason });
+    private static async Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string customer, string? decision, string reason) =>
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions?revision={await desk.RevisionAsync(round.Id())}", new { customer, decision, reason });
 }

@@ -71,8 +71,9 @@ public class SealTests(RunningRendal rendal)
         await RoundTests.ChangeAsync(desk, round, s => s["leastBalance"] = 0);
         await DecideAsync(desk, round.Id(), "BE02", "held");
         Assert.Equal(1, (await desk.SummaryAsync(round.Id())).GetProperty("parcels").GetInt32());
-        var refused = await desk.ReleaseSeenAsync(round.Id(), seen.Text("seen"));
-        Assert.Equal((HttpStatusCode.Conflict, "What is ready to be released is not what you were shown: another person may have changed the round meanwhile. Prepare it anew and look through it again."), (refused.StatusCode, await refused.DetailAsync()));
+        var refused = await desk.ReleaseSeenAsync(round.Id(), seen);
+        Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
+        Assert.Matches(@"^\w+ changed the round at \d\d:\d\d:\d\d, \w+ decided about BE02 at \d\d:\d\d:\d\d since you were shown what would be released\. Prepare it anew and look through it again\.$", await refused.DetailAsync());
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
     }
 
@@ -151,8 +152,8 @@ public class SealTests(RunningRendal rendal)
         Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync(Cancel));
     }
 
-    private static Task<JsonElement> DecideAsync(Desk desk, long round, string customer, string decision) =>
-        desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions", new { customer, decision, reason = "" });
+    private static async Task<JsonElement> DecideAsync(Desk desk, long round, string customer, string decision) =>
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}", new { customer, decision, reason = "" });
 
     private static async Task PauseAsync(Desk desk, long round, bool paused) =>
         Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round}/pause", new { paused }, Cancel)).StatusCode);

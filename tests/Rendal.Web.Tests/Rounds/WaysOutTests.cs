@@ -99,7 +99,7 @@ public class WaysOutTests
         var round = (await desk.PrepareAsync()).Id();
         foreach (var (decision, standing) in new (string?, string)[] { ("held", "held"), (null, "prepared") })
         {
-            var view = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions", new { customer = "AB01", decision, reason = "" });
+            var view = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}", new { customer = "AB01", decision, reason = "" });
             Assert.Equal(standing, view.List("parcels").Single().Text("standing"));
         }
 

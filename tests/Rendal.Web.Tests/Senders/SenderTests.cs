@@ -3,11 +3,11 @@ using System.Net.Http.Json;
 using System.Text;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
+using Rendal.App.Senders;
 using Rendal.Postroom;
 using Rendal.Store.Senders;
 using Rendal.Web.Hosting;
 using Rendal.Web.Postroom;
-using Rendal.Web.Senders;
 
 namespace Rendal.Web.Tests.Senders;
 
@@ -150,7 +150,7 @@ public class SenderTests(RunningRendal rendal)
     public async Task What_belongs_to_the_book_stays_the_books_and_what_is_a_colleagues_is_told_as_that()
     {
         using var desk = await Desk.AtAsync(rendal);
-        using var colleague = await ColleagueAsync(desk);
+        using var colleague = await desk.ColleagueAsync(rendal);
         await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("second@tarnbrook.example", isMine: false), Cancel)).JsonAsync();
         foreach (var sender in (await colleague.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().ToList())
         {
@@ -172,7 +172,7 @@ public class SenderTests(RunningRendal rendal)
     public async Task A_sender_of_ones_own_is_there_for_nobody_else_and_goes_first_for_oneself()
     {
         using var desk = await Desk.AtAsync(rendal);
-        using var colleague = await ColleagueAsync(desk);
+        using var colleague = await desk.ColleagueAsync(rendal);
         var shared = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id();
         var own = await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)).JsonAsync();
         Assert.Equal([own.Id(), shared], (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Select(s => s.Id()));
@@ -188,7 +188,7 @@ public class SenderTests(RunningRendal rendal)
     public async Task A_round_under_somebodys_own_sender_is_released_by_them_or_under_another_one()
     {
         using var desk = await Desk.AtAsync(rendal);
-        using var colleague = await ColleagueAsync(desk);
+        using var colleague = await desk.ColleagueAsync(rendal);
         var shared = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id();
         var own = (await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)).JsonAsync()).Id();
         await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
@@ -209,21 +209,13 @@ public class SenderTests(RunningRendal rendal)
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
 
         async Task<HttpResponseMessage> ReleaseAsync() =>
-            await colleague.PostAsJsonAsync($"{api}/release", new { parcels = (long[]?)null, seen = (await desk.SummaryAsync(round.Id())).Text("seen") }, Cancel);
+            await colleague.PostAsJsonAsync($"{api}/release", new { parcels = (long[]?)null, revision = await desk.RevisionAsync(round.Id()), seen = (await desk.SummaryAsync(round.Id())).Text("seen") }, Cancel);
     }
 
     private static object Account(string address, bool isMine) =>
         new { name = "Tarnbrook Linen Hire", address, replyTo = "", copyToSelf = false, host = "mail.tarnbrook.example", port = 587, security = "starttls", userName = "odile", password = (string?)null, aMinute = (int?)null, aDay = (int?)null, largestBytes = (int?)null, isMine };
 
     /// <summary>Another person who was given the book.</summary>
-    private async Task<HttpClient> ColleagueAsync(Desk desk)
-    {
-        var given = await desk.Browser.PostJsonAsync($"{desk.Api}/people", new { name = $"colleague-{Guid.NewGuid():N}" });
-        var browser = rendal.Browser();
-        Assert.Equal(HttpStatusCode.NoContent, (await browser.PostAsJsonAsync("/api/invitations/join", new { key = given.Text("key"), password = "a colleague's" }, Cancel)).StatusCode);
-        return browser;
-    }
-
     [Fact]
     public async Task A_refused_sign_in_stops_the_sender_until_it_is_put_right()
     {

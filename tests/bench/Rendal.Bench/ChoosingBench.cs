@@ -57,7 +57,7 @@ internal static class ChoosingBench
     {
         var rows = await new LedgerStore(source, book).RowsAsync(intake, CancellationToken.None).ToListAsync();
         var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
-        await new RoundStore(source, book).PutPreparedAsync(round, [], chosen with { LeftOut = [] }, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), DateTimeOffset.UtcNow, CancellationToken.None);
+        await new RoundStore(source, book).PutPreparedAsync(round, 1, [], chosen with { LeftOut = [] }, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), DateTimeOffset.UtcNow, CancellationToken.None);
         return (chosen.Accounts.Count, rows.Count);
     }
 }

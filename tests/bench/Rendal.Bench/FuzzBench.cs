@@ -92,7 +92,7 @@ internal static class FuzzBench
         put.EnsureSuccessStatusCode();
         var round = (await PostAsync(browser, $"/api/books/{book}/rounds", new { name = "September", asOf = "2026-10-31" })).GetProperty("id").GetInt64();
         var summary = await PostAsync(browser, $"/api/books/{book}/rounds/{round}/summary", new { parcels = (long[]?)null });
-        await PostAsync(browser, $"/api/books/{book}/rounds/{round}/release", new { parcels = (long[]?)null, seen = summary.GetProperty("seen").GetString() });
+        await PostAsync(browser, $"/api/books/{book}/rounds/{round}/release", new { parcels = (long[]?)null, revision = summary.GetProperty("revision").GetInt64(), seen = summary.GetProperty("seen").GetString() });
         while ((await browser.GetFromJsonAsync<JsonElement>($"/api/books/{book}/rounds/{round}")).GetProperty("parcels").EnumerateArray().Any(p => p.GetProperty("standing").GetString() != "sent"))
         {
             await Task.Delay(100);

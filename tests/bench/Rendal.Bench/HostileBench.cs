@@ -135,7 +135,7 @@ internal static class HostileBench
     private static async Task ReleaseAsync(HttpClient browser, string round)
     {
         var summary = await PostAsync(browser, $"{round}/summary", new { parcels = (long[]?)null });
-        await PostAsync(browser, $"{round}/release", new { parcels = (long[]?)null, seen = summary.GetProperty("seen").GetString() });
+        await PostAsync(browser, $"{round}/release", new { parcels = (long[]?)null, revision = summary.GetProperty("revision").GetInt64(), seen = summary.GetProperty("seen").GetString() });
     }
 
     /// <summary>Takes a ledger in, and words that leave no slot empty.</summary>

@@ -49,3 +49,52 @@ test("what another person changes while a round is looked through is told, and d
   await release.click();
   await expect(page.getByRole("row", { name: /Sent · 3/ })).toBeVisible();
 });
+
+test("two people on one round: what one changes is there for the other at once, and neither overwrites the other", async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  await makeBook(page, "Two Desks Laundry");
+  const book = new URL(page.url()).pathname.split("/")[2];
+  await takeIn(page, "files/open-items.csv");
+  await prepareRound(page, "October");
+  const round = page.url();
+  const own = { "X-Rendal": "1" };
+  const given = (await (
+    await page.request.post(`/api/books/${book}/people`, { data: { name: `owen-${book}` }, headers: own })
+  ).json()) as { key: string };
+  const desk = await browser.newContext();
+  const other = await desk.newPage();
+  const joined = await other.request.post("/api/invitations/join", {
+    data: { key: given.key, password: "mangle and press" },
+    headers: own,
+  });
+  expect(joined.status()).toBe(204);
+  await other.goto(round);
+
+  // Each stays at the parcel that they look at, while the other's decision shows.
+  await page.getByRole("button", { name: "Eldwick Manor", exact: true }).click();
+  await other.getByRole("button", { name: "Gruffydd’s Kitchen", exact: true }).click();
+  await other.keyboard.press("h");
+  await expect(page.getByRole("row", { name: /Held · 1/ })).toBeVisible();
+  await expect(page.getByRole("article", { name: "Parcel of Eldwick Manor" })).toBeVisible();
+
+  // Until the other's change is there, this one is made upon what was seen: of the same setting the second is told.
+  await page.route("**/revision", (route) => route.abort());
+  await other.getByLabel("Minimum balance").fill("400");
+  await other.getByLabel("Minimum balance").press("Enter");
+  await expect(other.getByRole("button", { name: "Eldwick Manor", exact: true })).toHaveCount(0);
+  await page.getByLabel("Overdue by at least, days").fill("1");
+  await page.getByLabel("Overdue by at least, days").press("Enter");
+  await expect(page.getByLabel("Minimum balance")).toHaveValue("400.00");
+  await other.route("**/revision", (route) => route.abort());
+  await page.getByLabel("Minimum balance").fill("5");
+  await page.getByLabel("Minimum balance").press("Enter");
+  await expect(page.getByLabel("Minimum balance")).toHaveValue("5.00");
+  await other.getByLabel("Minimum balance").fill("7");
+  await other.getByLabel("Minimum balance").press("Enter");
+  await expect(other.getByText(/^marta changed the minimum balance at .* since you saw it/)).toBeVisible();
+  await expect(other.getByLabel("Minimum balance")).toHaveValue("5.00");
+  await desk.close();
+});

@@ -15,7 +15,7 @@ const outcomes: Record<string, string> = {
 };
 
 /** What became of each message that came back. */
-export function ReturnedTable({ taken }: { taken: Schemas["ReturnedView"][] }) {
+export function ReturnedTable({ taken }: { taken: Schemas["TakenReturn"][] }) {
   const book = useBookId();
   return (
     <table className="ledger" aria-label="What came back">

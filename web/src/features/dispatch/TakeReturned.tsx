@@ -7,7 +7,7 @@ import { useBookId } from "../../shared/useBook";
 import { ReturnedTable } from "./ReturnedTable";
 import { UnclearReturned, useUnclear } from "./UnclearReturned";
 
-type Taken = Schemas["ReturnedView"];
+type Taken = Schemas["TakenReturn"];
 
 /** Takes in mail that came back, as files, and says what became of each. */
 export function TakeReturned() {

@@ -9,7 +9,7 @@ import { useLayouts } from "../layouts/useLayouts";
 import { Line, NumberChoice, Part, Span } from "./ChoiceFields";
 import { Columns } from "./ColumnChoices";
 import { SavedChoices } from "./SavedChoices";
-import type { Round, RoundSettings } from "./useRound";
+import type { Round, RoundChange, RoundSettings } from "./useRound";
 import { formWords, kinds, groupsWords, periodWords } from "./words";
 import { useWordings } from "../wordings/useWordings";
 
@@ -24,7 +24,7 @@ export function Choices({
 }: {
   round: Round;
   busy: boolean;
-  onChange: (settings: RoundSettings) => void;
+  onChange: (change: RoundChange) => void;
 }) {
   const book = useBookId();
   const wordings = useWordings();
@@ -33,14 +33,14 @@ export function Choices({
   const s = round.settings;
   const fixed = round.releasedAt !== null || busy;
   // A second change that comes before the first is carried out must not lose it.
-  const latest = useRef(s);
+  const latest = useRef<RoundChange>(undefined);
   useEffect(() => {
     if (!busy) {
-      latest.current = s;
+      latest.current = undefined;
     }
-  }, [busy, s]);
+  }, [busy]);
   const set = (change: Partial<RoundSettings>) => {
-    latest.current = { ...latest.current, ...change };
+    latest.current = { seen: latest.current?.seen ?? round, change: { ...latest.current?.change, ...change } };
     onChange(latest.current);
   };
   const units = s.units ?? round.units;

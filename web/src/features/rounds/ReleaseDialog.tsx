@@ -58,7 +58,10 @@ function Summary({
     (s.ledgerDoubt === "" || despiteLedger);
   const go = () => {
     if (isReady && !release.isPending) {
-      release.mutate({ seen: s.seen, at: at || null, way, despiteLedger }, { onSuccess: onClose });
+      release.mutate(
+        { revision: s.revision, seen: s.seen, at: at || null, way, despiteLedger },
+        { onSuccess: onClose },
+      );
     }
   };
   return (

@@ -19,7 +19,11 @@ export function SavedChoices({ round, disabled }: { round: Round; disabled: bool
   });
   const use = useMutation({
     mutationFn: (choice: number) =>
-      must(api.POST("/api/books/{book}/rounds/{id}/choices/{choice}", { params: { path: { ...path, choice } } })),
+      must(
+        api.POST("/api/books/{book}/rounds/{id}/choices/{choice}", {
+          params: { path: { ...path, choice }, query: { revision: round.revision } },
+        }),
+      ),
     onSuccess: (changed) => client.setQueryData(["round", book, round.id], changed),
     onError,
   });

@@ -16,7 +16,7 @@ import { ProofRail } from "./ProofRail";
 import { ReleaseDialog } from "./ReleaseDialog";
 import "./rounds.css";
 import { SendingLine } from "./SendingLine";
-import { useRound, useRoundActions, type Parcel, type Round } from "./useRound";
+import { settingsOf, useOthersChanges, useRound, useRoundActions, type Parcel, type Round } from "./useRound";
 import { formWords } from "./words";
 
 /** The one place where a round is prepared, looked through, released and watched. */
@@ -31,6 +31,7 @@ function Bench({ round }: { round: Round }) {
   const book = useBookId();
   const { moment } = useClock();
   const actions = useRoundActions();
+  useOthersChanges(round);
   const [parameters, setParameters] = useSearchParams();
   const [find, setFind] = useState("");
   const [tab, setTab] = useState<PaneTab>("message");
@@ -70,7 +71,7 @@ function Bench({ round }: { round: Round }) {
       pressed.current.set(parcel.customer, holds);
       pick(parcel.customer);
       actions.decide.mutate(
-        { customer: parcel.customer, decision: holds ? "held" : null, reason: "" },
+        { seen: round, customer: parcel.customer, decision: holds ? "held" : null, reason: "" },
         { onSettled: () => pressed.current.clear() },
       );
     }
@@ -106,7 +107,7 @@ function Bench({ round }: { round: Round }) {
           {round.preparedAt && `, ${moment(round.preparedAt)}`}
         </span>
         <span className="push" />
-        {actions.change.isPending && <ComingCount settings={actions.change.variables} />}
+        {actions.change.isPending && <ComingCount settings={settingsOf(actions.change.variables)} />}
         {ready > 0 && (
           <Button type="primary" onClick={open("release")}>
             Release {count(ready, "parcel")}… <kbd aria-hidden>R</kbd>
@@ -129,7 +130,7 @@ function Bench({ round }: { round: Round }) {
           key={round.preparedAt}
           round={round}
           busy={busy}
-          onChange={(settings) => actions.change.mutate(settings)}
+          onChange={(change) => actions.change.mutate(change)}
         />
         <div className="bench-list" aria-busy={busy}>
           <ParcelList
@@ -156,7 +157,9 @@ function Bench({ round }: { round: Round }) {
             onPick={pick}
             onLeftOpen={() => setLeftOpen(!leftOpen)}
             onPutBack={
-              isReleased ? undefined : (customer) => actions.decide.mutate({ customer, decision: null, reason: "" })
+              isReleased
+                ? undefined
+                : (customer) => actions.decide.mutate({ seen: round, customer, decision: null, reason: "" })
             }
             onPutIn={(customer, name) => setPuttingIn({ customer, name })}
             onAccount={setAccount}
@@ -221,7 +224,7 @@ function Bench({ round }: { round: Round }) {
             const next = parcels[at + 1] ?? parcels[at - 1];
             setOpened(undefined);
             actions.decide.mutate(
-              { customer: shown.customer, decision: "removed", reason },
+              { seen: round, customer: shown.customer, decision: "removed", reason },
               { onSuccess: () => next && pick(next.customer) },
             );
           }}
@@ -236,7 +239,10 @@ function Bench({ round }: { round: Round }) {
           onDone={(reason) => {
             const { customer } = puttingIn;
             setPuttingIn(undefined);
-            actions.decide.mutate({ customer, decision: "put-in", reason }, { onSuccess: () => pick(customer) });
+            actions.decide.mutate(
+              { seen: round, customer, decision: "put-in", reason },
+              { onSuccess: () => pick(customer) },
+            );
           }}
         />
       )}

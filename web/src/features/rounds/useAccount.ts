@@ -32,7 +32,12 @@ export function useAccountActions(round: Round) {
   return {
     decide: useMutation({
       mutationFn: (body: Schemas["ItemDecisionRequest"]) =>
-        must(api.POST("/api/books/{book}/rounds/{id}/items", { params: { path: { book, id: round.id } }, body })),
+        must(
+          api.POST("/api/books/{book}/rounds/{id}/items", {
+            params: { path: { book, id: round.id }, query: { revision: round.revision } },
+            body,
+          }),
+        ),
       onSuccess: (changed: Round) => client.setQueryData(["round", book, round.id], changed),
       onError,
     }),

@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
+import { useEffect } from "react";
 import { useParams } from "react-router";
-import { api, must, type Schemas } from "../../shared/api/client";
+import { api, must, Problem, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 
 export type Round = Schemas["RoundView"];
@@ -17,6 +18,42 @@ export function useRound() {
     queryKey: ["round", book, id],
     queryFn: () => must(api.GET("/api/books/{book}/rounds/{id}", { params: { path: { book, id } } })),
   });
+}
+
+/** What somebody changes in a round, and the round as they saw it. */
+export interface RoundChange {
+  seen: Round;
+  change: Partial<RoundSettings>;
+}
+
+/** The settings that a change asks for. */
+export const settingsOf = ({ seen, change }: RoundChange): RoundSettings => ({ ...seen.settings, ...change });
+
+const lookEvery = 1_500;
+
+/** Brings what others change in a round that is not released; nothing of what is being done on the page is lost by it. */
+export function useOthersChanges(round: Round) {
+  const book = useBookId();
+  const client = useQueryClient();
+  const now = useQuery({
+    queryKey: ["revision", book, round.id],
+    queryFn: () =>
+      must(api.GET("/api/books/{book}/rounds/{id}/revision", { params: { path: { book, id: round.id } } })),
+    enabled: round.releasedAt === null,
+    refetchInterval: lookEvery,
+    gcTime: 0,
+  }).data;
+  const isOther =
+    now !== undefined &&
+    (now.revision > round.revision ||
+      now.releasedAt !== round.releasedAt ||
+      (now.preparedAt ?? "") > (round.preparedAt ?? ""));
+  useEffect(() => {
+    if (isOther) {
+      void client.invalidateQueries({ queryKey: ["round", book, round.id] });
+      void client.invalidateQueries({ queryKey: ["parcel", book] });
+    }
+  }, [isOther, now, client, book, round.id]);
 }
 
 /** What a choice comes to, told while its parcels are still being made up; nothing where none is being carried out. */
@@ -51,14 +88,26 @@ export function useRoundActions() {
       void client.invalidateQueries({ queryKey: ["parcel", book] });
       void client.invalidateQueries({ queryKey: ["rounds", book] });
     },
-    onError: (error: Error) => message.error(error.message),
+    onError: (error: Error) => {
+      message.error(error.message);
+      if (error instanceof Problem && error.status === 409) {
+        // Others were first: what they changed is shown, so that it can be looked at.
+        void client.invalidateQueries({ queryKey: ["round", book, id] });
+      }
+    },
   };
   // One after the other, in the order in which they were made.
   const scope = { id: `round ${id}` };
   return {
     change: useMutation({
       scope,
-      mutationFn: (body: RoundSettings) => must(api.PUT("/api/books/{book}/rounds/{id}", { params: { path }, body })),
+      mutationFn: (change: RoundChange) =>
+        must(
+          api.PUT("/api/books/{book}/rounds/{id}", {
+            params: { path, query: { revision: change.seen.revision } },
+            body: settingsOf(change),
+          }),
+        ),
       ...settle,
     }),
     prepare: useMutation({
@@ -68,8 +117,13 @@ export function useRoundActions() {
     }),
     decide: useMutation({
       scope,
-      mutationFn: (body: Schemas["DecisionRequest"]) =>
-        must(api.POST("/api/books/{book}/rounds/{id}/decisions", { params: { path }, body })),
+      mutationFn: ({ seen, ...body }: Schemas["DecisionRequest"] & { seen: Round }) =>
+        must(
+          api.POST("/api/books/{book}/rounds/{id}/decisions", {
+            params: { path, query: { revision: seen.revision } },
+            body,
+          }),
+        ),
       ...settle,
     }),
     release: useMutation({

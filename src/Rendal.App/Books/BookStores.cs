@@ -1,0 +1,98 @@
+using Npgsql;
+using Rendal.Store.Books;
+using Rendal.Store.Corrections;
+using Rendal.Store.Customers;
+using Rendal.Store.Dispatch;
+using Rendal.Store.Files;
+using Rendal.Store.Intake;
+using Rendal.Store.Items;
+using Rendal.Store.Layouts;
+using Rendal.Store.Ledger;
+using Rendal.Store.People;
+using Rendal.Store.Readings;
+using Rendal.Store.Reminders;
+using Rendal.Store.Returned;
+using Rendal.Store.Rounds;
+using Rendal.Store.Senders;
+using Rendal.Store.Wordings;
+
+namespace Rendal.App.Books;
+
+/// <summary>A book with its stores, and the person who acts in it.</summary>
+/// <param name="book">The book.</param>
+/// <param name="person">The person's number.</param>
+/// <param name="source">The database.</param>
+public class BookStores(Book book, long person, NpgsqlDataSource source)
+{
+    /// <summary>The book.</summary>
+    public Book Book => book;
+
+    /// <summary>The number of who acts.</summary>
+    public long Person => person;
+
+    /// <summary>What was taken in.</summary>
+    public IntakeStore Intakes => new(source, book.Id);
+
+    /// <summary>The files that were uploaded.</summary>
+    public FileStore Files => new(source, book.Id);
+
+    /// <summary>The rows of ledgers.</summary>
+    public LedgerStore Ledger => new(source, book.Id);
+
+    /// <summary>The cards of customers.</summary>
+    public CustomerStore Customers => new(source, book.Id);
+
+    /// <summary>Corrections over the source.</summary>
+    public CorrectionStore Corrections => new(source, book.Id);
+
+    /// <summary>What the accounts of rounds come to.</summary>
+    public AccountSumStore AccountSums => new(source, book.Id);
+
+    /// <summary>How files were read.</summary>
+    public ReadingStore Readings => new(source, book.Id);
+
+    /// <summary>The wordings.</summary>
+    public WordingStore Wordings => new(source, book.Id);
+
+    /// <summary>The pictures in messages.</summary>
+    public PictureStore Pictures => new(source, book.Id);
+
+    /// <summary>The senders.</summary>
+    public SenderStore Senders => new(source, book.Id);
+
+    /// <summary>The rounds and their parcels.</summary>
+    public RoundStore Rounds => new(source, book.Id);
+
+    /// <summary>What people changed in rounds.</summary>
+    public RoundChanges Changes => new(source, book.Id);
+
+    /// <summary>What was decided about customers and items of rounds.</summary>
+    public RoundDecisions Decisions => new(source, book.Id);
+
+    /// <summary>What was sent to customers, and owed by them.</summary>
+    public HistoryStore History => new(source, book.Id);
+
+    /// <summary>The saved choices.</summary>
+    public ChoiceStore Choices => new(source, book.Id);
+
+    /// <summary>The items that are held back.</summary>
+    public HoldStore Holds => new(source, book.Id);
+
+    /// <summary>The layouts of documents.</summary>
+    public LayoutStore Layouts => new(source, book.Id);
+
+    /// <summary>How far reminders have come.</summary>
+    public ReminderStore Reminders => new(source, book.Id);
+
+    /// <summary>What came back.</summary>
+    public ReturnedStore Returned => new(source, book.Id);
+
+    /// <summary>What was set against what by hand.</summary>
+    public SettlementStore Settlements => new(source, book.Id);
+
+    /// <summary>Who has the book.</summary>
+    public BookPeople People => new(source, book.Id);
+
+    /// <summary>The record of what went out.</summary>
+    public DispatchLog Log => new(source, book.Id);
+}

@@ -1,0 +1,187 @@
+using System.Security.Cryptography;
+using Microsoft.Extensions.Logging;
+using Npgsql;
+using Rendal.App.Documents;
+using Rendal.App.Readiness;
+using Rendal.Core.Budgets;
+using Rendal.Core.Customers;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
+using Rendal.Core.Parcels;
+using Rendal.Core.Sealing;
+using Rendal.Core.Wordings;
+using Rendal.Files.Documents;
+using Rendal.Files.Letters;
+using Rendal.Files.Pdf;
+using Rendal.Mail;
+using Rendal.Store.Dispatch;
+using Rendal.Store.Ledger;
+using Rendal.Store.Rounds;
+using Rendal.Store.Wordings;
+
+namespace Rendal.App.Delivery;
+
+/// <summary>Makes the messages and the paper of claimed parcels. It serves one at a time, and keeps what the next parcel needs as well.</summary>
+internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes notes, TimeProvider clock, ILogger log) : IDisposable
+{
+    private readonly Press press = new();
+    private readonly ReadyLayouts layouts = new(source);
+    private readonly Dictionary<(long Book, long Number), MessagePicture> pictures = [];
+    private readonly RoundsAtHand rounds = new(source);
+
+    /// <summary>
+    /// Makes what a parcel becomes, and where its document is a letter that a word processor makes a PDF of, those of more
+    /// parcels that wait: a call takes a second to begin, and many letters then.
+    /// </summary>
+    /// <param name="first">The parcel.</param>
+    /// <param name="next">Claims another one; null where none waits.</param>
+    /// <param name="stop">The program stops: what is being made is broken off.</param>
+    public async Task<IReadOnlyList<MadeUp>> MakeAsync(ClaimedParcel first, Func<Task<ClaimedParcel?>> next, CancellationToken stop)
+    {
+        var letters = new LetterBatch();
+        var claimed = new List<ClaimedParcel> { first };
+        for (var at = 0; at < claimed.Count && letters.Count < LetterBatch.Most; at++)
+        {
+            var parcel = claimed[at];
+            if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && (parcel.OnPaper || layout.Forms.Contains(DocumentForm.Pdf)) && await PaperAsync(parcel) is { } paper)
+            {
+                letters.Add(parcel.Parcel, paper, layout);
+                if (await next() is { } another)
+                {
+                    claimed.Add(another);
+                }
+            }
+        }
+
+        var made = new List<MadeUp>();
+        foreach (var parcel in claimed)
+        {
+            made.Add(parcel.Message is null ? await MadeAsync(parcel, letters, stop) : new MadeUp(parcel, null, null));
+        }
+
+        return made;
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => press.Dispose();
+
+    /// <summary>The document of a letter to be made beside others; null where it cannot be set, which is told when its message is made.</summary>
+    private async Task<StatementPaper?> PaperAsync(ClaimedParcel claimed)
+    {
+        using var making = notes.Making(claimed.Parcel);
+        try
+        {
+            return (await SetAsync(claimed)).Paper;
+        }
+        catch (Exception e) when (e is not (NpgsqlException or IOException))
+        {
+            CannotBeMade(log, e, claimed.Parcel);
+            return null;
+        }
+    }
+
+    /// <summary>Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
+    private async Task<(StatementPaper? Paper, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed)
+    {
+        var atHand = await rounds.OfAsync(claimed);
+        var (round, composer) = (atHand.Round, atHand.ComposerOf(claimed));
+        var (_, parcel) = (await new RoundStore(source, claimed.Book).ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
+        var rows = await new LedgerStore(source, claimed.Book).RowsAsync(round.IntakeId, parcel.Accounts.Select(a => a.Key), CancellationToken.None);
+        var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
+        return await Background.RunAsync<(StatementPaper?, Layout?, RoundKind, string)>(() =>
+        {
+            var statements = parcel.Known(composer.Statements(claimed.Card, rows));
+            return parcel.Seal is not { } seal || seal.Parts[SealPart.Figures] == Sealer.Figures(statements)
+                ? (composer.Paper(layout, claimed.Card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel), layout.Layout, round.Choice.Kind, "")
+                : (null, null, round.Choice.Kind, "its figures are not those that were released");
+        });
+    }
+
+    /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
+    private async Task<MadeUp> MadeAsync(ClaimedParcel claimed, LetterBatch letters, CancellationToken stop)
+    {
+        using var making = notes.Making(claimed.Parcel);
+        try
+        {
+            return await MakeAsync(claimed, letters, stop);
+        }
+        catch (OverBudget e)
+        {
+            return new MadeUp(claimed, null, null, e.Message);
+        }
+        catch (Exception e) when (e is not (NpgsqlException or IOException or OperationCanceledException))
+        {
+            CannotBeMade(log, e, claimed.Parcel);
+            return new MadeUp(claimed, null, null, "its message could not be made; the program’s log says why");
+        }
+    }
+
+    private async Task<MadeUp> MakeAsync(ClaimedParcel claimed, LetterBatch letters, CancellationToken stop)
+    {
+        var (paper, layout, kind, problem) = await SetAsync(claimed);
+        if (paper is null || layout is null)
+        {
+            return new MadeUp(claimed, null, null, problem);
+        }
+
+        var inIt = await PicturesAsync(claimed);
+        return await Background.RunAsync(() => Make(claimed, paper, layout, kind, inIt, letters, stop));
+    }
+
+    private async Task<List<MessagePicture>> PicturesAsync(ClaimedParcel claimed)
+    {
+        var numbers = PicturePlaces.Of(claimed.Body);
+        foreach (var picture in await new PictureStore(source, claimed.Book).OfAsync([.. numbers.Where(n => !pictures.ContainsKey((claimed.Book, n)))], CancellationToken.None))
+        {
+            pictures[(claimed.Book, picture.Number)] = picture;
+        }
+
+        return [.. numbers.Select(n => pictures[(claimed.Book, n)])];
+    }
+
+    private MadeUp Make(ClaimedParcel claimed, StatementPaper paper, Layout layout, RoundKind kind, List<MessagePicture> inIt, LetterBatch letters, CancellationToken stop)
+    {
+        IReadOnlyList<Enclosure> enclosures = [];
+        OutgoingPaper? onPaper = null;
+        try
+        {
+            var letter = letters.Take(claimed.Parcel);
+            if (claimed.Way != Way.Post)
+            {
+                enclosures = [.. DocumentFile.Make(paper, layout, press, letter, stop).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+            }
+
+            if (claimed.OnPaper)
+            {
+                var pdf = enclosures.Where(e => e.ContentType == DocumentFile.PdfType).Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes)).FirstOrDefault() ?? DocumentFile.Make(paper, layout with { Forms = [DocumentForm.Pdf] }, press, letter, stop)[0];
+                onPaper = new OutgoingPaper(pdf.Name, pdf.Bytes, SHA256.HashData(pdf.Bytes));
+            }
+        }
+        catch (LetterFailed e)
+        {
+            return new MadeUp(claimed, null, null, e.Message);
+        }
+
+        if (claimed.Way == Way.Post)
+        {
+            return new MadeUp(claimed, null, onPaper);
+        }
+
+        var who = Recipients.Of(claimed.Card, kind);
+        var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
+        var (id, bytes) = Letter.Make(new Draft(claimed.SentAs.Name, claimed.SentAs.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.SentAs.ReplyTo, Pictures = inIt, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
+        return MessageSizes.Problem(bytes.Length, claimed.Sender) is { Length: > 0 } tooLarge
+            ? new MadeUp(claimed, null, null, tooLarge)
+            : new MadeUp(claimed, new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), onPaper);
+    }
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "The message of parcel {Parcel} could not be made")]
+    private static partial void CannotBeMade(ILogger log, Exception exception, long parcel);
+}
+
+/// <summary>What a parcel was made into.</summary>
+/// <param name="Parcel">The parcel.</param>
+/// <param name="Message">Its message; null where there is none or it is on record from an earlier try.</param>
+/// <param name="Paper">What goes on paper; null for nothing.</param>
+/// <param name="Problem">Why it could not be made; empty where it was.</param>
+internal sealed record MadeUp(ClaimedParcel Parcel, OutgoingMessage? Message, OutgoingPaper? Paper, string Problem = "");

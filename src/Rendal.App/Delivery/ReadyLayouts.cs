@@ -1,0 +1,33 @@
+using Npgsql;
+using Rendal.Core.Layouts;
+using Rendal.Store.Layouts;
+
+namespace Rendal.App.Delivery;
+
+/// <summary>The layouts that a worker met lately, made ready once. A version never changes, so that none of them grows old.</summary>
+internal sealed class ReadyLayouts(NpgsqlDataSource source)
+{
+    private const int Most = 50;
+
+    private readonly Dictionary<(long Book, LayoutRef Layout), LayoutTemplate> ready = [];
+
+    public async Task<LayoutTemplate> OfAsync(long book, LayoutRef? layout)
+    {
+        if (layout is not { } known)
+        {
+            return LayoutTemplate.BuiltIn;
+        }
+
+        if (!ready.TryGetValue((book, known), out var template))
+        {
+            if (ready.Count == Most)
+            {
+                ready.Clear();
+            }
+
+            ready.Add((book, known), template = await new LayoutStore(source, book).TemplateAsync(known, CancellationToken.None));
+        }
+
+        return template;
+    }
+}

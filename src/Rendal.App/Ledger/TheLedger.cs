@@ -1,0 +1,13 @@
+using Rendal.App.Books;
+using Rendal.Store.Intake;
+
+namespace Rendal.App.Ledger;
+
+/// <summary>The ledger that holds: what was kept last and not undone.</summary>
+public static class TheLedger
+{
+    /// <summary>The intake that brought it.</summary>
+    /// <exception cref="Unable">None was kept yet, or all were undone.</exception>
+    public static async Task<IntakeRecord> OfAsync(BookStores stores, CancellationToken cancel) =>
+        await stores.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger. Take in a ledger file first.");
+}

@@ -1,0 +1,64 @@
+using System.Globalization;
+using System.Text;
+using Rendal.Core.Customers;
+using Rendal.Core.Layouts;
+using Rendal.Core.Wordings;
+using Rendal.Files.Documents;
+using Rendal.Files.Pdf;
+using Rendal.Mail;
+using Rendal.Store.Senders;
+
+namespace Rendal.App.Readiness;
+
+/// <summary>
+/// Tells before release which messages are larger than the sender's server takes. A message is made for that only where
+/// what it is made from leaves it in doubt. Not to be shared between threads.
+/// </summary>
+/// <param name="sender">Who sends them.</param>
+/// <param name="pictures">The pictures that may stand in them.</param>
+internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> pictures) : IDisposable
+{
+    // Generous bounds in bytes: a document without its items and pictures, one item in it, and what encoding adds.
+    private const int Document = 150_000;
+    private const int Item = 1_500;
+    private const double Encoded = 1.4;
+
+    private Press? press;
+
+    /// <summary>What is wrong with a message of that many bytes, as a parcel's problem; empty where the sender's server takes it.</summary>
+    public static string Problem(int bytes, Sender sender) =>
+        sender.LargestBytes < bytes
+            ? string.Create(CultureInfo.InvariantCulture, $"the message is {bytes / 1e6:0.0#} MB, and {sender.Host} takes {sender.LargestBytes / 1e6:0.0#} MB: enclose fewer forms of the document, or smaller pictures")
+            : "";
+
+    /// <summary>The same for a message that is not made yet. A letter that a word processor makes is looked at when it is sent.</summary>
+    public string Problem(Customer card, Recipients recipients, FilledWording words, StatementPaper paper, Layout layout)
+    {
+        if (sender.LargestBytes is not { } largest || recipients.All.Count == 0 || (layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf)))
+        {
+            return "";
+        }
+
+        var inIt = InBody(words.Body);
+        if (AtMost(words, inIt, paper, layout) <= largest)
+        {
+            return "";
+        }
+
+        press ??= new Press();
+        var enclosures = DocumentFile.Make(paper, layout, press).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)).ToList();
+        var (_, bytes) = Letter.Make(new Draft(sender.Name, sender.Address, recipients.To, recipients.Copies, words.Subject, words.Body, card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sender.ReplyTo, Pictures = inIt });
+        return Problem(bytes.Length, sender);
+    }
+
+    public void Dispose() => press?.Dispose();
+
+    private List<MessagePicture> InBody(string body) => pictures.Count == 0 ? [] : [.. PicturePlaces.Of(body).Select(number => pictures.Single(p => p.Number == number))];
+
+    private static double AtMost(FilledWording words, List<MessagePicture> inIt, StatementPaper paper, Layout layout)
+    {
+        var drawn = (layout.First<LetterheadPart>()?.Logo?.Length ?? 0) + (layout.First<SignaturePart>()?.Picture?.Length ?? 0) + (layout.Letter?.Bytes.Length ?? 0);
+        var document = Document + (Item * paper.Sections.Sum(s => s.Rows.Count())) + drawn;
+        return Encoded * ((layout.Forms.Count * (double)document) + (2 * Encoding.UTF8.GetByteCount(words.Body)) + inIt.Sum(p => p.Bytes.Length));
+    }
+}

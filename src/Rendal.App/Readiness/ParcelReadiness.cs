@@ -1,0 +1,90 @@
+using System.Globalization;
+using Rendal.App.Rounds;
+using Rendal.Core.Customers;
+using Rendal.Core.Parcels;
+using Rendal.Core.Statements;
+using Rendal.Files.Letters;
+using Rendal.Files.Pdf;
+using Rendal.Store.Returned;
+
+namespace Rendal.App.Readiness;
+
+/// <summary>What a person has to see to before a parcel can go. Not to be shared between threads.</summary>
+internal sealed class ParcelReadiness : IDisposable
+{
+    private readonly RoundContent content;
+    private readonly Dictionary<string, ReturnedAddress> returned;
+    private readonly MessageSizes sizes;
+
+    private ParcelReadiness(RoundContent content, Dictionary<string, ReturnedAddress> returned, MessageSizes sizes) => (this.content, this.returned, this.sizes) = (content, returned, sizes);
+
+    /// <summary>Loads what it needs to know beside the round.</summary>
+    public static async Task<ParcelReadiness> OfAsync(RoundContent content, CancellationToken cancel) => new(
+        content, await content.Stores.Returned.AddressesAsync(cancel), new MessageSizes(content.Sender, await content.Stores.Pictures.OfAsync(content.Pictures, cancel)));
+
+    /// <inheritdoc/>
+    public void Dispose() => sizes.Dispose();
+
+    /// <summary>The first thing that a person has to see to, in words; empty where the parcel is ready.</summary>
+    /// <param name="card">The card of who gets it.</param>
+    /// <param name="statements">Its statements.</param>
+    /// <param name="accounts">The accounts on them.</param>
+    /// <param name="recipients">Who gets the message.</param>
+    /// <param name="level">The level of the reminder that it is; null for none.</param>
+    public string Problem(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients, int? level)
+    {
+        // Who gets post alone is asked for nothing that only the message needs.
+        var hasMessage = card.Delivery != Core.Customers.Delivery.Post;
+        if (hasMessage && content.WordingFor(card, level).Errors.Count > 0)
+        {
+            return "the wording has an error";
+        }
+
+        if (content.LayoutFor(card, level).Template.Errors.Count > 0)
+        {
+            return "the layout has an error";
+        }
+
+        if (card.GoesByPost && content.LayoutFor(card, level).Template.Layout.Letter is not null && WordProcessor.Program is null)
+        {
+            return WordProcessor.Missing;
+        }
+
+        if (card.Delivery == Core.Customers.Delivery.Both && !card.GoesByPost)
+        {
+            return "it is to get post too, and the card has no postal address";
+        }
+
+        if (card.Delivery == Core.Customers.Delivery.Both && recipients.To.Count == 0)
+        {
+            return "it is to get messages too, and the card has no e-mail address";
+        }
+
+        if (recipients.Bad.Count > 0)
+        {
+            return $"“{recipients.Bad[0]}” is no address";
+        }
+
+        if (recipients.All.Select(a => returned.GetValueOrDefault(a)).FirstOrDefault(a => a is not null) is { } back)
+        {
+            return string.Create(CultureInfo.InvariantCulture, $"{(back.IsRefused ? $"the mail server refused “{back.Address}”" : $"mail to “{back.Address}” came back")} on {content.Stores.Book.DayOf(back.Since):d MMMM yyyy}");
+        }
+
+        if (recipients.All.Count > AddressList.MostRecipients)
+        {
+            return $"more than {AddressList.MostRecipients} addresses";
+        }
+
+        if (statements.SelectMany(s => s.Accounts).FirstOrDefault(s => s.ForwardDifference != 0) is { Forward: { } forward } differs)
+        {
+            return $"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}";
+        }
+
+        var (words, paper) = content.Composer.Fill(content.WordingFor(card, level), content.LayoutFor(card, level).Template, card, statements, ParcelComposer.NamesIn(accounts), level);
+        return hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
+            : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
+            : paper.Problem.Length > 0 ? paper.Problem
+            : Press.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no face has it"
+            : sizes.Problem(card, recipients, words, paper, content.LayoutFor(card, level).Template.Layout);
+    }
+}

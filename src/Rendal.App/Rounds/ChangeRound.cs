@@ -1,0 +1,40 @@
+using Rendal.App.Books;
+using Rendal.App.Senders;
+using Rendal.Core.Rounds;
+
+namespace Rendal.App.Rounds;
+
+/// <summary>Changes what a round is about and how it goes, and prepares it anew.</summary>
+public sealed class ChangeRound(BookStores stores, TimeProvider clock)
+{
+    /// <summary>Changes one.</summary>
+    /// <param name="id">The round.</param>
+    /// <param name="seen">The revision that the person saw; what others changed since stands beside this, unless it is the same.</param>
+    /// <param name="wanted">The settings instead of those that the person saw. Where the round is about something else than before and the wording is the one it had, it gets that of its new kind.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="Unable">The round or what it names is not there, the sender is somebody else's, something of the round was released, or somebody else changed the same since.</exception>
+    public async Task RunAsync(long id, long seen, RoundSettings wanted, CancellationToken cancel)
+    {
+        wanted = wanted with { Name = RoundName.Checked(wanted.Name) };
+        if (await stores.Wordings.FindAsync(wanted.Wording, cancel) is null || await stores.Senders.FindAsync(wanted.Sender, cancel) is null
+            || (wanted.Layout is { } picked && await stores.Layouts.FindAsync(picked, cancel) is null))
+        {
+            throw Unable.Invalid("The wording, the layout or the sender is not there any more.");
+        }
+
+        var before = await stores.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        if (before.SenderId != wanted.Sender)
+        {
+            await UsableSender.FindAsync(wanted.Sender, stores, cancel);
+        }
+
+        if (before.Choice.Kind != wanted.Choice.Kind && before.WordingId == wanted.Wording)
+        {
+            wanted = wanted with { Wording = await FirstWording.OfAsync(stores, wanted.Choice.Kind, clock, cancel) };
+        }
+
+        RoundConflict.Demand(await stores.Changes.ChangeSettingsAsync(id, seen, wanted, stores.Person, cancel), stores);
+
+        await new PrepareRound(stores, clock).RunAsync(id, cancel);
+    }
+}

@@ -1,0 +1,62 @@
+using Rendal.App.Books;
+using Rendal.Core.Customers;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Layouts;
+using Rendal.Core.Parcels;
+using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+using Rendal.Store.Rounds;
+
+namespace Rendal.App.Rounds;
+
+/// <summary>What a parcel is made of. Once it was released, its frozen words, card, letterhead and sender stand.</summary>
+public sealed class ParcelContent
+{
+    private readonly IReadOnlyList<Statement> statements;
+    private readonly ParcelComposer composer;
+    private readonly FrozenParcel? frozen;
+
+    private ParcelContent(RoundContent round, ParcelComposer composer, ParcelRecord parcel, Customer card, LayoutTemplate layout, IReadOnlyList<Statement> statements, FrozenParcel? frozen) =>
+        (Round, this.composer, Parcel, Card, Layout, this.statements, this.frozen) = (round, composer, parcel, card, layout, statements, frozen);
+
+    /// <summary>The round.</summary>
+    public RoundContent Round { get; }
+
+    /// <summary>The parcel.</summary>
+    public ParcelRecord Parcel { get; }
+
+    /// <summary>The card of who gets it.</summary>
+    public Customer Card { get; }
+
+    /// <summary>How its document looks.</summary>
+    public LayoutTemplate Layout { get; }
+
+    /// <summary>The wording of its message.</summary>
+    public WordingTemplate Wording => Round.WordingFor(Card, Parcel.ReminderLevel);
+
+    /// <summary>Loads it.</summary>
+    /// <exception cref="Unable">It is not there, or the ledger of its round says nothing of its customer any more.</exception>
+    public static async Task<ParcelContent> LoadAsync(long id, BookStores stores, CancellationToken cancel)
+    {
+        var (round, parcel) = await stores.Rounds.ParcelAsync(id, cancel) ?? throw Unable.NotFound("This parcel");
+        var content = await RoundContent.LoadAsync(stores, round, parcel.Customer, cancel);
+        var rows = await stores.Ledger.RowsAsync(content.Intake.Id, parcel.Accounts.Select(a => a.Key), cancel);
+        var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await stores.Rounds.FrozenAsync(id, cancel);
+        var card = frozen?.Card ?? content.Card(parcel.Customer);
+        var layout = frozen is not null ? await stores.Layouts.TemplateAsync(parcel.Layout, cancel) : content.LayoutFor(card, parcel.ReminderLevel).Template;
+        var composer = frozen is null ? content.Composer : content.ComposerOf(frozen.Letterhead, frozen.SentAs);
+        var statements = parcel.Known(composer.Statements(card, rows));
+        return statements.Count > 0
+            ? new ParcelContent(content, composer, parcel, card, layout, statements, frozen)
+            : throw Unable.Conflict("The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare the round anew.");
+    }
+
+    /// <summary>Its document.</summary>
+    public StatementPaper Paper() => composer.Paper(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel);
+
+    /// <summary>The words of its message; null where the wording has an error.</summary>
+    public FilledWording? Words() =>
+        frozen is not null ? new FilledWording(frozen.Subject, frozen.Body, [])
+        : Wording.Errors.Count > 0 ? null
+        : composer.Fill(Wording, Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel).Words;
+}

@@ -1,0 +1,121 @@
+using System.Globalization;
+using Rendal.App.Books;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Parcels;
+using Rendal.Core.Sealing;
+using Rendal.Core.Statements;
+using Rendal.Store.Books;
+using Rendal.Store.Rounds;
+
+namespace Rendal.App.Rounds;
+
+/// <summary>What a person lets go.</summary>
+/// <param name="Parcels">The parcels by number; null for all that are ready.</param>
+/// <param name="Revision">The revision of the round that the person was shown.</param>
+/// <param name="Seen">What <see cref="ReadyParcels.Seen"/> was of what the person was shown.</param>
+/// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
+/// <param name="Way">How they leave.</param>
+/// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the newest.</param>
+public sealed record ReleaseOrder(IReadOnlyList<long>? Parcels, long Revision, string Seen, string? At, Way Way, bool DespiteLedger);
+
+/// <summary>
+/// Lets parcels go, if they are exactly those that a person was shown: everything is reckoned once more, and where a parcel would have
+/// another seal now, nothing goes and it is said what changed.
+/// </summary>
+public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
+{
+    /// <summary>Lets them go, all or none.</summary>
+    /// <param name="id">The round.</param>
+    /// <param name="order">What is let go.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="Unable">They are not what was shown, or not what they would be now; or nothing is ready, the ledger is in doubt, the sender is somebody else's, or the proof does not close.</exception>
+    public async Task RunAsync(long id, ReleaseOrder order, CancellationToken cancel)
+    {
+        var content = await RoundContent.LoadAsync(stores, id, cancel);
+        var ready = ReadyParcels.Among(await stores.Rounds.ParcelsAsync(id, cancel), order.Parcels);
+        if (ready.Parcels.Count == 0)
+        {
+            throw Unable.Conflict("Nothing of this round is ready to be released.");
+        }
+
+        if (content.Round.Revision != order.Revision && await stores.Changes.SinceAsync(id, order.Revision, cancel) is { Count: > 0 } changes)
+        {
+            throw Unable.Conflict($"{RoundConflict.Since(changes, stores)} since you were shown what would be released. {LookAgain(content.Round)}");
+        }
+
+        if (ready.Seen != order.Seen)
+        {
+            throw Unable.Conflict($"What is ready to be released is not what you were shown: the round was prepared anew meanwhile. {LookAgain(content.Round)}");
+        }
+
+        if (!order.DespiteLedger && await LedgerDoubt.OfAsync(content.Intake, stores, cancel) is { Length: > 0 } doubt)
+        {
+            throw Unable.Conflict($"{doubt} Say that it is to be released all the same, or make a new round.");
+        }
+
+        if (!content.Sender.IsFor(stores.Person))
+        {
+            throw Unable.Conflict("This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it.");
+        }
+
+        var now = clock.GetUtcNow();
+        var leaves = order.At is { } at ? LeavesAt(at, stores.Book, now) : now;
+        var proof = await stores.Rounds.ProofAsync(id, cancel);
+        if (proof.Find(p => p.Difference != 0) is { } open)
+        {
+            throw Unable.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
+        }
+
+        var frozen = await FreezeAsync(content, ready.Parcels, cancel);
+        if (!await stores.Rounds.ReleaseAsync(id, content.Round.Revision, frozen, content.Hand, content.Rules, stores.Person, now, leaves, order.Way, cancel))
+        {
+            throw Unable.Conflict($"The round was changed in this moment. {LookAgain(content.Round)}");
+        }
+    }
+
+    /// <summary>The content of parcels as it is to be frozen. What is frozen is what was compared.</summary>
+    private async Task<IReadOnlyList<FrozenParcel>> FreezeAsync(RoundContent content, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    {
+        var chosen = await content.ChooseAsync(cancel);
+        var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
+        var now = (await PrepareRound.ParcelsAsync(content, chosen, cancel)).ToDictionary(p => p.Customer, StringComparer.Ordinal);
+        var changed = new ChangedSince();
+        foreach (var parcel in parcels)
+        {
+            var again = now.GetValueOrDefault(parcel.Customer);
+            changed.Compare(parcel.Seal, again?.Seal, again?.Problem.Length > 0);
+        }
+
+        return changed.IsNothing ? [.. parcels.Select(p => Frozen(content, p, byCustomer[p.Customer]))] : throw Unable.Conflict($"{changed} {LookAgain(content.Round)}");
+    }
+
+    private FrozenParcel Frozen(RoundContent content, ParcelRecord parcel, IReadOnlyList<Statement> statements)
+    {
+        var card = content.Card(parcel.Customer);
+        var (words, _) = content.Composer.Fill(content.WordingFor(card, parcel.ReminderLevel), content.LayoutFor(card, parcel.ReminderLevel).Template, card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel);
+        return new FrozenParcel(parcel.Id, words.Subject, words.Body, card, stores.Book.Firm, content.Sender.SentAs)
+        {
+            Numbers = [.. statements.SelectMany(s => s.Items).Select(i => i.Row.Number).Where(n => n.Length > 0).Distinct(StringComparer.Ordinal)],
+            Reminded = parcel.ReminderLevel is null ? [] : [.. statements.SelectMany(s => content.Rules.Reminders.Counted(s, s.ReminderLevel!.Value, content.Reminded))],
+        };
+    }
+
+    /// <summary>What a person does where something changed since the round was prepared.</summary>
+    private static string LookAgain(RoundRecord round) => round.ReleasedAt is null
+        ? "Prepare it anew and look through it again."
+        : "A part of it was let go already: make a round of the rest, which is prepared anew, and look through that.";
+
+    /// <summary>The moment that a person means by the clock of the book. Where clocks are put forward and the moment is skipped, it is the one an hour on.</summary>
+    private static DateTimeOffset LeavesAt(string at, Book book, DateTimeOffset now)
+    {
+        if (!DateTime.TryParseExact(at, "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out var local))
+        {
+            throw Unable.Invalid($"“{at}” is no date and time.");
+        }
+
+        var zone = TimeZoneInfo.FindSystemTimeZoneById(book.TimeZone);
+        var moment = new DateTimeOffset(local, zone.GetUtcOffset(local));
+        return moment > now ? moment
+            : throw Unable.Invalid($"{local.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture)} is over. Choose a later moment, or release now.");
+    }
+}

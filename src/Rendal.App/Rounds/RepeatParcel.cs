@@ -1,0 +1,22 @@
+using Rendal.App.Books;
+
+namespace Rendal.App.Rounds;
+
+/// <summary>Makes a round that sends a parcel once more, to its customer alone, at the address as it is now.</summary>
+public sealed class RepeatParcel(BookStores stores, TimeProvider clock)
+{
+    /// <summary>Makes it.</summary>
+    /// <param name="parcel">The parcel.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>The number of the new round.</returns>
+    /// <exception cref="Unable">The parcel is not there, or it is still on its way.</exception>
+    public async Task<long> RunAsync(long parcel, CancellationToken cancel)
+    {
+        var (round, of) = await stores.Rounds.ParcelAsync(parcel, cancel) ?? throw Unable.NotFound("This parcel");
+        var choice = (await stores.Rounds.FindAsync(round, cancel))!.Choice with { Customers = of.Accounts.Select(a => a.Key).Append(of.Customer).ToHashSet(StringComparer.Ordinal) };
+        var made = await stores.Rounds.MakeRepeatAsync(parcel, choice, stores.Person, cancel)
+            ?? throw Unable.Conflict("It is still on its way. It can be sent once more when it has gone out or come to its end.");
+        await new PrepareRound(stores, clock).RunAsync(made, cancel);
+        return made;
+    }
+}

@@ -1,0 +1,68 @@
+using System.Globalization;
+using Rendal.App.Books;
+using Rendal.Core.Rounds;
+using Rendal.Store.Rounds;
+
+namespace Rendal.App.Rounds;
+
+/// <summary>Tells a person why their change to a round was not made.</summary>
+public static class RoundConflict
+{
+    private static readonly Dictionary<string, string> Words = new(StringComparer.Ordinal)
+    {
+        [nameof(RoundSettings.Name)] = "its name",
+        [nameof(RoundSettings.Wording)] = "its wording",
+        [nameof(RoundSettings.Sender)] = "its sender",
+        [nameof(RoundSettings.Layout)] = "its layout",
+        [nameof(Choice.AsOf)] = "the day",
+        [nameof(Choice.Form)] = "what the statement lists",
+        [nameof(Choice.PeriodFrom)] = "the period",
+        [nameof(Choice.InterestPercent)] = "the interest",
+        [nameof(Choice.About)] = "what goes",
+        [nameof(Choice.ReminderLevels)] = "the reminder levels",
+        [nameof(Choice.LeastBalance)] = "the minimum balance",
+        [nameof(Choice.OverdueDays)] = "“overdue by at least”",
+        [nameof(Choice.NotWithinDays)] = "“not written to for”",
+        [nameof(Choice.WithCredits)] = "the credits",
+        [nameof(Choice.LeaveOutHeld)] = "the items in dispute",
+        [nameof(Choice.Units)] = "the units",
+        [nameof(Choice.Columns)] = "the columns",
+        [nameof(Choice.DatedFrom)] = "the dates",
+        [nameof(Choice.DatedTo)] = "the dates",
+        [nameof(Choice.DueFrom)] = "the due dates",
+        [nameof(Choice.DueTo)] = "the due dates",
+        [nameof(Choice.Groups)] = "who gets the statements of branches",
+        [nameof(Choice.HeadOffices)] = "the head offices",
+        [nameof(Choice.Customers)] = "the customers",
+    };
+
+    /// <summary>Nothing where a change was made.</summary>
+    /// <exception cref="Unable">It was not: with who changed what, and when.</exception>
+    public static void Demand(RoundUpdate update, BookStores stores)
+    {
+        if (update.Result == RoundUpdateResult.TooLate)
+        {
+            throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
+        }
+
+        if (update is { Result: RoundUpdateResult.Contested, Other: { } other })
+        {
+            throw Unable.Conflict($"{Told(other, update.Settings, stores)} since you saw it. Look at it; if yours is to stand, change it again.");
+        }
+    }
+
+    /// <summary>What others did with a round since somebody saw it: “marta decided about AB01 at 12:04:10, and changed the round at 12:05:00”; empty for nothing.</summary>
+    public static string Since(IReadOnlyList<RoundChange> changes, BookStores stores) => string.Join(", ", changes.Select(c => Told(c, [], stores)).Distinct());
+
+    private static string Told(RoundChange change, IReadOnlyList<string> settings, BookStores stores)
+    {
+        var at = stores.Book.ByItsClock(change.At).ToString("HH:mm:ss", CultureInfo.InvariantCulture);
+        return change.About switch
+        {
+            "customer" => $"{change.By} decided about {change.Subject} at {at}",
+            "item" => $"{change.By} decided about this item at {at}",
+            "release" => $"{change.By} released a part of this round at {at}",
+            _ => $"{change.By} changed {(settings.Count == 0 ? "the round" : string.Join(" and ", settings.Select(s => Words.GetValueOrDefault(s, "the choice")).Distinct()))} at {at}",
+        };
+    }
+}

@@ -1,0 +1,143 @@
+using Rendal.App.Books;
+using Rendal.Core.Customers;
+using Rendal.Core.Layouts;
+using Rendal.Core.Parcels;
+using Rendal.Core.Reminders;
+using Rendal.Core.Rounds;
+using Rendal.Core.Sealing;
+using Rendal.Core.Statements;
+using Rendal.Core.Uses;
+using Rendal.Core.Wordings;
+using Rendal.Store.Customers;
+using Rendal.Store.Intake;
+using Rendal.Store.Layouts;
+using Rendal.Store.Rounds;
+using Rendal.Store.Senders;
+using Rendal.Store.Wordings;
+
+namespace Rendal.App.Rounds;
+
+/// <summary>A round with everything that its parcels are made from, as it is now.</summary>
+public sealed class RoundContent
+{
+    private readonly Dictionary<string, Customer> customers;
+    private readonly Dictionary<long, (LayoutRef Ref, Lazy<LayoutTemplate> Template)> layouts;
+    private readonly Dictionary<long, (Wording Wording, WordingTemplate Template)> wordings;
+    private readonly WordingInUse wordingInUse;
+    private readonly LayoutInUse layoutInUse;
+    private readonly SettlementRule settlement;
+
+    private RoundContent(BookStores stores, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, IReadOnlyList<RoundDecision> decisions, ByHand hand, IReadOnlyDictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<UsedFor> layoutUses, List<UsedFor> wordingUses)
+    {
+        (Stores, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (stores, round, intake, sender, customers, reminded, decisions, hand);
+        Rules = round.RulesNow(stores.Book.Rules);
+        settlement = Rules.SettlementOf(intake.HasOutstanding);
+        this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording, WordingTemplate.Of(w.Wording)));
+        this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutTemplate.Of(l.Layout))));
+        wordingInUse = new WordingInUse(round.Choice.Kind, round.WordingId, Rules.Reminders, wordings.ToDictionary(w => w.Id, w => w.Wording.Language), wordingUses);
+        layoutInUse = new LayoutInUse(round.Choice.Kind, round.PickedLayout, layoutUses);
+        Composer = ComposerOf(stores.Book.Firm, sender.SentAs);
+    }
+
+    /// <summary>The book.</summary>
+    public BookStores Stores { get; }
+
+    /// <summary>The round.</summary>
+    public RoundRecord Round { get; }
+
+    /// <summary>The intake whose rows it is made from.</summary>
+    public IntakeRecord Intake { get; }
+
+    /// <summary>The sender that its messages go out under.</summary>
+    public Sender Sender { get; }
+
+    /// <summary>Makes the content of parcels.</summary>
+    public ParcelComposer Composer { get; }
+
+    /// <summary>What was decided about its customers.</summary>
+    public IReadOnlyList<RoundDecision> Decisions { get; }
+
+    /// <summary>What was decided by hand.</summary>
+    public ByHand Hand { get; }
+
+    /// <summary>What the book has settled for its statements; for a round that was released, as it held then.</summary>
+    public StatementRules Rules { get; }
+
+    /// <summary>How far the reminders about single items had come before this round; empty in a round of statements.</summary>
+    public IReadOnlyDictionary<string, Reminded> Reminded { get; }
+
+    /// <summary>The pictures that may stand in its messages.</summary>
+    public IReadOnlyList<long> Pictures => [.. wordings.Values.SelectMany(w => w.Template.Pictures).Distinct()];
+
+    /// <summary>Loads a round for all its parcels.</summary>
+    /// <exception cref="Unable">It is not there.</exception>
+    public static async Task<RoundContent> LoadAsync(BookStores stores, long id, CancellationToken cancel) =>
+        await LoadAsync(stores, id, await stores.Customers.AllAsync(cancel), cancel);
+
+    /// <summary>Loads a round to look at the parcel of one customer; the card of any other is not known to it.</summary>
+    /// <exception cref="Unable">It is not there.</exception>
+    public static async Task<RoundContent> LoadAsync(BookStores stores, long id, string customer, CancellationToken cancel) =>
+        await LoadAsync(stores, id, await stores.Customers.FindAsync(customer, cancel) is { } card ? new() { [customer] = card } : [], cancel);
+
+    /// <summary>What people have decided about a round that is not released.</summary>
+    public static async Task<ByHand> ByHandAsync(BookStores stores, long round, IReadOnlyList<RoundDecision> decisions, CancellationToken cancel) => new()
+    {
+        Customers = [.. decisions.Where(d => d.Decision != "held").Select(d => new CustomerByHand(d.Customer, d.Decision == "put-in", d.Reason))],
+        Items = await stores.Decisions.OfItemsAsync(round, cancel),
+        Holds = [.. (await stores.Holds.ListAsync(cancel)).Select(h => h.Hold)],
+        Settlements = [.. (await stores.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)],
+    };
+
+    /// <summary>The card of a customer; one that is on no list is known by its key alone.</summary>
+    public Customer Card(string key) => customers.TryGetValue(key, out var card) ? card : new Customer { Key = key, Name = key, FromLedger = true };
+
+    /// <summary>The number of the wording that a customer gets, by <see cref="WordingInUse"/>.</summary>
+    /// <param name="card">The customer.</param>
+    /// <param name="reminderLevel">The level of a reminder; null for none.</param>
+    public long WordingIdFor(Customer card, int? reminderLevel) => wordingInUse.For(card, reminderLevel);
+
+    /// <summary>That wording, made ready.</summary>
+    public WordingTemplate WordingFor(Customer card, int? reminderLevel) => wordings[WordingIdFor(card, reminderLevel)].Template;
+
+    /// <summary>That wording as it is written.</summary>
+    public Wording WrittenFor(Customer card, int? reminderLevel) => wordings[WordingIdFor(card, reminderLevel)].Wording;
+
+    /// <summary>The layout of a customer's document, by <see cref="LayoutInUse"/>; null and the built-in one where none is said.</summary>
+    public (LayoutRef? Ref, LayoutTemplate Template) LayoutFor(Customer card, int? reminderLevel) =>
+        layoutInUse.For(card, reminderLevel) is { } id && layouts.TryGetValue(id, out var found) ? (found.Ref, found.Template.Value) : (null, LayoutTemplate.BuiltIn);
+
+    /// <summary>Makes content with the letterhead and under the identity that something was released with.</summary>
+    public ParcelComposer ComposerOf(Firm letterhead, SentAs sentAs) => new(letterhead, Round.Name, Round.Choice, settlement, Hand, Rules, sentAs.Name);
+
+    /// <summary>Chooses from the ledger.</summary>
+    public async Task<ChosenRound> ChooseAsync(CancellationToken cancel)
+    {
+        var choice = Round.Choice;
+        var rows = await Stores.Ledger.RowsAsync(Intake.Id, cancel).ToListAsync(cancel);
+        var setAside = await Stores.Ledger.SetAsideAsync(Intake.Id, null, cancel);
+        var lastWritten = choice.NotWithinDays is null ? [] : await Stores.Rounds.LastWrittenAsync(cancel);
+        var traits = new Dictionary<string, CustomerTraits>(customers.Count, StringComparer.Ordinal);
+        var reach = new Reach(TraitsOf, HeadOffices.Of(customers.Values), lastWritten);
+        return Choosing.Choose(rows, setAside, choice, settlement, Rules, reach.Of, Hand, Reminded);
+
+        // Whether a card can be reached is told from its addresses, which are read once for each that is asked for.
+        CustomerTraits TraitsOf(string key) =>
+            traits.TryGetValue(key, out var known) ? known
+            : traits[key] = customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card, choice.Kind) : CustomerTraits.NoCard;
+    }
+
+    private static async Task<RoundContent> LoadAsync(BookStores stores, long id, Dictionary<string, Customer> customers, CancellationToken cancel)
+    {
+        var round = await stores.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var intake = await stores.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
+        var sender = await stores.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
+        var decisions = await stores.Decisions.OfCustomersAsync(id, cancel);
+
+        // What was released stays what it was, whatever is decided about its items later.
+        var hand = round.ReleasedAt is null ? await ByHandAsync(stores, id, decisions, cancel) : round.ByHand;
+        return new RoundContent(
+            stores, round, intake, await stores.Wordings.ListAsync(cancel), sender, customers, decisions, hand,
+            round.Choice.ReminderLevels is null ? new Dictionary<string, Reminded>() : await stores.Reminders.AllAsync(round.Id, round.RepeatOf, cancel),
+            await stores.Layouts.ListAsync(cancel), await stores.Layouts.UsesAsync(cancel), await stores.Wordings.UsesAsync(cancel));
+    }
+}

@@ -1,0 +1,18 @@
+namespace Rendal.Core.Dispatch;
+
+/// <summary>What is shown of where a parcel stands: its state, or that it needs a person before it can go.</summary>
+public static class ParcelStanding
+{
+    /// <summary>Of a prepared parcel that a person has to see to.</summary>
+    public const string NeedsYou = "needs-you";
+
+    /// <summary>Whether a parcel can be released: it is prepared, and nothing is to be seen to. One that is held, or has a problem, never is.</summary>
+    /// <param name="state">Its state.</param>
+    /// <param name="problem">What a person has to see to; empty for nothing.</param>
+    public static bool IsReady(ParcelState state, string problem) => state == ParcelState.Prepared && problem.Length == 0;
+
+    /// <summary>The code of its standing: <see cref="NeedsYou"/>, or that of its state.</summary>
+    /// <param name="state">Its state.</param>
+    /// <param name="problem">What a person has to see to; empty for nothing.</param>
+    public static string Of(ParcelState state, string problem) => state == ParcelState.Prepared && problem.Length > 0 ? NeedsYou : state.Code();
+}
