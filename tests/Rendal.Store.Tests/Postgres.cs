@@ -55,6 +55,9 @@ public sealed class Postgres : IAsyncLifetime
         return await cluster.DatabaseAsync(name, CancellationToken.None);
     }
 
+    /// <summary>How a new database with nothing in it is reached.</summary>
+    public Task<DatabaseAccess> NewEmptyAccessAsync() => cluster!.DatabaseAsync($"rendal-{Guid.NewGuid():N}", CancellationToken.None);
+
     /// <summary>The same database as the role that its tables belong to.</summary>
     public NpgsqlDataSource OwnerOf(NpgsqlDataSource source) => NpgsqlDataSource.Create(made[source].Owner);
 

@@ -9,6 +9,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
 using Rendal.Core.Sealing;
+using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Files.Documents;
 using Rendal.Files.Letters;
@@ -91,11 +92,16 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes n
         return await Background.RunAsync<(StatementPaper?, Layout?, RoundKind, string)>(() =>
         {
             var statements = parcel.Known(composer.Statements(claimed.Card, rows));
-            return parcel.Seal is not { } seal || seal.Parts[SealPart.Figures] == Sealer.Figures(statements)
+            return AreThose(parcel, statements)
                 ? (composer.Paper(layout, claimed.Card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel), layout.Layout, round.Choice.Kind, "")
                 : (null, null, round.Choice.Kind, "its figures are not those that were released");
         });
     }
+
+    /// <summary>Whether figures are those that a parcel was released with: every line, or of one that was prepared before there were seals, its sums.</summary>
+    private static bool AreThose(ParcelRecord parcel, IReadOnlyList<Statement> statements) =>
+        parcel.Seal is { } seal ? seal.Parts[SealPart.Figures] == Sealer.Figures(statements)
+        : parcel.Sums.Select(s => (s.Currency, s.Total, s.Overdue)).SequenceEqual(statements.Select(s => (s.Currency.Code, s.Total, s.Overdue)));
 
     /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
     private async Task<MadeUp> MadeAsync(ClaimedParcel claimed, LetterBatch letters, CancellationToken stop)

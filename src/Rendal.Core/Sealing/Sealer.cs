@@ -17,7 +17,7 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
     private readonly string roundHash = CanonicalForm.Hash(new { Name = round, choice.AsOf, choice.Kind, choice.InterestPercent, rules.Ageing });
     private readonly string letterheadHash = CanonicalForm.Hash(letterhead);
     private readonly string senderHash = CanonicalForm.Hash(sentAs);
-    private readonly Dictionary<Wording, string> wordings = [];
+    private readonly Dictionary<Wording, string> wordings = new(ReferenceEqualityComparer.Instance);
     private readonly Dictionary<Layout, string> layouts = new(ReferenceEqualityComparer.Instance);
 
     /// <summary>The seal of a parcel.</summary>

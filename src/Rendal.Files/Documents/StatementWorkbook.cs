@@ -1,3 +1,4 @@
+using System.Globalization;
 using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Spreadsheet;
@@ -27,12 +28,12 @@ internal static class StatementWorkbook
             file.PackageProperties.Creator = XmlText.Clean(paper.Firm.Name);
             file.PackageProperties.Language = paper.Language;
             var workbook = file.AddWorkbookPart();
-            workbook.AddNewPart<WorkbookStylesPart>().Stylesheet = Styles();
+            workbook.AddNewPart<WorkbookStylesPart>("styles").Stylesheet = Styles();
             var sheets = new Sheets();
             foreach (var (section, i) in paper.Sections.Select((s, i) => (s, i)))
             {
                 var sheet = section.Sheet ?? throw new ArgumentException("The paper was set without its values.", nameof(paper));
-                var part = workbook.AddNewPart<WorksheetPart>();
+                var part = workbook.AddNewPart<WorksheetPart>(string.Create(CultureInfo.InvariantCulture, $"sheet{i + 1}"));
                 part.Worksheet = Worksheet(paper, sheet);
                 sheets.Append(new Sheet { Id = workbook.GetIdOfPart(part), SheetId = (uint)(i + 1), Name = paper.Sections.Count > 1 ? sheet.Currency.Code : SheetName(XmlText.Clean(paper.Title)) });
             }
@@ -40,7 +41,7 @@ internal static class StatementWorkbook
             workbook.Workbook = new Workbook(sheets);
         }
 
-        return stream.ToArray();
+        return SettledPackage.Of(stream.ToArray());
     }
 
     private static Worksheet Worksheet(StatementPaper paper, StatementSheet sheet)

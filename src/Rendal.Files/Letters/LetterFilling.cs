@@ -3,6 +3,7 @@ using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Wordprocessing;
 using Rendal.Core.Layouts;
 using Rendal.Core.Wordings;
+using Rendal.Files.Documents;
 
 namespace Rendal.Files.Letters;
 
@@ -37,7 +38,7 @@ public static class LetterFilling
             }
         }
 
-        return stream.ToArray();
+        return SettledPackage.Of(stream.ToArray());
     }
 
     /// <summary>Where the template of the letter lies on its writer's computer is nobody's business.</summary>

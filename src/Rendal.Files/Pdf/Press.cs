@@ -88,7 +88,7 @@ public sealed class Press : IDisposable
             document.Close();
         }
 
-        return SpokenLanguage.Say(stream.ToArray(), language);
+        return SpokenLanguage.Say(DocumentIdentifier.FromContent(stream.ToArray()), language);
     }
 
     private StatementPages Set(StatementPaper paper, Layout layout, Budget budget)

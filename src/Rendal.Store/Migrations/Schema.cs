@@ -1,5 +1,6 @@
 using DbUp;
 using DbUp.Engine.Output;
+using Npgsql;
 using Rendal.Store.Cluster;
 
 namespace Rendal.Store.Migrations;
@@ -9,12 +10,16 @@ public static class Schema
 {
     /// <summary>
     /// Runs the scripts that this database has not had yet, in order of their names, each in a transaction, as the owner, and
-    /// gives the application's role its rights.
+    /// gives the application's role its rights. Several programs may do so at once.
     /// </summary>
     /// <exception cref="InvalidOperationException">A script failed; the message says which and why.</exception>
     /// <exception cref="Npgsql.PostgresException">The rights could not be given.</exception>
     public static async Task UpgradeAsync(DatabaseAccess access)
     {
+        // Of several programs that start at once one brings it up to date, and the others find it so.
+        await using var source = NpgsqlDataSource.Create($"{access.Owner};Pooling=false");
+        await using var turn = await source.OpenConnectionAsync();
+        await turn.Sql("select pg_advisory_lock(hashtext('schema'))").RunAsync(CancellationToken.None);
         var upgrade = DeployChanges.To.PostgresqlDatabase(access.Owner)
             .WithScriptsEmbeddedInAssembly(typeof(Schema).Assembly)
             .WithTransactionPerScript()

@@ -5,6 +5,7 @@ using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Files;
 using Rendal.Files.Csv;
+using Rendal.Store.Books;
 using Rendal.Store.Corrections;
 using Rendal.Store.Intake;
 using Rendal.Web.Books;
@@ -111,12 +112,12 @@ internal static class CorrectionEndpoints
         var list = await scope.Corrections.ListAsync(cancel);
         http.Response.ContentType = "text/csv; charset=utf-8";
         http.Response.Headers.ContentDisposition = $"attachment; filename=\"{FileName.Safe("corrections", ".csv")}\"";
-        await CsvText.WriteAsync(http.Response.Body, Lines(list).ToAsyncEnumerable(), cancel);
+        await CsvText.WriteAsync(http.Response.Body, Lines(list, scope.Book).ToAsyncEnumerable(), cancel);
     }
 
-    private static IEnumerable<IReadOnlyList<string>> Lines(IEnumerable<StoredCorrection> list)
+    private static IEnumerable<IReadOnlyList<string>> Lines(IEnumerable<StoredCorrection> list, Book book)
     {
-        yield return ["What", "File", "Sheet", "Row", "Customer or row", "Column", "In the source", "Right is", "Reason", "Put right by", "On"];
+        yield return ["What", "File", "Sheet", "Row", "Customer or row", "Column", "In the source", "Corrected", "Reason", "Corrected by", "On"];
         foreach (var v in list.Select(CorrectionView.Of))
         {
             var what = v.Kind switch
@@ -127,7 +128,7 @@ internal static class CorrectionEndpoints
                 CorrectionKind.CustomersJoined => "one customer",
                 _ => "customer card",
             };
-            yield return [what, v.File, v.Sheet ?? "", v.Row > 0 ? $"{v.Row}" : "", v.Concerns, v.Column, v.Was, v.Becomes, v.Reason, v.MadeBy, v.MadeAt.ToString("yyyy-MM-dd HH:mm", System.Globalization.CultureInfo.InvariantCulture)];
+            yield return [what, v.File, v.Sheet ?? "", v.Row > 0 ? $"{v.Row}" : "", v.Concerns, v.Column, v.Was, v.Becomes, v.Reason, v.MadeBy, book.ByItsClock(v.MadeAt).ToString("yyyy-MM-dd HH:mm", System.Globalization.CultureInfo.InvariantCulture)];
         }
     }
 
@@ -136,7 +137,7 @@ internal static class CorrectionEndpoints
         var intake = await IntakeEndpoints.FindAsync(scope, id, cancel);
         if (intake.Kind != IntakeKind.Ledger || intake.State != "looked-at")
         {
-            throw Unable.Conflict("Values are put right in a ledger file before it is kept. Take the file in again to put something right in it.");
+            throw Unable.Conflict("Values are corrected in a ledger file before it is kept. Take the file in again to correct something in it.");
         }
 
         var table = files.Open(scope, intake, intake.Change.Opening, new WorkWatch(), cancel);

@@ -106,6 +106,9 @@ internal static class RendalHost
         services.Configure<ForwardedHeadersOptions>(forwarded => Trust(forwarded, parts.Proxies));
         services.Configure<HostOptions>(host => host.ShutdownTimeout = LongestStop);
         services.AddProblemDetails();
+
+        // So that what is not understood of a request is told, and not only that.
+        services.Configure<RouteHandlerOptions>(handlers => handlers.ThrowOnBadRequest = true);
         services.AddExceptionHandler<Problems>();
         services.AddOpenApi("v1", document => document.AddOperationTransformer<BookParameter>());
         if (parts.Role != Role.Web)

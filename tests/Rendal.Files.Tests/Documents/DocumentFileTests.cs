@@ -1,3 +1,4 @@
+using System.IO.Compression;
 using System.Text;
 using CsCheck;
 using DocumentFormat.OpenXml.Packaging;
@@ -20,6 +21,32 @@ public class DocumentFileTests
     private static readonly DateOnly AsOf = new(2026, 10, 31);
     private static readonly Firm Tarnbrook = new("Tarnbrook Linen Hire", ["1 Mill Lane"], [], []);
     private static readonly Layout AllForms = Layout.BuiltIn with { Forms = [DocumentForm.Csv, DocumentForm.Pdf, DocumentForm.Xlsx] };
+
+    /// <summary>What was looked at is compared with what went, byte by byte.</summary>
+    [Fact]
+    public void The_same_document_is_the_same_bytes_whenever_it_is_made_and_another_is_another()
+    {
+        var made = Enumerable.Range(0, 3).Select(i =>
+        {
+            using var press = new Press();
+            press.Print(Paper(AllForms, "de", [Row(7, 7m)]), AllForms, TestContext.Current.CancellationToken);
+            return DocumentFile.Make(Paper(AllForms, "en", [Row(1, i == 2 ? 99m : 100m)]), AllForms, press, cancel: TestContext.Current.CancellationToken);
+        }).ToList();
+        Assert.All(made[0].Zip(made[1]), pair => Assert.Equal(pair.First.Bytes, pair.Second.Bytes));
+        Assert.All(made[0].Zip(made[2]), pair => Assert.NotEqual(pair.First.Bytes, pair.Second.Bytes));
+        Assert.NotEqual(Identifier(made[0]), Identifier(made[2]));
+        using var workbook = new ZipArchive(new MemoryStream(made[0].Single(f => f.Name.EndsWith(".xlsx", StringComparison.Ordinal)).Bytes));
+        Assert.All(workbook.Entries, entry => Assert.Equal(1980, entry.LastWriteTime.Year));
+
+        // In the trailer and in the metadata it is one.
+        static string Identifier(IReadOnlyList<DocumentFile> files)
+        {
+            var text = System.Text.Encoding.Latin1.GetString(files.Single(f => f.ContentType == DocumentFile.PdfType).Bytes);
+            var id = text[(text.LastIndexOf("/ID [<", StringComparison.Ordinal) + 6)..][..32];
+            Assert.Contains($"<xmpMM:DocumentID>uuid:{Guid.ParseExact(id, "N")}<", text, StringComparison.Ordinal);
+            return id;
+        }
+    }
 
     [Fact]
     public void A_document_comes_in_each_form_that_the_layout_asks_for_under_one_name()

@@ -3,6 +3,7 @@ using Rendal.Core.Parcels;
 using Rendal.Core.Statements;
 using Rendal.Store.Files;
 using Rendal.Store.Ledger;
+using Rendal.Store.Migrations;
 using Rendal.Store.Rounds;
 
 namespace Rendal.Store.Tests.Migrations;
@@ -31,6 +32,16 @@ public class SchemaTests(Postgres postgres)
 
         Assert.True(firsts.Count > 12, "the schema was looked at");
         Assert.All(firsts.Where(f => !AboveBooks.Contains(f.Key)), f => Assert.Equal("book_id", f.Value));
+    }
+
+    [Fact]
+    public async Task Several_programs_that_start_at_once_bring_a_new_database_up_to_date_together()
+    {
+        var access = await postgres.NewEmptyAccessAsync();
+        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Schema.UpgradeAsync(access))));
+        await using var source = Database.Source(access.Application + ";Pooling=false");
+        await using var command = source.CreateCommand("select count(*) from round");
+        Assert.Equal(0L, await command.ExecuteScalarAsync(TestContext.Current.CancellationToken));
     }
 
     /// <summary>Without one, whatever removes or renumbers a row looks through all rows that could point at it.</summary>

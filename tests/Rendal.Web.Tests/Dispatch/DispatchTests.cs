@@ -223,7 +223,7 @@ public class DispatchTests(RunningRendal rendal)
         var next = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Next", asOf = "2026-10-31" });
         var settings = System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, object?>>(next.GetProperty("settings").GetRawText())!;
         settings["notWithinDays"] = 30;
-        Assert.Empty((await (await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(desk.Browser, $"{desk.Api}/rounds/{next.Id()}", settings, Cancel)).JsonAsync()).List("parcels"));
+        Assert.Empty((await (await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(desk.Browser, $"{desk.Api}/rounds/{next.Id()}?revision=1", settings, Cancel)).JsonAsync()).List("parcels"));
     }
 
     [Fact]

@@ -69,7 +69,7 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
         await (await DecideAsync(colleague, desk, round, "AB01", "held")).JsonAsync();
         Assert.Equal(2, (await RevisionAsync(desk, round)).GetProperty("revision").GetInt64());
         var missing = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer = "AB01", decision = "held", reason = "" }, Cancel);
-        Assert.Equal(HttpStatusCode.BadRequest, missing.StatusCode);
+        Assert.Equal((HttpStatusCode.BadRequest, "The request is not understood."), (missing.StatusCode, await missing.DetailAsync()));
     }
 
     private async Task<(Desk Desk, HttpClient Colleague, JsonElement Round)> OpenAsync()

@@ -200,13 +200,15 @@ public class SenderTests(RunningRendal rendal)
 
         var settings = System.Text.Json.Nodes.JsonNode.Parse(round.GetProperty("settings").GetRawText())!;
         settings["name"] = "Looked through by a colleague";
-        await (await colleague.PutAsJsonAsync(api, settings, Cancel)).JsonAsync();
+        await (await PutAsync()).JsonAsync();
         settings["senderId"] = shared;
-        await (await colleague.PutAsJsonAsync(api, settings, Cancel)).JsonAsync();
+        await (await PutAsync()).JsonAsync();
         settings["senderId"] = own;
-        Assert.Equal(HttpStatusCode.NotFound, (await colleague.PutAsJsonAsync(api, settings, Cancel)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await PutAsync()).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await ReleaseAsync()).StatusCode);
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+
+        async Task<HttpResponseMessage> PutAsync() => await colleague.PutAsJsonAsync($"{api}?revision={await desk.RevisionAsync(round.Id())}", settings, Cancel);
 
         async Task<HttpResponseMessage> ReleaseAsync() =>
             await colleague.PostAsJsonAsync($"{api}/release", new { parcels = (long[]?)null, revision = await desk.RevisionAsync(round.Id()), seen = (await desk.SummaryAsync(round.Id())).Text("seen") }, Cancel);
@@ -215,7 +217,6 @@ public class SenderTests(RunningRendal rendal)
     private static object Account(string address, bool isMine) =>
         new { name = "Tarnbrook Linen Hire", address, replyTo = "", copyToSelf = false, host = "mail.tarnbrook.example", port = 587, security = "starttls", userName = "odile", password = (string?)null, aMinute = (int?)null, aDay = (int?)null, largestBytes = (int?)null, isMine };
 
-    /// <summary>Another person who was given the book.</summary>
     [Fact]
     public async Task A_refused_sign_in_stops_the_sender_until_it_is_put_right()
     {

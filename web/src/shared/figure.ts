@@ -48,7 +48,7 @@ function partsOf(iso: string, zone: string | undefined) {
     clocks.get(zone) ??
     new Intl.DateTimeFormat("en-GB", {
       timeZone: zone,
-      calendar: "iso8601",
+      calendar: "gregory",
       hourCycle: "h23",
       year: "numeric",
       month: "2-digit",

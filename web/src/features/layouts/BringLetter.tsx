@@ -29,7 +29,7 @@ export function BringLetter({ label, onTake }: { label: string; onTake: (layout:
             </ul>
             <p>
               {brought.slots.length > 0 && `Found and known: ${brought.slots.join(", ")}. `}
-              Put it right in your word processor and bring it again.
+              Correct it in your word processor and upload it again.
             </p>
           </>
         ),

@@ -55,7 +55,7 @@ export function CorrectionList() {
                   <th scope="col">Customer or row</th>
                   <th scope="col">Column</th>
                   <th scope="col">In the source</th>
-                  <th scope="col">Right is</th>
+                  <th scope="col">Corrected</th>
                   <th scope="col">What</th>
                   <th scope="col">Corrected</th>
                   <th scope="col">

@@ -179,7 +179,7 @@ function State({ round, parcel, hasEmptySlot }: { round: Round; parcel: Parcel; 
   if (["prepared", "needs-you"].includes(parcel.standing)) {
     return parcel.problem ? (
       <p className="pane-state">
-        <Shape standing="needs-you" label={false} /> Needs you: {parcel.problem}. Put it right on the card (C)
+        <Shape standing="needs-you" label={false} /> Needs you: {parcel.problem}. Correct it on the card (C)
         {hasEmptySlot && ", or give the slot an “or else” under Words (4)"}.
       </p>
     ) : null;

@@ -67,7 +67,7 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
       {sender.paused && (
         <Alert
           type="error"
-          title={`Stopped: ${sender.paused} Put it right and keep it here; sending goes on then.`}
+          title={`Stopped: ${sender.paused} Correct it and save it here; sending goes on then.`}
           style={{ marginBottom: 12 }}
         />
       )}
