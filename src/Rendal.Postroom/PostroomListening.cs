@@ -14,7 +14,7 @@ public static class PostroomListening
     /// <param name="folder">The folder.</param>
     /// <param name="accounts">Who may sign in.</param>
     public static IServiceCollection AddPostroom(this IServiceCollection services, string folder, Func<IServiceProvider, PracticeAccounts> accounts) =>
-        services.AddSingleton(_ => new Mailbox(folder)).AddSingleton(accounts).AddSingleton<Drills>().AddSingleton<PracticeCertificates>();
+        services.AddSingleton(_ => new Mailbox(folder)).AddSingleton(accounts).AddSingleton(s => new Drills(folder, s.GetRequiredService<TimeProvider>())).AddSingleton<PracticeCertificates>();
 
     /// <summary>Listens for mail programs on a port of 127.0.0.1; 0 takes a free one.</summary>
     /// <param name="options">The web server's.</param>

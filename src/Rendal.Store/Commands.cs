@@ -62,6 +62,21 @@ internal static class Commands
         }
     }
 
+    /// <summary>Says who makes the changes of this transaction; what they change is kept by version with their name.</summary>
+    public static Task ActsAsync(this NpgsqlConnection connection, long person, CancellationToken cancel) =>
+        connection.Sql("select set_config('rendal.person', $1::text, true)", person).RunAsync(cancel);
+
+    /// <summary>Does something in a transaction in which a person acts.</summary>
+    public static async Task<T> ByAsync<T>(this NpgsqlDataSource source, long person, Func<NpgsqlConnection, Task<T>> work, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
+        var result = await work(connection);
+        await transaction.CommitAsync(cancel);
+        return result;
+    }
+
     public static T? Nullable<T>(this NpgsqlDataReader reader, int column)
         where T : struct => reader.IsDBNull(column) ? null : reader.GetFieldValue<T>(column);
 

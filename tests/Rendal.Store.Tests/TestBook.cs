@@ -85,11 +85,11 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     public async Task<ReleasedRound> PreparedAsync(params string[] customers)
     {
         var intake = await LedgerOfAsync(customers);
-        var wording = await new WordingStore(Source, Id).AddAsync(new Wording("First", "en", "Statement", "<p>Statement</p>"), Cancel);
-        var sender = await new SenderStore(Source, Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null), Cancel);
+        var wording = await new WordingStore(Source, Id).AddAsync(new Wording("First", "en", "Statement", "<p>Statement</p>"), Person, Cancel);
+        var sender = await new SenderStore(Source, Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null), Person, Cancel);
         var choice = new Choice { AsOf = new DateOnly(2026, 10, 31) };
         var round = await Rounds.MakeAsync("October", intake, choice, StatementRules.Default, wording, sender, Person, Cancel);
-        Assert.True(await Rounds.PutPreparedAsync(round, 1, [.. customers.Select(Parcel)], await ChosenAsync(intake, choice), new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), Now, Cancel));
+        Assert.True(await Rounds.PutPreparedAsync(round, new PreparedState(1, 0, Now), [.. customers.Select(Parcel)], [], await ChosenAsync(intake, choice), new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), Cancel));
         return new ReleasedRound(round, sender);
     }
 

@@ -27,9 +27,7 @@ internal sealed class PreparedRound
 
     private static readonly Firm Letterhead = new("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], ["By transfer"]);
 
-    private readonly long person;
-
-    private PreparedRound(NpgsqlDataSource source, long book, long id, long sender, long person) => (Rounds, Senders, Book, Id, Sender, this.person) = (new RoundStore(source, book), new SenderStore(source, book), book, id, sender, person);
+    private PreparedRound(NpgsqlDataSource source, long book, long id, long sender, long person) => (Rounds, Senders, Book, Id, Sender, Person) = (new RoundStore(source, book), new SenderStore(source, book), book, id, sender, person);
 
     public RoundStore Rounds { get; }
 
@@ -40,6 +38,9 @@ internal sealed class PreparedRound
     public long Id { get; }
 
     public long Sender { get; }
+
+    /// <summary>Who made it.</summary>
+    public long Person { get; }
 
     /// <summary>Makes a book and prepares the round.</summary>
     /// <param name="services">Those of a host.</param>
@@ -52,14 +53,14 @@ internal sealed class PreparedRound
         var book = await services.GetRequiredService<MakeBook>().RunAsync(Letterhead, Currency.Of("GBP"), "Europe/London", person, cancel);
         var sender = (await new SenderStore(source, book).ListAsync(person, cancel))[0];
         var intake = await TakeInAsync(source, book, person, parcels, cancel);
-        var wording = await new WordingStore(source, book).AddAsync(new Wording("Trial", "en", "Statement", "<p>Your statement is enclosed.</p>"), cancel);
+        var wording = await new WordingStore(source, book).AddAsync(new Wording("Trial", "en", "Statement", "<p>Your statement is enclosed.</p>"), person, cancel);
         var rounds = new RoundStore(source, book);
         var choice = new Choice { AsOf = AsOf };
         var round = await rounds.MakeAsync("Trial", intake, choice, StatementRules.Default, wording, sender.Id, person, cancel);
         var rows = await new LedgerStore(source, book).RowsAsync(intake, cancel).ToListAsync(cancel);
         var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
         var made = chosen.Statements.Select(s => new ParcelRecord(0, s.Customer, s.Customer, [new ParcelAccount(s.Customer, s.Customer)], ParcelState.Prepared, [$"{s.Customer}@inn.example"], "", [ParcelSum.Of(s)], s.Items.Count, "")).ToList();
-        await rounds.PutPreparedAsync(round, 1, made, chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), DateTimeOffset.UtcNow, cancel);
+        await rounds.PutPreparedAsync(round, new PreparedState(1, 0, DateTimeOffset.UtcNow), made, [], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), cancel);
         return new PreparedRound(source, book, round, sender.Id, person);
     }
 
@@ -68,7 +69,7 @@ internal sealed class PreparedRound
     {
         var sentAs = (await Senders.FindAsync(Sender, cancel))!.SentAs;
         var frozen = (await Rounds.ParcelsAsync(Id, cancel)).Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer }, Letterhead, sentAs)).ToList();
-        if (!await Rounds.ReleaseAsync(Id, 1, frozen, ByHand.Nothing, StatementRules.Default, person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, Way.Mail, cancel))
+        if (!await Rounds.ReleaseAsync(Id, 1, frozen, ByHand.Nothing, StatementRules.Default, Person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, Way.Mail, cancel))
         {
             throw new InvalidOperationException("The round could not be released.");
         }

@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json;
@@ -107,15 +108,31 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     {
         var summary = await SummaryAsync(round);
         Assert.Equal(count, summary.GetProperty("parcels").GetInt32());
-        return await ReleaseSeenAsync(round, summary, at, way, despiteLedger);
+        return await ReleaseSeenAsync(round, summary, at, way, despiteLedger, seenChanges: true);
     }
 
     /// <summary>What is about to be released.</summary>
     public Task<JsonElement> SummaryAsync(long round) => Browser.PostJsonAsync($"{Api}/rounds/{round}/summary", new { parcels = (long[]?)null });
 
+    /// <summary>What is said to who releases without having seen what the summary says to have changed.</summary>
+    public async Task<string> UnseenAsync(long round)
+    {
+        var summary = await SummaryAsync(round);
+        var refused = await ReleaseSeenAsync(round, summary);
+        Assert.Equal((HttpStatusCode.Conflict, $"{summary.Text("changed")} Look at it, or say that you have seen it."), (refused.StatusCode, await refused.DetailAsync()));
+        return summary.Text("changed");
+    }
+
+    /// <summary>Somebody has looked through a round, or at one parcel of it.</summary>
+    public async Task LookAtAsync(long round, long? parcel = null)
+    {
+        var preparedAt = (await Browser.GetJsonAsync($"{Api}/rounds/{round}")).Text("preparedAt");
+        Assert.Equal(HttpStatusCode.NoContent, (await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/looked-at", new { preparedAt, parcel }, Cancel)).StatusCode);
+    }
+
     /// <summary>Releases what a summary showed.</summary>
-    public async Task<HttpResponseMessage> ReleaseSeenAsync(long round, JsonElement summary, string? at = null, string way = "mail", bool despiteLedger = false) =>
-        await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/release", new { parcels = (long[]?)null, revision = summary.GetProperty("revision").GetInt64(), seen = summary.Text("seen"), at, way, despiteLedger }, Cancel);
+    public async Task<HttpResponseMessage> ReleaseSeenAsync(long round, JsonElement summary, string? at = null, string way = "mail", bool despiteLedger = false, bool seenChanges = false) =>
+        await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/release", new { parcels = (long[]?)null, revision = summary.GetProperty("revision").GetInt64(), seen = summary.Text("seen"), at, way, despiteLedger, seenChanges }, Cancel);
 
     /// <summary>The revision of a round now.</summary>
     public async Task<long> RevisionAsync(long round) => (await Browser.GetJsonAsync($"{Api}/rounds/{round}")).GetProperty("revision").GetInt64();

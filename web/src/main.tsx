@@ -26,6 +26,7 @@ import { WordsPage } from "./features/wordings/WordsPage";
 import { isAway, Problem } from "./shared/api/client";
 import { AwayLine } from "./shared/AwayLine";
 import { Frame } from "./shared/Frame";
+import { basePath } from "./shared/served";
 import { ToneProvider } from "./shared/tone";
 
 // Who is away is asked again until they are back; a change is only made again where the server said that it was not made.
@@ -54,7 +55,7 @@ createRoot(root).render(
     <QueryClientProvider client={queries}>
       <ToneProvider>
         <AwayLine />
-        <BrowserRouter>
+        <BrowserRouter basename={basePath}>
           <Routes>
             <Route path="/" element={<HomePage />} />
             <Route path="/sign-in" element={<SignInPage />} />

@@ -27,6 +27,10 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <summary>The book.</summary>
     public Book Book => book;
 
+    /// <summary>The book as it is at this moment; <see cref="Book"/> stays what it was when the work began.</summary>
+    /// <exception cref="InvalidOperationException">It is gone, which a book cannot be.</exception>
+    public async Task<Book> BookNowAsync(CancellationToken cancel) => await new BookStore(source).FindAsync(book.Id, cancel) ?? throw new InvalidOperationException("The book is gone.");
+
     /// <summary>The number of who acts.</summary>
     public long Person => person;
 
@@ -62,6 +66,9 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
 
     /// <summary>The rounds and their parcels.</summary>
     public RoundStore Rounds => new(source, book.Id);
+
+    /// <summary>The parcels of rounds, part by part.</summary>
+    public ParcelListing Listing => new(source, book.Id);
 
     /// <summary>What people changed in rounds.</summary>
     public RoundChanges Changes => new(source, book.Id);

@@ -67,7 +67,7 @@ internal sealed class ParcelReadiness : IDisposable
 
         if (recipients.All.Select(a => returned.GetValueOrDefault(a)).FirstOrDefault(a => a is not null) is { } back)
         {
-            return string.Create(CultureInfo.InvariantCulture, $"{(back.IsRefused ? $"the mail server refused “{back.Address}”" : $"mail to “{back.Address}” came back")} on {content.Stores.Book.DayOf(back.Since):d MMMM yyyy}");
+            return string.Create(CultureInfo.InvariantCulture, $"{(back.IsRefused ? $"the mail server refused “{back.Address}”" : $"mail to “{back.Address}” came back")} on {content.Book.DayOf(back.Since):d MMMM yyyy}");
         }
 
         if (recipients.All.Count > AddressList.MostRecipients)

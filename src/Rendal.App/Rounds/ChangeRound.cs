@@ -33,7 +33,7 @@ public sealed class ChangeRound(BookStores stores, TimeProvider clock)
             wanted = wanted with { Wording = await FirstWording.OfAsync(stores, wanted.Choice.Kind, clock, cancel) };
         }
 
-        RoundConflict.Demand(await stores.Changes.ChangeSettingsAsync(id, seen, wanted, stores.Person, cancel), stores);
+        await RoundConflict.DemandAsync(await stores.Changes.ChangeSettingsAsync(id, seen, wanted, stores.Person, cancel), stores, cancel);
 
         await new PrepareRound(stores, clock).RunAsync(id, cancel);
     }

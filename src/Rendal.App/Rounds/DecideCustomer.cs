@@ -28,7 +28,7 @@ public sealed class DecideCustomer(BookStores stores, TimeProvider clock)
 
         _ = await stores.Rounds.FindAsync(round, cancel) ?? throw Unable.NotFound("This round");
         var (update, prepareAnew) = await stores.Decisions.DecideAsync(round, seen, customer, decision is null ? null : new RoundDecision(customer, decision, reason.Trim()), stores.Person, cancel);
-        RoundConflict.Demand(update, stores);
+        await RoundConflict.DemandAsync(update, stores, cancel);
         if (prepareAnew)
         {
             await new PrepareRound(stores, clock).RunAsync(round, cancel);

@@ -41,12 +41,12 @@ internal static class FirstWording
         {
             if (words && ReadyMadeWording.Find(purpose, language) is { } wording)
             {
-                await stores.Wordings.UseAsync(purpose, use, await stores.Wordings.AddAsync(wording, cancel), cancel);
+                await stores.Wordings.UseAsync(purpose, use, await stores.Wordings.AddAsync(wording, stores.Person, cancel), stores.Person, cancel);
             }
 
             if (paper && ReadyMade.All.FirstOrDefault(r => r.Purpose == purpose && r.Language == language)?.Layout is { } layout)
             {
-                await stores.Layouts.UseAsync(purpose, use, await stores.Layouts.AddAsync(layout, stores.Person, clock.GetUtcNow(), cancel), cancel);
+                await stores.Layouts.UseAsync(purpose, use, await stores.Layouts.AddAsync(layout, stores.Person, clock.GetUtcNow(), cancel), stores.Person, cancel);
             }
         }
     }

@@ -25,12 +25,21 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
             // What another person changes meanwhile is in it too: it is made up once more.
             var content = await RoundContent.LoadAsync(stores, round, cancel);
             var chosen = await content.ChooseAsync(cancel);
-            var parcels = await ParcelsAsync(content, chosen, cancel);
+            var before = await stores.Rounds.MarksAsync(round, cancel);
+            var byItself = content.Round.PreparedAt is not null && content.Round.PreparedAtChange < content.Book.Changes;
+            var parcels = (await ParcelsAsync(content, chosen, cancel)).ConvertAll(p => Marked(p, before.GetValueOrDefault(p.Customer), byItself));
+            var fellOut = content.Round.FellOut.Concat(byItself ? before.Keys : []).Except(parcels.Select(p => p.Customer), StringComparer.Ordinal).Order(StringComparer.Ordinal);
             var basis = new RoundBasis(content.Round.Choice, content.Hand, content.Rules);
-            isPut = await stores.Rounds.PutPreparedAsync(round, content.Round.Revision, parcels, chosen, basis, clock.GetUtcNow(), cancel)
+            isPut = await stores.Rounds.PutPreparedAsync(round, new PreparedState(content.Round.Revision, content.Book.Changes, clock.GetUtcNow()), parcels, [.. fellOut], chosen, basis, cancel)
                 ?? throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
         }
         while (!isPut);
+    }
+
+    private static ParcelRecord Marked(ParcelRecord parcel, SealMark? before, bool byItself)
+    {
+        var mark = SealMark.After(before, parcel.Seal!, byItself);
+        return parcel with { SeenSeal = mark.Seen, Changed = mark.Changed };
     }
 
     /// <summary>The parcels that a round would have now, each sealed, in the order of their names.</summary>
@@ -38,7 +47,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     {
         var round = content.Round;
         var decisions = content.Decisions.ToDictionary(d => d.Customer, d => d.Decision, StringComparer.Ordinal);
-        var sealer = new Sealer(round.Name, round.Choice, content.Rules, content.Stores.Book.Firm, content.Sender.SentAs);
+        var sealer = new Sealer(round.Name, round.Choice, content.Rules, content.Book.Firm, content.Sender.SentAs);
         using var readiness = await ParcelReadiness.OfAsync(content, cancel);
         return
         [

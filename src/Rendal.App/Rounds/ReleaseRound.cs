@@ -16,7 +16,8 @@ namespace Rendal.App.Rounds;
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
 /// <param name="Way">How they leave.</param>
 /// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the newest.</param>
-public sealed record ReleaseOrder(IReadOnlyList<long>? Parcels, long Revision, string Seen, string? At, Way Way, bool DespiteLedger);
+/// <param name="SeenChanges">Whether the person has seen what <see cref="ReleaseSummed.Changed"/> says.</param>
+public sealed record ReleaseOrder(IReadOnlyList<long>? Parcels, long Revision, string Seen, string? At, Way Way, bool DespiteLedger, bool SeenChanges);
 
 /// <summary>
 /// Lets parcels go, if they are exactly those that a person was shown: everything is reckoned once more, and where a parcel would have
@@ -40,12 +41,17 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
 
         if (content.Round.Revision != order.Revision && await stores.Changes.SinceAsync(id, order.Revision, cancel) is { Count: > 0 } changes)
         {
-            throw Unable.Conflict($"{RoundConflict.Since(changes, stores)} since you were shown what would be released. {LookAgain(content.Round)}");
+            throw Unable.Conflict($"{await RoundConflict.SinceAsync(changes, stores, cancel)} since you were shown what would be released. {LookAgain(content.Round)}");
         }
 
         if (ready.Seen != order.Seen)
         {
             throw Unable.Conflict($"What is ready to be released is not what you were shown: the round was prepared anew meanwhile. {LookAgain(content.Round)}");
+        }
+
+        if (!order.SeenChanges && SinceLookedThrough.Of(content.Round, ready.Parcels) is { Length: > 0 } unseen)
+        {
+            throw Unable.Conflict($"{unseen} Look at it, or say that you have seen it.");
         }
 
         if (!order.DespiteLedger && await LedgerDoubt.OfAsync(content.Intake, stores, cancel) is { Length: > 0 } doubt)
@@ -79,7 +85,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         var chosen = await content.ChooseAsync(cancel);
         var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
         var now = (await PrepareRound.ParcelsAsync(content, chosen, cancel)).ToDictionary(p => p.Customer, StringComparer.Ordinal);
-        var changed = new ChangedSince();
+        var changed = new ChangedSince("Since this round was prepared");
         foreach (var parcel in parcels)
         {
             var again = now.GetValueOrDefault(parcel.Customer);
@@ -93,8 +99,9 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
     {
         var card = content.Card(parcel.Customer);
         var (words, _) = content.Composer.Fill(content.WordingFor(card, parcel.ReminderLevel), content.LayoutFor(card, parcel.ReminderLevel).Template, card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel);
-        return new FrozenParcel(parcel.Id, words.Subject, words.Body, card, stores.Book.Firm, content.Sender.SentAs)
+        return new FrozenParcel(parcel.Id, words.Subject, words.Body, card, content.Book.Firm, content.Sender.SentAs)
         {
+            Seal = parcel.Seal,
             Numbers = [.. statements.SelectMany(s => s.Items).Select(i => i.Row.Number).Where(n => n.Length > 0).Distinct(StringComparer.Ordinal)],
             Reminded = parcel.ReminderLevel is null ? [] : [.. statements.SelectMany(s => content.Rules.Reminders.Counted(s, s.ReminderLevel!.Value, content.Reminded))],
         };

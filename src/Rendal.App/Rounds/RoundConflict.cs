@@ -38,7 +38,7 @@ public static class RoundConflict
 
     /// <summary>Nothing where a change was made.</summary>
     /// <exception cref="Unable">It was not: with who changed what, and when.</exception>
-    public static void Demand(RoundUpdate update, BookStores stores)
+    public static async Task DemandAsync(RoundUpdate update, BookStores stores, CancellationToken cancel)
     {
         if (update.Result == RoundUpdateResult.TooLate)
         {
@@ -47,19 +47,26 @@ public static class RoundConflict
 
         if (update is { Result: RoundUpdateResult.Contested, Other: { } other })
         {
-            throw Unable.Conflict($"{Told(other, update.Settings, stores)} since you saw it. Look at it; if yours is to stand, change it again.");
+            throw Unable.Conflict($"{Told(other, update.Settings, stores, await NamesAsync([other], stores, cancel))} since you saw it. Look at it; if yours is to stand, change it again.");
         }
     }
 
-    /// <summary>What others did with a round since somebody saw it: “marta decided about AB01 at 12:04:10, and changed the round at 12:05:00”; empty for nothing.</summary>
-    public static string Since(IReadOnlyList<RoundChange> changes, BookStores stores) => string.Join(", ", changes.Select(c => Told(c, [], stores)).Distinct());
+    /// <summary>What others did with a round since somebody saw it: “marta decided about Beacon Lodge at 12:04:10, joan changed the round at 12:05:00”; empty for nothing.</summary>
+    public static async Task<string> SinceAsync(IReadOnlyList<RoundChange> changes, BookStores stores, CancellationToken cancel)
+    {
+        var names = await NamesAsync(changes, stores, cancel);
+        return string.Join(", ", changes.Select(c => Told(c, [], stores, names)).Distinct());
+    }
 
-    private static string Told(RoundChange change, IReadOnlyList<string> settings, BookStores stores)
+    private static Task<Dictionary<string, string>> NamesAsync(IEnumerable<RoundChange> changes, BookStores stores, CancellationToken cancel) =>
+        stores.Customers.NamesAsync([.. changes.Where(c => c.About == "customer").Select(c => c.Subject)], cancel);
+
+    private static string Told(RoundChange change, IReadOnlyList<string> settings, BookStores stores, Dictionary<string, string> names)
     {
         var at = stores.Book.ByItsClock(change.At).ToString("HH:mm:ss", CultureInfo.InvariantCulture);
         return change.About switch
         {
-            "customer" => $"{change.By} decided about {change.Subject} at {at}",
+            "customer" => $"{change.By} decided about {names.GetValueOrDefault(change.Subject, change.Subject)} at {at}",
             "item" => $"{change.By} decided about this item at {at}",
             "release" => $"{change.By} released a part of this round at {at}",
             _ => $"{change.By} changed {(settings.Count == 0 ? "the round" : string.Join(" and ", settings.Select(s => Words.GetValueOrDefault(s, "the choice")).Distinct()))} at {at}",

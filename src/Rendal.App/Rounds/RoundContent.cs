@@ -8,6 +8,7 @@ using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
+using Rendal.Store.Books;
 using Rendal.Store.Customers;
 using Rendal.Store.Intake;
 using Rendal.Store.Layouts;
@@ -27,20 +28,23 @@ public sealed class RoundContent
     private readonly LayoutInUse layoutInUse;
     private readonly SettlementRule settlement;
 
-    private RoundContent(BookStores stores, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, IReadOnlyList<RoundDecision> decisions, ByHand hand, IReadOnlyDictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<UsedFor> layoutUses, List<UsedFor> wordingUses)
+    private RoundContent(BookStores stores, Book book, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, IReadOnlyList<RoundDecision> decisions, ByHand hand, IReadOnlyDictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<UsedFor> layoutUses, List<UsedFor> wordingUses)
     {
-        (Stores, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (stores, round, intake, sender, customers, reminded, decisions, hand);
-        Rules = round.RulesNow(stores.Book.Rules);
+        (Stores, Book, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (stores, book, round, intake, sender, customers, reminded, decisions, hand);
+        Rules = round.RulesNow(book.Rules);
         settlement = Rules.SettlementOf(intake.HasOutstanding);
         this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording, WordingTemplate.Of(w.Wording)));
         this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutTemplate.Of(l.Layout))));
         wordingInUse = new WordingInUse(round.Choice.Kind, round.WordingId, Rules.Reminders, wordings.ToDictionary(w => w.Id, w => w.Wording.Language), wordingUses);
         layoutInUse = new LayoutInUse(round.Choice.Kind, round.PickedLayout, layoutUses);
-        Composer = ComposerOf(stores.Book.Firm, sender.SentAs);
+        Composer = ComposerOf(book.Firm, sender.SentAs);
     }
 
-    /// <summary>The book.</summary>
+    /// <summary>The stores of the book.</summary>
     public BookStores Stores { get; }
+
+    /// <summary>The book as it was before anything else of this was loaded, which is as it was at <see cref="Book.Changes"/> or newer.</summary>
+    public Book Book { get; }
 
     /// <summary>The round.</summary>
     public RoundRecord Round { get; }
@@ -71,13 +75,13 @@ public sealed class RoundContent
 
     /// <summary>Loads a round for all its parcels.</summary>
     /// <exception cref="Unable">It is not there.</exception>
-    public static async Task<RoundContent> LoadAsync(BookStores stores, long id, CancellationToken cancel) =>
-        await LoadAsync(stores, id, await stores.Customers.AllAsync(cancel), cancel);
+    public static Task<RoundContent> LoadAsync(BookStores stores, long id, CancellationToken cancel) =>
+        LoadAsync(stores, id, () => stores.Customers.AllAsync(cancel), cancel);
 
     /// <summary>Loads a round to look at the parcel of one customer; the card of any other is not known to it.</summary>
     /// <exception cref="Unable">It is not there.</exception>
-    public static async Task<RoundContent> LoadAsync(BookStores stores, long id, string customer, CancellationToken cancel) =>
-        await LoadAsync(stores, id, await stores.Customers.FindAsync(customer, cancel) is { } card ? new() { [customer] = card } : [], cancel);
+    public static Task<RoundContent> LoadAsync(BookStores stores, long id, string customer, CancellationToken cancel) =>
+        LoadAsync(stores, id, async () => await stores.Customers.FindAsync(customer, cancel) is { } card ? new() { [customer] = card } : [], cancel);
 
     /// <summary>What people have decided about a round that is not released.</summary>
     public static async Task<ByHand> ByHandAsync(BookStores stores, long round, IReadOnlyList<RoundDecision> decisions, CancellationToken cancel) => new()
@@ -126,8 +130,9 @@ public sealed class RoundContent
             : traits[key] = customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card, choice.Kind) : CustomerTraits.NoCard;
     }
 
-    private static async Task<RoundContent> LoadAsync(BookStores stores, long id, Dictionary<string, Customer> customers, CancellationToken cancel)
+    private static async Task<RoundContent> LoadAsync(BookStores stores, long id, Func<Task<Dictionary<string, Customer>>> customers, CancellationToken cancel)
     {
+        var book = await stores.BookNowAsync(cancel);
         var round = await stores.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await stores.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
         var sender = await stores.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
@@ -136,7 +141,7 @@ public sealed class RoundContent
         // What was released stays what it was, whatever is decided about its items later.
         var hand = round.ReleasedAt is null ? await ByHandAsync(stores, id, decisions, cancel) : round.ByHand;
         return new RoundContent(
-            stores, round, intake, await stores.Wordings.ListAsync(cancel), sender, customers, decisions, hand,
+            stores, book, round, intake, await stores.Wordings.ListAsync(cancel), sender, await customers(), decisions, hand,
             round.Choice.ReminderLevels is null ? new Dictionary<string, Reminded>() : await stores.Reminders.AllAsync(round.Id, round.RepeatOf, cancel),
             await stores.Layouts.ListAsync(cancel), await stores.Layouts.UsesAsync(cancel), await stores.Wordings.UsesAsync(cancel));
     }

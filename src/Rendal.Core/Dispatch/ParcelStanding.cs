@@ -6,6 +6,17 @@ public static class ParcelStanding
     /// <summary>Of a prepared parcel that a person has to see to.</summary>
     public const string NeedsYou = "needs-you";
 
+    /// <summary>All standings in the order in which parcels are listed: what needs a person comes first, what is done last.</summary>
+    public static IReadOnlyList<string> ListOrder { get; } =
+    [
+        NeedsYou,
+        .. new[]
+        {
+            ParcelState.Unsure, ParcelState.Refused, ParcelState.Returned, ParcelState.ToBeRetried, ParcelState.Prepared, ParcelState.Held,
+            ParcelState.Sending, ParcelState.Released, ParcelState.Exported, ParcelState.Printed, ParcelState.Sent,
+        }.Select(s => s.Code()),
+    ];
+
     /// <summary>Whether a parcel can be released: it is prepared, and nothing is to be seen to. One that is held, or has a problem, never is.</summary>
     /// <param name="state">Its state.</param>
     /// <param name="problem">What a person has to see to; empty for nothing.</param>

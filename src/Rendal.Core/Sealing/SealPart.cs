@@ -45,7 +45,7 @@ public static class SealParts
         SealPart.Layout => "the layout",
         SealPart.Letterhead => "the letterhead",
         SealPart.Sender => "the sender",
-        SealPart.Round => "the round’s name or date",
+        SealPart.Round => "the round’s name, date or ages",
         _ => throw new ArgumentOutOfRangeException(nameof(part)),
     };
 }

@@ -61,6 +61,7 @@ internal sealed class ExcelWorkbook : Workbook
     {
         reader.Dispose();
         stream.Dispose();
+        marks.Dispose();
     }
 
     private IEnumerable<FileRow> Rows()

@@ -8,34 +8,50 @@ namespace Rendal.Files.Workbooks;
 /// <c>hidden="true"</c> (it knows the other way to write a boolean of XML, <c>1</c>), and cells with the error of a formula,
 /// which it takes for empty ones.
 /// </summary>
-internal sealed class SheetMarks(string name, FileFormat format, Func<Stream> open)
+internal sealed class SheetMarks : IDisposable
 {
     private const int MostErrors = 200_000;
 
+    private static readonly Marks None = new();
+
+    private readonly string name;
+
+    // Null for another kind of workbook, whose reader tells all of it.
+    private readonly PackedFile? packed;
+    private readonly Lazy<IReadOnlyDictionary<string, string>> parts;
+
+    // By the part: any number of sheets may be in the same.
     private readonly Dictionary<string, Marks> known = [];
+
+    public SheetMarks(string name, FileFormat format, Func<Stream> open)
+    {
+        this.name = name;
+        packed = format == FileFormat.Xlsx ? new PackedFile(name, open) : null;
+        parts = new(() => packed is null ? new Dictionary<string, string>() : XlsxParts.OfSheets(packed));
+    }
 
     private static ReadOnlySpan<byte> Hidden => "hidden=\"true\""u8;
 
     private static ReadOnlySpan<byte> IsError => "t=\"e\""u8;
 
     /// <summary>Those of a sheet.</summary>
-    public Marks Of(string sheet) => known.TryGetValue(sheet, out var marks) ? marks : known[sheet] = Read(sheet);
+    public Marks Of(string sheet) =>
+        !parts.Value.TryGetValue(sheet, out var part) ? None
+        : known.TryGetValue(part, out var marks) ? marks
+        : known[part] = Read(sheet, part);
 
-    private Marks Read(string sheet)
+    /// <inheritdoc/>
+    public void Dispose() => packed?.Dispose();
+
+    private Marks Read(string sheet, string part)
     {
+        if (!Occurs(packed!, part))
+        {
+            return None;
+        }
+
         var marks = new Marks();
-        if (format != FileFormat.Xlsx)
-        {
-            return marks;
-        }
-
-        using var packed = new PackedFile(name, open);
-        if (XlsxParts.OfSheet(packed, sheet) is not { } part || !Occurs(packed, part))
-        {
-            return marks;
-        }
-
-        using var xml = XmlReader.Create(packed.Open(part)!, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CloseInput = true });
+        using var xml = XmlReader.Create(packed!.Open(part)!, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CloseInput = true });
         var (row, column) = (0, -1);
         while (xml.Read())
         {

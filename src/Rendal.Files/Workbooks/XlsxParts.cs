@@ -14,16 +14,31 @@ internal static class XlsxParts
     /// <summary>Whether a boolean of XML Schema is true: it is written <c>1</c> or <c>true</c>.</summary>
     public static bool IsTrue(string? boolean) => boolean is "1" or "true";
 
-    /// <summary>The part that a sheet is in; null where it is not there.</summary>
-    public static string? OfSheet(PackedFile packed, string sheet)
+    /// <summary>The parts that the sheets are in, by the sheets' names; without those that are not there.</summary>
+    public static IReadOnlyDictionary<string, string> OfSheets(PackedFile packed)
     {
+        var parts = new Dictionary<string, string>(StringComparer.Ordinal);
         if (Load(packed, "xl/workbook.xml") is not { } book || Load(packed, "xl/_rels/workbook.xml.rels") is not { } relationships)
         {
-            return null;
+            return parts;
         }
 
-        var id = book.Descendants(XName.Get("sheet", Spreadsheet)).FirstOrDefault(s => (string?)s.Attribute("name") == sheet)?.Attributes().FirstOrDefault(a => a.Name.LocalName == "id" && a.Name.NamespaceName.Length > 0)?.Value;
-        return relationships.Descendants(XName.Get("Relationship", Relationships)).FirstOrDefault(r => (string?)r.Attribute("Id") == id) is { } named && Part((string?)named.Attribute("Target") ?? "") is var part && packed.Has(part) ? part : null;
+        var targets = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (var relationship in relationships.Descendants(XName.Get("Relationship", Relationships)))
+        {
+            targets.TryAdd((string?)relationship.Attribute("Id") ?? "", Part((string?)relationship.Attribute("Target") ?? ""));
+        }
+
+        foreach (var sheet in book.Descendants(XName.Get("sheet", Spreadsheet)))
+        {
+            var id = sheet.Attributes().FirstOrDefault(a => a.Name.LocalName == "id" && a.Name.NamespaceName.Length > 0)?.Value ?? "";
+            if (targets.TryGetValue(id, out var part) && packed.Has(part))
+            {
+                parts.TryAdd((string?)sheet.Attribute("name") ?? "", part);
+            }
+        }
+
+        return parts;
     }
 
     /// <summary>The first part that the workbook names as its own and that is not there; null where all are.</summary>

@@ -11,7 +11,8 @@ namespace Rendal.Store.Books;
 /// <param name="TimeZone">IANA name of the zone that "today" is taken from.</param>
 /// <param name="Rules">What holds for all its statements.</param>
 /// <param name="Firm">The firm as it stands on letters.</param>
-public sealed record Book(long Id, Currency Currency, int TermsDays, string TimeZone, StatementRules Rules, Firm Firm)
+/// <param name="Changes">How many changes were made until then to what its messages and documents are made from; no two states of the book have the same.</param>
+public sealed record Book(long Id, Currency Currency, int TermsDays, string TimeZone, StatementRules Rules, Firm Firm, long Changes)
 {
     /// <summary>The day that it is in the book's zone.</summary>
     public DateOnly Today(TimeProvider clock) =>

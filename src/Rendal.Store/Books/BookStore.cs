@@ -9,18 +9,18 @@ namespace Rendal.Store.Books;
 /// <summary>The books of the installation, and who may open them.</summary>
 public sealed class BookStore(NpgsqlDataSource source)
 {
-    private const string Columns = "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders";
+    private const string Columns = "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, (select count(*) from content_change c where c.book_id = b.id and c.kind <> 'decision')";
 
     /// <summary>Makes a book and gives it to a person.</summary>
     public async Task<long> MakeAsync(Firm firm, Currency currency, string timeZone, long person, CancellationToken cancel) =>
-        await source.Sql(
+        await source.ByAsync(person, connection => connection.Sql(
             """
             with made as (
                 insert into book (name, currency, time_zone, address_lines, contact_lines, payment_lines, made_by)
                 values ($1, $2, $3, $4, $5, $6, $7) returning id)
             insert into book_person (book_id, person_id) select id, $7 from made returning book_id
             """,
-            firm.Name, currency.Code, timeZone, firm.AddressLines.ToArray(), firm.ContactLines.ToArray(), firm.PaymentLines.ToArray(), person).OneAsync<long>(cancel);
+            firm.Name, currency.Code, timeZone, firm.AddressLines.ToArray(), firm.ContactLines.ToArray(), firm.PaymentLines.ToArray(), person).OneAsync<long>(cancel), cancel);
 
     /// <summary>The books that a person was given, by name.</summary>
     public Task<List<Book>> OfPersonAsync(long person, CancellationToken cancel) =>
@@ -34,16 +34,16 @@ public sealed class BookStore(NpgsqlDataSource source)
     public Task<Book?> FindAsync(long book, CancellationToken cancel) => source.Sql($"select {Columns} from book b where b.id = $1", book).FirstAsync(Read, cancel);
 
     /// <summary>Changes how the firm stands on its letters.</summary>
-    public Task UpdateFirmAsync(long book, Firm firm, CancellationToken cancel) =>
-        source.Sql(
+    public Task UpdateFirmAsync(long book, Firm firm, long person, CancellationToken cancel) =>
+        source.ByAsync(person, connection => connection.Sql(
             "update book set name = $2, address_lines = $3, contact_lines = $4, payment_lines = $5 where id = $1",
-            book, firm.Name, firm.AddressLines.ToArray(), firm.ContactLines.ToArray(), firm.PaymentLines.ToArray()).RunAsync(cancel);
+            book, firm.Name, firm.AddressLines.ToArray(), firm.ContactLines.ToArray(), firm.PaymentLines.ToArray()).RunAsync(cancel), cancel);
 
     /// <summary>Changes what holds for all statements of a book, and the terms where neither file nor customer says. Rounds that were released stay as they are.</summary>
-    public Task UpdateRulesAsync(long book, StatementRules rules, int termsDays, CancellationToken cancel) =>
-        source.Sql(
+    public Task UpdateRulesAsync(long book, StatementRules rules, int termsDays, long person, CancellationToken cancel) =>
+        source.ByAsync(person, connection => connection.Sql(
             "update book set terms_days = $2, ageing_edges = $3, age_by = $4, credits_by_date = $5, form = $6, settlement = $7, reminders = $8 where id = $1",
-            book, termsDays, rules.Ageing.UpperEdges.ToArray(), EnumText.Of(rules.Ageing.By), rules.Ageing.CreditsByDate, EnumText.Of(rules.Form), rules.Settlement is { } settlement ? EnumText.Of(settlement) : null, Commands.Json(rules.Reminders)).RunAsync(cancel);
+            book, termsDays, rules.Ageing.UpperEdges.ToArray(), EnumText.Of(rules.Ageing.By), rules.Ageing.CreditsByDate, EnumText.Of(rules.Form), rules.Settlement is { } settlement ? EnumText.Of(settlement) : null, Commands.Json(rules.Reminders)).RunAsync(cancel), cancel);
 
     private static Book Read(NpgsqlDataReader reader) => new(
         reader.GetInt64(0),
@@ -57,5 +57,6 @@ public sealed class BookStore(NpgsqlDataSource source)
         {
             Reminders = StoreJson.Read<ReminderRules>(reader.GetString(13)),
         },
-        new Firm(reader.GetString(1), reader.GetFieldValue<string[]>(6), reader.GetFieldValue<string[]>(7), reader.GetFieldValue<string[]>(8)));
+        new Firm(reader.GetString(1), reader.GetFieldValue<string[]>(6), reader.GetFieldValue<string[]>(7), reader.GetFieldValue<string[]>(8)),
+        reader.GetInt64(14));
 }

@@ -48,6 +48,7 @@ public sealed class CorrectionStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         if (await connection.Sql("update correction set taken_back_by = $3, taken_back_at = $4 where book_id = $1 and id = $2 and taken_back_at is null", book, correction.Id, person, now.ToUniversalTime()).RunAsync(cancel) == 0)
         {
             return false;

@@ -139,6 +139,7 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         if (await connection.Sql($"select {Columns} from customer where book_id = $1 and key = $2 for update", book, customer.Key).FirstAsync(CardTable.Read, cancel) is not { } before)
         {
             return Update.NotThere;

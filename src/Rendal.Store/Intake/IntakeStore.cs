@@ -21,13 +21,14 @@ namespace Rendal.Store.Intake;
 /// <param name="Kind">What it is taken in for.</param>
 /// <param name="Sheet">The sheet that was kept; null for a text file, and while nothing was kept.</param>
 /// <param name="RowsLeftOut">Rows that a person left out.</param>
-public sealed record IntakeRecord(long Id, long FileId, string FileName, string State, ReadingChange Change, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool HasOutstanding, IntakeKind Kind, string? Sheet, int RowsLeftOut);
+/// <param name="CarriesDown">Whether customers are carried down over the rows below them, as it was understood when it was looked at last.</param>
+public sealed record IntakeRecord(long Id, long FileId, string FileName, string State, ReadingChange Change, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool HasOutstanding, IntakeKind Kind, string? Sheet, int RowsLeftOut, bool CarriesDown);
 
 /// <summary>The intakes of one book. The ledger is what the last kept one brought; earlier ones stay as they were.</summary>
 public sealed class IntakeStore(NpgsqlDataSource source, long book)
 {
     private const string Select = """
-        select i.id, i.file_id, f.name, i.state, i.change, i.made_at, i.kept_at, i.rows_read, i.rows_kept, i.outstanding, i.kind, i.sheet, i.rows_left_out
+        select i.id, i.file_id, f.name, i.state, i.change, i.made_at, i.kept_at, i.rows_read, i.rows_kept, i.outstanding, i.kind, i.sheet, i.rows_left_out, i.carries_down
         from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id
         """;
 
@@ -44,6 +45,10 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
 
     /// <summary>All intakes, the newest first.</summary>
     public Task<List<IntakeRecord>> ListAsync(CancellationToken cancel) => source.Sql($"{Select} where i.book_id = $1 order by i.id desc limit 200", book).ListAsync(Read, cancel);
+
+    /// <summary>Remembers whether customers are carried down in it.</summary>
+    public Task CarryDownAsync(long id, bool carriesDown, CancellationToken cancel) =>
+        source.Sql("update intake set carries_down = $3 where book_id = $1 and id = $2 and carries_down <> $3", book, id, carriesDown).RunAsync(cancel);
 
     /// <summary>Remembers what the person decided about the reading.</summary>
     public Task ChangeAsync(long id, ReadingChange change, CancellationToken cancel) =>
@@ -63,6 +68,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await ActsWhoTookInAsync(connection, id, cancel);
         if (await connection.Sql("update intake set state = 'kept', kept_at = $3 where book_id = $1 and id = $2 and state = 'looked-at'", book, id, now.ToUniversalTime()).RunAsync(cancel) == 0)
         {
             return false;
@@ -113,6 +119,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await ActsWhoTookInAsync(connection, id, cancel);
         if (await connection.Sql("update intake set state = 'kept', kept_at = $3, sheet = $4, rows_read = $5, rows_kept = $6 where book_id = $1 and id = $2 and state = 'looked-at'",
             book, id, now.ToUniversalTime(), sheet, list.RowsRead, list.Customers.Count).RunAsync(cancel) == 0)
         {
@@ -138,10 +145,11 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     /// Undoes the customer list that was kept last: each card is again what it was before it, with what people have put
     /// right since. False where <paramref name="id"/> is not the last one.
     /// </summary>
-    public async Task<bool> UndoCustomersAsync(long id, IReadOnlyList<Correction> corrections, CancellationToken cancel)
+    public async Task<bool> UndoCustomersAsync(long id, IReadOnlyList<Correction> corrections, long person, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         if (await connection.Sql(
             """
             update intake set state = 'undone' where book_id = $1 and id = $2 and kind = 'customers' and state = 'kept'
@@ -168,6 +176,10 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             where n.book_id = $1 and n.intake_id = $2 order by n.position
             """,
             book, id).ListAsync(r => new Finding(r.GetString(0), (Severity)r.GetInt16(1), new SourceRef(r.GetString(2), r.Text(8), r.GetInt32(3)), r.Text(4), r.Text(5), r.GetString(6), r.GetString(7)), cancel);
+
+    /// <summary>What an intake does to cards is done by who took it in.</summary>
+    private Task ActsWhoTookInAsync(NpgsqlConnection connection, long id, CancellationToken cancel) =>
+        connection.Sql("select set_config('rendal.person', made_by::text, true) from intake where book_id = $1 and id = $2", book, id).RunAsync(cancel);
 
     private async Task<List<RowSetAside>> CopyRowsAsync(NpgsqlConnection connection, long id, LedgerReader reader, CancellationToken cancel)
     {
@@ -265,5 +277,5 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
 
     private static IntakeRecord Read(NpgsqlDataReader r) => new(
         r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetString(3), StoreJson.Read<ReadingChange>(r.GetString(4)), r.GetFieldValue<DateTimeOffset>(5), r.Nullable<DateTimeOffset>(6), r.GetInt32(7), r.GetInt32(8), r.GetBoolean(9),
-        r.GetString(10) == IntakeKind.Ledger.Name() ? IntakeKind.Ledger : IntakeKind.Customers, r.Text(11), r.GetInt32(12));
+        r.GetString(10) == IntakeKind.Ledger.Name() ? IntakeKind.Ledger : IntakeKind.Customers, r.Text(11), r.GetInt32(12), r.GetBoolean(13));
 }

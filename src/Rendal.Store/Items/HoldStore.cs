@@ -28,6 +28,7 @@ public sealed class HoldStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         await EndAsync(connection, hold.Item, person, now, cancel);
         await connection.Sql("insert into item_hold (book_id, item, customer, note, until, made_by, made_at) values ($1, $2, $3, $4, $5, $6, $7)",
             book, hold.Item, customer, hold.Note, new NpgsqlParameter { Value = (object?)hold.Until ?? DBNull.Value, NpgsqlDbType = NpgsqlDbType.Date }, person, now.ToUniversalTime()).RunAsync(cancel);
@@ -37,8 +38,7 @@ public sealed class HoldStore(NpgsqlDataSource source, long book)
     /// <summary>Ends a hold. False where there is none.</summary>
     public async Task<bool> EndAsync(string item, long person, DateTimeOffset now, CancellationToken cancel)
     {
-        await using var connection = await source.OpenConnectionAsync(cancel);
-        return await EndAsync(connection, item, person, now, cancel) == 1;
+        return await source.ByAsync(person, connection => EndAsync(connection, item, person, now, cancel), cancel) == 1;
     }
 
     private Task<int> EndAsync(NpgsqlConnection connection, string item, long person, DateTimeOffset now, CancellationToken cancel) =>

@@ -34,6 +34,7 @@ public sealed class SettlementStore(NpgsqlDataSource source, long book)
         var said = settlement.Said;
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         await connection.Sql("select pg_advisory_xact_lock(hashtextextended('settled_by_hand ' || $1::text || ' ' || $2, 0))", book, said.Credit).RunAsync(cancel);
         var charge = new NpgsqlParameter { Value = (object?)said.Charge ?? DBNull.Value, NpgsqlDbType = NpgsqlDbType.Text };
         await connection.Sql(
@@ -46,5 +47,5 @@ public sealed class SettlementStore(NpgsqlDataSource source, long book)
 
     /// <summary>Takes back what was said. False where it was before.</summary>
     public async Task<bool> TakeBackAsync(long id, long person, DateTimeOffset now, CancellationToken cancel) =>
-        await source.Sql("update settled_by_hand set taken_back_by = $3, taken_back_at = $4 where book_id = $1 and id = $2 and taken_back_at is null", book, id, person, now.ToUniversalTime()).RunAsync(cancel) == 1;
+        await source.ByAsync(person, connection => connection.Sql("update settled_by_hand set taken_back_by = $3, taken_back_at = $4 where book_id = $1 and id = $2 and taken_back_at is null", book, id, person, now.ToUniversalTime()).RunAsync(cancel), cancel) == 1;
 }

@@ -66,16 +66,16 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
     public Task<List<UsedFor>> UsesAsync(CancellationToken cancel) => uses.ListAsync(cancel);
 
     /// <summary>Uses a layout for a purpose in place of the one before; null for the one that is there before any was made.</summary>
-    public Task UseAsync(string purpose, string language, long? id, CancellationToken cancel) => uses.PutAsync(purpose, language, id, cancel);
+    public Task UseAsync(string purpose, string language, long? id, long person, CancellationToken cancel) => uses.PutAsync(purpose, language, id, person, cancel);
 
     /// <summary>Adds a layout.</summary>
     public async Task<long> AddAsync(Layout layout, long person, DateTimeOffset now, CancellationToken cancel) =>
-        await source.Sql(
+        await source.ByAsync(person, connection => connection.Sql(
             """
             with made as (insert into layout (book_id) values ($1) returning id)
             insert into layout_version (book_id, layout_id, version, layout, made_by, made_at) select $1, id, 1, $2, $3, $4 from made returning layout_id
             """,
-            book, Commands.Json(layout), person, now.ToUniversalTime()).OneAsync<long>(cancel);
+            book, Commands.Json(layout), person, now.ToUniversalTime()).OneAsync<long>(cancel), cancel);
 
     /// <summary>Changes a layout: a new version, unless nothing differs. False where there is none of this number, or another person changed it since <paramref name="from"/>.</summary>
     /// <param name="from">The version that the change was made from.</param>
@@ -84,6 +84,7 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
 
         // The lock keeps two people from making the same version.
         if ((await connection.Sql("select id from layout where book_id = $1 and id = $2 for update", book, from.Id).ListAsync(r => r.GetInt64(0), cancel)).Count == 0
@@ -104,10 +105,11 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
 
     /// <summary>Takes a layout away, so that it is offered no more. What was made up with it keeps its version.</summary>
     /// <returns>What it is still used for, as the end of a sentence, in which case it stays; null where it was taken away, or was not there.</returns>
-    public async Task<string?> TakeAwayAsync(long id, CancellationToken cancel)
+    public async Task<string?> TakeAwayAsync(long id, long person, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
 
         // Whoever would use it meanwhile waits for the lock of its row.
         await connection.Sql("select id from layout where book_id = $1 and id = $2 for update", book, id).ListAsync(r => r.GetInt64(0), cancel);

@@ -6,8 +6,8 @@ namespace Rendal.Store.Migrations;
 /// <summary>What the role that Rendal works as may do with the tables, which belong to another.</summary>
 public static class Rights
 {
-    /// <summary>Tables to which one can only add: what went out, what came back, and what people decided or noted about it.</summary>
-    private const string Record = "message, paper, returned_mail, returned_decision, dispatch_note";
+    /// <summary>Tables to which one can only add: what went out, what came back, what people decided or noted about it, and what all of it was made from.</summary>
+    private const string Record = "message, paper, returned_mail, returned_decision, dispatch_note, content_change, changed_content";
 
     /// <summary>The tables of the schema, without those that the rows of each intake are in: they are reached by way of the ledger's.</summary>
     private const string Tables = "pg_class c where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'p') and not c.relispartition and c.relname !~ '^ledger_row_[0-9]'";

@@ -23,6 +23,7 @@ public static class Schema
         var upgrade = DeployChanges.To.PostgresqlDatabase(access.Owner)
             .WithScriptsEmbeddedInAssembly(typeof(Schema).Assembly)
             .WithTransactionPerScript()
+            .WithVariablesDisabled()
             .LogTo(new NoOpUpgradeLog())
             .Build();
         var result = upgrade.PerformUpgrade();

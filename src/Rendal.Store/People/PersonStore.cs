@@ -36,9 +36,18 @@ public sealed class PersonStore(NpgsqlDataSource source)
         await connection.Sql("lock table person in share row exclusive mode").RunAsync(cancel);
         var added = await connection.Sql("insert into person (name, folded, password_hash, administers) select $1, $2, $3, true where not exists (select from person) returning id", name, PersonName.Fold(name), passwordHash)
             .ListAsync(r => r.GetInt64(0), cancel);
+        await connection.Sql("delete from first_run").RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return added is [var id] ? id : null;
     }
+
+    /// <summary>Lets a key make the first person, as long as there is none. Each process that is started has one.</summary>
+    public Task OfferFirstRunAsync(byte[] keyHash, CancellationToken cancel) =>
+        source.Sql("insert into first_run (key_hash) select $1 where not exists (select from person) on conflict do nothing", keyHash).RunAsync(cancel);
+
+    /// <summary>Whether a key makes the first person: it was offered, and nobody is there yet.</summary>
+    public Task<bool> IsFirstRunAsync(byte[] keyHash, CancellationToken cancel) =>
+        source.Sql("select exists (select from first_run where key_hash = $1) and not exists (select from person)", keyHash).OneAsync<bool>(cancel);
 
     /// <summary>Folds the names of those who are from before names were; of two that are one now, the later is told apart by its number, and still signs in with its name as it is.</summary>
     public async Task FoldNamesAsync(CancellationToken cancel)

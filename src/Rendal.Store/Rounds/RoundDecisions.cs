@@ -32,6 +32,7 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         if (!await IsOpenAsync(connection, round, cancel))
         {
             return new DecisionUpdate(RoundUpdate.TooLate, false);
@@ -71,6 +72,7 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         if (!await IsOpenAsync(connection, round, cancel))
         {
             return RoundUpdate.TooLate;

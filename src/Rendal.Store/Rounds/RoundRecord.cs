@@ -30,6 +30,16 @@ public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Cho
     /// <summary>Counts the changes that people made to it, from 1.</summary>
     public long Revision { get; init; }
 
+    /// <summary>The <see cref="Books.Book.Changes"/> that its parcels were last made up at.</summary>
+    public long PreparedAtChange { get; init; }
+
+    /// <summary>The customers whose parcels fell out of it because something that it uses was changed, until somebody has seen it.</summary>
+    public IReadOnlyList<string> FellOut { get; init; } = [];
+
+    /// <summary>Whether something that it uses may have been changed since its parcels were made up, so that they are made up anew before somebody looks at them. Once something of it was released it follows nothing.</summary>
+    /// <param name="book">Its book.</param>
+    public bool IsBehind(Books.Book book) => ReleasedAt is null && PreparedAtChange < book.Changes;
+
     /// <summary>What people choose in it.</summary>
     public RoundSettings Settings => new(Name, Choice, WordingId, SenderId, PickedLayout);
 
@@ -85,6 +95,15 @@ public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOn
 
     /// <summary>What it was prepared from; null where that was not noted yet.</summary>
     public ParcelSeal? Seal { get; init; }
+
+    /// <summary>What it was prepared from when somebody looked at it last; null for one that came into the round by itself since. Written, and read by <see cref="RoundStore.MarksAsync"/>.</summary>
+    public ParcelSeal? SeenSeal { get; init; }
+
+    /// <summary>What of it changed since somebody looked at it.</summary>
+    public IReadOnlyList<SealPart> Changed { get; init; } = [];
+
+    /// <summary>Whether it came into the round by itself since somebody looked through it.</summary>
+    public bool IsNew => SealMark.IsNew(Changed);
 }
 
 /// <summary>A parcel's content as it is frozen on release.</summary>
@@ -98,6 +117,9 @@ public sealed record FrozenParcel(long Id, string Subject, string Body, Core.Cus
 {
     /// <summary>What it counts as for its items where it is a reminder. It is written with the release, and not read back with the parcel.</summary>
     public IReadOnlyList<ItemReminded> Reminded { get; init; } = [];
+
+    /// <summary>What it was compared by: a parcel that has another seal by then is not released. Written like <see cref="Reminded"/>.</summary>
+    public ParcelSeal? Seal { get; init; }
 
     /// <summary>The numbers of the items on its statements, by which the log finds it. Written like <see cref="Reminded"/>.</summary>
     public IReadOnlyList<string> Numbers { get; init; } = [];

@@ -9,7 +9,6 @@ using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Store.Dispatch;
-using Rendal.Store.Layouts;
 using Rendal.Store.Reminders;
 
 namespace Rendal.Store.Rounds;
@@ -23,27 +22,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The problem of a parcel that was taken over into another round.</summary>
     public const string GoesElsewhere = "it goes with another round";
 
-    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of, revision";
-
-    // Let go once, and its message could not be made.
-    private const string CanBeRetried = $"p.state = 'held' and p.card is not null and p.problem not in ('', '{GoesElsewhere}')";
-
-    // Not let go, or not any more, and not taken over into another round.
-    private const string IsLeft = $"p.state in ('prepared', 'held') and p.problem <> '{GoesElsewhere}'";
-
-    // The same as ParcelStanding, for who counts them.
-    private const string IsReady = "p.state = 'prepared' and p.problem = ''";
-    private const string Standing = $"case when p.state = 'prepared' and p.problem <> '' then '{ParcelStanding.NeedsYou}' else p.state end";
-
-    private const string ParcelColumns = $"""
-        p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
-        p.accounts, p.reminder_level, p.layout_id, p.layout_version, p.on_paper,
-        coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and (m.kind = 'failed' or exists (select from returned_decision d where d.book_id = m.book_id and d.returned_id = m.id and d.is_failure)) order by m.id desc limit 1) end,
-            case when p.state <> 'prepared' then (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end, ''),
-        {CanBeRetried}, {IsLeft},
-        case when p.state not in ('prepared', 'returned') then (select t.recipients from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end,
-        p.seal
-        """;
+    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of, revision, prepared_at_change, fell_out";
 
     /// <summary>All rounds, the newest first.</summary>
     public Task<List<RoundRecord>> ListAsync(CancellationToken cancel) =>
@@ -70,6 +49,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         var made = await connection.Sql(
             """
             insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout, repeat_of)
@@ -110,7 +90,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         var left = await connection.Sql(
             $"""
             update parcel p set state = 'held', problem = $3 from round r
-            where p.book_id = $1 and p.round_id = $2 and {IsLeft} and r.book_id = p.book_id and r.id = p.round_id and r.released_at is not null
+            where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsLeft} and r.book_id = p.book_id and r.id = p.round_id and r.released_at is not null
             returning p.customer, p.accounts
             """,
             book, id, GoesElsewhere).ListAsync(r => (Customer: r.GetString(0), Accounts: StoreJson.Read<List<ParcelAccount>>(r.GetString(1))), cancel);
@@ -136,7 +116,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         if (await connection.Sql(
-                $"update parcel p set state = 'released', problem = '', try_from = $3 where p.book_id = $1 and p.id = $2 and {CanBeRetried}", book, parcel, now.ToUniversalTime()).RunAsync(cancel) == 0)
+                $"update parcel p set state = 'released', problem = '', try_from = $3 where p.book_id = $1 and p.id = $2 and {ParcelTable.CanBeRetried}", book, parcel, now.ToUniversalTime()).RunAsync(cancel) == 0)
         {
             return false;
         }
@@ -150,31 +130,32 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>
     /// Puts newly prepared parcels, what is left out and the proof in place of the earlier ones, in one transaction.
     /// A parcel keeps its number. Null where something of the round was released in the meantime, false where it is of another
-    /// revision than the one that they were made up from.
+    /// revision than the one that they were made up at, or was made up at a later change.
     /// </summary>
-    public async Task<bool?> PutPreparedAsync(long id, long revision, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, RoundBasis basis, DateTimeOffset at, CancellationToken cancel)
+    public async Task<bool?> PutPreparedAsync(long id, PreparedState at, IReadOnlyList<ParcelRecord> parcels, IReadOnlyList<string> fellOut, ChosenRound chosen, RoundBasis basis, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        var now = await connection.Sql("select released_at is null, revision from round where book_id = $1 and id = $2 for update", book, id).FirstAsync(r => new { IsOpen = r.GetBoolean(0), Revision = r.GetInt64(1) }, cancel);
+        var now = await connection.Sql("select released_at is null, revision, prepared_at_change from round where book_id = $1 and id = $2 for update", book, id).FirstAsync(r => new { IsOpen = r.GetBoolean(0), Revision = r.GetInt64(1), Change = r.GetInt64(2) }, cancel);
         if (now is not { IsOpen: true })
         {
             return null;
         }
 
-        if (now.Revision != revision)
+        if (now.Revision != at.Revision || now.Change > at.Change)
         {
             return false;
         }
 
-        await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5 where book_id = $1 and id = $2", book, id, at.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules)).RunAsync(cancel);
+        await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5, prepared_at_change = $6, fell_out = $7 where book_id = $1 and id = $2",
+            book, id, at.At.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules), at.Change, fellOut.ToArray()).RunAsync(cancel);
         await AccountSumStore.PutAsync(connection, book, id, chosen, basis, cancel);
         foreach (var table in new[] { "left_out", "round_proof" })
         {
             await connection.Sql($"delete from {table} where book_id = $1 and round_id = $2", book, id).RunAsync(cancel);
         }
 
-        await PutParcelsAsync(connection, id, parcels, cancel);
+        await ParcelTable.PutAsync(connection, book, id, parcels, cancel);
         var left = chosen.LeftOut;
         await connection.Sql(
             "insert into left_out (book_id, round_id, position, customer, currency, reason, amount, items) select $1, $2, * from unnest($3::int[], $4::text[], $5::text[], $6::text[], $7::numeric[], $8::int[])",
@@ -190,24 +171,43 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>All parcels of a round in their order.</summary>
     public Task<List<ParcelRecord>> ParcelsAsync(long id, CancellationToken cancel) =>
-        source.Sql($"select {ParcelColumns} from parcel p where p.book_id = $1 and p.round_id = $2 order by p.position", book, id).ListAsync(ReadParcel, cancel);
+        source.Sql($"select {ParcelTable.Columns} from parcel p where p.book_id = $1 and p.round_id = $2 order by p.position", book, id).ListAsync(ParcelTable.Read, cancel);
 
     /// <summary>One parcel with its round's number; null where there is none of this number.</summary>
     public async Task<(long Round, ParcelRecord Parcel)?> ParcelAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql($"select {ParcelColumns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(18), ReadParcel(r)), cancel);
+        var found = await source.Sql($"select {ParcelTable.Columns}, p.round_id from parcel p where p.book_id = $1 and p.id = $2", book, parcel).ListAsync(r => (r.GetInt64(19), ParcelTable.Read(r)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
-    /// <summary>What is left out of a round.</summary>
-    public Task<List<LeftOutRecord>> LeftOutAsync(long id, CancellationToken cancel) =>
-        source.Sql(
-            """
-            select l.customer, coalesce(c.name, l.customer, ''), l.currency, l.reason, l.amount, l.items
-            from left_out l left join customer c on c.book_id = l.book_id and c.key = l.customer
-            where l.book_id = $1 and l.round_id = $2 order by l.position
-            """,
-            book, id).ListAsync(r => new LeftOutRecord(r.Text(0), r.GetString(1), r.Text(2), r.GetString(3), r.GetDecimal(4), r.GetInt32(5)), cancel);
+    /// <summary>What of the parcels of a round was seen and what they are now, by customer. One that was never sealed is not among them.</summary>
+    public async Task<Dictionary<string, SealMark>> MarksAsync(long id, CancellationToken cancel) =>
+        (await source.Sql("select customer, seen_seal, seal from parcel where book_id = $1 and round_id = $2 and seal is not null", book, id)
+            .ListAsync(r => (Customer: r.GetString(0), Mark: new SealMark(r.IsDBNull(1) ? null : StoreJson.Read<ParcelSeal>(r.GetString(1)), StoreJson.Read<ParcelSeal>(r.GetString(2)))), cancel))
+            .ToDictionary(m => m.Customer, m => m.Mark, StringComparer.Ordinal);
+
+    /// <summary>
+    /// Somebody has looked at a parcel, or says so of all of a round, as they were prepared at that moment. Nothing where they were
+    /// prepared anew since.
+    /// </summary>
+    /// <param name="id">The round.</param>
+    /// <param name="preparedAt">When what they looked at was prepared.</param>
+    /// <param name="parcel">The parcel; null for all, and for what fell out of the round.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task LookedAtAsync(long id, DateTimeOffset preparedAt, long? parcel, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        if (await connection.Sql(
+                "update round set fell_out = case when $4::bigint is null then '{}' else fell_out end where book_id = $1 and id = $2 and prepared_at = $3 and released_at is null",
+                book, id, preparedAt.ToUniversalTime(), Whole(parcel)).RunAsync(cancel) == 1)
+        {
+            await connection.Sql("update parcel set seen_seal = seal, changed = '{}' where book_id = $1 and round_id = $2 and ($3::bigint is null or id = $3) and changed <> '{}'", book, id, Whole(parcel)).RunAsync(cancel);
+            await transaction.CommitAsync(cancel);
+        }
+
+        static NpgsqlParameter<long?> Whole(long? value) => new() { TypedValue = value, NpgsqlDbType = NpgsqlDbType.Bigint };
+    }
 
     /// <summary>The proof of a round, one line per currency.</summary>
     public Task<List<Proof>> ProofAsync(long id, CancellationToken cancel) =>
@@ -232,9 +232,10 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         if (await connection.Sql(
             """
-            update round set by_hand = case when released_at is null then $5 else by_hand end, rules = case when released_at is null then $6 else rules end, released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4), ends_for = $4
+            update round set by_hand = case when released_at is null then $5 else by_hand end, rules = case when released_at is null then $6 else rules end, released_at = coalesce(released_at, $3), released_by = coalesce(released_by, $4), ends_for = $4, fell_out = '{}'
             where book_id = $1 and id = $2 and revision = $7
             """,
             book, id, now.ToUniversalTime(), person, Commands.Json(hand), Commands.Json(rules), revision).RunAsync(cancel) == 0)
@@ -246,12 +247,12 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         var released = await connection.Sql(
             $$"""
             update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, letterhead = f.letterhead::jsonb, sent_as = f.sent_as::jsonb, numbers = array(select jsonb_array_elements_text(f.numbers::jsonb)), try_from = $7, way = case when p.recipients = '{}' then 'post' else $8 end
-            from unnest($3::bigint[], $4::text[], $5::text[], $6::text[], $9::text[], $10::text[], $11::text[]) as f (id, subject, body, card, numbers, letterhead, sent_as)
-            where p.book_id = $1 and p.round_id = $2 and p.id = f.id and {{IsReady}}
+            from unnest($3::bigint[], $4::text[], $5::text[], $6::text[], $9::text[], $10::text[], $11::text[], $12::text[]) as f (id, subject, body, card, numbers, letterhead, sent_as, seal)
+            where p.book_id = $1 and p.round_id = $2 and p.id = f.id and p.seal is not distinct from f.seal::jsonb and {{ParcelTable.IsReady}}
                 and not exists (select from round_decision d where d.book_id = p.book_id and d.round_id = p.round_id and d.customer = p.customer and d.decision in ('held', 'removed'))
             """,
             book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), from.ToUniversalTime(), way.ToString().ToLowerInvariant(),
-            parcels.Select(p => StoreJson.Write(p.Numbers)).ToArray(), parcels.Select(p => StoreJson.Write(p.Letterhead)).ToArray(), parcels.Select(p => StoreJson.Write(p.SentAs)).ToArray()).RunAsync(cancel);
+            parcels.Select(p => StoreJson.Write(p.Numbers)).ToArray(), parcels.Select(p => StoreJson.Write(p.Letterhead)).ToArray(), parcels.Select(p => StoreJson.Write(p.SentAs)).ToArray(), parcels.Select(p => p.Seal is { } seal ? StoreJson.Write(seal) : null).ToArray()).RunAsync(cancel);
         if (released != parcels.Count)
         {
             return false;
@@ -365,15 +366,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         source.Sql("select id, subject, body, card, letterhead, sent_as from parcel where book_id = $1 and id = $2 and card is not null", book, parcel)
             .FirstAsync(r => new FrozenParcel(r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<Core.Customers.Customer>(r.GetString(3)), StoreJson.Read<Firm>(r.GetString(4)), StoreJson.Read<SentAs>(r.GetString(5))), cancel);
 
-    /// <summary>How many parcels of each round stand where.</summary>
-    public async Task<Dictionary<long, Dictionary<string, long>>> CountsAsync(CancellationToken cancel) =>
-        (await source.Sql($"select p.round_id, {Standing}, count(*) from parcel p where p.book_id = $1 group by 1, 2", book)
-            .ListAsync(r => (Round: r.GetInt64(0), Standing: r.GetString(1), Count: r.GetInt64(2)), cancel))
-            .GroupBy(c => c.Round).ToDictionary(g => g.Key, g => g.ToDictionary(c => c.Standing, c => c.Count));
-
     /// <summary>How many parcels of a round stand where.</summary>
     public async Task<Dictionary<string, long>> CountsAsync(long id, CancellationToken cancel) =>
-        (await source.Sql($"select {Standing}, count(*) from parcel p where p.book_id = $1 and p.round_id = $2 group by 1", book, id)
+        (await source.Sql($"select {ParcelTable.Standing}, count(*) from parcel p where p.book_id = $1 and p.round_id = $2 group by 1", book, id)
             .ListAsync(r => (r.GetString(0), r.GetInt64(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2);
 
     /// <summary>The last day on which each customer was sent something, or its head office a statement of its account, by key, in the book's zone.</summary>
@@ -389,71 +384,13 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             """,
             book).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
 
-    /// <summary>Puts parcels in place of those that a round has. One that is the same as it was is not written again.</summary>
-    private async Task PutParcelsAsync(NpgsqlConnection connection, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
-    {
-        const string columns = "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper, seal";
-        await connection.Sql($"create temporary table prepared on commit drop as select {columns} from parcel with no data").RunAsync(cancel);
-        await CopyParcelsAsync(connection, $"copy prepared ({columns}) from stdin (format binary)", parcels, cancel);
-        await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and not exists (select from prepared n where n.customer = p.customer)", book, id).RunAsync(cancel);
-        await connection.Sql(
-            $"""
-            insert into parcel as p (book_id, round_id, {columns}) select $1, $2, {columns} from prepared
-            on conflict (book_id, round_id, customer) do update set ({columns}) = row ({Excluded(columns)})
-            where ({Of("p", columns)}) is distinct from ({Excluded(columns)})
-            """,
-            book, id).RunAsync(cancel);
-
-        static string Excluded(string columns) => Of("excluded", columns);
-
-        static string Of(string table, string columns) => string.Join(", ", columns.Split(", ").Select(c => $"{table}.{c}"));
-    }
-
-    private static async Task CopyParcelsAsync(NpgsqlConnection connection, string statement, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
-    {
-        await using var copy = await connection.BeginBinaryImportAsync(statement, cancel);
-        for (var i = 0; i < parcels.Count; i++)
-        {
-            var parcel = parcels[i];
-            await copy.StartRowAsync(cancel);
-            await copy.WriteAsync(parcel.Customer, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(parcel.Name, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(i, NpgsqlDbType.Integer, cancel);
-            await copy.WriteAsync(parcel.State.Code(), NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(parcel.Recipients.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(parcel.Problem, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(StoreJson.Write(parcel.Sums), NpgsqlDbType.Jsonb, cancel);
-            await copy.WriteAsync(parcel.Items, NpgsqlDbType.Integer, cancel);
-            await copy.WriteAsync(StoreJson.Write(parcel.Accounts), NpgsqlDbType.Jsonb, cancel);
-            await copy.WriteAsync((short?)parcel.ReminderLevel, NpgsqlDbType.Smallint, cancel);
-            await copy.WriteAsync(parcel.Layout?.Id, NpgsqlDbType.Bigint, cancel);
-            await copy.WriteAsync(parcel.Layout?.Version, NpgsqlDbType.Integer, cancel);
-            await copy.WriteAsync(parcel.OnPaper, NpgsqlDbType.Boolean, cancel);
-            await copy.WriteAsync(parcel.Seal is { } seal ? StoreJson.Write(seal) : null, NpgsqlDbType.Jsonb, cancel);
-        }
-
-        await copy.CompleteAsync(cancel);
-    }
-
     private static RoundRecord Read(NpgsqlDataReader r) => new(
         r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9), StoreJson.Read<ByHand>(r.GetString(10)), StoreJson.Read<StatementRules>(r.GetString(11)))
     {
         PickedLayout = r.Nullable<long>(12),
         RepeatOf = r.Nullable<long>(13),
         Revision = r.GetInt64(14),
-    };
-
-    private static ParcelRecord ReadParcel(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.IsDBNull(16) ? r.GetString(13) : Outcome.Told(r.GetString(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(16))))
-    {
-        ReminderLevel = r.Nullable<short>(9),
-        OnPaper = r.GetBoolean(12),
-        CanBeRetried = r.GetBoolean(14),
-        IsLeft = r.GetBoolean(15),
-        Seal = r.IsDBNull(17) ? null : StoreJson.Read<ParcelSeal>(r.GetString(17)),
-        Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
+        PreparedAtChange = r.GetInt64(15),
+        FellOut = r.GetFieldValue<string[]>(16),
     };
 }
-
-/// <summary>What of a customer is left out, with the customer's name.</summary>
-public sealed record LeftOutRecord(string? Customer, string Name, string? Currency, string Reason, decimal Amount, int Items);

@@ -15,22 +15,24 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
     public Task<Sender?> FindAsync(long id, CancellationToken cancel) => source.Sql($"select {Columns} from sender where book_id = $1 and id = $2", book, id).FirstAsync(r => Read(r), cancel);
 
     /// <summary>Adds a sender; its number is given.</summary>
-    public Task<long> AddAsync(Sender sender, CancellationToken cancel) =>
-        source.Sql(
+    public Task<long> AddAsync(Sender sender, long person, CancellationToken cancel) =>
+        source.ByAsync(person, connection => connection.Sql(
             """
             insert into sender (book_id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, largest_bytes, pauses, person_id)
             values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15) returning id
             """,
-            [book, .. Values(sender)]).OneAsync<long>(cancel);
+            [book, .. Values(sender)]).OneAsync<long>(cancel), cancel);
 
     /// <summary>Changes a sender and lets it send again at once. Without a password the one that was there stays, for the server that it was given for alone.</summary>
     /// <param name="sender">The sender.</param>
+    /// <param name="person">Who changes it.</param>
     /// <param name="today">The day of the book, of which the messages begun so far are counted where there is an allowance.</param>
     /// <param name="cancel">Stops it.</param>
-    public async Task<bool> UpdateAsync(Sender sender, DateOnly today, CancellationToken cancel)
+    public async Task<bool> UpdateAsync(Sender sender, long person, DateOnly today, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         var changed = await connection.Sql(
             """
             update sender set name = $2, address = $3, host = $4, port = $5, security = $6, user_name = $7, password = coalesce($8, case when (host, port, security) = ($4, $5, $6) then password end),

@@ -20,7 +20,7 @@ public sealed class WordingStore(NpgsqlDataSource source, long book)
     public Task<List<UsedFor>> UsesAsync(CancellationToken cancel) => uses.ListAsync(cancel);
 
     /// <summary>Uses a wording for a purpose in place of the one before; null for none.</summary>
-    public Task UseAsync(string purpose, string language, long? id, CancellationToken cancel) => uses.PutAsync(purpose, language, id, cancel);
+    public Task UseAsync(string purpose, string language, long? id, long person, CancellationToken cancel) => uses.PutAsync(purpose, language, id, person, cancel);
 
     /// <summary>All wordings by name.</summary>
     public Task<List<StoredWording>> ListAsync(CancellationToken cancel) =>
@@ -31,8 +31,8 @@ public sealed class WordingStore(NpgsqlDataSource source, long book)
         source.Sql("select id, version, name, language, subject, body from wording where book_id = $1 and id = $2", book, id).FirstAsync(Read, cancel);
 
     /// <summary>Adds a wording.</summary>
-    public Task<long> AddAsync(Wording wording, CancellationToken cancel) =>
-        source.Sql("insert into wording (book_id, name, language, subject, body) values ($1, $2, $3, $4, $5) returning id", book, wording.Name, wording.Language, wording.Subject, wording.Body).OneAsync<long>(cancel);
+    public Task<long> AddAsync(Wording wording, long person, CancellationToken cancel) =>
+        source.ByAsync(person, connection => connection.Sql("insert into wording (book_id, name, language, subject, body) values ($1, $2, $3, $4, $5) returning id", book, wording.Name, wording.Language, wording.Subject, wording.Body).OneAsync<long>(cancel), cancel);
 
     /// <summary>Changes a wording.</summary>
     /// <param name="id">Its number.</param>
@@ -42,9 +42,9 @@ public sealed class WordingStore(NpgsqlDataSource source, long book)
     /// <param name="now">The time.</param>
     /// <param name="cancel">Stops it.</param>
     public async Task<Update> UpdateAsync(long id, long version, Wording wording, long person, DateTimeOffset now, CancellationToken cancel) =>
-        await source.Sql(
+        await source.ByAsync(person, connection => connection.Sql(
             "update wording set name = $4, language = $5, subject = $6, body = $7, changed_by = $8, changed_at = $9 where book_id = $1 and id = $2 and version = $3",
-            book, id, version, wording.Name, wording.Language, wording.Subject, wording.Body, person, now.ToUniversalTime()).RunAsync(cancel) == 1 ? Update.Done
+            book, id, version, wording.Name, wording.Language, wording.Subject, wording.Body, person, now.ToUniversalTime()).RunAsync(cancel), cancel) == 1 ? Update.Done
         : await FindAsync(id, cancel) is null ? Update.NotThere
         : Update.Stale;
 

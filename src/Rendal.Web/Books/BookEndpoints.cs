@@ -117,7 +117,7 @@ internal static class BookEndpoints
             throw Unable.Invalid("The wording of a reminder level is not there any more.");
         }
 
-        await books.UpdateRulesAsync(scope.Book.Id, rules, request.TermsDays, cancel);
+        await books.UpdateRulesAsync(scope.Book.Id, rules, request.TermsDays, scope.Person, cancel);
         return TypedResults.NoContent();
     }
 
@@ -128,7 +128,7 @@ internal static class BookEndpoints
             throw Unable.Invalid("Say the firm’s name.");
         }
 
-        await books.UpdateFirmAsync(scope.Book.Id, new Firm(request.Name.Trim(), request.AddressLines, request.ContactLines, request.PaymentLines), cancel);
+        await books.UpdateFirmAsync(scope.Book.Id, new Firm(request.Name.Trim(), request.AddressLines, request.ContactLines, request.PaymentLines), scope.Person, cancel);
         return TypedResults.NoContent();
     }
 }

@@ -41,18 +41,18 @@ internal static class DemoBook
         var person = await people.AddFirstAsync(Person, services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), cancel) ?? throw new InvalidOperationException("Somebody was first.");
         var book = await Tarnbrook.MakeAsync(services.GetRequiredService<MakeBook>(), person, cancel);
         var clock = services.GetRequiredService<TimeProvider>();
-        await AddWordingsAsync(source, book, cancel);
+        await AddWordingsAsync(source, book, person, cancel);
         await TakeInCustomersAsync(source, book, person, clock, cancel);
         await TakeInLedgerAsync(source, book, person, clock, cancel);
     }
 
     /// <summary>Some customers read German, French or Spanish; their statements say so.</summary>
-    private static async Task AddWordingsAsync(NpgsqlDataSource source, long book, CancellationToken cancel)
+    private static async Task AddWordingsAsync(NpgsqlDataSource source, long book, long person, CancellationToken cancel)
     {
         var wordings = new WordingStore(source, book);
         foreach (var ready in ReadyMadeWording.All.Where(r => r.Purpose == Purposes.Statement && r.Wording.Language != Language.English.Code))
         {
-            await wordings.UseAsync(ready.Purpose, ready.Wording.Language, await wordings.AddAsync(ready.Wording, cancel), cancel);
+            await wordings.UseAsync(ready.Purpose, ready.Wording.Language, await wordings.AddAsync(ready.Wording, person, cancel), person, cancel);
         }
     }
 

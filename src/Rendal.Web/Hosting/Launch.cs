@@ -8,6 +8,7 @@ using Rendal.Store.Cluster;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Migrations;
 using Rendal.Store.People;
+using Rendal.Web.Postroom;
 
 namespace Rendal.Web.Hosting;
 
@@ -25,13 +26,15 @@ internal static class Launch
         Prepare(options);
         var authorities = MailAuthorities(options);
 
-        // Any number of workers may run with the same data; a browser finds one Rendal at an address.
-        using var only = options.Role == Role.Worker ? null : OnlyOne(options);
+        // Any number of them may run with the same data; a browser finds one Rendal at an address, and one has the postroom.
         if (options.Role != Role.Worker)
         {
-            DemandFree(options.Port, "--port");
-            DemandFree(options.MailPort, "--mail-port");
-            DemandFree(options.ImapPort, "--imap-port");
+            DemandFree(options.Listen, options.Port, "--port");
+            if (!PostroomServer.IsServed(options.Data))
+            {
+                DemandFree(IPAddress.Loopback, options.MailPort, "--mail-port");
+                DemandFree(IPAddress.Loopback, options.ImapPort, "--imap-port");
+            }
         }
 
         await using var cluster = options.Database is not null ? null : options.Role == Role.Worker ? await RunningClusterAsync(options, stop.Token) : await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token);
@@ -41,7 +44,7 @@ internal static class Launch
             await UpgradeAsync(access);
             var (mailPort, imapPort) = PracticePorts.Of(options);
             var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(12));
-            await using var app = RendalHost.Build(new HostParts(access.Application, options.Data, options.Port, mailPort, imapPort, options.Role, options.WebRoot, key) { MailAuthorities = authorities, MailHosts = options.MailHosts, Proxies = options.Proxies, Hosts = options.Hosts });
+            await using var app = RendalHost.Build(new HostParts(access.Application, options.Data, options.Port, mailPort, imapPort, options.Role, options.WebRoot, key) { Listen = options.Listen, PathBase = options.PathBase, MailAuthorities = authorities, MailHosts = options.MailHosts, Proxies = options.Proxies, Hosts = options.Hosts });
             await app.Services.GetRequiredService<PersonStore>().FoldNamesAsync(stop.Token);
             if (cluster is not null && await DataFolder.WasMovedAsync(options.Data, stop.Token))
             {
@@ -111,7 +114,7 @@ internal static class Launch
 
     private static async Task AnnounceAsync(WebApplication app, RendalOptions options, string key, CancellationToken cancel)
     {
-        var address = $"http://127.0.0.1:{options.Port}";
+        var address = $"http://{new IPEndPoint(IPAddress.Any.Equals(options.Listen) || IPAddress.IPv6Any.Equals(options.Listen) ? IPAddress.Loopback : options.Listen, options.Port)}{options.PathBase}";
         if (options.Role == Role.Worker)
         {
             Console.WriteLine("Rendal sends. Ctrl-C stops it.");
@@ -154,24 +157,11 @@ internal static class Launch
         }
     }
 
-    private static FileStream OnlyOne(RendalOptions options)
-    {
-        var path = Path.Combine(options.Data, $"running-{options.Role}".ToLowerInvariant());
-        try
-        {
-            return new FileStream(path, FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
-        }
-        catch (IOException)
-        {
-            throw new StartRefused($"Rendal already runs with the data in {options.Data}. Stop that one first, or name another folder by --data.");
-        }
-    }
-
-    private static void DemandFree(int port, string option)
+    private static void DemandFree(IPAddress address, int port, string option)
     {
         try
         {
-            using var listener = new TcpListener(IPAddress.Loopback, port);
+            using var listener = new TcpListener(address, port);
             listener.Start();
         }
         catch (SocketException)

@@ -59,16 +59,7 @@ internal static class RendalHost
         {
             options.AddServerHeader = false;
             options.Limits.MaxRequestBodySize = LargestUpload;
-            if (parts.Role == Role.Worker)
-            {
-                options.Listen(System.Net.IPAddress.Loopback, 0);
-                return;
-            }
-
-            PracticePorts.Note(parts);
-            options.Listen(System.Net.IPAddress.Loopback, parts.Port);
-            options.ListenForMail(parts.MailPort);
-            options.ListenForFetching(parts.ImapPort);
+            options.Listen(parts.Role == Role.Worker ? System.Net.IPAddress.Loopback : parts.Listen, parts.Role == Role.Worker ? 0 : parts.Port);
         });
         AddServices(builder.Services, parts);
         var app = builder.Build();
@@ -111,6 +102,12 @@ internal static class RendalHost
         services.Configure<RouteHandlerOptions>(handlers => handlers.ThrowOnBadRequest = true);
         services.AddExceptionHandler<Problems>();
         services.AddOpenApi("v1", document => document.AddOperationTransformer<BookParameter>());
+        services.AddHostedService<FirstRunOffer>();
+        if (parts.Role != Role.Worker)
+        {
+            services.AddHostedService<PostroomServer>();
+        }
+
         if (parts.Role != Role.Web)
         {
             services.AddHostedService<DispatchWorker>().AddHostedService<EndWatch>().AddHostedService<ReplyWatch>();
@@ -124,6 +121,11 @@ internal static class RendalHost
             app.UseForwardedHeaders();
         }
 
+        if (parts.PathBase.Length > 0)
+        {
+            app.UsePathBase(parts.PathBase);
+        }
+
         app.UseHostFiltering();
         app.UseExceptionHandler();
         app.UseStatusCodePages();
@@ -131,7 +133,6 @@ internal static class RendalHost
         if (parts.WebRoot is { } root && Directory.Exists(root))
         {
             var files = new PhysicalFileProvider(Path.GetFullPath(root));
-            app.UseDefaultFiles(new DefaultFilesOptions { FileProvider = files });
             app.UseStaticFiles(new StaticFileOptions { FileProvider = files, OnPrepareResponse = Caching });
         }
 
@@ -159,6 +160,7 @@ internal static class RendalHost
         RoundEndpoints.Map(book);
         CountEndpoints.Map(book);
         ParcelEndpoints.Map(book);
+        ParcelListEndpoints.Map(book);
         AccountEndpoints.Map(book);
         ChoiceEndpoints.Map(book);
         TodayEndpoints.Map(book);
@@ -169,12 +171,12 @@ internal static class RendalHost
         if (parts.WebRoot is { } index && File.Exists(Path.Combine(index, "index.html")))
         {
             // The page finds its own way from any address.
-            var page = Path.Combine(Path.GetFullPath(index), "index.html");
+            var page = File.ReadAllText(Path.Combine(index, "index.html")).Replace("<base href=\"/\"", $"<base href=\"{parts.PathBase}/\"", StringComparison.Ordinal);
             app.MapFallback(context =>
             {
                 context.Response.ContentType = "text/html; charset=utf-8";
                 context.Response.Headers.CacheControl = "no-cache";
-                return context.Response.SendFileAsync(page);
+                return context.Response.WriteAsync(page, context.RequestAborted);
             }).AllowAnonymous();
         }
     }

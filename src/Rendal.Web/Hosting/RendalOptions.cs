@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Net;
+using System.Text.RegularExpressions;
 using Rendal.Store.Cluster;
 
 namespace Rendal.Web.Hosting;
@@ -17,13 +19,13 @@ internal enum Role
 }
 
 /// <summary>How this process runs: from the command line, then the environment (<c>RENDAL_…</c>), then the defaults.</summary>
-internal sealed record RendalOptions
+internal sealed partial record RendalOptions
 {
     public const string Help = """
         ./rendal start [--port 8420] [--mail-port 2525] [--data DIR] [--role web|worker|all]
         ./rendal demo  [--port 8420] [--mail-port 2525] [--data DIR]
 
-          --port        the port on 127.0.0.1 that the browser goes to        (RENDAL_PORT)
+          --port        the port that the browser goes to                     (RENDAL_PORT)
           --mail-port   the port on 127.0.0.1 of the postroom                 (RENDAL_MAIL_PORT)
           --data        the folder for the database, keys and postroom        (RENDAL_DATA)
           --role        what this process does: all by default                (RENDAL_ROLE)
@@ -37,6 +39,9 @@ internal sealed record RendalOptions
         beside those that the machine trusts.
         RENDAL_MAIL_HOSTS names mail servers in this machine's own network that may be talked to: names, addresses
         and networks, with commas between them, for example  mail.firm.example,10.0.0.0/24
+        RENDAL_LISTEN names the address that browsers are listened to on: 127.0.0.1 by default, 0.0.0.0 or [::] for all.
+        What it sends there is not encrypted; a proxy before it does that.
+        RENDAL_PATH_BASE names the path below which a proxy serves it, for example  /rendal
         RENDAL_PROXIES names the addresses and networks of proxies that are trusted to say where a request came from.
         RENDAL_HOSTS names the hosts by which browsers reach Rendal through them, for example  rendal.firm.example
         """;
@@ -44,6 +49,12 @@ internal sealed record RendalOptions
     public required bool Demo { get; init; }
 
     public required int Port { get; init; }
+
+    /// <summary>The address that browsers are listened to on.</summary>
+    public required IPAddress Listen { get; init; }
+
+    /// <summary>The path below which it is served; empty where it has its host to itself.</summary>
+    public required string PathBase { get; init; }
 
     public required int MailPort { get; init; }
 
@@ -93,6 +104,8 @@ internal sealed record RendalOptions
         {
             Demo = demo,
             Port = PortOf(Setting("--port", "RENDAL_PORT") ?? "8420", "--port"),
+            Listen = AddressOf(Variable("RENDAL_LISTEN") ?? "127.0.0.1"),
+            PathBase = PathOf(Variable("RENDAL_PATH_BASE") ?? ""),
             MailPort = PortOf(Setting("--mail-port", "RENDAL_MAIL_PORT") ?? "2525", "--mail-port"),
             ImapPort = PortOf(Setting("--imap-port", "RENDAL_IMAP_PORT") ?? "2143", "--imap-port"),
             Data = Path.GetFullPath(Setting("--data", "RENDAL_DATA") ?? DefaultData(demo)),
@@ -125,6 +138,15 @@ internal sealed record RendalOptions
             : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share");
         return Path.Combine(home, demo ? "rendal-demo" : "rendal");
     }
+
+    private static IPAddress AddressOf(string text) =>
+        IPAddress.TryParse(text.Trim('[', ']'), out var address) ? address : throw new StartRefused($"RENDAL_LISTEN {text}: an address of this machine is wanted, such as 127.0.0.1 or 0.0.0.0.");
+
+    private static string PathOf(string text) =>
+        text is "" or "/" ? "" : PathBaseForm().IsMatch(text) ? text.TrimEnd('/') : throw new StartRefused($"RENDAL_PATH_BASE {text}: a path is wanted, such as /rendal.");
+
+    [GeneratedRegex("^(/[A-Za-z0-9._~-]+)+/?$")]
+    private static partial Regex PathBaseForm();
 
     private static int PortOf(string text, string option) =>
         int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var port) && port is > 0 and < 65536 ? port : throw new StartRefused($"{option} {text}: a port from 1 to 65535 is wanted.");

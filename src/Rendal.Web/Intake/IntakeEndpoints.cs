@@ -108,14 +108,14 @@ internal static class IntakeEndpoints
         var first = Math.Clamp(from, 1, spool.LastRow + 1);
         var wanted = Enumerable.Range(first, Math.Min(Math.Clamp(count, 0, MostRows), spool.LastRow + 1 - first)).ToList();
         var rows = spool.From(first).TakeWhile(r => r.Number < first + wanted.Count).ToDictionary(r => r.Number);
-        var classify = await ClassifyAsync(scope, intake, table, files, cancel);
+        var classify = await ClassifyAsync(scope, intake, table, cancel);
         return new FileRowsView(spool.LastRow, [.. wanted.Select(n => rows.TryGetValue(n, out var row) ? classify(row) : new FileRowView(n, RowRole.Blank, [], NoCorrections, null))]);
     }
 
     private static IReadOnlyDictionary<int, string> NoCorrections { get; } = new Dictionary<int, string>();
 
     /// <summary>How the rows of a file are shown, without going through all of it.</summary>
-    private static async Task<Func<FileRow, FileRowView>> ClassifyAsync(BookScope scope, IntakeRecord intake, LedgerTable table, OpenedFiles files, CancellationToken cancel)
+    private static async Task<Func<FileRow, FileRowView>> ClassifyAsync(BookScope scope, IntakeRecord intake, LedgerTable table, CancellationToken cancel)
     {
         if (intake.Kind == IntakeKind.Customers)
         {
@@ -128,7 +128,7 @@ internal static class IntakeEndpoints
             return row => new FileRowView(row.Number, RowRole.Above, ShownText.Of(row), NoCorrections, null);
         }
 
-        var roles = new RowRoles(reading with { CarriesDown = files.CarriesDown(intake.Id) });
+        var roles = new RowRoles(reading with { CarriesDown = intake.CarriesDown });
         var corrections = new AppliedCorrections(reading, await scope.Corrections.HoldingAsync(cancel));
         return row =>
         {
@@ -257,7 +257,7 @@ internal static class IntakeEndpoints
     private static async Task<NoContent> UndoAsync(long id, BookScope scope, CancellationToken cancel)
     {
         var intake = await FindAsync(scope, id, cancel);
-        var undone = intake.Kind == IntakeKind.Ledger ? await scope.Intakes.UndoAsync(id, cancel) : await scope.Intakes.UndoCustomersAsync(id, await scope.Corrections.HoldingAsync(cancel), cancel);
+        var undone = intake.Kind == IntakeKind.Ledger ? await scope.Intakes.UndoAsync(id, cancel) : await scope.Intakes.UndoCustomersAsync(id, await scope.Corrections.HoldingAsync(cancel), scope.Person, cancel);
         return undone ? TypedResults.NoContent() : throw Unable.Conflict("Only the last file that was kept can be undone.");
     }
 

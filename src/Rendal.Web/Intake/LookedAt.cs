@@ -40,7 +40,7 @@ internal sealed class LookedAt
         var settings = new ReadingSettings(scope.Book.Currency, scope.Book.TermsDays);
         watch.Begin("finding out how it is written", ((RowSpool)table.Rows).Count);
         var recognised = Recognition.Recognise(table.Watched(watch.Rows(cancel)), settings, change, corrections);
-        files.Note(intake.Id, recognised?.Reading.CarriesDown == true);
+        await scope.Intakes.CarryDownAsync(intake.Id, recognised?.Reading.CarriesDown == true, cancel);
         return new LookedAt(scope, intake, table, recognised, terms, settings);
     }
 

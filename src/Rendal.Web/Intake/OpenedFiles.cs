@@ -17,14 +17,6 @@ internal sealed class OpenedFiles(TimeProvider clock)
 
     private readonly ConcurrentDictionary<(long Book, long File, FileOpening Opening), (LedgerTable Table, long Used)> opened = new();
 
-    private readonly ConcurrentDictionary<long, bool> carrying = new();
-
-    /// <summary>Whether customers are carried down in an intake, as far as it was looked at here.</summary>
-    public bool CarriesDown(long intake) => carrying.TryGetValue(intake, out var carries) && carries;
-
-    /// <summary>Remembers what was recognised of an intake.</summary>
-    public void Note(long intake, bool carriesDown) => carrying[intake] = carriesDown;
-
     /// <summary>The rows of an intake's file.</summary>
     public LedgerTable Open(BookScope scope, IntakeRecord intake, FileOpening opening, WorkWatch watch, CancellationToken cancel)
     {

@@ -96,7 +96,7 @@ internal static class LayoutEndpoints
     }
 
     private static async Task<NoContent> TakeAwayAsync(long id, BookScope scope, CancellationToken cancel) =>
-        await scope.Layouts.TakeAwayAsync(id, cancel) is { } used ? throw Unable.Conflict($"This layout is still used {used}.") : TypedResults.NoContent();
+        await scope.Layouts.TakeAwayAsync(id, scope.Person, cancel) is { } used ? throw Unable.Conflict($"This layout is still used {used}.") : TypedResults.NoContent();
 
     private static async Task<List<VersionLine>> VersionsAsync(long id, BookScope scope, CancellationToken cancel) =>
         (await scope.Layouts.VersionsAsync(id, cancel)).ConvertAll(v => new VersionLine(v.Ref.Version, v.MadeBy, v.MadeAt));
@@ -112,7 +112,7 @@ internal static class LayoutEndpoints
         }
 
         use.Check();
-        await scope.Layouts.UseAsync(use.Purpose, use.Language, use.Id, cancel);
+        await scope.Layouts.UseAsync(use.Purpose, use.Language, use.Id, scope.Person, cancel);
         return TypedResults.NoContent();
     }
 

@@ -26,6 +26,9 @@ internal static class RoundEndpoints
     /// <summary>From so many messages on, the count has to be typed before they are released.</summary>
     private const int TypedFrom = 25;
 
+    /// <summary>How many parcels, and lines of what is left out, come at once.</summary>
+    internal const int PageSize = 200;
+
     private static readonly TimeSpan ProgressEvery = TimeSpan.FromMilliseconds(500);
 
     public static void Map(RouteGroupBuilder book)
@@ -55,14 +58,9 @@ internal static class RoundEndpoints
 
     private static async Task<List<RoundLine>> ListAsync(BookScope scope, CancellationToken cancel)
     {
-        var lines = new List<RoundLine>();
-        var counts = await scope.Rounds.CountsAsync(cancel);
-        foreach (var round in await scope.Rounds.ListAsync(cancel))
-        {
-            lines.Add(new RoundLine(round.Id, round.Name, round.Choice.AsOf, round.MadeAt, round.ReleasedAt, counts.GetValueOrDefault(round.Id, [])));
-        }
-
-        return lines;
+        var rounds = await scope.Rounds.ListAsync(cancel);
+        var groups = await scope.Listing.GroupsAsync([.. rounds.Select(r => r.Id)], cancel);
+        return rounds.ConvertAll(r => new RoundLine(r.Id, r.Name, r.Choice.AsOf, r.MadeAt, r.ReleasedAt, [.. groups[r.Id]]));
     }
 
     private static async Task<RoundView> MakeAsync(NewRound request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
@@ -74,8 +72,7 @@ internal static class RoundEndpoints
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel);
         var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
-        var parcels = await scope.Rounds.ParcelsAsync(id, cancel);
-        var leftOut = await scope.Rounds.LeftOutAsync(id, cancel);
+        var parts = await scope.Listing.ProofPartsAsync(id, cancel);
         var proof = await scope.Rounds.ProofAsync(id, cancel);
         var choice = round.Choice;
         var rules = round.RulesNow(scope.Book.Rules);
@@ -93,15 +90,21 @@ internal static class RoundEndpoints
             ],
             BookEndpoints.AgeLabels(rules.Ageing), rules.Form, rules.Reminders.Levels,
             [.. (await scope.Customers.OfficesAsync(cancel)).Select(o => new HeadOfficeLine(o.Key, o.Name))],
-            [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parcels, leftOut))],
-            [.. parcels.Select(ParcelLine.Of)],
-            [.. leftOut.Select(LeftOutLine.Of)],
-            round.ReleasedAt is null ? 0 : parcels.Count(p => p.IsLeft));
+            [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parts))],
+            PageSize, await scope.Listing.GroupsAsync(id, "", cancel), [.. (await scope.Listing.PageAsync(id, "", 0, PageSize, cancel)).Select(ParcelLine.Of)],
+            await scope.Listing.LeftOutCountAsync(id, cancel), [.. (await scope.Listing.LeftOutAsync(id, 0, PageSize, cancel)).Select(LeftOutLine.Of)],
+            await SinceLookedThrough.OfAsync(round, scope, cancel), round.IsBehind(scope.Book),
+            round.ReleasedAt is null ? 0 : await scope.Listing.LeftAsync(id, cancel));
     }
 
-    /// <summary>Whether a round is still what somebody sees; asked again and again while it is open.</summary>
-    private static async Task<RevisionView> RevisionAsync(long id, BookScope scope, CancellationToken cancel) =>
-        await scope.Rounds.FindAsync(id, cancel) is { } round ? new RevisionView(round.Revision, round.PreparedAt, round.ReleasedAt) : throw Unable.NotFound("This round");
+    /// <summary>Whether a round that nothing was released of is still what somebody sees; asked again and again while it is open.</summary>
+    /// <param name="id">The round.</param>
+    /// <param name="revision">The revision that they see.</param>
+    /// <param name="preparedAt">When what they see was prepared.</param>
+    private static async Task<RevisionView> RevisionAsync(long id, long revision, DateTimeOffset? preparedAt, BookScope scope, CancellationToken cancel) =>
+        await scope.Rounds.FindAsync(id, cancel) is { } round
+            ? new RevisionView(round.Revision != revision || round.PreparedAt != preparedAt || round.ReleasedAt is not null, round.IsBehind(scope.Book))
+            : throw Unable.NotFound("This round");
 
     private static async Task<RoundView> ChangeAsync(long id, long revision, RoundRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
@@ -133,6 +136,7 @@ internal static class RoundEndpoints
         {
             Revision = summed.Revision,
             Seen = summed.Ready.Seen,
+            Changed = summed.Changed,
             LedgerDoubt = summed.LedgerDoubt,
             Forecast = ForecastView.Of(summed.Forecast),
         };
@@ -147,7 +151,7 @@ internal static class RoundEndpoints
 
     private static async Task<RoundView> ReleaseAsync(long id, ReleaseRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        await new ReleaseRound(scope, clock).RunAsync(id, new ReleaseOrder(request.Parcels, request.Revision, request.Seen, request.At, request.Way, request.DespiteLedger == true), cancel);
+        await new ReleaseRound(scope, clock).RunAsync(id, new ReleaseOrder(request.Parcels, request.Revision, request.Seen, request.At, request.Way, request.DespiteLedger == true, request.SeenChanges == true), cancel);
         return await ViewAsync(id, scope, clock, cancel);
     }
 

@@ -4,6 +4,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Parcels;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
+using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
@@ -12,7 +13,8 @@ using Rendal.Web.Intake;
 namespace Rendal.Web.Rounds;
 
 /// <summary>A round in a list.</summary>
-internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOffset MadeAt, DateTimeOffset? ReleasedAt, IReadOnlyDictionary<string, long> Counts);
+/// <param name="Groups">How many parcels stand where, in the order in which parcels are listed.</param>
+internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOffset MadeAt, DateTimeOffset? ReleasedAt, IReadOnlyList<ParcelGroup> Groups);
 
 /// <summary>A new round.</summary>
 /// <param name="About">What it is about: statements, reminders of whichever level is due, invoices, or confirmations of balance.</param>
@@ -42,9 +44,11 @@ internal sealed record ParcelSumView(string Currency, string Total, string Overd
 /// <param name="ReminderLevel">The level of the reminder that it is; null for statements.</param>
 /// <param name="OnPaper">Whether it goes by post, alone where there are no recipients.</param>
 /// <param name="CanBeRetried">Whether its message could not be made, and it can be let go again.</param>
-internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer, int? ReminderLevel, bool OnPaper, bool CanBeRetried)
+/// <param name="Changed">What of it changed since somebody looked at it: <c>the wording</c>; or that it is new in the round.</param>
+internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer, int? ReminderLevel, bool OnPaper, bool CanBeRetried, IReadOnlyList<string> Changed)
 {
-    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, p.Standing, p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel, p.OnPaper, p.CanBeRetried);
+    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, p.Standing, p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel, p.OnPaper, p.CanBeRetried,
+        p.IsNew ? ["new in this round"] : [.. p.Changed.Select(c => c.Words())]);
 }
 
 /// <summary>What is left out for one customer and reason.</summary>
@@ -59,29 +63,34 @@ internal sealed record LeftOutLine(string? Customer, string Name, string? Curren
 /// <param name="Count">How many customers.</param>
 /// <param name="Amount">Their sum.</param>
 /// <param name="Share">The part of the whole bar, from 0 to 1, by absolute amounts.</param>
-internal sealed record ProofPart(string Kind, int Count, string Amount, double Share);
+internal sealed record ProofPartView(string Kind, int Count, string Amount, double Share);
 
 /// <summary>The proof in one currency.</summary>
-internal sealed record ProofView(string Currency, string Sign, string Ledger, string Parcels, string LeftOut, string Difference, int LeftOutCount, IReadOnlyList<ProofPart> Parts)
+internal sealed record ProofView(string Currency, string Sign, string Ledger, string Parcels, string LeftOut, string Difference, int LeftOutCount, IReadOnlyList<ProofPartView> Parts)
 {
-    public static ProofView Of(Proof proof, IReadOnlyList<ParcelRecord> parcels, IReadOnlyList<LeftOutRecord> leftOut)
+    public static ProofView Of(Proof proof, IReadOnlyList<ProofPart> parts)
     {
         var currency = proof.Currency;
-        var inCurrency = parcels
-            .SelectMany(p => p.Sums.Where(s => s.Currency == currency.Code && s.AlsoOn is null).Select(s => (Kind: p.Standing, Amount: s.Total)))
-            .GroupBy(p => p.Kind).Select(g => (g.Key, Count: g.Count(), Amount: g.Sum(p => p.Amount), Weight: g.Sum(p => Math.Abs(p.Amount))));
-        var left = leftOut.Where(l => l.Currency == currency.Code).ToList();
-        var reasons = left.GroupBy(l => l.Reason).Select(g => (Key: "left-out:" + g.Key, Count: g.Count(), Amount: g.Sum(l => l.Amount), Weight: g.Sum(l => Math.Abs(l.Amount))));
-        var all = inCurrency.Concat(reasons).ToList();
+        var all = parts.Where(p => p.Currency == currency).OrderBy(p => Place(p.Kind)).ThenBy(p => p.Kind, StringComparer.Ordinal).ToList();
         var whole = all.Sum(p => p.Weight);
         return new(
-            currency.Code, currency.Sign, currency.Plain(proof.Ledger), currency.Plain(proof.Statements), currency.Plain(proof.LeftOut), currency.Plain(proof.Difference), left.Count,
-            [.. all.Select(p => new ProofPart(p.Key, p.Count, currency.Plain(p.Amount), whole == 0 ? 0 : (double)(p.Weight / whole)))]);
+            currency.Code, currency.Sign, currency.Plain(proof.Ledger), currency.Plain(proof.Statements), currency.Plain(proof.LeftOut), currency.Plain(proof.Difference),
+            all.Where(p => p.Kind.StartsWith("left-out:", StringComparison.Ordinal)).Sum(p => p.Count),
+            [.. all.Select(p => new ProofPartView(p.Kind, p.Count, currency.Plain(p.Amount), whole == 0 ? 0 : (double)(p.Weight / whole)))]);
+
+        static int Place(string kind) => ParcelStanding.ListOrder.Index().FirstOrDefault(s => s.Item2 == kind, (int.MaxValue, "")).Item1;
     }
 }
 
 /// <summary>A round in the workbench.</summary>
 /// <param name="Revision">Counts the changes that people made to it; who changes it names the one that they saw.</param>
+/// <param name="PageSize">How many parcels, and lines of what is left out, are on a page.</param>
+/// <param name="Groups">How many parcels stand where, in the order of the list.</param>
+/// <param name="Parcels">The first page of the list; the others are fetched.</param>
+/// <param name="LeftOutCount">How many lines there are of what is left out.</param>
+/// <param name="LeftOut">The first page of them.</param>
+/// <param name="Changed">What changed by itself since somebody looked through it, in one sentence; empty for nothing.</param>
+/// <param name="IsBehind">Whether something that it uses was changed, so that it is to be prepared anew before somebody looks at it.</param>
 /// <param name="Rest">How many parcels a new round would be made of, where this one was released: those that go neither with it nor with another one.</param>
 internal sealed record RoundView(
     long Id,
@@ -103,15 +112,38 @@ internal sealed record RoundView(
     IReadOnlyList<ReminderLevel> ReminderLevels,
     IReadOnlyList<HeadOfficeLine> HeadOffices,
     IReadOnlyList<ProofView> Proof,
+    int PageSize,
+    IReadOnlyList<ParcelGroup> Groups,
     IReadOnlyList<ParcelLine> Parcels,
+    int LeftOutCount,
     IReadOnlyList<LeftOutLine> LeftOut,
+    string Changed,
+    bool IsBehind,
     int Rest);
 
-/// <summary>How far a round has come, for who has it open.</summary>
-/// <param name="Revision">Counts the changes that people made to it.</param>
-/// <param name="PreparedAt">When its parcels were last made up.</param>
-/// <param name="ReleasedAt">When parcels were first let go.</param>
-internal sealed record RevisionView(long Revision, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt);
+/// <summary>Whether a round is still what somebody sees who has it open.</summary>
+/// <param name="IsOther">Whether it was changed, prepared anew or released.</param>
+/// <param name="IsBehind">Whether something that it uses was changed, so that it is to be prepared anew.</param>
+internal sealed record RevisionView(bool IsOther, bool IsBehind);
+
+/// <summary>A part of the parcels of a round, or of those that are found by a text.</summary>
+/// <param name="Groups">How many there are, by standing, in the order of the list.</param>
+/// <param name="From">How many come before.</param>
+/// <param name="Parcels">They.</param>
+internal sealed record ParcelPage(IReadOnlyList<ParcelGroup> Groups, int From, IReadOnlyList<ParcelLine> Parcels);
+
+/// <summary>Where a parcel is in the list.</summary>
+/// <param name="Place">How many come before it; null where it is not in the list.</param>
+internal sealed record ParcelPlace(int? Place);
+
+/// <summary>A parcel that changed since somebody looked at it.</summary>
+/// <param name="Customer">Whose it is; null where there is none.</param>
+internal sealed record NextChanged(string? Customer);
+
+/// <summary>What somebody has looked at.</summary>
+/// <param name="PreparedAt">When what they saw was prepared; nothing is noted where it was prepared anew since.</param>
+/// <param name="Parcel">The parcel by number; null for the whole round.</param>
+internal sealed record LookedAtRequest(DateTimeOffset PreparedAt, long? Parcel);
 
 /// <summary>What a person decides about one customer; null takes it back.</summary>
 internal sealed record DecisionRequest([property: StringLength(200)] string Customer, string? Decision, [property: StringLength(1_000)] string Reason);
@@ -133,6 +165,9 @@ internal sealed record ReleaseSummary(int Parcels, int Messages, int Papers, int
 
     /// <summary>When they go, as far as the sender's allowance tells.</summary>
     public required ForecastView Forecast { get; init; }
+
+    /// <summary>What changed by itself since somebody looked at it; empty for nothing. Where it is not, the release says that it was seen.</summary>
+    public required string Changed { get; init; }
 
     /// <summary>What is doubtful about the ledger that the round is from; empty for nothing. Where it is not, it has to be released all the same.</summary>
     public required string LedgerDoubt { get; init; }
@@ -158,8 +193,9 @@ internal sealed record SummaryRequest(IReadOnlyList<long>? Parcels);
 /// <param name="Seen">What the summary gave for those parcels; another where one of them is another now.</param>
 /// <param name="Way">How they leave.</param>
 /// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the newest.</param>
+/// <param name="SeenChanges">Whether what the summary says to have changed was seen.</param>
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
-internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, long Revision, [property: StringLength(64)] string Seen, string? At = null, Way Way = Way.Mail, bool? DespiteLedger = null);
+internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, long Revision, [property: StringLength(64)] string Seen, string? At = null, Way Way = Way.Mail, bool? DespiteLedger = null, bool? SeenChanges = null);
 
 /// <summary>How sending goes.</summary>
 /// <param name="Counts">How many parcels stand where.</param>

@@ -64,7 +64,7 @@ internal static class SenderEndpoints
 
     private static async Task<SenderView> AddAsync(SenderRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
     {
-        var id = await scope.Senders.AddAsync(Checked(null, request, scope, secrets), cancel);
+        var id = await scope.Senders.AddAsync(Checked(null, request, scope, secrets), scope.Person, cancel);
         return await ViewAsync(id, scope, secrets, clock, cancel);
     }
 
@@ -77,7 +77,7 @@ internal static class SenderEndpoints
             throw Unable.Invalid("This sender belongs to the book, and everybody who has it sends by it. Add another one to have one of your own.");
         }
 
-        await scope.Senders.UpdateAsync(sender, scope.Book.Today(clock), cancel);
+        await scope.Senders.UpdateAsync(sender, scope.Person, scope.Book.Today(clock), cancel);
         return TypedResults.Ok(await ViewAsync(id, scope, secrets, clock, cancel));
     }
 

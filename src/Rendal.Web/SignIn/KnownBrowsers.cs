@@ -23,7 +23,7 @@ internal sealed class KnownBrowsers(IDataProtectionProvider protection)
             HttpOnly = true,
             SameSite = SameSiteMode.Strict,
             Secure = context.Request.IsHttps,
-            Path = "/api/session",
+            Path = context.Request.PathBase + "/api/session",
             MaxAge = Good,
         });
 

@@ -1,7 +1,5 @@
 using System.ComponentModel.DataAnnotations;
 using System.Security.Claims;
-using System.Security.Cryptography;
-using System.Text;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
@@ -12,7 +10,6 @@ using Rendal.Core.People;
 using Rendal.Store.Books;
 using Rendal.Store.People;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.SignIn;
 
@@ -78,10 +75,9 @@ internal static class SignInEndpoints
 
     private static async Task<FirstRunView> FirstRunNeededAsync(PersonStore people, CancellationToken cancel) => new(!await people.AnyAsync(cancel));
 
-    private static async Task<NoContent> FirstRunAsync(FirstRunRequest request, HostParts parts, PersonStore people, MakeBook making, PasswordHasher<Person> hasher, HttpContext context, CancellationToken cancel)
+    private static async Task<NoContent> FirstRunAsync(FirstRunRequest request, PersonStore people, MakeBook making, PasswordHasher<Person> hasher, HttpContext context, CancellationToken cancel)
     {
-        var keyFits = parts.FirstRunKey is { } key && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(key), Encoding.UTF8.GetBytes(request.Key));
-        if (!keyFits || await people.AnyAsync(cancel))
+        if (!await people.IsFirstRunAsync(SecretKey.Hash(request.Key), cancel))
         {
             throw new Unable(UnableReason.Forbidden, OnlyFirst);
         }

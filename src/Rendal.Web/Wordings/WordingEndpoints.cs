@@ -71,14 +71,14 @@ internal static class WordingEndpoints
         }
 
         use.Check();
-        await scope.Wordings.UseAsync(use.Purpose, use.Language, use.Id, cancel);
+        await scope.Wordings.UseAsync(use.Purpose, use.Language, use.Id, scope.Person, cancel);
         return TypedResults.NoContent();
     }
 
     private static async Task<WordingView> AddAsync(WordingRequest request, BookScope scope, CancellationToken cancel)
     {
         var wording = await CheckedAsync(request, scope, cancel);
-        return await FindAsync(await scope.Wordings.AddAsync(wording, cancel), scope, cancel);
+        return await FindAsync(await scope.Wordings.AddAsync(wording, scope.Person, cancel), scope, cancel);
     }
 
     private static async Task<Ok<WordingView>> UpdateAsync(long id, WordingRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)

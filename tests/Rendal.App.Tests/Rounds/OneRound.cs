@@ -60,8 +60,8 @@ internal sealed class OneRound : IDisposable
         var book = await Postgres.NewBookAsync(source);
         var colleague = await new PersonStore(source).AddAsync($"colleague-{Guid.NewGuid():N}", "hash", Cancel);
         await book.LedgerOfAsync(Customers);
-        await new WordingStore(source, book.Id).AddAsync(new Wording("Month end", "en", $"Statement at {Slot("statement.date")}", $"<p>Your account stands at {Slot("statement.total")}.</p><p>{Slot("statement.table")}</p>"), Cancel);
-        await new SenderStore(source, book.Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null), Cancel);
+        await new WordingStore(source, book.Id).AddAsync(new Wording("Month end", "en", $"Statement at {Slot("statement.date")}", $"<p>Your account stands at {Slot("statement.total")}.</p><p>{Slot("statement.table")}</p>"), book.Person, Cancel);
+        await new SenderStore(source, book.Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null), book.Person, Cancel);
         var stores = new BookStores((await new BookStore(source).FindAsync(book.Id, Cancel))!, book.Person, source);
         return new OneRound(book, colleague, await new MakeRound(stores, Clock).RunAsync("October", new DateOnly(2026, 10, 31), RoundKind.Statements, Cancel));
     }
@@ -79,7 +79,13 @@ internal sealed class OneRound : IDisposable
             shown[who][parcel.Id] = await ShownParcel.OfAsync(parcel.Id, stores, press, Cancel);
         }
 
-        seen[who] = new ReleaseOrder(wanted, summed.Revision, summed.Ready.Seen, null, Way.Mail, DespiteLedger: false);
+        // Who has looked through all of it has seen what changed; who looks at one parcel is told of the others.
+        if (wanted is null)
+        {
+            await stores.Rounds.LookedAtAsync(round, (await stores.Rounds.FindAsync(round, Cancel))!.PreparedAt!.Value, null, Cancel);
+        }
+
+        seen[who] = new ReleaseOrder(wanted, summed.Revision, summed.Ready.Seen, null, Way.Mail, DespiteLedger: false, SeenChanges: wanted is not null && summed.Changed.Length > 0);
     }
 
     /// <summary>One person lets go what they were shown last.</summary>
@@ -114,7 +120,7 @@ internal sealed class OneRound : IDisposable
             await (what switch
             {
                 0 => WordsAsync(stores, to),
-                1 => new BookStore(book.Source).UpdateFirmAsync(book.Id, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], [$"By transfer to account {to:00000000}"]), Cancel),
+                1 => new BookStore(book.Source).UpdateFirmAsync(book.Id, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], [$"By transfer to account {to:00000000}"]), stores.Person, Cancel),
                 2 => CardAsync(stores, customer, c => c with { Name = $"{customer} of {to}" }),
                 3 => CardAsync(stores, customer, c => c with { Contacts = [new Contact { Address = to % 2 == 0 ? $"desk{to}@inn.example" : "desk@@inn" }] }),
                 4 => ChoiceAsync(stores, to),
@@ -137,8 +143,8 @@ internal sealed class OneRound : IDisposable
     {
         var stores = await StoresAsync(0);
         var layout = ReadyMade.All[0].Layout;
-        await stores.Layouts.UseAsync(Purposes.Statement, "", await stores.Layouts.AddAsync(layout with { Name = "Another" }, stores.Person, DateTimeOffset.UtcNow, Cancel), Cancel);
-        await new BookStore(book.Source).UpdateRulesAsync(book.Id, new StatementRules(new AgeingRule([5, 10], AgeBy.Document), StatementForm.BroughtForward, SettlementRule.Oldest), 90, Cancel);
+        await stores.Layouts.UseAsync(Purposes.Statement, "", await stores.Layouts.AddAsync(layout with { Name = "Another" }, stores.Person, DateTimeOffset.UtcNow, Cancel), stores.Person, Cancel);
+        await new BookStore(book.Source).UpdateRulesAsync(book.Id, new StatementRules(new AgeingRule([5, 10], AgeBy.Document), StatementForm.BroughtForward, SettlementRule.Oldest), 90, stores.Person, Cancel);
         var item = ItemKey.Of((await stores.Ledger.RowsAsync((await TheLedger.OfAsync(stores, Cancel)).Id, [Customers[0]], Cancel))[0]).Text;
         await stores.Holds.HoldAsync(Customers[0], new ItemHold(item, "asked", null), stores.Person, DateTimeOffset.UtcNow, Cancel);
         await book.LedgerOfAsync("ZZ99");
@@ -223,6 +229,6 @@ internal sealed class OneRound : IDisposable
     private static async Task IdentityAsync(BookStores stores, int to)
     {
         var sender = (await stores.Senders.ListAsync(stores.Person, Cancel))[0];
-        await stores.Senders.UpdateAsync(sender with { Name = $"Tarnbrook {to}" }, new DateOnly(2026, 11, 2), Cancel);
+        await stores.Senders.UpdateAsync(sender with { Name = $"Tarnbrook {to}" }, stores.Person, new DateOnly(2026, 11, 2), Cancel);
     }
 }

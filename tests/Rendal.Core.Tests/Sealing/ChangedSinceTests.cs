@@ -9,7 +9,7 @@ public class ChangedSinceTests
     [Fact]
     public void Nothing_is_nothing()
     {
-        var changed = new ChangedSince();
+        var changed = new ChangedSince("Since this round was prepared");
         changed.Compare(Seal(), Seal(), needsYou: false);
         Assert.True(changed.IsNothing);
     }
@@ -17,7 +17,7 @@ public class ChangedSinceTests
     [Fact]
     public void Each_thing_that_changed_is_named_with_how_many_parcels_it_is_of()
     {
-        var changed = new ChangedSince();
+        var changed = new ChangedSince("Since this round was prepared");
         changed.Compare(Seal(), Seal(SealPart.Wording), needsYou: false);
         Assert.False(changed.IsNothing);
         Assert.Equal("Since this round was prepared, the wording (one parcel) changed.", changed.ToString());
@@ -31,7 +31,7 @@ public class ChangedSinceTests
     public void Of_a_parcel_that_was_not_sealed_all_may_have_changed()
     {
         Assert.Equal(All, Seal().Differing(null));
-        var changed = new ChangedSince();
+        var changed = new ChangedSince("Since this round was prepared");
         changed.Compare(null, Seal(), needsYou: false);
         Assert.False(changed.IsNothing);
     }

@@ -65,10 +65,10 @@ public class CustomerStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         await KeepListAsync(book, "Code|Name|Notes", "AB01|Abbot’s Table|old");
         var second = await KeepListAsync(book, "Code|Name|Notes", "AB01|Abbot’s Bar|new", "BE02|Beacon Lodge|");
-        Assert.True(await book.Intakes.UndoCustomersAsync(second, [], Cancel));
+        Assert.True(await book.Intakes.UndoCustomersAsync(second, [], book.Person, Cancel));
         var card = Assert.Single(await Customers(book).AllAsync(Cancel)).Value;
         Assert.Equal(("Abbot’s Table", "old"), (card.Name, card.Notes));
-        Assert.False(await book.Intakes.UndoCustomersAsync(second, [], Cancel));
+        Assert.False(await book.Intakes.UndoCustomersAsync(second, [], book.Person, Cancel));
     }
 
     [Fact]

@@ -98,7 +98,7 @@ public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
     protected async Task AllowAsync(ReleasedRound released, int? aMinute, int? aDay)
     {
         var senders = new SenderStore(Source, Book.Id);
-        Assert.True(await senders.UpdateAsync((await senders.FindAsync(released.Sender, Cancel))! with { AMinute = aMinute, ADay = aDay }, Today, Cancel));
+        Assert.True(await senders.UpdateAsync((await senders.FindAsync(released.Sender, Cancel))! with { AMinute = aMinute, ADay = aDay }, Book.Person, Today, Cancel));
     }
 
     protected static async Task RunAsync(NpgsqlDataSource source, string sql)

@@ -18,7 +18,7 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
         var senders = new SenderStore(Source, Book.Id);
         var sender = (await senders.FindAsync(released.Sender, Cancel))!;
         Assert.Equal("The mail server refused the sign-in: 535 5.7.8 no", sender.Paused);
-        Assert.True(await senders.UpdateAsync(sender, Today, Cancel));
+        Assert.True(await senders.UpdateAsync(sender, Book.Person, Today, Cancel));
         await DrainAsync();
         Assert.All((await Book.StatesAsync(released.Round)).Values, state => Assert.Equal(ParcelState.Sent, state));
     }

@@ -17,10 +17,10 @@ public class RoundStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var choice = new Choice { AsOf = new DateOnly(2026, 10, 31), Customers = new HashSet<string> { "AB01" } };
         var chosen = await book.ChosenAsync(intake, choice);
-        Assert.True(await book.Rounds.PutPreparedAsync(prepared.Round, 1, [TestBook.Parcel("AB01")], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
+        Assert.True(await book.Rounds.PutPreparedAsync(prepared.Round, new PreparedState(1, 0, TestBook.Now), [TestBook.Parcel("AB01")], [], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), Cancel));
 
         Assert.Equal("AB01", Assert.Single(await book.Rounds.ParcelsAsync(prepared.Round, Cancel)).Customer);
-        var left = Assert.Single(await book.Rounds.LeftOutAsync(prepared.Round, Cancel));
+        var left = Assert.Single(await new ParcelListing(postgres.Source, book.Id).LeftOutAsync(prepared.Round, 0, 10, Cancel));
         Assert.Equal(("BE02", "not-chosen", 100m), (left.Customer, left.Reason, left.Amount));
         var proof = Assert.Single(await book.Rounds.ProofAsync(prepared.Round, Cancel));
         Assert.Equal((200m, 100m, 100m, 0m), (proof.Ledger, proof.Statements, proof.LeftOut, proof.Difference));
@@ -69,7 +69,7 @@ public class RoundStoreTests(Postgres postgres)
         var round = (await book.Rounds.FindAsync(released.Round, Cancel))!;
 
         Assert.Equal(RoundUpdate.TooLate, await book.Changes.ChangeSettingsAsync(round.Id, round.Revision, round.Settings with { Name = "Other name" }, book.Person, Cancel));
-        Assert.Null(await book.Rounds.PutPreparedAsync(round.Id, round.Revision, [TestBook.Parcel("ZZ99")], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
+        Assert.Null(await book.Rounds.PutPreparedAsync(round.Id, new PreparedState(round.Revision, 0, TestBook.Now), [TestBook.Parcel("ZZ99")], [], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), Cancel));
         Assert.Equal(ParcelState.Released, (await book.StatesAsync(round.Id))["AB01"]);
         Assert.Equal("Statement", (await book.Rounds.FrozenAsync((await book.Rounds.ParcelsAsync(round.Id, Cancel))[0].Id, Cancel))!.Subject);
     }
@@ -82,7 +82,7 @@ public class RoundStoreTests(Postgres postgres)
         var before = (await book.Rounds.ParcelsAsync(prepared.Round, Cancel)).ToDictionary(p => p.Customer);
         var round = (await book.Rounds.FindAsync(prepared.Round, Cancel))!;
         ParcelRecord[] anew = [TestBook.Parcel("BE02") with { Name = "Beacon Lodge", Recipients = ["desk@beacon.example"], ReminderLevel = 2 }, TestBook.Parcel("AB01"), TestBook.Parcel("EA01")];
-        Assert.True(await book.Rounds.PutPreparedAsync(round.Id, round.Revision, anew, await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
+        Assert.True(await book.Rounds.PutPreparedAsync(round.Id, new PreparedState(round.Revision, 0, TestBook.Now), anew, [], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), Cancel));
 
         var after = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         Assert.Equal(["BE02", "AB01", "EA01"], after.Select(p => p.Customer));
@@ -98,7 +98,7 @@ public class RoundStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01");
         var round = (await book.Rounds.FindAsync(prepared.Round, Cancel))!;
         Assert.True((await book.HoldAsync(round.Id, "AB01")).Update == RoundUpdate.Done);
-        Assert.False(await book.Rounds.PutPreparedAsync(round.Id, round.Revision, [TestBook.Parcel("AB01")], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), TestBook.Now, Cancel));
+        Assert.False(await book.Rounds.PutPreparedAsync(round.Id, new PreparedState(round.Revision, 0, TestBook.Now), [TestBook.Parcel("AB01")], [], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), Cancel));
         Assert.Equal(ParcelState.Held, (await book.StatesAsync(round.Id))["AB01"]);
     }
 

@@ -202,7 +202,7 @@ public class DispatchTests(RunningRendal rendal)
         Assert.Equal(HttpStatusCode.Conflict, (await desk.Browser.GetAsync($"{desk.Api}/rounds/{round.Id()}/post.pdf", Cancel)).StatusCode);
 
         await (await desk.ReleaseAsync(round.Id(), 4)).JsonAsync();
-        Assert.Equal(["sent", "sent", "printed", "printed"], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("standing")));
+        Assert.Equal(["printed", "printed", "sent", "sent"], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("standing")));
         Assert.Equal(2, rendal.Mailbox.Of($"book-{desk.Book}").Count);
 
         using var bundle = UglyToad.PdfPig.PdfDocument.Open(await desk.Browser.GetByteArrayAsync($"{desk.Api}/rounds/{round.Id()}/post.pdf?bothSides=true", Cancel));

@@ -78,7 +78,7 @@ public class OutageTests
         var port = FreePort.Find();
         var sender = (await round.Senders.FindAsync(round.Sender, Cancel))!;
         var secret = rendal.App.Services.GetRequiredService<SenderSecrets>().Protect("practice", sender.Host, port, sender.Security);
-        await round.Senders.UpdateAsync(sender with { Port = port, AMinute = 300, ProtectedPassword = secret }, DateOnly.FromDateTime(DateTime.UtcNow), Cancel);
+        await round.Senders.UpdateAsync(sender with { Port = port, AMinute = 300, ProtectedPassword = secret }, round.Person, DateOnly.FromDateTime(DateTime.UtcNow), Cancel);
         await using (var first = await PostroomAsync(port, folder))
         {
             await round.ReleaseAsync(Cancel);

@@ -42,10 +42,16 @@ public sealed class LaunchTests : IDisposable
     }
 
     [Fact]
-    public async Task Data_that_are_in_use_are_left_to_who_uses_them()
+    public async Task Ports_of_the_postroom_are_free_unless_another_process_on_the_same_data_serves_it()
     {
-        using var running = new FileStream(Path.Combine(folder, "running-all"), FileMode.Create, FileAccess.ReadWrite, FileShare.None);
-        Assert.Equal($"Rendal already runs with the data in {folder}. Stop that one first, or name another folder by --data.", await RefusalAsync(Options()));
+        using var taken = new TcpListener(IPAddress.Loopback, 0);
+        taken.Start();
+        var options = Options() with { MailPort = ((IPEndPoint)taken.LocalEndpoint).Port };
+        Assert.Equal($"Port {options.MailPort} is taken by another program. Name another one by --mail-port.", await RefusalAsync(options));
+
+        Directory.CreateDirectory(Path.Combine(folder, "postroom"));
+        using var serving = new FileStream(Path.Combine(folder, "postroom", "serving"), FileMode.Create, FileAccess.ReadWrite, FileShare.None);
+        Assert.StartsWith("The database cannot be used: ", await RefusalAsync(options), StringComparison.Ordinal);
     }
 
     [Theory]
@@ -56,6 +62,24 @@ public sealed class LaunchTests : IDisposable
     [InlineData("--role cook: one of web, worker, all is wanted.", "start", "--role", "cook")]
     public void An_option_that_is_not_understood_is_named(string says, params string[] arguments) =>
         Assert.Equal(says, Assert.Throws<StartRefused>(() => RendalOptions.Parse(arguments)).Message);
+
+    [Theory]
+    [InlineData("RENDAL_LISTEN", "everywhere", "RENDAL_LISTEN everywhere: an address of this machine is wanted, such as 127.0.0.1 or 0.0.0.0.")]
+    [InlineData("RENDAL_PATH_BASE", "rendal", "RENDAL_PATH_BASE rendal: a path is wanted, such as /rendal.")]
+    [InlineData("RENDAL_PATH_BASE", "/a\"b", "RENDAL_PATH_BASE /a\"b: a path is wanted, such as /rendal.")]
+    public void A_setting_that_is_not_understood_is_named(string name, string value, string says) =>
+        Assert.Equal(says, Assert.Throws<StartRefused>(() => With(name, value)).Message);
+
+    [Theory]
+    [InlineData("RENDAL_LISTEN", "[::]", "::", "")]
+    [InlineData("RENDAL_LISTEN", "10.1.2.3", "10.1.2.3", "")]
+    [InlineData("RENDAL_PATH_BASE", "/", "127.0.0.1", "")]
+    [InlineData("RENDAL_PATH_BASE", "/firm/rendal/", "127.0.0.1", "/firm/rendal")]
+    public void Where_it_is_served_is_read_from_the_environment(string name, string value, string listen, string pathBase)
+    {
+        var options = With(name, value);
+        Assert.Equal((listen, pathBase), (options.Listen.ToString(), options.PathBase));
+    }
 
     public void Dispose() => Directory.Delete(folder, recursive: true);
 
@@ -77,6 +101,19 @@ public sealed class LaunchTests : IDisposable
 
     private static async Task<string> RefusalAsync(RendalOptions options) => (await Assert.ThrowsAsync<StartRefused>(() => Launch.RunAsync(options))).Message;
 
+    private static RendalOptions With(string name, string value)
+    {
+        try
+        {
+            Environment.SetEnvironmentVariable(name, value);
+            return RendalOptions.Parse(["start"]);
+        }
+        finally
+        {
+            Environment.SetEnvironmentVariable(name, null);
+        }
+    }
+
     private RendalOptions Options() => new()
     {
         Demo = false,
@@ -84,6 +121,8 @@ public sealed class LaunchTests : IDisposable
         MailPort = FreePort.Find(),
         ImapPort = FreePort.Find(),
         Data = folder,
+        Listen = IPAddress.Loopback,
+        PathBase = "",
         Role = Role.All,
         Database = new DatabaseAccess("Host=127.0.0.1;Port=1;Username=x;Database=x", "Host=127.0.0.1;Port=1;Username=x;Database=x"),
         MailAuthorities = null,

@@ -39,8 +39,7 @@ public class LayoutTests(RunningRendal rendal)
         await UseAsync(desk, "statement", made.Id());
         var round = await desk.PrepareAsync();
         await ChangeAsync(desk, made, l => l["accent"] = "#445566");
-        Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseAsync(round.Id(), 2)).StatusCode);
-        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
+        Assert.Equal("Since this round was looked through, the layout (2 parcels) changed.", await desk.UnseenAsync(round.Id()));
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
     }
 

@@ -82,7 +82,7 @@ public class GroupRoundTests(RunningRendal rendal)
         using var desk = await GroupAsync("head-office");
         var round = await desk.PrepareAsync();
         await (await desk.PutCardAsync("FE03", "Fernlea Hill & Spa", "hill@fernlea.example", headOffice: "FE01")).JsonAsync();
-        Assert.Equal(System.Net.HttpStatusCode.Conflict, (await desk.ReleaseAsync(round.Id(), 2)).StatusCode);
+        Assert.Equal("Since this round was looked through, the recipients (one parcel) changed.", await desk.UnseenAsync(round.Id()));
     }
 
     [Fact]

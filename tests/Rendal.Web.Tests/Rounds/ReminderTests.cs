@@ -55,8 +55,11 @@ public class ReminderTests(RunningRendal rendal)
         using var desk = await DeskAsync();
         var one = await RemindAsync(desk, "2026-10-31");
         var other = await RemindAsync(desk, "2026-10-31");
+        var shown = await desk.SummaryAsync(other.Id());
         await (await desk.ReleaseAsync(one.Id(), 2)).JsonAsync();
-        Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseAsync(other.Id(), 2)).StatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseSeenAsync(other.Id(), shown)).StatusCode);
+        var now = await desk.SummaryAsync(other.Id());
+        Assert.Equal((0, "Since this round was looked through, 2 parcels fell out of it."), (now.GetProperty("parcels").GetInt32(), now.Text("changed")));
     }
 
     [Fact]
@@ -86,7 +89,7 @@ public class ReminderTests(RunningRendal rendal)
         // A parcel of a level that is there no more can still be looked at, and goes only once it is made up anew.
         await RulesTests.PutAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, null)));
         Assert.Contains("statement at", await SubjectAsync(desk, round, "AB01"));
-        Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseAsync(round.Id(), 2)).StatusCode);
+        Assert.StartsWith("Since this round was looked through, ", await desk.UnseenAsync(round.Id()), StringComparison.Ordinal);
 
         var refused = await RefusedAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, null), Level(10, 7, null)));
         Assert.Equal("Level 2 comes at 10 days past due, not later than level 1 at 10.", refused);

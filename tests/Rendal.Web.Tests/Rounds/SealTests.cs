@@ -25,11 +25,14 @@ public class SealTests(RunningRendal rendal)
     {
         using var desk = await DeskAsync();
         var round = (await desk.PrepareAsync()).Id();
+        var shown = await desk.SummaryAsync(round);
         await RewordAsync(desk, "<p>Please pay today.</p>");
 
-        Assert.Equal("Since this round was prepared, the wording (2 parcels) changed. Prepare it anew and look through it again.", await RefusedAsync(desk, round, 2));
-        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/prepare", new { });
-        await (await desk.ReleaseAsync(round, 2)).JsonAsync();
+        var refused = await desk.ReleaseSeenAsync(round, shown, seenChanges: true);
+        Assert.Equal((HttpStatusCode.Conflict, "Since this round was prepared, the wording (2 parcels) changed. Prepare it anew and look through it again."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Equal("Since this round was looked through, the wording (2 parcels) changed.", await desk.UnseenAsync(round));
+        await desk.LookAtAsync(round);
+        await (await desk.ReleaseSeenAsync(round, await desk.SummaryAsync(round))).JsonAsync();
         await desk.SettledAsync(round);
         Assert.Equal(2, rendal.Mailbox.Of($"book-{desk.Book}").Count);
     }
@@ -43,8 +46,58 @@ public class SealTests(RunningRendal rendal)
         await IdentityAsync(desk, "Tarnbrook accounts");
         await (await desk.PutCardAsync("AB01", "Abbot’s Table", "other@abbot.example")).JsonAsync();
 
-        Assert.Equal("Since this round was prepared, the recipients (one parcel), the card (one parcel), the letterhead (2 parcels) and the sender (2 parcels) changed. Prepare it anew and look through it again.", await RefusedAsync(desk, round, 2));
+        Assert.Equal("Since this round was looked through, the recipients (one parcel), the card (one parcel), the letterhead (2 parcels) and the sender (2 parcels) changed.", await desk.UnseenAsync(round));
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
+    }
+
+    [Fact]
+    public async Task A_parcel_follows_what_it_is_made_from_and_is_marked_until_it_was_looked_at()
+    {
+        using var desk = await DeskAsync();
+        var round = (await desk.PrepareAsync()).Id();
+        await LetterheadAsync(desk, "By transfer to account 11111111");
+        Assert.True((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).GetProperty("isBehind").GetBoolean());
+        var parcels = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/prepare", new { })).List("parcels").ToList();
+        Assert.All(parcels, p => Assert.Equal(["the letterhead"], p.List("changed").Select(c => c.GetString())));
+        Assert.Equal(["AB01", "BE02", "AB01"], await NextChangedAsync(desk, round, -1, 0, 1));
+
+        await desk.LookAtAsync(round, parcels[0].Id());
+        var view = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}");
+        Assert.Equal(("Since this round was looked through, the letterhead (one parcel) changed.", false), (view.Text("changed"), view.GetProperty("isBehind").GetBoolean()));
+        Assert.Equal(["BE02", "BE02"], await NextChangedAsync(desk, round, 0, 1));
+
+        // What people choose themselves they see: it marks nothing, and what is marked stays so.
+        view = await RoundTests.ChangeAsync(desk, view, s => s["name"] = "The round of October");
+        Assert.Equal([0, 2], view.List("parcels").Select(p => p.List("changed").Count()));
+        await desk.LookAtAsync(round);
+        Assert.Equal("", (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).Text("changed"));
+        Assert.Equal([null], await NextChangedAsync(desk, round, -1));
+    }
+
+    [Fact]
+    public async Task What_was_looked_at_before_it_was_prepared_anew_is_not_seen_now()
+    {
+        using var desk = await DeskAsync();
+        var round = await desk.PrepareAsync();
+        await LetterheadAsync(desk, "By transfer to account 11111111");
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/looked-at", new { preparedAt = round.Text("preparedAt"), parcel = (long?)null }, Cancel)).StatusCode);
+        Assert.Equal("Since this round was looked through, the letterhead (2 parcels) changed.", await desk.UnseenAsync(round.Id()));
+    }
+
+    [Fact]
+    public async Task Who_comes_into_a_round_or_falls_out_of_it_by_itself_is_told()
+    {
+        using var desk = await DeskAsync();
+        await (await desk.PutCardAsync("BE02", "Beacon Lodge", "")).JsonAsync();
+        var round = (await desk.PrepareAsync()).Id();
+        await (await desk.PutCardAsync("BE02", "Beacon Lodge", "b@beacon.example")).JsonAsync();
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "")).JsonAsync();
+        Assert.Equal("Since this round was looked through, one parcel came into it; one parcel fell out of it.", await desk.UnseenAsync(round));
+        Assert.Equal([("BE02", "new in this round")], (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Select(p => (p.Text("customer"), p.List("changed").Single().GetString())));
+        await (await desk.ReleaseAsync(round, 1)).JsonAsync();
+        await desk.SettledAsync(round);
+        Assert.Equal(["b@beacon.example"], rendal.Mailbox.Of($"book-{desk.Book}").SelectMany(m => m.Recipients));
     }
 
     [Fact]
@@ -73,7 +126,7 @@ public class SealTests(RunningRendal rendal)
         Assert.Equal(1, (await desk.SummaryAsync(round.Id())).GetProperty("parcels").GetInt32());
         var refused = await desk.ReleaseSeenAsync(round.Id(), seen);
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
-        Assert.Matches(@"^\w+ changed the round at \d\d:\d\d:\d\d, \w+ decided about BE02 at \d\d:\d\d:\d\d since you were shown what would be released\. Prepare it anew and look through it again\.$", await refused.DetailAsync());
+        Assert.Matches(@"^\w+ changed the round at \d\d:\d\d:\d\d, \w+ decided about Beacon Lodge at \d\d:\d\d:\d\d since you were shown what would be released\. Prepare it anew and look through it again\.$", await refused.DetailAsync());
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
     }
 
@@ -123,6 +176,17 @@ public class SealTests(RunningRendal rendal)
         var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Ledger);
         return desk;
+    }
+
+    private static async Task<List<string?>> NextChangedAsync(Desk desk, long round, params int[] after)
+    {
+        var found = new List<string?>();
+        foreach (var place in after)
+        {
+            found.Add((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/parcels/next-changed?after={place}")).GetProperty("customer").GetString());
+        }
+
+        return found;
     }
 
     private static async Task<string> RefusedAsync(Desk desk, long round, int count)

@@ -41,7 +41,7 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
         Assert.Equal(round.List("parcels").Select(p => p.Id()), both.List("parcels").Select(p => p.Id()));
         var refused = await DecideAsync(desk.Browser, desk, round, "AB01", null);
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
-        Assert.Matches(@"^colleague-\w+ decided about AB01 at ", await refused.DetailAsync());
+        Assert.Matches(@"^colleague-\w+ decided about Abbot’s Table at ", await refused.DetailAsync());
         Assert.Equal(HttpStatusCode.OK, (await DecideAsync(desk.Browser, desk, both, "AB01", null)).StatusCode);
     }
 
@@ -65,9 +65,14 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
     public async Task Who_has_it_open_hears_that_it_was_changed_by_its_revision()
     {
         var (desk, colleague, round) = await OpenAsync();
-        Assert.Equal(1, (await RevisionAsync(desk, round)).GetProperty("revision").GetInt64());
+        Assert.Equal((false, false), await NowAsync(desk, round));
         await (await DecideAsync(colleague, desk, round, "AB01", "held")).JsonAsync();
-        Assert.Equal(2, (await RevisionAsync(desk, round)).GetProperty("revision").GetInt64());
+        Assert.Equal((true, false), await NowAsync(desk, round));
+        var seen = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}");
+        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "other@abbot.example")).JsonAsync();
+        Assert.Equal((false, true), await NowAsync(desk, seen));
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
+        Assert.Equal((true, false), await NowAsync(desk, seen));
         var missing = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer = "AB01", decision = "held", reason = "" }, Cancel);
         Assert.Equal((HttpStatusCode.BadRequest, "The request is not understood."), (missing.StatusCode, await missing.DetailAsync()));
     }
@@ -79,7 +84,12 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
         return (desk, await desk.ColleagueAsync(rendal), await desk.PrepareAsync());
     }
 
-    private static Task<JsonElement> RevisionAsync(Desk desk, JsonElement round) => desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/revision");
+    /// <summary>Whether a round is another than somebody sees, and whether it is behind what it uses.</summary>
+    private static async Task<(bool IsOther, bool IsBehind)> NowAsync(Desk desk, JsonElement seen)
+    {
+        var now = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{seen.Id()}/revision?revision={seen.GetProperty("revision")}&preparedAt={Uri.EscapeDataString(seen.Text("preparedAt"))}");
+        return (now.GetProperty("isOther").GetBoolean(), now.GetProperty("isBehind").GetBoolean());
+    }
 
     private static Task<HttpResponseMessage> ChangeAsync(HttpClient browser, Desk desk, JsonElement seen, Action<Dictionary<string, object?>> change) =>
         browser.PutAsJsonAsync($"{desk.Api}/rounds/{seen.Id()}?revision={seen.GetProperty("revision")}", RoundTests.Changed(seen, change), Cancel);

@@ -282,7 +282,7 @@ public class SenderTests(RunningRendal rendal)
         await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{practice.Id()}", Account("accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", null, $"book-{desk.Book}", replyTo: "ledger@practice.example", copyToSelf: true), Cancel)).JsonAsync();
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
-        Assert.Equal([("AB01", "sent"), ("BE02", "refused")], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => (p.Text("customer"), p.Text("standing"))));
+        Assert.Equal([("BE02", "refused"), ("AB01", "sent")], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => (p.Text("customer"), p.Text("standing"))));
         var received = rendal.Mailbox.Of($"book-{desk.Book}");
         var abbot = Assert.Single(received, m => m.Recipients.Contains("a@abbot.example"));
         Assert.Equal(["a@abbot.example", "accounts@practice.example"], abbot.Recipients);

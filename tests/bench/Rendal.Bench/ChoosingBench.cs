@@ -29,8 +29,8 @@ internal static class ChoosingBench
         var book = await source.CreateCommand("select max(id) from book").ExecuteScalarAsync(cancel) is long id ? id : 0;
         var scope = new BookScope((await new BookStore(source).FindAsync(book, cancel))!, 1, [], new SessionStore(source), TimeProvider.System, source);
         var intake = (await new IntakeStore(source, book).CurrentAsync(cancel))!;
-        var wording = await new WordingStore(source, book).AddAsync(new Wording("Bench", "en", "Statement", "<p>Statement</p>"), cancel);
-        var sender = await new SenderStore(source, book).AddAsync(new Sender(0, "Bench", "bench@bench.example", "127.0.0.1", 2525, "none", "", null), cancel);
+        var wording = await new WordingStore(source, book).AddAsync(new Wording("Bench", "en", "Statement", "<p>Statement</p>"), 1, cancel);
+        var sender = await new SenderStore(source, book).AddAsync(new Sender(0, "Bench", "bench@bench.example", "127.0.0.1", 2525, "none", "", null), 1, cancel);
         var rounds = new RoundStore(source, book);
         var choice = new Choice { AsOf = BenchLedger.AsOf };
         var round = await rounds.MakeAsync("Bench", intake.Id, choice, StatementRules.Default, wording, sender, 1, cancel);
@@ -57,7 +57,7 @@ internal static class ChoosingBench
     {
         var rows = await new LedgerStore(source, book).RowsAsync(intake, CancellationToken.None).ToListAsync();
         var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
-        await new RoundStore(source, book).PutPreparedAsync(round, 1, [], chosen with { LeftOut = [] }, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), DateTimeOffset.UtcNow, CancellationToken.None);
+        await new RoundStore(source, book).PutPreparedAsync(round, new PreparedState(1, 0, DateTimeOffset.UtcNow), [], [], chosen with { LeftOut = [] }, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), CancellationToken.None);
         return (chosen.Accounts.Count, rows.Count);
     }
 }

@@ -83,7 +83,7 @@ internal static class SendingBench
     private static async Task SendIntoAsync(PreparedRound round, int port)
     {
         var sender = (await round.Senders.FindAsync(round.Sender, CancellationToken.None))!;
-        await round.Senders.UpdateAsync(sender with { Port = port, UserName = "", ProtectedPassword = null }, DateOnly.FromDateTime(DateTime.UtcNow), CancellationToken.None);
+        await round.Senders.UpdateAsync(sender with { Port = port, UserName = "", ProtectedPassword = null }, round.Person, DateOnly.FromDateTime(DateTime.UtcNow), CancellationToken.None);
     }
 
     private static async Task UntilAllAreAsync(PreparedRound round, string state, int parcels)

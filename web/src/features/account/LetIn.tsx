@@ -3,6 +3,7 @@ import { Alert, Button, Input } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { useClock } from "../../shared/useClock";
+import { basePath } from "../../shared/served";
 
 /** Makes an address by which somebody who forgot their password chooses another; for who administers the installation. */
 export function LetIn() {
@@ -43,7 +44,7 @@ export function LetIn() {
           <Input
             readOnly
             aria-label="Address to pass on"
-            value={`${window.location.origin}/reset?key=${making.data.key}`}
+            value={`${window.location.origin}${basePath}/reset?key=${making.data.key}`}
             onFocus={(e) => e.target.select()}
           />
         </div>

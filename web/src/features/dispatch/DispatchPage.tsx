@@ -15,6 +15,7 @@ import { Repeat } from "./Repeat";
 import { StatementPages } from "../rounds/StatementPages";
 import { Notes } from "./Notes";
 import { TakeReturned } from "./TakeReturned";
+import { served } from "../../shared/served";
 
 const endings: Record<string, { standing: string; words: string }> = {
   accepted: { standing: "sent", words: "accepted" },
@@ -133,11 +134,11 @@ export function DispatchPage() {
         </span>
         <span className="push">
           Save as{" "}
-          <a aria-label="Save as CSV" href={`/api/books/${book}/dispatch/log.csv?${addressOf(query)}`}>
+          <a aria-label="Save as CSV" href={served(`/api/books/${book}/dispatch/log.csv?${addressOf(query)}`)}>
             CSV
           </a>
           ,{" "}
-          <a aria-label="Save as XLSX" href={`/api/books/${book}/dispatch/log.xlsx?${addressOf(query)}`}>
+          <a aria-label="Save as XLSX" href={served(`/api/books/${book}/dispatch/log.xlsx?${addressOf(query)}`)}>
             XLSX
           </a>
         </span>
@@ -227,12 +228,12 @@ export function DispatchPage() {
             {isPaper(shown) ? (
               <StatementPages
                 key={`paper ${shown.parcel}`}
-                address={`/api/books/${book}/dispatch/${shown.parcel}/paper`}
+                address={served(`/api/books/${book}/dispatch/${shown.parcel}/paper`)}
                 name={shown.subject}
                 version={shown.sha256}
               />
             ) : (
-              <MessagePane key={shown.parcel} base={`/api/books/${book}/dispatch/${shown.parcel}`} />
+              <MessagePane key={shown.parcel} base={served(`/api/books/${book}/dispatch/${shown.parcel}`)} />
             )}
           </>
         )}

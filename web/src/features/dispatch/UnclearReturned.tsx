@@ -7,6 +7,7 @@ import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { MessagePane } from "./MessagePane";
 import "./message.css";
+import { served } from "../../shared/served";
 
 type Unclear = Schemas["UnclearReturned"];
 
@@ -82,7 +83,7 @@ export function UnclearReturned({ messages }: { messages: Unclear[] }) {
             </Button>,
           ]}
         >
-          <MessagePane base={`/api/books/${book}/returned/${open.id}`} />
+          <MessagePane base={served(`/api/books/${book}/returned/${open.id}`)} />
         </Modal>
       )}
     </>

@@ -3,6 +3,7 @@ import { upload, type Schemas } from "../../shared/api/client";
 import { FileButton } from "../../shared/FileButton";
 import { useBookId } from "../../shared/useBook";
 import type { Layout } from "./useLayouts";
+import { served } from "../../shared/served";
 
 /** Takes a letter that was written in a word processor: what is in it is told, and what has to be put right there. */
 export function BringLetter({ label, onTake }: { label: string; onTake: (layout: Layout) => void }) {
@@ -11,7 +12,7 @@ export function BringLetter({ label, onTake }: { label: string; onTake: (layout:
   const take = async (file: File) => {
     let brought: Schemas["BroughtView"];
     try {
-      brought = await upload(`/api/books/${book}/layouts/letter`, file);
+      brought = await upload(served(`/api/books/${book}/layouts/letter`), file);
     } catch (e) {
       message.error(e instanceof Error ? e.message : String(e), 8);
       return;

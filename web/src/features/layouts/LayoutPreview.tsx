@@ -7,6 +7,7 @@ import { useBook, useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
 import { DocumentPages } from "../rounds/StatementPages";
 import { useSamples, type Layout } from "./useLayouts";
+import { served } from "../../shared/served";
 
 const typingPause = 150;
 
@@ -103,7 +104,7 @@ function FilledLetter({ layout, customer, level }: { layout: Layout; customer: s
   const save = async () => {
     try {
       const link = document.createElement("a");
-      link.href = URL.createObjectURL(await fileFrom(`/api/books/${book}/layouts/preview?${query.toString()}`, layout));
+      link.href = URL.createObjectURL(await fileFrom(served(`/api/books/${book}/layouts/preview?${query.toString()}`), layout));
       link.download = `${customer} ${layout.letter?.fileName ?? "letter.docx"}`;
       link.click();
       URL.revokeObjectURL(link.href);
@@ -124,7 +125,7 @@ function Sheets({ layout, customer, level }: { layout: Layout; customer: string;
     queryKey: ["layout preview", book, customer, level, layout],
     queryFn: async ({ signal }) => {
       const query = new URLSearchParams({ customer, ...(level === null ? {} : { level: String(level) }) });
-      const file = await fileFrom(`/api/books/${book}/layouts/preview?${query.toString()}`, layout, signal);
+      const file = await fileFrom(served(`/api/books/${book}/layouts/preview?${query.toString()}`), layout, signal);
       return { pdf: await getDocument({ data: await file.arrayBuffer() }).promise, address: URL.createObjectURL(file) };
     },
     placeholderData: keepPreviousData,

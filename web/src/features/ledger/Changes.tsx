@@ -6,6 +6,7 @@ import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { WorkBar } from "../../shared/WorkBar";
 import { useWork } from "./useWork";
+import { served } from "../../shared/served";
 
 type ChangesView = Schemas["ChangesView"];
 
@@ -23,7 +24,7 @@ export function Changes({ intake, stamp }: { intake: number; stamp: number }) {
   const { start, stop, progress } = useWork();
   const changes = useQuery({
     queryKey: ["changes", book, intake, stamp],
-    queryFn: ({ signal }) => start<ChangesView>("GET", `/api/books/${book}/intakes/${intake}/changes`, signal),
+    queryFn: ({ signal }) => start<ChangesView>("GET", served(`/api/books/${book}/intakes/${intake}/changes`), signal),
     retry: false,
     staleTime: Infinity,
   });

@@ -6,6 +6,7 @@ import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
+import { served } from "../../shared/served";
 
 const what: Record<Schemas["CorrectionKind"], string> = {
   cell: "one value",
@@ -45,7 +46,7 @@ export function CorrectionList() {
             <div style={{ display: "flex", alignItems: "center", gap: 12, marginBottom: 6 }}>
               <h2 id="corrections">Corrected here, still wrong in the source</h2>
               <span className="quiet">{count(list.length, "correction")}</span>
-              <Button size="small" className="push" href={`/api/books/${book}/corrections/list.csv`}>
+              <Button size="small" className="push" href={served(`/api/books/${book}/corrections/list.csv`)}>
                 Export the list
               </Button>
             </div>

@@ -21,6 +21,7 @@ import { useIntake } from "./useIntake";
 import { useLedger } from "./useLedger";
 import { useWork } from "./useWork";
 import "./ledger.css";
+import { served } from "../../shared/served";
 
 type Intake = Schemas["IntakeView"];
 
@@ -76,7 +77,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
     mutationFn: (sure: boolean) =>
       keepingWork.start<KeptIntake>(
         "POST",
-        `/api/books/${book}/intakes/${view.id}/keep?sure=${sure}&emptyClears=${emptyClears}`,
+        served(`/api/books/${book}/intakes/${view.id}/keep?sure=${sure}&emptyClears=${emptyClears}`),
       ),
     onSuccess: async (kept) => {
       await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "intake" });
@@ -214,7 +215,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
         view={view}
         onChange={isOpen ? intake.change : undefined}
         onLoad={intake.load}
-        savedAt={`/api/books/${book}/intakes/${view.id}/reading.json`}
+        savedAt={served(`/api/books/${book}/intakes/${view.id}/reading.json`)}
       />
       {keepingWork.isWorking ? (
         <WorkBar progress={keepingWork.progress} onStop={keepingWork.stop} />

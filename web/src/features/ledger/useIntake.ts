@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, must, upload, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { useWork } from "./useWork";
+import { served } from "../../shared/served";
 
 type Reading = Schemas["ReadingRequest"];
 
@@ -17,7 +18,7 @@ export function useIntake(id: number) {
   const params = { path: { book, id } };
   const view = useQuery({
     queryKey: ["intake", book, id],
-    queryFn: ({ signal }) => looking.start<Schemas["IntakeView"]>("GET", `/api/books/${book}/intakes/${id}`, signal),
+    queryFn: ({ signal }) => looking.start<Schemas["IntakeView"]>("GET", served(`/api/books/${book}/intakes/${id}`), signal),
     retry: false,
     staleTime: Infinity,
   });
@@ -38,7 +39,7 @@ export function useIntake(id: number) {
     onError,
   });
   const loading = useMutation({
-    mutationFn: (file: File) => upload(`/api/books/${book}/intakes/${id}/reading.json`, file),
+    mutationFn: (file: File) => upload(served(`/api/books/${book}/intakes/${id}/reading.json`), file),
     onSuccess: refresh,
     onError,
   });

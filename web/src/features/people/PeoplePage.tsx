@@ -7,6 +7,7 @@ import { useBook, useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import "./people.css";
+import { basePath } from "../../shared/served";
 
 /** Who may open the book: who has it, who is invited, and inviting one more. */
 export function PeoplePage() {
@@ -131,7 +132,7 @@ export function PeoplePage() {
 /** The address that is to be passed on to who was invited. */
 function Given({ given }: { given: Schemas["GivenView"] }) {
   const { dayOf } = useClock();
-  const address = `${window.location.origin}/join?key=${given.key}`;
+  const address = `${window.location.origin}${basePath}/join?key=${given.key}`;
   return (
     <section className="sheet invitation" aria-label={`Invitation of ${given.name}`}>
       <p>

@@ -11,6 +11,7 @@ import "../dispatch/message.css";
 import { MessagePane } from "../dispatch/MessagePane";
 import { Drills } from "./Drills";
 import "./postroom.css";
+import { served } from "../../shared/served";
 
 /** What the practice mail server received, read as the recipient would. */
 export function PostroomPage() {
@@ -129,7 +130,7 @@ export function PostroomPage() {
       <div className="split-pane" tabIndex={0} role="region" aria-label="The message">
         {shown && (
           <>
-            <MessagePane key={shown.id} base={`/api/books/${book}/postroom/${shown.id}`} />
+            <MessagePane key={shown.id} base={served(`/api/books/${book}/postroom/${shown.id}`)} />
             <p>
               <Button size="small" loading={returning.isPending} onClick={() => returning.mutate(shown.id)}>
                 Send delivery report

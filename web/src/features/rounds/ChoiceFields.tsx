@@ -66,7 +66,10 @@ export function Span({
   );
 }
 
-/** A number, or none. It is carried out when the person leaves the field or presses Enter. */
+/**
+ * A number, or none. It is carried out when the person leaves the field or presses Enter. What is being typed stays while
+ * others change the round; once it was carried out or refused, the field shows what holds.
+ */
 export function NumberChoice({
   label,
   value,
@@ -89,7 +92,15 @@ export function NumberChoice({
   onDone: (value: number | null) => void;
 }) {
   const [typed, setTyped] = useState(value);
-  const done = () => typed !== value && onDone(typed);
+  const [known, setKnown] = useState({ value, disabled });
+  if (known.value !== value || known.disabled !== disabled) {
+    setKnown({ value, disabled });
+    if (!disabled && (known.disabled || typed === known.value)) {
+      setTyped(value);
+    }
+  }
+  // Enter disables the field until the change is made, and that takes the focus away: it is not made twice.
+  const done = () => !disabled && typed !== value && onDone(typed);
   return (
     <AmountField
       size="small"

@@ -34,19 +34,29 @@ export function Choices({
   const fixed = round.releasedAt !== null || busy;
   // A second change that comes before the first is carried out must not lose it.
   const latest = useRef<RoundChange>(undefined);
+  // What is typed was meant for the round as it was when the typing began, whatever others change until it is done.
+  const begun = useRef<Round>(undefined);
   useEffect(() => {
     if (!busy) {
       latest.current = undefined;
+      begun.current = undefined;
     }
   }, [busy]);
   const set = (change: Partial<RoundSettings>) => {
-    latest.current = { seen: latest.current?.seen ?? round, change: { ...latest.current?.change, ...change } };
+    const seen = latest.current?.seen ?? begun.current ?? round;
+    latest.current = { seen, change: { ...latest.current?.change, ...change } };
     onChange(latest.current);
   };
   const units = s.units ?? round.units;
   const sender = senders.data?.find((x) => x.id === s.senderId);
   return (
-    <aside className="choices" aria-label="Choices" tabIndex={0}>
+    <aside
+      className="choices"
+      aria-label="Choices"
+      tabIndex={0}
+      onFocusCapture={() => (begun.current = round)}
+      onKeyDownCapture={() => (begun.current ??= round)}
+    >
       <section>
         <SavedChoices round={round} disabled={fixed} />
       </section>

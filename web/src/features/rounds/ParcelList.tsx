@@ -1,33 +1,19 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useMemo, useRef, type ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import { AgeBar } from "../../shared/AgeBar";
 import { count, figure, money } from "../../shared/figure";
 import { Shape } from "../../shared/Shape";
 import type { LeftOut, Parcel, Round } from "./useRound";
-import { canBePutIn, groupWords, reasonWords, standingOrder } from "./words";
-
-type Row =
-  | { kind: "group"; standing: string; count: number; sums: string }
-  | { kind: "parcel"; parcel: Parcel }
-  | { kind: "left"; left: LeftOut };
+import { placesIn, rowAt, rowCount, rowOf } from "./listRows";
+import type { ParcelList as List } from "./useParcelList";
+import { canBePutIn, groupWords, reasonWords } from "./words";
 
 const rowHeight = 24;
-
-/** The parcels in the order of the list, those that need a person first. */
-export function inOrder(parcels: Parcel[], find: string): Parcel[] {
-  const wanted = find.trim().toLowerCase();
-  return parcels
-    .filter((p) => !wanted || `${p.customer} ${p.name}`.toLowerCase().includes(wanted))
-    .map((parcel, at) => ({ parcel, at }))
-    .sort((a, b) => standingOrder.indexOf(a.parcel.standing) - standingOrder.indexOf(b.parcel.standing) || a.at - b.at)
-    .map(({ parcel }) => parcel);
-}
 
 /** The sheet of the round: a row for each parcel, in groups by standing, then what is left out with its reason. */
 export function ParcelList({
   round,
-  parcels,
-  shown,
+  list,
   labels,
   leftOpen,
   find,
@@ -39,8 +25,7 @@ export function ParcelList({
   onAccount,
 }: {
   round: Round;
-  parcels: Parcel[];
-  shown: string | undefined;
+  list: List;
   labels: string[];
   leftOpen: boolean;
   find: string;
@@ -53,28 +38,38 @@ export function ParcelList({
 }) {
   const scroller = useRef<HTMLDivElement>(null);
   const main = round.proof[0]?.currency ?? "";
-  const rows = useMemo(() => rowsOf(round, parcels, leftOpen, main, find), [round, parcels, leftOpen, main, find]);
+  const { groups, place, see } = list;
+  const shape = { groups, leftOut: find ? 0 : round.leftOutCount, leftOpen };
+  const rows = rowCount(shape);
   const virtual = useVirtualizer({
-    count: rows.length,
+    count: rows,
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
     overscan: 20,
   });
-  const at = rows.findIndex((r) => r.kind === "parcel" && r.parcel.customer === shown);
-  const leftAt = rows.findIndex((r) => r.kind === "group" && r.standing === "left-out");
+  const at = place === undefined ? -1 : rowOf(groups, place);
+  const leftAt = rowCount({ groups, leftOut: 0, leftOpen: false });
   useEffect(() => {
     if (at >= 0) {
       virtual.scrollToIndex(at, { align: "auto" });
     }
   }, [at, virtual]);
   useEffect(() => {
-    if (leftOpen && leftAt >= 0) {
+    if (leftOpen) {
       virtual.scrollToIndex(leftAt, { align: "start" });
     }
   }, [leftOpen, leftAt, virtual]);
+  const items = virtual.getVirtualItems();
+  const sight = placesIn(shape, items[0]?.index ?? 0, items.at(-1)?.index ?? -1);
+  const [parcelsFrom, parcelsTo] = sight.parcels;
+  const [leftFrom, leftTo] = sight.left;
+  useEffect(
+    () => see({ parcels: [parcelsFrom, parcelsTo], left: [leftFrom, leftTo] }),
+    [see, parcelsFrom, parcelsTo, leftFrom, leftTo],
+  );
   return (
     <div className="parcels" ref={scroller} tabIndex={0} role="region" aria-label="Parcels">
-      <div role="table" aria-label="Parcels of the round" aria-rowcount={rows.length + 1} className="parcel-sheet">
+      <div role="table" aria-label="Parcels of the round" aria-rowcount={rows + 1} className="parcel-sheet">
         <div role="row" aria-rowindex={1} className="parcel-row parcel-head">
           <span role="columnheader">
             <span className="visually-hidden">State</span>
@@ -92,8 +87,8 @@ export function ParcelList({
           </span>
         </div>
         <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: "relative" }}>
-          {virtual.getVirtualItems().map((item) => {
-            const row = rows[item.index];
+          {items.map((item) => {
+            const row = rowAt(shape, item.index);
             if (!row) {
               return null;
             }
@@ -117,27 +112,42 @@ export function ParcelList({
                     )}
                   </span>
                   <span role="cell" className="figure parcel-group-sum">
-                    {row.sums}
+                    {find ? "" : sumsOf(round, row.standing, main)}
                   </span>
                 </div>
               );
             }
-            return row.kind === "parcel" ? (
-              <ParcelRow
-                key={row.parcel.customer}
-                index={item.index + 2}
-                parcel={row.parcel}
-                main={main}
-                labels={labels}
-                isShown={row.parcel.customer === shown}
+            const parcel = row.kind === "parcel" ? list.parcelAt(row.place) : undefined;
+            if (parcel) {
+              return (
+                <ParcelRow
+                  key={parcel.customer}
+                  index={item.index + 2}
+                  parcel={parcel}
+                  main={main}
+                  labels={labels}
+                  isShown={row.kind === "parcel" && row.place === place}
+                  style={style}
+                  onPick={onPick}
+                />
+              );
+            }
+            const left = row.kind === "left" ? list.leftAt(row.place) : undefined;
+            return left === undefined ? (
+              <div
+                key={`${row.kind} ${row.place}`}
+                role="row"
+                aria-rowindex={item.index + 2}
+                className="parcel-row coming"
                 style={style}
-                onPick={onPick}
-              />
+              >
+                <span role="cell">…</span>
+              </div>
             ) : (
               <LeftOutRow
-                key={`left ${row.left.customer ?? ""} ${row.left.currency ?? ""} ${row.left.reason}`}
+                key={`left ${left.customer ?? ""} ${left.currency ?? ""} ${left.reason}`}
                 index={item.index + 2}
-                left={row.left}
+                left={left}
                 main={main}
                 style={style}
                 onPutBack={onPutBack}
@@ -148,7 +158,7 @@ export function ParcelList({
           })}
         </div>
       </div>
-      {parcels.length === 0 && find && <p className="quiet parcels-none">Nobody in this round is found by “{find}”.</p>}
+      {list.count === 0 && find && <p className="quiet parcels-none">Nobody in this round is found by “{find}”.</p>}
     </div>
   );
 }
@@ -175,6 +185,7 @@ function ParcelRow({
   const branches = parcel.accounts.filter((a) => a.key !== parcel.customer).length;
   const alsoOn = first?.alsoOn;
   const note = [
+    parcel.changed.length > 0 && `changed: ${parcel.changed.join(", ")}`,
     parcel.problem || (["refused", "to-be-retried", "unsure"].includes(parcel.standing) ? parcel.answer : ""),
     parcel.onPaper && (parcel.recipients.length > 0 ? "by post too" : "by post"),
     parcel.reminderLevel !== null && `reminder ${parcel.reminderLevel}`,
@@ -200,7 +211,7 @@ function ParcelRow({
           {parcel.name}
         </button>
       </span>
-      <span role="cell" className={`cell-cut parcel-note ${parcel.standing}`} title={note}>
+      <span role="cell" className={`cell-cut parcel-note ${parcel.changed.length > 0 ? "changed" : parcel.standing}`} title={note}>
         {note}
       </span>
       <span role="cell" className="figure">
@@ -271,37 +282,14 @@ function LeftOutRow({
   );
 }
 
-function rowsOf(round: Round, parcels: Parcel[], leftOpen: boolean, main: string, find: string): Row[] {
-  const rows: Row[] = [];
-  const sumOf = (kind: (part: string) => boolean) =>
-    round.proof
-      .flatMap((p) =>
-        p.parts
-          .filter((part) => kind(part.kind))
-          .map((part) => (p.currency === main ? figure(part.amount) : money(part.amount, p.currency))),
-      )
-      .join(" · ");
-  let standing = "";
-  for (const parcel of parcels) {
-    if (parcel.standing !== standing) {
-      standing = parcel.standing;
-      const count = parcels.filter((p) => p.standing === standing).length;
-      rows.push({ kind: "group", standing, count, sums: find ? "" : sumOf((k) => k === parcel.standing) });
-    }
-    rows.push({ kind: "parcel", parcel });
-  }
-  if (round.leftOut.length > 0 && !find) {
-    rows.push({
-      kind: "group",
-      standing: "left-out",
-      count: round.leftOut.length,
-      sums: round.proof
-        .map((p) => (p.currency === main ? figure(p.leftOut) : money(p.leftOut, p.currency)))
-        .join(" · "),
-    });
-    if (leftOpen) {
-      rows.push(...round.leftOut.map((left) => ({ kind: "left" as const, left })));
-    }
-  }
-  return rows;
+/** What the parcels of a standing, or what is left out, come to: by currency, the first without its sign. */
+function sumsOf(round: Round, standing: string, main: string): string {
+  return round.proof
+    .flatMap((p) =>
+      standing === "left-out"
+        ? [{ currency: p.currency, amount: p.leftOut }]
+        : p.parts.filter((part) => part.kind === standing).map((part) => ({ currency: p.currency, amount: part.amount })),
+    )
+    .map(({ currency, amount }) => (currency === main ? figure(amount) : money(amount, currency)))
+    .join(" · ");
 }

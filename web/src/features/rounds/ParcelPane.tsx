@@ -1,6 +1,6 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Select, Tabs } from "antd";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
@@ -10,12 +10,13 @@ import { WordingEditor } from "../wordings/WordingEditor";
 import { AccountTable } from "./AccountTable";
 import { Retry } from "./Retry";
 import { StatementPages } from "./StatementPages";
-import type { Parcel, Round } from "./useRound";
+import { useLookedAt, type Parcel, type Round } from "./useRound";
+import { served } from "../../shared/served";
 
 export const paneTabs = ["message", "statement", "sources", "words"] as const;
 export type PaneTab = (typeof paneTabs)[number];
 
-// Preparing gives parcels new numbers and states; what was fetched for an earlier one does not serve.
+// Preparing and sending change what a parcel holds and where it stands; what was fetched before does not serve.
 const versionOf = (round: Round, parcel: Parcel) => `${round.preparedAt ?? ""} ${parcel.standing}`;
 
 const viewOf = (book: number, round: Round, parcel: Parcel) =>
@@ -43,7 +44,7 @@ export function ParcelPane({
   onWorded: () => void;
 }) {
   const book = useBookId();
-  const base = `/api/books/${book}/parcels/${parcel.id}`;
+  const base = served(`/api/books/${book}/parcels/${parcel.id}`);
   const version = versionOf(round, parcel);
   const view = useQuery(viewOf(book, round, parcel));
   // What is likely wanted after it is fetched once it is there itself; what goes wrong with that is told when it is looked at.
@@ -80,6 +81,7 @@ export function ParcelPane({
               ))}
             </dd>
           </dl>
+          <Changed key={`${parcel.id} ${version}`} round={round} parcel={parcel} />
           <State round={round} parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} />
           {v.wordingErrors.map((error) => (
             <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
@@ -136,6 +138,21 @@ export function ParcelPane({
       )}
     </Waiting>
   );
+}
+
+/** What changed since somebody looked at the parcel. It is seen with that, and told for as long as the parcel stays as it is. */
+function Changed({ round, parcel }: { round: Round; parcel: Parcel }) {
+  const lookedAt = useLookedAt(round);
+  const [changed] = useState(parcel.changed);
+  const isMarked = parcel.changed.length > 0 && round.releasedAt === null;
+  useEffect(() => {
+    if (isMarked) {
+      lookedAt(parcel.id);
+    }
+  }, [isMarked, lookedAt, parcel.id]);
+  return changed.length > 0 ? (
+    <p className="pane-state">Changed since it was looked at last: {changed.join(", ")}.</p>
+  ) : null;
 }
 
 /** The accounts on the statements of the parcel; of a head office, one after the other. */

@@ -2,7 +2,6 @@ import { useState } from "react";
 import type { Schemas } from "../../shared/api/client";
 import { money } from "../../shared/figure";
 import { Shape, standingWords } from "../../shared/Shape";
-import { standingOrder } from "./words";
 
 type Proof = Schemas["ProofView"];
 
@@ -33,8 +32,7 @@ export function ProofRail({ proof, onWhy }: { proof: Proof[]; onWhy: () => void 
     return null;
   }
   const parts = [...shown.parts].sort((a, b) => place(a.kind) - place(b.kind));
-  const standings = parts.filter((p) => !p.kind.startsWith("left-out:"));
-  standings.sort((a, b) => standingOrder.indexOf(a.kind) - standingOrder.indexOf(b.kind));
+  const standings = shown.parts.filter((p) => !p.kind.startsWith("left-out:"));
   const closes = Number(shown.difference) === 0;
   return (
     <section className="proof" aria-label={`Proof in ${shown.currency}`}>

@@ -46,6 +46,7 @@ function Summary({
   const [at, setAt] = useState("");
   const [way, setWay] = useState<Schemas["Way"]>("mail");
   const [despiteLedger, setDespiteLedger] = useState(false);
+  const [seenChanges, setSeenChanges] = useState(false);
   const things = s.papers > 0 ? "parcels" : "messages";
   const stays = [
     s.needYou > 0 && `${s.needYou} need you`,
@@ -55,11 +56,12 @@ function Summary({
   const isReady =
     s.parcels > 0 &&
     (!s.countToBeTyped || typed.trim() === String(s.parcels)) &&
-    (s.ledgerDoubt === "" || despiteLedger);
+    (s.ledgerDoubt === "" || despiteLedger) &&
+    (s.changed === "" || seenChanges);
   const go = () => {
     if (isReady && !release.isPending) {
       release.mutate(
-        { revision: s.revision, seen: s.seen, at: at || null, way, despiteLedger },
+        { revision: s.revision, seen: s.seen, at: at || null, way, despiteLedger, seenChanges },
         { onSuccess: onClose },
       );
     }
@@ -150,6 +152,18 @@ function Summary({
         />
       )}
       {s.parcels === 0 && <p>Nothing is ready to be released.</p>}
+      {s.changed && (
+        <Alert
+          type="warning"
+          style={{ marginBottom: 10 }}
+          title={s.changed}
+          description={
+            <Checkbox checked={seenChanges} onChange={(e) => setSeenChanges(e.target.checked)}>
+              I have seen what changed
+            </Checkbox>
+          }
+        />
+      )}
       {s.ledgerDoubt && (
         <Alert
           type="warning"

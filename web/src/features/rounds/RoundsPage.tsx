@@ -10,7 +10,7 @@ import { useBook, useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { useMakeRound } from "./useMakeRound";
-import { kinds, kindWords, standingOrder, type Kind } from "./words";
+import { kinds, kindWords, type Kind } from "./words";
 
 /** The rounds, the newest first, and the place to begin one. */
 export function RoundsPage() {
@@ -88,13 +88,11 @@ export function RoundsPage() {
                     <td>{moment(round.madeAt)}</td>
                     <td>{round.releasedAt ? moment(round.releasedAt) : <span className="quiet">not yet</span>}</td>
                     <td>
-                      {standingOrder
-                        .filter((s) => round.counts[s])
-                        .map((s) => (
-                          <span key={s} style={{ marginRight: 14, whiteSpace: "nowrap" }}>
-                            <Shape standing={s} label={false} /> {round.counts[s]} {standingWords[s]}
-                          </span>
-                        ))}
+                      {round.groups.map(({ standing, count }) => (
+                        <span key={standing} style={{ marginRight: 14, whiteSpace: "nowrap" }}>
+                          <Shape standing={standing} label={false} /> {count} {standingWords[standing]}
+                        </span>
+                      ))}
                     </td>
                   </tr>
                 ))}

@@ -9,6 +9,7 @@ import { useClock } from "../../shared/useClock";
 import { RestRound } from "./RestRound";
 import type { Round } from "./useRound";
 import { stillTakes } from "./words";
+import { served } from "../../shared/served";
 
 type Progress = Schemas["ProgressView"];
 
@@ -25,7 +26,7 @@ export function SendingLine({ round }: { round: Round }) {
     let events: EventSource;
     let again: number | undefined;
     const listen = () => {
-      events = new EventSource(`/api/books/${book}/rounds/${round.id}/progress`);
+      events = new EventSource(served(`/api/books/${book}/rounds/${round.id}/progress`));
       events.addEventListener("progress", (event: MessageEvent<string>) => {
         setProgress(JSON.parse(event.data) as Progress);
         void client.invalidateQueries({ queryKey: ["round", book, round.id] });
@@ -82,8 +83,8 @@ export function SendingLine({ round }: { round: Round }) {
       {of("returned") > 0 && <span>{of("returned")} returned</span>}
       {of("exported") > 0 && (
         <span>
-          {of("exported")} exported: <a href={`/api/books/${book}/rounds/${round.id}/messages.zip`}>ZIP of .eml</a>,{" "}
-          <a href={`/api/books/${book}/rounds/${round.id}/messages.mbox`}>mbox</a>{" "}
+          {of("exported")} exported: <a href={served(`/api/books/${book}/rounds/${round.id}/messages.zip`)}>ZIP of .eml</a>,{" "}
+          <a href={served(`/api/books/${book}/rounds/${round.id}/messages.mbox`)}>mbox</a>{" "}
           <Button size="small" onClick={() => void went()}>
             Mark as sent
           </Button>
@@ -92,8 +93,8 @@ export function SendingLine({ round }: { round: Round }) {
       {progress.papers > 0 && (
         <span>
           {count(progress.papers, "letter")} for the post, to be printed on{" "}
-          <a href={`/api/books/${book}/rounds/${round.id}/post.pdf`}>one side</a> or{" "}
-          <a href={`/api/books/${book}/rounds/${round.id}/post.pdf?bothSides=true`}>both sides</a>
+          <a href={served(`/api/books/${book}/rounds/${round.id}/post.pdf`)}>one side</a> or{" "}
+          <a href={served(`/api/books/${book}/rounds/${round.id}/post.pdf?bothSides=true`)}>both sides</a>
         </span>
       )}
       {of("unsure") > 0 && <span>{of("unsure")} unsure</span>}

@@ -19,7 +19,9 @@ export function StatementPages({ address, name, version }: { address: string; na
     structuralSharing: false,
   });
   return (
-    <Waiting query={file}>{(pdf) => <DocumentPages key={address} pdf={pdf} name={name} address={address} />}</Waiting>
+    <Waiting query={file}>
+      {(pdf) => <DocumentPages key={`${address} ${version}`} pdf={pdf} name={name} address={address} />}
+    </Waiting>
   );
 }
 

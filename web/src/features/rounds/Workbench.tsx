@@ -1,5 +1,5 @@
 import { Alert, Button, Drawer, Input, Modal, type InputRef } from "antd";
-import { useMemo, useRef, useState } from "react";
+import { useDeferredValue, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { count, day } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
@@ -10,12 +10,15 @@ import { CustomerCard } from "../customers/CustomerCard";
 import { AccountTable } from "./AccountTable";
 import { ComingCount } from "./ComingCount";
 import { Choices } from "./Choices";
-import { inOrder, ParcelList } from "./ParcelList";
+import { ChangedLine } from "./ChangedLine";
+import { ParcelList } from "./ParcelList";
 import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
 import { ProofRail } from "./ProofRail";
 import { ReleaseDialog } from "./ReleaseDialog";
+import { countOf } from "./listRows";
 import "./rounds.css";
 import { SendingLine } from "./SendingLine";
+import { useParcelList } from "./useParcelList";
 import { settingsOf, useOthersChanges, useRound, useRoundActions, type Parcel, type Round } from "./useRound";
 import { formWords } from "./words";
 
@@ -31,7 +34,8 @@ function Bench({ round }: { round: Round }) {
   const book = useBookId();
   const { moment } = useClock();
   const actions = useRoundActions();
-  useOthersChanges(round);
+  const busy = actions.change.isPending || actions.prepare.isPending;
+  useOthersChanges(round, busy, () => actions.prepare.mutate());
   const [parameters, setParameters] = useSearchParams();
   const [find, setFind] = useState("");
   const [tab, setTab] = useState<PaneTab>("message");
@@ -40,15 +44,12 @@ function Bench({ round }: { round: Round }) {
   const [puttingIn, setPuttingIn] = useState<{ customer: string; name: string }>();
   const [account, setAccount] = useState<string>();
   const finder = useRef<InputRef>(null);
-  const parcels = useMemo(() => inOrder(round.parcels, find), [round.parcels, find]);
-  const wanted = parameters.get("customer");
-  const at = Math.max(
-    0,
-    parcels.findIndex((p) => p.customer === wanted),
-  );
-  const shown = parcels[at];
+  const looked = useDeferredValue(find.trim());
+  const list = useParcelList(round, looked, parameters.get("customer"));
+  const { shown, place, parcelAt } = list;
+  const next = place === undefined ? undefined : parcelAt(place + 1);
   const isReleased = round.releasedAt !== null;
-  const ready = round.parcels.filter((p) => p.standing === "prepared").length;
+  const ready = countOf(round.groups, "prepared");
   const pick = (customer: string) =>
     setParameters(
       (now) => {
@@ -58,9 +59,9 @@ function Bench({ round }: { round: Round }) {
       { replace: true },
     );
   const step = (by: number) => {
-    const next = parcels[Math.min(parcels.length - 1, Math.max(0, at + by))];
-    if (next) {
-      pick(next.customer);
+    const to = place === undefined ? undefined : parcelAt(Math.min(list.count - 1, Math.max(0, place + by)));
+    if (to) {
+      pick(to.customer);
     }
   };
   // Decisions are carried out one after the other. Until the last of them is, what was pressed counts and not what is shown.
@@ -96,7 +97,6 @@ function Bench({ round }: { round: Round }) {
     "3": () => setTab("sources"),
     "4": () => setTab("words"),
   });
-  const busy = actions.change.isPending || actions.prepare.isPending;
   return (
     <div className="bench">
       <header className="bench-head">
@@ -117,6 +117,7 @@ function Bench({ round }: { round: Round }) {
       {round.ledgerDoubt && !isReleased && (
         <Alert type="warning" title={round.ledgerDoubt} style={{ margin: "0 0 8px" }} />
       )}
+      {!isReleased && <ChangedLine round={round} place={place} onPick={pick} />}
       <ProofRail
         proof={round.proof}
         onWhy={() => {
@@ -127,7 +128,6 @@ function Bench({ round }: { round: Round }) {
       {isReleased && <SendingLine round={round} />}
       <div className="bench-body">
         <Choices
-          key={round.preparedAt}
           round={round}
           busy={busy}
           onChange={(change) => actions.change.mutate(change)}
@@ -135,11 +135,10 @@ function Bench({ round }: { round: Round }) {
         <div className="bench-list" aria-busy={busy}>
           <ParcelList
             round={round}
-            parcels={parcels}
-            shown={shown?.customer}
+            list={list}
             labels={round.ageLabels}
             leftOpen={leftOpen}
-            find={find}
+            find={looked}
             finder={
               <Input
                 ref={finder}
@@ -171,14 +170,14 @@ function Bench({ round }: { round: Round }) {
               <ParcelPane
                 round={round}
                 parcel={shown}
-                next={parcels[at + 1]}
+                next={next}
                 tab={tab}
                 onTab={setTab}
                 onWorded={() => actions.prepare.mutate()}
               />
             ) : (
               <p className="quiet">
-                {find
+                {find || list.count > 0
                   ? ""
                   : "Nobody is left in this round. The choices at the left or the reasons under “why” say what kept everybody out."}
               </p>
@@ -208,7 +207,7 @@ function Bench({ round }: { round: Round }) {
               views
             </span>
             <span className="push" role="status">
-              {shown ? `${at + 1} of ${parcels.length}` : ""}
+              {shown && place !== undefined ? `${place + 1} of ${list.count}` : ""}
             </span>
           </footer>
         </div>
@@ -221,11 +220,11 @@ function Bench({ round }: { round: Round }) {
           effect="It is listed under “left out” with your reason, and its sum stays in the proof."
           onClose={() => setOpened(undefined)}
           onDone={(reason) => {
-            const next = parcels[at + 1] ?? parcels[at - 1];
+            const after = next ?? (place === undefined ? undefined : parcelAt(place - 1));
             setOpened(undefined);
             actions.decide.mutate(
               { seen: round, customer: shown.customer, decision: "removed", reason },
-              { onSuccess: () => next && pick(next.customer) },
+              { onSuccess: () => after && pick(after.customer) },
             );
           }}
         />

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { useParams } from "react-router";
 import { api, must, Problem, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
@@ -31,29 +31,66 @@ export const settingsOf = ({ seen, change }: RoundChange): RoundSettings => ({ .
 
 const lookEvery = 1_500;
 
-/** Brings what others change in a round that is not released; nothing of what is being done on the page is lost by it. */
-export function useOthersChanges(round: Round) {
+/**
+ * Brings what others change in a round that is not released, and prepares it anew where something that it uses was changed.
+ * Nothing of what is being done on the page is lost by it.
+ */
+export function useOthersChanges(round: Round, busy: boolean, prepare: () => void) {
   const book = useBookId();
   const client = useQueryClient();
+  const { id, revision, preparedAt, releasedAt } = round;
   const now = useQuery({
-    queryKey: ["revision", book, round.id],
+    queryKey: ["revision", book, id, revision, preparedAt, releasedAt],
     queryFn: () =>
-      must(api.GET("/api/books/{book}/rounds/{id}/revision", { params: { path: { book, id: round.id } } })),
-    enabled: round.releasedAt === null,
+      must(
+        api.GET("/api/books/{book}/rounds/{id}/revision", {
+          params: { path: { book, id }, query: { revision, preparedAt: preparedAt ?? undefined } },
+        }),
+      ),
+    enabled: releasedAt === null,
     refetchInterval: lookEvery,
     gcTime: 0,
   }).data;
-  const isOther =
-    now !== undefined &&
-    (now.revision > round.revision ||
-      now.releasedAt !== round.releasedAt ||
-      (now.preparedAt ?? "") > (round.preparedAt ?? ""));
+  const isOther = now?.isOther ?? false;
+  const isBehind = releasedAt === null && (now?.isBehind ?? round.isBehind);
   useEffect(() => {
     if (isOther) {
-      void client.invalidateQueries({ queryKey: ["round", book, round.id] });
+      void client.invalidateQueries({ queryKey: ["round", book, id] });
       void client.invalidateQueries({ queryKey: ["parcel", book] });
     }
-  }, [isOther, now, client, book, round.id]);
+  }, [isOther, client, book, id]);
+  const prepared = useRef(prepare);
+  useEffect(() => {
+    prepared.current = prepare;
+  });
+  // Once for each state of the round: where it cannot be prepared, that is told once.
+  const tried = useRef("");
+  useEffect(() => {
+    const state = `${revision} ${preparedAt ?? ""}`;
+    if (isBehind && !busy && tried.current !== state) {
+      tried.current = state;
+      prepared.current();
+    }
+  }, [isBehind, busy, revision, preparedAt]);
+}
+
+/** Tells that somebody looked at a parcel, or through the whole round, so that what changed of it is not marked any more. */
+export function useLookedAt(round: Round) {
+  const book = useBookId();
+  const client = useQueryClient();
+  const { message } = App.useApp();
+  const { mutate } = useMutation({
+    mutationFn: (parcel: number | null) =>
+      must(
+        api.POST("/api/books/{book}/rounds/{id}/looked-at", {
+          params: { path: { book, id: round.id } },
+          body: { preparedAt: round.preparedAt ?? "", parcel },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["round", book, round.id] }),
+    onError: (error) => message.error(error.message),
+  });
+  return mutate;
 }
 
 /** What a choice comes to, told while its parcels are still being made up; nothing where none is being carried out. */
@@ -134,7 +171,7 @@ export function useRoundActions() {
             body: { parcels: null, ...request },
           }),
         ),
-      ...settle,
+      onSuccess: settle.onSuccess,
     }),
   };
 }

@@ -19,22 +19,6 @@ export const reasonWords: Record<string, string> = {
   "no-way-to-reach": "no address",
 };
 
-/** The order in which the standings of parcels are listed: what needs a person comes first. */
-export const standingOrder = [
-  "needs-you",
-  "unsure",
-  "refused",
-  "returned",
-  "to-be-retried",
-  "prepared",
-  "held",
-  "sending",
-  "released",
-  "exported",
-  "printed",
-  "sent",
-];
-
 /** Headings of the groups in the list of parcels. */
 export const groupWords: Record<string, string> = {
   "needs-you": "Need you",

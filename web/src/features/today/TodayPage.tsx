@@ -6,6 +6,7 @@ import { api, must } from "../../shared/api/client";
 import { count, day, money } from "../../shared/figure";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
+import { countOf, type Group } from "../rounds/listRows";
 import { Waiting } from "../../shared/Waiting";
 import { UnclearReturned, useUnclear } from "../dispatch/UnclearReturned";
 import { useLedger } from "../ledger/useLedger";
@@ -107,7 +108,7 @@ export function TodayPage() {
           {(list) => {
             const waiting = list.filter((r) =>
               ["prepared", "needs-you", "held", "unsure", "released", "to-be-retried"].some(
-                (s) => (r.counts[s] ?? 0) > 0,
+                (s) => countOf(r.groups, s) > 0,
               ),
             );
             return waiting.length === 0 ? (
@@ -124,9 +125,9 @@ export function TodayPage() {
                         <Link to={`/books/${book}/rounds/${r.id}`}>{r.name}</Link>
                       </td>
                       <td>as of {day(r.asOf)}</td>
-                      <td>{count(r.counts["prepared"] ?? 0, "parcel")} ready</td>
-                      <td>{r.counts["needs-you"] ? `${r.counts["needs-you"]} need you` : ""}</td>
-                      <td>{r.counts["unsure"] ? `${r.counts["unsure"]} unsure` : ""}</td>
+                      <td>{count(countOf(r.groups, "prepared"), "parcel")} ready</td>
+                      <td>{some(r, "needs-you", "need you")}</td>
+                      <td>{some(r, "unsure", "unsure")}</td>
                     </tr>
                   ))}
                 </tbody>
@@ -144,4 +145,10 @@ export function TodayPage() {
       <WorthALook />
     </div>
   );
+}
+
+/** "3 unsure"; empty for none. */
+function some({ groups }: { groups: Group[] }, standing: string, words: string): string {
+  const many = countOf(groups, standing);
+  return many > 0 ? `${many} ${words}` : "";
 }

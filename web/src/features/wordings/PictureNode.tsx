@@ -2,6 +2,7 @@ import { mergeAttributes, Node } from "@tiptap/core";
 import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from "@tiptap/react";
 import { Input, InputNumber, Popover } from "antd";
 import { useBookId } from "../../shared/useBook";
+import { served } from "../../shared/served";
 
 /** A picture of the book in a message, such as the firm’s logo. The message says its number; where it is shown, it is fetched by it. */
 export const PictureNode = Node.create({
@@ -69,7 +70,7 @@ function Shown({ node, editor, updateAttributes, deleteNode }: NodeViewProps) {
         }
       >
         <button type="button" contentEditable={false} className="picture" aria-label={`Picture: ${says || "adorns"}`}>
-          <img src={`/api/books/${book}/pictures/${number}`} alt="" width={width} />
+          <img src={served(`/api/books/${book}/pictures/${number}`)} alt="" width={width} />
         </button>
       </Popover>
     </NodeViewWrapper>

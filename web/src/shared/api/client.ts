@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import { noteAway } from "./away";
+import { basePath } from "../served";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -50,7 +51,7 @@ function problemOf(response: Response, error: unknown): Problem {
 /** The header by which the server knows its own pages; without it nothing is changed. */
 export const ownHeader = { "X-Rendal": "1" };
 
-export const api = createClient<paths>({ headers: ownHeader, fetch: reached });
+export const api = createClient<paths>({ baseUrl: basePath, headers: ownHeader, fetch: reached });
 
 /** The data of an answer, or a Problem with the server's words. */
 export async function must<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {

@@ -1,0 +1,106 @@
+using Npgsql;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Money;
+using Rendal.Core.Sealing;
+
+namespace Rendal.Store.Rounds;
+
+/// <summary>How many parcels of a list stand in one place.</summary>
+public sealed record ParcelGroup(string Standing, int Count);
+
+/// <summary>A part of the proof: the parcels of one standing, or what is left out for one reason, in one currency.</summary>
+/// <param name="Currency">The currency.</param>
+/// <param name="Kind">A standing, or <c>left-out:</c> and the reason.</param>
+/// <param name="Count">How many parcels, or lines of what is left out.</param>
+/// <param name="Amount">Their sum; what stands on two parcels is counted once.</param>
+/// <param name="Weight">The sum of the absolute amounts.</param>
+public sealed record ProofPart(Currency Currency, string Kind, int Count, decimal Amount, decimal Weight);
+
+/// <summary>
+/// The list of a round part by part: its parcels in the order of <see cref="ParcelStanding.ListOrder"/>, then what is left out. What
+/// it gives costs about the same in a round of any size.
+/// </summary>
+public sealed class ParcelListing(NpgsqlDataSource source, long book)
+{
+    private const string Wanted = "p.book_id = $1 and p.round_id = $2 and (p.customer || ' ' || p.name) ilike $3";
+    private const string Rank = $"array_position($4::text[], {ParcelTable.Standing})";
+
+    /// <summary>How many parcels stand where, in the order of the list.</summary>
+    /// <param name="round">The round.</param>
+    /// <param name="find">A text in the code or name, case ignored; empty for all.</param>
+    /// <param name="cancel">Stops it.</param>
+    public Task<List<ParcelGroup>> GroupsAsync(long round, string find, CancellationToken cancel) =>
+        source.Sql($"select {ParcelTable.Standing}, count(*)::int from parcel p where {Wanted} group by 1 order by array_position($4::text[], {ParcelTable.Standing})", Filter(round, find))
+            .ListAsync(r => new ParcelGroup(r.GetString(0), r.GetInt32(1)), cancel);
+
+    /// <summary>How many parcels of some rounds stand where, each in the order of the list.</summary>
+    public async Task<ILookup<long, ParcelGroup>> GroupsAsync(long[] rounds, CancellationToken cancel) =>
+        (await source.Sql($"select p.round_id, {ParcelTable.Standing}, count(*)::int from parcel p where p.book_id = $1 and p.round_id = any ($2) group by 1, 2 order by array_position($3::text[], {ParcelTable.Standing})", book, rounds, ParcelStanding.ListOrder.ToArray())
+            .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel)).ToLookup(g => g.Round, g => g.Group);
+
+    /// <summary>A part of the parcels.</summary>
+    /// <param name="round">The round.</param>
+    /// <param name="find">A text in the code or name, case ignored; empty for all.</param>
+    /// <param name="from">How many are passed over.</param>
+    /// <param name="most">How many are given at most.</param>
+    /// <param name="cancel">Stops it.</param>
+    public Task<List<ParcelRecord>> PageAsync(long round, string find, int from, int most, CancellationToken cancel) =>
+        source.Sql(
+            $"""
+            with page as materialized (select p.id, {Rank} rank from parcel p where {Wanted} order by rank, p.position offset $5 limit $6)
+            select {ParcelTable.Columns} from page join parcel p on p.book_id = $1 and p.id = page.id order by page.rank, p.position
+            """,
+            [.. Filter(round, find), from, most]).ListAsync(ParcelTable.Read, cancel);
+
+    /// <summary>How many parcels come before that of a customer; null where the customer has none in the list.</summary>
+    public async Task<int?> PlaceAsync(long round, string find, string customer, CancellationToken cancel) =>
+        await source.Sql(
+            $"select place from (select p.customer, (row_number() over (order by {Rank}, p.position) - 1)::int place from parcel p where {Wanted}) l where customer = $5",
+            [.. Filter(round, find), customer]).ListAsync(r => r.GetInt32(0), cancel) is [var place] ? place : null;
+
+    /// <summary>The customer of the next parcel after a place that changed since somebody looked at it; after the last comes the first. Null where none did.</summary>
+    public async Task<string?> NextChangedAsync(long round, int after, CancellationToken cancel) =>
+        await source.Sql(
+            $$"""
+            select customer from (select p.customer, p.changed, row_number() over (order by {{Rank}}, p.position) - 1 place from parcel p where {{Wanted}}) l
+            where changed <> '{}' order by place <= $5, place limit 1
+            """,
+            [.. Filter(round, ""), after]).ListAsync(r => r.GetString(0), cancel) is [var customer] ? customer : null;
+
+    /// <summary>A part of what is left out of a round.</summary>
+    public Task<List<LeftOutRecord>> LeftOutAsync(long round, int from, int most, CancellationToken cancel) =>
+        source.Sql(
+            """
+            select l.customer, coalesce(c.name, l.customer, ''), l.currency, l.reason, l.amount, l.items
+            from (select * from left_out where book_id = $1 and round_id = $2 order by position offset $3 limit $4) l
+            left join customer c on c.book_id = l.book_id and c.key = l.customer order by l.position
+            """,
+            book, round, from, most).ListAsync(r => new LeftOutRecord(r.Text(0), r.GetString(1), r.Text(2), r.GetString(3), r.GetDecimal(4), r.GetInt32(5)), cancel);
+
+    /// <summary>How many lines there are of what is left out.</summary>
+    public Task<int> LeftOutCountAsync(long round, CancellationToken cancel) =>
+        source.Sql("select count(*)::int from left_out where book_id = $1 and round_id = $2", book, round).OneAsync<int>(cancel);
+
+    /// <summary>The parts of the proof of a round.</summary>
+    public Task<List<ProofPart>> ProofPartsAsync(long round, CancellationToken cancel) =>
+        source.Sql(
+            $"""
+            select s ->> 'currency', {ParcelTable.Standing}, count(*)::int, sum((s ->> 'total')::numeric), sum(abs((s ->> 'total')::numeric))
+            from parcel p cross join lateral jsonb_array_elements(p.sums) s
+            where p.book_id = $1 and p.round_id = $2 and s ->> 'alsoOn' is null group by 1, 2
+            union all
+            select currency, 'left-out:' || reason, count(*)::int, sum(amount), sum(abs(amount)) from left_out where book_id = $1 and round_id = $2 and currency is not null group by 1, 2
+            """,
+            book, round).ListAsync(r => new ProofPart(Currency.Of(r.GetString(0)), r.GetString(1), r.GetInt32(2), r.GetDecimal(3), r.GetDecimal(4)), cancel);
+
+    /// <summary>How many parcels go neither with a released round nor with another one.</summary>
+    public Task<int> LeftAsync(long round, CancellationToken cancel) =>
+        source.Sql($"select count(*)::int from parcel p where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsLeft}", book, round).OneAsync<int>(cancel);
+
+    /// <summary>What of how many parcels changed since somebody looked at them.</summary>
+    public Task<List<(IReadOnlyList<SealPart> Changed, int Parcels)>> ChangedAsync(long round, CancellationToken cancel) =>
+        source.Sql("select changed, count(*)::int from parcel where book_id = $1 and round_id = $2 and changed <> '{}' group by changed", book, round)
+            .ListAsync(r => ((IReadOnlyList<SealPart>)[.. r.GetFieldValue<string[]>(0).Select(EnumText.Parse<SealPart>)], r.GetInt32(1)), cancel);
+
+    private object?[] Filter(long round, string find) => [book, round, Pattern.Holding(find.Trim()), ParcelStanding.ListOrder.ToArray()];
+}

@@ -1,0 +1,93 @@
+using Npgsql;
+using NpgsqlTypes;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Parcels;
+using Rendal.Core.Sealing;
+using Rendal.Store.Layouts;
+
+namespace Rendal.Store.Rounds;
+
+/// <summary>How parcels stand in their table.</summary>
+internal static class ParcelTable
+{
+    // Let go once, and its message could not be made.
+    public const string CanBeRetried = $"p.state = 'held' and p.card is not null and p.problem not in ('', '{RoundStore.GoesElsewhere}')";
+
+    // Not let go, or not any more, and not taken over into another round.
+    public const string IsLeft = $"p.state in ('prepared', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
+
+    // The same as ParcelStanding, for who counts them.
+    public const string IsReady = "p.state = 'prepared' and p.problem = ''";
+    public const string Standing = $"case when p.state = 'prepared' and p.problem <> '' then '{ParcelStanding.NeedsYou}' else p.state end";
+
+    public const string Columns = $"""
+        p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
+        p.accounts, p.reminder_level, p.layout_id, p.layout_version, p.on_paper,
+        coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and (m.kind = 'failed' or exists (select from returned_decision d where d.book_id = m.book_id and d.returned_id = m.id and d.is_failure)) order by m.id desc limit 1) end,
+            case when p.state <> 'prepared' then (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end, ''),
+        {CanBeRetried}, {IsLeft},
+        case when p.state not in ('prepared', 'returned') then (select t.recipients from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end,
+        p.seal, p.changed
+        """;
+
+    private const string Written = "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper, seal, seen_seal, changed";
+
+    /// <summary>Puts parcels in place of those that a round has. One that is the same as it was is not written again.</summary>
+    public static async Task PutAsync(NpgsqlConnection connection, long book, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    {
+        await connection.Sql($"create temporary table prepared on commit drop as select {Written} from parcel with no data").RunAsync(cancel);
+        await CopyAsync(connection, $"copy prepared ({Written}) from stdin (format binary)", parcels, cancel);
+        await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and not exists (select from prepared n where n.customer = p.customer)", book, id).RunAsync(cancel);
+        await connection.Sql(
+            $"""
+            insert into parcel as p (book_id, round_id, {Written}) select $1, $2, {Written} from prepared
+            on conflict (book_id, round_id, customer) do update set ({Written}) = row ({Excluded(Written)})
+            where ({Of("p", Written)}) is distinct from ({Excluded(Written)})
+            """,
+            book, id).RunAsync(cancel);
+
+        static string Excluded(string columns) => Of("excluded", columns);
+
+        static string Of(string table, string columns) => string.Join(", ", columns.Split(", ").Select(c => $"{table}.{c}"));
+    }
+
+    private static async Task CopyAsync(NpgsqlConnection connection, string statement, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    {
+        await using var copy = await connection.BeginBinaryImportAsync(statement, cancel);
+        for (var i = 0; i < parcels.Count; i++)
+        {
+            var parcel = parcels[i];
+            await copy.StartRowAsync(cancel);
+            await copy.WriteAsync(parcel.Customer, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(parcel.Name, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(i, NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync(parcel.State.Code(), NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(parcel.Recipients.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(parcel.Problem, NpgsqlDbType.Text, cancel);
+            await copy.WriteAsync(StoreJson.Write(parcel.Sums), NpgsqlDbType.Jsonb, cancel);
+            await copy.WriteAsync(parcel.Items, NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync(StoreJson.Write(parcel.Accounts), NpgsqlDbType.Jsonb, cancel);
+            await copy.WriteAsync((short?)parcel.ReminderLevel, NpgsqlDbType.Smallint, cancel);
+            await copy.WriteAsync(parcel.Layout?.Id, NpgsqlDbType.Bigint, cancel);
+            await copy.WriteAsync(parcel.Layout?.Version, NpgsqlDbType.Integer, cancel);
+            await copy.WriteAsync(parcel.OnPaper, NpgsqlDbType.Boolean, cancel);
+            await copy.WriteAsync(parcel.Seal is { } seal ? StoreJson.Write(seal) : null, NpgsqlDbType.Jsonb, cancel);
+            await copy.WriteAsync(parcel.SeenSeal is { } seen ? StoreJson.Write(seen) : null, NpgsqlDbType.Jsonb, cancel);
+            await copy.WriteAsync(parcel.Changed.Select(EnumText.Of).ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
+        }
+
+        await copy.CompleteAsync(cancel);
+    }
+
+    public static ParcelRecord Read(NpgsqlDataReader r) => new(
+        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.IsDBNull(16) ? r.GetString(13) : Outcome.Told(r.GetString(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(16))))
+    {
+        ReminderLevel = r.Nullable<short>(9),
+        OnPaper = r.GetBoolean(12),
+        CanBeRetried = r.GetBoolean(14),
+        IsLeft = r.GetBoolean(15),
+        Seal = r.IsDBNull(17) ? null : StoreJson.Read<ParcelSeal>(r.GetString(17)),
+        Changed = [.. r.GetFieldValue<string[]>(18).Select(EnumText.Parse<SealPart>)],
+        Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
+    };
+}

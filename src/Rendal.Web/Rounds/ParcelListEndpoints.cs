@@ -1,0 +1,46 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Web.Books;
+
+namespace Rendal.Web.Rounds;
+
+/// <summary>The list of a round, page by page, and what of it somebody has looked at.</summary>
+internal static class ParcelListEndpoints
+{
+    public static void Map(RouteGroupBuilder book)
+    {
+        var group = book.MapGroup("/rounds/{id:long}").WithTags("Rounds");
+        group.MapGet("/parcels", PageAsync);
+        group.MapGet("/parcels/place", PlaceAsync);
+        group.MapGet("/parcels/next-changed", NextChangedAsync);
+        group.MapGet("/left-out", LeftOutAsync);
+        group.MapPost("/looked-at", LookedAtAsync);
+    }
+
+    /// <summary>A page of the parcels.</summary>
+    /// <param name="id">The round.</param>
+    /// <param name="from">How many come before it.</param>
+    /// <param name="find">A text in the code or name; empty for all.</param>
+    private static async Task<ParcelPage> PageAsync(long id, BookScope scope, CancellationToken cancel, int from = 0, string find = "") => new(
+        await scope.Listing.GroupsAsync(id, find, cancel), Math.Max(0, from), [.. (await scope.Listing.PageAsync(id, find, Math.Max(0, from), RoundEndpoints.PageSize, cancel)).Select(ParcelLine.Of)]);
+
+    /// <summary>Where the parcel of a customer is in the list.</summary>
+    private static async Task<ParcelPlace> PlaceAsync(long id, string customer, BookScope scope, CancellationToken cancel, string find = "") =>
+        new(await scope.Listing.PlaceAsync(id, find, customer, cancel));
+
+    /// <summary>The next parcel in the list that changed since somebody looked at it; after the last comes the first.</summary>
+    /// <param name="id">The round.</param>
+    /// <param name="after">The place that it is looked for after.</param>
+    private static async Task<NextChanged> NextChangedAsync(long id, int after, BookScope scope, CancellationToken cancel) =>
+        new(await scope.Listing.NextChangedAsync(id, after, cancel));
+
+    /// <summary>A page of what is left out.</summary>
+    private static async Task<List<LeftOutLine>> LeftOutAsync(long id, BookScope scope, CancellationToken cancel, int from = 0) =>
+        (await scope.Listing.LeftOutAsync(id, Math.Max(0, from), RoundEndpoints.PageSize, cancel)).ConvertAll(LeftOutLine.Of);
+
+    /// <summary>Somebody has looked at a parcel, or through the whole round; what changed of it is not marked any more.</summary>
+    private static async Task<NoContent> LookedAtAsync(long id, LookedAtRequest request, BookScope scope, CancellationToken cancel)
+    {
+        await scope.Rounds.LookedAtAsync(id, request.PreparedAt, request.Parcel, cancel);
+        return TypedResults.NoContent();
+    }
+}

@@ -1,0 +1,48 @@
+import { Alert, Button } from "antd";
+import { api, must } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
+import { useLookedAt, type Round } from "./useRound";
+
+/** What changed by itself since somebody looked through the round, with ways to look at it. */
+export function ChangedLine({
+  round,
+  place,
+  onPick,
+}: {
+  round: Round;
+  place: number | undefined;
+  onPick: (customer: string) => void;
+}) {
+  const book = useBookId();
+  const lookedAt = useLookedAt(round);
+  if (!round.changed) {
+    return null;
+  }
+  const next = async () => {
+    const { customer } = await must(
+      api.GET("/api/books/{book}/rounds/{id}/parcels/next-changed", {
+        params: { path: { book, id: round.id }, query: { after: place ?? -1 } },
+      }),
+    );
+    if (customer !== null) {
+      onPick(customer);
+    }
+  };
+  return (
+    <Alert
+      type="warning"
+      className="bench-changed"
+      title={round.changed}
+      action={
+        <>
+          <Button size="small" onClick={() => void next()}>
+            Next changed
+          </Button>{" "}
+          <Button size="small" onClick={() => lookedAt(null)}>
+            Seen all
+          </Button>
+        </>
+      }
+    />
+  );
+}
