@@ -97,7 +97,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
         Choosing.Choose(await Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel), [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
 
     public static ParcelRecord Parcel(string customer) =>
-        new(0, customer, customer, [new ParcelAccount(customer, customer)], ParcelState.Prepared, [$"{customer}@inn.example"], "", [new ParcelSum("GBP", 100m, 100m, [0m, 100m, 0m, 0m, 0m], 0m)], 1, "");
+        new(0, customer, customer, [new ParcelAccount(customer, customer)], ParcelState.Prepared, [$"{customer}@inn.example"], "", [new ParcelSum("GBP", 100m, 100m, [0m, 100m, 0m, 0m, 0m], 0m)], 1, "") { ReminderLevel = 1 };
 
     /// <summary>The states of a round's parcels by customer.</summary>
     public async Task<Dictionary<string, ParcelState>> StatesAsync(long round) => (await Rounds.ParcelsAsync(round, Cancel)).ToDictionary(p => p.Customer, p => p.State);

@@ -49,6 +49,12 @@ public sealed class RunningRendal : IAsyncLifetime
     /// <summary>The proxies that the administrator trusts.</summary>
     internal IReadOnlyList<string> Proxies { get; init; } = [];
 
+    /// <summary>The path below which it is served.</summary>
+    internal string PathBase { get; init; } = "";
+
+    /// <summary>The folder of its pages; null for none.</summary>
+    internal string? WebRoot { get; init; }
+
     internal TimeProvider Clock { get; init; } = TimeProvider.System;
 
     /// <summary>The connection string of the role that the tables belong to.</summary>
@@ -150,7 +156,7 @@ public sealed class RunningRendal : IAsyncLifetime
     {
         for (var left = 5; ; left--)
         {
-            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort.Find(), FreePort.Find(), sends ? Role.All : Role.Web, null, FirstRunKey) { MailHosts = MailHosts, MailAuthorities = MailAuthorities, Proxies = Proxies, Clock = Clock });
+            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort.Find(), FreePort.Find(), sends ? Role.All : Role.Web, WebRoot, FirstRunKey) { PathBase = PathBase, MailHosts = MailHosts, MailAuthorities = MailAuthorities, Proxies = Proxies, Clock = Clock });
             try
             {
                 await app.StartAsync();

@@ -70,6 +70,13 @@ export async function greetAnybody(page: Page, ready: number): Promise<void> {
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Save wording" }).click();
   await expect(page.getByRole("row", { name: new RegExp(`^Ready · ${ready}\\b`) })).toBeVisible();
+  await seenAll(page);
+}
+
+/** Says that what changed by itself in the round has been seen. */
+export async function seenAll(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Seen all" }).click();
+  await expect(page.getByText("Since this round was looked through")).toBeHidden();
 }
 
 /** Makes a book with a ledger of its own and opens its layouts. */

@@ -40,5 +40,5 @@ public sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> Row
         stores.Book.Rules,
         (await Reach.OfLedgerAsync(stores, Intake.Id, RoundKind.Reminders, FrozenDictionary<string, DateOnly>.Empty, cancel)).Of,
         new ByHand { Holds = [.. (await stores.Holds.ListAsync(cancel)).Select(h => h.Hold)], Settlements = [.. (await stores.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] },
-        await stores.Reminders.AllAsync(null, null, cancel));
+        await stores.Reminders.AllAsync(null, null, null, cancel));
 }

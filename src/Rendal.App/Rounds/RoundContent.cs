@@ -67,7 +67,7 @@ public sealed class RoundContent
     /// <summary>What the book has settled for its statements; for a round that was released, as it held then.</summary>
     public StatementRules Rules { get; }
 
-    /// <summary>How far the reminders about single items had come before this round; empty in a round of statements.</summary>
+    /// <summary>How far the reminders about single items had come before this round, of the customers whose cards are known to it; empty in a round of statements.</summary>
     public IReadOnlyDictionary<string, Reminded> Reminded { get; }
 
     /// <summary>The pictures that may stand in its messages.</summary>
@@ -76,12 +76,12 @@ public sealed class RoundContent
     /// <summary>Loads a round for all its parcels.</summary>
     /// <exception cref="Unable">It is not there.</exception>
     public static Task<RoundContent> LoadAsync(BookStores stores, long id, CancellationToken cancel) =>
-        LoadAsync(stores, id, () => stores.Customers.AllAsync(cancel), cancel);
+        LoadOfAsync(stores, id, null, cancel);
 
     /// <summary>Loads a round to look at the parcel of one customer; the card of any other is not known to it.</summary>
     /// <exception cref="Unable">It is not there.</exception>
     public static Task<RoundContent> LoadAsync(BookStores stores, long id, string customer, CancellationToken cancel) =>
-        LoadAsync(stores, id, async () => await stores.Customers.FindAsync(customer, cancel) is { } card ? new() { [customer] = card } : [], cancel);
+        LoadOfAsync(stores, id, customer, cancel);
 
     /// <summary>What people have decided about a round that is not released.</summary>
     public static async Task<ByHand> ByHandAsync(BookStores stores, long round, IReadOnlyList<RoundDecision> decisions, CancellationToken cancel) => new()
@@ -130,19 +130,20 @@ public sealed class RoundContent
             : traits[key] = customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card, choice.Kind) : CustomerTraits.NoCard;
     }
 
-    private static async Task<RoundContent> LoadAsync(BookStores stores, long id, Func<Task<Dictionary<string, Customer>>> customers, CancellationToken cancel)
+    private static async Task<RoundContent> LoadOfAsync(BookStores stores, long id, string? customer, CancellationToken cancel)
     {
         var book = await stores.BookNowAsync(cancel);
         var round = await stores.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await stores.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
         var sender = await stores.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
         var decisions = await stores.Decisions.OfCustomersAsync(id, cancel);
+        var customers = customer is null ? await stores.Customers.AllAsync(cancel) : await stores.Customers.FindAsync(customer, cancel) is { } card ? new() { [customer] = card } : [];
 
         // What was released stays what it was, whatever is decided about its items later.
         var hand = round.ReleasedAt is null ? await ByHandAsync(stores, id, decisions, cancel) : round.ByHand;
         return new RoundContent(
-            stores, book, round, intake, await stores.Wordings.ListAsync(cancel), sender, await customers(), decisions, hand,
-            round.Choice.ReminderLevels is null ? new Dictionary<string, Reminded>() : await stores.Reminders.AllAsync(round.Id, round.RepeatOf, cancel),
+            stores, book, round, intake, await stores.Wordings.ListAsync(cancel), sender, customers, decisions, hand,
+            round.Choice.ReminderLevels is null ? new Dictionary<string, Reminded>() : await stores.Reminders.AllAsync(round.Id, round.RepeatOf, customer, cancel),
             await stores.Layouts.ListAsync(cancel), await stores.Layouts.UsesAsync(cancel), await stores.Wordings.UsesAsync(cancel));
     }
 }

@@ -41,6 +41,9 @@ public readonly record struct ItemKey
         ? string.Join(Parting, Customer, Currency.Code, Kind.Code(), Number)
         : string.Create(CultureInfo.InvariantCulture, $"{Customer}{Parting}{Currency.Code}{Parting}{Kind.Code()}{Parting}{Parting}{Date:yyyy-MM-dd}{Parting}{Currency.Plain(Amount)}");
 
+    /// <summary>What the keys of all items of a customer begin with, as text: <c>AB01␟</c>. No other customer's key begins so.</summary>
+    public static string BeginningOf(string customer) => customer + Parting;
+
     /// <summary>What people call the item of a key that was kept as text: its number, or its kind where it has none.</summary>
     public static string NumberIn(string text) => text.Split(Parting) is [_, _, var kind, var number, ..] ? number.Length > 0 ? number : kind : text;
 

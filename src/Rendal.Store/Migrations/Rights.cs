@@ -40,6 +40,8 @@ public static class Rights
                 grant execute on function make_ledger_rows(bigint), place_ledger_rows(bigint) to {to};
                 revoke update, delete on {Record}, dispatch_try from {to};
                 revoke insert, update, delete on schemaversions from {to};
+                -- What changed is written by triggers, in the name of the owner.
+                revoke insert on content_change, changed_content from {to};
                 -- A try that is under way gets its end.
                 grant update (ending_at, ended_at, ending, answer, recipients, gave_up) on dispatch_try to {to};
                 """).RunAsync(CancellationToken.None);

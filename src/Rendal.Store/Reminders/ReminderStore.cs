@@ -1,4 +1,5 @@
 using Npgsql;
+using Rendal.Core.Ledger;
 using Rendal.Core.Reminders;
 
 namespace Rendal.Store.Reminders;
@@ -6,25 +7,37 @@ namespace Rendal.Store.Reminders;
 /// <summary>How far the reminders about the items of one book have come.</summary>
 public sealed class ReminderStore(NpgsqlDataSource source, long book)
 {
+    // The highest level, and of that the last day, are one number: there may be millions of reminders of some thousand items.
+    private const int Days = 1_000_000;
+
+    private static readonly DateOnly FirstDay = new(1900, 1, 1);
+
     /// <summary>
     /// The highest level that was sent for each item, with the day in the book's zone. One that is on its way counts, so that nothing goes twice
     /// meanwhile; one that was refused or came back does not.
     /// </summary>
     /// <param name="exceptRound">The round that does not count, as its parcels have the levels that come after what was before it; null where all count.</param>
     /// <param name="exceptParcel">The parcel that does not count, as it is sent once more; null for none.</param>
-    public async Task<Dictionary<string, Reminded>> AllAsync(long? exceptRound, long? exceptParcel, CancellationToken cancel) =>
+    /// <param name="customer">The customer whose items are wanted; null for all.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<Dictionary<string, Reminded>> AllAsync(long? exceptRound, long? exceptParcel, string? customer, CancellationToken cancel) =>
         (await source.Sql(
-            """
-            select distinct on (i.item) i.item, i.level, (coalesce(t.ended_at, r.released_at) at time zone b.time_zone)::date as sent_on
-            from item_reminded i
-                join parcel p on p.book_id = i.book_id and p.id = i.parcel_id
-                join round r on r.book_id = p.book_id and r.id = p.round_id
-                join book b on b.id = i.book_id
-                left join lateral (select max(ended_at) as ended_at from dispatch_try where book_id = p.book_id and parcel_id = p.id and ending in ('accepted', 'printed')) t on true
-            where i.book_id = $1 and p.round_id is distinct from $2 and p.id is distinct from $3 and p.state not in ('refused', 'returned')
-            order by i.item, i.level desc, sent_on desc
+            $"""
+            with sent as materialized (
+                select p.id, (coalesce(max(t.ended_at), r.released_at) at time zone b.time_zone)::date - date '{FirstDay:yyyy-MM-dd}' as day
+                from parcel p
+                    join round r on r.book_id = p.book_id and r.id = p.round_id
+                    join book b on b.id = p.book_id
+                    left join dispatch_try t on t.book_id = p.book_id and t.parcel_id = p.id and t.ending in ('accepted', 'printed')
+                where p.book_id = $1 and p.reminder_level is not null and p.round_id is distinct from $2 and p.id is distinct from $3 and p.state not in ('refused', 'returned')
+                    and ($4::text is null or p.customer = $4 or exists (select from jsonb_array_elements(p.accounts) a where a ->> 'key' = $4))
+                group by p.id, r.released_at, b.time_zone
+            )
+            select i.item, max(i.level * {Days} + s.day) from item_reminded i join sent s on s.id = i.parcel_id
+            where i.book_id = $1 and ($4::text is null or i.item collate "C" like $5) group by i.item
             """,
-            book, Number(exceptRound), Number(exceptParcel)).ListAsync(r => (r.GetString(0), new Reminded(r.GetInt16(1), r.GetFieldValue<DateOnly>(2))), cancel)).ToDictionary(i => i.Item1, i => i.Item2, StringComparer.Ordinal);
+            book, Number(exceptRound), Number(exceptParcel), new NpgsqlParameter<string?> { TypedValue = customer, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Text }, customer is null ? "" : Pattern.BeginningWith(ItemKey.BeginningOf(customer)))
+            .ListAsync(r => (Item: r.GetString(0), Highest: r.GetInt32(1)), cancel)).ToDictionary(i => i.Item, i => new Reminded(i.Highest / Days, FirstDay.AddDays(i.Highest % Days)), StringComparer.Ordinal);
 
     private static NpgsqlParameter<long?> Number(long? value) => new() { TypedValue = value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint };
 

@@ -37,7 +37,9 @@ internal static class ParcelTable
     {
         await connection.Sql($"create temporary table prepared on commit drop as select {Written} from parcel with no data").RunAsync(cancel);
         await CopyAsync(connection, $"copy prepared ({Written}) from stdin (format binary)", parcels, cancel);
-        await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and not exists (select from prepared n where n.customer = p.customer)", book, id).RunAsync(cancel);
+
+        // By their names and not by the table beside it: of a round that is new the server expects a row or two, and would look through that for each.
+        await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and p.customer <> all ($3)", book, id, parcels.Select(p => p.Customer).ToArray()).RunAsync(cancel);
         await connection.Sql(
             $"""
             insert into parcel as p (book_id, round_id, {Written}) select $1, $2, {Written} from prepared

@@ -23,10 +23,10 @@ public class DaysTests(Postgres postgres) : QueueTest(postgres)
         Assert.True(await Book.Rounds.ReleaseAsync(prepared.Round, 1, [frozen], ByHand.Nothing, StatementRules.Default, Book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
         var reminders = new ReminderStore(Source, Book.Id);
         var sentOn = new DateOnly(2026, 11, day);
-        Assert.Equal(new Reminded(1, sentOn), (await reminders.AllAsync(null, null, Cancel))["item of AB01"]);
+        Assert.Equal(new Reminded(1, sentOn), (await reminders.AllAsync(null, null, null, Cancel))["item of AB01"]);
 
         await DrainAsync();
-        Assert.Equal(new Reminded(1, sentOn), (await reminders.AllAsync(null, null, Cancel))["item of AB01"]);
+        Assert.Equal(new Reminded(1, sentOn), (await reminders.AllAsync(null, null, null, Cancel))["item of AB01"]);
         Assert.Equal(sentOn, (await Book.Rounds.LastWrittenAsync(Cancel))["AB01"]);
     }
 

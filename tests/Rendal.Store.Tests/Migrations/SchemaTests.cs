@@ -11,7 +11,7 @@ namespace Rendal.Store.Tests.Migrations;
 public class SchemaTests(Postgres postgres)
 {
     /// <summary>Tables that stand above the books.</summary>
-    private static readonly string[] AboveBooks = ["book", "password_reset", "person", "schemaversions", "session", "sign_in_count"];
+    private static readonly string[] AboveBooks = ["book", "first_run", "password_reset", "person", "schemaversions", "session", "sign_in_count"];
 
     [Fact]
     public async Task Every_table_of_the_job_has_the_book_first_in_its_key()

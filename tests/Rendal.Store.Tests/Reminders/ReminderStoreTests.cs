@@ -1,4 +1,5 @@
 using Rendal.Core.Dispatch;
+using Rendal.Core.Ledger;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
@@ -25,8 +26,8 @@ public class ReminderStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         var round = await ReleaseAsync(book, ("AB01", 1));
         await SetStateAsync(book, round, state);
-        var reminded = await new ReminderStore(book.Source, book.Id).AllAsync(null, null, Cancel);
-        Assert.Equal(counts ? [("item of AB01", new Reminded(1, Released))] : [], reminded.Select(r => (r.Key, r.Value)));
+        var reminded = await new ReminderStore(book.Source, book.Id).AllAsync(null, null, null, Cancel);
+        Assert.Equal(counts ? [(Item("AB01"), new Reminded(1, Released))] : [], reminded.Select(r => (r.Key, r.Value)));
     }
 
     [Fact]
@@ -37,8 +38,22 @@ public class ReminderStoreTests(Postgres postgres)
         var second = await ReleaseAsync(book, ("AB01", 2));
         await ReleaseAsync(await postgres.NewBookAsync(), ("AB01", 3));
         var store = new ReminderStore(book.Source, book.Id);
-        Assert.Equal([("item of AB01", 2), ("item of BE02", 1)], (await store.AllAsync(null, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
-        Assert.Equal([("item of AB01", 1), ("item of BE02", 1)], (await store.AllAsync(second, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
+        Assert.Equal([(Item("AB01"), 2), (Item("BE02"), 1)], (await store.AllAsync(null, null, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
+        Assert.Equal([(Item("AB01"), 1), (Item("BE02"), 1)], (await store.AllAsync(second, null, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
+    }
+
+    [Fact]
+    public async Task Of_one_customer_only_its_own_items_are_told_whatever_its_code_is()
+    {
+        var book = await postgres.NewBookAsync();
+        await ReleaseAsync(book, ("A%", 1), ("A%_", 2), ("AB", 3));
+        var store = new ReminderStore(book.Source, book.Id);
+        foreach (var (customer, level) in new[] { ("A%", 1), ("A%_", 2), ("AB", 3) })
+        {
+            Assert.Equal([(Item(customer), level)], (await store.AllAsync(null, null, customer, Cancel)).Select(r => (r.Key, r.Value.Level)));
+        }
+
+        Assert.Empty(await store.AllAsync(null, null, "A", Cancel));
     }
 
     [Fact]
@@ -49,7 +64,7 @@ public class ReminderStoreTests(Postgres postgres)
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         FrozenParcel[] one = [Frozen(parcels[0], 1), Frozen(parcels[1] with { Id = parcels[1].Id + 1_000_000 }, 1)];
         Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, 1, one, ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
-        Assert.Empty(await new ReminderStore(book.Source, book.Id).AllAsync(null, null, Cancel));
+        Assert.Empty(await new ReminderStore(book.Source, book.Id).AllAsync(null, null, null, Cancel));
     }
 
     private static async Task<long> ReleaseAsync(TestBook book, params (string Customer, int Level)[] reminders)
@@ -61,7 +76,9 @@ public class ReminderStoreTests(Postgres postgres)
         return prepared.Round;
     }
 
-    private static FrozenParcel Frozen(ParcelRecord parcel, int level) => TestBook.Frozen(parcel.Id, parcel.Customer) with { Reminded = [new ItemReminded($"item of {parcel.Customer}", level)] };
+    private static string Item(string customer) => ItemKey.BeginningOf(customer) + "GBP\u001Finvoice\u001FT-1";
+
+    private static FrozenParcel Frozen(ParcelRecord parcel, int level) => TestBook.Frozen(parcel.Id, parcel.Customer) with { Reminded = [new ItemReminded(Item(parcel.Customer), level)] };
 
     private static async Task SetStateAsync(TestBook book, long round, string state)
     {

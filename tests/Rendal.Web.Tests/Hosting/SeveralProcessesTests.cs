@@ -22,7 +22,8 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
     public async Task Two_web_processes_and_two_workers_share_a_journey_and_one_that_is_killed_loses_only_its_open_requests()
     {
         var first = await StartAsync("web");
-        var second = await StartAsync("web");
+        var others = await Task.WhenAll(StartAsync("web"), StartAsync("worker"), StartAsync("worker"));
+        var second = others[0];
         using var browser = new HttpClient(lines) { BaseAddress = new Uri("http://127.0.0.1/") };
         browser.DefaultRequestHeaders.Add("X-Rendal", "1");
         using (var made = await browser.PostAsync("/api/first-run", Body(new { key = first.FirstRunKey, name = "odile", password = "launder-and-press", book = RunningRendal.Firm("Tarnbrook Linen Hire") }), Cancel))
@@ -35,8 +36,6 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
             Assert.Equal(HttpStatusCode.Forbidden, late.StatusCode);
         }
 
-        await StartAsync("worker");
-        await StartAsync("worker");
         var desk = new Desk(browser, (await browser.GetJsonAsync("/api/session")).List("books").Single().Id());
 
         // From the file to its rows: each is looked at by whichever process is asked, in the way that was found by another.
@@ -128,10 +127,7 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
-        foreach (var process in Enumerable.Reverse(processes))
-        {
-            await process.DisposeAsync();
-        }
+        await Task.WhenAll(processes.Select(p => p.DisposeAsync().AsTask()));
 
         lines.Dispose();
         Directory.Delete(folder, recursive: true);
@@ -143,7 +139,11 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
     {
         var process = await RendalProcess.StartAsync(folder, (FreePort.Find(), practice.Mail, practice.Imap), Cancel, role);
         Assert.NotNull(process);
-        processes.Add(process);
+        lock (processes)
+        {
+            processes.Add(process);
+        }
+
         if (role == "web")
         {
             lines.Add(process);

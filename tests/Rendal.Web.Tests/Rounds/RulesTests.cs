@@ -51,7 +51,7 @@ public class RulesTests(RunningRendal rendal)
         await desk.TakeInAsync(Ledger);
         var round = await desk.PrepareAsync();
         await PutAsync(desk, rules => rules["edges"] = "5 50");
-        Assert.Equal("Since this round was looked through, the round’s name, date or ages (one parcel) changed.", await desk.UnseenAsync(round.Id()));
+        Assert.Equal("Since this round was looked through, the figures (one parcel) and the round’s name, date or ages (one parcel) changed.", await desk.UnseenAsync(round.Id()));
     }
 
     [Fact]

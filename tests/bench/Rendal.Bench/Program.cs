@@ -31,12 +31,14 @@ var all = new Dictionary<string, Func<Task<IReadOnlyList<Measurement>>>>
     ["sending"] = SendingBench.RunAsync,
     ["postroom"] = () => Task.FromResult(PostroomBench.Run()),
 };
-if (args.FirstOrDefault(a => !all.ContainsKey(a)) is { } unknown)
+if (args.FirstOrDefault(a => a != "history" && !all.ContainsKey(a)) is { } unknown)
 {
-    Console.Error.WriteLine($"rendal: “{unknown}” is nothing that is measured; there are {string.Join(", ", all.Keys)}.");
+    Console.Error.WriteLine($"rendal: “{unknown}” is nothing that is measured; there are {string.Join(", ", all.Keys)}, history.");
     return 2;
 }
 
+const string Page = "docs/benchmarks.md";
+const string History = "history";
 var measured = new List<Measurement>();
 foreach (var (name, run) in all.Where(b => args.Length == 0 || args.Contains(b.Key)))
 {
@@ -44,11 +46,22 @@ foreach (var (name, run) in all.Where(b => args.Length == 0 || args.Contains(b.K
     measured.AddRange(await run());
 }
 
-var table = Report.Table(measured);
-Console.WriteLine(table);
-if (args.Length == 0)
+if (measured.Count > 0)
 {
-    await File.WriteAllTextAsync("docs/benchmarks.md", Report.Page(table));
+    var table = Report.Table(measured);
+    Console.WriteLine(table);
+    if (args.Length == 0)
+    {
+        await File.WriteAllTextAsync(Page, Report.Page(table));
+    }
+}
+
+if (args.Length == 0 || args.Contains(History))
+{
+    Console.Error.WriteLine($"Measuring {History} …");
+    var table = Report.Table(await HistoryBench.RunAsync());
+    Console.WriteLine(table);
+    await File.WriteAllTextAsync(Page, Report.WithHistory(await File.ReadAllTextAsync(Page), table));
 }
 
 return 0;

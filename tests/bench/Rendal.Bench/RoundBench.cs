@@ -39,7 +39,7 @@ internal static class RoundBench
         for (var i = 0; i < Repeats; i++)
         {
             var watch = Stopwatch.StartNew();
-            prepared = (await PostAsync(browser, $"{rounds}/{round}/prepare", new { })).GetProperty("parcels").GetArrayLength();
+            prepared = (await PostAsync(browser, $"{rounds}/{round}/prepare", new { })).GetProperty("groups").EnumerateArray().Sum(g => g.GetProperty("count").GetInt32());
             times.Add(watch.Elapsed.TotalSeconds);
         }
 

@@ -149,7 +149,7 @@ test("how much a choice comes to is told while its parcels are still being made 
   // The making of the parcels is kept back until the count was seen.
   let letGo = () => {};
   const seen = new Promise<void>((resolve) => (letGo = resolve));
-  await page.route(/\/rounds\/\d+$/, async (route) => {
+  await page.route(/\/rounds\/\d+\?/, async (route) => {
     if (route.request().method() === "PUT") {
       await seen;
     }

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { makeBook, prepareRound, signIn, takeIn } from "../people";
+import { makeBook, prepareRound, seenAll, signIn, takeIn } from "../people";
 
 test.beforeEach(async ({ page }, info) => {
   await signIn(page);
@@ -59,6 +59,7 @@ test("a round that is to leave later does not leave at once, however its moment 
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Save wording" }).click();
   await expect(page.getByRole("row", { name: /^Ready · / })).toBeVisible();
+  await seenAll(page);
   await page.keyboard.press("r");
   const dialog = page.getByRole("dialog", { name: "Release Later" });
   const leaves = dialog.getByLabel("Leaves at");

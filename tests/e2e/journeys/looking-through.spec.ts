@@ -42,7 +42,7 @@ test("a round is looked through by keyboard: next, back, hold, take out with a r
 test("what is held while another decision is under way is held as well", async ({ page }) => {
   let letGo = () => {};
   const waits = new Promise<void>((resolve) => (letGo = resolve));
-  await page.route("**/decisions", async (route) => {
+  await page.route("**/decisions?**", async (route) => {
     await waits;
     await route.continue();
   });

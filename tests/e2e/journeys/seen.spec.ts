@@ -35,17 +35,25 @@ test("what another person changes while a round is looked through is told, and d
   await other.getByRole("button", { name: "Save wording" }).click();
   expect((await saved).status()).toBe(200);
 
-  await release.click();
-  await expect(dialog.getByRole("alert")).toContainText(
-    "Since this round was prepared, the wording (3 parcels) and the letterhead (3 parcels) changed.",
-  );
-  await dialog.getByRole("button", { name: "Prepare again" }).click();
-  await expect(dialog).toBeHidden();
+  // The round follows by itself, and what is about to be released cannot go before it was seen.
+  const changed = "the wording (3 parcels) and the letterhead (3 parcels) changed";
+  await expect(dialog.getByRole("alert")).toContainText(changed);
+  await expect(release).toBeDisabled();
+  await dialog.getByRole("button", { name: "Cancel" }).click();
   await expect(letter.getByText("We have a new bank.")).toBeVisible();
-  await page.keyboard.press("2");
   const paper = page.getByRole("article", { name: "Parcel of Eldwick Manor" });
+  await expect(paper.getByText("Changed since it was looked at last: the wording, the letterhead.")).toBeVisible();
+  await page.keyboard.press("2");
   await expect(paper.getByRole("img", { name: /99999999/ })).toBeVisible();
+
+  // One by one: what was looked at is not marked any more.
+  await expect(page.getByText("the wording (2 parcels) and the letterhead (2 parcels) changed")).toBeVisible();
+  await page.getByRole("button", { name: "Next changed" }).click();
+  await expect(paper).toBeHidden();
+  await expect(page.getByText("the wording (one parcel) and the letterhead (one parcel) changed")).toBeVisible();
+  await expect(page.getByText("changed: the wording, the letterhead")).toHaveCount(1);
   await page.keyboard.press("r");
+  await dialog.getByLabel("I have seen what changed").check();
   await release.click();
   await expect(page.getByRole("row", { name: /Sent · 3/ })).toBeVisible();
 });
@@ -81,14 +89,14 @@ test("two people on one round: what one changes is there for the other at once, 
   await expect(page.getByRole("article", { name: "Parcel of Eldwick Manor" })).toBeVisible();
 
   // Until the other's change is there, this one is made upon what was seen: of the same setting the second is told.
-  await page.route("**/revision", (route) => route.abort());
+  await page.route("**/revision?**", (route) => route.abort());
   await other.getByLabel("Minimum balance").fill("400");
   await other.getByLabel("Minimum balance").press("Enter");
   await expect(other.getByRole("button", { name: "Eldwick Manor", exact: true })).toHaveCount(0);
   await page.getByLabel("Overdue by at least, days").fill("1");
   await page.getByLabel("Overdue by at least, days").press("Enter");
   await expect(page.getByLabel("Minimum balance")).toHaveValue("400.00");
-  await other.route("**/revision", (route) => route.abort());
+  await other.route("**/revision?**", (route) => route.abort());
   await page.getByLabel("Minimum balance").fill("5");
   await page.getByLabel("Minimum balance").press("Enter");
   await expect(page.getByLabel("Minimum balance")).toHaveValue("5.00");

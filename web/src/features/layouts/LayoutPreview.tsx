@@ -104,7 +104,9 @@ function FilledLetter({ layout, customer, level }: { layout: Layout; customer: s
   const save = async () => {
     try {
       const link = document.createElement("a");
-      link.href = URL.createObjectURL(await fileFrom(served(`/api/books/${book}/layouts/preview?${query.toString()}`), layout));
+      link.href = URL.createObjectURL(
+        await fileFrom(served(`/api/books/${book}/layouts/preview?${query.toString()}`), layout),
+      );
       link.download = `${customer} ${layout.letter?.fileName ?? "letter.docx"}`;
       link.click();
       URL.revokeObjectURL(link.href);

@@ -18,7 +18,8 @@ export function useIntake(id: number) {
   const params = { path: { book, id } };
   const view = useQuery({
     queryKey: ["intake", book, id],
-    queryFn: ({ signal }) => looking.start<Schemas["IntakeView"]>("GET", served(`/api/books/${book}/intakes/${id}`), signal),
+    queryFn: ({ signal }) =>
+      looking.start<Schemas["IntakeView"]>("GET", served(`/api/books/${book}/intakes/${id}`), signal),
     retry: false,
     staleTime: Infinity,
   });

@@ -211,7 +211,11 @@ function ParcelRow({
           {parcel.name}
         </button>
       </span>
-      <span role="cell" className={`cell-cut parcel-note ${parcel.changed.length > 0 ? "changed" : parcel.standing}`} title={note}>
+      <span
+        role="cell"
+        className={`cell-cut parcel-note ${parcel.changed.length > 0 ? "changed" : parcel.standing}`}
+        title={note}
+      >
         {note}
       </span>
       <span role="cell" className="figure">
@@ -288,7 +292,9 @@ function sumsOf(round: Round, standing: string, main: string): string {
     .flatMap((p) =>
       standing === "left-out"
         ? [{ currency: p.currency, amount: p.leftOut }]
-        : p.parts.filter((part) => part.kind === standing).map((part) => ({ currency: p.currency, amount: part.amount })),
+        : p.parts
+            .filter((part) => part.kind === standing)
+            .map((part) => ({ currency: p.currency, amount: part.amount })),
     )
     .map(({ currency, amount }) => (currency === main ? figure(amount) : money(amount, currency)))
     .join(" · ");

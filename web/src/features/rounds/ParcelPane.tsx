@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { Shape, standingWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
+import { useIsVisible } from "../../shared/useIsVisible";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerInView } from "../wordings/slotExamples";
 import { WordingEditor } from "../wordings/WordingEditor";
@@ -31,6 +32,7 @@ export function ParcelPane({
   round,
   parcel,
   next,
+  isCovered,
   tab,
   onTab,
   onWorded,
@@ -39,6 +41,8 @@ export function ParcelPane({
   parcel: Parcel;
   /** The parcel that is likely looked at after it. */
   next: Parcel | undefined;
+  /** Whether something lies over it, so that nobody looks at it. */
+  isCovered: boolean;
   tab: PaneTab;
   onTab: (tab: PaneTab) => void;
   onWorded: () => void;
@@ -81,7 +85,7 @@ export function ParcelPane({
               ))}
             </dd>
           </dl>
-          <Changed key={`${parcel.id} ${version}`} round={round} parcel={parcel} />
+          <Changed key={`${parcel.id} ${version}`} round={round} parcel={parcel} isCovered={isCovered} />
           <State round={round} parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} />
           {v.wordingErrors.map((error) => (
             <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
@@ -141,15 +145,16 @@ export function ParcelPane({
 }
 
 /** What changed since somebody looked at the parcel. It is seen with that, and told for as long as the parcel stays as it is. */
-function Changed({ round, parcel }: { round: Round; parcel: Parcel }) {
+function Changed({ round, parcel, isCovered }: { round: Round; parcel: Parcel; isCovered: boolean }) {
   const lookedAt = useLookedAt(round);
   const [changed] = useState(parcel.changed);
-  const isMarked = parcel.changed.length > 0 && round.releasedAt === null;
+  const isVisible = useIsVisible();
+  const isLookedAt = isVisible && !isCovered && parcel.changed.length > 0 && round.releasedAt === null;
   useEffect(() => {
-    if (isMarked) {
+    if (isLookedAt) {
       lookedAt(parcel.id);
     }
-  }, [isMarked, lookedAt, parcel.id]);
+  }, [isLookedAt, lookedAt, parcel.id]);
   return changed.length > 0 ? (
     <p className="pane-state">Changed since it was looked at last: {changed.join(", ")}.</p>
   ) : null;

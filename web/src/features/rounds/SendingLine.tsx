@@ -83,7 +83,8 @@ export function SendingLine({ round }: { round: Round }) {
       {of("returned") > 0 && <span>{of("returned")} returned</span>}
       {of("exported") > 0 && (
         <span>
-          {of("exported")} exported: <a href={served(`/api/books/${book}/rounds/${round.id}/messages.zip`)}>ZIP of .eml</a>,{" "}
+          {of("exported")} exported:{" "}
+          <a href={served(`/api/books/${book}/rounds/${round.id}/messages.zip`)}>ZIP of .eml</a>,{" "}
           <a href={served(`/api/books/${book}/rounds/${round.id}/messages.mbox`)}>mbox</a>{" "}
           <Button size="small" onClick={() => void went()}>
             Mark as sent

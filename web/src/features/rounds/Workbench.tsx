@@ -127,11 +127,7 @@ function Bench({ round }: { round: Round }) {
       />
       {isReleased && <SendingLine round={round} />}
       <div className="bench-body">
-        <Choices
-          round={round}
-          busy={busy}
-          onChange={(change) => actions.change.mutate(change)}
-        />
+        <Choices round={round} busy={actions.change.isPending} onChange={(change) => actions.change.mutate(change)} />
         <div className="bench-list" aria-busy={busy}>
           <ParcelList
             round={round}
@@ -171,6 +167,7 @@ function Bench({ round }: { round: Round }) {
                 round={round}
                 parcel={shown}
                 next={next}
+                isCovered={opened !== undefined || puttingIn !== undefined || account !== undefined}
                 tab={tab}
                 onTab={setTab}
                 onWorded={() => actions.prepare.mutate()}
