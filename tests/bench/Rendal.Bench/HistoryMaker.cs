@@ -107,7 +107,8 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
             insert into round overriding system value
             select c.* from round r cross join lateral jsonb_populate_record(r, jsonb_build_object('id', nextval(pg_get_serial_sequence('round', 'id')), 'intake_id', $3, 'name', $4, 'made_at', now() - $5 * interval '1 month')) c where r.book_id = $1 and r.id = $2
             returning id
-            """, connection) { Parameters = { new() { Value = book }, new() { Value = round }, new() { Value = intake }, new() { Value = string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}") }, new() { Value = (double)monthsAgo } } };
+            """, connection)
+        { Parameters = { new() { Value = book }, new() { Value = round }, new() { Value = intake }, new() { Value = string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}") }, new() { Value = (double)monthsAgo } } };
         var copy = (long)(await copyRound.ExecuteScalarAsync())!;
         foreach (var sql in new[]
         {
