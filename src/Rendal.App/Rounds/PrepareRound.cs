@@ -26,7 +26,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
             var content = await RoundContent.LoadAsync(stores, round, cancel);
             var chosen = await content.ChooseAsync(cancel);
             var before = await stores.Rounds.MarksAsync(round, cancel);
-            var byItself = content.Round.PreparedAt is not null && content.Round.PreparedAtChange < content.Book.Changes;
+            var byItself = content.Round.PreparedAt is not null && content.Round.IsBehind(content.Book);
             var parcels = (await ParcelsAsync(content, chosen, cancel)).ConvertAll(p => Marked(p, before.GetValueOrDefault(p.Customer), byItself));
             var fellOut = content.Round.FellOut.Concat(byItself ? before.Keys : []).Except(parcels.Select(p => p.Customer), StringComparer.Ordinal).Order(StringComparer.Ordinal);
             var basis = new RoundBasis(content.Round.Choice, content.Hand, content.Rules);

@@ -7,28 +7,18 @@ namespace Rendal.App.Rounds;
 /// <summary>What changed in a round by itself since somebody looked through it.</summary>
 public static class SinceLookedThrough
 {
-    private const string Since = "Since this round was looked through";
-
     /// <summary>In one sentence; empty where nothing did.</summary>
-    public static async Task<string> OfAsync(RoundRecord round, BookStores stores, CancellationToken cancel)
-    {
-        var since = new ChangedSince(Since);
-        foreach (var (changed, parcels) in await stores.Listing.ChangedAsync(round.Id, cancel))
-        {
-            since.Count(changed, parcels);
-        }
-
-        since.CountGone(round.FellOut.Count);
-        return since.IsNothing ? "" : since.ToString();
-    }
+    public static async Task<string> OfAsync(RoundRecord round, BookStores stores, CancellationToken cancel) => Told(round, await stores.Listing.ChangedAsync(round.Id, cancel));
 
     /// <summary>The same of some of its parcels, and of all that fell out of it.</summary>
-    public static string Of(RoundRecord round, IEnumerable<ParcelRecord> parcels)
+    public static string Of(RoundRecord round, IEnumerable<ParcelRecord> parcels) => Told(round, parcels.Select(p => (p.Changed, 1)));
+
+    private static string Told(RoundRecord round, IEnumerable<(IReadOnlyList<SealPart> Changed, int Parcels)> counts)
     {
-        var since = new ChangedSince(Since);
-        foreach (var parcel in parcels.Where(p => p.Changed.Count > 0))
+        var since = new ChangedSince("Since this round was looked through");
+        foreach (var (changed, parcels) in counts)
         {
-            since.Count(parcel.Changed, 1);
+            since.Count(changed, parcels);
         }
 
         since.CountGone(round.FellOut.Count);

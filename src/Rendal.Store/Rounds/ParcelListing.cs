@@ -18,7 +18,7 @@ public sealed record ProofPart(Currency Currency, string Kind, int Count, decima
 
 /// <summary>
 /// The list of a round part by part: its parcels in the order of <see cref="ParcelStanding.ListOrder"/>, then what is left out. What
-/// it gives costs about the same in a round of any size.
+/// is sent to a page is as much for a round of any size; the groups and the proof are counted over all of its parcels.
 /// </summary>
 public sealed class ParcelListing(NpgsqlDataSource source, long book)
 {
@@ -30,7 +30,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     /// <param name="find">A text in the code or name, case ignored; empty for all.</param>
     /// <param name="cancel">Stops it.</param>
     public Task<List<ParcelGroup>> GroupsAsync(long round, string find, CancellationToken cancel) =>
-        source.Sql($"select {ParcelTable.Standing}, count(*)::int from parcel p where {Wanted} group by 1 order by array_position($4::text[], {ParcelTable.Standing})", Filter(round, find))
+        source.Sql($"select {ParcelTable.Standing}, count(*)::int from parcel p where {Wanted} group by 1 order by {Rank}", Filter(round, find))
             .ListAsync(r => new ParcelGroup(r.GetString(0), r.GetInt32(1)), cancel);
 
     /// <summary>How many parcels of some rounds stand where, each in the order of the list.</summary>

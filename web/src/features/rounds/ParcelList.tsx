@@ -185,8 +185,8 @@ function ParcelRow({
   const branches = parcel.accounts.filter((a) => a.key !== parcel.customer).length;
   const alsoOn = first?.alsoOn;
   const note = [
-    parcel.changed.length > 0 && `changed: ${parcel.changed.join(", ")}`,
     parcel.problem || (["refused", "to-be-retried", "unsure"].includes(parcel.standing) ? parcel.answer : ""),
+    parcel.changed.length > 0 && `changed: ${parcel.changed.join(", ")}`,
     parcel.onPaper && (parcel.recipients.length > 0 ? "by post too" : "by post"),
     parcel.reminderLevel !== null && `reminder ${parcel.reminderLevel}`,
     alsoOn && `also on ${alsoOn}’s, counted there`,
