@@ -87,6 +87,19 @@ internal sealed class BinaryCopy : IAsyncDisposable
         Close(at);
     }
 
+    /// <summary>A <c>text</c> or <c>char(n)</c> that may not be there.</summary>
+    public void WriteOrNull(string? value)
+    {
+        if (value is null)
+        {
+            WriteNull();
+        }
+        else
+        {
+            Write(value);
+        }
+    }
+
     /// <summary>A <c>jsonb</c>: its form, which is the first there is, and the text.</summary>
     public void WriteJson(string value)
     {

@@ -21,9 +21,11 @@ internal sealed class FaceFile : IDisposable
     private readonly HarfBuzzSharp.Font shaper;
     private readonly HarfBuzzSharp.Face shaperFace;
     private readonly Blob blob;
+    private readonly Buffer buffer = new();
     private readonly HashSet<ushort> glyphs = [];
     private readonly HashSet<int> characters = [];
     private readonly float unitsPerEm;
+    private readonly Dictionary<float, SKFont> fonts = [];
     private SKTypeface? reduced;
 
     public FaceFile(string resource)
@@ -37,8 +39,7 @@ internal sealed class FaceFile : IDisposable
         shaper.SetFunctionsOpenType();
     }
 
-    /// <summary>The face to draw with; it has every glyph of the texts set so far.</summary>
-    public SKTypeface Reduced
+    private SKTypeface Reduced
     {
         get
         {
@@ -50,6 +51,17 @@ internal sealed class FaceFile : IDisposable
 
             return reduced;
         }
+    }
+
+    /// <summary>What to draw with in one size; it has every glyph of the texts set so far, and holds until the next text is set.</summary>
+    public SKFont Font(float size)
+    {
+        if (!fonts.TryGetValue(size, out var font))
+        {
+            fonts[size] = font = new SKFont(Reduced, size) { LinearMetrics = true, Hinting = SKFontHinting.None, Subpixel = true };
+        }
+
+        return font;
     }
 
     /// <summary>The bytes of a file that ships along; read once, at a place in memory that stays.</summary>
@@ -72,7 +84,7 @@ internal sealed class FaceFile : IDisposable
     /// <param name="end">Where it ends.</param>
     public SetRun Set(string text, bool isRightToLeft, float x, bool copied, out float end)
     {
-        using var buffer = new Buffer();
+        buffer.ClearContents();
         buffer.AddUtf16(text);
         buffer.GuessSegmentProperties();
         buffer.Direction = isRightToLeft ? Direction.RightToLeft : Direction.LeftToRight;
@@ -103,8 +115,7 @@ internal sealed class FaceFile : IDisposable
 
         if (isNew)
         {
-            reduced?.Dispose();
-            reduced = null;
+            Forget();
         }
 
         end = x;
@@ -136,9 +147,22 @@ internal sealed class FaceFile : IDisposable
 
     public void Dispose()
     {
-        reduced?.Dispose();
+        Forget();
+        buffer.Dispose();
         shaper.Dispose();
         shaperFace.Dispose();
         blob.Dispose();
+    }
+
+    private void Forget()
+    {
+        foreach (var font in fonts.Values)
+        {
+            font.Dispose();
+        }
+
+        fonts.Clear();
+        reduced?.Dispose();
+        reduced = null;
     }
 }

@@ -12,6 +12,9 @@ internal static class Lines
     // A line has fewer characters than this, nearly always; where it has more, twice as many are looked at.
     private const int Piece = 64;
 
+    // A column is as wide as its widest cell, and adding up columns leaves a little less than that.
+    private const float Rounding = 0.05f;
+
     /// <summary>Whether a text is no wider than so much, at size 1.</summary>
     public static bool Fits(Face face, string text, float within)
     {
@@ -51,7 +54,7 @@ internal static class Lines
             }
 
             var start = 0;
-            while (Fitting(word, start, Fits) is var end && end < word.Length)
+            while (Fitting(word, start, Width, within + Rounding) is var end && end < word.Length)
             {
                 lines.Add(word[start..end]);
                 start = end;
@@ -63,8 +66,8 @@ internal static class Lines
         lines.Add(line);
         return lines;
 
-        // A column is as wide as its widest cell, and adding up columns leaves a little less than that.
-        bool Fits(string part) => Lines.Fits(face, part, (within + 0.05f) / size);
+        bool Fits(string part) => Lines.Fits(face, part, (within + Rounding) / size);
+        float Width(string part) => face.Set(part).Width * size;
     }
 
     /// <summary>Breaks a paragraph, whose words may be strong or links, into lines of words that look alike.</summary>
@@ -97,7 +100,7 @@ internal static class Lines
                 }
 
                 var (word, start) = (text.TrimEnd(' '), 0);
-                while (Fitting(word, start, part => IsWithin(part, within)) is var end && end < word.Length)
+                while (Fitting(word, start, Width, within) is var end && end < word.Length)
                 {
                     Put(run with { Text = word[start..end] });
                     End();
@@ -143,39 +146,44 @@ internal static class Lines
     }
 
     /// <summary>
-    /// Where the longest piece of a text ends that begins somewhere and fits. It has one character at least, none of which is
-    /// cut in two: neither from its accent nor within an emoji. The end of the text where all of the rest fits.
+    /// Where the longest piece of a text ends that begins somewhere and is not wider than so much. It has one character at
+    /// least, none of which is cut in two: neither from its accent nor within an emoji. The end of the text where all of the
+    /// rest fits.
     /// </summary>
-    private static int Fitting(string text, int start, Func<string, bool> fits)
+    private static int Fitting(string text, int start, Func<string, float> width, float within)
     {
-        var length = Piece;
-        while (start + length < text.Length && fits(text[start..Whole(text, start + length)]))
+        var (end, whole) = (start, 0f);
+        for (var length = Piece; whole <= within && end < text.Length; length *= 2)
         {
-            length *= 2;
+            end = start + length < text.Length ? Whole(text, start + length) : text.Length;
+            whole = width(text[start..end]);
         }
 
-        var end = start + length < text.Length ? Whole(text, start + length) : text.Length;
-        if (end == text.Length && fits(text[start..]))
+        if (whole <= within)
         {
             return end;
         }
 
-        // The first beginnings of characters after the start, up to one that is too far: between them is where it ends.
+        // Each place where a character begins after the first, and the end, which is too far.
         var piece = text[start..end];
-        var begins = StringInfo.ParseCombiningCharacters(piece);
-        if (begins.Length == 1)
+        int[] places = [.. StringInfo.ParseCombiningCharacters(piece).Skip(1), piece.Length];
+        if (places.Length == 1)
         {
             return start + StringInfo.GetNextTextElementLength(text, start);
         }
 
-        var (least, most) = (1, begins.Length - 1);
-        while (least < most)
+        var (least, most) = (0, places.Length - 1);
+        var (narrow, wide) = (width(piece[..places[0]]), whole);
+        for (var halves = false; most - least > 1 && narrow <= within; halves = !halves)
         {
-            var middle = (least + most + 1) / 2;
-            (least, most) = fits(piece[..begins[middle]]) ? (middle, most) : (least, middle - 1);
+            // Characters are about as wide as each other, so that the place is near where that puts it; where they are not,
+            // every other step halves what is left.
+            var guess = halves ? (least + most) / 2 : Math.Clamp(least + (int)((most - least) * (within - narrow) / (wide - narrow)), least + 1, most - 1);
+            var guessed = width(piece[..places[guess]]);
+            (least, narrow, most, wide) = guessed <= within ? (guess, guessed, most, wide) : (least, narrow, guess, guessed);
         }
 
-        return start + begins[least];
+        return start + places[least];
     }
 
     /// <summary>A place in a text at or after the one that is given where no character of two halves is cut.</summary>

@@ -50,7 +50,7 @@ internal sealed class Page(SKCanvas canvas)
         using var builder = new SKTextBlobBuilder();
         foreach (var run in set.Runs.Where(r => r.Glyphs.Length > 0))
         {
-            using var font = new SKFont(run.File.Reduced, size) { LinearMetrics = true, Hinting = SKFontHinting.None, Subpixel = true };
+            var font = run.File.Font(size);
             var points = new SKPoint[run.Points.Length];
             for (var i = 0; i < points.Length; i++)
             {

@@ -87,6 +87,8 @@ internal sealed class OdsWorkbook : Workbook
                 throw new FileRefused($"{name}, sheet “{sheet}” has row {number} {times} times over; a filled row is read {MostRepeated} times at the most, and none beyond {Limits.Sheet.Most(Cost.Rows)}. Save it anew in your spreadsheet program.");
             }
 
+            // Known before the first of them is read.
+            new Budget($"{name}, sheet “{sheet}”,", Limits.Sheet).AtMost(Cost.Cells, (long)times * cells.Length);
             for (var i = 0; i < times && cells.Length > 0; i++)
             {
                 yield return new FileRow(number + i, cells, isHidden);

@@ -53,11 +53,7 @@ internal static class SheetChoice
         {
             budget.AtMost(Cost.Rows, row.Number);
             budget.Spend(Cost.Cells, row.Cells.Length);
-            foreach (var cell in row.Cells)
-            {
-                budget.Spend(Cost.Characters, cell.Length);
-            }
-
+            budget.Spend(Cost.Characters, row.Cells.Sum(c => (long)c.Length));
             budget.Continue();
             yield return row;
         }

@@ -223,10 +223,22 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await copy.CompleteAsync(cancel);
     }
 
-    private async Task CopySetAsideAsync(NpgsqlConnection connection, long id, List<RowSetAside> rows, CancellationToken cancel) =>
-        await connection.Sql(
-            "insert into row_set_aside (book_id, intake_id, row, customer, currency, amount) select $1, $2, * from unnest($3::int[], $4::text[], $5::text[], $6::numeric[])",
-            book, id, rows.Select(r => r.Source.Row).ToArray(), rows.Select(r => r.Customer).ToArray(), rows.Select(r => r.Currency?.Code).ToArray(), rows.Select(r => r.Amount).ToArray()).RunAsync(cancel);
+    private async Task CopySetAsideAsync(NpgsqlConnection connection, long id, List<RowSetAside> rows, CancellationToken cancel)
+    {
+        await using var copy = await BinaryCopy.BeginAsync(connection, "copy row_set_aside (book_id, intake_id, row, customer, currency, amount) from stdin (format binary)", cancel);
+        foreach (var row in rows)
+        {
+            copy.Row(6);
+            copy.Write(book);
+            copy.Write(id);
+            copy.Write(row.Source.Row);
+            copy.WriteOrNull(row.Customer);
+            copy.WriteOrNull(row.Currency?.Code);
+            copy.Write(row.Amount);
+        }
+
+        await copy.CompleteAsync(cancel);
+    }
 
     private async Task CopyCorrectedAsync(NpgsqlConnection connection, long id, IReadOnlyList<CorrectedRow> rows, CancellationToken cancel) =>
         await connection.Sql(

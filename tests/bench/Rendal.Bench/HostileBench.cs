@@ -167,7 +167,7 @@ internal static class HostileBench
     }
 
     private static async Task<int> SentAsync(HttpClient browser, string api, long round) =>
-        (await browser.GetFromJsonAsync<JsonElement>($"{api}/rounds/{round}")).GetProperty("parcels").EnumerateArray().Count(p => p.GetProperty("standing").GetString() == "sent");
+        (await browser.GetFromJsonAsync<JsonElement>($"{api}/rounds/{round}")).GetProperty("groups").EnumerateArray().Where(g => g.GetProperty("standing").GetString() == "sent").Sum(g => g.GetProperty("count").GetInt32());
 
     private static async Task<string> BookAsync(HttpClient browser, int index) =>
         $"/api/books/{(await browser.GetFromJsonAsync<JsonElement>("/api/session")).GetProperty("books").EnumerateArray().Select(b => b.GetProperty("id").GetInt64()).Order().ElementAt(index)}";
