@@ -100,6 +100,34 @@ internal sealed class BinaryCopy : IAsyncDisposable
         }
     }
 
+    /// <summary>A <c>bytea</c> that may not be there.</summary>
+    public void WriteOrNull(byte[]? value)
+    {
+        if (value is null)
+        {
+            WriteNull();
+        }
+        else
+        {
+            Write(value.AsSpan());
+        }
+    }
+
+    /// <summary>A <c>smallint</c> that may not be there.</summary>
+    public void WriteOrNull(short? value) => WriteOrNull(value, Write);
+
+    /// <summary>An <c>int</c> that may not be there.</summary>
+    public void WriteOrNull(int? value) => WriteOrNull(value, Write);
+
+    /// <summary>A <c>bigint</c> that may not be there.</summary>
+    public void WriteOrNull(long? value) => WriteOrNull(value, Write);
+
+    /// <summary>A <c>boolean</c> that may not be there.</summary>
+    public void WriteOrNull(bool? value) => WriteOrNull(value, Write);
+
+    /// <summary>A <c>numeric</c> that may not be there.</summary>
+    public void WriteOrNull(decimal? value) => WriteOrNull(value, Write);
+
     /// <summary>A <c>jsonb</c>: its form, which is the first there is, and the text.</summary>
     public void WriteJson(string value)
     {
@@ -200,6 +228,19 @@ internal sealed class BinaryCopy : IAsyncDisposable
         }
 
         await stream.DisposeAsync();
+    }
+
+    private void WriteOrNull<T>(T? value, Action<T> write)
+        where T : struct
+    {
+        if (value is { } known)
+        {
+            write(known);
+        }
+        else
+        {
+            WriteNull();
+        }
     }
 
     private Span<byte> Value(int size)

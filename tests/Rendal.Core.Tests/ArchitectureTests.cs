@@ -9,9 +9,9 @@ public class ArchitectureTests
     private static readonly Dictionary<string, string[]> Packages = new()
     {
         ["Rendal.Core"] = ["AngleSharp", "HtmlSanitizer", "MimeKit", "System.IO.Hashing"],
-        ["Rendal.App"] = ["Microsoft.AspNetCore.DataProtection.Abstractions", "Microsoft.Extensions.Logging.Abstractions"],
+        ["Rendal.App"] = ["Microsoft.AspNetCore.DataProtection.Abstractions", "Microsoft.Extensions.Caching.Memory", "Microsoft.Extensions.Logging.Abstractions"],
         ["Rendal.Files"] = ["CsvHelper", "DocumentFormat.OpenXml", "ExcelDataReader", "HarfBuzzSharp", "HarfBuzzSharp.NativeAssets.Linux", "PdfPig", "QRCoder", "SkiaSharp", "SkiaSharp.NativeAssets.Linux.NoDependencies", "System.IO.Hashing"],
-        ["Rendal.Store"] = ["Npgsql", "dbup-postgresql"],
+        ["Rendal.Store"] = ["Microsoft.Extensions.Caching.Memory", "Npgsql", "dbup-postgresql"],
         ["Rendal.Mail"] = ["AngleSharp", "MailKit"],
         ["Rendal.Postroom"] = ["Microsoft.AspNetCore.App", "MimeKit"],
         ["Rendal.Web"] = ["Microsoft.AspNetCore.OpenApi", "Microsoft.Extensions.ApiDescription.Server", "Serilog.AspNetCore"],

@@ -94,7 +94,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     }
 
     public async Task<ChosenRound> ChosenAsync(long intake, Choice choice) =>
-        Choosing.Choose(await Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel), [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
+        Choosing.Choose(await Ledger.RowsAsync(intake, Cancel), [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
 
     public static ParcelRecord Parcel(string customer) =>
         new(0, customer, customer, [new ParcelAccount(customer, customer)], ParcelState.Prepared, [$"{customer}@inn.example"], "", [new ParcelSum("GBP", 100m, 100m, [0m, 100m, 0m, 0m, 0m], 0m)], 1, "") { ReminderLevel = 1 };

@@ -57,7 +57,7 @@ internal sealed class PreparedRound
         var rounds = new RoundStore(source, book);
         var choice = new Choice { AsOf = AsOf };
         var round = await rounds.MakeAsync("Trial", intake, choice, StatementRules.Default, wording, sender.Id, person, cancel);
-        var rows = await new LedgerStore(source, book).RowsAsync(intake, cancel).ToListAsync(cancel);
+        var rows = await new LedgerStore(source, book).RowsAsync(intake, cancel);
         var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
         var made = chosen.Statements.Select(s => new ParcelRecord(0, s.Customer, s.Customer, [new ParcelAccount(s.Customer, s.Customer)], ParcelState.Prepared, [$"{s.Customer}@inn.example"], "", [ParcelSum.Of(s)], s.Items.Count, "")).ToList();
         await rounds.PutPreparedAsync(round, new PreparedState(1, 0, DateTimeOffset.UtcNow), made, [], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), cancel);

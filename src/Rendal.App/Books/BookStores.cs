@@ -31,6 +31,9 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <exception cref="InvalidOperationException">It is gone, which a book cannot be.</exception>
     public async Task<Book> BookNowAsync(CancellationToken cancel) => await new BookStore(source).FindAsync(book.Id, cancel) ?? throw new InvalidOperationException("The book is gone.");
 
+    /// <summary>The database that it is in.</summary>
+    internal NpgsqlDataSource Source => source;
+
     /// <summary>The number of who acts.</summary>
     public long Person => person;
 

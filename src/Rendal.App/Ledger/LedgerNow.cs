@@ -2,20 +2,32 @@ using System.Collections.Frozen;
 using Rendal.App.Books;
 using Rendal.App.Rounds;
 using Rendal.Core.Customers;
-using Rendal.Core.Ledger;
+using Rendal.Core.Money;
+using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Store.Intake;
 
 namespace Rendal.App.Ledger;
 
-/// <summary>The ledger as it stands today, with a statement for everybody who owes.</summary>
-/// <param name="Intake">The intake that brought it.</param>
-/// <param name="Rows">Its rows.</param>
-/// <param name="Everybody">The statements, and who has none.</param>
-public sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> Rows, ChosenRound Everybody)
+/// <summary>The ledger as it stands today. It is reckoned once for a day and for what it is made from, and again when something of that changed.</summary>
+public sealed class LedgerNow
 {
+    private readonly BookStores stores;
+    private readonly Figures figures;
+
+    private LedgerNow(BookStores stores, IntakeRecord intake, DateOnly asOf, Figures figures) => (this.stores, Intake, AsOf, this.figures) = (stores, intake, asOf, figures);
+
+    /// <summary>The intake that brought it.</summary>
+    public IntakeRecord Intake { get; }
+
     /// <summary>The day.</summary>
-    public required DateOnly AsOf { get; init; }
+    public DateOnly AsOf { get; }
+
+    /// <summary>How many customers have rows in it.</summary>
+    public int Customers => figures.Customers;
+
+    /// <summary>What everybody owes of whom something is open.</summary>
+    public IReadOnlyList<Owed> Everybody => figures.Everybody;
 
     /// <summary>Reckons it; null before the first file was kept.</summary>
     public static async Task<LedgerNow?> OfAsync(BookStores stores, TimeProvider clock, CancellationToken cancel)
@@ -25,15 +37,29 @@ public sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> Row
             return null;
         }
 
-        var rows = await stores.Ledger.RowsAsync(intake.Id, cancel).ToListAsync(cancel);
+        var asOf = stores.Book.Today(clock);
+        return new LedgerNow(stores, intake, asOf, await RecentFigures.OfAsync(stores, intake.Id, asOf, "", () => FiguresAsync(stores, intake, asOf, cancel)));
+    }
+
+    /// <summary>To how many which level of reminders is due, by currency.</summary>
+    public async Task<ILookup<Currency, RemindersDue>> RemindersAsync(CancellationToken cancel) =>
+        await RecentFigures.OfAsync(stores, Intake.Id, AsOf, await stores.Reminders.UnsettledAsync(cancel), async () =>
+        {
+            var statements = (await RemindAsync(cancel)).Statements;
+            return statements.Select(s => s.Currency).Distinct().SelectMany(c => RemindersDue.Of(statements, c).Select(due => (Currency: c, Due: due))).ToLookup(d => d.Currency, d => d.Due);
+        });
+
+    private static async Task<Figures> FiguresAsync(BookStores stores, IntakeRecord intake, DateOnly asOf, CancellationToken cancel)
+    {
+        var rows = await stores.Ledger.RowsAsync(intake.Id, cancel);
         var hand = new ByHand { Settlements = [.. (await stores.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] };
-        var choice = new Choice { AsOf = stores.Book.Today(clock), NeedsAddress = false };
-        return new LedgerNow(intake, rows, Choosing.Choose(rows, [], choice, stores.Book.Rules.SettlementOf(intake.HasOutstanding), stores.Book.Rules, _ => default, hand)) { AsOf = choice.AsOf };
+        var everybody = Choosing.Choose(rows, [], new Choice { AsOf = asOf, NeedsAddress = false }, stores.Book.Rules.SettlementOf(intake.HasOutstanding), stores.Book.Rules, _ => default, hand);
+        return new Figures(rows.Select(r => r.Customer).Distinct(StringComparer.Ordinal).Count(), [.. everybody.Statements.Select(Owed.Of)]);
     }
 
     /// <summary>What a round of reminders would send today.</summary>
-    public async Task<ChosenRound> RemindAsync(BookStores stores, CancellationToken cancel) => Choosing.Choose(
-        Rows,
+    private async Task<ChosenRound> RemindAsync(CancellationToken cancel) => Choosing.Choose(
+        await stores.Ledger.RowsAsync(Intake.Id, cancel),
         await stores.Ledger.SetAsideAsync(Intake.Id, null, cancel),
         new Choice { AsOf = AsOf }.OfReminders(stores.Book.Rules.Reminders),
         stores.Book.Rules.SettlementOf(Intake.HasOutstanding),
@@ -41,4 +67,6 @@ public sealed record LedgerNow(IntakeRecord Intake, IReadOnlyList<LedgerRow> Row
         (await Reach.OfLedgerAsync(stores, Intake.Id, RoundKind.Reminders, FrozenDictionary<string, DateOnly>.Empty, cancel)).Of,
         new ByHand { Holds = [.. (await stores.Holds.ListAsync(cancel)).Select(h => h.Hold)], Settlements = [.. (await stores.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)] },
         await stores.Reminders.AllAsync(null, null, null, cancel));
+
+    private sealed record Figures(int Customers, IReadOnlyList<Owed> Everybody);
 }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Wordings;
@@ -12,7 +13,7 @@ namespace Rendal.App.Readiness;
 
 /// <summary>
 /// Tells before release which messages are larger than the sender's server takes. A message is made for that only where
-/// what it is made from leaves it in doubt. Not to be shared between threads.
+/// what it is made from leaves it in doubt, one after the other.
 /// </summary>
 /// <param name="sender">Who sends them.</param>
 /// <param name="pictures">The pictures that may stand in them.</param>
@@ -23,6 +24,7 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
     private const int Item = 1_500;
     private const double Encoded = 1.4;
 
+    private readonly Lock making = new();
     private Press? press;
 
     /// <summary>What is wrong with a message of that many bytes, as a parcel's problem; empty where the sender's server takes it.</summary>
@@ -45,8 +47,18 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
             return "";
         }
 
+        using var alone = making.EnterScope();
         press ??= new Press();
-        var enclosures = DocumentFile.Make(paper, layout, press).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)).ToList();
+        List<Enclosure> enclosures;
+        try
+        {
+            enclosures = [.. DocumentFile.Make(paper, layout, press).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+        }
+        catch (OverBudget e)
+        {
+            return e.Message;
+        }
+
         var (_, bytes) = Letter.Make(new Draft(sender.Name, sender.Address, recipients.To, recipients.Copies, words.Subject, words.Body, card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sender.ReplyTo, Pictures = inIt });
         return Problem(bytes.Length, sender);
     }

@@ -9,7 +9,7 @@ using Rendal.Store.Returned;
 
 namespace Rendal.App.Readiness;
 
-/// <summary>What a person has to see to before a parcel can go. Not to be shared between threads.</summary>
+/// <summary>What a person has to see to before a parcel can go; several are looked at at the same time.</summary>
 internal sealed class ParcelReadiness : IDisposable
 {
     private readonly RoundContent content;

@@ -24,8 +24,9 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
         {
             // What another person changes meanwhile is in it too: it is made up once more.
             var content = await RoundContent.LoadAsync(stores, round, cancel);
+            var marks = stores.Rounds.MarksAsync(round, cancel);
             var chosen = await content.ChooseAsync(cancel);
-            var before = await stores.Rounds.MarksAsync(round, cancel);
+            var before = await marks;
             var byItself = content.Round.PreparedAt is not null && content.Round.IsBehind(content.Book);
             var parcels = (await ParcelsAsync(content, chosen, cancel)).ConvertAll(p => Marked(p, before.GetValueOrDefault(p.Customer), byItself));
             var fellOut = content.Round.FellOut.Concat(byItself ? before.Keys : []).Except(parcels.Select(p => p.Customer), StringComparer.Ordinal).Order(StringComparer.Ordinal);
@@ -51,7 +52,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
         using var readiness = await ParcelReadiness.OfAsync(content, cancel);
         return
         [
-            .. chosen.Statements.GroupBy(s => s.Customer).Select(of =>
+            .. chosen.Statements.GroupBy(s => s.Customer).AsParallel().Select(of =>
             {
                 var card = content.Card(of.Key);
                 IReadOnlyList<Statement> statements = [.. of];

@@ -79,8 +79,8 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         }
     }
 
-    /// <summary>The content of parcels as it is to be frozen. What is frozen is what was compared.</summary>
-    private async Task<IReadOnlyList<FrozenParcel>> FreezeAsync(RoundContent content, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    /// <summary>The content of parcels as it is to be frozen, made as it is asked for. What is frozen is what was compared.</summary>
+    private async Task<IEnumerable<FrozenParcel>> FreezeAsync(RoundContent content, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
         var chosen = await content.ChooseAsync(cancel);
         var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
@@ -92,7 +92,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
             changed.Compare(parcel.Seal, again?.Seal, again?.Problem.Length > 0);
         }
 
-        return changed.IsNothing ? [.. parcels.Select(p => Frozen(content, p, byCustomer[p.Customer]))] : throw Unable.Conflict($"{changed} {LookAgain(content.Round)}");
+        return changed.IsNothing ? parcels.AsParallel().Select(p => Frozen(content, p, byCustomer[p.Customer])) : throw Unable.Conflict($"{changed} {LookAgain(content.Round)}");
     }
 
     private FrozenParcel Frozen(RoundContent content, ParcelRecord parcel, IReadOnlyList<Statement> statements)

@@ -117,9 +117,9 @@ public sealed class RoundContent
     public async Task<ChosenRound> ChooseAsync(CancellationToken cancel)
     {
         var choice = Round.Choice;
-        var rows = await Stores.Ledger.RowsAsync(Intake.Id, cancel).ToListAsync(cancel);
+        var rows = await Stores.Ledger.RowsAsync(Intake.Id, cancel);
         var setAside = await Stores.Ledger.SetAsideAsync(Intake.Id, null, cancel);
-        var lastWritten = choice.NotWithinDays is null ? [] : await Stores.Rounds.LastWrittenAsync(cancel);
+        var lastWritten = choice.WrittenSince is { } since ? await Stores.Rounds.LastWrittenAsync(Book.StartOf(since), cancel) : [];
         var traits = new Dictionary<string, CustomerTraits>(customers.Count, StringComparer.Ordinal);
         var reach = new Reach(TraitsOf, HeadOffices.Of(customers.Values), lastWritten);
         return Choosing.Choose(rows, setAside, choice, settlement, Rules, reach.Of, Hand, Reminded);

@@ -20,6 +20,8 @@ namespace Rendal.Core.Parcels;
 /// <param name="senderName">The name that messages come from; empty where none are sent.</param>
 public sealed class ParcelComposer(Firm letterhead, string round, Choice choice, SettlementRule settlement, ByHand hand, StatementRules rules, string senderName)
 {
+    private const string Table = "statement.table";
+
     /// <summary>The statements of a customer, one for each currency that something is open in.</summary>
     /// <param name="card">The card of who gets them.</param>
     /// <param name="rows">All rows of the accounts on them.</param>
@@ -62,7 +64,11 @@ public sealed class ParcelComposer(Firm letterhead, string round, Choice choice,
     {
         var slots = Slots(card, statements, reminderLevel);
         var paper = Paper(template, card, statements, nameOf, slots, reminderLevel);
-        slots.Add("statement.table", StatementTable.Html(paper));
+        if (wording.Has(Table))
+        {
+            slots.Add(Table, StatementTable.Html(paper));
+        }
+
         return (wording.Fill(slots, TextConditions.Holding(statements, reminderLevel)), paper);
     }
 

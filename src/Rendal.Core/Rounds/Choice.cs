@@ -72,6 +72,10 @@ public sealed record Choice
     /// <summary>Leaves out who was written to within so many days before the as-of date; null for nobody.</summary>
     public int? NotWithinDays { get; init; }
 
+    /// <summary>The first day on which somebody was written to who is left out because of <see cref="NotWithinDays"/>: within 7 days before 31 October is from the 25th on. Null where nobody is.</summary>
+    [JsonIgnore]
+    public DateOnly? WrittenSince => NotWithinDays is { } within ? AsOf.AddDays(1 - within) : null;
+
     /// <summary>Whether a customer without an address is left out. On the command line, where documents are written and nothing is sent, it is not.</summary>
     public bool NeedsAddress { get; init; } = true;
 

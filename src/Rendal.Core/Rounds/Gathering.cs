@@ -149,7 +149,7 @@ internal sealed class Gathering
             : !isPutIn && Math.Abs(sum.Total) < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
             : !isPutIn && choice.OverdueDays is { } days && sum.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
             : choice.ReminderLevels is { } levels && !(isPutIn ? sum.OldestDaysPastDue > 0 : sum.Reminder is { IsDue: true } due && levels.Contains(due.Level)) ? LeftOutReason.NoReminderDue
-            : !isPutIn && choice.NotWithinDays is { } within && of.LastWritten is { } last && last > choice.AsOf.AddDays(-within) ? LeftOutReason.WrittenToRecently
+            : !isPutIn && choice.WrittenSince is { } since && of.LastWritten >= since ? LeftOutReason.WrittenToRecently
             : choice.NeedsAddress && !of.HasAddress ? LeftOutReason.NoWayToReach
             : null;
     }

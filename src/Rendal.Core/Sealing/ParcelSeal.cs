@@ -12,6 +12,27 @@ public sealed record ParcelSeal(IReadOnlyDictionary<SealPart, string> Parts)
 {
     private static readonly SealPart[] All = Enum.GetValues<SealPart>();
 
+    /// <summary>The seal that was written by <see cref="ToBytes"/>.</summary>
+    /// <exception cref="ArgumentException">These are not as many hashes as a seal has parts.</exception>
+    public static ParcelSeal Of(ReadOnlySpan<byte> bytes)
+    {
+        if (bytes.Length != All.Length * SHA256.HashSizeInBytes)
+        {
+            throw new ArgumentException($"A seal has {All.Length} hashes of {SHA256.HashSizeInBytes} bytes.", nameof(bytes));
+        }
+
+        var parts = new Dictionary<SealPart, string>(All.Length);
+        foreach (var part in All)
+        {
+            parts[part] = Convert.ToHexStringLower(bytes.Slice((int)part * SHA256.HashSizeInBytes, SHA256.HashSizeInBytes));
+        }
+
+        return new ParcelSeal(parts);
+    }
+
+    /// <summary>The hashes of all parts one after the other, in the order of <see cref="SealPart"/>: 32 bytes each.</summary>
+    public byte[] ToBytes() => [.. All.SelectMany(p => Convert.FromHexString(Parts[p]))];
+
     /// <summary>The SHA-256 over all parts, in lower-case hexadecimal digits.</summary>
     public string Value => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', All.Select(p => $"{p}:{Parts[p]}")))));
 

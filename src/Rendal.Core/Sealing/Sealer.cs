@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Rounds;
@@ -6,7 +7,7 @@ using Rendal.Core.Wordings;
 
 namespace Rendal.Core.Sealing;
 
-/// <summary>Seals the parcels of one round. What they have in common is hashed once.</summary>
+/// <summary>Seals the parcels of one round, several at the same time where that is wanted. What they have in common is hashed once.</summary>
 /// <param name="round">The round's name, as the customer may see it.</param>
 /// <param name="choice">The round's choice.</param>
 /// <param name="rules">The rules for figures.</param>
@@ -17,8 +18,8 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
     private readonly string roundHash = CanonicalForm.Hash(new { Name = round, choice.AsOf, choice.Kind, choice.InterestPercent, rules.Ageing });
     private readonly string letterheadHash = CanonicalForm.Hash(letterhead);
     private readonly string senderHash = CanonicalForm.Hash(sentAs);
-    private readonly Dictionary<Wording, string> wordings = new(ReferenceEqualityComparer.Instance);
-    private readonly Dictionary<Layout, string> layouts = new(ReferenceEqualityComparer.Instance);
+    private readonly ConcurrentDictionary<Wording, string> wordings = new(ReferenceEqualityComparer.Instance);
+    private readonly ConcurrentDictionary<Layout, string> layouts = new(ReferenceEqualityComparer.Instance);
 
     /// <summary>The seal of a parcel.</summary>
     /// <param name="parcel">What is in it.</param>
@@ -30,8 +31,8 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
         // What stands on no letter and decides nothing about one is changed as often as one likes.
         [SealPart.Card] = CanonicalForm.Hash(parcel.Card with { Notes = "", FromLedger = false }),
         [SealPart.ReminderLevel] = CanonicalForm.Hash(parcel.ReminderLevel),
-        [SealPart.Wording] = Known(wordings, parcel.Wording),
-        [SealPart.Layout] = Known(layouts, parcel.Layout),
+        [SealPart.Wording] = wordings.GetOrAdd(parcel.Wording, CanonicalForm.Hash),
+        [SealPart.Layout] = layouts.GetOrAdd(parcel.Layout, CanonicalForm.Hash),
         [SealPart.Letterhead] = letterheadHash,
         [SealPart.Sender] = senderHash,
         [SealPart.Round] = roundHash,
@@ -41,10 +42,6 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
     public static string Figures(IReadOnlyList<Statement> statements) => CanonicalForm.Hash(statements.Select(Bare));
 
     private static Statement Bare(Statement statement) => statement with { AlsoOn = null, ReminderLevel = null, Parts = [.. statement.Parts.Select(Bare)] };
-
-    private static string Known<T>(Dictionary<T, string> hashes, T value)
-        where T : notnull =>
-        hashes.TryGetValue(value, out var hash) ? hash : hashes[value] = CanonicalForm.Hash(value);
 }
 
 /// <summary>What is in a parcel, beside what it has in common with the others of its round.</summary>

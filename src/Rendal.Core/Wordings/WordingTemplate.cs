@@ -45,6 +45,15 @@ public sealed partial class WordingTemplate
         return new WordingTemplate(subject, parts, PicturePlaces.Of(body), errors);
     }
 
+    /// <summary>Whether a slot stands in its body, be it under a condition.</summary>
+    /// <param name="slot">The name of the slot.</param>
+    public bool Has(string slot)
+    {
+        return IsIn(body);
+
+        bool IsIn(IReadOnlyList<WordingPart> parts) => parts.Any(part => part is WordingSlot place ? place.Slot.Name == slot : part is WordingCondition condition && IsIn(condition.Parts));
+    }
+
     /// <summary>
     /// The body with scripts, event handlers, forms, frames, remote pictures and whatever else has no place in a
     /// message taken out; paragraphs, lists, tables, emphasis, links and slots stay.

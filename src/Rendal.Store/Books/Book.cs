@@ -21,6 +21,20 @@ public sealed record Book(long Id, Currency Currency, int TermsDays, string Time
     /// <summary>The day that it was in the book's zone: of 23:30 UTC on 2 November, in Europe/Paris, 3 November.</summary>
     public DateOnly DayOf(DateTimeOffset time) => DateOnly.FromDateTime(ByItsClock(time).DateTime);
 
+    /// <summary>The first moment of a day in the book's zone. Where clocks are put forward at midnight and the day begins later, it is that.</summary>
+    public DateTimeOffset StartOf(DateOnly day)
+    {
+        var zone = TimeZoneInfo.FindSystemTimeZoneById(TimeZone);
+        var midnight = day.ToDateTime(TimeOnly.MinValue);
+        while (zone.IsInvalidTime(midnight))
+        {
+            midnight = midnight.AddMinutes(15);
+        }
+
+        // Where clocks are put back at midnight it comes twice; the first has the greater offset.
+        return new DateTimeOffset(midnight, zone.IsAmbiguousTime(midnight) ? zone.GetAmbiguousTimeOffsets(midnight).Max() : zone.GetUtcOffset(midnight));
+    }
+
     /// <summary>The same moment, as the clock in the book's zone showed it.</summary>
     public DateTimeOffset ByItsClock(DateTimeOffset time) => TimeZoneInfo.ConvertTime(time, TimeZoneInfo.FindSystemTimeZoneById(TimeZone));
 }

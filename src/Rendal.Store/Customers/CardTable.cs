@@ -57,21 +57,21 @@ internal static class CardTable
             copy.Write(card.PostalLines);
             copy.Write(card.Country);
             copy.Write(card.Language);
-            Write(copy, card.Terms?.Days, copy.Write);
+            copy.WriteOrNull(card.Terms?.Days);
             copy.Write(card.Terms?.FromMonthEnd ?? false);
             copy.Write(card.HeadOffice);
             copy.Write(EnumText.Of(card.Groups));
-            Write(copy, card.Form, form => copy.Write(EnumText.Of(form)));
+            copy.WriteOrNull(card.Form is { } form ? EnumText.Of(form) : null);
             copy.Write(card.Unit);
-            Write(copy, card.MinimumBalance, copy.Write);
+            copy.WriteOrNull(card.MinimumBalance);
             copy.Write(card.OnHold);
-            Write(copy, card.OwnWording, copy.Write);
+            copy.WriteOrNull(card.OwnWording);
             copy.Write(card.Notes);
             copy.WriteJson(StoreJson.Write(card.Extra));
             copy.Write(card.FromLedger);
-            Write(copy, card.OwnLayout, copy.Write);
+            copy.WriteOrNull(card.OwnLayout);
             copy.Write(SearchText(card));
-            Write(copy, Reachable(card), copy.Write);
+            copy.WriteOrNull(Reachable(card));
         }
 
         await copy.CompleteAsync(cancel);
@@ -111,17 +111,4 @@ internal static class CardTable
     /// <summary>Code, name, and the names and addresses of all contacts.</summary>
     private static string SearchText(Customer card) =>
         string.Join('\n', card.Contacts.SelectMany(c => new[] { c.Name, c.Address }).Prepend(card.Name).Prepend(card.Key).Where(t => t.Length > 0)).ToLowerInvariant();
-
-    private static void Write<T>(BinaryCopy copy, T? value, Action<T> write)
-        where T : struct
-    {
-        if (value is { } known)
-        {
-            write(known);
-        }
-        else
-        {
-            copy.WriteNull();
-        }
-    }
 }

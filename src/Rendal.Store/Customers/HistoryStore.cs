@@ -34,8 +34,8 @@ public sealed class HistoryStore(NpgsqlDataSource source, long book)
         source.Sql(
             $"""
             select p.customer, r.id, r.name, (r.choice ->> 'asOf')::date, r.released_at, p.state, p.sums, p.reminder_level
-            from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
-            where p.book_id = $1 and (p.customer = $2 or p.accounts @> jsonb_build_array(jsonb_build_object('key', $2::text))) and p.card is not null order by r.released_at desc, r.id desc limit {Most}
+            from parcel_search s join parcel p on p.book_id = s.book_id and p.id = s.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id
+            where s.book_id = $1 and s.accounts @> array[$2] order by r.released_at desc, r.id desc limit {Most}
             """,
             book, customer).ListAsync(
                 r => new ClaimRecord(r.GetString(0), r.GetInt64(1), r.GetString(2), r.GetFieldValue<DateOnly>(3), r.GetFieldValue<DateTimeOffset>(4), ParcelStates.Parse(r.GetString(5)), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.Nullable<short>(7)), cancel);

@@ -84,11 +84,10 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             and ($2 = '' or t.id in (
                 select id from dispatch_try where book_id = $1 and ending <> 'accepted' and answer ilike $3
                 union select ft.id from dispatch_try ft join (
-                    select id as parcel_id from parcel where book_id = $1 and customer || E'\n' || name ilike $3
+                    select parcel_id from parcel_search where book_id = $1 and (words ilike $3 or numbers @> array[$2])
                     union select parcel_id from message where book_id = $1 and subject || E'\n' || message_id || E'\n' || recipients_text(recipients) ilike $3
                     union select parcel_id from paper where book_id = $1 and name || E'\n' || recipients_text(lines) ilike $3
-                    union select fp.id from round fr join parcel fp on fp.book_id = fr.book_id and fp.round_id = fr.id where fr.book_id = $1 and fr.name ilike $3
-                    union select id from parcel where book_id = $1 and numbers @> array[$2]) f on ft.book_id = $1 and ft.parcel_id = f.parcel_id))
+                    union select fp.id from round fr join parcel fp on fp.book_id = fr.book_id and fp.round_id = fr.id where fr.book_id = $1 and fr.name ilike $3) f on ft.book_id = $1 and ft.parcel_id = f.parcel_id))
             and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
             and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone) and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
             and ($7::bigint is null or p.round_id = $7)

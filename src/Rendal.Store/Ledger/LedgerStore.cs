@@ -1,4 +1,3 @@
-using System.Runtime.CompilerServices;
 using Npgsql;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
@@ -14,16 +13,11 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
     private const string Columns = "r.row, r.customer, r.customer_name, r.kind, r.number, r.date, r.due, r.currency, r.original, r.open, r.reference, r.held, r.unit, r.email, r.extra";
 
     /// <summary>All rows of an intake, in the order of the file.</summary>
-    public async IAsyncEnumerable<LedgerRow> RowsAsync(long intake, [EnumeratorCancellation] CancellationToken cancel)
+    public Task<IReadOnlyList<LedgerRow>> RowsAsync(long intake, CancellationToken cancel) => RecentRows.OfAsync(source, book, intake, async () =>
     {
         var origin = await OriginAsync(intake, cancel);
-        await using var command = source.Sql($"select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2 order by r.row", book, intake);
-        await using var reader = await command.ExecuteReaderAsync(cancel);
-        while (await reader.ReadAsync(cancel))
-        {
-            yield return Read(reader, origin);
-        }
-    }
+        return await source.Sql($"select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2 order by r.row", book, intake).ListAsync(r => Read(r, origin), cancel);
+    });
 
     /// <summary>The rows of some customers in an intake, in the order of the file.</summary>
     /// <remarks>

@@ -39,11 +39,15 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
             book, Number(exceptRound), Number(exceptParcel), new NpgsqlParameter<string?> { TypedValue = customer, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Text }, customer is null ? "" : Pattern.BeginningWith(ItemKey.BeginningOf(customer)))
             .ListAsync(r => (Item: r.GetString(0), Highest: r.GetInt32(1)), cancel)).ToDictionary(i => i.Item, i => new Reminded(i.Highest / Days, FirstDay.AddDays(i.Highest % Days)), StringComparer.Ordinal);
 
-    private static NpgsqlParameter<long?> Number(long? value) => new() { TypedValue = value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint };
+    /// <summary>What stands for the reminders that are on their way, were refused, or came back: another where it is about others. How far reminders have come depends on it and on the changes of the book.</summary>
+    public Task<string> UnsettledAsync(CancellationToken cancel) =>
+        source.Sql(
+            """
+            select coalesce(string_agg(concat(state, ' ', n, ' ', ids), ', ' order by state), '') from (
+                select state, count(*) n, sum(id) ids from parcel
+                where book_id = $1 and reminder_level is not null and state in ('released', 'sending', 'to-be-retried', 'unsure', 'refused', 'returned') group by state) s
+            """,
+            book).OneAsync<string>(cancel);
 
-    /// <summary>Writes what the released reminders count as, within the transaction that releases them.</summary>
-    internal static Task AddAsync(NpgsqlConnection connection, long book, IReadOnlyList<(long Parcel, ItemReminded Item)> reminded, CancellationToken cancel) =>
-        connection.Sql(
-            "insert into item_reminded (book_id, parcel_id, item, level) select $1, * from unnest($2::bigint[], $3::text[], $4::smallint[]) on conflict (book_id, item, parcel_id) do update set level = excluded.level",
-            book, reminded.Select(r => r.Parcel).ToArray(), reminded.Select(r => r.Item.Item).ToArray(), reminded.Select(r => (short)r.Item.Level).ToArray()).RunAsync(cancel);
+    private static NpgsqlParameter<long?> Number(long? value) => new() { TypedValue = value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint };
 }

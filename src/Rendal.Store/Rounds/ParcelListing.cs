@@ -22,21 +22,20 @@ public sealed record ProofPart(Currency Currency, string Kind, int Count, decima
 /// </summary>
 public sealed class ParcelListing(NpgsqlDataSource source, long book)
 {
-    private const string Wanted = "p.book_id = $1 and p.round_id = $2 and (p.customer || ' ' || p.name) ilike $3";
-    private const string Rank = $"array_position($4::text[], {ParcelTable.Standing})";
+    private static readonly string[] Order = [.. ParcelStanding.ListOrder];
 
     /// <summary>How many parcels stand where, in the order of the list.</summary>
     /// <param name="round">The round.</param>
     /// <param name="find">A text in the code or name, case ignored; empty for all.</param>
     /// <param name="cancel">Stops it.</param>
-    public Task<List<ParcelGroup>> GroupsAsync(long round, string find, CancellationToken cancel) =>
-        source.Sql($"select {ParcelTable.Standing}, count(*)::int from parcel p where {Wanted} group by 1 order by {Rank}", Filter(round, find))
-            .ListAsync(r => new ParcelGroup(r.GetString(0), r.GetInt32(1)), cancel);
+    public async Task<IReadOnlyList<ParcelGroup>> GroupsAsync(long round, string find, CancellationToken cancel) =>
+        InOrder(await source.Sql($"select p.standing, count(*)::int from parcel p where {Wanted(find)} group by 1", Filter(round, find)).ListAsync(r => new ParcelGroup(r.GetString(0), r.GetInt32(1)), cancel));
 
     /// <summary>How many parcels of some rounds stand where, each in the order of the list.</summary>
     public async Task<ILookup<long, ParcelGroup>> GroupsAsync(long[] rounds, CancellationToken cancel) =>
-        (await source.Sql($"select p.round_id, {ParcelTable.Standing}, count(*)::int from parcel p where p.book_id = $1 and p.round_id = any ($2) group by 1, 2 order by array_position($3::text[], {ParcelTable.Standing})", book, rounds, ParcelStanding.ListOrder.ToArray())
-            .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel)).ToLookup(g => g.Round, g => g.Group);
+        (await source.Sql("select p.round_id, p.standing, count(*)::int from parcel p where p.book_id = $1 and p.round_id = any ($2) group by 1, 2", book, rounds)
+            .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel))
+            .OrderBy(g => Rank(g.Group.Standing)).ToLookup(g => g.Round, g => g.Group);
 
     /// <summary>A part of the parcels.</summary>
     /// <param name="round">The round.</param>
@@ -44,28 +43,42 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     /// <param name="from">How many are passed over.</param>
     /// <param name="most">How many are given at most.</param>
     /// <param name="cancel">Stops it.</param>
+    /// <remarks>One statement, as a parcel that is sent meanwhile would else be looked for where it does not stand any more.</remarks>
     public Task<List<ParcelRecord>> PageAsync(long round, string find, int from, int most, CancellationToken cancel) =>
         source.Sql(
             $"""
-            with page as materialized (select p.id, {Rank} rank from parcel p where {Wanted} order by rank, p.position offset $5 limit $6)
-            select {ParcelTable.Columns} from page join parcel p on p.book_id = $1 and p.id = page.id order by page.rank, p.position
+            with standing as (select p.standing, count(*) as n, array_position($4::text[], p.standing) as rank from parcel p where {Wanted(find)} group by 1),
+            part as (select standing, rank, n, (sum(n) over (order by rank))::bigint - n as before from standing),
+            page as materialized (
+                select at.id, at.position, part.rank from part cross join lateral (
+                    select p.id, p.position from parcel p where {Wanted(find)} and p.standing = part.standing order by p.position
+                    offset greatest(0, $5 - part.before) limit $6 - greatest(0, part.before - $5)) at
+                where part.before < $5 + $6 and part.before + part.n > $5)
+            select {ParcelTable.Columns} from page join parcel p on p.book_id = $1 and p.id = page.id order by page.rank, page.position
             """,
-            [.. Filter(round, find), from, most]).ListAsync(ParcelTable.Read, cancel);
+            [.. Filter(round, find), Order, (long)from, (long)most]).ListAsync(ParcelTable.Read, cancel);
 
     /// <summary>How many parcels come before that of a customer; null where the customer has none in the list.</summary>
     public async Task<int?> PlaceAsync(long round, string find, string customer, CancellationToken cancel) =>
         await source.Sql(
-            $"select place from (select p.customer, (row_number() over (order by {Rank}, p.position) - 1)::int place from parcel p where {Wanted}) l where customer = $5",
-            [.. Filter(round, find), customer]).ListAsync(r => r.GetInt32(0), cancel) is [var place] ? place : null;
+            $"""
+            select count(*) filter (where array_position($5::text[], p.standing) < array_position($5::text[], its.standing) or (p.standing = its.standing and p.position < its.position))::int
+            from parcel p, (select p.standing, p.position from parcel p where {Wanted(find)} and p.customer = $4) its where {Wanted(find)} having count(*) > 0
+            """,
+            [.. Filter(round, find), customer, Order]).ListAsync(r => r.GetInt32(0), cancel) is [var place] ? place : null;
 
     /// <summary>The customer of the next parcel after a place that changed since somebody looked at it; after the last comes the first. Null where none did.</summary>
-    public async Task<string?> NextChangedAsync(long round, int after, CancellationToken cancel) =>
-        await source.Sql(
-            $$"""
-            select customer from (select p.customer, p.changed, row_number() over (order by {{Rank}}, p.position) - 1 place from parcel p where {{Wanted}}) l
-            where changed <> '{}' order by place <= $5, place limit 1
+    public async Task<string?> NextChangedAsync(long round, int after, CancellationToken cancel)
+    {
+        var here = after < 0 ? [] : await PageAsync(round, "", after, 1, cancel);
+        return await source.Sql(
+            """
+            select p.customer from parcel p left join parcel here on here.book_id = p.book_id and here.id = $3
+            where p.book_id = $1 and p.round_id = $2 and p.changed <> '{}'
+            order by (array_position($4::text[], p.standing), p.position) <= (array_position($4::text[], here.standing), here.position), array_position($4::text[], p.standing), p.position limit 1
             """,
-            [.. Filter(round, ""), after]).ListAsync(r => r.GetString(0), cancel) is [var customer] ? customer : null;
+            book, round, here is [var parcel] ? parcel.Id : 0, Order).ListAsync(r => r.GetString(0), cancel) is [var customer] ? customer : null;
+    }
 
     /// <summary>A part of what is left out of a round.</summary>
     public Task<List<LeftOutRecord>> LeftOutAsync(long round, int from, int most, CancellationToken cancel) =>
@@ -85,7 +98,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     public Task<List<ProofPart>> ProofPartsAsync(long round, CancellationToken cancel) =>
         source.Sql(
             $"""
-            select s ->> 'currency', {ParcelTable.Standing}, count(*)::int, sum((s ->> 'total')::numeric), sum(abs((s ->> 'total')::numeric))
+            select s ->> 'currency', p.standing, count(*)::int, sum((s ->> 'total')::numeric), sum(abs((s ->> 'total')::numeric))
             from parcel p cross join lateral jsonb_array_elements(p.sums) s
             where p.book_id = $1 and p.round_id = $2 and s ->> 'alsoOn' is null group by 1, 2
             union all
@@ -102,5 +115,13 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
         source.Sql("select changed, count(*)::int from parcel where book_id = $1 and round_id = $2 and changed <> '{}' group by changed", book, round)
             .ListAsync(r => ((IReadOnlyList<SealPart>)[.. r.GetFieldValue<string[]>(0).Select(EnumText.Parse<SealPart>)], r.GetInt32(1)), cancel);
 
-    private object?[] Filter(long round, string find) => [book, round, Pattern.Holding(find.Trim()), ParcelStanding.ListOrder.ToArray()];
+    // Without a text nothing but the index is to be read.
+    private static string Wanted(string find) =>
+        string.IsNullOrWhiteSpace(find) ? "p.book_id = $1 and p.round_id = $2" : "p.book_id = $1 and p.round_id = $2 and (p.customer || ' ' || p.name) ilike $3";
+
+    private static int Rank(string standing) => Array.IndexOf(Order, standing);
+
+    private static IReadOnlyList<ParcelGroup> InOrder(IEnumerable<ParcelGroup> groups) => [.. groups.OrderBy(g => Rank(g.Standing))];
+
+    private object?[] Filter(long round, string find) => [book, round, Pattern.Holding(find.Trim())];
 }

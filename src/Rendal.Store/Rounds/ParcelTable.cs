@@ -1,5 +1,4 @@
 using Npgsql;
-using NpgsqlTypes;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Parcels;
 using Rendal.Core.Sealing;
@@ -16,9 +15,8 @@ internal static class ParcelTable
     // Not let go, or not any more, and not taken over into another round.
     public const string IsLeft = $"p.state in ('prepared', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
 
-    // The same as ParcelStanding, for who counts them.
+    // The same as ParcelStanding, for who counts them; the column standing is reckoned in the same way.
     public const string IsReady = "p.state = 'prepared' and p.problem = ''";
-    public const string Standing = $"case when p.state = 'prepared' and p.problem <> '' then '{ParcelStanding.NeedsYou}' else p.state end";
 
     public const string Columns = $"""
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
@@ -55,27 +53,27 @@ internal static class ParcelTable
 
     private static async Task CopyAsync(NpgsqlConnection connection, string statement, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        await using var copy = await connection.BeginBinaryImportAsync(statement, cancel);
+        await using var copy = await BinaryCopy.BeginAsync(connection, statement, cancel);
         for (var i = 0; i < parcels.Count; i++)
         {
             var parcel = parcels[i];
-            await copy.StartRowAsync(cancel);
-            await copy.WriteAsync(parcel.Customer, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(parcel.Name, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(i, NpgsqlDbType.Integer, cancel);
-            await copy.WriteAsync(parcel.State.Code(), NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(parcel.Recipients.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(parcel.Problem, NpgsqlDbType.Text, cancel);
-            await copy.WriteAsync(StoreJson.Write(parcel.Sums), NpgsqlDbType.Jsonb, cancel);
-            await copy.WriteAsync(parcel.Items, NpgsqlDbType.Integer, cancel);
-            await copy.WriteAsync(StoreJson.Write(parcel.Accounts), NpgsqlDbType.Jsonb, cancel);
-            await copy.WriteAsync((short?)parcel.ReminderLevel, NpgsqlDbType.Smallint, cancel);
-            await copy.WriteAsync(parcel.Layout?.Id, NpgsqlDbType.Bigint, cancel);
-            await copy.WriteAsync(parcel.Layout?.Version, NpgsqlDbType.Integer, cancel);
-            await copy.WriteAsync(parcel.OnPaper, NpgsqlDbType.Boolean, cancel);
-            await copy.WriteAsync(parcel.Seal is { } seal ? StoreJson.Write(seal) : null, NpgsqlDbType.Jsonb, cancel);
-            await copy.WriteAsync(parcel.SeenSeal is { } seen ? StoreJson.Write(seen) : null, NpgsqlDbType.Jsonb, cancel);
-            await copy.WriteAsync(parcel.Changed.Select(EnumText.Of).ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancel);
+            copy.Row(16);
+            copy.Write(parcel.Customer);
+            copy.Write(parcel.Name);
+            copy.Write(i);
+            copy.Write(parcel.State.Code());
+            copy.Write(parcel.Recipients);
+            copy.Write(parcel.Problem);
+            copy.WriteJson(StoreJson.Write(parcel.Sums));
+            copy.Write(parcel.Items);
+            copy.WriteJson(StoreJson.Write(parcel.Accounts));
+            copy.WriteOrNull((short?)parcel.ReminderLevel);
+            copy.WriteOrNull(parcel.Layout?.Id);
+            copy.WriteOrNull(parcel.Layout?.Version);
+            copy.Write(parcel.OnPaper);
+            copy.WriteOrNull(parcel.Seal?.ToBytes());
+            copy.WriteOrNull(parcel.Changed.Count == 0 ? null : parcel.SeenSeal?.ToBytes());
+            copy.Write([.. parcel.Changed.Select(EnumText.Of)]);
         }
 
         await copy.CompleteAsync(cancel);
@@ -88,8 +86,11 @@ internal static class ParcelTable
         OnPaper = r.GetBoolean(12),
         CanBeRetried = r.GetBoolean(14),
         IsLeft = r.GetBoolean(15),
-        Seal = r.IsDBNull(17) ? null : StoreJson.Read<ParcelSeal>(r.GetString(17)),
+        Seal = SealAt(r, 17),
         Changed = [.. r.GetFieldValue<string[]>(18).Select(EnumText.Parse<SealPart>)],
         Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
     };
+
+    /// <summary>A seal in a column; null where there is none.</summary>
+    public static ParcelSeal? SealAt(NpgsqlDataReader r, int column) => r.IsDBNull(column) ? null : ParcelSeal.Of(r.GetFieldValue<byte[]>(column));
 }

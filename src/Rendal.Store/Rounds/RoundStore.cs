@@ -9,7 +9,6 @@ using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Store.Dispatch;
-using Rendal.Store.Reminders;
 
 namespace Rendal.Store.Rounds;
 
@@ -182,9 +181,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>What of the parcels of a round was seen and what they are now, by customer. One that was never sealed is not among them.</summary>
     public async Task<Dictionary<string, SealMark>> MarksAsync(long id, CancellationToken cancel) =>
-        (await source.Sql("select customer, seen_seal, seal from parcel where book_id = $1 and round_id = $2 and seal is not null", book, id)
-            .ListAsync(r => (Customer: r.GetString(0), Mark: new SealMark(r.IsDBNull(1) ? null : StoreJson.Read<ParcelSeal>(r.GetString(1)), StoreJson.Read<ParcelSeal>(r.GetString(2)))), cancel))
-            .ToDictionary(m => m.Customer, m => m.Mark, StringComparer.Ordinal);
+        (await source.Sql("select customer, seal, seen_seal, changed = '{}' from parcel where book_id = $1 and round_id = $2 and seal is not null", book, id)
+            .ListAsync(r => (Customer: r.GetString(0), Now: ParcelTable.SealAt(r, 1)!, Seen: ParcelTable.SealAt(r, 2), IsSeen: r.GetBoolean(3)), cancel))
+            .ToDictionary(m => m.Customer, m => new SealMark(m.IsSeen ? m.Now : m.Seen, m.Now), StringComparer.Ordinal);
 
     /// <summary>
     /// Somebody has looked at a parcel, or says so of all of a round, as they were prepared at that moment. Nothing where they were
@@ -202,7 +201,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 "update round set fell_out = case when $4::bigint is null then '{}' else fell_out end where book_id = $1 and id = $2 and prepared_at = $3 and released_at is null",
                 book, id, preparedAt.ToUniversalTime(), Whole(parcel)).RunAsync(cancel) == 1)
         {
-            await connection.Sql("update parcel set seen_seal = seal, changed = '{}' where book_id = $1 and round_id = $2 and ($3::bigint is null or id = $3) and changed <> '{}'", book, id, Whole(parcel)).RunAsync(cancel);
+            await connection.Sql("update parcel set seen_seal = null, changed = '{}' where book_id = $1 and round_id = $2 and ($3::bigint is null or id = $3) and changed <> '{}'", book, id, Whole(parcel)).RunAsync(cancel);
             await transaction.CommitAsync(cancel);
         }
 
@@ -220,7 +219,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// </summary>
     /// <param name="id">The round.</param>
     /// <param name="revision">The revision that whoever releases them saw; of another one nothing is released.</param>
-    /// <param name="parcels">The parcels.</param>
+    /// <param name="parcels">The parcels. They are gone through once and not kept.</param>
     /// <param name="hand">What was decided by hand.</param>
     /// <param name="rules">What the book has settled for its statements.</param>
     /// <param name="person">Who releases them.</param>
@@ -228,7 +227,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <param name="from">From when on they may leave: the same, or later.</param>
     /// <param name="way">How they leave; those without recipients go by post alone.</param>
     /// <param name="cancel">Stops it.</param>
-    public async Task<bool> ReleaseAsync(long id, long revision, IReadOnlyList<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, Way way, CancellationToken cancel)
+    public async Task<bool> ReleaseAsync(long id, long revision, IEnumerable<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, Way way, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -244,21 +243,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         }
 
         await RoundChanges.RaiseAsync(connection, book, id, person, "release", "", null, cancel);
-        var released = await connection.Sql(
-            $$"""
-            update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card::jsonb, letterhead = f.letterhead::jsonb, sent_as = f.sent_as::jsonb, numbers = array(select jsonb_array_elements_text(f.numbers::jsonb)), try_from = $7, way = case when p.recipients = '{}' then 'post' else $8 end
-            from unnest($3::bigint[], $4::text[], $5::text[], $6::text[], $9::text[], $10::text[], $11::text[], $12::text[]) as f (id, subject, body, card, numbers, letterhead, sent_as, seal)
-            where p.book_id = $1 and p.round_id = $2 and p.id = f.id and p.seal is not distinct from f.seal::jsonb and {{ParcelTable.IsReady}}
-                and not exists (select from round_decision d where d.book_id = p.book_id and d.round_id = p.round_id and d.customer = p.customer and d.decision in ('held', 'removed'))
-            """,
-            book, id, parcels.Select(p => p.Id).ToArray(), parcels.Select(p => p.Subject).ToArray(), parcels.Select(p => p.Body).ToArray(), parcels.Select(p => StoreJson.Write(p.Card)).ToArray(), from.ToUniversalTime(), way.ToString().ToLowerInvariant(),
-            parcels.Select(p => StoreJson.Write(p.Numbers)).ToArray(), parcels.Select(p => StoreJson.Write(p.Letterhead)).ToArray(), parcels.Select(p => StoreJson.Write(p.SentAs)).ToArray(), parcels.Select(p => p.Seal is { } seal ? StoreJson.Write(seal) : null).ToArray()).RunAsync(cancel);
-        if (released != parcels.Count)
+        if (!await ReleasedParcels.PutAsync(connection, book, id, parcels, from, way, cancel))
         {
             return false;
         }
 
-        await ReminderStore.AddAsync(connection, book, [.. parcels.SelectMany(p => p.Reminded.Select(item => (p.Id, item)))], cancel);
         await connection.Sql($"notify {ReleasedChannel}").RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return true;
@@ -368,11 +357,13 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>How many parcels of a round stand where.</summary>
     public async Task<Dictionary<string, long>> CountsAsync(long id, CancellationToken cancel) =>
-        (await source.Sql($"select {ParcelTable.Standing}, count(*) from parcel p where p.book_id = $1 and p.round_id = $2 group by 1", book, id)
+        (await source.Sql("select standing, count(*) from parcel where book_id = $1 and round_id = $2 group by 1", book, id)
             .ListAsync(r => (r.GetString(0), r.GetInt64(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2);
 
-    /// <summary>The last day on which each customer was sent something, or its head office a statement of its account, by key, in the book's zone.</summary>
-    public async Task<Dictionary<string, DateOnly>> LastWrittenAsync(CancellationToken cancel) =>
+    /// <summary>The last day on which each customer was sent something, or its head office a statement of its account, by key, in the book's zone. Who was sent nothing since a moment is not among them.</summary>
+    /// <param name="since">The moment, as the first of a day by <see cref="Books.Book.StartOf"/>.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<Dictionary<string, DateOnly>> LastWrittenAsync(DateTimeOffset since, CancellationToken cancel) =>
         (await source.Sql(
             """
             select w.customer, (max(t.ended_at) at time zone b.time_zone)::date
@@ -380,9 +371,10 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 join book b on b.id = t.book_id
                 join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
                 cross join lateral (select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) w
-            where t.book_id = $1 and (t.ending in ('accepted', 'printed') or (t.ending = 'exported' and p.state = 'sent')) group by w.customer, b.time_zone
+            where t.book_id = $1 and t.ended_at >= $2
+                and t.ending in ('accepted', 'printed', 'exported') and (t.ending <> 'exported' or p.state = 'sent') group by w.customer, b.time_zone
             """,
-            book).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
+            book, since.ToUniversalTime()).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
 
     private static RoundRecord Read(NpgsqlDataReader r) => new(
         r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9), StoreJson.Read<ByHand>(r.GetString(10)), StoreJson.Read<StatementRules>(r.GetString(11)))

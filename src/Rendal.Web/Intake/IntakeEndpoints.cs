@@ -148,7 +148,7 @@ internal static class IntakeEndpoints
         }
 
         var look = await LookedAt.OpenAsync(scope, intake, intake.Change, files, watch, cancel);
-        var before = await scope.Ledger.RowsAsync(current.Id, cancel).ToListAsync(cancel);
+        var before = await scope.Ledger.RowsAsync(current.Id, cancel);
         var reader = look.Reader(intake.Change, watch, "comparing the rows", cancel);
         return ChangesView.Of(LedgerComparison.Of(before, reader.Rows().Where(r => r.Row is not null).Select(r => r.Row!), reader.HasOutstanding), current);
     });
@@ -275,10 +275,10 @@ internal static class IntakeEndpoints
             return TypedResults.NoContent();
         }
 
-        var (intake, rows, all) = now;
+        var intake = now.Intake;
         var findings = await scope.Intakes.FindingsAsync(intake.Id, cancel);
         return TypedResults.Ok(new LedgerView(
-            intake.Id, intake.FileName, intake.Sheet, intake.KeptAt!.Value, intake.RowsKept, intake.RowsRead - intake.RowsKept, intake.RowsLeftOut, rows.Select(r => r.Customer).Distinct().Count(), [.. LedgerSumView.Of(all, scope.Book.Currency)], FindingGroupView.Of(findings)));
+            intake.Id, intake.FileName, intake.Sheet, intake.KeptAt!.Value, intake.RowsKept, intake.RowsRead - intake.RowsKept, intake.RowsLeftOut, now.Customers, [.. LedgerSumView.Of(now.Everybody, scope.Book.Currency)], FindingGroupView.Of(findings)));
     }
 
     private static async Task<SavedReading> SavedReadingAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, CancellationToken cancel)

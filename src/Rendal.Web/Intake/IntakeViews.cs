@@ -190,8 +190,8 @@ internal sealed record LedgerView(long IntakeId, string File, string? Sheet, Dat
 /// <summary>What is owed in one currency, by age.</summary>
 internal sealed record LedgerSumView(string Currency, string Total, string Overdue, string Credits, IReadOnlyList<string> Bands)
 {
-    public static IEnumerable<LedgerSumView> Of(ChosenRound all, Currency first) =>
-        all.Statements.GroupBy(s => s.Currency).OrderByDescending(g => g.Key == first).ThenBy(g => g.Key).Select(g => new LedgerSumView(
+    public static IEnumerable<LedgerSumView> Of(IEnumerable<Owed> owed, Currency first) =>
+        owed.GroupBy(s => s.Currency).OrderByDescending(g => g.Key == first).ThenBy(g => g.Key).Select(g => new LedgerSumView(
             g.Key.Code,
             g.Key.Plain(g.Sum(s => s.Total)),
             g.Key.Plain(g.Sum(s => s.Overdue)),

@@ -33,7 +33,7 @@ internal static class CountEndpoints
         var choice = request.Checked();
         var hand = await RoundContent.ByHandAsync(scope, id, await scope.Decisions.OfCustomersAsync(id, cancel), cancel);
         var basis = new RoundBasis(choice, hand, scope.Book.Rules);
-        var reading = Reach.OfLedgerAsync(scope, round.IntakeId, choice.Kind, choice.NotWithinDays is null ? [] : await scope.Rounds.LastWrittenAsync(cancel), cancel);
+        var reading = Reach.OfLedgerAsync(scope, round.IntakeId, choice.Kind, choice.WrittenSince is { } since ? await scope.Rounds.LastWrittenAsync(scope.Book.StartOf(since), cancel) : [], cancel);
         var found = await scope.AccountSums.FindAsync(id, basis, cancel);
         var reach = await reading;
         if (found is not { } sums)

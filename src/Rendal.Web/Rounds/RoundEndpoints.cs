@@ -71,9 +71,13 @@ internal static class RoundEndpoints
         var today = scope.Book.Today(clock);
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel);
-        var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
         var parts = await scope.Listing.ProofPartsAsync(id, cancel);
         var proof = await scope.Rounds.ProofAsync(id, cancel);
+        var groups = await scope.Listing.GroupsAsync(id, "", cancel);
+        var page = await scope.Listing.PageAsync(id, "", 0, PageSize, cancel);
+
+        // After the parcels: of those that wait because their sender is paused it is never said that it is not.
+        var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
         var choice = round.Choice;
         var rules = round.RulesNow(scope.Book.Rules);
         return new RoundView(
@@ -91,7 +95,7 @@ internal static class RoundEndpoints
             BookEndpoints.AgeLabels(rules.Ageing), rules.Form, rules.Reminders.Levels,
             [.. (await scope.Customers.OfficesAsync(cancel)).Select(o => new HeadOfficeLine(o.Key, o.Name))],
             [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parts))],
-            PageSize, await scope.Listing.GroupsAsync(id, "", cancel), [.. (await scope.Listing.PageAsync(id, "", 0, PageSize, cancel)).Select(ParcelLine.Of)],
+            PageSize, groups, [.. page.Select(ParcelLine.Of)],
             await scope.Listing.LeftOutCountAsync(id, cancel), [.. (await scope.Listing.LeftOutAsync(id, 0, PageSize, cancel)).Select(LeftOutLine.Of)],
             await SinceLookedThrough.OfAsync(round, scope, cancel), round.IsBehind(scope.Book),
             round.ReleasedAt is null ? 0 : await scope.Listing.LeftAsync(id, cancel));
@@ -118,10 +122,11 @@ internal static class RoundEndpoints
         return await ViewAsync(id, scope, clock, cancel);
     }
 
-    private static async Task<RoundView> DecideAsync(long id, long revision, DecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    /// <summary>Decides about one customer. What of the round is another then is fetched, as much as is in sight.</summary>
+    private static async Task<NoContent> DecideAsync(long id, long revision, DecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         await new DecideCustomer(scope, clock).RunAsync(id, revision, request.Customer, request.Decision, request.Reason, cancel);
-        return await ViewAsync(id, scope, clock, cancel);
+        return TypedResults.NoContent();
     }
 
     private static async Task<ReleaseSummary> SummaryAsync(long id, SummaryRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)

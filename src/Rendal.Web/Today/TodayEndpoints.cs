@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App.Ledger;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
-using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Web.Books;
@@ -39,13 +38,13 @@ internal static class TodayEndpoints
             return TypedResults.NoContent();
         }
 
-        var today = scope.Book.Today(clock);
-        var currencies = now.Everybody.Statements.Select(s => s.Currency).Distinct().OrderByDescending(c => c == scope.Book.Currency).ThenBy(c => c).ToList();
+        var today = now.AsOf;
+        var currencies = now.Everybody.Select(s => s.Currency).Distinct().OrderByDescending(c => c == scope.Book.Currency).ThenBy(c => c).ToList();
         var shown = Currency.TryParse(currency, out var wanted) ? wanted : currencies.FirstOrDefault(scope.Book.Currency);
         var month = Period.MonthOf(today);
-        var written = await scope.Rounds.LastWrittenAsync(cancel);
-        var overview = Overview.Of(now.Everybody.Statements, shown, month, key => written.TryGetValue(key, out var day) ? day : null, Largest);
-        var due = RemindersDue.Of((await now.RemindAsync(scope, cancel)).Statements, shown);
+        var written = await scope.Rounds.LastWrittenAsync(scope.Book.StartOf(month.From), cancel);
+        var overview = Overview.Of(now.Everybody, shown, month, key => written.TryGetValue(key, out var day) ? day : null, Largest);
+        var due = (await now.RemindersAsync(cancel))[shown];
         var held = await scope.Holds.ListAsync(cancel);
         var names = await scope.Customers.NamesAsync([.. overview.Largest.Concat(overview.NotWritten.Take(MostListed)).Select(s => s.Customer).Concat(held.Select(h => h.Customer)).Distinct()], cancel);
         return TypedResults.Ok(new TodayView(
@@ -55,6 +54,6 @@ internal static class TodayEndpoints
             [.. held.Select(h => new HeldLine(h.Customer, names.GetValueOrDefault(h.Customer, h.Customer), h.Hold.Item, ItemKey.NumberIn(h.Hold.Item), h.Hold.Note, h.Hold.Until, !h.Hold.HoldsOn(today), h.By, h.At))]));
     }
 
-    private static OwedLine Line(Statement s, Dictionary<string, string> names) => new(
+    private static OwedLine Line(Owed s, Dictionary<string, string> names) => new(
         s.Customer, names.GetValueOrDefault(s.Customer, s.Customer), s.Currency.Plain(s.Total), s.Currency.Plain(s.Overdue), s.OldestDaysPastDue, [.. s.Ageing.Bands.Select(s.Currency.Plain)]);
 }

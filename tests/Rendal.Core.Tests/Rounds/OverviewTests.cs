@@ -35,6 +35,6 @@ public class OverviewTests
     private static Overview Look(Func<string, DateOnly?> lastWritten, int most)
     {
         var statements = Choosing.Choose(Rows, [], new Choice { AsOf = AsOf, NeedsAddress = false }, SettlementRule.None, StatementRules.Default, _ => default).Statements;
-        return Overview.Of(statements, Pounds, Period.MonthOf(AsOf), lastWritten, most);
+        return Overview.Of(statements.Select(Owed.Of), Pounds, Period.MonthOf(AsOf), lastWritten, most);
     }
 }

@@ -2,6 +2,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Store.Books;
 using Rendal.Store.Reminders;
 
 namespace Rendal.Store.Tests.Dispatch;
@@ -27,7 +28,10 @@ public class DaysTests(Postgres postgres) : QueueTest(postgres)
 
         await DrainAsync();
         Assert.Equal(new Reminded(1, sentOn), (await reminders.AllAsync(null, null, null, Cancel))["item of AB01"]);
-        Assert.Equal(sentOn, (await Book.Rounds.LastWrittenAsync(Cancel))["AB01"]);
+        var book = (await new BookStore(Source).FindAsync(Book.Id, Cancel))!;
+        Assert.Equal(sentOn, (await Book.Rounds.LastWrittenAsync(book.StartOf(sentOn), Cancel))["AB01"]);
+        Assert.Equal(sentOn, (await Book.Rounds.LastWrittenAsync(book.StartOf(sentOn.AddMonths(-1)), Cancel))["AB01"]);
+        Assert.Empty(await Book.Rounds.LastWrittenAsync(book.StartOf(sentOn.AddDays(1)), Cancel));
     }
 
     [Fact]

@@ -15,7 +15,7 @@ public class IntakeStoreTests(Postgres postgres)
         var intake = await book.UploadAsync("as below");
         Assert.True(await book.KeepAsync(intake, TestBook.Now, Headings, "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|1,118.20|a@abbot.example|N3", "BE02|Beacon Lodge|Invoice|T-2|2026-09-01|2026-10-01|forty||"));
 
-        var row = Assert.Single(await book.Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel));
+        var row = Assert.Single(await book.Ledger.RowsAsync(intake, Cancel));
         Assert.Equal(("AB01", 1118.20m, "T-1", new DateOnly(2026, 10, 1), 2), (row.Customer, row.Open, row.Number, row.Due, row.Source.Row));
         Assert.Equal("N3", row.Extra["Delivery round"]);
         Assert.Equal("BE02", Assert.Single(await book.Ledger.SetAsideAsync(intake, null, Cancel)).Customer);
@@ -49,7 +49,7 @@ public class IntakeStoreTests(Postgres postgres)
 
         await Assert.ThrowsAsync<IOException>(() => book.Intakes.KeepAsync(intake, TestBook.Reader(Broken()), new HashSet<string>(), TestBook.Remembered, TestBook.Now, Cancel));
 
-        Assert.Empty(await book.Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel));
+        Assert.Empty(await book.Ledger.RowsAsync(intake, Cancel));
         Assert.Null(await book.Intakes.CurrentAsync(Cancel));
         Assert.Equal("looked-at", (await book.Intakes.FindAsync(intake, Cancel))!.State);
         Assert.True(await book.KeepAsync(intake, TestBook.Now, Headings, "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|10.00|a@abbot.example|"));
@@ -82,7 +82,7 @@ public class IntakeStoreTests(Postgres postgres)
         source.Clear();
         Assert.Equal(3, passes);
         Assert.Null(await book.Intakes.CurrentAsync(Cancel));
-        Assert.Empty(await book.Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel));
+        Assert.Empty(await book.Ledger.RowsAsync(intake, Cancel));
         Assert.True(await book.KeepAsync(intake, TestBook.Now, lines));
         Assert.Equal(5_000, (await book.Ledger.OutlineAsync(intake, Cancel)).Rows);
         await source.DisposeAsync();
@@ -113,7 +113,7 @@ public class IntakeStoreTests(Postgres postgres)
 
         Assert.Null(await other.Intakes.FindAsync(intake, Cancel));
         Assert.Null(await other.Intakes.CurrentAsync(Cancel));
-        Assert.Empty(await other.Ledger.RowsAsync(intake, Cancel).ToListAsync(Cancel));
+        Assert.Empty(await other.Ledger.RowsAsync(intake, Cancel));
         Assert.False(await other.Intakes.UndoAsync(intake, Cancel));
     }
 }

@@ -104,9 +104,9 @@ public class SchemaTests(Postgres postgres)
         }
 
         await Postgres.RunAsync(source, "0003_rows_by_intake.sql");
-        var rows = await new LedgerStore(source, 1).RowsAsync(2, TestContext.Current.CancellationToken).ToListAsync(TestContext.Current.CancellationToken);
+        var rows = await new LedgerStore(source, 1).RowsAsync(2, TestContext.Current.CancellationToken);
         Assert.Equal(["AB01 1 ", "AB03 3 ", "AB05 5 Order: PO, Van: N5"], rows.Select(r => $"{r.Customer} {r.Open} {string.Join(", ", r.Extra.Select(e => $"{e.Key}: {e.Value}"))}"));
-        Assert.Equal(3, await new LedgerStore(source, 1).RowsAsync(1, TestContext.Current.CancellationToken).CountAsync(TestContext.Current.CancellationToken));
+        Assert.Equal(3, (await new LedgerStore(source, 1).RowsAsync(1, TestContext.Current.CancellationToken)).Count);
         using var whole = new MemoryStream();
         await using (var file = new FileStore(source, 1).Open(1))
         {
@@ -158,7 +158,7 @@ public class SchemaTests(Postgres postgres)
 
         async Task<string[]> NumbersAsync(long parcel)
         {
-            await using var command = source.CreateCommand("select numbers from parcel where id = $1");
+            await using var command = source.CreateCommand("select numbers from parcel_search where parcel_id = $1");
             command.Parameters.Add(new() { Value = parcel });
             return (string[])(await command.ExecuteScalarAsync(TestContext.Current.CancellationToken))!;
         }

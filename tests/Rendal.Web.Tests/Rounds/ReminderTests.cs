@@ -2,6 +2,8 @@ using System.Net;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.Extensions.DependencyInjection;
+using Rendal.Postroom;
 
 namespace Rendal.Web.Tests.Rounds;
 
@@ -102,6 +104,35 @@ public class ReminderTests(RunningRendal rendal)
         using var desk = await DeskAsync();
         var due = (await desk.Browser.GetJsonAsync($"{desk.Api}/today")).List("reminders").Single();
         Assert.Equal((1, 3, "200.00"), (due.GetProperty("level").GetInt32(), due.GetProperty("customers").GetInt32(), due.Text("overdue")));
+    }
+
+    [Fact]
+    public async Task The_first_page_follows_what_was_reminded_refused_and_changed()
+    {
+        using var desk = await DeskAsync();
+        await RulesTests.PutAsync(desk, rules => (rules["levels"], rules["maySkip"]) = (new JsonArray(Level(10, 0, null)), true));
+        Assert.Equal(3, await DueAsync());
+        await (await desk.PutCardAsync("BE02", "Beacon Lodge", "b@beacon.example", onHold: true)).JsonAsync();
+        Assert.Equal(2, await DueAsync());
+
+        // Who was reminded is not due any more; whose reminder was refused is.
+        var drills = rendal.App.Services.GetRequiredService<Drills>();
+        drills.Begin($"book-{desk.Book}", new Drill(DrillStep.Recipient, DrillAct.Answer, "550 5.1.1 no such person", "a@abbot.example"));
+        Assert.Equal("refused", await SentAsync());
+        Assert.Equal(2, await DueAsync());
+        drills.End($"book-{desk.Book}");
+        Assert.True((await desk.Browser.DeleteAsync($"{desk.Api}/customers/returned-address?address=a%40abbot.example", Cancel)).IsSuccessStatusCode);
+        Assert.Equal("sent", await SentAsync());
+        Assert.Equal(1, await DueAsync());
+
+        async Task<string> SentAsync()
+        {
+            var round = await RemindAsync(desk, "2026-10-31");
+            await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
+            return (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing");
+        }
+
+        async Task<int> DueAsync() => (await desk.Browser.GetJsonAsync($"{desk.Api}/today")).List("reminders").Sum(r => r.GetProperty("customers").GetInt32());
     }
 
     [Fact]

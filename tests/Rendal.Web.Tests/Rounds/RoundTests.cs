@@ -203,6 +203,11 @@ public class RoundTests(RunningRendal rendal)
         return settings;
     }
 
-    private static async Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string customer, string? decision, string reason) =>
+    /// <summary>Decides about a customer.</summary>
+    /// <returns>The round afterwards.</returns>
+    private static async Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string customer, string? decision, string reason)
+    {
         await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions?revision={await desk.RevisionAsync(round.Id())}", new { customer, decision, reason });
+        return await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}");
+    }
 }

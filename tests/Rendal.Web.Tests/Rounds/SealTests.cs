@@ -1,6 +1,5 @@
 using System.Net;
 using System.Net.Http.Json;
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using MimeKit;
 using Rendal.Web.Tests.Layouts;
@@ -216,7 +215,7 @@ public class SealTests(RunningRendal rendal)
         Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync(Cancel));
     }
 
-    private static async Task<JsonElement> DecideAsync(Desk desk, long round, string customer, string decision) =>
+    private static async Task DecideAsync(Desk desk, long round, string customer, string decision) =>
         await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}", new { customer, decision, reason = "" });
 
     private static async Task PauseAsync(Desk desk, long round, bool paused) =>

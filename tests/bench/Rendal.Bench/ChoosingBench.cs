@@ -55,7 +55,7 @@ internal static class ChoosingBench
 
     private static async Task<(int Accounts, int Rows)> PrepareAsync(NpgsqlDataSource source, long book, long round, long intake, Choice choice)
     {
-        var rows = await new LedgerStore(source, book).RowsAsync(intake, CancellationToken.None).ToListAsync();
+        var rows = await new LedgerStore(source, book).RowsAsync(intake, CancellationToken.None);
         var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
         await new RoundStore(source, book).PutPreparedAsync(round, new PreparedState(1, 0, DateTimeOffset.UtcNow), [], [], chosen with { LeftOut = [] }, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), CancellationToken.None);
         return (chosen.Accounts.Count, rows.Count);

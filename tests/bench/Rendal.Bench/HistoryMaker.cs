@@ -110,10 +110,13 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
             """, connection)
         { Parameters = { new() { Value = book }, new() { Value = round }, new() { Value = intake }, new() { Value = string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}") }, new() { Value = (double)monthsAgo } } };
         var copy = (long)(await copyRound.ExecuteScalarAsync())!;
+        await using var written = new NpgsqlCommand("select string_agg(column_name, ', ') from information_schema.columns where table_schema = 'public' and table_name = 'parcel' and is_generated = 'NEVER'", connection);
+        var columns = (string)(await written.ExecuteScalarAsync())!;
         foreach (var sql in new[]
         {
-            "insert into parcel overriding system value select c.* from parcel p cross join lateral jsonb_populate_record(p, jsonb_build_object('id', nextval(pg_get_serial_sequence('parcel', 'id')), 'round_id', $3)) c where p.book_id = $1 and p.round_id = $2",
+            $"insert into parcel ({columns}) overriding system value select {string.Join(", ", columns.Split(", ").Select(c => "c." + c))} from parcel p cross join lateral jsonb_populate_record(p, jsonb_build_object('id', nextval(pg_get_serial_sequence('parcel', 'id')), 'round_id', $3)) c where p.book_id = $1 and p.round_id = $2",
             "create temp table copied on commit drop as select o.id old, n.id new from parcel o join parcel n on n.book_id = o.book_id and n.customer = o.customer where o.book_id = $1 and o.round_id = $2 and n.round_id = $3",
+            "insert into parcel_search (book_id, parcel_id, words, numbers, accounts) select s.book_id, c.new, s.words, s.numbers, s.accounts from copied c join parcel_search s on s.book_id = $1 and s.parcel_id = c.old where $2 <> $3",
             "insert into left_out select c.* from left_out l cross join lateral jsonb_populate_record(l, jsonb_build_object('round_id', $3)) c where l.book_id = $1 and l.round_id = $2",
             "insert into round_proof select c.* from round_proof l cross join lateral jsonb_populate_record(l, jsonb_build_object('round_id', $3)) c where l.book_id = $1 and l.round_id = $2",
             "insert into message (book_id, parcel_id, message_id, subject, sender_address, recipients, bytes, sha256, made_at) select m.book_id, c.new, 'parcel-' || c.new || '@bench.example', m.subject, m.sender_address, m.recipients, m.bytes, m.sha256, now() - $4 * interval '1 month' from copied c join message m on m.book_id = $1 and m.parcel_id = c.old where $2 <> $3",

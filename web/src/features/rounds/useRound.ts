@@ -161,7 +161,13 @@ export function useRoundActions() {
             body,
           }),
         ),
-      ...settle,
+      onSuccess: async () => {
+        void client.invalidateQueries({ queryKey: ["parcel", book] });
+        void client.invalidateQueries({ queryKey: ["rounds", book] });
+        // Until the round is shown as it is now, what was pressed counts.
+        await client.invalidateQueries({ queryKey: ["round", book, id] });
+      },
+      onError: settle.onError,
     }),
     release: useMutation({
       mutationFn: (request: Omit<Schemas["ReleaseRequest"], "parcels">) =>
