@@ -52,7 +52,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
         using var readiness = await ParcelReadiness.OfAsync(content, cancel);
         return
         [
-            .. chosen.Statements.GroupBy(s => s.Customer).AsParallel().Select(of =>
+            .. chosen.Statements.GroupBy(s => s.Customer).AsParallel().WithCancellation(cancel).Select(of =>
             {
                 var card = content.Card(of.Key);
                 IReadOnlyList<Statement> statements = [.. of];

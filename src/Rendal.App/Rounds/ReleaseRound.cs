@@ -92,7 +92,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
             changed.Compare(parcel.Seal, again?.Seal, again?.Problem.Length > 0);
         }
 
-        return changed.IsNothing ? parcels.AsParallel().Select(p => Frozen(content, p, byCustomer[p.Customer])) : throw Unable.Conflict($"{changed} {LookAgain(content.Round)}");
+        return changed.IsNothing ? parcels.AsParallel().WithCancellation(cancel).Select(p => Frozen(content, p, byCustomer[p.Customer])) : throw Unable.Conflict($"{changed} {LookAgain(content.Round)}");
     }
 
     private FrozenParcel Frozen(RoundContent content, ParcelRecord parcel, IReadOnlyList<Statement> statements)
