@@ -44,16 +44,18 @@ public static class AccountTrial
     /// <summary>Tries it.</summary>
     /// <param name="account">The account.</param>
     /// <param name="address">The address that it is to send under.</param>
-    /// <param name="silence">How long the server may be silent.</param>
+    /// <param name="longest">How long the whole may take, however little the server is silent in between.</param>
     /// <param name="network">Which servers may be talked to, and whose certificates are trusted.</param>
     /// <param name="cancel">Stops it.</param>
-    public static async Task<TrialResult> TryAsync(MailAccount account, string address, TimeSpan silence, MailNetwork network, CancellationToken cancel)
+    public static async Task<TrialResult> TryAsync(MailAccount account, string address, TimeSpan longest, MailNetwork network, CancellationToken cancel)
     {
         var answers = new List<TrialAnswer>();
         int? largest = null;
+        using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
+        limit.CancelAfter(longest);
         try
         {
-            await network.AddressesAsync(account.Host, account.Port, cancel);
+            await network.AddressesAsync(account.Host, account.Port, limit.Token);
             Passed(TrialStep.Name, $"there is a server named {account.Host}");
         }
         catch (HostNotAllowed e)
@@ -64,11 +66,15 @@ public static class AccountTrial
         {
             return Failed(TrialStep.Name, $"no server named {account.Host} was found", "There is no server of this name, or this machine cannot look names up. Check the spelling; your mail provider names the server.");
         }
+        catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
+        {
+            return TimeUp(TrialStep.Name);
+        }
 
-        using var line = new MailLine(account, silence, network);
+        using var line = new MailLine(account, longest, network);
         try
         {
-            await line.OpenAsync(cancel);
+            await line.OpenAsync(limit.Token);
             largest = line.MaxSize is > 0 and <= int.MaxValue ? (int)line.MaxSize : null;
             Passed(TrialStep.Line, $"the server answers at port {account.Port}{(line.IsSecure ? $", the line is secured by {line.SslProtocol}" : ", the line is not secured")}");
             if (line.IsSecure)
@@ -88,6 +94,10 @@ public static class AccountTrial
         {
             return Failed(TrialStep.Line, "the server does not offer STARTTLS", "The server cannot secure the line by STARTTLS. Choose TLS with port 465, or another server.");
         }
+        catch (Exception e) when (IsTimeUp(e))
+        {
+            return TimeUp(TrialStep.Line);
+        }
         catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
             return Failed(TrialStep.Line, Reached(e), $"Nothing useful answers at port {account.Port}. Check the port (587 with STARTTLS, 465 with TLS), and whether a firewall keeps this machine from it.");
@@ -95,12 +105,16 @@ public static class AccountTrial
 
         try
         {
-            await line.SignInAsync(cancel);
+            await line.SignInAsync(limit.Token);
             Passed(TrialStep.SignIn, account.UserName.Length > 0 ? $"{account.UserName} is let in" : "no sign-in is wanted");
         }
         catch (NotSupportedException)
         {
             return Failed(TrialStep.SignIn, "the server offers no sign-in on this line", "Choose STARTTLS or TLS: most servers let nobody sign in on a line that is not secured.");
+        }
+        catch (Exception e) when (IsTimeUp(e))
+        {
+            return TimeUp(TrialStep.SignIn);
         }
         catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
@@ -111,23 +125,37 @@ public static class AccountTrial
         {
             foreach (var command in new[] { $"MAIL FROM:<{address}>", $"RCPT TO:<{address}>" })
             {
-                var answer = await line.SayAsync(command, cancel);
+                var answer = await line.SayAsync(command, limit.Token);
                 if ((int)answer.StatusCode is < 200 or >= 300)
                 {
                     return Failed(TrialStep.Address, $"the server answers {(int)answer.StatusCode}", $"The server does not let this account send as {address}. Use the account’s own address, or ask your mail provider to allow this one.");
                 }
             }
 
-            await line.SayAsync("RSET", cancel);
+            await line.SayAsync("RSET", limit.Token);
             Passed(TrialStep.Address, $"{address} may send; nothing was sent");
-            await line.DisconnectAsync(quit: true, cancel);
+        }
+        catch (Exception e) when (IsTimeUp(e))
+        {
+            return TimeUp(TrialStep.Address);
         }
         catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
             return Failed(TrialStep.Address, "the line was closed", "The server closed the line. Try again; if it happens again, ask your mail provider.");
         }
 
+        try
+        {
+            await line.DisconnectAsync(quit: true, limit.Token);
+        }
+        catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
+        {
+            // The server need not hear the goodbye: everything that it was asked was answered.
+        }
+
         return new TrialResult(answers, largest);
+
+        bool IsTimeUp(Exception e) => Postman.IsOfTheLine(e) && limit.IsCancellationRequested && !cancel.IsCancellationRequested;
 
         void Passed(TrialStep step, string words) => answers.Add(new TrialAnswer(step, true, words, ""));
 
@@ -136,6 +164,8 @@ public static class AccountTrial
             answers.Add(new TrialAnswer(step, false, words, remedy));
             return new TrialResult(answers, largest);
         }
+
+        TrialResult TimeUp(TrialStep step) => Failed(step, $"the server did not get this done in the {longest.TotalSeconds:0} seconds of the test", "Try again in a while. A message is given longer, so that mail may go all the same; if it happens again, ask your mail provider.");
     }
 
     /// <summary>How far a line came that could not be opened.</summary>
@@ -143,7 +173,7 @@ public static class AccountTrial
     {
         SocketException { SocketErrorCode: SocketError.ConnectionRefused } => "nothing answers at this port",
         SocketException => "the server cannot be reached",
-        OperationCanceledException or TimeoutException => "the server does not answer in time",
+        TimeoutException => "the server does not answer in time",
         SmtpCommandException refused => $"the server refuses the line{Number(refused)}",
         _ => "what answers is no mail server",
     };

@@ -49,6 +49,35 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
         Assert.Equal(["after"], (await LookAsync(Account(), place)).Subjects);
     }
 
+    [Fact]
+    public async Task What_is_not_reached_in_time_is_left_for_the_next_look()
+    {
+        foreach (var subject in new[] { "first", "second", "third" })
+        {
+            Report(subject);
+        }
+
+        var longest = TimeSpan.FromSeconds(2);
+        var taken = 0;
+        var look = await ReplyMailbox.LookAsync(Account(), null, Since, TimeSpan.FromSeconds(30), longest, MailNetwork.Everywhere(), async _ =>
+        {
+            taken++;
+            await Task.Delay(longest + TimeSpan.FromSeconds(1), Cancel);
+        }, Cancel);
+        Assert.Equal((1, 2), (taken, look.Left));
+        Assert.Equal(["second", "third"], (await LookAsync(Account(), look.Place)).Subjects);
+    }
+
+    [Fact]
+    public async Task A_server_that_says_nothing_is_not_waited_for()
+    {
+        using var silent = new TcpListener(IPAddress.Loopback, 0);
+        silent.Start();
+        var account = Account() with { Port = ((IPEndPoint)silent.LocalEndpoint).Port };
+        var away = await Assert.ThrowsAsync<ReplyMailboxAway>(() => ReplyMailbox.LookAsync(account, null, Since, TimeSpan.FromMinutes(1), TimeSpan.FromSeconds(2), MailNetwork.Everywhere(), _ => Task.CompletedTask, Cancel));
+        Assert.Equal("127.0.0.1 did not get on in the 2 seconds that it is given. It is asked again by itself.", away.Message);
+    }
+
     [Theory]
     [InlineData(LineSecurity.StartTls)]
     [InlineData(LineSecurity.Tls)]
@@ -100,12 +129,12 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
     private static async Task<(ReplyPlace Place, List<string> Subjects)> LookAsync(MailAccount account, ReplyPlace? place, X509Certificate2Collection? authorities = null)
     {
         var subjects = new List<string>();
-        var reached = await ReplyMailbox.LookAsync(account, place, Since, TimeSpan.FromSeconds(30), MailNetwork.Everywhere(authorities), bytes =>
+        var look = await ReplyMailbox.LookAsync(account, place, Since, TimeSpan.FromSeconds(30), TimeSpan.FromMinutes(1), MailNetwork.Everywhere(authorities), bytes =>
         {
             subjects.Add(Encoding.ASCII.GetString(bytes).Split("Subject: ")[1].Split("\r\n")[0]);
             return Task.CompletedTask;
         }, Cancel);
-        return (reached, subjects);
+        return (look.Place, subjects);
     }
 
     private static async Task<string> TroubleAsync(MailAccount account) => (await Assert.ThrowsAsync<ReplyMailboxAway>(() => LookAsync(account, null))).Message;

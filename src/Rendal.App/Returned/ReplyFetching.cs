@@ -10,7 +10,8 @@ namespace Rendal.App.Returned;
 /// <param name="LookedAt">How many messages were new in it.</param>
 /// <param name="Taken">Those that are about parcels.</param>
 /// <param name="Trouble">What kept it from being looked through; empty where nothing did.</param>
-public sealed record FetchedReplies(int LookedAt, IReadOnlyList<TakenReturn> Taken, string Trouble);
+/// <param name="Left">How many new messages were not reached in the time that the look had; they are fetched by the next one.</param>
+public sealed record FetchedReplies(int LookedAt, IReadOnlyList<TakenReturn> Taken, string Trouble, int Left = 0);
 
 /// <summary>Fetches what came back from the mailboxes of senders.</summary>
 public sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource source, SenderSecrets secrets, MailNetwork network, TimeProvider clock)
@@ -22,8 +23,9 @@ public sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource 
     /// <summary>Looks through what is new in a mailbox and takes in what is about parcels.</summary>
     /// <param name="mailbox">The mailbox.</param>
     /// <param name="person">Who asks for it; null where it is done by itself.</param>
+    /// <param name="longest">How long the look may take.</param>
     /// <param name="cancel">Stops it. What was taken in by then stays.</param>
-    public async Task<FetchedReplies> FetchAsync(ReplyMailboxRecord mailbox, long? person, CancellationToken cancel)
+    public async Task<FetchedReplies> FetchAsync(ReplyMailboxRecord mailbox, long? person, TimeSpan longest, CancellationToken cancel)
     {
         if (secrets.AccountOf(mailbox) is not { } account)
         {
@@ -36,8 +38,8 @@ public sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource 
         var seen = 0;
         try
         {
-            var place = await ReplyMailbox.LookAsync(
-                account, mailbox.Validity is { } validity ? new ReplyPlace(validity, mailbox.LastUid) : null, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).AddDays(-DaysBefore), Silence, network,
+            var look = await ReplyMailbox.LookAsync(
+                account, mailbox.Validity is { } validity ? new ReplyPlace(validity, mailbox.LastUid) : null, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).AddDays(-DaysBefore), Silence, longest, network,
                 async bytes =>
                 {
                     seen++;
@@ -47,8 +49,8 @@ public sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource 
                     }
                 },
                 cancel);
-            await mailboxes.LookedAsync(mailbox, place.Validity, place.Last, taken.Count, clock.GetUtcNow(), cancel);
-            return new FetchedReplies(seen, taken, "");
+            await mailboxes.LookedAsync(mailbox, look.Place.Validity, look.Place.Last, taken.Count, look.Left, clock.GetUtcNow(), cancel);
+            return new FetchedReplies(seen, taken, "", look.Left);
         }
         catch (ReplyMailboxAway e)
         {

@@ -66,16 +66,17 @@ public sealed class ReplyMailboxStore(NpgsqlDataSource source)
             """,
             now.ToUniversalTime(), (now + every).ToUniversalTime()).FirstAsync(Read, cancel);
 
-    /// <summary>Notes that it was looked through.</summary>
+    /// <summary>Notes that it was looked through. Where something was left it is due again at once.</summary>
     /// <param name="mailbox">The mailbox as it was before.</param>
     /// <param name="validity">What the server's numbers are worth.</param>
     /// <param name="last">The last number that was looked at.</param>
     /// <param name="taken">How many messages about parcels it brought.</param>
+    /// <param name="left">How many new messages were left in it for the next look.</param>
     /// <param name="now">When.</param>
-    public Task LookedAsync(ReplyMailboxRecord mailbox, long validity, long last, int taken, DateTimeOffset now, CancellationToken cancel) =>
+    public Task LookedAsync(ReplyMailboxRecord mailbox, long validity, long last, int taken, int left, DateTimeOffset now, CancellationToken cancel) =>
         source.Sql(
-            "update reply_mailbox set validity = $5, last_uid = $6, taken = $7, looked_at = $8, trouble = '' where book_id = $1 and sender_id = $2 and host = $3 and user_name = $4",
-            mailbox.Book, mailbox.Sender, mailbox.Host, mailbox.UserName, validity, last, taken, now.ToUniversalTime()).RunAsync(cancel);
+            "update reply_mailbox set validity = $5, last_uid = $6, taken = $7, looked_at = $8, trouble = '', next_at = case when $9 > 0 then $8 else next_at end where book_id = $1 and sender_id = $2 and host = $3 and user_name = $4",
+            mailbox.Book, mailbox.Sender, mailbox.Host, mailbox.UserName, validity, last, taken, now.ToUniversalTime(), left).RunAsync(cancel);
 
     /// <summary>Notes what kept it from being looked through.</summary>
     public Task FailedAsync(ReplyMailboxRecord mailbox, string trouble, CancellationToken cancel) =>

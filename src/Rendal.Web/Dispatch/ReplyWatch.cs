@@ -8,6 +8,9 @@ internal sealed class ReplyWatch(ReplyMailboxStore mailboxes, ReplyFetching fetc
 {
     private static readonly TimeSpan Every = TimeSpan.FromMinutes(10);
 
+    // A mailbox that drips must not keep the others waiting for long.
+    private static readonly TimeSpan LongestLook = TimeSpan.FromMinutes(5);
+
     private readonly TimeProvider clock = clock;
 
     /// <inheritdoc/>
@@ -15,7 +18,7 @@ internal sealed class ReplyWatch(ReplyMailboxStore mailboxes, ReplyFetching fetc
     {
         while (await mailboxes.ClaimDueAsync(clock.GetUtcNow(), Every, stop) is { } mailbox)
         {
-            await fetching.FetchAsync(mailbox, null, stop);
+            await fetching.FetchAsync(mailbox, null, LongestLook, stop);
         }
     }
 }

@@ -84,7 +84,7 @@ internal static class ReplyMailboxEndpoints
     private static async Task<FetchedReplies> FetchAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, ReplyFetching fetching, CancellationToken cancel)
     {
         await UsableSender.FindAsync(id, scope, cancel);
-        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, cancel) : throw Unable.NotFound("A mailbox of this sender");
+        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, SenderEndpoints.LongestTalk, cancel) : throw Unable.NotFound("A mailbox of this sender");
     }
 
     /// <summary>The mailbox that a sender most likely has: the postroom’s for the practice account, else imap where mail goes out by smtp.</summary>

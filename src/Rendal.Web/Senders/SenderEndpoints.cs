@@ -45,7 +45,8 @@ internal static class SenderEndpoints
     private const int LongestName = 60;
     private const int MostPauses = 20;
 
-    private static readonly TimeSpan Silence = TimeSpan.FromSeconds(15);
+    /// <summary>How long a person waits for a mail server: it may be any, and may drip for ever.</summary>
+    internal static readonly TimeSpan LongestTalk = TimeSpan.FromSeconds(8);
 
     public static void Map(RouteGroupBuilder book)
     {
@@ -87,7 +88,7 @@ internal static class SenderEndpoints
         var before = id == 0 ? null : await UsableSender.FindAsync(id, scope, cancel);
         var sender = Checked(before, request, scope, secrets);
         var account = secrets.AccountOf(scope.Book.Id, scope.Book.TimeZone, string.IsNullOrEmpty(request.Password) ? sender with { ProtectedPassword = before?.ProtectedPassword } : sender) ?? throw Unable.Invalid(SenderSecrets.CannotBeRead);
-        return await AccountTrial.TryAsync(account, sender.Address, Silence, network, cancel);
+        return await AccountTrial.TryAsync(account, sender.Address, LongestTalk, network, cancel);
     }
 
     private static Sender Checked(Sender? before, SenderRequest request, BookScope scope, SenderSecrets secrets)

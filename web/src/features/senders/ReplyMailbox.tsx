@@ -122,6 +122,7 @@ function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) 
             {fetching.data.lookedAt === 0
               ? "Nothing new is in it."
               : `${count(fetching.data.lookedAt, "new message")} looked at; ${fetching.data.taken.length === 0 ? "none is" : fetching.data.taken.length === 1 ? "one is" : `${fetching.data.taken.length} are`} about what was sent from here.`}
+            {fetching.data.left > 0 && ` ${count(fetching.data.left, "more message")} will be fetched in a moment.`}
           </p>
           {fetching.data.taken.length > 0 && <ReturnedTable taken={fetching.data.taken} />}
         </div>
