@@ -1,4 +1,5 @@
 using Rendal.App.Books;
+using Rendal.App.Progress;
 using Rendal.App.Senders;
 using Rendal.Core.Rounds;
 
@@ -11,9 +12,10 @@ public sealed class ChangeRound(BookStores stores, TimeProvider clock)
     /// <param name="id">The round.</param>
     /// <param name="seen">The revision that the person saw; what others changed since stands beside this, unless it is the same.</param>
     /// <param name="wanted">The settings instead of those that the person saw. Where the round is about something else than before and the wording is the one it had, it gets that of its new kind.</param>
-    /// <param name="cancel">Stops it.</param>
+    /// <param name="meter">Is told how far preparing has come.</param>
+    /// <param name="cancel">Stops it. Where it is stopped while the round is prepared, the change stands, and the round is to be prepared.</param>
     /// <exception cref="Unable">The round or what it names is not there, the sender is somebody else's, something of the round was released, or somebody else changed the same since.</exception>
-    public async Task RunAsync(long id, long seen, RoundSettings wanted, CancellationToken cancel)
+    public async Task RunAsync(long id, long seen, RoundSettings wanted, ProgressMeter meter, CancellationToken cancel)
     {
         wanted = wanted with { Name = RoundName.Checked(wanted.Name) };
         if (await stores.Wordings.FindAsync(wanted.Wording, cancel) is null || await stores.Senders.FindAsync(wanted.Sender, cancel) is null
@@ -35,6 +37,6 @@ public sealed class ChangeRound(BookStores stores, TimeProvider clock)
 
         await RoundConflict.DemandAsync(await stores.Changes.ChangeSettingsAsync(id, seen, wanted, stores.Person, cancel), stores, cancel);
 
-        await new PrepareRound(stores, clock).RunAsync(id, cancel);
+        await new PrepareRound(stores, clock).RunAsync(id, meter, cancel);
     }
 }

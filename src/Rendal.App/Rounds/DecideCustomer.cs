@@ -1,4 +1,5 @@
 using Rendal.App.Books;
+using Rendal.App.Progress;
 using Rendal.Store.Rounds;
 
 namespace Rendal.App.Rounds;
@@ -31,7 +32,7 @@ public sealed class DecideCustomer(BookStores stores, TimeProvider clock)
         await RoundConflict.DemandAsync(update, stores, cancel);
         if (prepareAnew)
         {
-            await new PrepareRound(stores, clock).RunAsync(round, cancel);
+            await new PrepareRound(stores, clock).RunAsync(round, new ProgressMeter(), cancel);
         }
     }
 }

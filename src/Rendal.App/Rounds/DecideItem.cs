@@ -1,4 +1,5 @@
 using Rendal.App.Books;
+using Rendal.App.Progress;
 using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 
@@ -35,6 +36,6 @@ public sealed class DecideItem(BookStores stores, TimeProvider clock)
         }
 
         await RoundConflict.DemandAsync(await stores.Decisions.DecideItemAsync(round, seen, item, decision is null ? null : new ItemByHand(item, decision == "in", reason.Trim()), stores.Person, cancel), stores, cancel);
-        await new PrepareRound(stores, clock).RunAsync(round, cancel);
+        await new PrepareRound(stores, clock).RunAsync(round, new ProgressMeter(), cancel);
     }
 }

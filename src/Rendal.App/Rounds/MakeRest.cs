@@ -1,4 +1,5 @@
 using Rendal.App.Books;
+using Rendal.App.Progress;
 using Rendal.App.Ledger;
 
 namespace Rendal.App.Rounds;
@@ -17,7 +18,7 @@ public sealed class MakeRest(BookStores stores, TimeProvider clock)
         var intake = await TheLedger.OfAsync(stores, cancel);
         var made = await stores.Rounds.MakeRestAsync(id, $"{round.Name}, the rest", intake.Id, round.Choice, stores.Person, cancel)
             ?? throw Unable.Conflict("Nothing of this round is left: either all of it was let go, or it was never released.");
-        await new PrepareRound(stores, clock).RunAsync(made, cancel);
+        await new PrepareRound(stores, clock).RunAsync(made, new ProgressMeter(), cancel);
         return made;
     }
 }

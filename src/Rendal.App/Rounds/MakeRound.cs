@@ -5,7 +5,7 @@ using Rendal.Core.Rounds;
 
 namespace Rendal.App.Rounds;
 
-/// <summary>Makes a round from the ledger that holds, and prepares it.</summary>
+/// <summary>Makes a round from the ledger that holds. It is still to be prepared.</summary>
 public sealed class MakeRound(BookStores stores, TimeProvider clock)
 {
     /// <summary>Makes one.</summary>
@@ -28,8 +28,6 @@ public sealed class MakeRound(BookStores stores, TimeProvider clock)
             _ => throw Unable.Invalid("A round is about statements, reminders, invoices or confirmations of balance."),
         };
         var wording = await FirstWording.OfAsync(stores, choice.Kind, clock, cancel);
-        var id = await stores.Rounds.MakeAsync(RoundName.Checked(name), intake.Id, choice, stores.Book.Rules, wording, senders[0].Id, stores.Person, cancel);
-        await new PrepareRound(stores, clock).RunAsync(id, cancel);
-        return id;
+        return await stores.Rounds.MakeAsync(RoundName.Checked(name), intake.Id, choice, stores.Book.Rules, wording, senders[0].Id, stores.Person, cancel);
     }
 }

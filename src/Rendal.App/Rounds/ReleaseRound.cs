@@ -1,5 +1,6 @@
 using System.Globalization;
 using Rendal.App.Books;
+using Rendal.App.Progress;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Parcels;
 using Rendal.Core.Sealing;
@@ -44,6 +45,11 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
             throw Unable.Conflict($"{await RoundConflict.SinceAsync(changes, stores, cancel)} since you were shown what would be released. {LookAgain(content.Round)}");
         }
 
+        if (content.Round.ToBePrepared)
+        {
+            throw Unable.Conflict($"The parcels are not made up for what was chosen since. {LookAgain(content.Round)}");
+        }
+
         if (ready.Seen != order.Seen)
         {
             throw Unable.Conflict($"What is ready to be released is not what you were shown: the round was prepared anew meanwhile. {LookAgain(content.Round)}");
@@ -84,7 +90,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
     {
         var chosen = await content.ChooseAsync(cancel);
         var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
-        var now = (await PrepareRound.ParcelsAsync(content, chosen, cancel)).ToDictionary(p => p.Customer, StringComparer.Ordinal);
+        var now = (await PrepareRound.ParcelsAsync(content, chosen, new ProgressMeter(), cancel)).ToDictionary(p => p.Customer, StringComparer.Ordinal);
         var changed = new ChangedSince("Since this round was prepared");
         foreach (var parcel in parcels)
         {

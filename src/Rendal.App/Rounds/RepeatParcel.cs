@@ -1,4 +1,5 @@
 using Rendal.App.Books;
+using Rendal.App.Progress;
 
 namespace Rendal.App.Rounds;
 
@@ -16,7 +17,7 @@ public sealed class RepeatParcel(BookStores stores, TimeProvider clock)
         var choice = (await stores.Rounds.FindAsync(round, cancel))!.Choice with { Customers = of.Accounts.Select(a => a.Key).Append(of.Customer).ToHashSet(StringComparer.Ordinal) };
         var made = await stores.Rounds.MakeRepeatAsync(parcel, choice, stores.Person, cancel)
             ?? throw Unable.Conflict("It is still on its way. It can be sent once more when it has gone out or come to its end.");
-        await new PrepareRound(stores, clock).RunAsync(made, cancel);
+        await new PrepareRound(stores, clock).RunAsync(made, new ProgressMeter(), cancel);
         return made;
     }
 }

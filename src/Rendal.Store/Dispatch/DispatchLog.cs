@@ -84,7 +84,8 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             and ($2 = '' or t.id in (
                 select id from dispatch_try where book_id = $1 and ending <> 'accepted' and answer ilike $3
                 union select ft.id from dispatch_try ft join (
-                    select parcel_id from parcel_search where book_id = $1 and (words ilike $3 or numbers @> array[$2])
+                    select s.parcel_id from addressee w join parcel_search s on s.book_id = w.book_id and s.addressee_id = w.id where w.book_id = $1 and w.words ilike $3
+                    union select parcel_id from parcel_search where book_id = $1 and numbers @> array[$2]
                     union select parcel_id from message where book_id = $1 and subject || E'\n' || message_id || E'\n' || recipients_text(recipients) ilike $3
                     union select parcel_id from paper where book_id = $1 and name || E'\n' || recipients_text(lines) ilike $3
                     union select fp.id from round fr join parcel fp on fp.book_id = fr.book_id and fp.round_id = fr.id where fr.book_id = $1 and fr.name ilike $3) f on ft.book_id = $1 and ft.parcel_id = f.parcel_id))

@@ -24,11 +24,13 @@ internal static class ReleasedParcels
             return false;
         }
 
+        await connection.Sql("insert into addressee (book_id, words) select distinct p.book_id, p.customer || E'\n' || p.name from frozen f join parcel p on p.book_id = $1 and p.id = f.id order by 2 on conflict (book_id, md5(words)) do nothing", book).RunAsync(cancel);
         await connection.Sql(
             """
-            insert into parcel_search (book_id, parcel_id, words, numbers, accounts)
-            select p.book_id, p.id, p.customer || E'\n' || p.name, f.numbers, array(select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) from frozen f join parcel p on p.book_id = $1 and p.id = f.id
-            on conflict (book_id, parcel_id) do update set words = excluded.words, numbers = excluded.numbers, accounts = excluded.accounts
+            insert into parcel_search (book_id, parcel_id, addressee_id, numbers, accounts)
+            select p.book_id, p.id, w.id, f.numbers, array(select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a)
+            from frozen f join parcel p on p.book_id = $1 and p.id = f.id join addressee w on w.book_id = $1 and md5(w.words) = md5(p.customer || E'\n' || p.name)
+            on conflict (book_id, parcel_id) do update set addressee_id = excluded.addressee_id, numbers = excluded.numbers, accounts = excluded.accounts
             """,
             book).RunAsync(cancel);
         await connection.Sql(

@@ -46,7 +46,7 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
         {
             await RaiseAsync(connection, book, round, person, "settings", "", now, cancel);
             var (name, choice, wording, sender, layout) = merged.Settings;
-            await connection.Sql("update round set name = $3, choice = $4, wording_id = $5, sender_id = $6, picked_layout = $7 where book_id = $1 and id = $2",
+            await connection.Sql("update round set name = $3, choice = $4, wording_id = $5, sender_id = $6, picked_layout = $7, to_be_prepared = true where book_id = $1 and id = $2",
                 book, round, name, Commands.Json(choice), wording, sender, new NpgsqlParameter<long?> { TypedValue = layout, NpgsqlDbType = NpgsqlDbType.Bigint }).RunAsync(cancel);
             await transaction.CommitAsync(cancel);
         }

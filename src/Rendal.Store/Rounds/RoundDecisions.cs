@@ -57,8 +57,14 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
         }
 
         await connection.Sql("update parcel set state = $4 where book_id = $1 and round_id = $2 and customer = $3 and state in ('prepared', 'held')", book, round, customer, decision?.Decision == Held ? Held : "prepared").RunAsync(cancel);
+        var prepareAnew = (now?.Decision ?? Held, decision?.Decision ?? Held) != (Held, Held);
+        if (prepareAnew)
+        {
+            await ToBePreparedAsync(connection, round, cancel);
+        }
+
         await transaction.CommitAsync(cancel);
-        return new DecisionUpdate(RoundUpdate.Done, (now?.Decision ?? Held, decision?.Decision ?? Held) != (Held, Held));
+        return new DecisionUpdate(RoundUpdate.Done, prepareAnew);
     }
 
     /// <summary>Takes an item out by hand, or puts it in, or takes that back.</summary>
@@ -96,9 +102,13 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
             await connection.Sql("insert into round_item_decision (book_id, round_id, item, is_in, reason, decided_by) values ($1, $2, $3, $4, $5, $6)", book, round, item, decision.IsIn, decision.Reason, person).RunAsync(cancel);
         }
 
+        await ToBePreparedAsync(connection, round, cancel);
         await transaction.CommitAsync(cancel);
         return RoundUpdate.Done;
     }
+
+    private Task ToBePreparedAsync(NpgsqlConnection connection, long round, CancellationToken cancel) =>
+        connection.Sql("update round set to_be_prepared = true where book_id = $1 and id = $2", book, round).RunAsync(cancel);
 
     /// <summary>Takes the round's row, as a release does first: that either sees what is written then, or has begun, and then this comes too late.</summary>
     private async Task<bool> IsOpenAsync(NpgsqlConnection connection, long round, CancellationToken cancel) =>

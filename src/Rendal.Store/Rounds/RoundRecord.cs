@@ -36,9 +36,16 @@ public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Cho
     /// <summary>The customers whose parcels fell out of it because something that it uses was changed, until somebody has seen it.</summary>
     public IReadOnlyList<string> FellOut { get; init; } = [];
 
-    /// <summary>Whether something that it uses may have been changed since its parcels were made up, so that they are made up anew before somebody looks at them. Once something of it was released it follows nothing.</summary>
+    /// <summary>Whether its parcels are not what was chosen or decided in it since: making them up was stopped, or ended with its process.</summary>
+    public bool ToBePrepared { get; init; }
+
+    /// <summary>Whether its parcels are to be made up anew before somebody looks at them. Once something of it was released it follows nothing.</summary>
     /// <param name="book">Its book.</param>
-    public bool IsBehind(Books.Book book) => ReleasedAt is null && PreparedAtChange < book.Changes;
+    public bool IsBehind(Books.Book book) => ReleasedAt is null && (ToBePrepared || IsBehindBook(book));
+
+    /// <summary>Whether something that it uses may have been changed since its parcels were made up.</summary>
+    /// <param name="book">Its book.</param>
+    public bool IsBehindBook(Books.Book book) => PreparedAtChange < book.Changes;
 
     /// <summary>What people choose in it.</summary>
     public RoundSettings Settings => new(Name, Choice, WordingId, SenderId, PickedLayout);

@@ -21,7 +21,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The problem of a parcel that was taken over into another round.</summary>
     public const string GoesElsewhere = "it goes with another round";
 
-    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of, revision, prepared_at_change, fell_out";
+    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of, revision, prepared_at_change, fell_out, to_be_prepared";
 
     /// <summary>All rounds, the newest first.</summary>
     public Task<List<RoundRecord>> ListAsync(CancellationToken cancel) =>
@@ -146,7 +146,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             return false;
         }
 
-        await connection.Sql("update round set prepared_at = $3, by_hand = $4, rules = $5, prepared_at_change = $6, fell_out = $7 where book_id = $1 and id = $2",
+        await connection.Sql("update round set to_be_prepared = false, prepared_at = $3, by_hand = $4, rules = $5, prepared_at_change = $6, fell_out = $7 where book_id = $1 and id = $2",
             book, id, at.At.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules), at.Change, fellOut.ToArray()).RunAsync(cancel);
         await AccountSumStore.PutAsync(connection, book, id, chosen, basis, cancel);
         foreach (var table in new[] { "left_out", "round_proof" })
@@ -384,5 +384,6 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         Revision = r.GetInt64(14),
         PreparedAtChange = r.GetInt64(15),
         FellOut = r.GetFieldValue<string[]>(16),
+        ToBePrepared = r.GetBoolean(17),
     };
 }

@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.App.Progress;
 using Rendal.App;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
@@ -9,7 +10,6 @@ using Rendal.Store.Books;
 using Rendal.Store.Corrections;
 using Rendal.Store.Intake;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 using Rendal.Web.Intake;
 
 namespace Rendal.Web.Corrections;
@@ -140,7 +140,7 @@ internal static class CorrectionEndpoints
             throw Unable.Conflict("Values are corrected in a ledger file before it is kept. Take the file in again to correct something in it.");
         }
 
-        var table = files.Open(scope, intake, intake.Change.Opening, new WorkWatch(), cancel);
+        var table = files.Open(scope, intake, intake.Change.Opening, new ProgressMeter(), cancel);
         var reading = Recognition.Outline(table, intake.Change) ?? throw Unable.Invalid("No row of headings was found. Say which row has them.");
         var row = ((RowSpool)table.Rows).From(number).FirstOrDefault();
         return row.Number == number && number > reading.HeadingRow ? (table, reading, row) : throw Unable.Invalid($"There is nothing in row {number} that could be put right.");

@@ -1,21 +1,13 @@
-using System.Diagnostics;
 using System.Globalization;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Extensions.Options;
 using Rendal.App;
+using Rendal.App.Progress;
 using Rendal.Core.Budgets;
 using Rendal.Files;
 
 namespace Rendal.Web.Hosting;
-
-/// <summary>How far a long work has come.</summary>
-/// <param name="Stage">What is being done, in a word or two for a person.</param>
-/// <param name="Rows">Rows done in this stage.</param>
-/// <param name="Of">Rows in all; 0 while that is not known.</param>
-/// <param name="RowsPerSecond">The speed.</param>
-/// <param name="SecondsLeft">What is left of this stage at that speed; null while that is not known.</param>
-internal sealed record WorkProgress(string Stage, int Rows, int Of, int RowsPerSecond, int? SecondsLeft);
 
 /// <summary>
 /// A work that takes long for large files. A caller that accepts server-sent events hears how far it has come, and
@@ -26,21 +18,21 @@ internal sealed partial class Works(IOptions<JsonOptions> json, ILogger<Works> l
     private static readonly TimeSpan Between = TimeSpan.FromMilliseconds(200);
 
     /// <summary>Does a work and answers with what came of it.</summary>
-    public async Task<IResult> AnswerAsync<T>(HttpContext http, Func<WorkWatch, CancellationToken, Task<T>> work)
+    public async Task<IResult> AnswerAsync<T>(HttpContext http, Func<ProgressMeter, CancellationToken, Task<T>> work)
     {
         if (!http.Request.Headers.Accept.Any(a => a?.Contains("text/event-stream", StringComparison.Ordinal) == true))
         {
-            return TypedResults.Ok(await work(new WorkWatch(), http.RequestAborted));
+            return TypedResults.Ok(await work(new ProgressMeter(), http.RequestAborted));
         }
 
         http.Response.ContentType = "text/event-stream";
         http.Response.Headers.CacheControl = "no-store";
-        var watch = new WorkWatch();
-        var doing = Task.Run(() => work(watch, http.RequestAborted), http.RequestAborted);
+        var meter = new ProgressMeter();
+        var doing = Task.Run(() => work(meter, http.RequestAborted), http.RequestAborted);
         while (await Task.WhenAny(doing, Task.Delay(Between, http.RequestAborted)) != doing)
         {
             http.RequestAborted.ThrowIfCancellationRequested();
-            await EventAsync(http, "progress", watch.Now());
+            await EventAsync(http, "progress", meter.Now());
         }
 
         try
@@ -69,40 +61,5 @@ internal sealed partial class Works(IOptions<JsonOptions> json, ILogger<Works> l
         var text = JsonSerializer.Serialize(data, json.Value.SerializerOptions);
         await http.Response.WriteAsync(string.Create(CultureInfo.InvariantCulture, $"event: {name}\ndata: {text}\n\n"), http.RequestAborted);
         await http.Response.Body.FlushAsync(http.RequestAborted);
-    }
-}
-
-/// <summary>Where a work tells how far it has come; written by the work, read beside it.</summary>
-internal sealed class WorkWatch
-{
-    private readonly Stopwatch since = Stopwatch.StartNew();
-    private volatile string stage = "opening";
-    private int rows;
-    private int of;
-
-    /// <summary>Begins another stage.</summary>
-    public void Begin(string what, int all = 0)
-    {
-        stage = what;
-        of = all;
-        Volatile.Write(ref rows, 0);
-        since.Restart();
-    }
-
-    /// <summary>Something to be called for each row of a stage, which also stops it.</summary>
-    public Action<int> Rows(CancellationToken cancel) => _ =>
-    {
-        if ((++rows & 1023) == 0)
-        {
-            cancel.ThrowIfCancellationRequested();
-        }
-    };
-
-    public WorkProgress Now()
-    {
-        var done = Volatile.Read(ref rows);
-        var seconds = since.Elapsed.TotalSeconds;
-        var speed = seconds < 0.2 ? 0 : (int)(done / seconds);
-        return new WorkProgress(stage, done, of, speed, of > 0 && speed > 0 ? (int)Math.Ceiling(Math.Max(of - done, 0) / (double)speed) : null);
     }
 }

@@ -1,10 +1,10 @@
+using Rendal.App.Progress;
 using Rendal.App;
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Store.Intake;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Intake;
 
@@ -18,14 +18,14 @@ internal sealed class CustomerListLook(BookScope scope, IntakeRecord intake, Led
 
     public CardReading? Reading => reading;
 
-    public static CustomerListLook Open(BookScope scope, IntakeRecord intake, ReadingChange change, OpenedFiles files, WorkWatch watch, CancellationToken cancel)
+    public static CustomerListLook Open(BookScope scope, IntakeRecord intake, ReadingChange change, OpenedFiles files, ProgressMeter meter, CancellationToken cancel)
     {
-        var table = files.Open(scope, intake, change.Opening, watch, cancel);
+        var table = files.Open(scope, intake, change.Opening, meter, cancel);
         return new CustomerListLook(scope, intake, table, CardReading.Of(table, change));
     }
 
     /// <summary>The list as read, with what is noticed only beside the cards that are there.</summary>
-    public async Task<(CustomerList List, Dictionary<string, Customer> Cards)> ReadAsync(WorkWatch watch, CancellationToken cancel)
+    public async Task<(CustomerList List, Dictionary<string, Customer> Cards)> ReadAsync(ProgressMeter meter, CancellationToken cancel)
     {
         if (Lacks is [var lack, ..])
         {
@@ -33,8 +33,8 @@ internal sealed class CustomerListLook(BookScope scope, IntakeRecord intake, Led
         }
 
         var cards = await scope.Customers.AllAsync(cancel);
-        watch.Begin("reading the rows");
-        var list = CustomerListReader.Read(table.Watched(watch.Rows(cancel)), reading!);
+        meter.Begin("reading the rows");
+        var list = CustomerListReader.Read(table.Watched(meter.Rows(cancel)), reading!);
         foreach (var unknown in list.Customers.Where(c => !cards.ContainsKey(c.Key) && !reading!.Has(CardField.Name)))
         {
             list.Findings.Add(new Finding(FindingCodes.CustomerUnknown, Severity.Warning, unknown.Source, null, unknown.Key, $"There is no customer {unknown.Key}, and the list gives no name to make one.", "Look whether the code is right."));
@@ -44,7 +44,7 @@ internal sealed class CustomerListLook(BookScope scope, IntakeRecord intake, Led
         return (list, cards);
     }
 
-    public async Task<IntakeView> ViewAsync(WorkWatch watch, CancellationToken cancel)
+    public async Task<IntakeView> ViewAsync(ProgressMeter meter, CancellationToken cancel)
     {
         var view = IntakeView.Of(intake, table, reading, Lacks);
         if (Lacks.Count > 0)
@@ -52,7 +52,7 @@ internal sealed class CustomerListLook(BookScope scope, IntakeRecord intake, Led
             return view;
         }
 
-        var (list, cards) = await ReadAsync(watch, cancel);
+        var (list, cards) = await ReadAsync(meter, cancel);
         return view with
         {
             RowsRead = list.RowsRead,

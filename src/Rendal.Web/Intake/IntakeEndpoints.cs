@@ -4,6 +4,7 @@ using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Extensions.Options;
+using Rendal.App.Progress;
 using Rendal.App;
 using Rendal.App.Ledger;
 using Rendal.Core.Intake;
@@ -83,7 +84,7 @@ internal static class IntakeEndpoints
         }
 
         var intake = await FindAsync(scope, id, cancel);
-        var table = files.Open(scope, intake, FileOpening.Unsaid, new WorkWatch(), cancel);
+        var table = files.Open(scope, intake, FileOpening.Unsaid, new ProgressMeter(), cancel);
         foreach (var reading in readings.Where(r => r.Fits(table)))
         {
             var change = reading.For(table, out _);
@@ -94,16 +95,16 @@ internal static class IntakeEndpoints
         return new BegunIntake(id, false);
     }
 
-    private static Task<IResult> LookAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works) => works.AnswerAsync(http, async (watch, cancel) =>
+    private static Task<IResult> LookAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works) => works.AnswerAsync(http, async (meter, cancel) =>
     {
         var intake = await FindAsync(scope, id, cancel);
-        return await ViewAsync(scope, intake, intake.Change, files, watch, cancel);
+        return await ViewAsync(scope, intake, intake.Change, files, meter, cancel);
     });
 
     private static async Task<FileRowsView> RowsAsync(long id, BookScope scope, OpenedFiles files, CancellationToken cancel, int from = 1, int count = 100)
     {
         var intake = await FindAsync(scope, id, cancel);
-        var table = files.Open(scope, intake, intake.Change.Opening, new WorkWatch(), cancel);
+        var table = files.Open(scope, intake, intake.Change.Opening, new ProgressMeter(), cancel);
         var spool = (RowSpool)table.Rows;
         var first = Math.Clamp(from, 1, spool.LastRow + 1);
         var wanted = Enumerable.Range(first, Math.Min(Math.Clamp(count, 0, MostRows), spool.LastRow + 1 - first)).ToList();
@@ -138,7 +139,7 @@ internal static class IntakeEndpoints
         };
     }
 
-    private static Task<IResult> ChangesAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works) => works.AnswerAsync(http, async (watch, cancel) =>
+    private static Task<IResult> ChangesAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works) => works.AnswerAsync(http, async (meter, cancel) =>
     {
         var intake = await FindAsync(scope, id, cancel);
         var current = await scope.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet that this file could be compared with.");
@@ -147,9 +148,9 @@ internal static class IntakeEndpoints
             throw Unable.Conflict("This file is the ledger; there is nothing to compare it with.");
         }
 
-        var look = await LookedAt.OpenAsync(scope, intake, intake.Change, files, watch, cancel);
+        var look = await LookedAt.OpenAsync(scope, intake, intake.Change, files, meter, cancel);
         var before = await scope.Ledger.RowsAsync(current.Id, cancel);
-        var reader = look.Reader(intake.Change, watch, "comparing the rows", cancel);
+        var reader = look.Reader(intake.Change, meter, "comparing the rows", cancel);
         return ChangesView.Of(LedgerComparison.Of(before, reader.Rows().Where(r => r.Row is not null).Select(r => r.Row!), reader.HasOutstanding), current);
     });
 
@@ -162,7 +163,7 @@ internal static class IntakeEndpoints
         if (change.Opening != intake.Change.Opening)
         {
             // A sheet or an encoding that is not there is refused before it is remembered.
-            files.Open(scope, intake, change.Opening, new WorkWatch(), cancel);
+            files.Open(scope, intake, change.Opening, new ProgressMeter(), cancel);
         }
 
         await scope.Intakes.ChangeAsync(id, change, cancel);
@@ -181,7 +182,7 @@ internal static class IntakeEndpoints
     {
         var intake = await OpenToChangeAsync(scope, id, cancel);
         var reading = await ParseAsync(file, json.Value.SerializerOptions, cancel);
-        var table = files.Open(scope, intake, reading.Opening, new WorkWatch(), cancel);
+        var table = files.Open(scope, intake, reading.Opening, new ProgressMeter(), cancel);
         var change = reading.For(table, out var missing);
         if (missing.Count > 0)
         {
@@ -211,7 +212,7 @@ internal static class IntakeEndpoints
         }
     }
 
-    private static Task<IResult> KeepAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works, TimeProvider clock, bool sure = false, bool emptyClears = false) => works.AnswerAsync(http, async (watch, cancel) =>
+    private static Task<IResult> KeepAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works, TimeProvider clock, bool sure = false, bool emptyClears = false) => works.AnswerAsync(http, async (meter, cancel) =>
     {
         var intake = await FindAsync(scope, id, cancel);
         if (intake.State != "looked-at")
@@ -220,30 +221,30 @@ internal static class IntakeEndpoints
         }
 
         return intake.Kind == IntakeKind.Customers
-            ? await KeepCustomersAsync(scope, intake, files, watch, emptyClears, clock.GetUtcNow(), cancel)
-            : await KeepLedgerAsync(scope, intake, files, watch, sure, clock.GetUtcNow(), cancel);
+            ? await KeepCustomersAsync(scope, intake, files, meter, emptyClears, clock.GetUtcNow(), cancel)
+            : await KeepLedgerAsync(scope, intake, files, meter, sure, clock.GetUtcNow(), cancel);
     });
 
-    private static async Task<KeptIntake> KeepLedgerAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, WorkWatch watch, bool sure, DateTimeOffset now, CancellationToken cancel)
+    private static async Task<KeptIntake> KeepLedgerAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, ProgressMeter meter, bool sure, DateTimeOffset now, CancellationToken cancel)
     {
-        var look = await LookedAt.OpenAsync(scope, intake, intake.Change, files, watch, cancel);
+        var look = await LookedAt.OpenAsync(scope, intake, intake.Change, files, meter, cancel);
         var isFirst = await scope.Intakes.CurrentAsync(cancel) is null;
-        if (!sure && !isFirst && look.Lacks.Count == 0 && (await look.ViewAsync(intake.Change, watch, cancel)).Doubts is [var doubt, ..])
+        if (!sure && !isFirst && look.Lacks.Count == 0 && (await look.ViewAsync(intake.Change, meter, cancel)).Doubts is [var doubt, ..])
         {
             throw Unable.Conflict(doubt);
         }
 
-        var reader = look.Reader(intake.Change, watch, "keeping the rows", cancel);
+        var reader = look.Reader(intake.Change, meter, "keeping the rows", cancel);
         var reading = SavedReading.Of(look.Recognised!.Reading, intake.Change);
         return await scope.Intakes.KeepAsync(intake.Id, reader, await scope.Customers.ReachableAsync(cancel), reading, now, cancel)
             ? new KeptIntake(intake.Id, reader.RowsKept)
             : throw Unable.Conflict("This file was kept or undone already.");
     }
 
-    private static async Task<KeptIntake> KeepCustomersAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, WorkWatch watch, bool emptyClears, DateTimeOffset now, CancellationToken cancel)
+    private static async Task<KeptIntake> KeepCustomersAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, ProgressMeter meter, bool emptyClears, DateTimeOffset now, CancellationToken cancel)
     {
-        var look = CustomerListLook.Open(scope, intake, intake.Change, files, watch, cancel);
-        var (list, _) = await look.ReadAsync(watch, cancel);
+        var look = CustomerListLook.Open(scope, intake, intake.Change, files, meter, cancel);
+        var (list, _) = await look.ReadAsync(meter, cancel);
         if (list.Findings.Listed().FirstOrDefault(f => f.Code == FindingCodes.HeadOfficeLoop) is { } loop)
         {
             throw Unable.Conflict($"{loop.Message} {loop.Remedy}");
@@ -283,7 +284,7 @@ internal static class IntakeEndpoints
 
     private static async Task<SavedReading> SavedReadingAsync(BookScope scope, IntakeRecord intake, OpenedFiles files, CancellationToken cancel)
     {
-        var table = files.Open(scope, intake, intake.Change.Opening, new WorkWatch(), cancel);
+        var table = files.Open(scope, intake, intake.Change.Opening, new ProgressMeter(), cancel);
         if (intake.Kind == IntakeKind.Customers)
         {
             return SavedReading.Of(CardReading.Of(table, intake.Change) ?? throw Unable.Conflict("No row of headings was found, so there is no reading to save."), intake.Change);
@@ -292,10 +293,10 @@ internal static class IntakeEndpoints
         return SavedReading.Of(Recognition.Outline(table, intake.Change) ?? throw Unable.Conflict("No row of headings was found, so there is no reading to save."), intake.Change);
     }
 
-    private static async Task<IntakeView> ViewAsync(BookScope scope, IntakeRecord intake, ReadingChange change, OpenedFiles files, WorkWatch watch, CancellationToken cancel) =>
+    private static async Task<IntakeView> ViewAsync(BookScope scope, IntakeRecord intake, ReadingChange change, OpenedFiles files, ProgressMeter meter, CancellationToken cancel) =>
         intake.Kind == IntakeKind.Customers
-            ? await CustomerListLook.Open(scope, intake, change, files, watch, cancel).ViewAsync(watch, cancel)
-            : await (await LookedAt.OpenAsync(scope, intake, change, files, watch, cancel)).ViewAsync(change, watch, cancel);
+            ? await CustomerListLook.Open(scope, intake, change, files, meter, cancel).ViewAsync(meter, cancel)
+            : await (await LookedAt.OpenAsync(scope, intake, change, files, meter, cancel)).ViewAsync(change, meter, cancel);
 
     private static async Task<IntakeRecord> OpenToChangeAsync(BookScope scope, long id, CancellationToken cancel)
     {

@@ -1,3 +1,4 @@
+using Rendal.App.Progress;
 using Rendal.App;
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
@@ -6,7 +7,6 @@ using Rendal.Core.Money;
 using Rendal.Files;
 using Rendal.Store.Intake;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Intake;
 
@@ -32,32 +32,32 @@ internal sealed class LookedAt
     public int RowCount => ((RowSpool)Table.Rows).Count;
 
     /// <summary>Opens the file of an intake and works out its reading, with what was decided and put right.</summary>
-    public static async Task<LookedAt> OpenAsync(BookScope scope, IntakeRecord intake, ReadingChange change, OpenedFiles files, WorkWatch watch, CancellationToken cancel)
+    public static async Task<LookedAt> OpenAsync(BookScope scope, IntakeRecord intake, ReadingChange change, OpenedFiles files, ProgressMeter meter, CancellationToken cancel)
     {
         var corrections = await scope.Corrections.HoldingAsync(cancel);
         var terms = await scope.Customers.TermsAsync(cancel);
-        var table = files.Open(scope, intake, change.Opening, watch, cancel);
+        var table = files.Open(scope, intake, change.Opening, meter, cancel);
         var settings = new ReadingSettings(scope.Book.Currency, scope.Book.TermsDays);
-        watch.Begin("finding out how it is written", ((RowSpool)table.Rows).Count);
-        var recognised = Recognition.Recognise(table.Watched(watch.Rows(cancel)), settings, change, corrections);
+        meter.Begin("finding out how it is written", ((RowSpool)table.Rows).Count);
+        var recognised = Recognition.Recognise(table.Watched(meter.Rows(cancel)), settings, change, corrections);
         await scope.Intakes.CarryDownAsync(intake.Id, recognised?.Reading.CarriesDown == true, cancel);
         return new LookedAt(scope, intake, table, recognised, terms, settings);
     }
 
     /// <summary>A reader of its rows, which tells how far it has come.</summary>
-    public LedgerReader Reader(ReadingChange change, WorkWatch watch, string stage, CancellationToken cancel)
+    public LedgerReader Reader(ReadingChange change, ProgressMeter meter, string stage, CancellationToken cancel)
     {
         if (Lacks is [var lack, ..])
         {
             throw Unable.Invalid($"{intake.FileName}: {lack}");
         }
 
-        watch.Begin(stage, RowCount);
-        return new LedgerReader(Table.Watched(watch.Rows(cancel)), Recognised!, settings, key => terms.TryGetValue(key, out var own) ? own : null, change);
+        meter.Begin(stage, RowCount);
+        return new LedgerReader(Table.Watched(meter.Rows(cancel)), Recognised!, settings, key => terms.TryGetValue(key, out var own) ? own : null, change);
     }
 
     /// <summary>The view of the whole: what would be kept, and what was noticed.</summary>
-    public async Task<IntakeView> ViewAsync(ReadingChange change, WorkWatch watch, CancellationToken cancel)
+    public async Task<IntakeView> ViewAsync(ReadingChange change, ProgressMeter meter, CancellationToken cancel)
     {
         var view = IntakeView.Of(intake, Table, Recognised?.Reading, Lacks, change);
         if (Lacks.Count > 0)
@@ -65,7 +65,7 @@ internal sealed class LookedAt
             return view;
         }
 
-        var reader = Reader(change, watch, "reading the rows", cancel);
+        var reader = Reader(change, meter, "reading the rows", cancel);
         var kept = new SortedDictionary<Currency, decimal>();
         var aside = new SortedDictionary<Currency, decimal>();
         DateOnly? newest = null;

@@ -1,9 +1,9 @@
 using System.Collections.Concurrent;
+using Rendal.App.Progress;
 using Rendal.Core.Intake;
 using Rendal.Files;
 using Rendal.Store.Intake;
 using Rendal.Web.Books;
-using Rendal.Web.Hosting;
 
 namespace Rendal.Web.Intake;
 
@@ -18,13 +18,13 @@ internal sealed class OpenedFiles(TimeProvider clock)
     private readonly ConcurrentDictionary<(long Book, long File, FileOpening Opening), (LedgerTable Table, long Used)> opened = new();
 
     /// <summary>The rows of an intake's file.</summary>
-    public LedgerTable Open(BookScope scope, IntakeRecord intake, FileOpening opening, WorkWatch watch, CancellationToken cancel)
+    public LedgerTable Open(BookScope scope, IntakeRecord intake, FileOpening opening, ProgressMeter meter, CancellationToken cancel)
     {
         var key = (scope.Book.Id, intake.FileId, opening);
         if (!opened.TryGetValue(key, out var known))
         {
-            watch.Begin("reading the file");
-            var at = watch.Rows(cancel);
+            meter.Begin("reading the file");
+            var at = meter.Rows(cancel);
             var table = TableFile.Open(intake.FileName, () => scope.Files.Open(intake.FileId), opening, at);
             known = (table.Rows is RowSpool ? table : table with { Rows = RowSpool.Of(table.Rows, at) }, 0);
         }

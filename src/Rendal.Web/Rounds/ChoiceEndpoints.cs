@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
+using Rendal.App.Progress;
 using Rendal.App.Rounds;
 using Rendal.Web.Books;
 
@@ -42,7 +43,7 @@ internal static class ChoiceEndpoints
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var saved = await scope.Choices.FindAsync(choice, cancel) ?? throw Unable.NotFound("This choice");
         var used = saved.Choice with { AsOf = round.Choice.AsOf, PeriodFrom = round.Choice.PeriodFrom };
-        await new ChangeRound(scope, clock).RunAsync(id, revision, round.Settings with { Choice = used }, cancel);
+        await new ChangeRound(scope, clock).RunAsync(id, revision, round.Settings with { Choice = used }, new ProgressMeter(), cancel);
         return await RoundEndpoints.ViewAsync(id, scope, clock, cancel);
     }
 

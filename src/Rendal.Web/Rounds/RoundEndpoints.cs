@@ -3,6 +3,7 @@ using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
+using Rendal.App.Progress;
 using Rendal.App.Rounds;
 using Rendal.App.Senders;
 using Rendal.Core.Dispatch;
@@ -40,8 +41,8 @@ internal static class RoundEndpoints
         group.MapPost("/{id:long}/seen", SeenAsync);
         group.MapGet("/{id:long}", ViewAsync);
         group.MapGet("/{id:long}/revision", RevisionAsync);
-        group.MapPut("/{id:long}", ChangeAsync);
-        group.MapPost("/{id:long}/prepare", PrepareAsync);
+        group.MapPut("/{id:long}", ChangeAsync).Produces<RoundView>();
+        group.MapPost("/{id:long}/prepare", PrepareAsync).Produces<RoundView>();
         group.MapPost("/{id:long}/decisions", DecideAsync);
         group.MapPost("/{id:long}/summary", SummaryAsync);
         group.MapPost("/{id:long}/release", ReleaseAsync);
@@ -63,8 +64,16 @@ internal static class RoundEndpoints
         return rounds.ConvertAll(r => new RoundLine(r.Id, r.Name, r.Choice.AsOf, r.MadeAt, r.ReleasedAt, [.. groups[r.Id]]));
     }
 
-    private static async Task<RoundView> MakeAsync(NewRound request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await ViewAsync(await new MakeRound(scope, clock).RunAsync(request.Name, request.AsOf, request.About, cancel), scope, clock, cancel);
+    private static async Task<RoundView> MakeAsync(NewRound request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        var id = await new MakeRound(scope, clock).RunAsync(request.Name, request.AsOf, request.About, cancel);
+        if (request.Prepared)
+        {
+            await new PrepareRound(scope, clock).RunAsync(id, new ProgressMeter(), cancel);
+        }
+
+        return await ViewAsync(id, scope, clock, cancel);
+    }
 
     internal static async Task<RoundView> ViewAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
@@ -110,17 +119,17 @@ internal static class RoundEndpoints
             ? new RevisionView(round.Revision != revision || round.PreparedAt != preparedAt || round.ReleasedAt is not null, round.IsBehind(scope.Book))
             : throw Unable.NotFound("This round");
 
-    private static async Task<RoundView> ChangeAsync(long id, long revision, RoundRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static Task<IResult> ChangeAsync(long id, long revision, RoundRequest request, HttpContext http, BookScope scope, Works works, TimeProvider clock) => works.AnswerAsync(http, async (meter, cancel) =>
     {
-        await new ChangeRound(scope, clock).RunAsync(id, revision, request.Settings(), cancel);
+        await new ChangeRound(scope, clock).RunAsync(id, revision, request.Settings(), meter, cancel);
         return await ViewAsync(id, scope, clock, cancel);
-    }
+    });
 
-    internal static async Task<RoundView> PrepareAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static Task<IResult> PrepareAsync(long id, HttpContext http, BookScope scope, Works works, TimeProvider clock) => works.AnswerAsync(http, async (meter, cancel) =>
     {
-        await new PrepareRound(scope, clock).RunAsync(id, cancel);
+        await new PrepareRound(scope, clock).RunAsync(id, meter, cancel);
         return await ViewAsync(id, scope, clock, cancel);
-    }
+    });
 
     /// <summary>Decides about one customer. What of the round is another then is fetched, as much as is in sight.</summary>
     private static async Task<NoContent> DecideAsync(long id, long revision, DecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)

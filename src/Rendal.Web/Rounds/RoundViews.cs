@@ -18,7 +18,8 @@ internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOf
 
 /// <summary>A new round.</summary>
 /// <param name="About">What it is about: statements, reminders of whichever level is due, invoices, or confirmations of balance.</param>
-internal sealed record NewRound([property: StringLength(200)] string Name, DateOnly? AsOf, RoundKind About = RoundKind.Statements);
+/// <param name="Prepared">Whether its parcels are made up at once; else that is to be asked for, by whoever wants to see how far it is.</param>
+internal sealed record NewRound([property: StringLength(200)] string Name, DateOnly? AsOf, RoundKind About = RoundKind.Statements, bool Prepared = true);
 
 /// <summary>A period to choose among, seen from today.</summary>
 /// <param name="Name"><c>last-month</c>, <c>last-quarter</c>, <c>this-month</c> or <c>this-quarter</c>.</param>

@@ -4,6 +4,7 @@ using Npgsql;
 using Rendal.App.Books;
 using Rendal.App.Delivery;
 using Rendal.App.Ledger;
+using Rendal.App.Progress;
 using Rendal.App.Rounds;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
@@ -63,7 +64,9 @@ internal sealed class OneRound : IDisposable
         await new WordingStore(source, book.Id).AddAsync(new Wording("Month end", "en", $"Statement at {Slot("statement.date")}", $"<p>Your account stands at {Slot("statement.total")}.</p><p>{Slot("statement.table")}</p>"), book.Person, Cancel);
         await new SenderStore(source, book.Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null), book.Person, Cancel);
         var stores = new BookStores((await new BookStore(source).FindAsync(book.Id, Cancel))!, book.Person, source);
-        return new OneRound(book, colleague, await new MakeRound(stores, Clock).RunAsync("October", new DateOnly(2026, 10, 31), RoundKind.Statements, Cancel));
+        var round = await new MakeRound(stores, Clock).RunAsync("October", new DateOnly(2026, 10, 31), RoundKind.Statements, Cancel);
+        await new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel);
+        return new OneRound(book, colleague, round);
     }
 
     /// <summary>One person looks through what would be let go, or through one parcel of it.</summary>
@@ -127,7 +130,7 @@ internal sealed class OneRound : IDisposable
                 5 => DecideAsync(stores, customer, "held"),
                 6 => DecideAsync(stores, customer, "removed"),
                 7 => DecideAsync(stores, customer, null),
-                8 => new PrepareRound(stores, Clock).RunAsync(round, Cancel),
+                8 => new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel),
                 9 => IdentityAsync(stores, to),
                 _ => stores.Rounds.StopAsync(round, Cancel),
             });
@@ -216,7 +219,7 @@ internal sealed class OneRound : IDisposable
     {
         var now = (await stores.Rounds.FindAsync(round, Cancel))!;
         var customers = Customers.Take(1 + (to % Customers.Length)).ToHashSet(StringComparer.Ordinal);
-        await new ChangeRound(stores, Clock).RunAsync(round, now.Revision, now.Settings with { Choice = now.Choice with { Customers = customers } }, Cancel);
+        await new ChangeRound(stores, Clock).RunAsync(round, now.Revision, now.Settings with { Choice = now.Choice with { Customers = customers } }, new ProgressMeter(), Cancel);
     }
 
     private async Task DecideAsync(BookStores stores, string customer, string? decision)

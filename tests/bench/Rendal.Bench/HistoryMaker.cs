@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Rendal.App.Books;
+using Rendal.App.Progress;
 using Rendal.App.Rounds;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Intake;
@@ -64,7 +65,7 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
             choice = month % 2 == 0 ? choice : choice.OfReminders(stores.Book.Rules.Reminders);
             var round = await stores.Rounds.MakeAsync(string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}"), intake, choice, stores.Book.Rules, wording, sender, person, cancel);
             rounds.Add(round);
-            await new PrepareRound(stores, TimeProvider.System).RunAsync(round, cancel);
+            await new PrepareRound(stores, TimeProvider.System).RunAsync(round, new ProgressMeter(), cancel);
             var summed = await new SummariseRelease(stores, TimeProvider.System).RunAsync(round, null, cancel);
             if (summed.Ready.Parcels.Count > 0)
             {

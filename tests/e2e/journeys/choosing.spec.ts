@@ -162,3 +162,21 @@ test("how much a choice comes to is told while its parcels are still being made 
   await expect(proof(page)).toContainText("3 need you £1,850.00");
   await expect(page.getByText(/^Making up/)).toBeHidden();
 });
+
+test("making up a round can be stopped, and is begun again when somebody says so", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Stopped");
+  await takeIn(page, "files/reminders.csv");
+  // It takes as long as it is looked at.
+  await page.route("**/prepare", () => {});
+  await prepareRound(page, "October");
+  await expect(page.getByText("Making up the parcels…")).toBeVisible();
+  await page.getByRole("button", { name: "Stop", exact: true }).click();
+  const stopped = page.getByRole("alert").filter({ hasText: "Stopped. The list is as it was before" });
+  await expect(stopped).toBeVisible();
+  await expect(page.getByText("Making up the parcels…")).toBeHidden();
+  await page.unroute("**/prepare");
+  await stopped.getByRole("button", { name: "Make it up" }).click();
+  await expect(stopped).toBeHidden();
+  await expect(proof(page)).toContainText("7 need you £2,450.49");
+});

@@ -8,11 +8,11 @@ import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerCard } from "../customers/CustomerCard";
 import { AccountTable } from "./AccountTable";
-import { ComingCount } from "./ComingCount";
 import { Choices } from "./Choices";
 import { ChangedLine } from "./ChangedLine";
 import { ParcelList } from "./ParcelList";
 import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
+import { PreparingLine } from "./PreparingLine";
 import { ProofRail } from "./ProofRail";
 import { ReleaseDialog } from "./ReleaseDialog";
 import { countOf } from "./listRows";
@@ -35,7 +35,8 @@ function Bench({ round }: { round: Round }) {
   const { moment } = useClock();
   const actions = useRoundActions();
   const busy = actions.change.isPending || actions.prepare.isPending;
-  useOthersChanges(round, busy, () => actions.prepare.mutate());
+  const { progress, isStopped, stop } = actions.preparing;
+  useOthersChanges(round, busy || isStopped, () => actions.prepare.mutate());
   const [parameters, setParameters] = useSearchParams();
   const [find, setFind] = useState("");
   const [tab, setTab] = useState<PaneTab>("message");
@@ -107,7 +108,13 @@ function Bench({ round }: { round: Round }) {
           {round.preparedAt && `, ${moment(round.preparedAt)}`}
         </span>
         <span className="push" />
-        {actions.change.isPending && <ComingCount settings={settingsOf(actions.change.variables)} />}
+        {busy && (
+          <PreparingLine
+            settings={actions.change.isPending ? settingsOf(actions.change.variables) : undefined}
+            progress={progress}
+            onStop={stop}
+          />
+        )}
         {ready > 0 && (
           <Button type="primary" onClick={open("release")}>
             Release {count(ready, "parcel")}… <kbd aria-hidden>R</kbd>
@@ -116,6 +123,18 @@ function Bench({ round }: { round: Round }) {
       </header>
       {round.ledgerDoubt && !isReleased && (
         <Alert type="warning" title={round.ledgerDoubt} style={{ margin: "0 0 8px" }} />
+      )}
+      {isStopped && !busy && round.isBehind && (
+        <Alert
+          type="info"
+          className="bench-changed"
+          title="Stopped. The list is as it was before, not as it is chosen now."
+          action={
+            <Button size="small" onClick={() => actions.prepare.mutate()}>
+              Make it up
+            </Button>
+          }
+        />
       )}
       {!isReleased && <ChangedLine round={round} place={place} onPick={pick} />}
       <ProofRail
@@ -174,7 +193,7 @@ function Bench({ round }: { round: Round }) {
               />
             ) : (
               <p className="quiet">
-                {find || list.count > 0
+                {find || list.count > 0 || round.preparedAt === null
                   ? ""
                   : "Nobody is left in this round. The choices at the left or the reasons under “why” say what kept everybody out."}
               </p>

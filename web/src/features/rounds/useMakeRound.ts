@@ -9,8 +9,9 @@ export function useMakeRound() {
   const client = useQueryClient();
   const goOn = useGoOn();
   return useMutation({
-    mutationFn: (body: Schemas["NewRound"]) =>
-      must(api.POST("/api/books/{book}/rounds", { params: { path: { book } }, body })),
+    // It is prepared on the workbench, where one sees how far that is.
+    mutationFn: (body: Omit<Schemas["NewRound"], "prepared">) =>
+      must(api.POST("/api/books/{book}/rounds", { params: { path: { book } }, body: { ...body, prepared: false } })),
     onSuccess: async (round) => {
       client.setQueryData(["round", book, round.id], round);
       await client.invalidateQueries({ queryKey: ["rounds", book] });

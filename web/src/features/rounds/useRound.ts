@@ -3,7 +3,9 @@ import { App } from "antd";
 import { useEffect, useRef } from "react";
 import { useParams } from "react-router";
 import { api, must, Problem, type Schemas } from "../../shared/api/client";
+import { served } from "../../shared/served";
 import { useBookId } from "../../shared/useBook";
+import { usePreparing, wasStopped } from "./usePreparing";
 
 export type Round = Schemas["RoundView"];
 export type Parcel = Schemas["ParcelLine"];
@@ -119,6 +121,8 @@ export function useRoundActions() {
   const client = useQueryClient();
   const { message } = App.useApp();
   const path = { book, id };
+  const at = served(`/api/books/${book}/rounds/${id}`);
+  const preparing = usePreparing();
   const settle = {
     onSuccess: (round: Round) => {
       client.setQueryData(["round", book, id], round);
@@ -126,9 +130,12 @@ export function useRoundActions() {
       void client.invalidateQueries({ queryKey: ["rounds", book] });
     },
     onError: (error: Error) => {
-      message.error(error.message);
-      if (error instanceof Problem && error.status === 409) {
-        // Others were first: what they changed is shown, so that it can be looked at.
+      const isStopped = wasStopped(error);
+      if (!isStopped) {
+        message.error(error.message);
+      }
+      if (isStopped || (error instanceof Problem && error.status === 409)) {
+        // What was changed before it was stopped, or by others who were first, is shown.
         void client.invalidateQueries({ queryKey: ["round", book, id] });
       }
     },
@@ -136,20 +143,16 @@ export function useRoundActions() {
   // One after the other, in the order in which they were made.
   const scope = { id: `round ${id}` };
   return {
+    preparing,
     change: useMutation({
       scope,
       mutationFn: (change: RoundChange) =>
-        must(
-          api.PUT("/api/books/{book}/rounds/{id}", {
-            params: { path, query: { revision: change.seen.revision } },
-            body: settingsOf(change),
-          }),
-        ),
+        preparing.run("PUT", `${at}?revision=${change.seen.revision}`, settingsOf(change)),
       ...settle,
     }),
     prepare: useMutation({
       scope,
-      mutationFn: () => must(api.POST("/api/books/{book}/rounds/{id}/prepare", { params: { path } })),
+      mutationFn: () => preparing.run("POST", `${at}/prepare`),
       ...settle,
     }),
     decide: useMutation({

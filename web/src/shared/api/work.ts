@@ -3,20 +3,28 @@ import { ownHeader, Problem, type Schemas } from "./client";
 /** How far a long work has come. */
 export interface WorkProgress {
   stage: string;
-  rows: number;
+  done: number;
   of: number;
-  rowsPerSecond: number;
+  /** What is counted, in the plural. */
+  unit: string;
+  perSecond: number;
   secondsLeft: number | null;
 }
 
 /** Does a work that may take long, hears how far it has come, and gives what came of it. Aborting the signal stops it. */
 export async function work<T>(
-  method: "GET" | "POST",
+  method: "GET" | "POST" | "PUT",
   path: string,
   signal: AbortSignal,
   onProgress: (progress: WorkProgress) => void,
+  body?: object,
 ): Promise<T> {
-  const response = await fetch(path, { method, signal, headers: { ...ownHeader, Accept: "text/event-stream" } });
+  const response = await fetch(path, {
+    method,
+    signal,
+    headers: { ...ownHeader, Accept: "text/event-stream", ...(body && { "Content-Type": "application/json" }) },
+    body: body && JSON.stringify(body),
+  });
   if (!response.ok || !response.body) {
     const answer = (await response.json().catch(() => ({}))) as { detail?: string };
     throw new Problem(answer.detail ?? `The server answered ${response.status}.`, response.status);
