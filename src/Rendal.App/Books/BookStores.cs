@@ -70,6 +70,9 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <summary>The rounds and their parcels.</summary>
     public RoundStore Rounds => new(source, book.Id);
 
+    /// <summary>What is made up again of a few customers of a round.</summary>
+    public PreparingInPart InPart => new(source, book.Id);
+
     /// <summary>The parcels of rounds, part by part.</summary>
     public ParcelListing Listing => new(source, book.Id);
 

@@ -35,7 +35,7 @@ public sealed class DecideItem(BookStores stores, TimeProvider clock)
             throw Unable.NotFound("This item");
         }
 
-        await RoundConflict.DemandAsync(await stores.Decisions.DecideItemAsync(round, seen, item, decision is null ? null : new ItemByHand(item, decision == "in", reason.Trim()), stores.Person, cancel), stores, cancel);
+        await RoundConflict.DemandAsync(await stores.Decisions.DecideItemAsync(round, seen, customer, item, decision is null ? null : new ItemByHand(item, decision == "in", reason.Trim()), stores.Person, cancel), stores, cancel);
         await new PrepareRound(stores, clock).RunAsync(round, new ProgressMeter(), cancel);
     }
 }

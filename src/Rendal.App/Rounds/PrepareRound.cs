@@ -11,9 +11,15 @@ using Rendal.Store.Rounds;
 
 namespace Rendal.App.Rounds;
 
-/// <summary>Makes up all parcels of a round anew from what they are made of now.</summary>
+/// <summary>
+/// Makes up the parcels of a round anew from what they are made of now: of those customers about whom something was decided, where
+/// nothing else is another since it was prepared; else all.
+/// </summary>
 public sealed class PrepareRound(BookStores stores, TimeProvider clock)
 {
+    // So many are made up one family after the other; of more, all are made up at once.
+    private const int MostInPart = 200;
+
     /// <summary>Makes them up and stores them in place of the earlier ones.</summary>
     /// <param name="round">The round.</param>
     /// <param name="meter">Is told how far it has come.</param>
@@ -21,25 +27,69 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     /// <exception cref="Unable">The round is not there, or something of it was released.</exception>
     public async Task RunAsync(long round, ProgressMeter meter, CancellationToken cancel)
     {
-        bool isPut;
-        do
+        while (!(await InPartAsync(round, cancel) ?? await WholeAsync(round, meter, cancel)))
         {
-            // What another person changes meanwhile is in it too: it is made up once more.
-            meter.Begin("choosing from the ledger");
-            var content = await RoundContent.LoadAsync(stores, round, cancel);
-            var marks = stores.Rounds.MarksAsync(round, cancel);
-            var chosen = await content.ChooseAsync(cancel);
-            var before = await marks;
-            var byItself = content.Round.PreparedAt is not null && content.Round.IsBehindBook(content.Book);
-            var parcels = (await ParcelsAsync(content, chosen, meter, cancel)).ConvertAll(p => Marked(p, before.GetValueOrDefault(p.Customer), byItself));
-            var fellOut = content.Round.FellOut.Concat(byItself ? before.Keys : []).Except(parcels.Select(p => p.Customer), StringComparer.Ordinal).Order(StringComparer.Ordinal);
-            meter.Begin("keeping the parcels");
-            var basis = new RoundBasis(content.Round.Choice, content.Hand, content.Rules);
-            isPut = await stores.Rounds.PutPreparedAsync(round, new PreparedState(content.Round.Revision, content.Book.Changes, clock.GetUtcNow()), parcels, [.. fellOut], chosen, basis, cancel)
-                ?? throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
+            // What another person changed meanwhile is in it too: it is made up once more.
         }
-        while (!isPut);
     }
+
+    /// <summary>Makes up the parcels of those about whom something was decided. False where something was changed meanwhile; null where all are to be made up.</summary>
+    private async Task<bool?> InPartAsync(long round, CancellationToken cancel)
+    {
+        var before = await stores.Rounds.FindAsync(round, cancel) ?? throw Unable.NotFound("This round");
+        if (before.ReleasedAt is not null || before.ToBePrepared || before.Awaiting.Count is 0 or > MostInPart || before.IsBehindBook(await stores.BookNowAsync(cancel)))
+        {
+            return null;
+        }
+
+        var family = await FamilyAsync(before.Awaiting, cancel);
+        if (family.Count > MostInPart)
+        {
+            return null;
+        }
+
+        var content = await RoundContent.LoadAsync(stores, round, family, cancel);
+        if (content.Round.Revision != before.Revision)
+        {
+            return false;
+        }
+
+        var marks = await stores.Rounds.MarksAsync(round, family, cancel);
+        var chosen = await content.ChooseAsync(cancel);
+        var parcels = (await ParcelsAsync(content, chosen, new ProgressMeter(), cancel)).ConvertAll(p => Marked(p, marks.GetValueOrDefault(p.Customer), byItself: false));
+        return await stores.InPart.PutAsync(round, StateOf(content), family, parcels, chosen, BasisOf(content), cancel);
+    }
+
+    private async Task<bool> WholeAsync(long round, ProgressMeter meter, CancellationToken cancel)
+    {
+        meter.Begin("choosing from the ledger");
+        var content = await RoundContent.LoadAsync(stores, round, cancel);
+        var marks = stores.Rounds.MarksAsync(round, null, cancel);
+        var chosen = await content.ChooseAsync(cancel);
+        var before = await marks;
+        var byItself = content.Round.PreparedAt is not null && content.Round.IsBehindBook(content.Book);
+        var parcels = (await ParcelsAsync(content, chosen, meter, cancel)).ConvertAll(p => Marked(p, before.GetValueOrDefault(p.Customer), byItself));
+        var fellOut = content.Round.FellOut.Concat(byItself ? before.Keys : []).Except(parcels.Select(p => p.Customer), StringComparer.Ordinal).Order(StringComparer.Ordinal);
+        meter.Begin("keeping the parcels");
+        return await stores.Rounds.PutPreparedAsync(round, StateOf(content), parcels, [.. fellOut], chosen, BasisOf(content), cancel)
+            ?? throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
+    }
+
+    /// <summary>Some customers, and with each all that it shares a head office with: whether one is in a round may depend on them.</summary>
+    private async Task<HashSet<string>> FamilyAsync(IReadOnlyList<string> customers, CancellationToken cancel)
+    {
+        var officeOf = await stores.Customers.HeadOfficesAsync(cancel);
+        var offices = new HeadOffices(officeOf);
+        var family = new HashSet<string>(customers, StringComparer.Ordinal);
+        var tops = customers.Select(offices.TopOf).OfType<string>().ToHashSet(StringComparer.Ordinal);
+        family.UnionWith(tops);
+        family.UnionWith(officeOf.Keys.Where(key => offices.TopOf(key) is { } top && tops.Contains(top)));
+        return family;
+    }
+
+    private PreparedState StateOf(RoundContent content) => new(content.Round.Revision, content.Book.Changes, clock.GetUtcNow());
+
+    private static RoundBasis BasisOf(RoundContent content) => new(content.Round.Choice, content.Hand, content.Rules);
 
     private static ParcelRecord Marked(ParcelRecord parcel, SealMark? before, bool byItself)
     {

@@ -45,9 +45,9 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
             throw Unable.Conflict($"{await RoundConflict.SinceAsync(changes, stores, cancel)} since you were shown what would be released. {LookAgain(content.Round)}");
         }
 
-        if (content.Round.ToBePrepared)
+        if (content.Round.IsUnprepared)
         {
-            throw Unable.Conflict($"The parcels are not made up for what was chosen since. {LookAgain(content.Round)}");
+            throw Unable.Conflict($"The parcels are not made up for what was chosen or decided since. {LookAgain(content.Round)}");
         }
 
         if (ready.Seen != order.Seen)
@@ -108,6 +108,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         return new FrozenParcel(parcel.Id, words.Subject, words.Body, card, content.Book.Firm, content.Sender.SentAs)
         {
             Seal = parcel.Seal,
+            Accounts = [.. parcel.Accounts.Select(a => a.Key)],
             Numbers = [.. statements.SelectMany(s => s.Items).Select(i => i.Row.Number).Where(n => n.Length > 0).Distinct(StringComparer.Ordinal)],
             Reminded = parcel.ReminderLevel is null ? [] : [.. statements.SelectMany(s => content.Rules.Reminders.Counted(s, s.ReminderLevel!.Value, content.Reminded))],
         };

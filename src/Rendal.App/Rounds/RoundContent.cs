@@ -1,6 +1,7 @@
 using Rendal.App.Books;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
+using Rendal.Core.Ledger;
 using Rendal.Core.Parcels;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
@@ -27,10 +28,11 @@ public sealed class RoundContent
     private readonly WordingInUse wordingInUse;
     private readonly LayoutInUse layoutInUse;
     private readonly SettlementRule settlement;
+    private readonly IReadOnlyCollection<string>? only;
 
-    private RoundContent(BookStores stores, Book book, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, IReadOnlyList<RoundDecision> decisions, ByHand hand, IReadOnlyDictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<UsedFor> layoutUses, List<UsedFor> wordingUses)
+    private RoundContent(IReadOnlyCollection<string>? only, BookStores stores, Book book, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, IReadOnlyList<RoundDecision> decisions, ByHand hand, IReadOnlyDictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<UsedFor> layoutUses, List<UsedFor> wordingUses)
     {
-        (Stores, Book, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (stores, book, round, intake, sender, customers, reminded, decisions, hand);
+        (this.only, Stores, Book, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (only, stores, book, round, intake, sender, customers, reminded, decisions, hand);
         Rules = round.RulesNow(book.Rules);
         settlement = Rules.SettlementOf(intake.HasOutstanding);
         this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording, WordingTemplate.Of(w.Wording)));
@@ -81,7 +83,12 @@ public sealed class RoundContent
     /// <summary>Loads a round to look at the parcel of one customer; the card of any other is not known to it.</summary>
     /// <exception cref="Unable">It is not there.</exception>
     public static Task<RoundContent> LoadAsync(BookStores stores, long id, string customer, CancellationToken cancel) =>
-        LoadOfAsync(stores, id, customer, cancel);
+        LoadOfAsync(stores, id, [customer], cancel);
+
+    /// <summary>Loads a round to choose again among some customers, which are with each all that it shares a head office with; no other is known to it.</summary>
+    /// <exception cref="Unable">It is not there.</exception>
+    internal static Task<RoundContent> LoadAsync(BookStores stores, long id, IReadOnlyCollection<string> family, CancellationToken cancel) =>
+        LoadOfAsync(stores, id, family, cancel);
 
     /// <summary>What people have decided about a round that is not released.</summary>
     public static async Task<ByHand> ByHandAsync(BookStores stores, long round, IReadOnlyList<RoundDecision> decisions, CancellationToken cancel) => new()
@@ -113,12 +120,17 @@ public sealed class RoundContent
     /// <summary>Makes content with the letterhead and under the identity that something was released with.</summary>
     public ParcelComposer ComposerOf(Firm letterhead, SentAs sentAs) => new(letterhead, Round.Name, Round.Choice, settlement, Hand, Rules, sentAs.Name);
 
-    /// <summary>Chooses from the ledger.</summary>
+    /// <summary>Chooses from the ledger, or from the rows of those customers for whom it was loaded.</summary>
     public async Task<ChosenRound> ChooseAsync(CancellationToken cancel)
     {
         var choice = Round.Choice;
-        var rows = await Stores.Ledger.RowsAsync(Intake.Id, cancel);
-        var setAside = await Stores.Ledger.SetAsideAsync(Intake.Id, null, cancel);
+        var rows = only is null ? await Stores.Ledger.RowsAsync(Intake.Id, cancel) : await Stores.Ledger.RowsAsync(Intake.Id, only, cancel);
+        var setAside = new List<RowSetAside>();
+        foreach (var customer in only?.Cast<string?>() ?? [null])
+        {
+            setAside.AddRange(await Stores.Ledger.SetAsideAsync(Intake.Id, customer, cancel));
+        }
+
         var lastWritten = choice.WrittenSince is { } since ? await Stores.Rounds.LastWrittenAsync(Book.StartOf(since), cancel) : [];
         var traits = new Dictionary<string, CustomerTraits>(customers.Count, StringComparer.Ordinal);
         var reach = new Reach(TraitsOf, HeadOffices.Of(customers.Values), lastWritten);
@@ -130,20 +142,34 @@ public sealed class RoundContent
             : traits[key] = customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card, choice.Kind) : CustomerTraits.NoCard;
     }
 
-    private static async Task<RoundContent> LoadOfAsync(BookStores stores, long id, string? customer, CancellationToken cancel)
+    private static async Task<RoundContent> LoadOfAsync(BookStores stores, long id, IReadOnlyCollection<string>? only, CancellationToken cancel)
     {
         var book = await stores.BookNowAsync(cancel);
         var round = await stores.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
         var intake = await stores.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
         var sender = await stores.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
         var decisions = await stores.Decisions.OfCustomersAsync(id, cancel);
-        var customers = customer is null ? await stores.Customers.AllAsync(cancel) : await stores.Customers.FindAsync(customer, cancel) is { } card ? new() { [customer] = card } : [];
+        var customers = only is null ? await stores.Customers.AllAsync(cancel) : await stores.Customers.AllAsync(only, cancel);
 
         // What was released stays what it was, whatever is decided about its items later.
         var hand = round.ReleasedAt is null ? await ByHandAsync(stores, id, decisions, cancel) : round.ByHand;
         return new RoundContent(
-            stores, book, round, intake, await stores.Wordings.ListAsync(cancel), sender, customers, decisions, hand,
-            round.Choice.ReminderLevels is null ? new Dictionary<string, Reminded>() : await stores.Reminders.AllAsync(round.Id, round.RepeatOf, customer, cancel),
+            only, stores, book, round, intake, await stores.Wordings.ListAsync(cancel), sender, customers, decisions, hand,
+            round.Choice.ReminderLevels is null ? new Dictionary<string, Reminded>() : await RemindedAsync(),
             await stores.Layouts.ListAsync(cancel), await stores.Layouts.UsesAsync(cancel), await stores.Wordings.UsesAsync(cancel));
+
+        async Task<Dictionary<string, Reminded>> RemindedAsync()
+        {
+            var all = new Dictionary<string, Reminded>(StringComparer.Ordinal);
+            foreach (var customer in only?.Cast<string?>() ?? [null])
+            {
+                foreach (var (item, reminded) in await stores.Reminders.AllAsync(round.Id, round.RepeatOf, customer, cancel))
+                {
+                    all[item] = reminded;
+                }
+            }
+
+            return all;
+        }
     }
 }

@@ -61,6 +61,9 @@ public enum LeftOutReason
 /// <summary>The names of the reasons in files and between programs.</summary>
 public static class LeftOutReasons
 {
+    /// <summary>Whether it concerns a single item; else the whole account of a customer.</summary>
+    public static bool IsOfItem(this LeftOutReason reason) => reason < LeftOutReason.Error;
+
     /// <summary>The reason in kebab-case: <c>credit-balance</c>.</summary>
     public static string Code(this LeftOutReason reason) =>
         string.Concat(reason.ToString().Select((c, i) => char.IsUpper(c) && i > 0 ? "-" + char.ToLowerInvariant(c) : char.ToLowerInvariant(c).ToString()));

@@ -30,6 +30,10 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, Customer>> AllAsync(CancellationToken cancel) =>
         (await source.Sql($"select {Columns} from customer where book_id = $1", book).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
 
+    /// <summary>Some customers by key; one that has no card is not among them.</summary>
+    public async Task<Dictionary<string, Customer>> AllAsync(IEnumerable<string> keys, CancellationToken cancel) =>
+        (await source.Sql($"select {Columns} from customer where book_id = $1 and key = any ($2)", book, keys.ToArray()).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+
     /// <summary>
     /// What choosing has to know of the customers of a ledger and their head offices, by key. Only those of whom something
     /// is to be known are in it; for all others <see cref="CustomerTraits.Usual"/> holds.

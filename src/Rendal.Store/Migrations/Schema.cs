@@ -16,11 +16,14 @@ public static class Schema
     /// <exception cref="Npgsql.PostgresException">The rights could not be given.</exception>
     public static async Task UpgradeAsync(DatabaseAccess access)
     {
-        // Of several programs that start at once one brings it up to date, and the others find it so.
-        await using var source = NpgsqlDataSource.Create($"{access.Owner};Pooling=false");
+        // What is years old takes minutes to bring up to date.
+        var owner = $"{access.Owner};Command Timeout=0";
+
+        // Of several programs that start at once one brings it up to date, and the others wait and find it so.
+        await using var source = NpgsqlDataSource.Create($"{owner};Pooling=false");
         await using var turn = await source.OpenConnectionAsync();
         await turn.Sql("select pg_advisory_lock(hashtext('schema'))").RunAsync(CancellationToken.None);
-        var upgrade = DeployChanges.To.PostgresqlDatabase(access.Owner)
+        var upgrade = DeployChanges.To.PostgresqlDatabase(owner)
             .WithScriptsEmbeddedInAssembly(typeof(Schema).Assembly)
             .WithTransactionPerScript()
             .WithVariablesDisabled()

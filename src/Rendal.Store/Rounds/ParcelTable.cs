@@ -28,16 +28,24 @@ internal static class ParcelTable
         p.seal, p.changed
         """;
 
+    // Between the positions of two that follow each other, so that there is room for one in between.
+    public const int Spacing = 1_024;
+
     private const string Written = "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper, seal, seen_seal, changed";
 
     /// <summary>Puts parcels in place of those that a round has. One that is the same as it was is not written again.</summary>
     public static async Task PutAsync(NpgsqlConnection connection, long book, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
-        await connection.Sql($"create temporary table prepared on commit drop as select {Written} from parcel with no data").RunAsync(cancel);
-        await CopyAsync(connection, $"copy prepared ({Written}) from stdin (format binary)", parcels, cancel);
-
         // By their names and not by the table beside it: of a round that is new the server expects a row or two, and would look through that for each.
         await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and p.customer <> all ($3)", book, id, parcels.Select(p => p.Customer).ToArray()).RunAsync(cancel);
+        await WriteAsync(connection, book, id, [.. parcels.Select((p, i) => (p, i * Spacing))], cancel);
+    }
+
+    /// <summary>Writes parcels of a round at their positions. One that is the same as it was is not written again.</summary>
+    public static async Task WriteAsync(NpgsqlConnection connection, long book, long id, IReadOnlyList<(ParcelRecord Parcel, int Position)> parcels, CancellationToken cancel)
+    {
+        await connection.Sql($"create temporary table prepared on commit drop as select {Written} from parcel with no data").RunAsync(cancel);
+        await CopyAsync(connection, $"copy prepared ({Written}) from stdin (format binary)", parcels, cancel);
         await connection.Sql(
             $"""
             insert into parcel as p (book_id, round_id, {Written}) select $1, $2, {Written} from prepared
@@ -51,16 +59,15 @@ internal static class ParcelTable
         static string Of(string table, string columns) => string.Join(", ", columns.Split(", ").Select(c => $"{table}.{c}"));
     }
 
-    private static async Task CopyAsync(NpgsqlConnection connection, string statement, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    private static async Task CopyAsync(NpgsqlConnection connection, string statement, IReadOnlyList<(ParcelRecord Parcel, int Position)> parcels, CancellationToken cancel)
     {
         await using var copy = await BinaryCopy.BeginAsync(connection, statement, cancel);
-        for (var i = 0; i < parcels.Count; i++)
+        foreach (var (parcel, position) in parcels)
         {
-            var parcel = parcels[i];
             copy.Row(16);
             copy.Write(parcel.Customer);
             copy.Write(parcel.Name);
-            copy.Write(i);
+            copy.Write(position);
             copy.Write(parcel.State.Code());
             copy.Write(parcel.Recipients);
             copy.Write(parcel.Problem);

@@ -9,7 +9,7 @@ internal static class ReleasedParcels
     /// <summary>Writes what they are frozen with. False where one of them is no longer ready, or is not sealed as it was: then nothing may be committed.</summary>
     public static async Task<bool> PutAsync(NpgsqlConnection connection, long book, long round, IEnumerable<FrozenParcel> parcels, DateTimeOffset from, Way way, CancellationToken cancel)
     {
-        await connection.Sql("create temporary table frozen (id bigint, subject text, body text, card jsonb, letterhead jsonb, sent_as jsonb, seal bytea, numbers text[], items text[], levels int[]) on commit drop").RunAsync(cancel);
+        await connection.Sql("create temporary table frozen (id bigint, subject text, body text, card jsonb, letterhead jsonb, sent_as jsonb, seal bytea, words text, numbers text[], accounts text[], items text[], levels int[]) on commit drop").RunAsync(cancel);
         var count = await CopyAsync(connection, parcels, cancel);
         var released = await connection.Sql(
             $$"""
@@ -24,12 +24,11 @@ internal static class ReleasedParcels
             return false;
         }
 
-        await connection.Sql("insert into addressee (book_id, words) select distinct p.book_id, p.customer || E'\n' || p.name from frozen f join parcel p on p.book_id = $1 and p.id = f.id order by 2 on conflict (book_id, md5(words)) do nothing", book).RunAsync(cancel);
+        await connection.Sql("insert into addressee (book_id, words) select $1, words from frozen f where not exists (select from addressee a where a.book_id = $1 and md5(a.words) = md5(f.words)) order by 2 on conflict (book_id, md5(words)) do nothing", book).RunAsync(cancel);
         await connection.Sql(
             """
             insert into parcel_search (book_id, parcel_id, addressee_id, numbers, accounts)
-            select p.book_id, p.id, w.id, f.numbers, array(select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a)
-            from frozen f join parcel p on p.book_id = $1 and p.id = f.id join addressee w on w.book_id = $1 and md5(w.words) = md5(p.customer || E'\n' || p.name)
+            select $1, f.id, w.id, f.numbers, f.accounts from frozen f join addressee w on w.book_id = $1 and md5(w.words) = md5(f.words)
             on conflict (book_id, parcel_id) do update set addressee_id = excluded.addressee_id, numbers = excluded.numbers, accounts = excluded.accounts
             """,
             book).RunAsync(cancel);
@@ -50,7 +49,7 @@ internal static class ReleasedParcels
         {
             cancel.ThrowIfCancellationRequested();
             count++;
-            copy.Row(10);
+            copy.Row(12);
             copy.Write(parcel.Id);
             copy.Write(parcel.Subject);
             copy.Write(parcel.Body);
@@ -58,7 +57,9 @@ internal static class ReleasedParcels
             copy.WriteJson(StoreJson.Write(parcel.Letterhead));
             copy.WriteJson(StoreJson.Write(parcel.SentAs));
             copy.WriteOrNull(parcel.Seal?.ToBytes());
+            copy.Write($"{parcel.Card.Key}\n{parcel.Card.Name}");
             copy.Write(parcel.Numbers);
+            copy.Write([.. parcel.Accounts.Append(parcel.Card.Key).Distinct(StringComparer.Ordinal)]);
             copy.Write([.. parcel.Reminded.Select(r => r.Item)]);
             copy.Write([.. parcel.Reminded.Select(r => r.Level)]);
         }

@@ -60,7 +60,7 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
         var prepareAnew = (now?.Decision ?? Held, decision?.Decision ?? Held) != (Held, Held);
         if (prepareAnew)
         {
-            await ToBePreparedAsync(connection, round, cancel);
+            await AwaitsAsync(connection, round, customer, cancel);
         }
 
         await transaction.CommitAsync(cancel);
@@ -70,11 +70,12 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
     /// <summary>Takes an item out by hand, or puts it in, or takes that back.</summary>
     /// <param name="round">The round.</param>
     /// <param name="seen">The revision that the person saw.</param>
+    /// <param name="customer">Whose item it is.</param>
     /// <param name="item">The item.</param>
     /// <param name="decision">The decision; null takes it back.</param>
     /// <param name="person">Who.</param>
     /// <param name="cancel">Stops it.</param>
-    public async Task<RoundUpdate> DecideItemAsync(long round, long seen, string item, ItemByHand? decision, long person, CancellationToken cancel)
+    public async Task<RoundUpdate> DecideItemAsync(long round, long seen, string customer, string item, ItemByHand? decision, long person, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -102,13 +103,13 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
             await connection.Sql("insert into round_item_decision (book_id, round_id, item, is_in, reason, decided_by) values ($1, $2, $3, $4, $5, $6)", book, round, item, decision.IsIn, decision.Reason, person).RunAsync(cancel);
         }
 
-        await ToBePreparedAsync(connection, round, cancel);
+        await AwaitsAsync(connection, round, customer, cancel);
         await transaction.CommitAsync(cancel);
         return RoundUpdate.Done;
     }
 
-    private Task ToBePreparedAsync(NpgsqlConnection connection, long round, CancellationToken cancel) =>
-        connection.Sql("update round set to_be_prepared = true where book_id = $1 and id = $2", book, round).RunAsync(cancel);
+    private Task AwaitsAsync(NpgsqlConnection connection, long round, string customer, CancellationToken cancel) =>
+        connection.Sql("update round set awaiting = array_append(array_remove(awaiting, $3), $3) where book_id = $1 and id = $2", book, round, customer).RunAsync(cancel);
 
     /// <summary>Takes the round's row, as a release does first: that either sees what is written then, or has begun, and then this comes too late.</summary>
     private async Task<bool> IsOpenAsync(NpgsqlConnection connection, long round, CancellationToken cancel) =>

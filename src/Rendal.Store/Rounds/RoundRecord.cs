@@ -36,12 +36,18 @@ public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Cho
     /// <summary>The customers whose parcels fell out of it because something that it uses was changed, until somebody has seen it.</summary>
     public IReadOnlyList<string> FellOut { get; init; } = [];
 
-    /// <summary>Whether its parcels are not what was chosen or decided in it since: making them up was stopped, or ended with its process.</summary>
+    /// <summary>Whether its parcels are not what was chosen in it since: making them up was stopped, or ended with its process.</summary>
     public bool ToBePrepared { get; init; }
+
+    /// <summary>The customers about whom something was decided since its parcels were made up.</summary>
+    public IReadOnlyList<string> Awaiting { get; init; } = [];
+
+    /// <summary>Whether its parcels are not what people chose and decided in it.</summary>
+    public bool IsUnprepared => ToBePrepared || Awaiting.Count > 0;
 
     /// <summary>Whether its parcels are to be made up anew before somebody looks at them. Once something of it was released it follows nothing.</summary>
     /// <param name="book">Its book.</param>
-    public bool IsBehind(Books.Book book) => ReleasedAt is null && (ToBePrepared || IsBehindBook(book));
+    public bool IsBehind(Books.Book book) => ReleasedAt is null && (IsUnprepared || IsBehindBook(book));
 
     /// <summary>Whether something that it uses may have been changed since its parcels were made up.</summary>
     /// <param name="book">Its book.</param>
@@ -127,6 +133,9 @@ public sealed record FrozenParcel(long Id, string Subject, string Body, Core.Cus
 
     /// <summary>What it was compared by: a parcel that has another seal by then is not released. Written like <see cref="Reminded"/>.</summary>
     public ParcelSeal? Seal { get; init; }
+
+    /// <summary>Whose accounts are on its statements, beside the customer's own. Written like <see cref="Reminded"/>.</summary>
+    public IReadOnlyList<string> Accounts { get; init; } = [];
 
     /// <summary>The numbers of the items on its statements, by which the log finds it. Written like <see cref="Reminded"/>.</summary>
     public IReadOnlyList<string> Numbers { get; init; } = [];

@@ -21,7 +21,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The problem of a parcel that was taken over into another round.</summary>
     public const string GoesElsewhere = "it goes with another round";
 
-    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of, revision, prepared_at_change, fell_out, to_be_prepared";
+    private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of, revision, prepared_at_change, fell_out, to_be_prepared, awaiting";
 
     /// <summary>All rounds, the newest first.</summary>
     public Task<List<RoundRecord>> ListAsync(CancellationToken cancel) =>
@@ -146,7 +146,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             return false;
         }
 
-        await connection.Sql("update round set to_be_prepared = false, prepared_at = $3, by_hand = $4, rules = $5, prepared_at_change = $6, fell_out = $7 where book_id = $1 and id = $2",
+        await connection.Sql("update round set to_be_prepared = false, awaiting = '{}', prepared_at = $3, by_hand = $4, rules = $5, prepared_at_change = $6, fell_out = $7 where book_id = $1 and id = $2",
             book, id, at.At.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules), at.Change, fellOut.ToArray()).RunAsync(cancel);
         await AccountSumStore.PutAsync(connection, book, id, chosen, basis, cancel);
         foreach (var table in new[] { "left_out", "round_proof" })
@@ -158,7 +158,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         var left = chosen.LeftOut;
         await connection.Sql(
             "insert into left_out (book_id, round_id, position, customer, currency, reason, amount, items) select $1, $2, * from unnest($3::int[], $4::text[], $5::text[], $6::text[], $7::numeric[], $8::int[])",
-            book, id, Enumerable.Range(0, left.Count).ToArray(), left.Select(l => l.Customer).ToArray(), left.Select(l => l.Currency?.Code).ToArray(), left.Select(l => l.Reason.Code()).ToArray(),
+            book, id, left.Select((_, i) => i * ParcelTable.Spacing).ToArray(), left.Select(l => l.Customer).ToArray(), left.Select(l => l.Currency?.Code).ToArray(), left.Select(l => l.Reason.Code()).ToArray(),
             left.Select(l => l.Amount).ToArray(), left.Select(l => l.Items).ToArray()).RunAsync(cancel);
         var proof = chosen.Proof;
         await connection.Sql(
@@ -180,8 +180,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     }
 
     /// <summary>What of the parcels of a round was seen and what they are now, by customer. One that was never sealed is not among them.</summary>
-    public async Task<Dictionary<string, SealMark>> MarksAsync(long id, CancellationToken cancel) =>
-        (await source.Sql("select customer, seal, seen_seal, changed = '{}' from parcel where book_id = $1 and round_id = $2 and seal is not null", book, id)
+    /// <param name="id">The round.</param>
+    /// <param name="customers">The customers; null for all.</param>
+    /// <param name="cancel">Stops it.</param>
+    public async Task<Dictionary<string, SealMark>> MarksAsync(long id, IReadOnlyCollection<string>? customers, CancellationToken cancel) =>
+        (await source.Sql("select customer, seal, seen_seal, changed = '{}' from parcel where book_id = $1 and round_id = $2 and seal is not null and ($3::text[] is null or customer = any ($3))", book, id, new NpgsqlParameter<string[]?> { TypedValue = customers is null ? null : [.. customers], NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Text })
             .ListAsync(r => (Customer: r.GetString(0), Now: ParcelTable.SealAt(r, 1)!, Seen: ParcelTable.SealAt(r, 2), IsSeen: r.GetBoolean(3)), cancel))
             .ToDictionary(m => m.Customer, m => new SealMark(m.IsSeen ? m.Now : m.Seen, m.Now), StringComparer.Ordinal);
 
@@ -385,5 +388,6 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         PreparedAtChange = r.GetInt64(15),
         FellOut = r.GetFieldValue<string[]>(16),
         ToBePrepared = r.GetBoolean(17),
+        Awaiting = r.GetFieldValue<string[]>(18),
     };
 }

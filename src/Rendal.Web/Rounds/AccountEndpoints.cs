@@ -57,10 +57,11 @@ internal static class AccountEndpoints
         return new AccountView(customer, round.Card(customer).Name, round.Round.ReleasedAt is not null, [.. items], [.. settlings], [.. said]);
     }
 
-    private static async Task<RoundView> DecideItemAsync(long id, long revision, ItemDecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    /// <summary>Decides about one item. What of the round is another then is fetched, as much as is in sight.</summary>
+    private static async Task<NoContent> DecideItemAsync(long id, long revision, ItemDecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         await new DecideItem(scope, clock).RunAsync(id, revision, request.Customer, request.Item, request.Decision, request.Reason, cancel);
-        return await RoundEndpoints.ViewAsync(id, scope, clock, cancel);
+        return TypedResults.NoContent();
     }
 
     private static async Task<NoContent> HoldAsync(HoldRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)

@@ -50,11 +50,11 @@ public class RoundChangesTests(Postgres postgres)
     {
         var (book, round, colleague) = await OpenAsync();
         var (taken, left) = (new ItemByHand("item 1", false, "paid on site"), new ItemByHand("item 2", false, "torn"));
-        Assert.Equal(RoundUpdate.Done, await book.Decisions.DecideItemAsync(round.Id, round.Revision, taken.Item, taken, colleague, Cancel));
-        Assert.Equal(RoundUpdate.Done, await book.Decisions.DecideItemAsync(round.Id, round.Revision, left.Item, left, book.Person, Cancel));
-        Assert.Equal(RoundUpdateResult.Contested, (await book.Decisions.DecideItemAsync(round.Id, round.Revision, taken.Item, taken with { IsIn = true }, book.Person, Cancel)).Result);
+        Assert.Equal(RoundUpdate.Done, await book.Decisions.DecideItemAsync(round.Id, round.Revision, "AB01", taken.Item, taken, colleague, Cancel));
+        Assert.Equal(RoundUpdate.Done, await book.Decisions.DecideItemAsync(round.Id, round.Revision, "BE02", left.Item, left, book.Person, Cancel));
+        Assert.Equal(RoundUpdateResult.Contested, (await book.Decisions.DecideItemAsync(round.Id, round.Revision, "AB01", taken.Item, taken with { IsIn = true }, book.Person, Cancel)).Result);
         Assert.Equal([taken, left], await book.Decisions.OfItemsAsync(round.Id, Cancel));
-        Assert.Equal(RoundUpdate.Done, await book.Decisions.DecideItemAsync(round.Id, 3, taken.Item, null, book.Person, Cancel));
+        Assert.Equal(RoundUpdate.Done, await book.Decisions.DecideItemAsync(round.Id, 3, "AB01", taken.Item, null, book.Person, Cancel));
         Assert.Equal([left], await book.Decisions.OfItemsAsync(round.Id, Cancel));
     }
 

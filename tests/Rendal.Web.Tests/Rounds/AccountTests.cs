@@ -195,8 +195,11 @@ public class AccountTests(RunningRendal rendal)
         return await answer.DetailAsync();
     }
 
-    private static async Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string item, string? decision, string reason) =>
-        await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/items?revision={await desk.RevisionAsync(round.Id())}", new { customer = "BE02", item, decision, reason }, Cancel)).JsonAsync();
+    private static async Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string item, string? decision, string reason)
+    {
+        (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/items?revision={await desk.RevisionAsync(round.Id())}", new { customer = "BE02", item, decision, reason }, Cancel)).EnsureSuccessStatusCode();
+        return await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}");
+    }
 
     private static IEnumerable<(string, string)> Open(JsonElement account) => account.List("items").Select(i => (i.Text("name"), i.Text("open")));
 

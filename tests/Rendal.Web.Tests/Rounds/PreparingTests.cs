@@ -85,7 +85,7 @@ public class PreparingTests(RunningRendal rendal)
         await new RoundChanges(Source, desk.Book).ChangeSettingsAsync(round.Id(), stored.Revision, stored.Settings with { Choice = stored.Choice with { LeastBalance = 15 } }, person, Cancel);
         Assert.True((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).GetProperty("isBehind").GetBoolean());
         var refused = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/release", new { parcels = (long[]?)null, revision = stored.Revision + 1, seen = summary.Text("seen"), seenChanges = true }, Cancel);
-        Assert.Equal((HttpStatusCode.Conflict, "The parcels are not made up for what was chosen since. Prepare it anew and look through it again."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Equal((HttpStatusCode.Conflict, "The parcels are not made up for what was chosen or decided since. Prepare it anew and look through it again."), (refused.StatusCode, await refused.DetailAsync()));
 
         // The summary of what would be released makes them up first.
         Assert.Equal(1, (await desk.SummaryAsync(round.Id())).GetProperty("parcels").GetInt32());

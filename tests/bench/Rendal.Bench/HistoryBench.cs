@@ -29,6 +29,7 @@ internal sealed class HistoryBench : IAsyncDisposable
     private readonly WholeRendal rendal;
     private readonly HttpClient browser;
     private readonly List<Measurement> measured = [];
+    private readonly Dictionary<string, string> items = [];
 
     private HistoryBench(WholeRendal rendal)
     {
@@ -101,6 +102,8 @@ internal sealed class HistoryBench : IAsyncDisposable
             await GetAsync($"{api}/senders");
         });
         await PageAsync($"{of}one parcel held, or not any more", i => DecideAsync(api, round, parcels[i / 2].Customer, i % 2 == 0 ? "held" : null), TimeSpan.FromMilliseconds(100));
+        await PageAsync($"{of}a customer taken out, or put back", i => DecideAsync(api, round, parcels[i / 2].Customer, i % 2 == 0 ? "removed" : null), TimeSpan.FromMilliseconds(100));
+        await PageAsync($"{of}an item taken out, or put back", i => DecideItemAsync(api, round, parcels[i / 2].Customer, i % 2 == 0 ? "out" : null), TimeSpan.FromMilliseconds(100));
         await PageAsync($"{of}a parcel was looked at", i => PostAsync($"{api}/rounds/{round}/looked-at", new { preparedAt = view.GetProperty("preparedAt").GetString(), parcel = parcels[i].Id }));
         await PageAsync($"{of}what a choice comes to", i => CountAsync(api, round, i));
         await PageAsync($"{of}a choice changed over {count:N0} parcels", i => ChangeAsync(api, round, s => s["leastBalance"] = i), TimeSpan.FromSeconds(3), 5);
@@ -121,7 +124,9 @@ internal sealed class HistoryBench : IAsyncDisposable
         await PageAsync($"{of}a page of its list", i => GetAsync($"{api}/rounds/{round}/parcels?from={i * count / Repeats / 200 * 200}"));
         await PageAsync($"{of}its list, searched", i => GetAsync($"{api}/rounds/{round}/parcels?find=number%20{i}"));
         var customer = (await GetAsync($"{api}/rounds/{round}")).GetProperty("parcels")[0].GetProperty("customer").GetString()!;
-        await PageAsync($"{of}one parcel held, or not any more", i => DecideAsync(api, round, customer, i % 2 == 0 ? "held" : null));
+        await PageAsync($"{of}one parcel held, or not any more", i => DecideAsync(api, round, customer, i % 2 == 0 ? "held" : null), TimeSpan.FromMilliseconds(100));
+        await PageAsync($"{of}a customer taken out, or put back", i => DecideAsync(api, round, customer, i % 2 == 0 ? "removed" : null), TimeSpan.FromMilliseconds(100));
+        await PageAsync($"{of}an item taken out, or put back", i => DecideItemAsync(api, round, customer, i % 2 == 0 ? "out" : null), TimeSpan.FromMilliseconds(100));
         await ReleaseAsync(api, round, $"{of}a release", TimeSpan.FromSeconds(20));
     }
 
@@ -181,7 +186,18 @@ internal sealed class HistoryBench : IAsyncDisposable
     private async Task DecideAsync(string api, long round, string customer, string? decision)
     {
         // The latest revision is the largest there can be.
-        await PostAsync($"{api}/rounds/{round}/decisions?revision=1000000000", new { customer, decision, reason = "" });
+        await PostAsync($"{api}/rounds/{round}/decisions?revision=1000000000", new { customer, decision, reason = "asked to" });
+    }
+
+    private async Task DecideItemAsync(string api, long round, string customer, string? decision)
+    {
+        if (!items.TryGetValue(customer, out var item))
+        {
+            var account = await GetAsync($"{api}/rounds/{round}/accounts/{customer}");
+            items[customer] = item = account.GetProperty("items")[0].GetProperty("key").GetString()!;
+        }
+
+        await PostAsync($"{api}/rounds/{round}/items?revision=1000000000", new { customer, item, decision, reason = "asked to" });
     }
 
     private async Task<JsonElement> GetAsync(string path)

@@ -38,7 +38,7 @@ export function useAccountActions(round: Round) {
             body,
           }),
         ),
-      onSuccess: (changed: Round) => client.setQueryData(["round", book, round.id], changed),
+      onSuccess: () => client.invalidateQueries({ queryKey: ["round", book, round.id] }),
       onError,
     }),
     hold: useMutation({
