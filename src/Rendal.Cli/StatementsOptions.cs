@@ -9,6 +9,7 @@ using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 
 namespace Rendal.Cli;
 
@@ -88,7 +89,7 @@ internal sealed record StatementsOptions
 
     public string? Sheet { get; private set; }
 
-    public LayoutTemplate Layout { get; private set; } = LayoutTemplate.BuiltIn;
+    public LayoutTemplate Layout { get; private set; } = LayoutReader.BuiltIn;
 
     public string? Out { get; private set; }
 
@@ -178,7 +179,7 @@ internal sealed record StatementsOptions
     private static LayoutTemplate LayoutOf(string path)
     {
         var layout = Load<Layout>(path, "layout");
-        var template = LayoutTemplate.Of(layout.Letter is { } letter ? layout with { Letter = letter with { Slots = LetterLook.At(letter.Bytes).Slots } } : layout);
+        var template = LayoutReader.Read(layout.Letter is { } letter ? layout with { Letter = letter with { Slots = LetterLook.At(letter.Bytes).Slots } } : layout);
         return Press.Problem(template) is { } problem ? throw new Refusal($"{path}: {problem}") : template;
     }
 

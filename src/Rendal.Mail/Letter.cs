@@ -3,6 +3,7 @@ using System.Text;
 using MimeKit;
 using MimeKit.Utils;
 using Rendal.Core.Wordings;
+using Rendal.Html;
 
 namespace Rendal.Mail;
 

@@ -2,7 +2,7 @@ using System.Text.RegularExpressions;
 using MimeKit;
 using Rendal.Core.Budgets;
 using Rendal.Core.Dispatch;
-using Rendal.Core.Wordings;
+using Rendal.Html;
 
 namespace Rendal.Mail;
 

@@ -8,7 +8,8 @@ public class ArchitectureTests
 {
     private static readonly Dictionary<string, string[]> Packages = new()
     {
-        ["Rendal.Core"] = ["AngleSharp", "HtmlSanitizer", "MimeKit", "System.IO.Hashing"],
+        ["Rendal.Core"] = ["System.IO.Hashing"],
+        ["Rendal.Html"] = ["AngleSharp", "HtmlSanitizer"],
         ["Rendal.App"] = ["Microsoft.AspNetCore.DataProtection.Abstractions", "Microsoft.Extensions.Caching.Memory", "Microsoft.Extensions.Logging.Abstractions"],
         ["Rendal.Files"] = ["CsvHelper", "DocumentFormat.OpenXml", "ExcelDataReader", "HarfBuzzSharp", "HarfBuzzSharp.NativeAssets.Linux", "PdfPig", "QRCoder", "SkiaSharp", "SkiaSharp.NativeAssets.Linux.NoDependencies", "System.IO.Hashing"],
         ["Rendal.Store"] = ["Microsoft.Extensions.Caching.Memory", "Npgsql", "dbup-postgresql"],
@@ -22,12 +23,13 @@ public class ArchitectureTests
     {
         ["Rendal.Core"] = [],
         ["Rendal.Files"] = ["Rendal.Core"],
+        ["Rendal.Html"] = ["Rendal.Core"],
         ["Rendal.Store"] = ["Rendal.Core"],
-        ["Rendal.Mail"] = ["Rendal.Core"],
+        ["Rendal.Mail"] = ["Rendal.Core", "Rendal.Html"],
         ["Rendal.Postroom"] = ["Rendal.Core"],
-        ["Rendal.App"] = ["Rendal.Core", "Rendal.Files", "Rendal.Store", "Rendal.Mail"],
-        ["Rendal.Web"] = ["Rendal.App", "Rendal.Core", "Rendal.Files", "Rendal.Store", "Rendal.Mail", "Rendal.Postroom"],
-        ["Rendal.Cli"] = ["Rendal.App", "Rendal.Core", "Rendal.Files"],
+        ["Rendal.App"] = ["Rendal.Core", "Rendal.Files", "Rendal.Html", "Rendal.Store", "Rendal.Mail"],
+        ["Rendal.Web"] = ["Rendal.App", "Rendal.Core", "Rendal.Files", "Rendal.Html", "Rendal.Store", "Rendal.Mail", "Rendal.Postroom"],
+        ["Rendal.Cli"] = ["Rendal.App", "Rendal.Core", "Rendal.Files", "Rendal.Html"],
     };
 
     [Fact]

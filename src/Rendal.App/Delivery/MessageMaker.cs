@@ -14,6 +14,7 @@ using Rendal.Core.Wordings;
 using Rendal.Files.Documents;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 using Rendal.Mail;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Ledger;

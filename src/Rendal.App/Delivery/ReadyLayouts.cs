@@ -1,5 +1,7 @@
 using Npgsql;
+using Rendal.App.Layouts;
 using Rendal.Core.Layouts;
+using Rendal.Html;
 using Rendal.Store.Layouts;
 
 namespace Rendal.App.Delivery;
@@ -15,7 +17,7 @@ internal sealed class ReadyLayouts(NpgsqlDataSource source)
     {
         if (layout is not { } known)
         {
-            return LayoutTemplate.BuiltIn;
+            return LayoutReader.BuiltIn;
         }
 
         if (!ready.TryGetValue((book, known), out var template))
@@ -25,7 +27,7 @@ internal sealed class ReadyLayouts(NpgsqlDataSource source)
                 ready.Clear();
             }
 
-            ready.Add((book, known), template = await new LayoutStore(source, book).TemplateAsync(known, CancellationToken.None));
+            ready.Add((book, known), template = await LayoutOfParcel.ReadyAsync(new LayoutStore(source, book), known, CancellationToken.None));
         }
 
         return template;

@@ -6,6 +6,7 @@ using Rendal.Core.Layouts;
 using Rendal.Core.Wordings;
 using Rendal.Files.Documents;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 using Rendal.Mail;
 using Rendal.Store.Senders;
 

@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
 using Rendal.App.Rounds;
 using Rendal.Core.Customers;
 using Rendal.Core.Parcels;
@@ -21,6 +23,9 @@ internal sealed class ParcelReadiness : IDisposable
     /// <summary>Loads what it needs to know beside the round.</summary>
     public static async Task<ParcelReadiness> OfAsync(RoundContent content, CancellationToken cancel) => new(
         content, await content.Stores.Returned.AddressesAsync(cancel), new MessageSizes(content.Sender, await content.Stores.Pictures.OfAsync(content.Pictures, cancel)));
+
+    /// <summary>A text that is another where the same parcel may be ready now and not then, though the book has the same changes: it says which addresses are known as bad.</summary>
+    public string OfAddresses => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', returned.Values.OrderBy(a => a.Address, StringComparer.Ordinal).Select(a => a.ToString())))));
 
     /// <inheritdoc/>
     public void Dispose() => sizes.Dispose();

@@ -1,4 +1,5 @@
 using Rendal.App.Books;
+using Rendal.App.Layouts;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
@@ -43,7 +44,7 @@ public sealed class ParcelContent
         var rows = await stores.Ledger.RowsAsync(content.Intake.Id, parcel.Accounts.Select(a => a.Key), cancel);
         var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await stores.Rounds.FrozenAsync(id, cancel);
         var card = frozen?.Card ?? content.Card(parcel.Customer);
-        var layout = frozen is not null ? await stores.Layouts.TemplateAsync(parcel.Layout, cancel) : content.LayoutFor(card, parcel.ReminderLevel).Template;
+        var layout = frozen is not null ? await LayoutOfParcel.ReadyAsync(stores.Layouts, parcel.Layout, cancel) : content.LayoutFor(card, parcel.ReminderLevel).Template;
         var composer = frozen is null ? content.Composer : content.ComposerOf(frozen.Letterhead, frozen.SentAs);
         var statements = parcel.Known(composer.Statements(card, rows));
         return statements.Count > 0

@@ -56,7 +56,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
 
         var marks = await stores.Rounds.MarksAsync(round, family, cancel);
         var chosen = await content.ChooseAsync(cancel);
-        var parcels = (await ParcelsAsync(content, chosen, new ProgressMeter(), cancel)).ConvertAll(p => Marked(p, marks.GetValueOrDefault(p.Customer), byItself: false));
+        var parcels = (await ParcelsAsync(content, chosen, allAnew: true, new ProgressMeter(), cancel)).ConvertAll(p => Marked(p, marks.GetValueOrDefault(p.Customer), byItself: false));
         return await stores.InPart.PutAsync(round, StateOf(content), family, parcels, chosen, BasisOf(content), cancel);
     }
 
@@ -68,7 +68,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
         var chosen = await content.ChooseAsync(cancel);
         var before = await marks;
         var byItself = content.Round.PreparedAt is not null && content.Round.IsBehindBook(content.Book);
-        var parcels = (await ParcelsAsync(content, chosen, meter, cancel)).ConvertAll(p => Marked(p, before.GetValueOrDefault(p.Customer), byItself));
+        var parcels = (await ParcelsAsync(content, chosen, allAnew: false, meter, cancel)).ConvertAll(p => Marked(p, before.GetValueOrDefault(p.Customer), byItself));
         var fellOut = content.Round.FellOut.Concat(byItself ? before.Keys : []).Except(parcels.Select(p => p.Customer), StringComparer.Ordinal).Order(StringComparer.Ordinal);
         meter.Begin("keeping the parcels");
         return await stores.Rounds.PutPreparedAsync(round, StateOf(content), parcels, [.. fellOut], chosen, BasisOf(content), cancel)
@@ -98,35 +98,48 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     }
 
     /// <summary>The parcels that a round would have now, each sealed, in the order of their names.</summary>
-    internal static async Task<List<ParcelRecord>> ParcelsAsync(RoundContent content, ChosenRound chosen, ProgressMeter meter, CancellationToken cancel)
+    /// <param name="content">The round.</param>
+    /// <param name="chosen">Who is chosen.</param>
+    /// <param name="allAnew">Whether all are to be made up, those too that are known to come out as they did a moment ago.</param>
+    /// <param name="meter">Is told how far it has come.</param>
+    /// <param name="cancel">Stops it.</param>
+    internal static async Task<List<ParcelRecord>> ParcelsAsync(RoundContent content, ChosenRound chosen, bool allAnew, ProgressMeter meter, CancellationToken cancel)
     {
         var round = content.Round;
         var decisions = content.Decisions.ToDictionary(d => d.Customer, d => d.Decision, StringComparer.Ordinal);
         var sealer = new Sealer(round.Name, round.Choice, content.Rules, content.Book.Firm, content.Sender.SentAs);
         using var readiness = await ParcelReadiness.OfAsync(content, cancel);
+        var recent = allAnew ? null : RecentParcels.Of(content, readiness);
         var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToList();
         meter.Begin("making up parcels", byCustomer.Count, "parcels");
+        var made = byCustomer.AsParallel().WithCancellation(cancel).Select(of =>
+        {
+            meter.Step();
+            IReadOnlyList<Statement> statements = [.. of];
+            return (Parcel: recent?.Of(of.Key, statements, () => Make(of.Key, statements)) ?? Make(of.Key, statements), Statements: statements);
+        }).ToList();
+        recent?.Keep(made);
         return
         [
-            .. byCustomer.AsParallel().WithCancellation(cancel).Select(of =>
-            {
-                meter.Step();
-                var card = content.Card(of.Key);
-                IReadOnlyList<Statement> statements = [.. of];
-                IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, content.Card(key).Name))];
-                var recipients = Recipients.Of(card, round.Choice.Kind);
-                var level = statements.Max(s => s.ReminderLevel);
-                IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
-                var layout = content.LayoutFor(card, level);
-                var state = decisions.GetValueOrDefault(of.Key) == "held" ? ParcelState.Held : ParcelState.Prepared;
-                return new ParcelRecord(0, of.Key, card.Name, accounts, state, addresses, readiness.Problem(card, statements, accounts, recipients, level), [.. statements.Select(ParcelSum.Of)], statements.Sum(s => s.Items.Count), "")
-                {
-                    ReminderLevel = level,
-                    OnPaper = card.GoesByPost,
-                    Layout = layout.Ref,
-                    Seal = sealer.Seal(new SealedContent(card, statements, [.. accounts.Select(a => KeyValuePair.Create(a.Key, a.Name))], addresses, card.GoesByPost, level, content.WrittenFor(card, level), layout.Template.Layout)),
-                };
-            }).OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
+            .. made.Select(m => decisions.GetValueOrDefault(m.Parcel.Customer) == "held" ? m.Parcel with { State = ParcelState.Held } : m.Parcel)
+                .OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
         ];
+
+        ParcelRecord Make(string customer, IReadOnlyList<Statement> statements)
+        {
+            var card = content.Card(customer);
+            IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, content.Card(key).Name))];
+            var recipients = Recipients.Of(card, round.Choice.Kind);
+            var level = statements.Max(s => s.ReminderLevel);
+            IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
+            var layout = content.LayoutFor(card, level);
+            return new ParcelRecord(0, customer, card.Name, accounts, ParcelState.Prepared, addresses, readiness.Problem(card, statements, accounts, recipients, level), [.. statements.Select(ParcelSum.Of)], statements.Sum(s => s.Items.Count), "")
+            {
+                ReminderLevel = level,
+                OnPaper = card.GoesByPost,
+                Layout = layout.Ref,
+                Seal = sealer.Seal(new SealedContent(card, statements, [.. accounts.Select(a => KeyValuePair.Create(a.Key, a.Name))], addresses, card.GoesByPost, level, content.WrittenFor(card, level), layout.Template.Layout)),
+            };
+        }
     }
 }

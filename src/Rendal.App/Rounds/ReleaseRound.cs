@@ -90,7 +90,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
     {
         var chosen = await content.ChooseAsync(cancel);
         var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
-        var now = (await PrepareRound.ParcelsAsync(content, chosen, new ProgressMeter(), cancel)).ToDictionary(p => p.Customer, StringComparer.Ordinal);
+        var now = (await PrepareRound.ParcelsAsync(content, chosen, allAnew: true, new ProgressMeter(), cancel)).ToDictionary(p => p.Customer, StringComparer.Ordinal);
         var changed = new ChangedSince("Since this round was prepared");
         foreach (var parcel in parcels)
         {

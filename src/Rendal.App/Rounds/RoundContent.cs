@@ -1,4 +1,5 @@
 using Rendal.App.Books;
+using Rendal.App.Wordings;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
@@ -9,6 +10,7 @@ using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
+using Rendal.Html;
 using Rendal.Store.Books;
 using Rendal.Store.Customers;
 using Rendal.Store.Intake;
@@ -35,8 +37,8 @@ public sealed class RoundContent
         (this.only, Stores, Book, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (only, stores, book, round, intake, sender, customers, reminded, decisions, hand);
         Rules = round.RulesNow(book.Rules);
         settlement = Rules.SettlementOf(intake.HasOutstanding);
-        this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording, WordingTemplate.Of(w.Wording)));
-        this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutTemplate.Of(l.Layout))));
+        this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording, ReadyWordings.Of(w.Wording)));
+        this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutReader.Read(l.Layout))));
         wordingInUse = new WordingInUse(round.Choice.Kind, round.WordingId, Rules.Reminders, wordings.ToDictionary(w => w.Id, w => w.Wording.Language), wordingUses);
         layoutInUse = new LayoutInUse(round.Choice.Kind, round.PickedLayout, layoutUses);
         Composer = ComposerOf(book.Firm, sender.SentAs);
@@ -115,7 +117,7 @@ public sealed class RoundContent
 
     /// <summary>The layout of a customer's document, by <see cref="LayoutInUse"/>; null and the built-in one where none is said.</summary>
     public (LayoutRef? Ref, LayoutTemplate Template) LayoutFor(Customer card, int? reminderLevel) =>
-        layoutInUse.For(card, reminderLevel) is { } id && layouts.TryGetValue(id, out var found) ? (found.Ref, found.Template.Value) : (null, LayoutTemplate.BuiltIn);
+        layoutInUse.For(card, reminderLevel) is { } id && layouts.TryGetValue(id, out var found) ? (found.Ref, found.Template.Value) : (null, LayoutReader.BuiltIn);
 
     /// <summary>Makes content with the letterhead and under the identity that something was released with.</summary>
     public ParcelComposer ComposerOf(Firm letterhead, SentAs sentAs) => new(letterhead, Round.Name, Round.Choice, settlement, Hand, Rules, sentAs.Name);

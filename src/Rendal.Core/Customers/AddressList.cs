@@ -1,6 +1,6 @@
 using System.Buffers;
+using System.Net.Mail;
 using System.Text;
-using MimeKit;
 
 namespace Rendal.Core.Customers;
 
@@ -15,8 +15,6 @@ public sealed record AddressList(IReadOnlyList<string> Good, IReadOnlyList<strin
     private const int LongestPlain = 200;
 
     private static readonly SearchValues<char> PlainCharacters = SearchValues.Create("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-_.");
-
-    private static readonly ParserOptions Strict = new() { AddressParserComplianceMode = RfcComplianceMode.Strict, AllowAddressesWithoutDomain = false };
 
     /// <summary>No addresses.</summary>
     public static AddressList None { get; } = new([], []);
@@ -71,7 +69,7 @@ public sealed record AddressList(IReadOnlyList<string> Good, IReadOnlyList<strin
     private static bool TryAddress(string part, out string address)
     {
         address = "";
-        if (part.Any(char.IsControl) || !MailboxAddress.TryParse(Strict, part, out var mailbox))
+        if (part.Any(char.IsControl) || !MailAddress.TryCreate(part, out var mailbox))
         {
             return false;
         }
@@ -79,8 +77,10 @@ public sealed record AddressList(IReadOnlyList<string> Good, IReadOnlyList<strin
         address = mailbox.Address;
         var at = address.LastIndexOf('@');
         var domain = address[(at + 1)..];
-        return at > 0 && domain.Contains('.', StringComparison.Ordinal) && domain.Split('.').All(label => label.Length > 0);
+        return at > 0 && domain.Contains('.', StringComparison.Ordinal) && HasNoEmptyLabel(domain) && (address[0] == '"' || HasNoEmptyLabel(address[..at]));
     }
+
+    private static bool HasNoEmptyLabel(string dotted) => dotted.Split('.').All(label => label.Length > 0);
 
     /// <summary>
     /// The parts of a field. A name in front of an address in angle brackets belongs to it; without brackets, white

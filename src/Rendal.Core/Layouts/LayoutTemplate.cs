@@ -12,7 +12,10 @@ public sealed partial class LayoutTemplate
     private WordingTemplate? link;
     private WordingTemplate? barCode;
 
-    private LayoutTemplate(Layout layout) => Layout = layout;
+    private readonly Func<Wording, WordingTemplate> read;
+    private readonly Func<string, IReadOnlyList<PaperParagraph>> paragraphs;
+
+    private LayoutTemplate(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<PaperParagraph>> paragraphs) => (Layout, this.read, this.paragraphs) = (layout, read, paragraphs);
 
     /// <summary>The layout.</summary>
     public Layout Layout { get; }
@@ -20,14 +23,14 @@ public sealed partial class LayoutTemplate
     /// <summary>What keeps the layout from being used, one sentence each, with the part that it is about. Empty when it can be used.</summary>
     public IReadOnlyList<string> Errors { get; private set; } = [];
 
-    /// <summary>The layout that is there before any was made.</summary>
-    public static LayoutTemplate BuiltIn { get; } = Of(Layout.BuiltIn);
-
     /// <summary>Makes a layout ready.</summary>
-    public static LayoutTemplate Of(Layout layout)
+    /// <param name="layout">The layout.</param>
+    /// <param name="read">Takes its texts apart.</param>
+    /// <param name="paragraphs">Reads the paragraphs of a text that was filled.</param>
+    public static LayoutTemplate Of(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<PaperParagraph>> paragraphs)
     {
-        var template = new LayoutTemplate(layout);
-        template.fileName = layout.FileName.Length > 0 ? WordingTemplate.Of(new Wording("", "", layout.FileName, "")) : null;
+        var template = new LayoutTemplate(layout, read, paragraphs);
+        template.fileName = layout.FileName.Length > 0 ? read(new Wording("", "", layout.FileName, "")) : null;
         template.Errors = [.. Sheet(layout), .. template.fileName?.Errors.Select(e => $"Name of the file: {e}") ?? [], .. layout.Parts.SelectMany((part, i) => template.Ready(part).Select(e => $"Part {i + 1}, {NameOf(part)}: {e}"))];
         return template;
     }
@@ -40,6 +43,9 @@ public sealed partial class LayoutTemplate
 
     /// <summary>The words of a text.</summary>
     internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => texts[part].Fill(values, holding);
+
+    /// <summary>The paragraphs of a text that was filled.</summary>
+    internal IReadOnlyList<PaperParagraph> Paragraphs(FilledWording words) => paragraphs(words.Body);
 
     /// <summary>The address of the page to pay on, values escaped as RFC 3986 asks; null where the layout has none.</summary>
     internal FilledWording? Link(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => link?.Fill(values.ToDictionary(v => v.Key, v => Uri.EscapeDataString(v.Value)), holding);
@@ -132,7 +138,7 @@ public sealed partial class LayoutTemplate
 
     private IReadOnlyList<string> Words(LayoutPart part, Wording wording)
     {
-        var template = WordingTemplate.Of(wording);
+        var template = read(wording);
         texts.Add(part, template);
         return wording.Body.Contains("data-slot=\"statement.table\"", StringComparison.Ordinal)
             ? [.. template.Errors, "“Table of items” is a part of its own here."]
@@ -158,14 +164,14 @@ public sealed partial class LayoutTemplate
                 yield return "the link begins with https:// and the name of the site: https://pay.example/.";
             }
 
-            link = WordingTemplate.Of(new Wording("", "", part.Link, ""));
+            link = read(new Wording("", "", part.Link, ""));
             foreach (var error in link.Errors)
             {
                 yield return $"link: {error}";
             }
         }
 
-        barCode = part is { BarCode: not BarCodeKind.None, BarCodeText.Length: > 0 } ? WordingTemplate.Of(new Wording("", "", part.BarCodeText, "")) : null;
+        barCode = part is { BarCode: not BarCodeKind.None, BarCodeText.Length: > 0 } ? read(new Wording("", "", part.BarCodeText, "")) : null;
         foreach (var error in barCode?.Errors ?? [])
         {
             yield return $"bar code: {error}";

@@ -102,7 +102,7 @@ public sealed record StatementPaper(
         var barCode = layout.First<PaymentPart>() is { BarCode: not BarCodeKind.None and var kind } ? new BarCode(kind, barCodeText?.Subject ?? customer.Key) : null;
         var letter = layout.Letter is null ? null : new LetterContent(slots, [.. statements.SelectMany(s => s.Items).Select(item => LetterItem(item, language, words))], holding);
         empty.AddRange(layout.Letter is null ? [] : EmptyIn(layout.Letter, letter!));
-        var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && holding.Contains(text.When)) ? Filled(template.Fill(part, slots, holding), empty) : null).ToList();
+        var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && holding.Contains(text.When)) ? Filled(template, template.Fill(part, slots, holding), empty) : null).ToList();
         var address = new List<string> { customer.Name };
         if (customer.Contact.Length > 0)
         {
@@ -173,9 +173,9 @@ public sealed record StatementPaper(
         letter.Slots.Where(s => s.OrElse.Length == 0 && !s.Name.StartsWith(LetterSlot.OfItem, StringComparison.Ordinal) && s.When.All(content.Holding.Contains) && string.IsNullOrWhiteSpace(content.Values.GetValueOrDefault(s.Name)))
             .Select(s => SlotCatalogue.Find(s.Name)).OfType<Slot>();
 
-    private static IReadOnlyList<PaperParagraph> Filled(FilledWording words, List<Slot> empty)
+    private static IReadOnlyList<PaperParagraph> Filled(LayoutTemplate template, FilledWording words, List<Slot> empty)
     {
         empty.AddRange(words.EmptySlots);
-        return PaperParagraph.Of(words.Body);
+        return template.Paragraphs(words);
     }
 }

@@ -72,6 +72,9 @@ public sealed record LogSearch(string Text = "", string Outcome = "", DateOnly? 
 /// <summary>The record of what went out of one book.</summary>
 public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
+    // So many parcels are looked up one by one; where a text is in more of them, tries are gone through from the newest on.
+    private const int MostFound = 20_000;
+
     private const string Select = """
         select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
             coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''), coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]), t.recipients, encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
@@ -81,28 +84,43 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         left join paper a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.ending = 'printed' or p.way = 'post')
         join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
         where t.book_id = $1 and (m.parcel_id is not null or a.parcel_id is not null)
-            and ($2 = '' or t.id in (
-                select id from dispatch_try where book_id = $1 and ending <> 'accepted' and answer ilike $3
-                union select ft.id from dispatch_try ft join (
-                    select s.parcel_id from addressee w join parcel_search s on s.book_id = w.book_id and s.addressee_id = w.id where w.book_id = $1 and w.words ilike $3
-                    union select parcel_id from parcel_search where book_id = $1 and numbers @> array[$2]
-                    union select parcel_id from message where book_id = $1 and subject || E'\n' || message_id || E'\n' || recipients_text(recipients) ilike $3
-                    union select parcel_id from paper where book_id = $1 and name || E'\n' || recipients_text(lines) ilike $3
-                    union select fp.id from round fr join parcel fp on fp.book_id = fr.book_id and fp.round_id = fr.id where fr.book_id = $1 and fr.name ilike $3) f on ft.book_id = $1 and ft.parcel_id = f.parcel_id))
             and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
             and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone) and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
             and ($7::bigint is null or p.round_id = $7)
-        order by t.started_at desc, t.id desc
         """;
 
+    private const string NewestFirst = "order by t.started_at desc, t.id desc";
+
+    // By what of them a text is in, each by an index of its own.
+    private const string Parcels = $"""
+        select s.parcel_id from addressee w join parcel_search s on s.book_id = w.book_id and s.addressee_id = w.id where w.book_id = $1 and w.words ilike $3
+        union all select parcel_id from parcel_search where book_id = $1 and numbers @> array[$2]
+        union all select m.parcel_id from message m where m.book_id = $1 and {InMessage}
+        union all select a.parcel_id from paper a where a.book_id = $1 and {InPaper}
+        union all select p.id from round r join parcel p on p.book_id = r.book_id and p.round_id = r.id where r.book_id = $1 and r.name ilike $3
+        """;
+
+    // The same of one try.
+    private const string IsFound = $"""
+        (t.ending <> 'accepted' and t.answer ilike $3 or r.name ilike $3 or {InMessage} or {InPaper}
+            or exists (select from parcel_search s join addressee w on w.book_id = s.book_id and w.id = s.addressee_id where s.book_id = t.book_id and s.parcel_id = t.parcel_id and (w.words ilike $3 or s.numbers @> array[$2])))
+        """;
+
+    private const string InMessage = "m.subject || E'\\n' || m.message_id || E'\\n' || recipients_text(m.recipients) ilike $3";
+    private const string InPaper = "a.name || E'\\n' || recipients_text(a.lines) ilike $3";
+
     /// <summary>The tries that are looked for, the newest first.</summary>
-    public Task<List<DispatchEntry>> SearchAsync(LogSearch search, int most, CancellationToken cancel) =>
-        source.Sql($"{Select} limit $8", [.. Values(search), most]).ListAsync(Read, cancel);
+    public async Task<List<DispatchEntry>> SearchAsync(LogSearch search, int most, CancellationToken cancel)
+    {
+        var (match, found) = await MatchAsync(search, cancel);
+        return await source.Sql($"{Select} {match} {NewestFirst} limit $9", [.. Values(search), found, most]).ListAsync(Read, cancel);
+    }
 
     /// <summary>All of them, one after another.</summary>
     public async IAsyncEnumerable<DispatchEntry> AllAsync(LogSearch search, [EnumeratorCancellation] CancellationToken cancel)
     {
-        await using var command = source.Sql(Select, Values(search));
+        var (match, found) = await MatchAsync(search, cancel);
+        await using var command = source.Sql($"{Select} {match} {NewestFirst}", [.. Values(search), found]);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
@@ -149,6 +167,19 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         connection.Sql(
             "insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, $2, $3, $4, $5 where exists (select from message where book_id = $1 and parcel_id = $2) or exists (select from paper where book_id = $1 and parcel_id = $2)",
             book, parcel, person, now.ToUniversalTime(), text).RunAsync(cancel);
+
+    /// <summary>The condition that a text is in a try, and the parcels that it is in.</summary>
+    private async Task<(string Condition, long[] Parcels)> MatchAsync(LogSearch search, CancellationToken cancel)
+    {
+        if (search.Text.Length == 0)
+        {
+            return ("", []);
+        }
+
+        var found = await source.Sql($"{Parcels} limit {MostFound + 1}", book, search.Text, Pattern.Holding(search.Text)).ListAsync(r => r.GetInt64(0), cancel);
+        return found.Count > MostFound ? ($"and {IsFound}", [])
+            : ("and (t.parcel_id = any ($8) or t.id = any (array(select id from dispatch_try where book_id = $1 and ending <> 'accepted' and answer ilike $3)))", [.. found.Distinct()]);
+    }
 
     private object?[] Values(LogSearch search) => [book, search.Text, Pattern.Holding(search.Text), search.Outcome, Day(search.From), Day(search.To), new NpgsqlParameter { Value = (object?)search.Round ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint }];
 

@@ -74,7 +74,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             return false;
         }
 
-        var setAside = await CopyRowsAsync(connection, id, reader, cancel);
+        var (setAside, units) = await CopyRowsAsync(connection, id, reader, cancel);
         var cards = await CardTable.ReadToAddAsync(connection, book, cancel);
         var placed = connection.Sql("select place_ledger_rows($1)", id).RunAsync(cancel);
 
@@ -88,7 +88,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await CopySetAsideAsync(connection, id, setAside, cancel);
         await CopyFindingsAsync(connection, id, reader.Findings.Listed(), cancel);
         await CardTable.WriteAsync(connection, book, told, cards, cancel);
-        await connection.Sql("update intake set rows_read = $3, rows_kept = $4, outstanding = $5, rows_left_out = $6, sheet = $7, extra_headings = $8 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept, reader.HasOutstanding, reader.RowsLeftOut, reader.Sheet, reader.ExtraHeadings.ToArray()).RunAsync(cancel);
+        await connection.Sql("update intake set rows_read = $3, rows_kept = $4, outstanding = $5, rows_left_out = $6, sheet = $7, extra_headings = $8, units = $9 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept, reader.HasOutstanding, reader.RowsLeftOut, reader.Sheet, reader.ExtraHeadings.ToArray(), units).RunAsync(cancel);
         await ReadingStore.RememberAsync(connection, book, IntakeKind.Ledger, remembered, await FileNameAsync(connection, id, cancel), now, cancel);
         await transaction.CommitAsync(cancel);
         return true;
@@ -181,10 +181,11 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     private Task ActsWhoTookInAsync(NpgsqlConnection connection, long id, CancellationToken cancel) =>
         connection.Sql("select set_config('rendal.person', made_by::text, true) from intake where book_id = $1 and id = $2", book, id).RunAsync(cancel);
 
-    private async Task<List<RowSetAside>> CopyRowsAsync(NpgsqlConnection connection, long id, LedgerReader reader, CancellationToken cancel)
+    private async Task<(List<RowSetAside> SetAside, string[] Units)> CopyRowsAsync(NpgsqlConnection connection, long id, LedgerReader reader, CancellationToken cancel)
     {
         await connection.Sql("select make_ledger_rows($1)", id).RunAsync(cancel);
         var setAside = new List<RowSetAside>();
+        var units = new SortedSet<string>(StringComparer.Ordinal);
         await using (var copy = await BinaryCopy.BeginAsync(connection, RowCopy.Command(id, reader), cancel))
         {
             var writer = new RowCopy(copy, reader);
@@ -193,6 +194,10 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
                 if (read.Row is { } row)
                 {
                     writer.Write(row);
+                    if (row.Unit.Length > 0)
+                    {
+                        units.Add(row.Unit);
+                    }
                 }
                 else
                 {
@@ -204,7 +209,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             await copy.CompleteAsync(cancel);
         }
 
-        return setAside;
+        return (setAside, [.. units]);
     }
 
     /// <summary>Writes down which rows are whose.</summary>

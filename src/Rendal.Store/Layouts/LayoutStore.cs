@@ -51,13 +51,6 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
     public Task<StoredLayout?> FindAsync(LayoutRef version, CancellationToken cancel) =>
         source.Sql($"{Select} where v.book_id = $1 and v.layout_id = $2 and v.version = $3", book, version.Id, version.Version).FirstAsync(Read, cancel);
 
-    /// <summary>A version made ready; the one that is there before any was made where <paramref name="version"/> is null.</summary>
-    /// <exception cref="InvalidOperationException">There is none of these numbers, which a parcel's cannot be.</exception>
-    public async Task<LayoutTemplate> TemplateAsync(LayoutRef? version, CancellationToken cancel) =>
-        version is not { } known ? LayoutTemplate.BuiltIn
-        : await FindAsync(known, cancel) is { } stored ? LayoutTemplate.Of(stored.Layout)
-        : throw new InvalidOperationException("A parcel’s layout is gone.");
-
     /// <summary>The versions of a layout, the newest first, at most fifty.</summary>
     public Task<List<LayoutHead>> VersionsAsync(long id, CancellationToken cancel) =>
         source.Sql($"{SelectHead} where v.book_id = $1 and v.layout_id = $2 order by v.version desc limit 50", book, id).ListAsync(ReadHead, cancel);

@@ -60,8 +60,8 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
     }
 
     /// <summary>The business units that rows of an intake belong to, by name; empty where the file has none.</summary>
-    public Task<List<string>> UnitsAsync(long intake, CancellationToken cancel) =>
-        source.Sql("select distinct unit from ledger_row where book_id = $1 and intake_id = $2 and unit <> '' order by unit", book, intake).ListAsync(r => r.GetString(0), cancel);
+    public async Task<IReadOnlyList<string>> UnitsAsync(long intake, CancellationToken cancel) =>
+        await source.Sql("select units from intake where book_id = $1 and id = $2", book, intake).FirstAsync(r => r.GetFieldValue<string[]>(0), cancel) ?? [];
 
     /// <summary>The headings of the columns without a meaning for the rules, in the order of the file.</summary>
     public async Task<string[]> ExtraHeadingsAsync(long intake, CancellationToken cancel) => (await OriginAsync(intake, cancel)).ExtraHeadings;

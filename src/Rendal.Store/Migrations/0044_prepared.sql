@@ -5,6 +5,30 @@ alter table round
     add awaiting text[] not null default '{}';
 update round set to_be_prepared = false where prepared_at is not null;
 
+-- The business units of a ledger, which every look at a round of it asks for.
+alter table intake add units text[] not null default '{}';
+update intake i set units = array(select distinct unit from ledger_row r where r.book_id = i.book_id and r.intake_id = i.id and unit <> '' order by unit) where i.kind = 'ledger';
+
+-- What the accounts of a round come to: one row for each, so that one can be put in place of another. Rounds are prepared anew with them.
+drop table round_account;
+create table round_account (
+    book_id bigint not null,
+    round_id bigint not null,
+    customer text not null,
+    currency char(3) not null,
+    total numeric not null,
+    oldest int not null,
+    rows int not null,
+    empty boolean not null,
+    -- The reminder that is next, and whether it is due; null in a round of statements.
+    level smallint,
+    due boolean,
+    primary key (book_id, round_id, customer, currency),
+    foreign key (book_id, round_id) references round,
+    check ((level is null) = (due is null))
+);
+update round set items_basis = null, to_be_prepared = true where released_at is null;
+
 -- The words that the log finds a parcel by are the same month after month: they are kept and indexed once for a customer.
 create table addressee (
     book_id bigint not null references book,

@@ -19,17 +19,20 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
             return null;
         }
 
-        var accounts = await connection.Sql("select currency, customers, totals, oldest, rows, empty, levels, due from round_account where book_id = $1 and round_id = $2", book, round).ListAsync(Read, cancel);
-        return (accounts.SelectMany(a => a), await ItemsLeftOutAsync(connection, book, round, cancel));
+        var accounts = await connection.Sql("select customer, currency, total, oldest, rows, empty, level, due from round_account where book_id = $1 and round_id = $2", book, round).ListAsync(Read, cancel);
+        return (accounts, await ItemsLeftOutAsync(connection, book, round, cancel));
     }
 
-    /// <summary>Puts new sums in place of the earlier ones.</summary>
-    internal static async Task PutAsync(NpgsqlConnection connection, long book, long round, ChosenRound chosen, RoundBasis basis, CancellationToken cancel)
+    /// <summary>Puts new sums in place of the earlier ones; of reminders always, else where other items are wanted or what they are made from was changed.</summary>
+    /// <param name="isChanged">Whether something that the round uses was changed since the earlier ones.</param>
+    internal static async Task PutAsync(NpgsqlConnection connection, long book, long round, ChosenRound chosen, RoundBasis basis, bool isChanged, CancellationToken cancel)
     {
-        await connection.Sql("update round set items_basis = $3 where book_id = $1 and id = $2", book, round, basis.OfItems()).RunAsync(cancel);
-        await connection.Sql("delete from round_account where book_id = $1 and round_id = $2", book, round).RunAsync(cancel);
-        await AddAsync(connection, book, round, chosen, basis, cancel);
-        await PutItemsLeftOutAsync(connection, book, round, chosen.ItemsLeftOut, cancel);
+        if (await HasOtherItemsAsync(connection, book, round, basis, cancel) || isChanged || basis.Choice.ReminderLevels is not null)
+        {
+            await connection.Sql("delete from round_account where book_id = $1 and round_id = $2", book, round).RunAsync(cancel);
+            await AddAsync(connection, book, round, chosen, cancel);
+            await PutItemsLeftOutAsync(connection, book, round, chosen.ItemsLeftOut, cancel);
+        }
     }
 
     /// <summary>Puts new sums of some accounts in place of theirs, where other items of them are wanted now.</summary>
@@ -37,22 +40,11 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
     /// <param name="chosen">What choosing among their rows came to.</param>
     internal static async Task PutAsync(NpgsqlConnection connection, long book, long round, string[] family, ChosenRound chosen, RoundBasis basis, CancellationToken cancel)
     {
-        var items = basis.OfItems();
-        if (await connection.Sql("update round set items_basis = $3 where book_id = $1 and id = $2 and items_basis is distinct from $3", book, round, items).RunAsync(cancel) == 0)
+        if (await HasOtherItemsAsync(connection, book, round, basis, cancel))
         {
-            return;
+            await connection.Sql("delete from round_account where book_id = $1 and round_id = $2 and customer = any ($3)", book, round, family).RunAsync(cancel);
+            await AddAsync(connection, book, round, chosen, cancel);
         }
-
-        await connection.Sql(
-            """
-            update round_account a set (customers, totals, oldest, rows, empty, levels, due) = (
-                select coalesce(array_agg(u.customer), '{}'), coalesce(array_agg(u.total), '{}'), coalesce(array_agg(u.oldest), '{}'), coalesce(array_agg(u.rows), '{}'), coalesce(array_agg(u.empty), '{}'),
-                    case when a.levels is not null then coalesce(array_agg(u.level), '{}') end, case when a.due is not null then coalesce(array_agg(u.due), '{}') end
-                from unnest(a.customers, a.totals, a.oldest, a.rows, a.empty, a.levels, a.due) as u (customer, total, oldest, rows, empty, level, due) where u.customer <> all ($3))
-            where a.book_id = $1 and a.round_id = $2 and a.customers && $3
-            """,
-            book, round, family).RunAsync(cancel);
-        await AddAsync(connection, book, round, chosen, basis, cancel);
     }
 
     /// <summary>What of the items of a round is not wanted, by currency and reason.</summary>
@@ -69,26 +61,31 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
             book, round, left.Select(l => l.Currency!.Value.Code).ToArray(), left.Select(l => l.Reason.Code()).ToArray(), left.Select(l => l.Customers).ToArray(), left.Select(l => l.Amount).ToArray()).RunAsync(cancel);
     }
 
-    private static async Task AddAsync(NpgsqlConnection connection, long book, long round, ChosenRound chosen, RoundBasis basis, CancellationToken cancel)
+    /// <summary>Whether other items are wanted than before, which is noted.</summary>
+    private static async Task<bool> HasOtherItemsAsync(NpgsqlConnection connection, long book, long round, RoundBasis basis, CancellationToken cancel) =>
+        await connection.Sql("update round set items_basis = $3 where book_id = $1 and id = $2 and items_basis is distinct from $3", book, round, basis.OfItems()).RunAsync(cancel) > 0;
+
+    private static async Task AddAsync(NpgsqlConnection connection, long book, long round, ChosenRound chosen, CancellationToken cancel)
     {
-        var ofReminders = basis.Choice.ReminderLevels is not null;
-        foreach (var of in chosen.Accounts.GroupBy(a => a.Currency))
+        await using var copy = await BinaryCopy.BeginAsync(connection, "copy round_account (book_id, round_id, customer, currency, total, oldest, rows, empty, level, due) from stdin (format binary)", cancel);
+        foreach (var account in chosen.Accounts)
         {
-            await connection.Sql(
-                """
-                insert into round_account as a (book_id, round_id, currency, customers, totals, oldest, rows, empty, levels, due) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-                on conflict (book_id, round_id, currency) do update set customers = a.customers || $4, totals = a.totals || $5, oldest = a.oldest || $6, rows = a.rows || $7, empty = a.empty || $8, levels = a.levels || $9, due = a.due || $10
-                """,
-                book, round, of.Key.Code, of.Select(a => a.Customer).ToArray(), of.Select(a => a.Total).ToArray(), of.Select(a => a.OldestDaysPastDue).ToArray(), of.Select(a => a.Rows).ToArray(), of.Select(a => a.IsEmpty).ToArray(),
-                ofReminders ? of.Select(a => a.Reminder!.Value.Level).ToArray() : null, ofReminders ? of.Select(a => a.Reminder!.Value.IsDue).ToArray() : null).RunAsync(cancel);
+            copy.Row(10);
+            copy.Write(book);
+            copy.Write(round);
+            copy.Write(account.Customer);
+            copy.Write(account.Currency.Code);
+            copy.Write(account.Total);
+            copy.Write(account.OldestDaysPastDue);
+            copy.Write(account.Rows);
+            copy.Write(account.IsEmpty);
+            copy.WriteOrNull((short?)account.Reminder?.Level);
+            copy.WriteOrNull(account.Reminder?.IsDue);
         }
+
+        await copy.CompleteAsync(cancel);
     }
 
-    private static IEnumerable<AccountSum> Read(NpgsqlDataReader r)
-    {
-        var currency = Currency.Of(r.GetString(0));
-        var (customers, totals, oldest, rows, empty) = (r.GetFieldValue<string[]>(1), r.GetFieldValue<decimal[]>(2), r.GetFieldValue<int[]>(3), r.GetFieldValue<int[]>(4), r.GetFieldValue<bool[]>(5));
-        var (levels, due) = r.IsDBNull(6) ? (null, null) : (r.GetFieldValue<int[]>(6), r.GetFieldValue<bool[]>(7));
-        return customers.Select((customer, i) => new AccountSum(customer, currency, totals[i], oldest[i], rows[i], empty[i], levels is null ? null : new ReminderStep(levels[i], due![i])));
-    }
+    private static AccountSum Read(NpgsqlDataReader r) => new(
+        r.GetString(0), Currency.Of(r.GetString(1)), r.GetDecimal(2), r.GetInt32(3), r.GetInt32(4), r.GetBoolean(5), r.Nullable<short>(6) is { } level ? new ReminderStep(level, r.GetBoolean(7)) : null);
 }

@@ -47,11 +47,12 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     public Task<List<ParcelRecord>> PageAsync(long round, string find, int from, int most, CancellationToken cancel) =>
         source.Sql(
             $"""
-            with standing as (select p.standing, count(*) as n, array_position($4::text[], p.standing) as rank from parcel p where {Wanted(find)} group by 1),
+            with {(IsAll(find) ? "" : $"found as materialized (select p.id, p.standing, p.position from parcel p where {Wanted(find)}), ")}
+            standing as (select p.standing, count(*) as n, array_position($4::text[], p.standing) as rank from {Found(find)} group by 1),
             part as (select standing, rank, n, (sum(n) over (order by rank))::bigint - n as before from standing),
             page as materialized (
                 select at.id, at.position, part.rank from part cross join lateral (
-                    select p.id, p.position from parcel p where {Wanted(find)} and p.standing = part.standing order by p.position
+                    select p.id, p.position from {Found(find)} {(IsAll(find) ? "and" : "where")} p.standing = part.standing order by p.position
                     offset greatest(0, $5 - part.before) limit $6 - greatest(0, part.before - $5)) at
                 where part.before < $5 + $6 and part.before + part.n > $5)
             select {ParcelTable.Columns} from page join parcel p on p.book_id = $1 and p.id = page.id order by page.rank, page.position
@@ -98,9 +99,9 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     public Task<List<ProofPart>> ProofPartsAsync(long round, CancellationToken cancel) =>
         source.Sql(
             $"""
-            select s ->> 'currency', p.standing, count(*)::int, sum((s ->> 'total')::numeric), sum(abs((s ->> 'total')::numeric))
-            from parcel p cross join lateral jsonb_array_elements(p.sums) s
-            where p.book_id = $1 and p.round_id = $2 and s ->> 'alsoOn' is null group by 1, 2
+            select currency, standing, count(*)::int, sum(total), sum(abs(total)) from (
+                select s ->> 'currency' currency, p.standing, (s ->> 'total')::numeric total from parcel p cross join lateral jsonb_array_elements(p.sums) s
+                where p.book_id = $1 and p.round_id = $2 and s ->> 'alsoOn' is null offset 0) p group by 1, 2
             union all
             select currency, 'left-out:' || reason, count(*)::int, sum(amount), sum(abs(amount)) from left_out where book_id = $1 and round_id = $2 and currency is not null group by 1, 2
             """,
@@ -117,7 +118,12 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
 
     // Without a text nothing but the index is to be read.
     private static string Wanted(string find) =>
-        string.IsNullOrWhiteSpace(find) ? "p.book_id = $1 and p.round_id = $2" : "p.book_id = $1 and p.round_id = $2 and (p.customer || ' ' || p.name) ilike $3";
+        IsAll(find) ? "p.book_id = $1 and p.round_id = $2" : "p.book_id = $1 and p.round_id = $2 and (p.customer || ' ' || p.name) ilike $3";
+
+    private static bool IsAll(string find) => string.IsNullOrWhiteSpace(find);
+
+    // With a text all parcels are gone through, which is done once in a statement.
+    private static string Found(string find) => IsAll(find) ? $"parcel p where {Wanted(find)}" : "found p";
 
     private static int Rank(string standing) => Array.IndexOf(Order, standing);
 

@@ -148,7 +148,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
         await connection.Sql("update round set to_be_prepared = false, awaiting = '{}', prepared_at = $3, by_hand = $4, rules = $5, prepared_at_change = $6, fell_out = $7 where book_id = $1 and id = $2",
             book, id, at.At.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules), at.Change, fellOut.ToArray()).RunAsync(cancel);
-        await AccountSumStore.PutAsync(connection, book, id, chosen, basis, cancel);
+        await AccountSumStore.PutAsync(connection, book, id, chosen, basis, now.Change < at.Change, cancel);
         foreach (var table in new[] { "left_out", "round_proof" })
         {
             await connection.Sql($"delete from {table} where book_id = $1 and round_id = $2", book, id).RunAsync(cancel);

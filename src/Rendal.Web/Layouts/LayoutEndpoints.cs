@@ -6,6 +6,7 @@ using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 using Rendal.Store.Layouts;
 using Rendal.Web.Books;
 using Rendal.Web.Dispatch;
@@ -164,7 +165,7 @@ internal static class LayoutEndpoints
         }
 
         layout = layout with { Letter = Looked(layout.Letter) };
-        var template = LayoutTemplate.Of(layout);
+        var template = LayoutReader.Read(layout);
         if (Press.Problem(template) is { } problem)
         {
             throw Unable.Invalid(problem);
@@ -178,7 +179,7 @@ internal static class LayoutEndpoints
     private static Layout Checked(Layout given)
     {
         var layout = given with { Letter = Looked(given.Letter) };
-        return Press.Problem(LayoutTemplate.Of(layout)) is not { } problem ? layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(Sanitised)] } : throw Unable.Invalid(problem);
+        return Press.Problem(LayoutReader.Read(layout)) is not { } problem ? layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(Sanitised)] } : throw Unable.Invalid(problem);
     }
 
     /// <summary>A letter with the slots that are really in it, whatever came with it.</summary>
@@ -189,8 +190,8 @@ internal static class LayoutEndpoints
 
     private static LayoutPart Sanitised(LayoutPart part) => part switch
     {
-        TextPart text => text with { Text = WordingTemplate.Sanitised(text.Text) },
-        SlipPart slip => slip with { Text = WordingTemplate.Sanitised(slip.Text) },
+        TextPart text => text with { Text = WordingReader.Sanitised(text.Text) },
+        SlipPart slip => slip with { Text = WordingReader.Sanitised(slip.Text) },
         _ => part,
     };
 }

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.Core.Wordings;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 using Rendal.Web.Books;
 
 namespace Rendal.Web.Wordings;

@@ -4,6 +4,7 @@ using Rendal.App;
 using Rendal.App.Documents;
 using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
+using Rendal.Html;
 using Rendal.Store;
 using Rendal.Store.Wordings;
 using Rendal.Web.Books;
@@ -21,7 +22,7 @@ internal sealed record WordingRequest([property: StringLength(200)] string Name,
     public Wording Checked() =>
         string.IsNullOrWhiteSpace(Name) ? throw Unable.Invalid("Give the wording a name.")
         : !Core.Wordings.Language.TryParse(Language, out var language) ? throw Unable.Invalid($"“{Language}” is not a language that is known.")
-        : new Wording(Name.Trim(), language.Code, WordingTemplate.Sanitised(Subject), WordingTemplate.Sanitised(Body, withPictures: true));
+        : new Wording(Name.Trim(), language.Code, WordingReader.Sanitised(Subject), WordingReader.Sanitised(Body, withPictures: true));
 }
 
 /// <summary>The wordings of a book.</summary>
@@ -103,5 +104,5 @@ internal static class WordingEndpoints
     }
 
     private static WordingView View(StoredWording stored) =>
-        new(stored.Id, stored.Version, stored.Wording.Name, stored.Wording.Language, stored.Wording.Subject, stored.Wording.Body, WordingTemplate.Of(stored.Wording).Errors);
+        new(stored.Id, stored.Version, stored.Wording.Name, stored.Wording.Language, stored.Wording.Subject, stored.Wording.Body, WordingReader.Read(stored.Wording).Errors);
 }

@@ -142,7 +142,7 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
                 'left out', (select jsonb_agg(to_jsonb(l) - 'position' order by position) from left_out l where round_id = $1),
                 'proof', (select jsonb_agg(to_jsonb(p) order by currency) from round_proof p where round_id = $1),
                 'items left out', (select jsonb_agg(to_jsonb(i) order by currency, reason) from round_item_left_out i where round_id = $1),
-                'accounts', (select jsonb_agg(to_jsonb(u) || jsonb_build_object('currency', a.currency) order by a.currency, u.customer) from round_account a cross join lateral unnest(a.customers, a.totals, a.oldest, a.rows, a.empty, a.levels, a.due) as u (customer, total, oldest, rows, empty, level, due) where round_id = $1)))
+                'accounts', (select jsonb_agg(to_jsonb(a) order by customer, currency) from round_account a where round_id = $1)))
             """);
         command.Parameters.Add(new() { Value = round });
         return Scale().Replace((string)(await command.ExecuteScalarAsync(Cancel))!, "$1$2");

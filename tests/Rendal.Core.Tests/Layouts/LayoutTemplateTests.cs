@@ -3,6 +3,7 @@ using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
+using Rendal.Html;
 using static Rendal.Core.Tests.Ledgers;
 
 namespace Rendal.Core.Tests.Layouts;
@@ -42,10 +43,10 @@ public sealed class LayoutTemplateTests
     [Theory]
     [MemberData(nameof(Wrong))]
     public void What_keeps_a_layout_from_being_used_is_said_with_its_part(string expected, Layout layout) =>
-        Assert.Contains(LayoutTemplate.Of(layout).Errors, e => e.StartsWith(expected, StringComparison.Ordinal));
+        Assert.Contains(LayoutReader.Read(layout).Errors, e => e.StartsWith(expected, StringComparison.Ordinal));
 
     [Fact]
-    public void The_one_that_comes_with_it_can_be_used() => Assert.Empty(LayoutTemplate.BuiltIn.Errors);
+    public void The_one_that_comes_with_it_can_be_used() => Assert.Empty(LayoutReader.BuiltIn.Errors);
 
     [Fact]
     public void The_ready_made_ones_can_be_used_and_fill_every_slot_in_each_language()
@@ -54,7 +55,7 @@ public sealed class LayoutTemplateTests
         Assert.All(ReadyMade.All.GroupBy(r => r.Language), of => Assert.Equal(7, of.Select(r => r.Layout.Name).Distinct().Count()));
         Assert.All(ReadyMade.All, made =>
         {
-            Assert.Empty(LayoutTemplate.Of(made.Layout).Errors);
+            Assert.Empty(LayoutReader.Read(made.Layout).Errors);
             var paper = Paper(made.Layout, level: 1, language: made.Language, contact: "Ines Caldera");
             Assert.Empty(paper.EmptySlots);
             Assert.DoesNotContain(Words(paper).Append(paper.Title), w => w.Contains('{', StringComparison.Ordinal));
@@ -149,7 +150,7 @@ public sealed class LayoutTemplateTests
         var own = Layout.BuiltIn with { FileName = "<span data-slot=\"statement.day\"></span> <span data-slot=\"customer.name\"></span> {{ x }}" };
         Assert.Equal("2026-10-31 Inn & <Kell> {{ x }}", Paper(own).FileName);
         Assert.Equal(["customer.contact"], Paper(Layout.BuiltIn with { FileName = "<span data-slot=\"customer.contact\"></span>" }).EmptySlots.Select(s => s.Name));
-        Assert.Contains("Name of the file: The subject has a slot “no.such”", LayoutTemplate.Of(Layout.BuiltIn with { FileName = "<span data-slot=\"no.such\"></span>" }).Errors[0]);
+        Assert.Contains("Name of the file: The subject has a slot “no.such”", LayoutReader.Read(Layout.BuiltIn with { FileName = "<span data-slot=\"no.such\"></span>" }).Errors[0]);
     }
 
     [Fact]
@@ -187,7 +188,7 @@ public sealed class LayoutTemplateTests
         ];
         var customer = new Customer { Key = "A", Name = name, Language = language, Contacts = contact.Length > 0 ? [new Contact { Name = contact, Title = "Ms" }] : [] };
         Statement[] statements = [Statement.Of("A", money, rows.Select(r => new OpenItem(r, r.Open)), asOf ?? AsOf, AgeingRule.Default)];
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", level), level);
+        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", level), level);
     }
 
     private static LedgerRow Round(LedgerRow row, string round) => row with { Extra = new ExtraColumns(["Delivery round"], [round]) };

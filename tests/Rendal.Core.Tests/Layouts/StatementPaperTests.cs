@@ -1,6 +1,7 @@
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Statements;
+using Rendal.Html;
 using static Rendal.Core.Tests.Ledgers;
 
 namespace Rendal.Core.Tests.Layouts;
@@ -31,7 +32,7 @@ public class StatementPaperTests
     public void The_table_of_the_message_escapes_every_value()
     {
         var row = Row("A", 10m, "2026-10-01", number: "<img src=x>");
-        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A" }, [Statement.Of("A", Pounds, [new OpenItem(row, 10m)], new(2026, 10, 31), AgeingRule.Default)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn);
+        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A" }, [Statement.Of("A", Pounds, [new OpenItem(row, 10m)], new(2026, 10, 31), AgeingRule.Default)], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
         Assert.Contains("&lt;img src=x&gt;", StatementTable.Html(paper));
         Assert.DoesNotContain("<img", StatementTable.Html(paper));
     }
@@ -41,7 +42,7 @@ public class StatementPaperTests
         var of = Rendal.Core.Money.Currency.Of(currency);
         var rows = new[] { Row(customer.Key, 1500m, "2026-08-31", "2026-09-30", "T-1", of), Row(customer.Key, -60m, "2026-09-09", number: "C-1", currency: of) };
         var statement = Statement.Of(customer.Key, of, rows.Select(r => new OpenItem(r, r.Open)), new(2026, 10, 31), AgeingRule.Default);
-        return StatementPaper.Of(customer, [statement], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn);
+        return StatementPaper.Of(customer, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
     }
 
     [Theory]
@@ -50,7 +51,7 @@ public class StatementPaperTests
     public void A_head_office_reads_its_branches_one_after_the_other_with_a_sum_each(string language, string subtotal, string grandTotal, string total)
     {
         var parts = new[] { ("B2", 15m), ("B1", 100m) }.Select(b => Statement.Of(b.Item1, Pounds, [new OpenItem(Row(b.Item1, b.Item2, "2026-10-01"), b.Item2)], new(2026, 10, 31), AgeingRule.Default)).ToList();
-        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Head", Language = language }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn, nameOf: key => key == "B1" ? "Inn <one>" : key);
+        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Head", Language = language }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn, nameOf: key => key == "B1" ? "Inn <one>" : key);
         var section = Assert.Single(paper.Sections);
         Assert.Equal(["Inn <one> (B1)", "B2"], section.Parts.Select(p => p.Heading));
         Assert.All(section.Parts, p => Assert.Equal(subtotal, p.TotalLabel));
@@ -69,7 +70,7 @@ public class StatementPaperTests
         var rows = new[] { Row("A", 100m, "2026-09-02", number: "T-1"), Row("A", -18m, "2026-10-03", number: "P-1") };
         var choice = new Rendal.Core.Rounds.Choice { AsOf = new(2026, 10, 31), Form = StatementForm.BroughtForward };
         var round = Rendal.Core.Rounds.Choosing.Choose(rows, [], choice, SettlementRule.Oldest, StatementRules.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
-        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn);
+        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
         var section = Assert.Single(paper.Sections);
         Assert.Equal(headings, string.Join('|', paper.Columns.Skip(3).Select(c => c.Heading)));
         Assert.Equal(opening, section.Rows.First()[1]);
@@ -84,7 +85,7 @@ public class StatementPaperTests
     {
         var choice = new Rendal.Core.Rounds.Choice { AsOf = new(2026, 10, 31), InterestPercent = 8.25m };
         var round = Rendal.Core.Rounds.Choosing.Choose([Row("A", 1_000m, "2026-07-20", "2026-08-19", "T-1")], [], choice, SettlementRule.None, StatementRules.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
-        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn, interestPercent: 8.25m);
+        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn, interestPercent: 8.25m);
         Assert.Equal([new PaperLine(line, amount), new PaperLine(toPay, total)], Assert.Single(paper.Sections).Interest);
         Assert.Contains(System.Net.WebUtility.HtmlEncode(line), StatementTable.Html(paper), StringComparison.Ordinal);
     }

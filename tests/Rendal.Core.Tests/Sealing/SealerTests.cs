@@ -6,6 +6,7 @@ using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
+using Rendal.Html;
 using static Rendal.Core.Tests.Ledgers;
 
 namespace Rendal.Core.Tests.Sealing;
@@ -20,7 +21,7 @@ public class SealerTests
     private static readonly SealedContent Content = new(
         new Customer { Key = "H014", Name = "Inn at Kell", Extra = new Dictionary<string, string> { ["Delivery round"] = "N7", ["Loading bay"] = "B2" } },
         [Of(Row("H014", 100m, "2026-08-31", "2026-09-30", "T-1"), Row("H014", 100m, "2026-08-31", "2026-09-30", "T-2"))],
-        [KeyValuePair.Create("H014", "Inn at Kell")], ["a@kell.example"], OnPaper: false, ReminderLevel: null, new Wording("Plain", "en", "Statement", "<p>Your statement.</p>"), LayoutTemplate.BuiltIn.Layout);
+        [KeyValuePair.Create("H014", "Inn at Kell")], ["a@kell.example"], OnPaper: false, ReminderLevel: null, new Wording("Plain", "en", "Statement", "<p>Your statement.</p>"), LayoutReader.BuiltIn.Layout);
 
     private static readonly ParcelSeal Seal = Sealer().Seal(Content);
 

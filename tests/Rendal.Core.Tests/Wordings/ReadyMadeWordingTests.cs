@@ -4,6 +4,7 @@ using Rendal.Core.Money;
 using Rendal.Core.Statements;
 using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
+using Rendal.Html;
 using static Rendal.Core.Tests.Ledgers;
 
 namespace Rendal.Core.Tests.Wordings;
@@ -21,7 +22,7 @@ public class ReadyMadeWordingTests
     {
         Assert.All(OfEveryLanguage, purpose =>
         {
-            var template = WordingTemplate.Of(ReadyMadeWording.Find(purpose, language)!);
+            var template = WordingReader.Read(ReadyMadeWording.Find(purpose, language)!);
             Assert.Empty(template.Errors);
             var filled = Fill(template, language, 1234.5m);
             Assert.Empty(filled.EmptySlots);
@@ -39,7 +40,7 @@ public class ReadyMadeWordingTests
     [InlineData("es", -1234.5, "le debemos 1.234,50 €", "nos debe ")]
     public void A_confirmation_says_who_owes_whom(string language, double total, string says, string not)
     {
-        var body = Plain(Fill(WordingTemplate.Of(ReadyMadeWording.Find(Purposes.Confirmation, language)!), language, (decimal)total).Body);
+        var body = Plain(Fill(WordingReader.Read(ReadyMadeWording.Find(Purposes.Confirmation, language)!), language, (decimal)total).Body);
         Assert.Contains(says, body);
         Assert.DoesNotContain(not, body);
     }
@@ -52,7 +53,7 @@ public class ReadyMadeWordingTests
     [Fact]
     public void With_two_currencies_each_side_is_told_with_its_own()
     {
-        var filled = Fill(WordingTemplate.Of(ReadyMadeWording.Find(Purposes.Confirmation, "en")!), "en", 10m, Pounds, -4m);
+        var filled = Fill(WordingReader.Read(ReadyMadeWording.Find(Purposes.Confirmation, "en")!), "en", 10m, Pounds, -4m);
         Assert.Contains("you owe us €10.00, we owe you £4.00, made up", Plain(filled.Body));
     }
 

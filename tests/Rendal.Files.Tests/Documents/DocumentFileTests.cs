@@ -12,6 +12,7 @@ using Rendal.Core.Money;
 using Rendal.Core.Statements;
 using Rendal.Files.Documents;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 
 namespace Rendal.Files.Tests.Documents;
 
@@ -121,7 +122,7 @@ public class DocumentFileTests
     {
         var layout = AllForms;
         var branches = new[] { "B1", "B2" }.Select((key, i) => Statement.Of(key, Currency.Of("GBP"), [Item(Row(i + 1, 10m * (i + 1)))], AsOf, AgeingRule.Default)).ToList();
-        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", branches)], AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(layout), nameOf: key => $"Branch {key[1..]}");
+        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", branches)], AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), nameOf: key => $"Branch {key[1..]}");
         var rows = Read(Workbook(paper));
         var headings = rows.FindIndex(r => Equals(r[0], "Account") && Equals(r[1], "Name"));
         Assert.Equal(["B1", "Branch 1", "T-0001"], rows[headings + 1].Take(3));
@@ -135,7 +136,7 @@ public class DocumentFileTests
         var period = new Period(new DateOnly(2026, 10, 1), AsOf);
         var account = new CustomerAccount("A", Currency.Of("GBP"), [Row(1, 100m) with { Date = new DateOnly(2026, 9, 1) }, Row(2, 50m) with { Date = new DateOnly(2026, 10, 5) }]);
         var statement = Statement.Of("A", Currency.Of("GBP"), account.Rows.Select(Item), AsOf, AgeingRule.Default) with { Forward = BroughtForward.Of(account.Rows, period) };
-        var rows = Read(Workbook(StatementPaper.Of(new Customer { Key = "A", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(AllForms))));
+        var rows = Read(Workbook(StatementPaper.Of(new Customer { Key = "A", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.Read(AllForms))));
         var headings = rows.FindIndex(r => Equals(r[0], "Dated"));
         Assert.Equal([new DateTime(2026, 10, 1), "Brought forward", 100.0], new[] { rows[headings + 1][0], rows[headings + 1][1], rows[headings + 1][5] });
         Assert.Equal([50.0, 150.0], new[] { rows[headings + 2][3], rows[headings + 2][5] });
@@ -177,6 +178,6 @@ public class DocumentFileTests
     {
         var statements = rows.GroupBy(r => r.Currency).Select(g => Statement.Of("A", g.Key, g.Select(Item), AsOf, AgeingRule.Default)).ToList();
         var customer = new Customer { Key = "A", Name = name, Language = language };
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(layout), new Dictionary<string, string> { ["customer.name"] = name });
+        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), new Dictionary<string, string> { ["customer.name"] = name });
     }
 }

@@ -6,6 +6,7 @@ using Rendal.Core.Money;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 using SkiaSharp;
 using UglyToad.PdfPig;
 
@@ -282,14 +283,14 @@ public class LayoutPrintTests
 
     private static byte[] Print(Press press, Layout layout, LedgerRow[] rows, Customer customer)
     {
-        Assert.Empty(LayoutTemplate.Of(layout).Errors);
+        Assert.Empty(LayoutReader.Read(layout).Errors);
         return press.Print(Paper(layout, rows, customer), layout);
     }
 
     private static StatementPaper Paper(Layout layout, LedgerRow[] rows, Customer customer)
     {
         Statement[] statements = [Statement.Of("A", Currency.Of("GBP"), rows.Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default)];
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null));
+        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null));
     }
 
     private static List<string> Lines(UglyToad.PdfPig.Content.Page page) =>

@@ -7,6 +7,7 @@ using Rendal.Core.Ledger;
 using Rendal.Core.Money;
 using Rendal.Core.Statements;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
 using UglyToad.PdfPig.DocumentLayoutAnalysis.TextExtractor;
@@ -69,7 +70,7 @@ public class PressTests
         var statement = Items(60);
         statement = statement with { Interest = InterestLine.On(statement, 8) };
         using var press = new Press();
-        var pages = Text(press.Print(StatementPaper.Of(new Customer { Key = "H014", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn, interestPercent: 8), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken));
+        var pages = Text(press.Print(StatementPaper.Of(new Customer { Key = "H014", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn, interestPercent: 8), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken));
         var all = string.Join('\n', pages);
         Assert.Equal(60, statement.Interest.Count);
         Assert.All(statement.Interest, line => Assert.Contains($"on {line.Item.Row.Number}, {line.Days} days", all));
@@ -87,7 +88,7 @@ public class PressTests
     {
         var parts = new[] { "B1", "B2", "B3" }.Select((key, i) => Items(i == 1 ? 1 : items) with { Customer = key }).ToList();
         using var press = new Press();
-        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn, nameOf: key => $"Branch {key[1..]}");
+        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn, nameOf: key => $"Branch {key[1..]}");
         var pages = Text(press.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken));
         Assert.All(["Branch 1 (B1)", "Branch 2 (B2)", "Branch 3 (B3)"], name => Assert.Contains("T-0001", After(pages.Single(p => p.Contains(name, StringComparison.Ordinal)), name)));
         Assert.Equal(3, pages.Sum(p => p.Split("Subtotal").Length - 1));
@@ -120,7 +121,7 @@ public class PressTests
     public void A_name_in_another_script_is_drawn_with_glyphs_of_its_own_and_can_be_copied(string script, string name)
     {
         using var press = new Press();
-        var bytes = press.Print(StatementPaper.Of(new Customer { Key = "X1", Name = name }, [Items(1)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken);
+        var bytes = press.Print(StatementPaper.Of(new Customer { Key = "X1", Name = name }, [Items(1)], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn), Layout.BuiltIn, cancel: TestContext.Current.CancellationToken);
         using var document = PdfDocument.Open(bytes);
         var letters = document.GetPage(1).Letters;
         var faces = letters.Where(l => l.FontName?.Contains("Noto", StringComparison.Ordinal) == true).ToList();
@@ -140,7 +141,7 @@ public class PressTests
     [InlineData("한강 호텔", "한")]
     [InlineData("Inn \uE000", "\uE000")]
     public void A_character_that_no_face_has_is_named(string name, string? character) =>
-        Assert.Equal(character, Press.Unprintable(StatementPaper.Of(new Customer { Key = "X1", Name = name }, [Items(1)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn)));
+        Assert.Equal(character, Press.Unprintable(StatementPaper.Of(new Customer { Key = "X1", Name = name }, [Items(1)], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn)));
 
     [Fact]
     public void Euro_and_true_minus_come_out_right()
@@ -157,7 +158,7 @@ public class PressTests
     {
         var euro = Currency.Of("EUR");
         using var press = new Press();
-        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A" }, [Of([Row(1, 5m, euro)], euro), Items(2)], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn);
+        var paper = StatementPaper.Of(new Customer { Key = "A", Name = "A" }, [Of([Row(1, 5m, euro)], euro), Items(2)], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
         var text = Text(press.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken))[0];
         Assert.Contains("€5.00", text);
         Assert.Contains("£3.00", text);
@@ -249,7 +250,7 @@ public class PressTests
     private static Statement Of(LedgerRow[] rows, Currency currency) =>
         Statement.Of("A", currency, rows.Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default);
 
-    private static StatementPaper Paper(Customer customer, Statement statement) => StatementPaper.Of(customer, [statement], AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn);
+    private static StatementPaper Paper(Customer customer, Statement statement) => StatementPaper.Of(customer, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
 
     private static List<string> Print(Customer customer, Statement statement)
     {

@@ -7,6 +7,7 @@ using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Tests;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.DocumentLayoutAnalysis.TextExtractor;
 
@@ -39,7 +40,7 @@ public partial class PrintedTotalsTests
 
     private static IEnumerable<(string Sign, decimal Total)> Totals(Press press, string customer, IReadOnlyList<Statement> statements)
     {
-        var paper = StatementPaper.Of(new Customer { Key = customer, Name = customer }, statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.BuiltIn);
+        var paper = StatementPaper.Of(new Customer { Key = customer, Name = customer }, statements, AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
         using var document = PdfDocument.Open(press.Print(paper, Layout.BuiltIn));
         var text = string.Join('\n', document.GetPages().Select(page => ContentOrderTextExtractor.GetText(page)));
         var totals = Total().Matches(text).Select(m => (m.Groups[1].Value, decimal.Parse(m.Groups[2].Value, NumberStyles.AllowThousands | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture))).ToList();

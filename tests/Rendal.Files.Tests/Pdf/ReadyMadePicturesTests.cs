@@ -8,6 +8,7 @@ using Rendal.Core.Statements;
 using Rendal.Core.Tests;
 using Rendal.Core.Wordings;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 using SkiaSharp;
 
 namespace Rendal.Files.Tests.Pdf;
@@ -92,7 +93,7 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
         Statement[] statements = [isForward ? statement with { Forward = BroughtForward.Of(rows, new Period(new DateOnly(2026, 9, 1), asOf)) } : statement];
         int? level = layout.Name.FirstOrDefault(char.IsAsciiDigit) is var digit and not '\0' ? digit - '0' : null;
         var customer = new Customer { Key = "KR04", Name = "Gasthof zur Krone", Contacts = [new Contact { Name = "Łucja Brandt", Title = "Ms" }], PostalLines = ["Am Kai 5", "24937 Flensburg"], Language = language };
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", level), level);
+        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", level), level);
 
         LedgerRow Row(int n, decimal amount, string date) => new()
         {

@@ -7,6 +7,7 @@ using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Files.Pdf;
 using Rendal.Files.Post;
+using Rendal.Html;
 
 namespace Rendal.Files.Tests.Pdf;
 
@@ -43,7 +44,7 @@ public class SoundPdfTests
     {
         var customer = new Customer { Key = "H014", Name = "Łabędź & Sons" };
         Statement[] statements = [Statement.Of("H014", Currency.Of("GBP"), Enumerable.Range(1, items).Select(n => Row(n)).Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default)];
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutTemplate.Of(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null));
+        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null));
     }
 
     private static LedgerRow Row(int n) => new()

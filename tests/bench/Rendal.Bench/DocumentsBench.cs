@@ -6,6 +6,7 @@ using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Files.Pdf;
+using Rendal.Html;
 using Rendal.Mail;
 
 namespace Rendal.Bench;
@@ -91,6 +92,6 @@ internal static class DocumentsBench
         var rows = BenchLedger.Rows(30, 1).Select((row, i) => row with { Number = $"T-{(number * 30) + i}", Kind = ItemKind.Invoice, Original = Math.Abs(row.Original), Open = Math.Abs(row.Open) }).ToList();
         var statements = Choosing.Choose(rows, [], new Choice { AsOf = BenchLedger.AsOf }, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null)).Statements;
         var customer = new Customer { Key = $"C{number}", Name = $"Hotel Łabędź {number}", Contacts = [new Contact { Name = "Marek Wójcik", Title = "Mr" }], PostalLines = ["83 Tenter Lane", "Saltness SN1 5HL"] };
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["By transfer to account 00000000."]), LayoutTemplate.BuiltIn);
+        return StatementPaper.Of(customer, statements, AgeingRule.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["By transfer to account 00000000."]), LayoutReader.BuiltIn);
     }
 }

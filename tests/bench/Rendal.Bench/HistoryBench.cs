@@ -29,7 +29,7 @@ internal sealed class HistoryBench : IAsyncDisposable
     private readonly WholeRendal rendal;
     private readonly HttpClient browser;
     private readonly List<Measurement> measured = [];
-    private readonly Dictionary<string, string> items = [];
+    private readonly Dictionary<(long Round, string Customer), string> items = [];
 
     private HistoryBench(WholeRendal rendal)
     {
@@ -191,10 +191,10 @@ internal sealed class HistoryBench : IAsyncDisposable
 
     private async Task DecideItemAsync(string api, long round, string customer, string? decision)
     {
-        if (!items.TryGetValue(customer, out var item))
+        if (!items.TryGetValue((round, customer), out var item))
         {
             var account = await GetAsync($"{api}/rounds/{round}/accounts/{customer}");
-            items[customer] = item = account.GetProperty("items")[0].GetProperty("key").GetString()!;
+            items[(round, customer)] = item = account.GetProperty("items")[0].GetProperty("key").GetString()!;
         }
 
         await PostAsync($"{api}/rounds/{round}/items?revision=1000000000", new { customer, item, decision, reason = "asked to" });

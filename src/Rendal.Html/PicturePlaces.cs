@@ -2,7 +2,7 @@ using System.Globalization;
 using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
 
-namespace Rendal.Core.Wordings;
+namespace Rendal.Html;
 
 /// <summary>
 /// The places of pictures in the body of a message: <c>&lt;img data-picture="12" alt="Tarnbrook Linen Hire" width="180"&gt;</c>.

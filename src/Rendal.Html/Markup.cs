@@ -2,7 +2,7 @@ using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
 using Rendal.Core.Budgets;
 
-namespace Rendal.Core.Wordings;
+namespace Rendal.Html;
 
 /// <summary>
 /// Parses fragments of HTML that people wrote. How deeply elements are nested is looked at before the parser is: it, and

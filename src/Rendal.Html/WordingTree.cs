@@ -2,8 +2,9 @@ using System.Text;
 using AngleSharp.Dom;
 using AngleSharp.Html;
 using Rendal.Core.Budgets;
+using Rendal.Core.Wordings;
 
-namespace Rendal.Core.Wordings;
+namespace Rendal.Html;
 
 /// <summary>
 /// Makes the tree of a subject or a body: its text, its slots and its conditions. Slots and conditions are elements with an

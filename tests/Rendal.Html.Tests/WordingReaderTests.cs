@@ -2,9 +2,9 @@ using CsCheck;
 using Rendal.Core.Budgets;
 using Rendal.Core.Wordings;
 
-namespace Rendal.Core.Tests.Wordings;
+namespace Rendal.Html.Tests;
 
-public class WordingTemplateTests
+public class WordingReaderTests
 {
     private const string Name = "<span data-slot=\"customer.name\"></span>";
 
@@ -65,7 +65,7 @@ public class WordingTemplateTests
     public void A_condition_that_is_not_known_is_an_error_of_the_wording() =>
         Assert.Equal(
             ["The body has words under “overdu”, which is no condition that is known; there are overdue, not-overdue, reminder, no-reminder, one-item, several-items, they-owe, we-owe."],
-            WordingTemplate.Of(new Wording("w", "en", "s", "<p><span data-when=\"overdu\">x</span></p>")).Errors);
+            WordingReader.Read(new Wording("w", "en", "s", "<p><span data-when=\"overdu\">x</span></p>")).Errors);
 
     [Fact]
     public void A_column_of_the_files_is_a_slot_whatever_it_is_called() =>
@@ -133,12 +133,12 @@ public class WordingTemplateTests
     public void Too_much_nested_is_an_error_of_the_wording_and_keeps_nothing_busy()
     {
         var nested = string.Concat(Enumerable.Repeat("<div>", 20_000));
-        Assert.Equal("The text has more than 60 levels, which is the most that is worked through. Shorten it, or take formatting out.", Assert.Throws<OverBudget>(() => WordingTemplate.Sanitised(nested)).Message);
+        Assert.Equal("The text has more than 60 levels, which is the most that is worked through. Shorten it, or take formatting out.", Assert.Throws<OverBudget>(() => WordingReader.Sanitised(nested)).Message);
         var conditions = string.Concat(Enumerable.Repeat("<span data-when=\"overdue\">", 2_000));
         var slots = string.Concat(Enumerable.Repeat(Name, 3_000));
         foreach (var body in new[] { nested, conditions, slots })
         {
-            Assert.NotEmpty(WordingTemplate.Of(new Wording("w", "en", "s", body)).Errors);
+            Assert.NotEmpty(WordingReader.Read(new Wording("w", "en", "s", body)).Errors);
         }
     }
 
@@ -146,7 +146,7 @@ public class WordingTemplateTests
     public void Paragraphs_and_entries_that_are_not_closed_are_not_nested()
     {
         var list = "<ul>" + string.Concat(Enumerable.Repeat("<li><p>one", 200)) + "</ul>";
-        Assert.Empty(WordingTemplate.Of(new Wording("w", "en", "s", list)).Errors);
+        Assert.Empty(WordingReader.Read(new Wording("w", "en", "s", list)).Errors);
     }
 
     [Theory]
@@ -157,7 +157,7 @@ public class WordingTemplateTests
     [InlineData("border-image:url(http://far.example/x)")]
     public void A_style_fetches_nothing(string style)
     {
-        var clean = WordingTemplate.Sanitised($"<p style=\"color:red;{style}\">a</p><table background=\"http://far.example/x\"><tbody><tr><td>b</td></tr></tbody></table>");
+        var clean = WordingReader.Sanitised($"<p style=\"color:red;{style}\">a</p><table background=\"http://far.example/x\"><tbody><tr><td>b</td></tr></tbody></table>");
         Assert.DoesNotContain("far.example", clean, StringComparison.Ordinal);
         Assert.Contains("color", clean, StringComparison.Ordinal);
     }
@@ -167,13 +167,13 @@ public class WordingTemplateTests
     {
         var table = "<span data-slot=\"statement.table\"></span>";
         Assert.Equal("<table></table>", Fill("s", table, ("statement.table", "<table></table>")).Body);
-        Assert.Contains("Table of items", Assert.Single(WordingTemplate.Of(new Wording("w", "en", table, "b")).Errors));
+        Assert.Contains("Table of items", Assert.Single(WordingReader.Read(new Wording("w", "en", table, "b")).Errors));
     }
 
     [Fact]
     public void A_slot_that_names_nothing_known_is_an_error_of_the_wording()
     {
-        var template = WordingTemplate.Of(new Wording("w", "en", "s", "<span data-slot=\"client.name\"></span>"));
+        var template = WordingReader.Read(new Wording("w", "en", "s", "<span data-slot=\"client.name\"></span>"));
         Assert.Equal("The body has a slot “client.name” that names nothing known; did you mean “Customer”?", Assert.Single(template.Errors));
         Assert.Throws<InvalidOperationException>(() => template.Fill(new Dictionary<string, string>(), new HashSet<TextWhen>()));
     }
@@ -181,7 +181,7 @@ public class WordingTemplateTests
     [Fact]
     public void What_has_no_place_in_a_message_is_taken_out()
     {
-        var clean = WordingTemplate.Sanitised("<p onclick=\"x()\">a<script>b</script><img src=\"http://far.example/p.png\"><a href=\"javascript:x\">c</a><a href=\"mailto:a@b.example\">d</a></p>");
+        var clean = WordingReader.Sanitised("<p onclick=\"x()\">a<script>b</script><img src=\"http://far.example/p.png\"><a href=\"javascript:x\">c</a><a href=\"mailto:a@b.example\">d</a></p>");
         Assert.DoesNotContain("script", clean);
         Assert.DoesNotContain("onclick", clean);
         Assert.DoesNotContain("img", clean);
@@ -192,16 +192,16 @@ public class WordingTemplateTests
     public void Only_the_pictures_of_the_book_stay_and_nothing_else_of_theirs()
     {
         const string body = "<p><img data-picture=\"12\" src=\"https://tracker.example/1.gif\" onerror=\"x()\" style=\"position:fixed\" alt=\"Tarnbrook\" width=\"180\"><img src=\"https://tracker.example/2.gif\"><img data-picture=\"1 or 2\"><img data-picture=\"-3\">a</p>";
-        Assert.Equal("<p><img data-picture=\"12\" alt=\"Tarnbrook\" width=\"180\">a</p>", WordingTemplate.Sanitised(body, withPictures: true));
-        Assert.Equal("<p>a</p>", WordingTemplate.Sanitised(body));
-        Assert.Equal([12L], WordingTemplate.Of(new Wording("w", "en", "s", body)).Pictures);
+        Assert.Equal("<p><img data-picture=\"12\" alt=\"Tarnbrook\" width=\"180\">a</p>", WordingReader.Sanitised(body, withPictures: true));
+        Assert.Equal("<p>a</p>", WordingReader.Sanitised(body));
+        Assert.Equal([12L], WordingReader.Read(new Wording("w", "en", "s", body)).Pictures);
     }
 
     [Fact]
     public void A_picture_beside_words_under_a_condition_stands_always()
     {
         const string body = "<p><img data-picture=\"12\"><span data-when=\"overdue\">Please pay.</span></p><p><span data-when=\"overdue\"><img data-picture=\"13\"></span></p>";
-        Assert.Equal("<p><img data-picture=\"12\"></p>", WordingTemplate.Of(new Wording("w", "en", "s", body)).Fill(new Dictionary<string, string>(), new HashSet<TextWhen>()).Body);
+        Assert.Equal("<p><img data-picture=\"12\"></p>", WordingReader.Read(new Wording("w", "en", "s", body)).Fill(new Dictionary<string, string>(), new HashSet<TextWhen>()).Body);
     }
 
     [Fact]
@@ -219,5 +219,5 @@ public class WordingTemplateTests
         Fill(subject, body, [TextWhen.Always, TextWhen.Overdue, TextWhen.OneItem], values);
 
     private static FilledWording Fill(string subject, string body, TextWhen[] holding, params (string Slot, string Value)[] values) =>
-        WordingTemplate.Of(new Wording("w", "en", subject, body)).Fill(values.ToDictionary(v => v.Slot, v => v.Value), holding.ToHashSet());
+        WordingReader.Read(new Wording("w", "en", subject, body)).Fill(values.ToDictionary(v => v.Slot, v => v.Value), holding.ToHashSet());
 }
