@@ -72,9 +72,6 @@ public sealed record LogSearch(string Text = "", string Outcome = "", DateOnly? 
 /// <summary>The record of what went out of one book.</summary>
 public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
-    // So many parcels are looked up one by one; where a text is in more of them, tries are gone through from the newest on.
-    private const int MostFound = 20_000;
-
     private const string Select = """
         select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
             coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''), coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]), t.recipients, encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
@@ -108,6 +105,9 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 
     private const string InMessage = "m.subject || E'\\n' || m.message_id || E'\\n' || recipients_text(m.recipients) ilike $3";
     private const string InPaper = "a.name || E'\\n' || recipients_text(a.lines) ilike $3";
+
+    /// <summary>So many parcels that a text is in are looked up one by one; where it is in more, tries are gone through from the newest on.</summary>
+    public int MostFound { get; init; } = 20_000;
 
     /// <summary>The tries that are looked for, the newest first.</summary>
     public async Task<List<DispatchEntry>> SearchAsync(LogSearch search, int most, CancellationToken cancel)

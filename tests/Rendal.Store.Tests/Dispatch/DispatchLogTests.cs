@@ -102,4 +102,24 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
 
         async Task<IEnumerable<string>> CustomersAsync(string text) => (await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(text), 10, Cancel)).Select(e => e.Customer).Order();
     }
+
+    [Fact]
+    public async Task A_text_that_is_in_many_is_found_in_the_same_tries_as_if_it_were_in_few()
+    {
+        var prepared = await Book.PreparedAsync("AB01", "BE02", "CD02");
+        var parcels = await Book.Rounds.ParcelsAsync(prepared.Round, Cancel);
+        var frozen = parcels.Select(p => TestBook.Frozen(p.Id, p.Customer) with { Numbers = [$"LH-{p.Customer}-7"], Subject = $"Account of {p.Customer}" });
+        Assert.True(await Book.Rounds.ReleaseAsync(prepared.Round, 1, [.. frozen], ByHand.Nothing, StatementRules.Default, Book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        await using var worker = await Queue.RegisterAsync(Cancel);
+        await SendAsync((await ClaimAsync(worker, TestBook.Now))!, worker.Number, new Outcome(Ending.TryLater, "451 4.3.0 the cellar is flooded", []));
+        await DrainAsync();
+        foreach (var (text, tries) in new[] { ("", 4), ("be02", 1), ("LH-CD02-7", 1), ("Octo", 4), ("inn.example", 4), ("flooded", 1), ("not there", 0) })
+        {
+            var few = await TriesAsync(text, 20_000);
+            Assert.Equal((text, tries), (text, few.Count));
+            Assert.Equal(few, await TriesAsync(text, 0));
+        }
+
+        async Task<List<long>> TriesAsync(string text, int mostFound) => (await new DispatchLog(Source, Book.Id) { MostFound = mostFound }.SearchAsync(new LogSearch(text), 10, Cancel)).ConvertAll(e => e.Id);
+    }
 }
