@@ -33,20 +33,22 @@ internal static class ParcelTable
 
     private const string Written = "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper, seal, seen_seal, changed";
 
-    /// <summary>Puts parcels in place of those that a round has. One that is the same as it was is not written again.</summary>
-    public static async Task PutAsync(NpgsqlConnection connection, long book, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    /// <summary>Puts parcels in place of those that a round has. One that is the same as it was is not written again. False where all are.</summary>
+    public static async Task<bool> PutAsync(NpgsqlConnection connection, long book, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
     {
         // By their names and not by the table beside it: of a round that is new the server expects a row or two, and would look through that for each.
-        await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and p.customer <> all ($3)", book, id, parcels.Select(p => p.Customer).ToArray()).RunAsync(cancel);
-        await WriteAsync(connection, book, id, [.. parcels.Select((p, i) => (p, i * Spacing))], cancel);
+        var gone = await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and p.customer <> all ($3)", book, id, parcels.Select(p => p.Customer).ToArray()).RunAsync(cancel);
+        var written = await WriteAsync(connection, book, id, [.. parcels.Select((p, i) => (p, i * Spacing))], cancel);
+        return gone + written > 0;
     }
 
     /// <summary>Writes parcels of a round at their positions. One that is the same as it was is not written again.</summary>
-    public static async Task WriteAsync(NpgsqlConnection connection, long book, long id, IReadOnlyList<(ParcelRecord Parcel, int Position)> parcels, CancellationToken cancel)
+    /// <returns>How many were written.</returns>
+    public static async Task<int> WriteAsync(NpgsqlConnection connection, long book, long id, IReadOnlyList<(ParcelRecord Parcel, int Position)> parcels, CancellationToken cancel)
     {
         await connection.Sql($"create temporary table prepared on commit drop as select {Written} from parcel with no data").RunAsync(cancel);
         await CopyAsync(connection, $"copy prepared ({Written}) from stdin (format binary)", parcels, cancel);
-        await connection.Sql(
+        return await connection.Sql(
             $"""
             insert into parcel as p (book_id, round_id, {Written}) select $1, $2, {Written} from prepared
             on conflict (book_id, round_id, customer) do update set ({Written}) = row ({Excluded(Written)})

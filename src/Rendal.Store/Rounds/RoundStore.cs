@@ -146,15 +146,17 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             return false;
         }
 
-        await connection.Sql("update round set to_be_prepared = false, awaiting = '{}', prepared_at = $3, by_hand = $4, rules = $5, prepared_at_change = $6, fell_out = $7 where book_id = $1 and id = $2",
-            book, id, at.At.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules), at.Change, fellOut.ToArray()).RunAsync(cancel);
+        // Who says that they have seen what was prepared at a moment has seen it, though it was made up once more and came out the same.
+        var isOther = await ParcelTable.PutAsync(connection, book, id, parcels, cancel);
+        await connection.Sql(
+            "update round set to_be_prepared = false, awaiting = '{}', prepared_at = case when $8 then $3 else coalesce(prepared_at, $3) end, by_hand = $4, rules = $5, prepared_at_change = $6, fell_out = $7 where book_id = $1 and id = $2",
+            book, id, at.At.ToUniversalTime(), Commands.Json(basis.Hand), Commands.Json(basis.Rules), at.Change, fellOut.ToArray(), isOther).RunAsync(cancel);
         await AccountSumStore.PutAsync(connection, book, id, chosen, basis, now.Change < at.Change, cancel);
         foreach (var table in new[] { "left_out", "round_proof" })
         {
             await connection.Sql($"delete from {table} where book_id = $1 and round_id = $2", book, id).RunAsync(cancel);
         }
 
-        await ParcelTable.PutAsync(connection, book, id, parcels, cancel);
         var left = chosen.LeftOut;
         await connection.Sql(
             "insert into left_out (book_id, round_id, position, customer, currency, reason, amount, items) select $1, $2, * from unnest($3::int[], $4::text[], $5::text[], $6::text[], $7::numeric[], $8::int[])",

@@ -103,6 +103,25 @@ public class RoundStoreTests(Postgres postgres)
     }
 
     [Fact]
+    public async Task A_round_that_was_prepared_once_more_and_came_out_the_same_keeps_the_moment_that_people_say_they_have_looked_at()
+    {
+        var book = await postgres.NewBookAsync();
+        var prepared = await book.PreparedAsync("AB01", "BE02");
+        Assert.Equal(TestBook.Now, await AgainAsync(["AB01", "BE02"], 1));
+        Assert.Equal(TestBook.Now.AddMinutes(2), await AgainAsync(["AB01"], 2));
+        Assert.Equal(TestBook.Now.AddMinutes(2), await AgainAsync(["AB01"], 3));
+        Assert.Equal(TestBook.Now.AddMinutes(4), await AgainAsync(["AB01", "CA01"], 4));
+
+        async Task<DateTimeOffset?> AgainAsync(string[] customers, int minutes)
+        {
+            var round = (await book.Rounds.FindAsync(prepared.Round, Cancel))!;
+            Assert.True(await book.Rounds.PutPreparedAsync(
+                round.Id, new PreparedState(round.Revision, 0, TestBook.Now.AddMinutes(minutes)), [.. customers.Select(TestBook.Parcel)], [], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), Cancel));
+            return (await book.Rounds.FindAsync(round.Id, Cancel))!.PreparedAt;
+        }
+    }
+
+    [Fact]
     public async Task What_is_held_is_so_at_once_and_is_not_released()
     {
         var book = await postgres.NewBookAsync();
