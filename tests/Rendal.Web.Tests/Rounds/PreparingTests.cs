@@ -93,6 +93,18 @@ public class PreparingTests(RunningRendal rendal)
         Assert.Equal((false, "BE02"), (now.GetProperty("isBehind").GetBoolean(), Assert.Single(now.List("parcels")).Text("customer")));
     }
 
+    [Theory]
+    [InlineData("")]
+    [InlineData("ZZ99")]
+    public async Task Nothing_is_decided_about_a_customer_who_is_not_there(string customer)
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var round = await desk.PrepareAsync();
+        var refused = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions?revision=1000", new { customer, decision = "held", reason = "" }, Cancel);
+        Assert.Equal((HttpStatusCode.NotFound, "This customer is not there."), (refused.StatusCode, await refused.DetailAsync()));
+    }
+
     private async Task<long> PersonAsync(Desk desk)
     {
         await using var maker = Source.CreateCommand("select made_by from book where id = $1");
