@@ -173,7 +173,7 @@ public static class AccountTrial
     {
         SocketException { SocketErrorCode: SocketError.ConnectionRefused } => "nothing answers at this port",
         SocketException => "the server cannot be reached",
-        TimeoutException => "the server does not answer in time",
+        OperationCanceledException or TimeoutException => "the server does not answer in time",
         SmtpCommandException refused => $"the server refuses the line{Number(refused)}",
         _ => "what answers is no mail server",
     };
