@@ -116,10 +116,7 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
                 return false;
             }
 
-            await connection.Sql(
-                "insert into left_out (book_id, round_id, position, customer, currency, reason, amount, items) select $1, $2, * from unnest($3::int[], $4::text[], $5::text[], $6::text[], $7::numeric[], $8::int[])",
-                book, id, lines.Select((_, i) => room.From + ((i + 1) * step)).ToArray(), lines.Select(l => l.Customer).ToArray(), lines.Select(l => l.Currency?.Code).ToArray(), lines.Select(l => l.Reason.Code()).ToArray(),
-                lines.Select(l => l.Amount).ToArray(), lines.Select(l => l.Items).ToArray()).RunAsync(cancel);
+            await LeftOutTable.AddAsync(connection, book, id, lines, room.From + step, step, cancel);
         }
 
         return true;

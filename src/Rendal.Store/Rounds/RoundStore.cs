@@ -157,11 +157,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             await connection.Sql($"delete from {table} where book_id = $1 and round_id = $2", book, id).RunAsync(cancel);
         }
 
-        var left = chosen.LeftOut;
-        await connection.Sql(
-            "insert into left_out (book_id, round_id, position, customer, currency, reason, amount, items) select $1, $2, * from unnest($3::int[], $4::text[], $5::text[], $6::text[], $7::numeric[], $8::int[])",
-            book, id, left.Select((_, i) => i * ParcelTable.Spacing).ToArray(), left.Select(l => l.Customer).ToArray(), left.Select(l => l.Currency?.Code).ToArray(), left.Select(l => l.Reason.Code()).ToArray(),
-            left.Select(l => l.Amount).ToArray(), left.Select(l => l.Items).ToArray()).RunAsync(cancel);
+        await LeftOutTable.AddAsync(connection, book, id, chosen.LeftOut, 0, ParcelTable.Spacing, cancel);
         var proof = chosen.Proof;
         await connection.Sql(
             "insert into round_proof (book_id, round_id, currency, ledger, parcels, left_out) select $1, $2, * from unnest($3::text[], $4::numeric[], $5::numeric[], $6::numeric[])",
