@@ -145,6 +145,8 @@ test("how much a choice comes to is told while its parcels are still being made 
   await makeBook(page, "Told at once");
   await takeIn(page, "files/reminders.csv");
   await prepareRound(page, "October");
+  // A round that was never made up tells nothing beforehand.
+  await expect(proof(page)).toContainText("7 need you £2,450.49");
 
   // The making of the parcels is kept back until the count was seen.
   let letGo = () => {};
@@ -179,4 +181,18 @@ test("making up a round can be stopped, and is begun again when somebody says so
   await stopped.getByRole("button", { name: "Make it up" }).click();
   await expect(stopped).toBeHidden();
   await expect(proof(page)).toContainText("7 need you £2,450.49");
+});
+
+test("a choice that is changed while the round is being made up does not wait for that", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Changed meanwhile");
+  await takeIn(page, "files/reminders.csv");
+  // It never comes to its end by itself.
+  await page.route("**/prepare", () => {});
+  await prepareRound(page, "October");
+  await expect(page.getByText("Making up the parcels…")).toBeVisible();
+  await page.getByLabel("Minimum balance").fill("300,00");
+  await page.getByLabel("Minimum balance").press("Enter");
+  await expect(proof(page)).toContainText("3 need you £1,850.00");
+  await expect(page.getByText("Stopped. The list is as it was before")).toBeHidden();
 });

@@ -19,7 +19,15 @@ import { countOf } from "./listRows";
 import "./rounds.css";
 import { SendingLine } from "./SendingLine";
 import { useParcelList } from "./useParcelList";
-import { settingsOf, useOthersChanges, useRound, useRoundActions, type Parcel, type Round } from "./useRound";
+import {
+  settingsOf,
+  useOthersChanges,
+  useRound,
+  useRoundActions,
+  type Parcel,
+  type Round,
+  type RoundChange,
+} from "./useRound";
 import { formWords } from "./words";
 
 /** The one place where a round is prepared, looked through, released and watched. */
@@ -76,6 +84,13 @@ function Bench({ round }: { round: Round }) {
         { seen: round, customer: parcel.customer, decision: holds ? "held" : null, reason: "" },
         { onSettled: () => pressed.current.clear() },
       );
+    }
+  };
+  const choose = (change: RoundChange) => {
+    actions.change.mutate(change);
+    if (actions.prepare.isPending) {
+      // The change makes everything up again, so that nobody need wait for what was begun before it.
+      stop();
     }
   };
   const open = (what: Opened) => () => {
@@ -146,7 +161,7 @@ function Bench({ round }: { round: Round }) {
       />
       {isReleased && <SendingLine round={round} />}
       <div className="bench-body">
-        <Choices round={round} busy={actions.change.isPending} onChange={(change) => actions.change.mutate(change)} />
+        <Choices round={round} busy={actions.change.isPending} onChange={choose} />
         <div className="bench-list" aria-busy={busy}>
           <ParcelList
             round={round}
