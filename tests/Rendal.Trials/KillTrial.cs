@@ -2,6 +2,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Postroom;
+using Rendal.Store.Dispatch;
 using Rendal.Web.Postroom;
 using Rendal.Web.Hosting;
 
@@ -12,19 +13,20 @@ namespace Rendal.Trials;
 /// <param name="Kills">How often a worker was killed while there was something to send.</param>
 /// <param name="Sent">How many count as sent.</param>
 /// <param name="Unsure">How many wait for a person to decide.</param>
-/// <param name="Elsewhere">How many are neither sent nor unsure. None may be.</param>
+/// <param name="SetAside">How many wait for a person because a kill fell twice into the making of their message; they did not arrive.</param>
+/// <param name="Elsewhere">How many are none of these. None may be.</param>
 /// <param name="Twice">How many arrived more than once. None may.</param>
 /// <param name="Missing">How many count as sent and did not arrive. None may.</param>
 /// <param name="UnsureNeverThere">
 /// How many are unsure of which the server never had the end: killed in the microseconds between the note that the end is
 /// given and its going out. None should be.
 /// </param>
-internal sealed record KillResult(int Parcels, int Kills, int Sent, int Unsure, int Elsewhere, int Twice, int Missing, int UnsureNeverThere)
+internal sealed record KillResult(int Parcels, int Kills, int Sent, int Unsure, int SetAside, int Elsewhere, int Twice, int Missing, int UnsureNeverThere)
 {
     public static KillResult operator +(KillResult a, KillResult b) => new(
-        a.Parcels + b.Parcels, a.Kills + b.Kills, a.Sent + b.Sent, a.Unsure + b.Unsure, a.Elsewhere + b.Elsewhere, a.Twice + b.Twice, a.Missing + b.Missing, a.UnsureNeverThere + b.UnsureNeverThere);
+        a.Parcels + b.Parcels, a.Kills + b.Kills, a.Sent + b.Sent, a.Unsure + b.Unsure, a.SetAside + b.SetAside, a.Elsewhere + b.Elsewhere, a.Twice + b.Twice, a.Missing + b.Missing, a.UnsureNeverThere + b.UnsureNeverThere);
 
-    public static KillResult Nothing { get; } = new(0, 0, 0, 0, 0, 0, 0, 0);
+    public static KillResult Nothing { get; } = new(0, 0, 0, 0, 0, 0, 0, 0, 0);
 }
 
 /// <summary>Kills workers at random moments while they send to the postroom, starts them again, and counts what arrived.</summary>
@@ -89,7 +91,7 @@ internal sealed class KillTrial(IServiceProvider services, HostParts parts, Rand
     private async Task<KillResult> CountAsync(PreparedRound round, int parcels, int killed, CancellationToken cancel)
     {
         var deliveries = services.GetRequiredService<Mailbox>().Deliveries(BookAccounts.Name(round.Book));
-        await using var command = services.GetRequiredService<NpgsqlDataSource>().CreateCommand("select p.state, m.message_id from parcel p left join message m on m.book_id = p.book_id and m.parcel_id = p.id where p.book_id = $1 and p.round_id = $2");
+        await using var command = services.GetRequiredService<NpgsqlDataSource>().CreateCommand("select p.state, m.message_id, p.problem from parcel p left join message m on m.book_id = p.book_id and m.parcel_id = p.id where p.book_id = $1 and p.round_id = $2");
         command.Parameters.Add(new() { Value = round.Book });
         command.Parameters.Add(new() { Value = round.Id });
         await using var reader = await command.ExecuteReaderAsync(cancel);
@@ -98,11 +100,13 @@ internal sealed class KillTrial(IServiceProvider services, HostParts parts, Rand
         {
             var state = ParcelStates.Parse(reader.GetString(0));
             var arrived = reader.IsDBNull(1) ? 0 : deliveries.GetValueOrDefault(reader.GetString(1));
+            var isSetAside = state == ParcelState.Held && arrived == 0 && reader.GetString(2) == DispatchQueue.MakingCutOff;
             result += KillResult.Nothing with
             {
                 Sent = state == ParcelState.Sent ? 1 : 0,
                 Unsure = state == ParcelState.Unsure ? 1 : 0,
-                Elsewhere = state is ParcelState.Sent or ParcelState.Unsure ? 0 : 1,
+                SetAside = isSetAside ? 1 : 0,
+                Elsewhere = state is ParcelState.Sent or ParcelState.Unsure || isSetAside ? 0 : 1,
                 Twice = arrived > 1 ? 1 : 0,
                 Missing = state == ParcelState.Sent && arrived == 0 ? 1 : 0,
                 UnsureNeverThere = state == ParcelState.Unsure && arrived == 0 ? 1 : 0,
