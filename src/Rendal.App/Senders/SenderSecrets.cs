@@ -33,6 +33,9 @@ public sealed class SenderSecrets(IDataProtectionProvider provider, IPracticeSer
     /// <summary>Whether a server is the postroom.</summary>
     public bool IsPractice(string host, int port) => practice.IsAt(host, port);
 
+    /// <summary>The name that the postroom knows a book by.</summary>
+    public string PracticeUser(long book) => practice.UserName(book);
+
     private MailAccount? Account(long book, string timeZone, string host, int port, string security, string userName, byte[]? secret)
     {
         // The postroom lets a book in to its own account and to no other, and its password is never typed.

@@ -4,7 +4,6 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.App.Books;
-using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Reminders;
@@ -49,17 +48,12 @@ internal sealed record RulesRequest([property: StringLength(200)] string Edges, 
         string.Join(", ", book.Rules.Ageing.UpperEdges), book.Rules.Ageing.By, book.Rules.Ageing.CreditsByDate, book.Rules.Form, book.Rules.Settlement, book.TermsDays,
         book.Rules.Reminders.Levels, book.Rules.Reminders.MaySkip, book.Rules.Reminders.MayRepeat);
 
-    public StatementRules Checked()
+    public StatementRules Rules()
     {
-        if (TermsDays is < 0 or > PaymentTerms.MostDays)
-        {
-            throw Unable.Invalid($"Terms are 0 to {PaymentTerms.MostDays} days.");
-        }
-
         try
         {
             var edges = Edges.Split([' ', ',', ';'], StringSplitOptions.RemoveEmptyEntries).Select(e => int.Parse(e, NumberStyles.None, CultureInfo.InvariantCulture));
-            return new StatementRules(new AgeingRule([.. edges], By, CreditsByDate), Form, Settlement) { Reminders = CheckedReminders() };
+            return new StatementRules(new AgeingRule([.. edges], By, CreditsByDate), Form, Settlement) { Reminders = Reminders() };
         }
         catch (Exception e) when (e is ArgumentException or FormatException or OverflowException)
         {
@@ -67,7 +61,7 @@ internal sealed record RulesRequest([property: StringLength(200)] string Edges, 
         }
     }
 
-    private ReminderRules CheckedReminders()
+    private ReminderRules Reminders()
     {
         try
         {
@@ -110,14 +104,7 @@ internal static class BookEndpoints
 
     private static async Task<NoContent> UpdateRulesAsync(RulesRequest request, BookScope scope, BookStore books, CancellationToken cancel)
     {
-        var rules = request.Checked();
-        var wordings = (await scope.Wordings.ListAsync(cancel)).Select(w => w.Id).ToHashSet();
-        if (rules.Reminders.Levels.Any(l => l.Wording is { } wording && !wordings.Contains(wording)))
-        {
-            throw Unable.Invalid("The wording of a reminder level is not there any more.");
-        }
-
-        await books.UpdateRulesAsync(scope.Book.Id, rules, request.TermsDays, scope.Person, cancel);
+        await new ChangeRules(scope, books).RunAsync(request.Rules(), request.TermsDays, cancel);
         return TypedResults.NoContent();
     }
 

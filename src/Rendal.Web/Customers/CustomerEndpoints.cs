@@ -1,12 +1,11 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
+using Rendal.App.Customers;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Money;
 using Rendal.Core.Statements;
-using Rendal.Core.Wordings;
-using Rendal.Store;
 using Rendal.Store.Customers;
 using Rendal.Store.Returned;
 using Rendal.Web.Books;
@@ -97,7 +96,30 @@ internal sealed record CustomerRequest(
     bool OnHold,
     long? OwnWording,
     long? OwnLayout,
-    string Notes);
+    string Notes)
+{
+    public Customer Card(string key) => new()
+    {
+        Key = key,
+        Name = Name,
+        Contacts = Contacts,
+        Salutation = Salutation,
+        Delivery = Delivery,
+        PostalLines = PostalLines,
+        Country = Country,
+        Language = Language,
+        Terms = Terms is { } terms ? new PaymentTerms(terms.Days, terms.FromMonthEnd) : null,
+        HeadOffice = HeadOffice,
+        Groups = Groups,
+        Form = Form,
+        Unit = Unit,
+        MinimumBalance = MinimumBalance,
+        OnHold = OnHold,
+        OwnWording = OwnWording,
+        OwnLayout = OwnLayout,
+        Notes = Notes,
+    };
+}
 
 /// <summary>The customers of a book.</summary>
 internal static class CustomerEndpoints
@@ -153,89 +175,7 @@ internal static class CustomerEndpoints
 
     private static async Task<Ok<CustomerView>> UpdateAsync(string key, CustomerRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        if (string.IsNullOrWhiteSpace(request.Name))
-        {
-            throw Unable.Invalid("A customer needs a name.");
-        }
-
-        if (!Language.TryParse(request.Language, out var language))
-        {
-            throw Unable.Invalid($"“{request.Language}” is not a language that is known.");
-        }
-
-        if (request.Terms is { Days: < 0 or > PaymentTerms.MostDays })
-        {
-            throw Unable.Invalid($"Terms are 0 to {PaymentTerms.MostDays} days.");
-        }
-
-        if (request.MinimumBalance < 0)
-        {
-            throw Unable.Invalid("The least balance cannot be below zero.");
-        }
-
-        if (request.OwnWording is { } wording && await scope.Wordings.FindAsync(wording, cancel) is null)
-        {
-            throw Unable.Invalid("The wording is not there any more.");
-        }
-
-        if (request.OwnLayout is { } layout && await scope.Layouts.FindAsync(layout, cancel) is null)
-        {
-            throw Unable.Invalid("The layout is not there any more.");
-        }
-
-        var office = request.HeadOffice.Trim();
-        await CheckOfficeAsync(scope, key, office, cancel);
-        var customer = new Customer
-        {
-            Key = key,
-            Name = request.Name.Trim(),
-            Contacts = [.. request.Contacts.Select(c => c with { Name = c.Name.Trim(), Title = c.Title.Trim(), Address = c.Address.Trim() }).Where(c => c.Name.Length + c.Title.Length + c.Address.Length > 0)],
-            Salutation = request.Salutation.Trim(),
-            Delivery = request.Delivery,
-            PostalLines = [.. request.PostalLines.Select(l => l.Trim()).Where(l => l.Length > 0)],
-            Country = request.Country.Trim(),
-            Language = language.Code,
-            Terms = request.Terms is { } terms ? new PaymentTerms(terms.Days, terms.FromMonthEnd) : null,
-            HeadOffice = office,
-            Groups = request.Groups,
-            Form = request.Form,
-            Unit = request.Unit.Trim(),
-            MinimumBalance = request.MinimumBalance,
-            OnHold = request.OnHold,
-            OwnWording = request.OwnWording,
-            OwnLayout = request.OwnLayout,
-            Notes = request.Notes.Trim(),
-        };
-        return await scope.Customers.UpdateAsync(customer, request.Version, scope.Person, clock.GetUtcNow(), cancel) switch
-        {
-            Update.Done => TypedResults.Ok(await CardAsync(key, scope, cancel)),
-            Update.Stale => throw Unable.Conflict($"{await scope.Customers.ChangedByAsync(key, cancel) ?? "A file that was taken in"} changed this card since you opened it. What they changed is in the fields now, beside what you entered: look, and save again."),
-            _ => throw Unable.NotFound("This customer"),
-        };
-    }
-
-    private static async Task CheckOfficeAsync(BookScope scope, string key, string office, CancellationToken cancel)
-    {
-        if (office.Length == 0)
-        {
-            return;
-        }
-
-        if (office == key)
-        {
-            throw Unable.Invalid("A customer cannot be its own head office.");
-        }
-
-        if (await scope.Customers.FindAsync(office, cancel) is null)
-        {
-            throw Unable.Invalid($"There is no customer {office} that could be the head office.");
-        }
-
-        var offices = await scope.Customers.HeadOfficesAsync(cancel);
-        offices[key] = office;
-        if (new HeadOffices(offices).Loops().FirstOrDefault(l => l.Contains(key)) is { } loop)
-        {
-            throw Unable.Invalid($"{string.Join(" is under ", loop.Append(loop[0]))}: then none of them is at the top.");
-        }
+        await new ChangeCard(scope, clock).RunAsync(request.Card(key), request.Version, cancel);
+        return TypedResults.Ok(await CardAsync(key, scope, cancel));
     }
 }

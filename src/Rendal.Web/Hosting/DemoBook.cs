@@ -1,12 +1,11 @@
 using Microsoft.AspNetCore.Identity;
 using Npgsql;
 using Rendal.App.Books;
-using Rendal.Core.Intake;
+using Rendal.App.Intake;
+using Rendal.App.Progress;
 using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
-using Rendal.Files;
-using Rendal.Store.Customers;
-using Rendal.Store.Files;
+using Rendal.Store.Books;
 using Rendal.Store.Intake;
 using Rendal.Store.People;
 using Rendal.Store.Wordings;
@@ -42,8 +41,10 @@ internal static class DemoBook
         var book = await Tarnbrook.MakeAsync(services.GetRequiredService<MakeBook>(), person, cancel);
         var clock = services.GetRequiredService<TimeProvider>();
         await AddWordingsAsync(source, book, person, cancel);
-        await TakeInCustomersAsync(source, book, person, clock, cancel);
-        await TakeInLedgerAsync(source, book, person, clock, cancel);
+        var stores = new BookStores(await new BookStore(source).FindAsync(book, cancel) ?? throw new InvalidOperationException("The book is gone."), person, source);
+        var files = services.GetRequiredService<OpenedFiles>();
+        await TakeInAsync(stores, files, "customers.csv", IntakeKind.Customers, clock, cancel);
+        await TakeInAsync(stores, files, "ledger-2026-10.csv", IntakeKind.Ledger, clock, cancel);
     }
 
     /// <summary>Some customers read German, French or Spanish; their statements say so.</summary>
@@ -56,30 +57,10 @@ internal static class DemoBook
         }
     }
 
-    private static async Task TakeInCustomersAsync(NpgsqlDataSource source, long book, long person, TimeProvider clock, CancellationToken cancel)
+    private static async Task TakeInAsync(BookStores stores, OpenedFiles files, string name, IntakeKind kind, TimeProvider clock, CancellationToken cancel)
     {
-        var (id, table) = await UploadAsync(source, book, person, "customers.csv", IntakeKind.Customers, cancel);
-        var reading = CardReading.Of(table, ReadingChange.None)!;
-        await new IntakeStore(source, book).KeepCustomersAsync(id, CustomerListReader.Read(table, reading), null, false, [], SavedReading.Of(reading, ReadingChange.None), clock.GetUtcNow(), cancel);
-    }
-
-    private static async Task TakeInLedgerAsync(NpgsqlDataSource source, long book, long person, TimeProvider clock, CancellationToken cancel)
-    {
-        var (id, table) = await UploadAsync(source, book, person, "ledger-2026-10.csv", IntakeKind.Ledger, cancel);
-        var settings = new ReadingSettings(Core.Money.Currency.Of(Tarnbrook.Currency));
-        var customers = new CustomerStore(source, book);
-        var terms = await customers.TermsAsync(cancel);
-        var recognised = Recognition.Recognise(table, settings, ReadingChange.None)!;
-        var reader = new LedgerReader(table, recognised, settings, key => terms.TryGetValue(key, out var own) ? own : null);
-        await new IntakeStore(source, book).KeepAsync(id, reader, await customers.ReachableAsync(cancel), SavedReading.Of(recognised.Reading, ReadingChange.None), clock.GetUtcNow(), cancel);
-    }
-
-    private static async Task<(long Id, LedgerTable Table)> UploadAsync(NpgsqlDataSource source, long book, long person, string name, IntakeKind kind, CancellationToken cancel)
-    {
-        var files = new FileStore(source, book);
-        await using var content = Open(name);
-        var file = await files.StoreAsync(name, content, cancel);
-        return (await new IntakeStore(source, book).BeginAsync(file, kind, ReadingChange.None, person, cancel), TableFile.Open(name, () => files.Open(file), FileOpening.Unsaid));
+        var begun = await new BeginIntake(stores, files, clock).RunAsync(name, () => Open(name), kind, cancel);
+        await new KeepIntake(stores, files, clock).RunAsync(begun.Id, sure: true, emptyClears: false, new ProgressMeter(), cancel);
     }
 
     private static Stream Open(string name) => typeof(DemoBook).Assembly.GetManifestResourceStream($"demo/{name}")!;

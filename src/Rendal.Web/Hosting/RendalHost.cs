@@ -12,6 +12,7 @@ using Npgsql;
 using Rendal.App.Books;
 using Rendal.App.Delivery;
 using Rendal.App.Documents;
+using Rendal.App.Intake;
 using Rendal.App.Returned;
 using Rendal.App.Senders;
 using Rendal.Postroom;

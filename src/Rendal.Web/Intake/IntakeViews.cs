@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using Rendal.App.Intake;
 using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
@@ -54,7 +55,10 @@ internal sealed record CheckView(int Row, string Currency, string Said, string S
 /// <param name="Cells">The cells as text, before any correction.</param>
 /// <param name="Corrected">What holds instead in cells that were put right, by column.</param>
 /// <param name="LeftOut">Why it was left out; null where it counts.</param>
-internal sealed record FileRowView(int Number, RowRole Role, IReadOnlyList<string> Cells, IReadOnlyDictionary<int, string> Corrected, string? LeftOut);
+internal sealed record FileRowView(int Number, RowRole Role, IReadOnlyList<string> Cells, IReadOnlyDictionary<int, string> Corrected, string? LeftOut)
+{
+    public static FileRowView Of(FileRowSeen r) => new(r.Row.Number, r.Role, ShownText.Of(r.Row), r.Corrected.ToDictionary(c => c.Key, c => ShownText.Of(c.Value)), r.LeftOut);
+}
 
 /// <summary>A part of a file's rows.</summary>
 internal sealed record FileRowsView(int LastRow, IReadOnlyList<FileRowView> Rows);
@@ -98,38 +102,55 @@ internal sealed record IntakeView(
     IReadOnlyList<FindingGroupView> Findings,
     IReadOnlyList<string> Doubts)
 {
-    public static IntakeView Of(IntakeRecord intake, LedgerTable table, Reading? reading, IReadOnlyList<string> lacks, ReadingChange change) => Of(
-        intake,
-        table,
-        reading?.HeadingRow,
-        [.. reading?.Columns.Select(c => new ColumnView(c.Index, ShownText.Of(c.Heading), c.Meaning, CardField.Extra, c.Reason, c.Mark, c.Order, c.Meaning.IsAmount() ? c.UnsignedCredits : null, c.Notation)) ?? []],
-        lacks) with
+    public static IntakeView Of(IntakeRecord intake, LedgerLook look)
     {
-        CarriesDown = reading is { CarryReason.Length: > 0 } ? reading.CarriesDown : null,
-        CarryReason = reading?.CarryReason ?? "",
-        Kinds = change.Kinds,
-        Totals = change.Totals.ToDictionary(t => t.Key, t => Currency.Of(t.Key).Plain(t.Value)),
+        var reading = look.Recognised?.Reading;
+        return Of(
+            intake,
+            look.Table,
+            reading?.HeadingRow,
+            [.. reading?.Columns.Select(c => new ColumnView(c.Index, ShownText.Of(c.Heading), c.Meaning, CardField.Extra, c.Reason, c.Mark, c.Order, c.Meaning.IsAmount() ? c.UnsignedCredits : null, c.Notation)) ?? []],
+            look.Lacks) with
+        {
+            CarriesDown = reading is { CarryReason.Length: > 0 } ? reading.CarriesDown : null,
+            CarryReason = reading?.CarryReason ?? "",
+            Kinds = intake.Change.Kinds,
+            Totals = intake.Change.Totals.ToDictionary(t => t.Key, t => Currency.Of(t.Key).Plain(t.Value)),
+        };
+    }
+
+    public static IntakeView Of(IntakeRecord intake, CustomerListLook look) => Of(
+        intake, look.Table, look.Reading?.HeadingRow, [.. look.Reading?.Columns.Select(c => new ColumnView(c.Index, ShownText.Of(c.Heading), ColumnMeaning.Extra, c.Field, c.Reason, null, null, null, "")) ?? []], look.Lacks);
+
+    public IntakeView With(CustomerListRead read) => this with
+    {
+        RowsRead = read.List.RowsRead,
+        RowsKept = read.List.Customers.Count,
+        RowsSetAside = read.List.RowsRead - read.List.Customers.Count,
+        Customers = read.List.Customers.Count,
+        NewCustomers = read.New,
+        Errors = read.List.Findings.CountOf(Severity.Error),
+        Warnings = read.List.Findings.CountOf(Severity.Warning),
+        Findings = FindingGroupView.Of(read.List.Findings),
     };
 
-    public static IntakeView Of(IntakeRecord intake, LedgerTable table, CardReading? reading, IReadOnlyList<string> lacks) => Of(
-        intake, table, reading?.HeadingRow, [.. reading?.Columns.Select(c => new ColumnView(c.Index, ShownText.Of(c.Heading), ColumnMeaning.Extra, c.Field, c.Reason, null, null, null, "")) ?? []], lacks);
-
-    public IntakeView With(LedgerReader reader, IReadOnlyDictionary<Currency, decimal> kept, IReadOnlyDictionary<Currency, decimal> aside) => this with
+    public IntakeView With(LedgerRead read) => this with
     {
-        RowsRead = reader.RowsRead,
-        RowsKept = reader.RowsKept,
-        RowsSetAside = reader.RowsSetAside,
-        RowsLeftOut = reader.RowsLeftOut,
-        TotalLines = reader.TotalLineCount,
-        Customers = reader.Customers.Count,
-        Sums = SumView.Of(kept),
-        SetAsideSums = SumView.Of(aside),
-        LeftOutSums = SumView.Of(reader.LeftOutSums),
-        LedgerSums = [.. kept.Keys.Union(aside.Keys).Order().Select(c => SumView.Of(c, kept.GetValueOrDefault(c) + aside.GetValueOrDefault(c)))],
-        Checks = [.. reader.Checks.Select(CheckView.Of)],
-        Errors = reader.Findings.CountOf(Severity.Error),
-        Warnings = reader.Findings.CountOf(Severity.Warning),
-        Findings = FindingGroupView.Of(reader.Findings),
+        RowsRead = read.Reader.RowsRead,
+        RowsKept = read.Reader.RowsKept,
+        RowsSetAside = read.Reader.RowsSetAside,
+        RowsLeftOut = read.Reader.RowsLeftOut,
+        TotalLines = read.Reader.TotalLineCount,
+        Customers = read.Reader.Customers.Count,
+        Sums = SumView.Of(read.Kept),
+        SetAsideSums = SumView.Of(read.SetAside),
+        LeftOutSums = SumView.Of(read.Reader.LeftOutSums),
+        LedgerSums = [.. read.Kept.Keys.Union(read.SetAside.Keys).Order().Select(c => SumView.Of(c, read.Kept.GetValueOrDefault(c) + read.SetAside.GetValueOrDefault(c)))],
+        Checks = [.. read.Reader.Checks.Select(CheckView.Of)],
+        Errors = read.Reader.Findings.CountOf(Severity.Error),
+        Warnings = read.Reader.Findings.CountOf(Severity.Warning),
+        Findings = FindingGroupView.Of(read.Reader.Findings),
+        Doubts = read.Doubts,
     };
 
     private static IntakeView Of(IntakeRecord intake, LedgerTable table, int? headingRow, IReadOnlyList<ColumnView> columns, IReadOnlyList<string> lacks) => new(
@@ -176,13 +197,6 @@ internal sealed record ReadingRequest(
 
 /// <summary>Cells that were copied from a spreadsheet.</summary>
 internal sealed record PasteRequest([property: StringLength(20_000_000)] string Text, IntakeKind Kind);
-
-/// <summary>The number of an intake that was begun.</summary>
-/// <param name="KnownReading">Whether the reading of an earlier file with the same headings was found.</param>
-internal sealed record BegunIntake(long Id, bool KnownReading);
-
-/// <summary>What an intake kept.</summary>
-internal sealed record KeptIntake(long Id, int Rows);
 
 /// <summary>The ledger as it is now.</summary>
 internal sealed record LedgerView(long IntakeId, string File, string? Sheet, DateTimeOffset KeptAt, int Rows, int RowsSetAside, int RowsLeftOut, int Customers, IReadOnlyList<LedgerSumView> Sums, IReadOnlyList<FindingGroupView> Findings);

@@ -1,12 +1,11 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.App.Documents;
+using Rendal.App.Layouts;
+using Rendal.App.Uses;
 using Rendal.Core.Layouts;
 using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
-using Rendal.Files.Letters;
-using Rendal.Files.Pdf;
-using Rendal.Html;
 using Rendal.Store.Layouts;
 using Rendal.Web.Books;
 using Rendal.Web.Dispatch;
@@ -40,12 +39,6 @@ internal sealed record LayoutChange(int Version, Layout Layout);
 
 /// <summary>A version of a layout.</summary>
 internal sealed record VersionLine(int Version, string MadeBy, DateTimeOffset MadeAt);
-
-/// <summary>A letter that was brought along, looked through.</summary>
-/// <param name="Layout">The layout that it makes, not kept yet; null where it has problems.</param>
-/// <param name="Slots">The names of the slots that are in it.</param>
-/// <param name="Problems">What has to be put right in the word processor, one sentence each.</param>
-internal sealed record BroughtView(Layout? Layout, IReadOnlyList<string> Slots, IReadOnlyList<string> Problems);
 
 /// <summary>A customer to look at a layout with.</summary>
 internal sealed record SampleLine(string Customer, string Name, int Rows);
@@ -83,21 +76,22 @@ internal static class LayoutEndpoints
     }
 
     private static async Task<LayoutView> AddAsync(Layout layout, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await ViewAsync(await scope.Layouts.AddAsync(Checked(layout), scope.Person, clock.GetUtcNow(), cancel), scope, cancel);
+        await ViewAsync(await new StoreLayout(scope, clock).AddAsync(layout, cancel), scope, cancel);
 
     private static async Task<LayoutView> ViewAsync(long id, BookScope scope, CancellationToken cancel) =>
         LayoutView.Of(await scope.Layouts.FindAsync(id, cancel) ?? throw Unable.NotFound("This layout"));
 
     private static async Task<LayoutView> ChangeAsync(long id, LayoutChange change, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var now = await scope.Layouts.FindAsync(id, cancel) ?? throw Unable.NotFound("This layout");
-        return await scope.Layouts.UpdateAsync(new LayoutRef(id, change.Version), Checked(change.Layout), scope.Person, clock.GetUtcNow(), cancel)
-            ? await ViewAsync(id, scope, cancel)
-            : throw Unable.Conflict($"{now.MadeBy} changed this layout meanwhile. Look at what it is now before you change it.");
+        await new StoreLayout(scope, clock).ChangeAsync(new LayoutRef(id, change.Version), change.Layout, cancel);
+        return await ViewAsync(id, scope, cancel);
     }
 
-    private static async Task<NoContent> TakeAwayAsync(long id, BookScope scope, CancellationToken cancel) =>
-        await scope.Layouts.TakeAwayAsync(id, scope.Person, cancel) is { } used ? throw Unable.Conflict($"This layout is still used {used}.") : TypedResults.NoContent();
+    private static async Task<NoContent> TakeAwayAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        await new StoreLayout(scope, clock).TakeAwayAsync(id, cancel);
+        return TypedResults.NoContent();
+    }
 
     private static async Task<List<VersionLine>> VersionsAsync(long id, BookScope scope, CancellationToken cancel) =>
         (await scope.Layouts.VersionsAsync(id, cancel)).ConvertAll(v => new VersionLine(v.Ref.Version, v.MadeBy, v.MadeAt));
@@ -107,13 +101,7 @@ internal static class LayoutEndpoints
 
     private static async Task<NoContent> UseAsync(UseRequest use, BookScope scope, CancellationToken cancel)
     {
-        if (use.Id is { } id && await scope.Layouts.FindAsync(id, cancel) is null)
-        {
-            throw Unable.NotFound("This layout");
-        }
-
-        use.Check();
-        await scope.Layouts.UseAsync(use.Purpose, use.Language, use.Id, scope.Person, cancel);
+        await new AssignUse(scope).LayoutAsync(use.Purpose, use.Language, use.Id, cancel);
         return TypedResults.NoContent();
     }
 
@@ -130,8 +118,7 @@ internal static class LayoutEndpoints
         return found.ConvertAll(s => new SampleLine(s.Customer, names.GetValueOrDefault(s.Customer, s.Customer), s.Rows));
     }
 
-    /// <summary>Looks through a letter that was written in a word processor, and makes a layout of it that is not kept yet.</summary>
-    private static async Task<BroughtView> BringAsync(IFormFile file, BookScope scope, CancellationToken cancel)
+    private static async Task<LetterBrought> BringAsync(IFormFile file, BookScope scope, CancellationToken cancel)
     {
         if (file.Length > BroughtLetter.Largest)
         {
@@ -140,16 +127,7 @@ internal static class LayoutEndpoints
 
         using var bytes = new MemoryStream();
         await file.CopyToAsync(bytes, cancel);
-        var intake = await scope.Intakes.CurrentAsync(cancel);
-        var look = LetterLook.At(bytes.ToArray(), intake is null ? null : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel));
-        var name = Path.GetFileName(file.FileName);
-        var layout = new Layout
-        {
-            Name = Path.GetFileNameWithoutExtension(name),
-            Forms = [WordProcessor.Program is null ? DocumentForm.Docx : DocumentForm.Pdf],
-            Letter = new BroughtLetter { FileName = name, Bytes = bytes.ToArray(), Slots = look.Slots },
-        };
-        return new BroughtView(look.Problems.Count == 0 ? layout : null, [.. look.Slots.Select(s => s.Name).Distinct()], look.Problems);
+        return await new BringLetter(scope).RunAsync(Path.GetFileName(file.FileName), bytes.ToArray(), cancel);
     }
 
     /// <summary>The very document that a customer of the ledger would get today.</summary>
@@ -164,34 +142,9 @@ internal static class LayoutEndpoints
             throw Unable.NotFound("This document");
         }
 
-        layout = layout with { Letter = Looked(layout.Letter) };
-        var template = LayoutReader.Read(layout);
-        if (Press.Problem(template) is { } problem)
-        {
-            throw Unable.Invalid(problem);
-        }
-
+        var template = StoreLayout.Ready(layout);
         var sample = await LayoutSample.OfAsync(customer, scope, clock, cancel);
-        var file = await press.MakeAsync(scope.Book.Id, sample.Paper(template, level), layout, known, cancel);
+        var file = await press.MakeAsync(scope.Book.Id, sample.Paper(template, level), template.Layout, known, cancel);
         return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
-
-    private static Layout Checked(Layout given)
-    {
-        var layout = given with { Letter = Looked(given.Letter) };
-        return Press.Problem(LayoutReader.Read(layout)) is not { } problem ? layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(Sanitised)] } : throw Unable.Invalid(problem);
-    }
-
-    /// <summary>A letter with the slots that are really in it, whatever came with it.</summary>
-    private static BroughtLetter? Looked(BroughtLetter? letter) =>
-        letter is null ? null
-        : letter.Bytes.Length > BroughtLetter.Largest ? throw Unable.Invalid($"The letter is larger than {BroughtLetter.Largest / 1_000_000} MB.")
-        : letter with { FileName = Path.GetFileName(letter.FileName), Slots = LetterLook.At(letter.Bytes).Slots };
-
-    private static LayoutPart Sanitised(LayoutPart part) => part switch
-    {
-        TextPart text => text with { Text = WordingReader.Sanitised(text.Text) },
-        SlipPart slip => slip with { Text = WordingReader.Sanitised(slip.Text) },
-        _ => part,
-    };
 }

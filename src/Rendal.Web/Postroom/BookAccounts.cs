@@ -1,5 +1,4 @@
 using System.Globalization;
-using System.Net;
 using System.Security.Cryptography;
 using System.Text;
 using Rendal.App.Senders;
@@ -22,11 +21,8 @@ internal sealed class BookAccounts(HostParts parts) : PracticeAccounts, IPractic
     /// <inheritdoc/>
     public int MailPort => parts.MailPort;
 
-    /// <summary>Whether a host is the machine that this runs on.</summary>
-    public static bool IsThisMachine(string host) => host == "localhost" || (IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address));
-
     /// <inheritdoc/>
-    public bool IsAt(string host, int port) => IsThisMachine(host) && (port == parts.MailPort || port == parts.ImapPort);
+    public bool IsAt(string host, int port) => MailServerCheck.IsThisMachine(host) && (port == parts.MailPort || port == parts.ImapPort);
 
     /// <inheritdoc/>
     public string UserName(long book) => Name(book);

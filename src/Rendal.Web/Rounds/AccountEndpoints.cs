@@ -1,11 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
-using Rendal.App;
-using Rendal.App.Ledger;
+using Rendal.App.Accounts;
 using Rendal.App.Rounds;
 using Rendal.Core.Ledger;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
-using Rendal.Core.Statements;
 using Rendal.Web.Books;
 
 namespace Rendal.Web.Rounds;
@@ -36,7 +34,7 @@ internal static class AccountEndpoints
         var decisions = round.Hand.Items.ToDictionary(i => i.Item, StringComparer.Ordinal);
         var corrections = await scope.Corrections.OfRowsAsync(round.Intake.Id, rows.Select(r => r.Source.Row), cancel);
         var known = rows.GroupBy(r => ItemKey.Of(r).Text, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
-        string NameOf(string key) => known.TryGetValue(key, out var row) ? WordsOf(row) : "";
+        string NameOf(string key) => known.TryGetValue(key, out var row) ? ItemName.Of(row) : "";
 
         var items = round.Composer.Items(rows).Select(chosen =>
         {
@@ -45,12 +43,12 @@ internal static class AccountEndpoints
             var hold = holds.GetValueOrDefault(key);
             Reminded? reminded = round.Reminded.TryGetValue(key, out var last) ? last : null;
             return new AccountItem(
-                key, WordsOf(row), row.Kind.Code(), row.Date, row.Due, row.Currency.Code, row.Currency.Plain(row.Original), row.Currency.Plain(chosen.Item.Open), chosen.Item.Open < 0,
+                key, ItemName.Of(row), row.Kind.Code(), row.Date, row.Due, row.Currency.Code, row.Currency.Plain(row.Original), row.Currency.Plain(chosen.Item.Open), chosen.Item.Open < 0,
                 chosen.Reason?.Code() ?? (chosen.Item.Open == 0 ? "settled" : ""), decisions.TryGetValue(key, out var decided) ? decided.Reason : hold?.Hold.Note ?? row.Held, hold?.Hold.Until, hold is not null, decided is not null, row.Source.Row,
                 [.. corrections[row.Source.Row].Select(c => new ItemCorrection(c.Correction.Column, c.Correction.Was, c.Correction.Becomes, c.MadeBy, c.MadeAt))],
                 reminded?.Level, reminded?.On);
         });
-        var settlings = round.Composer.Settlings(rows).Select(s => new SettlingView(WordsOf(s.Credit), s.Credit.Source.Row, WordsOf(s.Charge), s.Charge.Source.Row, s.Credit.Currency.Plain(s.Amount), s.Credit.Currency.Code, s.By.ToString().ToLowerInvariant()));
+        var settlings = round.Composer.Settlings(rows).Select(s => new SettlingView(ItemName.Of(s.Credit), s.Credit.Source.Row, ItemName.Of(s.Charge), s.Charge.Source.Row, s.Credit.Currency.Plain(s.Amount), s.Credit.Currency.Code, s.By.ToString().ToLowerInvariant()));
         var said = (await scope.Settlements.ListAsync(customer, cancel)).Select(s => new SaidView(
             s.Id, NameOf(s.Settlement.Said.Credit), s.Settlement.Said.Charge is { } charge ? NameOf(charge) : null,
             s.Settlement.Said.Amount is { } amount ? (known.GetValueOrDefault(s.Settlement.Said.Credit)?.Currency ?? scope.Book.Currency).Plain(amount) : null, s.By, s.At));
@@ -66,58 +64,25 @@ internal static class AccountEndpoints
 
     private static async Task<NoContent> HoldAsync(HoldRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var note = string.IsNullOrWhiteSpace(request.Note) ? throw Unable.Invalid("Say why it is held back.") : request.Note.Trim();
-        if (request.Until is { } until && until <= scope.Book.Today(clock))
-        {
-            throw Unable.Invalid("The day on which it comes up again has to lie ahead.");
-        }
-
-        await KnownAsync(scope, (await TheLedger.OfAsync(scope, cancel)).Id, request.Customer, request.Item, cancel);
-        await scope.Holds.HoldAsync(request.Customer, new ItemHold(request.Item, note, request.Until), scope.Person, clock.GetUtcNow(), cancel);
+        await new HoldItem(scope, clock).RunAsync(request.Customer, request.Item, request.Note, request.Until, cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> EndHoldAsync(ItemRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await scope.Holds.EndAsync(request.Item, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This item is not held back any more.");
+    private static async Task<NoContent> EndHoldAsync(ItemRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        await new HoldItem(scope, clock).EndAsync(request.Item, cancel);
+        return TypedResults.NoContent();
+    }
 
     private static async Task<NoContent> SettleAsync(SettleRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        if (request.Amount <= 0)
-        {
-            throw Unable.Invalid("Set an amount above 0, or none for as much as there is.");
-        }
-
-        var intake = (await TheLedger.OfAsync(scope, cancel)).Id;
-        var credit = await KnownAsync(scope, intake, request.Customer, request.Credit, cancel);
-        if (credit.Open >= 0)
-        {
-            throw Unable.Invalid($"{WordsOf(credit)} is not a payment or credit.");
-        }
-
-        if (request.Charge is { } against)
-        {
-            var charge = await KnownAsync(scope, intake, request.Customer, against, cancel);
-            if (charge.Open <= 0)
-            {
-                throw Unable.Invalid($"{WordsOf(charge)} is nothing that a payment could be set against.");
-            }
-
-            if (charge.Currency != credit.Currency)
-            {
-                throw Unable.Invalid($"{WordsOf(credit)} is in {credit.Currency}, {WordsOf(charge)} in {charge.Currency}; one cannot settle the other.");
-            }
-        }
-
-        await scope.Settlements.SayAsync(new CustomerSettlement(request.Customer, new SettledByHand(request.Credit, request.Charge, request.Amount)), scope.Person, clock.GetUtcNow(), cancel);
+        await new SettleByHand(scope, clock).RunAsync(request.Customer, request.Credit, request.Charge, request.Amount, cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> TakeBackAsync(long settlement, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await scope.Settlements.TakeBackAsync(settlement, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This was taken back before.");
-
-    private static async Task<LedgerRow> KnownAsync(BookScope scope, long intake, string customer, string item, CancellationToken cancel) =>
-        (await scope.Ledger.RowsAsync(intake, [customer], cancel)).Find(r => ItemKey.Of(r).Text == item) ?? throw Unable.NotFound("This item");
-
-    /// <summary>What people call an item: its number, or its kind and date where it has none.</summary>
-    private static string WordsOf(LedgerRow row) => row.Number.Length > 0 ? row.Number : row.Date is { } date ? $"{row.Kind.Code()} of {date:yyyy-MM-dd}" : row.Kind.Code();
+    private static async Task<NoContent> TakeBackAsync(long settlement, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        await new SettleByHand(scope, clock).TakeBackAsync(settlement, cancel);
+        return TypedResults.NoContent();
+    }
 }

@@ -7,7 +7,6 @@ using Rendal.Store.Returned;
 using Rendal.Store.Senders;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
-using Rendal.Web.Postroom;
 
 namespace Rendal.Web.Senders;
 
@@ -50,28 +49,7 @@ internal static class ReplyMailboxEndpoints
 
     private static async Task<ReplyMailboxView> PutAsync(long id, ReplyMailboxRequest request, BookScope scope, ReplyMailboxStore mailboxes, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
     {
-        await UsableSender.FindAsync(id, scope, cancel);
-        SenderEndpoints.DemandServer(request.Host, request.Port, request.Security, "STARTTLS (port 143) or TLS (port 993)");
-        if (string.IsNullOrWhiteSpace(request.UserName))
-        {
-            throw Unable.Invalid("Say who signs in to the mailbox.");
-        }
-
-        var kept = await mailboxes.FindAsync(scope.Book.Id, id, cancel);
-        SenderEndpoints.DemandPassword(kept is null ? null : (kept.Host, kept.Port, kept.Security), kept?.ProtectedPassword, request.Host, request.Port, request.Security, request.Password);
-        var isPractice = secrets.IsPractice(request.Host.Trim(), request.Port);
-        if (isPractice && request.UserName.Trim() != BookAccounts.Name(scope.Book.Id))
-        {
-            throw Unable.Invalid($"The postroom knows this book as {BookAccounts.Name(scope.Book.Id)}. Give that as the user name.");
-        }
-
-        if (!isPractice && string.IsNullOrEmpty(request.Password) && kept?.ProtectedPassword is null)
-        {
-            throw Unable.Invalid("Give the password of the mailbox.");
-        }
-
-        await mailboxes.PutAsync(
-            new ReplyMailboxRecord(scope.Book.Id, id, request.Host.Trim(), request.Port, request.Security, request.UserName.Trim(), string.IsNullOrEmpty(request.Password) ? null : secrets.Protect(request.Password, request.Host.Trim(), request.Port, request.Security)), cancel);
+        await new KeepReplyMailbox(scope, mailboxes, secrets).RunAsync(id, request.Host, request.Port, request.Security, request.UserName, request.Password, cancel);
         return await ViewAsync(id, scope, mailboxes, secrets, parts, cancel);
     }
 
@@ -84,7 +62,7 @@ internal static class ReplyMailboxEndpoints
     private static async Task<FetchedReplies> FetchAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, ReplyFetching fetching, CancellationToken cancel)
     {
         await UsableSender.FindAsync(id, scope, cancel);
-        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, SenderEndpoints.LongestTalk, cancel) : throw Unable.NotFound("A mailbox of this sender");
+        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, StoreSender.LongestTalk, cancel) : throw Unable.NotFound("A mailbox of this sender");
     }
 
     /// <summary>The mailbox that a sender most likely has: the postroom’s for the practice account, else imap where mail goes out by smtp.</summary>

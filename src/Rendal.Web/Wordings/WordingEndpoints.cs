@@ -2,10 +2,11 @@ using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.App.Documents;
+using Rendal.App.Uses;
+using Rendal.App.Wordings;
 using Rendal.Core.Uses;
 using Rendal.Core.Wordings;
 using Rendal.Html;
-using Rendal.Store;
 using Rendal.Store.Wordings;
 using Rendal.Web.Books;
 using Rendal.Web.Rounds;
@@ -19,10 +20,7 @@ internal sealed record WordingView(long Id, long Version, string Name, string La
 /// <param name="Version">The version that was changed; of a new one it says nothing.</param>
 internal sealed record WordingRequest([property: StringLength(200)] string Name, [property: StringLength(10)] string Language, string Subject, [property: StringLength(200_000)] string Body, long Version = 0)
 {
-    public Wording Checked() =>
-        string.IsNullOrWhiteSpace(Name) ? throw Unable.Invalid("Give the wording a name.")
-        : !Core.Wordings.Language.TryParse(Language, out var language) ? throw Unable.Invalid($"“{Language}” is not a language that is known.")
-        : new Wording(Name.Trim(), language.Code, WordingReader.Sanitised(Subject), WordingReader.Sanitised(Body, withPictures: true));
+    public Wording Wording() => new(Name, Language, Subject, Body);
 }
 
 /// <summary>The wordings of a book.</summary>
@@ -66,42 +64,20 @@ internal static class WordingEndpoints
 
     private static async Task<NoContent> UseAsync(UseRequest use, BookScope scope, CancellationToken cancel)
     {
-        if (use.Id is { } id && await scope.Wordings.FindAsync(id, cancel) is null)
-        {
-            throw Unable.NotFound("This wording");
-        }
-
-        use.Check();
-        await scope.Wordings.UseAsync(use.Purpose, use.Language, use.Id, scope.Person, cancel);
+        await new AssignUse(scope).WordingAsync(use.Purpose, use.Language, use.Id, cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<WordingView> AddAsync(WordingRequest request, BookScope scope, CancellationToken cancel)
-    {
-        var wording = await CheckedAsync(request, scope, cancel);
-        return await FindAsync(await scope.Wordings.AddAsync(wording, scope.Person, cancel), scope, cancel);
-    }
+    private static async Task<WordingView> AddAsync(WordingRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+        await FindAsync(await new StoreWording(scope, clock).AddAsync(request.Wording(), cancel), scope, cancel);
 
     private static async Task<Ok<WordingView>> UpdateAsync(long id, WordingRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var wording = await CheckedAsync(request, scope, cancel);
-        return await scope.Wordings.UpdateAsync(id, request.Version, wording, scope.Person, clock.GetUtcNow(), cancel) switch
-        {
-            Update.Done => TypedResults.Ok(await FindAsync(id, scope, cancel)),
-            Update.Stale => throw Unable.Conflict($"{await scope.Wordings.ChangedByAsync(id, cancel) ?? "Somebody"} changed this wording since you opened it. What you wrote is still here; save again to put it in the place of theirs."),
-            _ => throw Unable.NotFound("This wording"),
-        };
+        await new StoreWording(scope, clock).ChangeAsync(id, request.Version, request.Wording(), cancel);
+        return TypedResults.Ok(await FindAsync(id, scope, cancel));
     }
 
     private static async Task<WordingView> FindAsync(long id, BookScope scope, CancellationToken cancel) => View(await scope.Wordings.FindAsync(id, cancel) ?? throw Unable.NotFound("This wording"));
-
-    private static async Task<Wording> CheckedAsync(WordingRequest request, BookScope scope, CancellationToken cancel)
-    {
-        var wording = request.Checked();
-        var pictures = PicturePlaces.Of(wording.Body);
-        return (await scope.Pictures.OfAsync(pictures, cancel)).Count == pictures.Count ? wording
-            : throw Unable.Invalid("A picture of the message is not one of this book. Take it out, and put it in again from its file.");
-    }
 
     private static WordingView View(StoredWording stored) =>
         new(stored.Id, stored.Version, stored.Wording.Name, stored.Wording.Language, stored.Wording.Subject, stored.Wording.Body, WordingReader.Read(stored.Wording).Errors);

@@ -8,7 +8,7 @@ import { proposePort, ServerFields } from "./ServerFields";
 import { Trial } from "./Trial";
 import type { Sender } from "./useSenders";
 
-type Request = Schemas["SenderRequest"];
+type Request = Schemas["SenderSettings"];
 type Fields = Omit<Request, "largestBytes" | "pauseMinutes"> & { largestMegabytes: number | null; pauses: string };
 
 const megabyte = 1_000_000;

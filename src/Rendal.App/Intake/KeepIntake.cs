@@ -1,0 +1,72 @@
+using Rendal.App.Books;
+using Rendal.App.Progress;
+using Rendal.Core.Intake;
+using Rendal.Store.Intake;
+
+namespace Rendal.App.Intake;
+
+/// <summary>What an intake kept.</summary>
+/// <param name="Id">The intake.</param>
+/// <param name="Rows">How many rows of a ledger, or customers of a list.</param>
+public sealed record KeptIntake(long Id, int Rows);
+
+/// <summary>Keeps a file as it was looked at: as the book's ledger, or on the cards of its customers.</summary>
+public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvider clock)
+{
+    private static readonly TimeSpan InUse = TimeSpan.FromDays(1);
+
+    /// <summary>Keeps it.</summary>
+    /// <param name="id">The intake.</param>
+    /// <param name="sure">Whether it is kept though it is doubtful that it is the next ledger of the book.</param>
+    /// <param name="emptyClears">Whether an empty cell of a customer list empties the field of the card.</param>
+    /// <param name="meter">Is told how far it has come.</param>
+    /// <param name="cancel">Stops it; nothing is kept then.</param>
+    /// <exception cref="Unable">There is no intake of this number, it was kept or undone, it cannot be read, it is doubtful, or customers would be under each other in a circle.</exception>
+    public async Task<KeptIntake> RunAsync(long id, bool sure, bool emptyClears, ProgressMeter meter, CancellationToken cancel)
+    {
+        var intake = await TheIntake.OfAsync(stores, id, cancel);
+        if (intake.State != "looked-at")
+        {
+            throw KeptAlready();
+        }
+
+        return (intake.Kind == IntakeKind.Customers ? await CustomersAsync(intake, emptyClears, meter, cancel) : await LedgerAsync(intake, sure, meter, cancel)) is { } rows
+            ? new KeptIntake(id, rows)
+            : throw KeptAlready();
+    }
+
+    private async Task<int?> LedgerAsync(IntakeRecord intake, bool sure, ProgressMeter meter, CancellationToken cancel)
+    {
+        var look = await LedgerLook.OpenAsync(stores, intake, files, meter, cancel);
+        var isFirst = await stores.Intakes.CurrentAsync(cancel) is null;
+        if (!sure && !isFirst && (await look.ReadAsync(meter, cancel)).Doubts is [var doubt, ..])
+        {
+            throw Unable.Conflict(doubt);
+        }
+
+        var reader = look.Reader(meter, "keeping the rows", cancel);
+        var reading = SavedReading.Of(look.Recognised!.Reading, intake.Change);
+        if (!await stores.Intakes.KeepAsync(intake.Id, reader, await stores.Customers.ReachableAsync(cancel), reading, clock.GetUtcNow(), cancel))
+        {
+            return null;
+        }
+
+        await stores.Intakes.LetGoOfSpareRowsAsync(clock.GetUtcNow() - InUse, cancel);
+        return reader.RowsKept;
+    }
+
+    private async Task<int?> CustomersAsync(IntakeRecord intake, bool emptyClears, ProgressMeter meter, CancellationToken cancel)
+    {
+        var look = CustomerListLook.Open(stores, intake, files, meter, cancel);
+        var list = (await look.ReadAsync(meter, cancel)).List;
+        if (list.Findings.Listed().FirstOrDefault(f => f.Code == FindingCodes.HeadOfficeLoop) is { } loop)
+        {
+            throw Unable.Conflict($"{loop.Message} {loop.Remedy}");
+        }
+
+        var reading = SavedReading.Of(look.Reading!, intake.Change);
+        return await stores.Intakes.KeepCustomersAsync(intake.Id, list, look.Table.Sheet, emptyClears, await stores.Corrections.HoldingAsync(cancel), reading, clock.GetUtcNow(), cancel) ? list.Customers.Count : null;
+    }
+
+    private static Unable KeptAlready() => Unable.Conflict("This file was kept or undone already.");
+}
