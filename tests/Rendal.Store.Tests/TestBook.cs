@@ -75,7 +75,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     {
         var prepared = await PreparedAsync(customers);
         var parcels = await Rounds.ParcelsAsync(prepared.Round, Cancel);
-        Assert.True(await Rounds.ReleaseAsync(prepared.Round, 1, [.. parcels.Select(p => Frozen(p.Id, p.Customer))], ByHand.Nothing, StatementRules.Default, Person, Now, Now, Way.Mail, Cancel));
+        Assert.True(await Rounds.ReleaseAsync(prepared.Round, 1, [[.. parcels.Select(p => Frozen(p.Id, p.Customer))]], ByHand.Nothing, StatementRules.Default, Person, Now, Now, Way.Mail, Cancel));
         return prepared;
     }
 

@@ -69,7 +69,7 @@ internal sealed class PreparedRound
     {
         var sentAs = (await Senders.FindAsync(Sender, cancel))!.SentAs;
         var frozen = (await Rounds.ParcelsAsync(Id, cancel)).Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer }, Letterhead, sentAs)).ToList();
-        if (!await Rounds.ReleaseAsync(Id, 1, frozen, ByHand.Nothing, StatementRules.Default, Person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, Way.Mail, cancel))
+        if (!await Rounds.ReleaseAsync(Id, 1, [frozen], ByHand.Nothing, StatementRules.Default, Person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, Way.Mail, cancel))
         {
             throw new InvalidOperationException("The round could not be released.");
         }

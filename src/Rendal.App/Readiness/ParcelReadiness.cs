@@ -5,6 +5,7 @@ using Rendal.App.Rounds;
 using Rendal.Core.Customers;
 using Rendal.Core.Parcels;
 using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
 using Rendal.Files.Letters;
 using Rendal.Files.Pdf;
 using Rendal.Store.Returned;
@@ -30,66 +31,70 @@ internal sealed class ParcelReadiness : IDisposable
     /// <inheritdoc/>
     public void Dispose() => sizes.Dispose();
 
-    /// <summary>The first thing that a person has to see to, in words; empty where the parcel is ready.</summary>
+    /// <summary>
+    /// The first thing that a person has to see to, in words, empty where the parcel is ready; and the words of its message, as they were
+    /// filled for this. Null where a person has to see to something before that.
+    /// </summary>
     /// <param name="card">The card of who gets it.</param>
     /// <param name="statements">Its statements.</param>
     /// <param name="accounts">The accounts on them.</param>
     /// <param name="recipients">Who gets the message.</param>
     /// <param name="level">The level of the reminder that it is; null for none.</param>
-    public string Problem(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients, int? level)
+    public (string Problem, FilledWording? Words) Look(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients, int? level)
     {
         // Who gets post alone is asked for nothing that only the message needs.
         var hasMessage = card.Delivery != Core.Customers.Delivery.Post;
         if (hasMessage && content.WordingFor(card, level).Errors.Count > 0)
         {
-            return "the wording has an error";
+            return ("the wording has an error", null);
         }
 
         if (content.LayoutFor(card, level).Template.Errors.Count > 0)
         {
-            return "the layout has an error";
+            return ("the layout has an error", null);
         }
 
         if (card.GoesByPost && content.LayoutFor(card, level).Template.Layout.Letter is not null && WordProcessor.Program is null)
         {
-            return WordProcessor.Missing;
+            return (WordProcessor.Missing, null);
         }
 
         if (card.Delivery == Core.Customers.Delivery.Both && !card.GoesByPost)
         {
-            return "it is to get post too, and the card has no postal address";
+            return ("it is to get post too, and the card has no postal address", null);
         }
 
         if (card.Delivery == Core.Customers.Delivery.Both && recipients.To.Count == 0)
         {
-            return "it is to get messages too, and the card has no e-mail address";
+            return ("it is to get messages too, and the card has no e-mail address", null);
         }
 
         if (recipients.Bad.Count > 0)
         {
-            return $"“{recipients.Bad[0]}” is no address";
+            return ($"“{recipients.Bad[0]}” is no address", null);
         }
 
         if (recipients.All.Select(a => returned.GetValueOrDefault(a)).FirstOrDefault(a => a is not null) is { } back)
         {
-            return string.Create(CultureInfo.InvariantCulture, $"{(back.IsRefused ? $"the mail server refused “{back.Address}”" : $"mail to “{back.Address}” came back")} on {content.Book.DayOf(back.Since):d MMMM yyyy}");
+            return (string.Create(CultureInfo.InvariantCulture, $"{(back.IsRefused ? $"the mail server refused “{back.Address}”" : $"mail to “{back.Address}” came back")} on {content.Book.DayOf(back.Since):d MMMM yyyy}"), null);
         }
 
         if (recipients.All.Count > AddressList.MostRecipients)
         {
-            return $"more than {AddressList.MostRecipients} addresses";
+            return ($"more than {AddressList.MostRecipients} addresses", null);
         }
 
         if (statements.SelectMany(s => s.Accounts).FirstOrDefault(s => s.ForwardDifference != 0) is { Forward: { } forward } differs)
         {
-            return $"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}";
+            return ($"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}", null);
         }
 
         var (words, paper) = content.Composer.Fill(content.WordingFor(card, level), content.LayoutFor(card, level).Template, card, statements, ParcelComposer.NamesIn(accounts), level);
-        return hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
+        var problem = hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
             : paper.Problem.Length > 0 ? paper.Problem
             : Press.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no face has it"
             : sizes.Problem(card, recipients, words, paper, content.LayoutFor(card, level).Template.Layout);
+        return (problem, words);
     }
 }

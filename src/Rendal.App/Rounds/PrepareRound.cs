@@ -1,12 +1,9 @@
 using Rendal.App.Books;
 using Rendal.App.Progress;
-using Rendal.App.Readiness;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
-using Rendal.Core.Parcels;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
-using Rendal.Core.Statements;
 using Rendal.Store.Rounds;
 
 namespace Rendal.App.Rounds;
@@ -103,20 +100,19 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     /// <param name="allAnew">Whether all are to be made up, those too that are known to come out as they did a moment ago.</param>
     /// <param name="meter">Is told how far it has come.</param>
     /// <param name="cancel">Stops it.</param>
-    internal static async Task<List<ParcelRecord>> ParcelsAsync(RoundContent content, ChosenRound chosen, bool allAnew, ProgressMeter meter, CancellationToken cancel)
+    private static async Task<List<ParcelRecord>> ParcelsAsync(RoundContent content, ChosenRound chosen, bool allAnew, ProgressMeter meter, CancellationToken cancel)
     {
-        var round = content.Round;
         var decisions = content.Decisions.ToDictionary(d => d.Customer, d => d.Decision, StringComparer.Ordinal);
-        var sealer = new Sealer(round.Name, round.Choice, content.Rules, content.Book.Firm, content.Sender.SentAs);
-        using var readiness = await ParcelReadiness.OfAsync(content, cancel);
-        var recent = allAnew ? null : RecentParcels.Of(content, readiness);
-        var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToList();
+        using var maker = await ParcelMaker.OfAsync(content, cancel);
+        var recent = allAnew ? null : RecentParcels.Of(content, maker.Readiness);
+        var byCustomer = chosen.ByCustomer();
         meter.Begin("making up parcels", byCustomer.Count, "parcels");
         var made = byCustomer.AsParallel().WithCancellation(cancel).Select(of =>
         {
             meter.Step();
-            IReadOnlyList<Statement> statements = [.. of];
-            return (Parcel: recent?.Of(of.Key, statements, () => Make(of.Key, statements)) ?? Make(of.Key, statements), Statements: statements);
+            return (Parcel: recent?.Of(of.Key, of.Value, Make) ?? Make(), Statements: of.Value);
+
+            ParcelRecord Make() => maker.Make(of.Key, of.Value).Parcel;
         }).ToList();
         recent?.Keep(made);
         return
@@ -124,22 +120,5 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
             .. made.Select(m => decisions.GetValueOrDefault(m.Parcel.Customer) == "held" ? m.Parcel with { State = ParcelState.Held } : m.Parcel)
                 .OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
         ];
-
-        ParcelRecord Make(string customer, IReadOnlyList<Statement> statements)
-        {
-            var card = content.Card(customer);
-            IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, content.Card(key).Name))];
-            var recipients = Recipients.Of(card, round.Choice.Kind);
-            var level = statements.Max(s => s.ReminderLevel);
-            IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
-            var layout = content.LayoutFor(card, level);
-            return new ParcelRecord(0, customer, card.Name, accounts, ParcelState.Prepared, addresses, readiness.Problem(card, statements, accounts, recipients, level), [.. statements.Select(ParcelSum.Of)], statements.Sum(s => s.Items.Count), "")
-            {
-                ReminderLevel = level,
-                OnPaper = card.GoesByPost,
-                Layout = layout.Ref,
-                Seal = sealer.Seal(new SealedContent(card, statements, [.. accounts.Select(a => KeyValuePair.Create(a.Key, a.Name))], addresses, card.GoesByPost, level, content.WrittenFor(card, level), layout.Template.Layout)),
-            };
-        }
     }
 }

@@ -1,10 +1,9 @@
 using System.Globalization;
 using Rendal.App.Books;
-using Rendal.App.Progress;
 using Rendal.Core.Dispatch;
-using Rendal.Core.Parcels;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
 using Rendal.Store.Books;
 using Rendal.Store.Rounds;
 
@@ -26,6 +25,9 @@ public sealed record ReleaseOrder(IReadOnlyList<long>? Parcels, long Revision, s
 /// </summary>
 public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
 {
+    // Enough for all processors, and a few megabytes.
+    private const int Batch = 1_000;
+
     /// <summary>Lets them go, all or none.</summary>
     /// <param name="id">The round.</param>
     /// <param name="order">What is let go.</param>
@@ -34,7 +36,12 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
     public async Task RunAsync(long id, ReleaseOrder order, CancellationToken cancel)
     {
         var content = await RoundContent.LoadAsync(stores, id, cancel);
-        var ready = ReadyParcels.Among(await stores.Rounds.ParcelsAsync(id, cancel), order.Parcels);
+
+        // What they would be now is reckoned while it is read what they are.
+        var choosing = Task.Run(() => content.ChooseAsync(cancel), cancel);
+        var reading = stores.Rounds.ParcelsAsync(id, cancel);
+        await Task.WhenAll(choosing, reading);
+        var ready = ReadyParcels.Among(await reading, order.Parcels);
         if (ready.Parcels.Count == 0)
         {
             throw Unable.Conflict("Nothing of this round is ready to be released.");
@@ -78,41 +85,49 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
             throw Unable.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
         }
 
-        var frozen = await FreezeAsync(content, ready.Parcels, cancel);
+        using var maker = await ParcelMaker.OfAsync(content, cancel);
+        var frozen = Freeze(content, ready.Parcels, (await choosing).ByCustomer(), maker, cancel);
         if (!await stores.Rounds.ReleaseAsync(id, content.Round.Revision, frozen, content.Hand, content.Rules, stores.Person, now, leaves, order.Way, cancel))
         {
             throw Unable.Conflict($"The round was changed in this moment. {LookAgain(content.Round)}");
         }
     }
 
-    /// <summary>The content of parcels as it is to be frozen, made as it is asked for. What is frozen is what was compared.</summary>
-    private async Task<IEnumerable<FrozenParcel>> FreezeAsync(RoundContent content, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    /// <summary>
+    /// The content of parcels as it is to be frozen, batch by batch and made as it is asked for, so that a few are in memory. What is frozen is
+    /// what was compared: after the last it is said, as an error, what changed of any.
+    /// </summary>
+    private static IEnumerable<IReadOnlyList<FrozenParcel>> Freeze(RoundContent content, IReadOnlyList<ParcelRecord> parcels, IReadOnlyDictionary<string, IReadOnlyList<Statement>> chosen, ParcelMaker maker, CancellationToken cancel)
     {
-        var chosen = await content.ChooseAsync(cancel);
-        var byCustomer = chosen.Statements.GroupBy(s => s.Customer).ToDictionary(g => g.Key, g => (IReadOnlyList<Statement>)[.. g], StringComparer.Ordinal);
-        var now = (await PrepareRound.ParcelsAsync(content, chosen, allAnew: true, new ProgressMeter(), cancel)).ToDictionary(p => p.Customer, StringComparer.Ordinal);
         var changed = new ChangedSince("Since this round was prepared");
-        foreach (var parcel in parcels)
+        foreach (var batch in parcels.Chunk(Batch))
         {
-            var again = now.GetValueOrDefault(parcel.Customer);
-            changed.Compare(parcel.Seal, again?.Seal, again?.Problem.Length > 0);
+            var made = batch.AsParallel().AsOrdered().WithCancellation(cancel).Select(p => chosen.TryGetValue(p.Customer, out var statements) ? maker.Make(p.Customer, statements) : null).ToList();
+            foreach (var (parcel, now) in batch.Zip(made))
+            {
+                changed.Compare(parcel.Seal, now?.Parcel.Seal, now?.Parcel.Problem.Length > 0);
+            }
+
+            if (changed.IsNothing)
+            {
+                yield return [.. batch.Zip(made, (parcel, now) => Frozen(content, parcel, chosen[parcel.Customer], now!.Words!))];
+            }
         }
 
-        return changed.IsNothing ? parcels.AsParallel().WithCancellation(cancel).Select(p => Frozen(content, p, byCustomer[p.Customer])) : throw Unable.Conflict($"{changed} {LookAgain(content.Round)}");
+        if (!changed.IsNothing)
+        {
+            throw Unable.Conflict($"{changed} {LookAgain(content.Round)}");
+        }
     }
 
-    private FrozenParcel Frozen(RoundContent content, ParcelRecord parcel, IReadOnlyList<Statement> statements)
-    {
-        var card = content.Card(parcel.Customer);
-        var (words, _) = content.Composer.Fill(content.WordingFor(card, parcel.ReminderLevel), content.LayoutFor(card, parcel.ReminderLevel).Template, card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel);
-        return new FrozenParcel(parcel.Id, words.Subject, words.Body, card, content.Book.Firm, content.Sender.SentAs)
+    private static FrozenParcel Frozen(RoundContent content, ParcelRecord parcel, IReadOnlyList<Statement> statements, FilledWording words) =>
+        new(parcel.Id, words.Subject, words.Body, content.Card(parcel.Customer), content.Book.Firm, content.Sender.SentAs)
         {
             Seal = parcel.Seal,
             Accounts = [.. parcel.Accounts.Select(a => a.Key)],
             Numbers = [.. statements.SelectMany(s => s.Items).Select(i => i.Row.Number).Where(n => n.Length > 0).Distinct(StringComparer.Ordinal)],
             Reminded = parcel.ReminderLevel is null ? [] : [.. statements.SelectMany(s => content.Rules.Reminders.Counted(s, s.ReminderLevel!.Value, content.Reminded))],
         };
-    }
 
     /// <summary>What a person does where something changed since the round was prepared.</summary>
     private static string LookAgain(RoundRecord round) => round.ReleasedAt is null

@@ -1,4 +1,5 @@
 using Rendal.Core.Ledger;
+using Rendal.Core.Money;
 
 namespace Rendal.Core.Intake;
 
@@ -6,6 +7,7 @@ namespace Rendal.Core.Intake;
 public sealed class CustomerSeen
 {
     private readonly RowChains chains;
+    private readonly List<CustomerBalance> balances = [];
     private int lastRow;
 
     internal CustomerSeen(string key, string name, SourceRef first, string? emailColumn, RowChains chains) =>
@@ -41,8 +43,21 @@ public sealed class CustomerSeen
     /// <summary>The numbers of its rows that became ledger rows, in the order of the file.</summary>
     public int[] Rows() => chains.Of(lastRow, RowCount);
 
-    internal void Add(int row)
+    /// <summary>What its rows that became ledger rows come to, one for each currency, in the order met.</summary>
+    public IReadOnlyList<CustomerBalance> Balances => balances;
+
+    internal void Add(int row, Currency currency, decimal open)
     {
+        var at = balances.FindIndex(b => b.Currency == currency);
+        if (at < 0)
+        {
+            balances.Add(new CustomerBalance(currency, open, 1));
+        }
+        else
+        {
+            balances[at] = new CustomerBalance(currency, balances[at].Balance + open, balances[at].Items + 1);
+        }
+
         lastRow = chains.Add(row, lastRow);
         RowCount++;
     }

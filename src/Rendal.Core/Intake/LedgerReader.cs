@@ -208,7 +208,7 @@ public sealed class LedgerReader
             Extra = Extras(row),
             Source = cells.Source(row),
         };
-        seen.Add(row.Number);
+        seen.Add(row.Number, ledgerRow.Currency, ledgerRow.Open);
         farDates.Count(due.Value, row.Number, customer);
         ReportTwice(ledgerRow);
         return new ReadRow(ledgerRow, null);

@@ -13,4 +13,8 @@ public sealed record ChosenRound(IReadOnlyList<Statement> Statements, IReadOnlyL
 
     /// <summary>What of the items is not wanted.</summary>
     public IReadOnlyList<LeftOutShare> ItemsLeftOut { get; init; } = [];
+
+    /// <summary>The statements of each customer who gets any.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyList<Statement>> ByCustomer() =>
+        Statements.GroupBy(s => s.Customer).ToDictionary(of => of.Key, of => (IReadOnlyList<Statement>)[.. of], StringComparer.Ordinal);
 }

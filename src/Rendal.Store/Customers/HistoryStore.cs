@@ -44,13 +44,12 @@ public sealed class HistoryStore(NpgsqlDataSource source, long book)
     public Task<List<BalanceRecord>> BalancesAsync(string customer, CancellationToken cancel) =>
         source.Sql(
             $"""
-            with kept as (select id, file_id, kept_at from intake where book_id = $1 and kind = 'ledger' and state = 'kept' order by kept_at desc, id desc limit {Most})
-            select i.id, f.name, i.kept_at, r.currency, sum(r.open), count(*)::int
-            from kept i
+            select i.id, f.name, i.kept_at, b.currency, b.balance, b.items
+            from (select id, file_id, kept_at from intake where book_id = $1 and kind = 'ledger' and state = 'kept' order by kept_at desc, id desc limit {Most}) i
                 join stored_file f on f.book_id = $1 and f.id = i.file_id
-                join ledger_customer c on c.book_id = $1 and c.intake_id = i.id and c.customer = $2
-                join ledger_row r on r.book_id = $1 and r.intake_id = i.id and r.row = any (c.rows)
-            group by i.id, f.name, i.kept_at, r.currency order by i.kept_at desc, i.id desc, r.currency
+                cross join lateral (select balances from ledger_customer where book_id = $1 and intake_id = i.id and customer = $2) c
+                cross join lateral jsonb_to_recordset(c.balances) b (currency text, balance numeric, items int)
+            order by i.kept_at desc, i.id desc, b.currency
             """,
             book, customer).ListAsync(r => new BalanceRecord(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateTimeOffset>(2), r.GetString(3), r.GetDecimal(4), r.GetInt32(5)), cancel);
 }

@@ -27,6 +27,8 @@ public sealed record IntakeRecord(long Id, long FileId, string FileName, string 
 /// <summary>The intakes of one book. The ledger is what the last kept one brought; earlier ones stay as they were.</summary>
 public sealed class IntakeStore(NpgsqlDataSource source, long book)
 {
+    private const int Spared = 24;
+
     private const string Select = """
         select i.id, i.file_id, f.name, i.state, i.change, i.made_at, i.kept_at, i.rows_read, i.rows_kept, i.outstanding, i.kind, i.sheet, i.rows_left_out, i.carries_down
         from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id
@@ -212,17 +214,28 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         return (setAside, [.. units]);
     }
 
-    /// <summary>Writes down which rows are whose.</summary>
+    /// <summary>
+    /// Lets go of the rows of ledgers that nothing is made from any more, so that they do not grow without end: of those that no round was
+    /// made from and that were undone, or came before the last two dozen. Their files stay, and what each customer owed then.
+    /// </summary>
+    /// <param name="keptBefore">Those that were kept since then keep their rows: somebody may be about to make a round from them.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <returns>Of how many; 0 where somebody is reading rows in this moment, so that it is done the next time.</returns>
+    public Task<int> LetGoOfSpareRowsAsync(DateTimeOffset keptBefore, CancellationToken cancel) =>
+        source.Sql("select drop_spare_ledger_rows($1, $2, $3)", book, Spared, keptBefore.ToUniversalTime()).OneAsync<int>(cancel);
+
+    /// <summary>Writes down which rows are whose, and what they come to.</summary>
     private async Task CopyCustomersAsync(NpgsqlConnection connection, long id, IEnumerable<CustomerSeen> customers, CancellationToken cancel)
     {
-        await using var copy = await BinaryCopy.BeginAsync(connection, "copy ledger_customer (book_id, intake_id, customer, rows) from stdin (format binary)", cancel);
+        await using var copy = await BinaryCopy.BeginAsync(connection, "copy ledger_customer (book_id, intake_id, customer, rows, balances) from stdin (format binary)", cancel);
         foreach (var customer in customers.Where(c => c.RowCount > 0))
         {
-            copy.Row(4);
+            copy.Row(5);
             copy.Write(book);
             copy.Write(id);
             copy.Write(customer.Key);
             copy.Write(customer.Rows());
+            copy.WriteJson(StoreJson.Write(customer.Balances.Select(b => new { Currency = b.Currency.Code, b.Balance, b.Items })));
         }
 
         await copy.CompleteAsync(cancel);

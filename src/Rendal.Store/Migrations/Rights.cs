@@ -12,6 +12,9 @@ public static class Rights
     /// <summary>The tables of the schema, without those that the rows of each intake are in: they are reached by way of the ledger's.</summary>
     private const string Tables = "pg_class c where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'p') and not c.relispartition and c.relname !~ '^ledger_row_[0-9]'";
 
+    /// <summary>What is done in the name of the owner.</summary>
+    private static readonly string[] Functions = ["make_ledger_rows(bigint)", "place_ledger_rows(bigint)", "drop_spare_ledger_rows(bigint, int, timestamptz)"];
+
     /// <summary>Gives the application's role what its work needs, and takes from it what it has beyond that. Nothing where it owns the tables.</summary>
     /// <exception cref="PostgresException">The owner may not give rights, or there is no such role.</exception>
     internal static async Task GiveAsync(DatabaseAccess access)
@@ -28,7 +31,7 @@ public static class Rights
 
         // Two that start at the same time would give the same rights at the same time, which PostgreSQL refuses to one.
         await connection.Sql("select pg_advisory_xact_lock(hashtext('rights'))").RunAsync(CancellationToken.None);
-        if (await connection.Sql($"select exists (select from {Tables} and not has_table_privilege($1, c.oid, 'select'))", role).OneAsync<bool>(CancellationToken.None))
+        if (await connection.Sql($"select exists (select from {Tables} and not has_table_privilege($1, c.oid, 'select')) or exists (select from unnest($2::text[]) f where not has_function_privilege($1, f, 'execute'))", role, Functions).OneAsync<bool>(CancellationToken.None))
         {
             var tables = string.Join(", ", await connection.Sql($"select quote_ident(c.relname) from {Tables}").ListAsync(r => r.GetString(0), CancellationToken.None));
             var to = $"\"{role.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
@@ -37,7 +40,7 @@ public static class Rights
                 grant usage on schema public to {to};
                 grant select, insert, update, delete on {tables} to {to};
                 grant usage on all sequences in schema public to {to};
-                grant execute on function make_ledger_rows(bigint), place_ledger_rows(bigint) to {to};
+                grant execute on function {string.Join(", ", Functions)} to {to};
                 revoke update, delete on {Record}, dispatch_try from {to};
                 revoke insert, update, delete on schemaversions from {to};
                 -- What changed is written by triggers, in the name of the owner.

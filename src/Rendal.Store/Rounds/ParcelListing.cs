@@ -43,7 +43,10 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     /// <param name="from">How many are passed over.</param>
     /// <param name="most">How many are given at most.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <remarks>One statement, as a parcel that is sent meanwhile would else be looked for where it does not stand any more.</remarks>
+    /// <remarks>
+    /// One statement, as a parcel that is sent meanwhile would else be looked for where it does not stand any more. Each parcel of the page
+    /// is looked for by its number: of a book that is new the server expects so few that it would go through all of them for each.
+    /// </remarks>
     public Task<List<ParcelRecord>> PageAsync(long round, string find, int from, int most, CancellationToken cancel) =>
         source.Sql(
             $"""
@@ -55,7 +58,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
                     select p.id, p.position from {Found(find)} {(IsAll(find) ? "and" : "where")} p.standing = part.standing order by p.position
                     offset greatest(0, $5 - part.before) limit $6 - greatest(0, part.before - $5)) at
                 where part.before < $5 + $6 and part.before + part.n > $5)
-            select {ParcelTable.Columns} from page join parcel p on p.book_id = $1 and p.id = page.id order by page.rank, page.position
+            select {ParcelTable.Columns} from page cross join lateral (select * from parcel where book_id = $1 and id = page.id offset 0) p order by page.rank, page.position
             """,
             [.. Filter(round, find), Order, (long)from, (long)most]).ListAsync(ParcelTable.Read, cancel);
 
@@ -63,8 +66,9 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     public async Task<int?> PlaceAsync(long round, string find, string customer, CancellationToken cancel) =>
         await source.Sql(
             $"""
+            with its as materialized (select p.standing, p.position from parcel p where {Wanted(find)} and p.customer = $4)
             select count(*) filter (where array_position($5::text[], p.standing) < array_position($5::text[], its.standing) or (p.standing = its.standing and p.position < its.position))::int
-            from parcel p, (select p.standing, p.position from parcel p where {Wanted(find)} and p.customer = $4) its where {Wanted(find)} having count(*) > 0
+            from parcel p cross join its where {Wanted(find)} having count(*) > 0
             """,
             [.. Filter(round, find), customer, Order]).ListAsync(r => r.GetInt32(0), cancel) is [var place] ? place : null;
 
@@ -100,8 +104,10 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
         source.Sql(
             $"""
             select currency, standing, count(*)::int, sum(total), sum(abs(total)) from (
-                select s ->> 'currency' currency, p.standing, (s ->> 'total')::numeric total from parcel p cross join lateral jsonb_array_elements(p.sums) s
-                where p.book_id = $1 and p.round_id = $2 and s ->> 'alsoOn' is null offset 0) p group by 1, 2
+                select p.sum_currency currency, p.standing, p.sum_total total from parcel p where p.book_id = $1 and p.round_id = $2 and p.sum_currency is not null
+                union all
+                select s ->> 'currency', p.standing, (s ->> 'total')::numeric from parcel p cross join lateral jsonb_array_elements(p.sums) s
+                where p.book_id = $1 and p.round_id = $2 and p.sum_currency is null and s ->> 'alsoOn' is null) p group by 1, 2
             union all
             select currency, 'left-out:' || reason, count(*)::int, sum(amount), sum(abs(amount)) from left_out where book_id = $1 and round_id = $2 and currency is not null group by 1, 2
             """,

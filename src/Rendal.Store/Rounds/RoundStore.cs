@@ -220,7 +220,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// </summary>
     /// <param name="id">The round.</param>
     /// <param name="revision">The revision that whoever releases them saw; of another one nothing is released.</param>
-    /// <param name="parcels">The parcels. They are gone through once and not kept.</param>
+    /// <param name="parcels">The parcels, batch by batch. They are gone through once and not kept; the next is asked for while one is written.</param>
     /// <param name="hand">What was decided by hand.</param>
     /// <param name="rules">What the book has settled for its statements.</param>
     /// <param name="person">Who releases them.</param>
@@ -228,7 +228,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <param name="from">From when on they may leave: the same, or later.</param>
     /// <param name="way">How they leave; those without recipients go by post alone.</param>
     /// <param name="cancel">Stops it.</param>
-    public async Task<bool> ReleaseAsync(long id, long revision, IEnumerable<FrozenParcel> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, Way way, CancellationToken cancel)
+    public async Task<bool> ReleaseAsync(long id, long revision, IEnumerable<IReadOnlyList<FrozenParcel>> parcels, ByHand hand, StatementRules rules, long person, DateTimeOffset now, DateTimeOffset from, Way way, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);

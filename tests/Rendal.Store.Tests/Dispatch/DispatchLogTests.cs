@@ -92,7 +92,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         var prepared = await Book.PreparedAsync("AB01", "CD02");
         var parcels = await Book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         var frozen = parcels.Select(p => TestBook.Frozen(p.Id, p.Customer) with { Numbers = [$"LH-{p.Customer}-7", "CN \"90\""] });
-        Assert.True(await Book.Rounds.ReleaseAsync(prepared.Round, 1, [.. frozen], ByHand.Nothing, StatementRules.Default, Book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.True(await Book.Rounds.ReleaseAsync(prepared.Round, 1, [[.. frozen]], ByHand.Nothing, StatementRules.Default, Book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
         await DrainAsync();
 
         Assert.Equal(["CD02"], await CustomersAsync("LH-CD02-7"));
@@ -109,7 +109,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         var prepared = await Book.PreparedAsync("AB01", "BE02", "CD02");
         var parcels = await Book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         var frozen = parcels.Select(p => TestBook.Frozen(p.Id, p.Customer) with { Numbers = [$"LH-{p.Customer}-7"], Subject = $"Account of {p.Customer}" });
-        Assert.True(await Book.Rounds.ReleaseAsync(prepared.Round, 1, [.. frozen], ByHand.Nothing, StatementRules.Default, Book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.True(await Book.Rounds.ReleaseAsync(prepared.Round, 1, [[.. frozen]], ByHand.Nothing, StatementRules.Default, Book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
         await using var worker = await Queue.RegisterAsync(Cancel);
         await SendAsync((await ClaimAsync(worker, TestBook.Now))!, worker.Number, new Outcome(Ending.TryLater, "451 4.3.0 the cellar is flooded", []));
         await DrainAsync();

@@ -1,3 +1,4 @@
+using Npgsql;
 using Rendal.Core.Intake;
 
 namespace Rendal.Store.Tests.Intake;
@@ -102,6 +103,53 @@ public class IntakeStoreTests(Postgres postgres)
         Assert.Equal(first, (await book.Intakes.CurrentAsync(Cancel))!.Id);
         Assert.False(await book.Intakes.UndoAsync(second, Cancel));
         Assert.False(await book.KeepAsync(second, TestBook.Now, Headings));
+    }
+
+    [Fact]
+    public async Task Rows_that_nothing_is_made_from_any_more_go_and_all_others_stay()
+    {
+        var book = await postgres.NewBookAsync();
+        var first = await book.PreparedAsync("AB01");
+        var withRound = (await book.Rounds.FindAsync(first.Round, Cancel))!.IntakeId;
+        var later = new List<long>();
+        for (var day = 1; day <= 26; day++)
+        {
+            var intake = await book.UploadAsync($"ledger {day}");
+            Assert.True(await book.KeepAsync(intake, TestBook.Now.AddDays(day), Headings, "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|10.00|a@abbot.example|"));
+            later.Add(intake);
+        }
+
+        Assert.True(await book.Intakes.UndoAsync(later[^1], Cancel));
+
+        // What was kept in these days may be about to be used.
+        Assert.Equal(0, await book.Intakes.LetGoOfSpareRowsAsync(TestBook.Now, Cancel));
+        Assert.Equal(2, await book.Intakes.LetGoOfSpareRowsAsync(TestBook.Now.AddDays(30), Cancel));
+        Assert.Equal(0, await book.Intakes.LetGoOfSpareRowsAsync(TestBook.Now.AddDays(30), Cancel));
+
+        Assert.Single(await book.Ledger.RowsAsync(withRound, Cancel));
+        Assert.Empty(await book.Ledger.RowsAsync(later[0], Cancel));
+        Assert.All(later[1..^1], intake => Assert.Single(book.Ledger.RowsAsync(intake, Cancel).Result));
+        Assert.Empty(await book.Ledger.RowsAsync(later[^1], Cancel));
+        Assert.Equal(later[^2], (await book.Intakes.CurrentAsync(Cancel))!.Id);
+    }
+
+    [Fact]
+    public async Task Rows_are_not_let_go_while_somebody_reads_in_them()
+    {
+        var book = await postgres.NewBookAsync();
+        await book.LedgerOfAsync("AB01");
+        var undone = await book.LedgerOfAsync("BE02");
+        Assert.True(await book.Intakes.UndoAsync(undone, Cancel));
+        await using (var connection = await book.Source.OpenConnectionAsync(Cancel))
+        await using (await connection.BeginTransactionAsync(Cancel))
+        {
+            await using var reading = new NpgsqlCommand("select count(*) from ledger_row where intake_id = " + undone, connection);
+            Assert.Equal(1L, await reading.ExecuteScalarAsync(Cancel));
+            Assert.Equal(0, await book.Intakes.LetGoOfSpareRowsAsync(TestBook.Now.AddDays(1), Cancel));
+            Assert.Equal(1L, await reading.ExecuteScalarAsync(Cancel));
+        }
+
+        Assert.Equal(1, await book.Intakes.LetGoOfSpareRowsAsync(TestBook.Now.AddDays(1), Cancel));
     }
 
     [Fact]

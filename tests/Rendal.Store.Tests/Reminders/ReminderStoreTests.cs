@@ -63,7 +63,7 @@ public class ReminderStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         FrozenParcel[] one = [Frozen(parcels[0], 1), Frozen(parcels[1] with { Id = parcels[1].Id + 1_000_000 }, 1)];
-        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, 1, one, ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, 1, [one], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
         Assert.Empty(await new ReminderStore(book.Source, book.Id).AllAsync(null, null, null, Cancel));
     }
 
@@ -72,7 +72,7 @@ public class ReminderStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync([.. reminders.Select(r => r.Customer)]);
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         var levels = reminders.ToDictionary(r => r.Customer, r => r.Level);
-        Assert.True(await book.Rounds.ReleaseAsync(prepared.Round, 1, [.. parcels.Select(p => Frozen(p, levels[p.Customer]))], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.True(await book.Rounds.ReleaseAsync(prepared.Round, 1, [[.. parcels.Select(p => Frozen(p, levels[p.Customer]))]], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
         return prepared.Round;
     }
 

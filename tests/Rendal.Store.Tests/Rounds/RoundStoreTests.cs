@@ -55,10 +55,30 @@ public class RoundStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
-        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, 1, [TestBook.Frozen(parcels[0].Id, "AB01"), TestBook.Frozen(parcels[1].Id + 1_000_000, "BE02")], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, 1, [[TestBook.Frozen(parcels[0].Id, "AB01")], [TestBook.Frozen(parcels[1].Id + 1_000_000, "BE02")]], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
 
         Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
         Assert.Null((await book.Rounds.FindAsync(prepared.Round, Cancel))!.ReleasedAt);
+    }
+
+    [Fact]
+    public async Task Nothing_is_released_where_making_a_later_one_breaks_off()
+    {
+        var book = await postgres.NewBookAsync();
+        var prepared = await book.PreparedAsync("AB01", "BE02");
+        var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
+
+        var error = await Assert.ThrowsAsync<IOException>(() => book.Rounds.ReleaseAsync(prepared.Round, 1, Breaking(), ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+
+        Assert.Equal("the picture is gone", error.Message);
+        Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
+        Assert.Null((await book.Rounds.FindAsync(prepared.Round, Cancel))!.ReleasedAt);
+
+        IEnumerable<IReadOnlyList<FrozenParcel>> Breaking()
+        {
+            yield return [TestBook.Frozen(parcels[0].Id, "AB01")];
+            throw new IOException("the picture is gone");
+        }
     }
 
     [Fact]
@@ -157,6 +177,6 @@ public class RoundStoreTests(Postgres postgres)
     {
         var revision = (await book.Rounds.FindAsync(round, Cancel))!.Revision;
         var frozen = (await book.Rounds.ParcelsAsync(round, Cancel)).Select(p => TestBook.Frozen(p.Id, p.Customer));
-        return await book.Rounds.ReleaseAsync(round, revision, [.. frozen], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel);
+        return await book.Rounds.ReleaseAsync(round, revision, [[.. frozen]], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel);
     }
 }

@@ -1,0 +1,59 @@
+using Rendal.App.Readiness;
+using Rendal.Core.Customers;
+using Rendal.Core.Dispatch;
+using Rendal.Core.Parcels;
+using Rendal.Core.Sealing;
+using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+using Rendal.Store.Rounds;
+
+namespace Rendal.App.Rounds;
+
+/// <summary>A parcel as it would be now.</summary>
+/// <param name="Parcel">It, sealed, without what was decided about its customer.</param>
+/// <param name="Words">The words of its message; null where a person has to see to something before they can be filled.</param>
+internal sealed record MadeParcel(ParcelRecord Parcel, FilledWording? Words);
+
+/// <summary>Makes up the parcels of a round, several at the same time.</summary>
+internal sealed class ParcelMaker : IDisposable
+{
+    private readonly RoundContent content;
+    private readonly Sealer sealer;
+
+    private ParcelMaker(RoundContent content, ParcelReadiness readiness)
+    {
+        (this.content, Readiness) = (content, readiness);
+        sealer = new Sealer(content.Round.Name, content.Round.Choice, content.Rules, content.Book.Firm, content.Sender.SentAs);
+    }
+
+    /// <summary>What tells whether they are ready.</summary>
+    public ParcelReadiness Readiness { get; }
+
+    /// <summary>Loads what it needs to know beside the round.</summary>
+    public static async Task<ParcelMaker> OfAsync(RoundContent content, CancellationToken cancel) => new(content, await ParcelReadiness.OfAsync(content, cancel));
+
+    /// <inheritdoc/>
+    public void Dispose() => Readiness.Dispose();
+
+    /// <summary>Makes up a parcel.</summary>
+    /// <param name="customer">Who gets it.</param>
+    /// <param name="statements">Its statements.</param>
+    public MadeParcel Make(string customer, IReadOnlyList<Statement> statements)
+    {
+        var card = content.Card(customer);
+        IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, content.Card(key).Name))];
+        var recipients = Recipients.Of(card, content.Round.Choice.Kind);
+        var level = statements.Max(s => s.ReminderLevel);
+        IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
+        var layout = content.LayoutFor(card, level);
+        var (problem, words) = Readiness.Look(card, statements, accounts, recipients, level);
+        var parcel = new ParcelRecord(0, customer, card.Name, accounts, ParcelState.Prepared, addresses, problem, [.. statements.Select(ParcelSum.Of)], statements.Sum(s => s.Items.Count), "")
+        {
+            ReminderLevel = level,
+            OnPaper = card.GoesByPost,
+            Layout = layout.Ref,
+            Seal = sealer.Seal(new SealedContent(card, statements, [.. accounts.Select(a => KeyValuePair.Create(a.Key, a.Name))], addresses, card.GoesByPost, level, content.WrittenFor(card, level), layout.Template.Layout)),
+        };
+        return new MadeParcel(parcel, words);
+    }
+}
