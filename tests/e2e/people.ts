@@ -48,8 +48,17 @@ export async function takeInCards(page: Page, file: string): Promise<void> {
   await expect(page.getByRole("heading", { name: "Customers" })).toBeVisible();
 }
 
+/** Waits until the parcels of the round in view are made up. */
+export const isPrepared = (page: Page) => expect(page.getByRole("region", { name: /^Proof in / })).toBeVisible();
+
 /** Prepares a round at the end of October 2026, of statements unless something else is named. */
 export async function prepareRound(page: Page, name: string, about?: string): Promise<void> {
+  await beginRound(page, name, about);
+  await isPrepared(page);
+}
+
+/** Makes a round at the end of October 2026, whose parcels are not made up yet. */
+export async function beginRound(page: Page, name: string, about?: string): Promise<void> {
   await page.getByRole("link", { name: "Rounds", exact: true }).click();
   if (about) {
     await page.getByLabel("What goes").click();

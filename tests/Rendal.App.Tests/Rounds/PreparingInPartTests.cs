@@ -79,6 +79,27 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
     }
 
     [Fact]
+    public async Task Several_who_decide_and_make_up_the_same_round_at_the_same_time_come_to_what_one_comes_to()
+    {
+        var (stores, round) = await RoundAsync(isOfReminders: false);
+        string?[] decisions = ["held", "removed", null];
+        for (var time = 0; time < 5; time++)
+        {
+            // As two people do in two processes, beside pages that have it made up by themselves.
+            await Task.WhenAll(
+            [
+                .. Customers.Take(3).Select(c => Task.Run(() => DecideAsync(stores, round, c, Array.IndexOf(OfCustomers, decisions[time % decisions.Length]), 0))),
+                .. Enumerable.Range(0, 2).Select(_ => Task.Run(() => new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel))),
+            ]);
+
+            Assert.False((await stores.Rounds.FindAsync(round, Cancel))!.IsBehind(await stores.BookNowAsync(Cancel)));
+            var together = await StateAsync(stores.Source, round);
+            await new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel);
+            Assert.Equal(await StateAsync(stores.Source, round), together);
+        }
+    }
+
+    [Fact]
     public async Task However_often_somebody_is_taken_out_and_put_back_there_is_room_in_the_list()
     {
         var (stores, round) = await RoundAsync(isOfReminders: false);

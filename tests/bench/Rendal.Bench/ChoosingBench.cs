@@ -1,18 +1,16 @@
 using System.Diagnostics;
 using Npgsql;
-using Rendal.Core.Customers;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Store.Books;
 using Rendal.Store.Intake;
-using Rendal.Store.People;
 using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
-using Rendal.Web.Books;
-using Rendal.Web.Rounds;
+using Rendal.App.Books;
+using Rendal.App.Rounds;
 
 namespace Rendal.Bench;
 
@@ -27,7 +25,7 @@ internal static class ChoosingBench
         var cancel = CancellationToken.None;
         await using var source = NpgsqlDataSource.Create(database);
         var book = await source.CreateCommand("select max(id) from book").ExecuteScalarAsync(cancel) is long id ? id : 0;
-        var scope = new BookScope((await new BookStore(source).FindAsync(book, cancel))!, 1, [], new SessionStore(source), TimeProvider.System, source);
+        var stores = new BookStores((await new BookStore(source).FindAsync(book, cancel))!, 1, source);
         var intake = (await new IntakeStore(source, book).CurrentAsync(cancel))!;
         var wording = await new WordingStore(source, book).AddAsync(new Wording("Bench", "en", "Statement", "<p>Statement</p>"), 1, cancel);
         var sender = await new SenderStore(source, book).AddAsync(new Sender(0, "Bench", "bench@bench.example", "127.0.0.1", 2525, "none", "", null), 1, cancel);
@@ -39,9 +37,9 @@ internal static class ChoosingBench
         var times = new List<double>();
         for (var i = 0; i < Choices; i++)
         {
-            var request = new RoundRequest("Bench", choice.AsOf, null, null, null, RoundKind.Statements, chance.Next(1, 50) * 100, chance.Next(1, 90), null, i % 3 == 0 ? 7 : null, true, false, null, null, null, null, null, null, null, new Dictionary<string, IReadOnlyList<string>>(), wording, sender, null);
+            var wanted = choice with { LeastBalance = chance.Next(1, 50) * 100, OverdueDays = chance.Next(1, 90), NotWithinDays = i % 3 == 0 ? 7 : null };
             var watch = Stopwatch.StartNew();
-            var count = await CountEndpoints.CountAsync(round, request, scope, cancel) ?? throw new InvalidOperationException("The sums of the round were not found.");
+            var count = await new CountChoice(stores).RunAsync(round, wanted, cancel) ?? throw new InvalidOperationException("The sums of the round were not found.");
             times.Add(watch.Elapsed.TotalMilliseconds);
             if (count.Parcels + count.LeftOut.Sum(l => l.Customers) != accounts)
             {

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { makeBook, signIn, takeIn, takeInCards } from "../people";
+import { isPrepared, makeBook, signIn, takeIn, takeInCards } from "../people";
 
 const proof = (page: Page) => page.getByRole("region", { name: "Proof in GBP" });
 const row = (page: Page, name: RegExp) => page.getByRole("row", { name });
@@ -14,6 +14,7 @@ async function prepareReminders(page: Page, name: string, asOf: string): Promise
   await page.getByLabel("As of").press("Tab");
   await page.getByRole("button", { name: "Prepare a round" }).click();
   await expect(page.getByRole("heading", { name, exact: true })).toBeVisible();
+  await isPrepared(page);
 }
 
 test("the first reminder goes to whom it is due, and the second follows it after its days, in its own words", async ({
