@@ -8,13 +8,14 @@ from (
 where c.book_id = b.book_id and c.intake_id = b.intake_id and c.customer = b.customer;
 alter table ledger_customer alter column balances set not null;
 
--- A round or a ledger that is just written is in no statistics: where these list every other one, the server expects no row of it,
--- takes any index for as good as the right one, and goes through 50,000 parcels for one customer. Without statistics of these columns
+-- A round, a ledger or a book that is just written is in no statistics: where these list every other one, the server expects no row of
+-- it, takes any index for as good as the right one, and goes through 50,000 parcels for one customer. Without statistics of these columns
 -- it always expects some. To give the columns the type that they have takes away what statistics there are.
 alter table parcel alter column round_id set statistics 0, alter column round_id type bigint;
 alter table left_out alter column round_id set statistics 0, alter column round_id type bigint;
 alter table round_account alter column round_id set statistics 0, alter column round_id type bigint;
 alter table ledger_customer alter column intake_id set statistics 0, alter column intake_id type bigint;
+alter table addressee alter column book_id set statistics 0, alter column book_id type bigint;
 alter table row_set_aside alter column intake_id set statistics 0, alter column intake_id type bigint;
 
 -- Most parcels have one sum. What those of a round come to is read from the index that the list is read from.
