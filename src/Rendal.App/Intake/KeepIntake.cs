@@ -46,13 +46,10 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
 
         var reader = look.Reader(meter, "keeping the rows", cancel);
         var reading = SavedReading.Of(look.Recognised!.Reading, intake.Change);
-        if (!await stores.Intakes.KeepAsync(intake.Id, reader, await stores.Customers.ReachableAsync(cancel), reading, clock.GetUtcNow(), cancel))
-        {
-            return null;
-        }
 
+        // Before it is kept: who is told of an error, or stops it, is right to think that nothing was.
         await stores.Intakes.LetGoOfSpareRowsAsync(clock.GetUtcNow() - InUse, cancel);
-        return reader.RowsKept;
+        return await stores.Intakes.KeepAsync(intake.Id, reader, await stores.Customers.ReachableAsync(cancel), reading, clock.GetUtcNow(), cancel) ? reader.RowsKept : null;
     }
 
     private async Task<int?> CustomersAsync(IntakeRecord intake, bool emptyClears, ProgressMeter meter, CancellationToken cancel)
