@@ -110,12 +110,7 @@ internal static class BookEndpoints
 
     private static async Task<NoContent> UpdateFirmAsync(FirmRequest request, BookScope scope, BookStore books, CancellationToken cancel)
     {
-        if (string.IsNullOrWhiteSpace(request.Name))
-        {
-            throw Unable.Invalid("Say the firm’s name.");
-        }
-
-        await books.UpdateFirmAsync(scope.Book.Id, new Firm(request.Name.Trim(), request.AddressLines, request.ContactLines, request.PaymentLines), scope.Person, cancel);
+        await new ChangeFirm(scope, books).RunAsync(new Firm(request.Name, request.AddressLines, request.ContactLines, request.PaymentLines), cancel);
         return TypedResults.NoContent();
     }
 }

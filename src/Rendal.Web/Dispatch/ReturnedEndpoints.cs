@@ -1,10 +1,7 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Npgsql;
 using Rendal.App;
 using Rendal.App.Returned;
-using Rendal.Core.Budgets;
-using Rendal.Mail;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
 
@@ -17,8 +14,6 @@ internal sealed record ReturnedDecision(bool IsFailure);
 /// <summary>Taking in what came back.</summary>
 internal static class ReturnedEndpoints
 {
-    private const int MostMessages = 5_000;
-
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/returned").WithTags("Dispatch");
@@ -43,40 +38,16 @@ internal static class ReturnedEndpoints
             : throw Unable.Conflict("This message is decided already.");
 
     /// <summary>Takes messages in from .eml and mbox files.</summary>
-    private static async Task<List<TakenReturn>> TakeAsync(IFormFileCollection files, BookScope scope, NpgsqlDataSource source, TimeProvider clock, CancellationToken cancel)
+    private static async Task<List<TakenReturn>> TakeAsync(IFormFileCollection files, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var taking = new ReturnedTaking(source, scope.Book.Id, clock);
+        var taking = new TakeReturned(scope, clock);
         var views = new List<TakenReturn>();
         foreach (var file in files)
         {
             using var content = new MemoryStream();
             await file.CopyToAsync(content, cancel);
             content.Position = 0;
-            var before = views.Count;
-            try
-            {
-                foreach (var (message, bytes) in ReturnedMail.Open(content))
-                {
-                    if (views.Count == MostMessages)
-                    {
-                        throw Unable.Invalid($"{file.FileName} has more than {MostMessages} messages; the first {MostMessages} were taken in. Divide the file.");
-                    }
-
-                    views.Add(await taking.TakeAsync(file.FileName, message, bytes, scope.Person, cancel));
-                }
-            }
-            catch (OverBudget e)
-            {
-                throw Unable.Invalid($"{file.FileName}: {e.Message}");
-            }
-            catch (FormatException) when (views.Count > before)
-            {
-                throw Unable.Invalid($"{file.FileName} is read up to message {views.Count - before}, which was taken in; what follows is no message. Look at the rest of the file.");
-            }
-            catch (FormatException)
-            {
-                throw Unable.Invalid($"{file.FileName} is no message. Save the mail that came back as .eml, or many of them as mbox, and take that in.");
-            }
+            views.AddRange(await taking.RunAsync(file.FileName, content, cancel));
         }
 
         return views;

@@ -1,7 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
-using Rendal.App.Progress;
 using Rendal.App.Rounds;
 using Rendal.Web.Books;
 
@@ -31,19 +30,13 @@ internal static class ChoiceEndpoints
 
     private static async Task<List<ChoiceLine>> SaveAsync(long id, SaveChoiceRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var name = string.IsNullOrWhiteSpace(request.Name) ? throw Unable.Invalid("Give the choice a name.") : request.Name.Trim();
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
-        await scope.Choices.SaveAsync(name, round.Choice, scope.Person, clock.GetUtcNow(), cancel);
+        await new SaveChoice(scope, clock).RunAsync(id, request.Name, cancel);
         return await ListAsync(scope, cancel);
     }
 
-    /// <summary>Puts a saved choice in place of the round's; the day for which the round holds, and its period, stay the round's own.</summary>
     private static async Task<RoundView> UseAsync(long id, long choice, long revision, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
-        var saved = await scope.Choices.FindAsync(choice, cancel) ?? throw Unable.NotFound("This choice");
-        var used = saved.Choice with { AsOf = round.Choice.AsOf, PeriodFrom = round.Choice.PeriodFrom };
-        await new ChangeRound(scope, clock).RunAsync(id, revision, round.Settings with { Choice = used }, new ProgressMeter(), cancel);
+        await new UseChoice(scope, clock).RunAsync(id, choice, revision, cancel);
         return await RoundEndpoints.ViewAsync(id, scope, clock, cancel);
     }
 

@@ -1,3 +1,4 @@
+using Rendal.App.People;
 using Rendal.Store.People;
 using Rendal.Web.Hosting;
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using Microsoft.AspNetCore.DataProtection;
+using Rendal.App.People;
 
 namespace Rendal.Web.SignIn;
 

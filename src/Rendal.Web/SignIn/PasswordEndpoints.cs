@@ -3,6 +3,7 @@ using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Rendal.App;
+using Rendal.App.People;
 using Rendal.Store.People;
 
 namespace Rendal.Web.SignIn;

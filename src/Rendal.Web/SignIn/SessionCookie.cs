@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
+using Rendal.App.People;
 using Rendal.Store.People;
 
 namespace Rendal.Web.SignIn;

@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Rendal.App;
 using Rendal.App.Books;
+using Rendal.App.People;
 using Rendal.Core.Customers;
 using Rendal.Core.People;
 using Rendal.Store.Books;

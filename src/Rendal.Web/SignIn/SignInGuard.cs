@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Sockets;
 using Microsoft.AspNetCore.Identity;
 using Rendal.App;
+using Rendal.App.People;
 using Rendal.Core.People;
 using Rendal.Store.People;
 

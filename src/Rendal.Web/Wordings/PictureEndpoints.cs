@@ -1,7 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
+using Rendal.App.Wordings;
 using Rendal.Core.Wordings;
-using Rendal.Files.Pdf;
 using Rendal.Html;
 using Rendal.Web.Books;
 
@@ -35,10 +35,7 @@ internal static class PictureEndpoints
     }
 
     private static async Task<KeptPicture> AddAsync(PictureRequest request, BookScope scope, CancellationToken cancel) =>
-        request.Bytes.Length > MessagePicture.Largest
-            ? throw Unable.Invalid($"The picture has {request.Bytes.Length / 1000} kB, and goes with each message; up to {MessagePicture.Largest / 1000} kB are taken. Make it smaller.")
-            : Picture.Problem(request.Bytes, "picture") is { } problem ? throw Unable.Invalid(problem)
-            : new KeptPicture(await scope.Pictures.AddAsync(Picture.ContentType(request.Bytes), request.Bytes, cancel));
+        new(await new KeepPicture(scope).RunAsync(request.Bytes, cancel));
 
     private static async Task<FileContentHttpResult> ShowAsync(long number, BookScope scope, HttpContext context, CancellationToken cancel)
     {

@@ -130,7 +130,7 @@ export function PeoplePage() {
 }
 
 /** The address that is to be passed on to who was invited. */
-function Given({ given }: { given: Schemas["GivenView"] }) {
+function Given({ given }: { given: Schemas["MadeInvitation"] }) {
   const { dayOf } = useClock();
   const address = `${window.location.origin}${basePath}/join?key=${given.key}`;
   return (
