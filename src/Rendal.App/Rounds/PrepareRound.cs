@@ -118,7 +118,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
         return
         [
             .. made.Select(m => decisions.GetValueOrDefault(m.Parcel.Customer) == "held" ? m.Parcel with { State = ParcelState.Held } : m.Parcel)
-                .OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).ThenBy(p => p.Customer, StringComparer.Ordinal),
+                .OrderBy(p => (p.Name, p.Customer), ParcelOrder.Is),
         ];
     }
 }

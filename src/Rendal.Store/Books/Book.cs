@@ -11,9 +11,15 @@ namespace Rendal.Store.Books;
 /// <param name="TimeZone">IANA name of the zone that "today" is taken from.</param>
 /// <param name="Rules">What holds for all its statements.</param>
 /// <param name="Firm">The firm as it stands on letters.</param>
-/// <param name="Changes">How many changes were made until then to what its messages and documents are made from; no two states of the book have the same.</param>
-public sealed record Book(long Id, Currency Currency, int TermsDays, string TimeZone, StatementRules Rules, Firm Firm, long Changes)
+/// <param name="ChangesByKind">How many changes were made until then to what its messages and documents are made from, by kind; what was decided within rounds is not counted.</param>
+public sealed record Book(long Id, Currency Currency, int TermsDays, string TimeZone, StatementRules Rules, Firm Firm, IReadOnlyDictionary<ContentKind, long> ChangesByKind)
 {
+    /// <summary>How many changes were made in all; no two states of the book have the same.</summary>
+    public long Changes { get; } = ChangesByKind.Values.Sum();
+
+    /// <summary>How many changes were made of some kinds, as one text: <c>Book 2, Card 14</c>. What depends on these alone is the same as long as it is.</summary>
+    public string ChangesOf(params ReadOnlySpan<ContentKind> kinds) => string.Join(", ", kinds.ToArray().Select(k => $"{k} {ChangesByKind.GetValueOrDefault(k)}"));
+
     /// <summary>The day that it is in the book's zone.</summary>
     public DateOnly Today(TimeProvider clock) =>
         DayOf(clock.GetUtcNow());

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Npgsql;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
@@ -9,7 +10,7 @@ namespace Rendal.Store.Books;
 /// <summary>The books of the installation, and who may open them.</summary>
 public sealed class BookStore(NpgsqlDataSource source)
 {
-    private const string Columns = "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, (select count(*) from content_change c where c.book_id = b.id and c.kind <> 'decision')";
+    private const string Columns = "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, array(select c.kind || ' ' || count(*) from content_change c where c.book_id = b.id and c.kind <> 'decision' group by c.kind)";
 
     /// <summary>Makes a book and gives it to a person.</summary>
     public async Task<long> MakeAsync(Firm firm, Currency currency, string timeZone, long person, CancellationToken cancel) =>
@@ -58,5 +59,5 @@ public sealed class BookStore(NpgsqlDataSource source)
             Reminders = StoreJson.Read<ReminderRules>(reader.GetString(13)),
         },
         new Firm(reader.GetString(1), reader.GetFieldValue<string[]>(6), reader.GetFieldValue<string[]>(7), reader.GetFieldValue<string[]>(8)),
-        reader.GetInt64(14));
+        reader.GetFieldValue<string[]>(14).Select(c => c.Split(' ')).ToDictionary(c => EnumText.Parse<ContentKind>(c[0]), c => long.Parse(c[1], CultureInfo.InvariantCulture)));
 }

@@ -129,8 +129,8 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
             .ListAsync(r => new ReturnedAddress(r.GetString(0), r.GetFieldValue<DateTimeOffset>(1), r.GetString(2), r.GetBoolean(3)), cancel)).ToDictionary(a => a.Address, StringComparer.OrdinalIgnoreCase);
 
     /// <summary>Lets an address count as good again. False where it did.</summary>
-    public async Task<bool> GoodAgainAsync(string address, CancellationToken cancel) =>
-        await source.Sql("delete from address_returned where book_id = $1 and address = lower($2)", book, address).RunAsync(cancel) == 1;
+    public async Task<bool> GoodAgainAsync(string address, long person, CancellationToken cancel) =>
+        await source.ByAsync(person, connection => connection.Sql("delete from address_returned where book_id = $1 and address = lower($2)", book, address).RunAsync(cancel), cancel) == 1;
 
     /// <summary>What came back of a customer's parcels, the newest first, at most two dozen.</summary>
     public Task<List<ReturnedLine>> OfAsync(string customer, CancellationToken cancel) =>

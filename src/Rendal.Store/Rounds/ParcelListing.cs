@@ -8,6 +8,11 @@ namespace Rendal.Store.Rounds;
 /// <summary>How many parcels of a list stand in one place.</summary>
 public sealed record ParcelGroup(string Standing, int Count);
 
+/// <summary>A part of the list of parcels.</summary>
+/// <param name="Groups">How many parcels of the whole list stand where, in its order.</param>
+/// <param name="Parcels">The parcels of the part.</param>
+public sealed record ParcelPart(IReadOnlyList<ParcelGroup> Groups, IReadOnlyList<ParcelRecord> Parcels);
+
 /// <summary>A part of the proof: the parcels of one standing, or what is left out for one reason, in one currency.</summary>
 /// <param name="Currency">The currency.</param>
 /// <param name="Kind">A standing, or <c>left-out:</c> and the reason.</param>
@@ -24,31 +29,26 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
 {
     private static readonly string[] Order = [.. ParcelStanding.ListOrder];
 
-    /// <summary>How many parcels stand where, in the order of the list.</summary>
-    /// <param name="round">The round.</param>
-    /// <param name="find">A text in the code or name, case ignored; empty for all.</param>
-    /// <param name="cancel">Stops it.</param>
-    public async Task<IReadOnlyList<ParcelGroup>> GroupsAsync(long round, string find, CancellationToken cancel) =>
-        InOrder(await source.Sql($"select p.standing, count(*)::int from parcel p where {Wanted(find)} group by 1", Filter(round, find)).ListAsync(r => new ParcelGroup(r.GetString(0), r.GetInt32(1)), cancel));
-
     /// <summary>How many parcels of some rounds stand where, each in the order of the list.</summary>
     public async Task<ILookup<long, ParcelGroup>> GroupsAsync(long[] rounds, CancellationToken cancel) =>
         (await source.Sql("select p.round_id, p.standing, count(*)::int from parcel p where p.book_id = $1 and p.round_id = any ($2) group by 1, 2", book, rounds)
             .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel))
             .OrderBy(g => Rank(g.Group.Standing)).ToLookup(g => g.Round, g => g.Group);
 
-    /// <summary>A part of the parcels.</summary>
+    /// <summary>A part of the parcels, and how many there are of each standing.</summary>
     /// <param name="round">The round.</param>
     /// <param name="find">A text in the code or name, case ignored; empty for all.</param>
     /// <param name="from">How many are passed over.</param>
     /// <param name="most">How many are given at most.</param>
     /// <param name="cancel">Stops it.</param>
     /// <remarks>
-    /// One statement, as a parcel that is sent meanwhile would else be looked for where it does not stand any more. Each parcel of the page
-    /// is looked for by its number: of a book that is new the server expects so few that it would go through all of them for each.
+    /// One statement, as a parcel that is sent meanwhile would else be looked for where it does not stand any more, and as all are gone
+    /// through for a text. Each parcel of the part is looked for by its number: of a book that is new the server expects so few that it
+    /// would go through all of them for each.
     /// </remarks>
-    public Task<List<ParcelRecord>> PageAsync(long round, string find, int from, int most, CancellationToken cancel) =>
-        source.Sql(
+    public async Task<ParcelPart> PartAsync(long round, string find, int from, int most, CancellationToken cancel)
+    {
+        var rows = await source.Sql(
             $"""
             with {(IsAll(find) ? "" : $"found as materialized (select p.id, p.standing, p.position from parcel p where {Wanted(find)}), ")}
             standing as (select p.standing, count(*) as n, array_position($4::text[], p.standing) as rank from {Found(find)} group by 1),
@@ -58,9 +58,14 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
                     select p.id, p.position from {Found(find)} {(IsAll(find) ? "and" : "where")} p.standing = part.standing order by p.position
                     offset greatest(0, $5 - part.before) limit $6 - greatest(0, part.before - $5)) at
                 where part.before < $5 + $6 and part.before + part.n > $5)
-            select {ParcelTable.Columns} from page cross join lateral (select * from parcel where book_id = $1 and id = page.id offset 0) p order by page.rank, page.position
+            select {ParcelTable.Columns}, part.standing, part.n::int
+            from part left join page on page.rank = part.rank left join lateral (select * from parcel where book_id = $1 and id = page.id offset 0) p on true
+            order by part.rank, page.position
             """,
-            [.. Filter(round, find), Order, (long)from, (long)most]).ListAsync(ParcelTable.Read, cancel);
+            [.. Filter(round, find), Order, (long)from, (long)most])
+            .ListAsync(r => (Parcel: r.IsDBNull(0) ? null : ParcelTable.Read(r), Group: new ParcelGroup(r.GetString(ParcelTable.ColumnCount), r.GetInt32(ParcelTable.ColumnCount + 1))), cancel);
+        return new ParcelPart([.. rows.Select(r => r.Group).Distinct()], [.. rows.Select(r => r.Parcel).OfType<ParcelRecord>()]);
+    }
 
     /// <summary>How many parcels come before that of a customer; null where the customer has none in the list.</summary>
     public async Task<int?> PlaceAsync(long round, string find, string customer, CancellationToken cancel) =>
@@ -75,7 +80,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     /// <summary>The customer of the next parcel after a place that changed since somebody looked at it; after the last comes the first. Null where none did.</summary>
     public async Task<string?> NextChangedAsync(long round, int after, CancellationToken cancel)
     {
-        var here = after < 0 ? [] : await PageAsync(round, "", after, 1, cancel);
+        var here = after < 0 ? [] : (await PartAsync(round, "", after, 1, cancel)).Parcels;
         return await source.Sql(
             """
             select p.customer from parcel p left join parcel here on here.book_id = p.book_id and here.id = $3
@@ -132,8 +137,6 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     private static string Found(string find) => IsAll(find) ? $"parcel p where {Wanted(find)}" : "found p";
 
     private static int Rank(string standing) => Array.IndexOf(Order, standing);
-
-    private static IReadOnlyList<ParcelGroup> InOrder(IEnumerable<ParcelGroup> groups) => [.. groups.OrderBy(g => Rank(g.Standing))];
 
     private object?[] Filter(long round, string find) => [book, round, Pattern.Holding(find.Trim())];
 }

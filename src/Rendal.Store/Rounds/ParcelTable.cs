@@ -13,7 +13,7 @@ internal static class ParcelTable
     public const string CanBeRetried = $"p.state = 'held' and p.card is not null and p.problem not in ('', '{RoundStore.GoesElsewhere}')";
 
     // Not let go, or not any more, and not taken over into another round.
-    public const string IsLeft = $"p.state in ('prepared', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
+    public const string IsLeft = $"p.standing in ('prepared', 'needs-you', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
 
     // The same as ParcelStanding, for who counts them; the column standing is reckoned in the same way.
     public const string IsReady = "p.state = 'prepared' and p.problem = ''";
@@ -27,6 +27,8 @@ internal static class ParcelTable
         case when p.state not in ('prepared', 'returned') then (select t.recipients from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end,
         p.seal, p.changed
         """;
+
+    public const int ColumnCount = 19;
 
     // Between the positions of two that follow each other, so that there is room for one in between.
     public const int Spacing = 1_024;
@@ -60,6 +62,16 @@ internal static class ParcelTable
 
         static string Of(string table, string columns) => string.Join(", ", columns.Split(", ").Select(c => $"{table}.{c}"));
     }
+
+    /// <summary>The names and customers of the first parcels between two positions, in their order, by the index that has them by standing and position.</summary>
+    public static Task<List<(int Position, (string Name, string Customer) Parcel)>> BetweenAsync(NpgsqlConnection connection, long book, long id, int from, int to, int most, CancellationToken cancel) =>
+        connection.Sql(
+            """
+            select p.position, p.name, p.customer from unnest($6::text[]) s cross join lateral (
+                select * from parcel p where p.book_id = $1 and p.round_id = $2 and p.standing = s and p.position > $3 and p.position < $4 order by p.position limit $5) p
+            order by p.position limit $5
+            """,
+            book, id, from, to, most, ParcelStanding.ListOrder.ToArray()).ListAsync(r => (r.GetInt32(0), (r.GetString(1), r.GetString(2))), cancel);
 
     private static async Task CopyAsync(NpgsqlConnection connection, string statement, IReadOnlyList<(ParcelRecord Parcel, int Position)> parcels, CancellationToken cancel)
     {

@@ -109,7 +109,7 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
         foreach (var of in left.GroupBy(l => l.Customer))
         {
             var lines = of.ToList();
-            var room = await RoomAsync(connection, "left_out", id, "(customer is null or customer collate \"C\" < $3)", [of.Key!], cancel);
+            var room = await Room.OfAsync((from, to, most) => LeftOutTable.BetweenAsync(connection, book, id, from, to, most, cancel), customer => string.CompareOrdinal(customer, of.Key) < 0);
             var step = (room.To - room.From) / (lines.Count + 1);
             if (step == 0)
             {
@@ -131,7 +131,7 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
         {
             if (!positions.TryGetValue(parcel.Customer, out var position))
             {
-                var room = await RoomAsync(connection, "parcel", id, "(upper(name) collate \"C\", customer collate \"C\") < (upper($3) collate \"C\", $4 collate \"C\")", [parcel.Name, parcel.Customer], cancel);
+                var room = await Room.OfAsync((from, to, most) => ParcelTable.BetweenAsync(connection, book, id, from, to, most, cancel), other => ParcelOrder.Is.Compare(other, (parcel.Name, parcel.Customer)) < 0);
                 position = room.From + ((room.To - room.From) / 2);
                 if (position == room.From || placed.Exists(p => p.Item2 == position))
                 {
@@ -144,13 +144,5 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
 
         await ParcelTable.WriteAsync(connection, book, id, placed, cancel);
         return true;
-    }
-
-    /// <summary>The positions between the last of those that come before something and the first after.</summary>
-    private async Task<(int From, int To)> RoomAsync(NpgsqlConnection connection, string table, long id, string comesBefore, string[] values, CancellationToken cancel)
-    {
-        var found = await connection.Sql($"select coalesce(max(position), {-ParcelTable.Spacing}) from {table} where book_id = $1 and round_id = $2 and {comesBefore}", [book, id, .. values]).OneAsync<int>(cancel);
-        var next = await connection.Sql($"select coalesce(min(position), $3 + {ParcelTable.Spacing}) from {table} where book_id = $1 and round_id = $2 and position > $3", book, id, found).OneAsync<int>(cancel);
-        return (found, next);
     }
 }

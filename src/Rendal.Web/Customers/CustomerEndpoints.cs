@@ -171,7 +171,7 @@ internal static class CustomerEndpoints
     }
 
     private static async Task<NoContent> GoodAgainAsync(string address, BookScope scope, CancellationToken cancel) =>
-        await scope.Returned.GoodAgainAsync(address, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("This address");
+        await scope.Returned.GoodAgainAsync(address, scope.Person, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("This address");
 
     private static async Task<Ok<CustomerView>> UpdateAsync(string key, CustomerRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {

@@ -20,8 +20,11 @@ internal static class ParcelListEndpoints
     /// <param name="id">The round.</param>
     /// <param name="from">How many come before it.</param>
     /// <param name="find">A text in the code or name; empty for all.</param>
-    private static async Task<ParcelPage> PageAsync(long id, BookScope scope, CancellationToken cancel, int from = 0, string find = "") => new(
-        await scope.Listing.GroupsAsync(id, find, cancel), Math.Max(0, from), [.. (await scope.Listing.PageAsync(id, find, Math.Max(0, from), RoundEndpoints.PageSize, cancel)).Select(ParcelLine.Of)]);
+    private static async Task<ParcelPage> PageAsync(long id, BookScope scope, CancellationToken cancel, int from = 0, string find = "")
+    {
+        var part = await scope.Listing.PartAsync(id, find, Math.Max(0, from), RoundEndpoints.PageSize, cancel);
+        return new ParcelPage(part.Groups, Math.Max(0, from), [.. part.Parcels.Select(ParcelLine.Of)]);
+    }
 
     /// <summary>Where the parcel of a customer is in the list.</summary>
     private static async Task<ParcelPlace> PlaceAsync(long id, string customer, BookScope scope, CancellationToken cancel, string find = "") =>

@@ -82,8 +82,7 @@ internal static class RoundEndpoints
         var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel);
         var parts = await scope.Listing.ProofPartsAsync(id, cancel);
         var proof = await scope.Rounds.ProofAsync(id, cancel);
-        var groups = await scope.Listing.GroupsAsync(id, "", cancel);
-        var page = await scope.Listing.PageAsync(id, "", 0, PageSize, cancel);
+        var list = await scope.Listing.PartAsync(id, "", 0, PageSize, cancel);
 
         // After the parcels: of those that wait because their sender is paused it is never said that it is not.
         var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
@@ -104,7 +103,7 @@ internal static class RoundEndpoints
             BookEndpoints.AgeLabels(rules.Ageing), rules.Form, rules.Reminders.Levels,
             [.. (await scope.Customers.OfficesAsync(cancel)).Select(o => new HeadOfficeLine(o.Key, o.Name))],
             [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parts))],
-            PageSize, groups, [.. page.Select(ParcelLine.Of)],
+            PageSize, list.Groups, [.. list.Parcels.Select(ParcelLine.Of)],
             await scope.Listing.LeftOutCountAsync(id, cancel), [.. (await scope.Listing.LeftOutAsync(id, 0, PageSize, cancel)).Select(LeftOutLine.Of)],
             await SinceLookedThrough.OfAsync(round, scope, cancel), round.IsBehind(scope.Book),
             round.ReleasedAt is null ? 0 : await scope.Listing.LeftAsync(id, cancel));

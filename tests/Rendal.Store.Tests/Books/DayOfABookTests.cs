@@ -18,7 +18,7 @@ public class DayOfABookTests
     [InlineData("America/Havana", 2026, 11, 1, "2026-11-01T04:00:00Z")]
     public void A_day_begins_with_its_first_moment_by_the_clock_of_the_book(string zone, int year, int month, int day, string start)
     {
-        var book = new Book(1, Currency.Of("GBP"), 30, zone, StatementRules.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], []), 0);
+        var book = new Book(1, Currency.Of("GBP"), 30, zone, StatementRules.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], []), new Dictionary<ContentKind, long>());
         var (of, first) = (new DateOnly(year, month, day), DateTimeOffset.Parse(start, System.Globalization.CultureInfo.InvariantCulture));
         Assert.Equal(first, book.StartOf(of));
         Assert.Equal((of, of.AddDays(-1)), (book.DayOf(first), book.DayOf(first.AddTicks(-1))));

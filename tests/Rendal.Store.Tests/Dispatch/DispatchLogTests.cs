@@ -54,7 +54,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         var returned = new Rendal.Store.Returned.ReturnedStore(Source, Book.Id);
         var bad = Assert.Single(await returned.AddressesAsync(Cancel)).Value;
         Assert.Equal(("b@inn.example", "550 5.1.1 nobody", true), (bad.Address, bad.Reason, bad.IsRefused));
-        Assert.True(await returned.GoodAgainAsync("B@INN.example", Cancel));
+        Assert.True(await returned.GoodAgainAsync("B@INN.example", Book.Person, Cancel));
         Assert.Empty(await returned.AddressesAsync(Cancel));
     }
 

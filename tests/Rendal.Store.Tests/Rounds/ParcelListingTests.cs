@@ -25,20 +25,25 @@ public class ParcelListingTests(Postgres postgres)
         }
 
         var listing = new ParcelListing(postgres.Source, book.Id);
-        var groups = await listing.GroupsAsync(round, "", Cancel);
         var inOrder = (await book.Rounds.ParcelsAsync(round, Cancel)).OrderBy(p => ParcelStanding.ListOrder.Index().Single(s => s.Item == p.Standing).Index).Select(p => p.Customer).ToList();
-        Assert.Equal((await book.Rounds.ParcelsAsync(round, Cancel)).GroupBy(p => p.Standing).Select(g => new ParcelGroup(g.Key, g.Count())).ToHashSet(), groups.ToHashSet());
+        var groups = (await book.Rounds.ParcelsAsync(round, Cancel)).GroupBy(p => p.Standing).Select(g => new ParcelGroup(g.Key, g.Count())).OrderBy(g => ParcelStanding.ListOrder.Index().Single(s => s.Item == g.Standing).Index).ToList();
         for (var size = 1; size <= Customers.Length + 1; size++)
         {
             var pages = new List<string>();
             for (var from = 0; from < Customers.Length + 2; from += size)
             {
-                pages.AddRange((await listing.PageAsync(round, "", from, size, Cancel)).Select(p => p.Customer));
+                var part = await listing.PartAsync(round, "", from, size, Cancel);
+                Assert.Equal(groups, part.Groups);
+                pages.AddRange(part.Parcels.Select(p => p.Customer));
             }
 
             Assert.Equal(inOrder, pages);
         }
 
+        var found = await listing.PartAsync(round, "be0", 0, 100, Cancel);
+        Assert.Equal(inOrder.Where(c => c.StartsWith("BE0", StringComparison.Ordinal)), found.Parcels.Select(p => p.Customer));
+        Assert.Equal(found.Parcels.Count, found.Groups.Sum(g => g.Count));
+        Assert.Empty((await listing.PartAsync(round, "not there", 0, 100, Cancel)).Groups);
         foreach (var (place, customer) in inOrder.Index())
         {
             Assert.Equal(place, await listing.PlaceAsync(round, "", customer, Cancel));
@@ -66,7 +71,7 @@ public class ParcelListingTests(Postgres postgres)
             Cancel);
         for (var i = 0; i < 200; i++)
         {
-            Assert.Equal(Customers, (await listing.PageAsync(round, "", 0, 100, Cancel)).Select(p => p.Customer).Order(StringComparer.Ordinal));
+            Assert.Equal(Customers, (await listing.PartAsync(round, "", 0, 100, Cancel)).Parcels.Select(p => p.Customer).Order(StringComparer.Ordinal));
         }
 
         await over.CancelAsync();

@@ -42,6 +42,7 @@ public class ReturnedTests(RunningRendal rendal)
         Assert.StartsWith("mail to “a@abbot.example” came back on ", next.List("parcels").First().Text("problem"), StringComparison.Ordinal);
 
         Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/customers/returned-address?address=A%40abbot.example", Cancel)).StatusCode);
+        Assert.True((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{next.Id()}/revision?revision={next.GetProperty("revision").GetInt64()}")).GetProperty("isBehind").GetBoolean());
         var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{next.Id()}/prepare", null, Cancel)).JsonAsync();
         Assert.All(again.List("parcels"), p => Assert.Equal("prepared", p.Text("standing")));
         Assert.Empty((await HistoryAsync(desk)).List("returnedAddresses"));

@@ -101,6 +101,11 @@ internal sealed class HistoryBench : IAsyncDisposable
             await GetAsync($"{api}/layouts");
             await GetAsync($"{api}/senders");
         });
+        foreach (var (_, customer) in parcels.Take(Repeats))
+        {
+            await ItemAsync(api, round, customer);
+        }
+
         await PageAsync($"{of}one parcel held, or not any more", i => DecideAsync(api, round, parcels[i / 2].Customer, i % 2 == 0 ? "held" : null), TimeSpan.FromMilliseconds(100));
         await PageAsync($"{of}a customer taken out, or put back", i => DecideAsync(api, round, parcels[i / 2].Customer, i % 2 == 0 ? "removed" : null), TimeSpan.FromMilliseconds(100));
         await PageAsync($"{of}an item taken out, or put back", i => DecideItemAsync(api, round, parcels[i / 2].Customer, i % 2 == 0 ? "out" : null), TimeSpan.FromMilliseconds(100));
@@ -189,7 +194,11 @@ internal sealed class HistoryBench : IAsyncDisposable
         await PostAsync($"{api}/rounds/{round}/decisions?revision=1000000000", new { customer, decision, reason = "asked to" });
     }
 
-    private async Task DecideItemAsync(string api, long round, string customer, string? decision)
+    private async Task DecideItemAsync(string api, long round, string customer, string? decision) =>
+        await PostAsync($"{api}/rounds/{round}/items?revision=1000000000", new { customer, item = await ItemAsync(api, round, customer), decision, reason = "asked to" });
+
+    /// <summary>An item of a customer, asked for once.</summary>
+    private async Task<string> ItemAsync(string api, long round, string customer)
     {
         if (!items.TryGetValue((round, customer), out var item))
         {
@@ -197,7 +206,7 @@ internal sealed class HistoryBench : IAsyncDisposable
             items[(round, customer)] = item = account.GetProperty("items")[0].GetProperty("key").GetString()!;
         }
 
-        await PostAsync($"{api}/rounds/{round}/items?revision=1000000000", new { customer, item, decision, reason = "asked to" });
+        return item;
     }
 
     private async Task<JsonElement> GetAsync(string path)
