@@ -69,6 +69,7 @@ public static class RoundConflict
             "customer" => $"{change.By} decided about {names.GetValueOrDefault(change.Subject, change.Subject)} at {at}",
             "item" => $"{change.By} decided about this item at {at}",
             "release" => $"{change.By} released a part of this round at {at}",
+            "stop" => $"{change.By} stopped this round at {at}",
             _ => $"{change.By} changed {(settings.Count == 0 ? "the round" : string.Join(" and ", settings.Select(s => Words.GetValueOrDefault(s, "the choice")).Distinct()))} at {at}",
         };
     }

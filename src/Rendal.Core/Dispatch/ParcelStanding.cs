@@ -17,6 +17,13 @@ public static class ParcelStanding
         }.Select(s => s.Code()),
     ];
 
+    /// <summary>The standings of parcels that wait for a person, or to be sent.</summary>
+    public static IReadOnlyList<string> Waiting { get; } =
+    [
+        NeedsYou,
+        .. new[] { ParcelState.Unsure, ParcelState.ToBeRetried, ParcelState.Prepared, ParcelState.Held, ParcelState.Sending, ParcelState.Released }.Select(s => s.Code()),
+    ];
+
     /// <summary>Whether a parcel can be released: it is prepared, and nothing is to be seen to. One that is held, or has a problem, never is.</summary>
     /// <param name="state">Its state.</param>
     /// <param name="problem">What a person has to see to; empty for nothing.</param>

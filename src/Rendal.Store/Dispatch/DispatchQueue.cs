@@ -27,6 +27,9 @@ namespace Rendal.Store.Dispatch;
 /// <param name="SentAs">The sender as it was released with.</param>
 public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender, LayoutRef? Layout, Way Way, Firm Letterhead, SentAs SentAs)
 {
+    /// <summary>The seal that it was released with, as it is stored: its message is written down only while it has that still. Null where it has none.</summary>
+    public byte[]? Seal { get; init; }
+
     /// <summary>Whether it goes on paper, alone or beside the message.</summary>
     public bool OnPaper { get; init; }
 
@@ -140,8 +143,8 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             claimed as (
                 update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
                 from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
-                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way, p.on_paper, p.try_from, p.letterhead, p.sent_as)
-            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
+                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way, p.on_paper, p.try_from, p.letterhead, p.sent_as, p.seal)
+            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
             from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id and s.id = r.sender_id join book b on b.id = c.book_id
             left join message m on m.book_id = c.book_id and m.parcel_id = c.id
             cross join lateral (
@@ -152,8 +155,8 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             worker, now.ToUniversalTime(), most, busy.ToArray()).ListAsync(
                 r => new ClaimedParcel(
                     r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt32(3), r.GetFieldValue<string[]>(4), r.GetString(5), r.GetString(6), StoreJson.Read<Customer>(r.GetString(7)), r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
-                    SenderStore.Read(r, 17), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)), EnumText.Parse<Way>(r.GetString(11)), StoreJson.Read<Firm>(r.GetString(15)), StoreJson.Read<SentAs>(r.GetString(16)))
-                { OnPaper = r.GetBoolean(12), Taken = r.GetFieldValue<string[]>(13), TimeZone = r.GetString(14) },
+                    SenderStore.Read(r, 18), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)), EnumText.Parse<Way>(r.GetString(11)), StoreJson.Read<Firm>(r.GetString(15)), StoreJson.Read<SentAs>(r.GetString(16)))
+                { Seal = r.IsDBNull(17) ? null : r.GetFieldValue<byte[]>(17), OnPaper = r.GetBoolean(12), Taken = r.GetFieldValue<string[]>(13), TimeZone = r.GetString(14) },
                 cancel);
 
     /// <summary>When the next turn of an allowance a minute comes, or a server that was away is asked again; null where nothing waits for that.</summary>

@@ -37,6 +37,9 @@ internal sealed class TryRecord
     /// <summary>See <see cref="DispatchQueue.EndTryAsync"/>.</summary>
     public Task EndAsync(EndedTry ended) => ends.AskAsync(ended);
 
+    // While one worker makes a message, its parcel may be stopped, changed, released and claimed again, by itself even.
+    private const string IsStillThat = "join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker and p.seal is not distinct from a.seal";
+
     private async Task<IReadOnlyList<long?>> BeginAsync(IReadOnlyList<BegunTry> begun)
     {
         await using var connection = await source.OpenConnectionAsync();
@@ -54,14 +57,13 @@ internal sealed class TryRecord
 
         // By the worker alone, here and below: a parcel that has one is being sent, and so it is found by its key in any plan.
         batch.Sql(
-            """
+            $"""
             insert into dispatch_try (book_id, parcel_id, worker, started_at)
-            select a.book_id, a.parcel_id, a.worker, a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::timestamptz[]) a (book_id, parcel_id, worker, at)
-            join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
+            select a.book_id, a.parcel_id, a.worker, a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::timestamptz[]) a (book_id, parcel_id, worker, seal, at) {IsStillThat}
             where not (select r.paused from round r where r.book_id = p.book_id and r.id = p.round_id)
             returning book_id, parcel_id, id
             """,
-            Each(begun, b => b.Parcel.Book), Each(begun, b => b.Parcel.Parcel), Each(begun, b => b.Worker), Each(begun, b => b.At));
+            Each(begun, b => b.Parcel.Book), Each(begun, b => b.Parcel.Parcel), Each(begun, b => b.Worker), Each(begun, SealOf), Each(begun, b => b.At));
         var tries = new Dictionary<(long, long), long>();
         await using var reader = await batch.ExecuteReaderAsync();
         await reader.NextResultAsync();
@@ -80,13 +82,12 @@ internal sealed class TryRecord
         if (first.Count > 0)
         {
             batch.Sql(
-                """
+                $"""
                 insert into message (book_id, parcel_id, message_id, subject, sender_address, recipients, bytes, sha256, made_at)
                 select a.book_id, a.parcel_id, a.message_id, p.subject, a.sender_address, p.recipients, a.bytes, a.sha256, a.made_at
-                from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::text[], $5::text[], $6::bytea[], $7::bytea[], $8::timestamptz[]) a (book_id, parcel_id, worker, message_id, sender_address, bytes, sha256, made_at)
-                join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
+                from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::text[], $6::text[], $7::bytea[], $8::bytea[], $9::timestamptz[]) a (book_id, parcel_id, worker, seal, message_id, sender_address, bytes, sha256, made_at) {IsStillThat}
                 """,
-                Each(first, b => b.Parcel.Book), Each(first, b => b.Parcel.Parcel), Each(first, b => b.Worker), Each(first, b => b.Message!.MessageId), Each(first, b => b.Parcel.Sender.Address), Each(first, b => b.Message!.Bytes), Each(first, b => b.Message!.Sha256), Each(first, b => b.At));
+                Each(first, b => b.Parcel.Book), Each(first, b => b.Parcel.Parcel), Each(first, b => b.Worker), Each(first, SealOf), Each(first, b => b.Message!.MessageId), Each(first, b => b.Parcel.Sender.Address), Each(first, b => b.Message!.Bytes), Each(first, b => b.Message!.Sha256), Each(first, b => b.At));
         }
     }
 
@@ -96,23 +97,23 @@ internal sealed class TryRecord
         {
             // A worker that died after it had written the paper down leaves it to the next, as it is.
             batch.Sql(
-                """
+                $"""
                 insert into paper (book_id, parcel_id, name, lines, country, bytes, sha256, made_at)
-                select book_id, parcel_id, name, array(select jsonb_array_elements_text(lines)), country, bytes, sha256, made_at
-                from unnest($1::bigint[], $2::bigint[], $3::text[], $4::text[]::jsonb[], $5::text[], $6::bytea[], $7::bytea[], $8::timestamptz[]) a (book_id, parcel_id, name, lines, country, bytes, sha256, made_at)
+                select a.book_id, a.parcel_id, a.name, array(select jsonb_array_elements_text(a.lines)), a.country, a.bytes, a.sha256, a.made_at
+                from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::text[], $6::text[]::jsonb[], $7::text[], $8::bytea[], $9::bytea[], $10::timestamptz[]) a (book_id, parcel_id, worker, seal, name, lines, country, bytes, sha256, made_at) {IsStillThat}
                 on conflict do nothing
                 """,
-                Each(onPaper, b => b.Parcel.Book), Each(onPaper, b => b.Parcel.Parcel), Each(onPaper, b => b.Paper!.Name), Each(onPaper, b => StoreJson.Write(b.Parcel.Card.PostalLines)), Each(onPaper, b => b.Parcel.Card.Country), Each(onPaper, b => b.Paper!.Bytes), Each(onPaper, b => b.Paper!.Sha256), Each(onPaper, b => b.At));
+                Each(onPaper, b => b.Parcel.Book), Each(onPaper, b => b.Parcel.Parcel), Each(onPaper, b => b.Worker), Each(onPaper, SealOf), Each(onPaper, b => b.Paper!.Name), Each(onPaper, b => StoreJson.Write(b.Parcel.Card.PostalLines)), Each(onPaper, b => b.Parcel.Card.Country), Each(onPaper, b => b.Paper!.Bytes), Each(onPaper, b => b.Paper!.Sha256), Each(onPaper, b => b.At));
         }
 
         if (onPaper.Where(b => b.Message is not null).ToList() is { Count: > 0 } beside)
         {
             batch.Sql(
-                """
+                $"""
                 insert into dispatch_try (book_id, parcel_id, worker, started_at, ended_at, ending, answer)
-                select book_id, parcel_id, worker, at, at, 'printed', $5 from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::timestamptz[]) a (book_id, parcel_id, worker, at)
+                select a.book_id, a.parcel_id, a.worker, a.at, a.at, 'printed', $6 from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::timestamptz[]) a (book_id, parcel_id, worker, seal, at) {IsStillThat}
                 """,
-                Each(beside, b => b.Parcel.Book), Each(beside, b => b.Parcel.Parcel), Each(beside, b => b.Worker), Each(beside, b => b.At), DispatchQueue.ForThePost);
+                Each(beside, b => b.Parcel.Book), Each(beside, b => b.Parcel.Parcel), Each(beside, b => b.Worker), Each(beside, SealOf), Each(beside, b => b.At), DispatchQueue.ForThePost);
         }
     }
 
@@ -191,6 +192,8 @@ internal sealed class TryRecord
                 ended.Parcel.Book, Each(bad, r => r.Address), Each(bad, r => r.Answer), ended.At);
         }
     }
+
+    private static byte[]? SealOf(BegunTry begun) => begun.Parcel.Seal;
 
     private static TValue[] Each<T, TValue>(IReadOnlyList<T> all, Func<T, TValue> value) => [.. all.Select(value)];
 }

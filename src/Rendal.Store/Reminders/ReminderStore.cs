@@ -14,7 +14,7 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// The highest level that was sent for each item, with the day in the book's zone. One that is on its way counts, so that nothing goes twice
-    /// meanwhile; one that was refused or came back does not.
+    /// meanwhile; one that was refused or came back does not, nor one that was stopped before anybody had it.
     /// </summary>
     /// <param name="exceptRound">The round that does not count, as its parcels have the levels that come after what was before it; null where all count.</param>
     /// <param name="exceptParcel">The parcel that does not count, as it is sent once more; null for none.</param>
@@ -31,7 +31,7 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
                     left join dispatch_try t on t.book_id = p.book_id and t.parcel_id = p.id and t.ending in ('accepted', 'printed')
                 where p.book_id = $1 and p.reminder_level is not null and p.round_id is distinct from $2 and p.id is distinct from $3 and p.state not in ('refused', 'returned')
                     and ($4::text is null or p.customer = $4 or exists (select from jsonb_array_elements(p.accounts) a where a ->> 'key' = $4))
-                group by p.id, r.released_at, b.time_zone
+                group by p.id, p.state, r.released_at, b.time_zone having p.state not in ('prepared', 'held') or count(t.id) > 0
             )
             select i.item, max(i.level * {Days} + s.day) from item_reminded i join sent s on s.id = i.parcel_id
             where i.book_id = $1 and ($4::text is null or i.item collate "C" like $5) group by i.item

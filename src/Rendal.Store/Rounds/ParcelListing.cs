@@ -35,6 +35,17 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
             .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel))
             .OrderBy(g => Rank(g.Group.Standing)).ToLookup(g => g.Round, g => g.Group);
 
+    /// <summary>How many parcels wait for a person or to be sent, by round, each in the order of the list. Those that go with another round do not wait.</summary>
+    public async Task<ILookup<long, ParcelGroup>> WaitingAsync(CancellationToken cancel) =>
+        (await source.Sql(
+            $"""
+            select r.id, w.standing, w.n from round r cross join unnest($2::text[]) with ordinality s (standing, rank) cross join lateral (
+                select s.standing, count(*)::int n from parcel p
+                where p.book_id = $1 and p.round_id = r.id and p.standing = s.standing and (s.standing <> 'held' or p.problem <> '{RoundStore.GoesElsewhere}')) w
+            where r.book_id = $1 and w.n > 0 order by s.rank
+            """,
+            book, ParcelStanding.Waiting.ToArray()).ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel)).ToLookup(g => g.Round, g => g.Group);
+
     /// <summary>A part of the parcels, and how many there are of each standing.</summary>
     /// <param name="round">The round.</param>
     /// <param name="find">A text in the code or name, case ignored; empty for all.</param>

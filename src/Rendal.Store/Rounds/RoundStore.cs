@@ -23,9 +23,20 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     private const string Columns = "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, picked_layout, repeat_of, revision, prepared_at_change, fell_out, to_be_prepared, awaiting";
 
-    /// <summary>All rounds, the newest first.</summary>
-    public Task<List<RoundRecord>> ListAsync(CancellationToken cancel) =>
-        source.Sql($"select {Columns} from round where book_id = $1 order by id desc limit 200", book).ListAsync(Read, cancel);
+    /// <summary>A part of the rounds, the newest first.</summary>
+    /// <param name="before">The round that comes before them, which is newer; null for the newest of all.</param>
+    /// <param name="most">How many are given at most.</param>
+    /// <param name="cancel">Stops it.</param>
+    public Task<List<RoundRecord>> ListAsync(long? before, int most, CancellationToken cancel) =>
+        source.Sql($"select {Columns} from round where book_id = $1 and id < $2 order by id desc limit $3", book, before ?? long.MaxValue, most).ListAsync(Read, cancel);
+
+    /// <summary>Some rounds, the newest first.</summary>
+    public Task<List<RoundRecord>> FindAsync(long[] ids, CancellationToken cancel) =>
+        source.Sql($"select {Columns} from round where book_id = $1 and id = any ($2) order by id desc", book, ids).ListAsync(Read, cancel);
+
+    /// <summary>The numbers and names of the rounds of which something was released, the newest first.</summary>
+    public Task<List<(long Id, string Name)>> ReleasedAsync(CancellationToken cancel) =>
+        source.Sql("select id, name from round where book_id = $1 and released_at is not null order by id desc", book).ListAsync(r => (r.GetInt64(0), r.GetString(1)), cancel);
 
     /// <summary>The round that was made last; null before the first.</summary>
     public Task<RoundRecord?> LatestAsync(CancellationToken cancel) =>
@@ -42,7 +53,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// Makes a round that sends a parcel once more: to its customer alone, put in by hand, from the same rows and by the same
-    /// choices, wording, layout and sender. Null where there is no such parcel, or it has not gone out or come to its end.
+    /// choices, decisions about items, wording, layout and sender. Null where there is no such parcel, or it has not gone out or come to its end.
     /// </summary>
     public async Task<long?> MakeRepeatAsync(long parcel, Choice choice, long person, CancellationToken cancel)
     {
@@ -66,6 +77,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         await connection.Sql(
             "insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) select $1, $3, customer, 'put-in', 'sent once more on purpose', $4 from parcel where book_id = $1 and id = $2",
             book, parcel, made[0], person).RunAsync(cancel);
+        await ItemsAsDecidedAsync(connection, await connection.Sql("select round_id from parcel where book_id = $1 and id = $2", book, parcel).OneAsync<long>(cancel), made[0], cancel);
         await connection.Sql(
             "update parcel set state = 'held', problem = $3 where book_id = $1 and id = $2 and state in ('prepared', 'held')", book, parcel, GoesElsewhere).RunAsync(cancel);
         await transaction.CommitAsync(cancel);
@@ -74,7 +86,8 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// Makes a round of those parcels of a released one that were not let go: stopped, held, or waiting for a person. They are
-    /// prepared anew from the ledger as it is now, and do not go with the round that they were in. Null where there are none.
+    /// prepared anew from the ledger as it is now, and do not go with the round that they were in. What was decided about their customers
+    /// and items holds in the new one: who is held stays held. Null where there are none.
     /// </summary>
     /// <param name="id">The round that they are in.</param>
     /// <param name="name">What the new one is called.</param>
@@ -86,6 +99,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
         var left = await connection.Sql(
             $"""
             update parcel p set state = 'held', problem = $3 from round r
@@ -105,6 +119,13 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             select book_id, $3, $4, $5, wording_id, sender_id, $6, rules, picked_layout from round where book_id = $1 and id = $2 returning id
             """,
             book, id, name, intake, Commands.Json(choice with { Customers = customers }), person).OneAsync<long>(cancel);
+        await connection.Sql(
+            """
+            insert into round_decision (book_id, round_id, customer, decision, reason, decided_by, decided_at)
+            select book_id, $3, customer, decision, reason, decided_by, decided_at from round_decision where book_id = $1 and round_id = $2 and customer = any ($4)
+            """,
+            book, id, made, customers.ToArray()).RunAsync(cancel);
+        await ItemsAsDecidedAsync(connection, id, made, cancel);
         await transaction.CommitAsync(cancel);
         return made;
     }
@@ -256,13 +277,16 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// Stops the rest: what was released and has not gone is not released any more, and can be released again. What a worker
-    /// has begun to send goes; what it only makes the message of does not.
+    /// has begun to send goes; what it only makes the message of does not. Where nothing of the round was ever offered to a server or
+    /// made up for file or post, nor goes with another round, the release is taken back as a whole: the round can be changed again.
     /// </summary>
-    /// <returns>How many parcels were stopped.</returns>
-    public async Task<int> StopAsync(long id, CancellationToken cancel)
+    /// <returns>How many parcels were stopped, and whether the round can be changed again.</returns>
+    public async Task<(int Parcels, bool IsTakenBack)> StopAsync(long id, long person, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
+        await connection.Sql("select id from round where book_id = $1 and id = $2 for update", book, id).RunAsync(cancel);
 
         // A try begins with a change to its parcel: with these locked, those that have begun are seen below and no more can begin.
         await connection.Sql("select id from parcel where book_id = $1 and round_id = $2 and state in ('released', 'to-be-retried', 'sending') order by id for update", book, id).RunAsync(cancel);
@@ -272,8 +296,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 or (p.state = 'sending' and not exists (select from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null)))
             """,
             book, id).RunAsync(cancel);
+        var isTakenBack = stopped > 0 && await TakeBackAsync(connection, id, person, cancel);
         await transaction.CommitAsync(cancel);
-        return stopped;
+        return (stopped, isTakenBack);
     }
 
     /// <summary>Counts what was exported as sent, as the person says who sent it from another mail program.</summary>
@@ -376,6 +401,43 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 and t.ending in ('accepted', 'printed', 'exported') and (t.ending <> 'exported' or p.state = 'sent') group by w.customer, b.time_zone
             """,
             book, since.ToUniversalTime()).ListAsync(r => (r.GetString(0), r.GetFieldValue<DateOnly>(1)), cancel)).ToDictionary(c => c.Item1, c => c.Item2, StringComparer.Ordinal);
+
+    /// <summary>Has what was decided about items in one round hold in another.</summary>
+    private Task ItemsAsDecidedAsync(NpgsqlConnection connection, long round, long other, CancellationToken cancel) =>
+        connection.Sql(
+            """
+            insert into round_item_decision (book_id, round_id, item, is_in, reason, decided_by, decided_at)
+            select book_id, $3, item, is_in, reason, decided_by, decided_at from round_item_decision where book_id = $1 and round_id = $2
+            """,
+            book, round, other).RunAsync(cancel);
+
+    /// <summary>Takes the release of a round back of which nothing has left, and that goes with no other one. False where something has.</summary>
+    private async Task<bool> TakeBackAsync(NpgsqlConnection connection, long id, long person, CancellationToken cancel)
+    {
+        if (await connection.Sql(
+            """
+            update round r set released_at = null, released_by = null, ends_for = null, paused = false, to_be_prepared = true
+            where r.book_id = $1 and r.id = $2 and r.released_at is not null and not exists (
+                select from parcel p where p.book_id = r.book_id and p.round_id = r.id and (
+                    p.state not in ('prepared', 'held') or p.problem = $3
+                    or exists (select from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id)
+                    or exists (select from message m where m.book_id = p.book_id and m.parcel_id = p.id)
+                    or exists (select from paper a where a.book_id = p.book_id and a.parcel_id = p.id)))
+            """,
+            book, id, GoesElsewhere).RunAsync(cancel) == 0)
+        {
+            return false;
+        }
+
+        await connection.Sql("update parcel set subject = null, body = null, card = null, letterhead = null, sent_as = null, try_from = null, tries = 0, way = 'mail' where book_id = $1 and round_id = $2 and card is not null", book, id).RunAsync(cancel);
+        foreach (var table in new[] { "item_reminded", "parcel_search" })
+        {
+            await connection.Sql($"delete from {table} where book_id = $1 and parcel_id in (select id from parcel where book_id = $1 and round_id = $2)", book, id).RunAsync(cancel);
+        }
+
+        await RoundChanges.RaiseAsync(connection, book, id, person, "stop", "", null, cancel);
+        return true;
+    }
 
     private static RoundRecord Read(NpgsqlDataReader r) => new(
         r.GetInt64(0), r.GetString(1), r.GetInt64(2), StoreJson.Read<Choice>(r.GetString(3)), r.GetInt64(4), r.GetInt64(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Nullable<DateTimeOffset>(8), r.GetBoolean(9), StoreJson.Read<ByHand>(r.GetString(10)), StoreJson.Read<StatementRules>(r.GetString(11)))

@@ -18,6 +18,9 @@ internal sealed record NoteRequest(string Text);
 /// <summary>The round that sends a parcel once more.</summary>
 internal sealed record RepeatView(long Round);
 
+/// <summary>A round that the log can be searched by.</summary>
+internal sealed record ReleasedRound(long Id, string Name);
+
 /// <summary>What is looked for in the log.</summary>
 internal sealed class LogQuery
 {
@@ -57,6 +60,7 @@ internal static class DispatchEndpoints
     {
         var group = book.MapGroup("/dispatch").WithTags("Dispatch");
         group.MapGet("", async ([AsParameters] LogQuery query, BookScope scope, CancellationToken cancel) => await scope.Log.SearchAsync(query.Search(), MostListed, cancel));
+        group.MapGet("/rounds", async (BookScope scope, CancellationToken cancel) => (await scope.Rounds.ReleasedAsync(cancel)).ConvertAll(r => new ReleasedRound(r.Id, r.Name)));
         group.MapGet("/log.csv", CsvAsync);
         group.MapGet("/log.xlsx", XlsxAsync);
         group.MapGet("/{parcel:long}", async (long parcel, BookScope scope, CancellationToken cancel) => MessageView.Of(await BytesAsync(parcel, scope, cancel)));

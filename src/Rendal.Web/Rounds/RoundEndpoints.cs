@@ -30,6 +30,9 @@ internal static class RoundEndpoints
     /// <summary>How many parcels, and lines of what is left out, come at once.</summary>
     internal const int PageSize = 200;
 
+    /// <summary>How many rounds come at once.</summary>
+    private const int RoundsListed = 24;
+
     private static readonly TimeSpan ProgressEvery = TimeSpan.FromMilliseconds(500);
 
     public static void Map(RouteGroupBuilder book)
@@ -37,6 +40,7 @@ internal static class RoundEndpoints
         var group = book.MapGroup("/rounds").WithTags("Rounds");
         group.MapGet("", ListAsync);
         group.MapPost("", MakeAsync);
+        group.MapGet("/waiting", WaitingAsync);
         group.MapGet("/ended", async (BookScope scope, RoundEnds ends, CancellationToken cancel) => await ends.UnseenAsync(scope.Book.Id, scope.Person, cancel));
         group.MapPost("/{id:long}/seen", SeenAsync);
         group.MapGet("/{id:long}", ViewAsync);
@@ -57,11 +61,21 @@ internal static class RoundEndpoints
         group.MapGet("/{id:long}/values", ValuesAsync);
     }
 
-    private static async Task<List<RoundLine>> ListAsync(BookScope scope, CancellationToken cancel)
+    /// <summary>A part of the rounds, the newest first.</summary>
+    /// <param name="before">The round that comes before them; none for the newest.</param>
+    private static async Task<RoundList> ListAsync(BookScope scope, CancellationToken cancel, long? before = null)
     {
-        var rounds = await scope.Rounds.ListAsync(cancel);
-        var groups = await scope.Listing.GroupsAsync([.. rounds.Select(r => r.Id)], cancel);
-        return rounds.ConvertAll(r => new RoundLine(r.Id, r.Name, r.Choice.AsOf, r.MadeAt, r.ReleasedAt, [.. groups[r.Id]]));
+        var rounds = await scope.Rounds.ListAsync(before, RoundsListed + 1, cancel);
+        var listed = rounds.Take(RoundsListed).ToList();
+        var groups = await scope.Listing.GroupsAsync([.. listed.Select(r => r.Id)], cancel);
+        return new RoundList(listed.ConvertAll(r => RoundLine.Of(r, groups[r.Id])), rounds.Count > RoundsListed);
+    }
+
+    /// <summary>The rounds with parcels that wait for a person or to be sent, the newest first; of each, those parcels alone.</summary>
+    private static async Task<List<RoundLine>> WaitingAsync(BookScope scope, CancellationToken cancel)
+    {
+        var waiting = await scope.Listing.WaitingAsync(cancel);
+        return (await scope.Rounds.FindAsync([.. waiting.Select(w => w.Key)], cancel)).ConvertAll(r => RoundLine.Of(r, waiting[r.Id]));
     }
 
     private static async Task<RoundView> MakeAsync(NewRound request, BookScope scope, TimeProvider clock, CancellationToken cancel)
@@ -188,7 +202,7 @@ internal static class RoundEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<StoppedView> ExportedWentAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
+    private static async Task<CountedAsSent> ExportedWentAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         new(await scope.Rounds.ExportedWentAsync(id, scope.Person, clock.GetUtcNow(), cancel));
 
     /// <summary>The messages of a round that leave as files, as .eml in a ZIP.</summary>
@@ -232,7 +246,11 @@ internal static class RoundEndpoints
     private static async Task<RoundView> RestAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         await ViewAsync(await new MakeRest(scope, clock).RunAsync(id, cancel), scope, clock, cancel);
 
-    private static async Task<StoppedView> StopAsync(long id, BookScope scope, CancellationToken cancel) => new(await scope.Rounds.StopAsync(id, cancel));
+    private static async Task<StoppedView> StopAsync(long id, BookScope scope, CancellationToken cancel)
+    {
+        var (parcels, isTakenBack) = await scope.Rounds.StopAsync(id, scope.Person, cancel);
+        return new StoppedView(parcels, isTakenBack);
+    }
 
     /// <summary>Tells how sending goes, at once and then whenever it changed, until the page is closed.</summary>
     private static ServerSentEventsResult<ProgressView> Progress(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>

@@ -14,7 +14,15 @@ namespace Rendal.Web.Rounds;
 
 /// <summary>A round in a list.</summary>
 /// <param name="Groups">How many parcels stand where, in the order in which parcels are listed.</param>
-internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOffset MadeAt, DateTimeOffset? ReleasedAt, IReadOnlyList<ParcelGroup> Groups);
+internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOffset MadeAt, DateTimeOffset? ReleasedAt, IReadOnlyList<ParcelGroup> Groups)
+{
+    public static RoundLine Of(RoundRecord round, IEnumerable<ParcelGroup> groups) => new(round.Id, round.Name, round.Choice.AsOf, round.MadeAt, round.ReleasedAt, [.. groups]);
+}
+
+/// <summary>A part of the rounds.</summary>
+/// <param name="Rounds">The rounds, the newest first.</param>
+/// <param name="HasMore">Whether there are older ones.</param>
+internal sealed record RoundList(IReadOnlyList<RoundLine> Rounds, bool HasMore);
 
 /// <summary>A new round.</summary>
 /// <param name="About">What it is about: statements, reminders of whichever level is due, invoices, or confirmations of balance.</param>
@@ -210,7 +218,12 @@ internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, long Revisio
 internal sealed record ProgressView(IReadOnlyDictionary<string, long> Counts, bool Paused, string SenderPaused, SenderAway? SenderAway, int AMinute, ForecastView Forecast, DateTimeOffset? LeavesAt, int Papers);
 
 /// <summary>How many parcels were stopped.</summary>
-internal sealed record StoppedView(int Parcels);
+/// <param name="Parcels">How many.</param>
+/// <param name="IsTakenBack">Whether nothing of the round had left, so that it can be changed again.</param>
+internal sealed record StoppedView(int Parcels, bool IsTakenBack);
+
+/// <summary>How many exported parcels are counted as sent.</summary>
+internal sealed record CountedAsSent(int Parcels);
 
 /// <summary>Whether sending is to wait.</summary>
 internal sealed record PauseRequest(bool Paused);

@@ -87,9 +87,32 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         var released = await Book.ReleasedAsync("AB01");
         await using var worker = await Queue.RegisterAsync(Cancel);
         var parcel = (await ClaimAsync(worker, TestBook.Now))!;
-        Assert.Equal(1, await Book.Rounds.StopAsync(released.Round, Cancel));
+        Assert.Equal((1, true), await Book.Rounds.StopAsync(released.Round, Book.Person, Cancel));
         Assert.Equal(ParcelState.Prepared, (await Book.StatesAsync(released.Round))["AB01"]);
         Assert.Null(await Queue.BeginTryAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
+    }
+
+    [Fact]
+    public async Task A_message_that_was_begun_before_its_parcel_was_stopped_changed_and_released_again_is_not_written_down()
+    {
+        var released = await Book.ReleasedAsync("AB01");
+        await using var worker = await Queue.RegisterAsync(Cancel);
+        var before = (await ClaimAsync(worker, TestBook.Now))!;
+        await Book.Rounds.StopAsync(released.Round, Book.Person, Cancel);
+
+        // Released again in other words, and claimed by the same worker while it makes the first message.
+        await using (var again = Source.CreateCommand($"update parcel set state = 'released', subject = 'Other', body = '<p>Other</p>', card = '{StoreJson.Write(before.Card)}', letterhead = '{{}}', sent_as = '{{}}', try_from = '{TestBook.Now:O}', seal = decode(repeat('00', 288), 'hex') where round_id = {released.Round}; update round set released_at = '{TestBook.Now:O}', released_by = {Book.Person} where id = {released.Round}"))
+        {
+            await again.ExecuteNonQueryAsync(Cancel);
+        }
+
+        var now = (await ClaimAsync(worker, TestBook.Now))!;
+        Assert.Equal("Other", now.Subject);
+        Assert.Null(await Queue.BeginTryAsync(before, worker.Number, Message(before), new OutgoingPaper("old.pdf", [1], [2]), TestBook.Now));
+        var log = new DispatchLog(Source, Book.Id);
+        Assert.Null(await log.MessageAsync(before.Parcel, Cancel));
+        Assert.Null(await log.PaperAsync(before.Parcel, Cancel));
+        Assert.NotNull(await Queue.BeginTryAsync(now, worker.Number, Message(now), null, TestBook.Now));
     }
 
     [Theory]

@@ -17,7 +17,7 @@ internal sealed class FitBodies
     {
         var at = $"/api/books/{book}";
         async Task<JsonNode> GetAsync(string path) => await browser.GetFromJsonAsync<JsonNode>(at + path, cancel) ?? throw new InvalidOperationException($"{path} says nothing.");
-        var round = await GetAsync($"/rounds/{(await GetAsync("/rounds"))[0]!["id"]}");
+        var round = await GetAsync($"/rounds/{(await GetAsync("/rounds"))["rounds"]![0]!["id"]}");
         var wording = (await GetAsync("/wordings"))["wordings"]![0]!;
         var layout = (await GetAsync("/layouts/ready-made"))[0]!["layout"]!;
         var intake = (await GetAsync("/intakes"))[0]!["id"]!;

@@ -136,6 +136,20 @@ public class ReminderTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task A_reminder_that_was_stopped_before_it_was_sent_is_still_due()
+    {
+        using var desk = await DeskAsync();
+        await RulesTests.PutAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, null), Level(40, 7, null)));
+        var round = await RemindAsync(desk, "2026-10-31");
+        var before = Levels(round).ToList();
+        var at = DateTime.UtcNow.AddDays(2).ToString("yyyy-MM-dd'T'HH:mm", System.Globalization.CultureInfo.InvariantCulture);
+        await (await desk.ReleaseAsync(round.Id(), before.Count, at)).JsonAsync();
+        Assert.Empty(Levels(await RemindAsync(desk, "2026-10-31")));
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/stop", new { });
+        Assert.Equal(before, Levels(await RemindAsync(desk, "2026-10-31")));
+    }
+
+    [Fact]
     public async Task A_contact_who_gets_reminders_alone_gets_them_and_no_statements()
     {
         using var desk = await DeskAsync();

@@ -150,24 +150,72 @@ public class SealTests(RunningRendal rendal)
     }
 
     [Fact]
-    public async Task What_was_stopped_and_reworded_goes_with_a_new_round_and_never_in_the_old_words()
+    public async Task A_round_that_is_stopped_before_anything_left_is_changed_and_goes_in_the_new_words()
     {
         using var desk = await DeskAsync();
         var round = (await desk.PrepareAsync()).Id();
         await PauseAsync(desk, round, true);
         await (await desk.ReleaseAsync(round, 2)).JsonAsync();
-        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/stop", new { });
+        var stopped = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/stop", new { });
+        Assert.Equal((2, true), (stopped.GetProperty("parcels").GetInt32(), stopped.GetProperty("isTakenBack").GetBoolean()));
         await RewordAsync(desk, "<p>Please pay today.</p>");
-        Assert.Equal("Since this round was prepared, the wording (2 parcels) changed. A part of it was let go already: make a round of the rest, which is prepared anew, and look through that.", await RefusedAsync(desk, round, 2));
+        await DecideAsync(desk, round, "BE02", "removed");
+        Assert.Equal("Since this round was looked through, the wording (one parcel) changed; one parcel fell out of it.", await desk.UnseenAsync(round));
+        var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Single();
+        Assert.Contains("Please pay today.", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel.Id()}")).Text("message"), StringComparison.Ordinal);
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray());
 
-        var rest = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/rest", new { })).Id();
-        await (await desk.ReleaseAsync(rest, 2)).JsonAsync();
-        await desk.SettledAsync(rest);
-        foreach (var message in rendal.Mailbox.Of($"book-{desk.Book}"))
+        await (await desk.ReleaseAsync(round, 1)).JsonAsync();
+        await desk.SettledAsync(round);
+        Assert.Equal(["a@abbot.example"], rendal.Mailbox.Of($"book-{desk.Book}").SelectMany(m => m.Recipients));
+        await SaysAsync(desk, "Please pay today.");
+    }
+
+    [Fact]
+    public async Task What_of_a_round_was_stopped_after_a_part_went_goes_with_a_new_one_and_never_in_the_old_words()
+    {
+        using var desk = await DeskAsync();
+        var round = await desk.PrepareAsync();
+        foreach (var (parcel, at) in round.List("parcels").Zip(new[] { null, "2099-07-01T08:00" }))
         {
-            using var raw = new MemoryStream(rendal.Mailbox.Bytes(message));
-            Assert.Contains("Please pay today.", (await MimeMessage.LoadAsync(raw, Cancel)).TextBody, StringComparison.Ordinal);
+            long[] parcels = [parcel.Id()];
+            var summary = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels });
+            await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/release", new { parcels, revision = summary.GetProperty("revision").GetInt64(), seen = summary.Text("seen"), at }, Cancel)).JsonAsync();
         }
+
+        while (rendal.Mailbox.Of($"book-{desk.Book}").Count == 0)
+        {
+            await Task.Delay(100, Cancel);
+        }
+
+        Assert.False((await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/stop", new { })).GetProperty("isTakenBack").GetBoolean());
+        rendal.Mailbox.Clear($"book-{desk.Book}");
+        await RewordAsync(desk, "<p>Please pay today.</p>");
+        Assert.Equal("Since this round was prepared, the wording (one parcel) changed. A part of it was let go already: make a round of the rest, which is prepared anew, and look through that.", await RefusedAsync(desk, round.Id(), 1));
+
+        var rest = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/rest", new { })).Id();
+        await (await desk.ReleaseAsync(rest, 1)).JsonAsync();
+        await desk.SettledAsync(rest);
+        await SaysAsync(desk, "Please pay today.");
+    }
+
+    [Fact]
+    public async Task What_is_left_of_a_round_keeps_what_was_decided_about_it()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync([.. Ledger, "BE02,Beacon Lodge,Invoice,T-3,2026-09-02,2026-10-02,30.00,b@beacon.example"]);
+        var round = (await desk.PrepareAsync()).Id();
+        await DecideAsync(desk, round, "BE02", "held");
+        var item = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/accounts/BE02")).List("items").First().Text("key");
+        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round}/items?revision={await desk.RevisionAsync(round)}", new { customer = "BE02", item, decision = "out", reason = "short delivery" }, Cancel)).StatusCode);
+        var before = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/left-out")).EnumerateArray().Select(l => (l.Text("customer"), l.Text("reason"))).ToList();
+        Assert.NotEmpty(before);
+        await (await desk.ReleaseAsync(round, 1)).JsonAsync();
+        await desk.SettledAsync(round);
+
+        var rest = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/rest", new { });
+        Assert.All(rest.List("parcels"), p => Assert.Equal(("BE02", "held"), (p.Text("customer"), p.Text("standing"))));
+        Assert.Subset((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{rest.Id()}/left-out")).EnumerateArray().Select(l => (l.Text("customer"), l.Text("reason"))).ToHashSet(), before.ToHashSet());
     }
 
     private async Task<Desk> DeskAsync()
@@ -186,6 +234,18 @@ public class SealTests(RunningRendal rendal)
         }
 
         return found;
+    }
+
+    /// <summary>Looks whether all that was delivered says something.</summary>
+    private async Task SaysAsync(Desk desk, string text)
+    {
+        var delivered = rendal.Mailbox.Of($"book-{desk.Book}");
+        Assert.NotEmpty(delivered);
+        foreach (var message in delivered)
+        {
+            using var raw = new MemoryStream(rendal.Mailbox.Bytes(message));
+            Assert.Contains(text, (await MimeMessage.LoadAsync(raw, Cancel)).TextBody, StringComparison.Ordinal);
+        }
     }
 
     private static async Task<string> RefusedAsync(Desk desk, long round, int count)
@@ -216,7 +276,7 @@ public class SealTests(RunningRendal rendal)
     }
 
     private static async Task DecideAsync(Desk desk, long round, string customer, string decision) =>
-        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}", new { customer, decision, reason = "" });
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}", new { customer, decision, reason = "asked to" });
 
     private static async Task PauseAsync(Desk desk, long round, bool paused) =>
         Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round}/pause", new { paused }, Cancel)).StatusCode);

@@ -30,6 +30,7 @@ public class WaysOutTests
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Single().Id();
         await (await desk.ReleaseAsync(round, 1)).JsonAsync();
         await using var owner = NpgsqlDataSource.Create(rendal.OwnersDatabase);
+        await TriedAsync(owner, desk.Book, parcel);
 
         var states = Enum.GetValues<ParcelState>().Select(s => (State: s.Code(), Problem: "")).Append((State: "held", Problem: "It could not be made.")).ToList();
         var edges = new List<(string From, string To)>();
@@ -89,6 +90,14 @@ public class WaysOutTests
         }
     }
 
+    /// <summary>Has a parcel been offered to a server that wanted it later: its round stays released.</summary>
+    private static async Task TriedAsync(NpgsqlDataSource owner, long book, long parcel)
+    {
+        await using var command = owner.CreateCommand("insert into dispatch_try (book_id, parcel_id, worker, started_at, ended_at, ending, answer) values ($1, $2, 1, now(), now(), 'try-later', '451 4.3.0 later')");
+        command.Parameters.AddRange(new[] { book, parcel }.Select(v => new NpgsqlParameter { Value = v }).ToArray());
+        Assert.Equal(1, await command.ExecuteNonQueryAsync(Cancel));
+    }
+
     [Fact]
     public async Task Before_a_round_is_released_each_of_its_parcels_can_be_held_and_let_go_again()
     {
@@ -113,8 +122,14 @@ public class WaysOutTests
         await rendal.InitializeAsync();
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Headings, Row, Row.Replace("AB01", "BE02", StringComparison.Ordinal).Replace("T-1", "T-2", StringComparison.Ordinal));
-        var round = (await desk.PrepareAsync()).Id();
+        var prepared = await desk.PrepareAsync();
+        var round = prepared.Id();
         await (await desk.ReleaseAsync(round, 2)).JsonAsync();
+        await using (var owner = NpgsqlDataSource.Create(rendal.OwnersDatabase))
+        {
+            await TriedAsync(owner, desk.Book, prepared.List("parcels").First().Id());
+        }
+
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round}/stop", null, Cancel)).JsonAsync();
         Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).GetProperty("rest").GetInt32());
         var both = await Task.WhenAll(Enumerable.Range(0, 2).Select(_ => desk.Browser.PostAsync($"{desk.Api}/rounds/{round}/rest", null, Cancel)));

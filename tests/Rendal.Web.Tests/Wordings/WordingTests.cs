@@ -131,7 +131,7 @@ public class WordingTests(RunningRendal rendal)
         var round = await desk.PrepareAsync();
         var shown = brace.Replace("&#123;", "{", StringComparison.Ordinal).Replace("<span>{</span>", "{", StringComparison.Ordinal);
         await PutAsync(desk, $"{brace}<span data-slot=\"customer.name\"></span>}}", $"<p>{brace}<span data-slot=\"customer.name\"></span></p><p>{brace}<span data-when=\"overdue\">late</span></p>");
-        Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds")).EnumerateArray());
+        Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds")).List("rounds"));
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single();
         Assert.Equal($"{shown}AB01}}", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel.Id()}")).Text("subject"));

@@ -71,7 +71,7 @@ internal sealed class HistoryBench : IAsyncDisposable
         var view = await ChangeAsync(api, round, s => s["wordingId"] = wording);
         var parcels = view.GetProperty("parcels").EnumerateArray().Select(p => (Id: p.GetProperty("id").GetInt64(), Customer: p.GetProperty("customer").GetString()!)).ToList();
         var count = Count(view);
-        var old = (await GetAsync($"{api}/rounds")).EnumerateArray().Select(r => r.GetProperty("id").GetInt64()).First(r => r != round);
+        var old = (await GetAsync($"{api}/rounds")).GetProperty("rounds").EnumerateArray().Select(r => r.GetProperty("id").GetInt64()).First(r => r != round);
         var intake = view.GetProperty("intakeId").GetInt64();
         var of = $"beside {Months} intakes and rounds: ";
         await PageAsync($"{of}today", _ => GetAsync($"{api}/today"));
@@ -81,6 +81,7 @@ internal sealed class HistoryBench : IAsyncDisposable
         await PageAsync($"{of}the customers, searched", i => GetAsync($"{api}/customers?search=number%20{i * 37}"));
         await PageAsync($"{of}a customer’s card", i => GetAsync($"{api}/customers/card?key={parcels[i].Customer}"));
         await PageAsync($"{of}a customer’s history", i => GetAsync($"{api}/customers/history?key={parcels[i].Customer}"));
+        await PageAsync($"{of}the rounds that wait", _ => GetAsync($"{api}/rounds/waiting"));
         await PageAsync($"{of}the rounds", _ => GetAsync($"{api}/rounds"));
         await PageAsync($"{of}a round of {count:N0} parcels", _ => GetAsync($"{api}/rounds/{round}"));
         await PageAsync($"{of}a round that went out", _ => GetAsync($"{api}/rounds/{old}"));

@@ -62,8 +62,8 @@ export function DispatchPage() {
     placeholderData: keepPreviousData,
   });
   const rounds = useQuery({
-    queryKey: ["rounds", book],
-    queryFn: () => must(api.GET("/api/books/{book}/rounds", { params: { path: { book } } })),
+    queryKey: ["rounds", book, "released"],
+    queryFn: () => must(api.GET("/api/books/{book}/dispatch/rounds", { params: { path: { book } } })),
   });
   const entries = log.data ?? [];
   const shown = entries.find((e) => e.id === picked) ?? entries[0];
@@ -109,7 +109,7 @@ export function DispatchPage() {
           showSearch={{ optionFilterProp: "label" }}
           options={[
             { value: 0, label: "any round" },
-            ...(rounds.data ?? []).filter((r) => r.releasedAt !== null).map((r) => ({ value: r.id, label: r.name })),
+            ...(rounds.data ?? []).map((r) => ({ value: r.id, label: r.name })),
           ]}
           onChange={(id) => setRound(id || undefined)}
         />

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery } from "@tanstack/react-query";
 import { Alert, Button, Input, Select } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -20,9 +20,13 @@ export function RoundsPage() {
   const [name, setName] = useState("");
   const [asOf, setAsOf] = useState("");
   const [about, setAbout] = useState<Kind>("statements");
-  const rounds = useQuery({
-    queryKey: ["rounds", book],
-    queryFn: () => must(api.GET("/api/books/{book}/rounds", { params: { path: { book } } })),
+  const rounds = useInfiniteQuery({
+    queryKey: ["rounds", book, "list"],
+    queryFn: ({ pageParam }) =>
+      must(api.GET("/api/books/{book}/rounds", { params: { path: { book }, query: { before: pageParam } } })),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (last) => (last.hasMore ? last.rounds.at(-1)?.id : undefined),
+    select: (data) => data.pages.flatMap((part) => part.rounds),
   });
   const date = asOf || details.data?.today || "";
   const usual = `${kindWords[about]} at ${day(date)}`;
@@ -101,6 +105,15 @@ export function RoundsPage() {
           )
         }
       </Waiting>
+      {rounds.hasNextPage && (
+        <Button
+          style={{ marginTop: 10 }}
+          loading={rounds.isFetchingNextPage}
+          onClick={() => void rounds.fetchNextPage()}
+        >
+          Show older rounds
+        </Button>
+      )}
     </div>
   );
 }

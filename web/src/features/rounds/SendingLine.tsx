@@ -63,13 +63,15 @@ export function SendingLine({ round }: { round: Round }) {
   const stop = () =>
     modal.confirm({
       title: `Stop the ${count(left, "message")} that ${left === 1 ? "has" : "have"} not gone?`,
-      content: "They are kept as they are and can be released again. What has gone stays gone.",
+      content: "They can be looked through and released again. What has gone stays gone.",
       okText: "Stop sending",
       cancelText: "Cancel",
       onOk: async () => {
         const stopped = await must(api.POST("/api/books/{book}/rounds/{id}/stop", { params: { path } }));
         await again();
-        message.success(`${count(stopped.parcels, "parcel")} stopped.`);
+        message.success(
+          `${count(stopped.parcels, "parcel")} stopped.${stopped.isTakenBack ? " Nothing had left: the round can be changed and released again." : ""}`,
+        );
       },
     });
   const all = of("sent", "refused", "returned", "unsure", "exported", "printed") + left;

@@ -22,8 +22,8 @@ export function TodayPage() {
   const ledger = useLedger();
   const unclear = useUnclear().data ?? [];
   const rounds = useQuery({
-    queryKey: ["rounds", book],
-    queryFn: () => must(api.GET("/api/books/{book}/rounds", { params: { path: { book } } })),
+    queryKey: ["rounds", book, "waiting"],
+    queryFn: () => must(api.GET("/api/books/{book}/rounds/waiting", { params: { path: { book } } })),
   });
   return (
     <div className="page">
@@ -105,13 +105,8 @@ export function TodayPage() {
           </Link>
         </div>
         <Waiting query={rounds}>
-          {(list) => {
-            const waiting = list.filter((r) =>
-              ["prepared", "needs-you", "held", "unsure", "released", "to-be-retried"].some(
-                (s) => countOf(r.groups, s) > 0,
-              ),
-            );
-            return waiting.length === 0 ? (
+          {(waiting) =>
+            waiting.length === 0 ? (
               <p className="quiet">
                 Nothing waits. <Link to={`/books/${book}/rounds`}>Prepare a round</Link> to write to the customers who
                 owe.
@@ -132,8 +127,8 @@ export function TodayPage() {
                   ))}
                 </tbody>
               </table>
-            );
-          }}
+            )
+          }
         </Waiting>
       </section>
       {unclear.length > 0 && (
