@@ -49,6 +49,18 @@ public sealed class RoundEnds(NpgsqlDataSource source)
             """,
             now.ToUniversalTime(), ToBeTold).RunAsync(cancel);
 
+    /// <summary>Notes that a round was stopped before anything of it left, for who released it, unless they stopped it themselves.</summary>
+    internal static Task StoppedAsync(NpgsqlConnection connection, long book, long round, int parcels, long by, DateTimeOffset now, CancellationToken cancel) =>
+        connection.Sql(
+            """
+            with noted as (
+                insert into round_end (book_id, round_id, person_id, ended_at, counts, told)
+                select r.book_id, r.id, r.ends_for, $5, jsonb_build_object('prepared', $3), case when p.address <> '' then $6 else '' end
+                from round r join person p on p.id = r.ends_for where r.book_id = $1 and r.id = $2 and r.ends_for <> $4)
+            update round set ends_for = null where book_id = $1 and id = $2
+            """,
+            book, round, parcels, by, now.ToUniversalTime(), ToBeTold).RunAsync(cancel);
+
     /// <summary>
     /// One end that somebody is to be told of and whose sender may send now, for this caller alone, and counted against the
     /// sender's allowance. Null where there is none: what the sender is stopped or away for, or has used up its allowance

@@ -278,10 +278,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>
     /// Stops the rest: what was released and has not gone is not released any more, and can be released again. What a worker
     /// has begun to send goes; what it only makes the message of does not. Where nothing of the round was ever offered to a server or
-    /// made up for file or post, nor goes with another round, the release is taken back as a whole: the round can be changed again.
+    /// made up for file or post, nor goes with another round, the release is taken back as a whole: the round can be changed again, and who
+    /// released it is told unless they stopped it themselves.
     /// </summary>
     /// <returns>How many parcels were stopped, and whether the round can be changed again.</returns>
-    public async Task<(int Parcels, bool IsTakenBack)> StopAsync(long id, long person, CancellationToken cancel)
+    public async Task<(int Parcels, bool IsTakenBack)> StopAsync(long id, long person, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -297,6 +298,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             """,
             book, id).RunAsync(cancel);
         var isTakenBack = stopped > 0 && await TakeBackAsync(connection, id, person, cancel);
+        if (isTakenBack)
+        {
+            await RoundEnds.StoppedAsync(connection, book, id, stopped, person, now, cancel);
+        }
+
         await transaction.CommitAsync(cancel);
         return (stopped, isTakenBack);
     }
@@ -416,7 +422,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     {
         if (await connection.Sql(
             """
-            update round r set released_at = null, released_by = null, ends_for = null, paused = false, to_be_prepared = true
+            update round r set released_at = null, released_by = null, paused = false, to_be_prepared = true
             where r.book_id = $1 and r.id = $2 and r.released_at is not null and not exists (
                 select from parcel p where p.book_id = r.book_id and p.round_id = r.id and (
                     p.state not in ('prepared', 'held') or p.problem = $3

@@ -246,9 +246,9 @@ internal static class RoundEndpoints
     private static async Task<RoundView> RestAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         await ViewAsync(await new MakeRest(scope, clock).RunAsync(id, cancel), scope, clock, cancel);
 
-    private static async Task<StoppedView> StopAsync(long id, BookScope scope, CancellationToken cancel)
+    private static async Task<StoppedView> StopAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var (parcels, isTakenBack) = await scope.Rounds.StopAsync(id, scope.Person, cancel);
+        var (parcels, isTakenBack) = await scope.Rounds.StopAsync(id, scope.Person, clock.GetUtcNow(), cancel);
         return new StoppedView(parcels, isTakenBack);
     }
 

@@ -87,7 +87,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         var released = await Book.ReleasedAsync("AB01");
         await using var worker = await Queue.RegisterAsync(Cancel);
         var parcel = (await ClaimAsync(worker, TestBook.Now))!;
-        Assert.Equal((1, true), await Book.Rounds.StopAsync(released.Round, Book.Person, Cancel));
+        Assert.Equal((1, true), await Book.Rounds.StopAsync(released.Round, Book.Person, TestBook.Now, Cancel));
         Assert.Equal(ParcelState.Prepared, (await Book.StatesAsync(released.Round))["AB01"]);
         Assert.Null(await Queue.BeginTryAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
     }
@@ -98,7 +98,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         var released = await Book.ReleasedAsync("AB01");
         await using var worker = await Queue.RegisterAsync(Cancel);
         var before = (await ClaimAsync(worker, TestBook.Now))!;
-        await Book.Rounds.StopAsync(released.Round, Book.Person, Cancel);
+        await Book.Rounds.StopAsync(released.Round, Book.Person, TestBook.Now, Cancel);
 
         // Released again in other words, and claimed by the same worker while it makes the first message.
         await using (var again = Source.CreateCommand($"update parcel set state = 'released', subject = 'Other', body = '<p>Other</p>', card = '{StoreJson.Write(before.Card)}', letterhead = '{{}}', sent_as = '{{}}', try_from = '{TestBook.Now:O}', seal = decode(repeat('00', 288), 'hex') where round_id = {released.Round}; update round set released_at = '{TestBook.Now:O}', released_by = {Book.Person} where id = {released.Round}"))

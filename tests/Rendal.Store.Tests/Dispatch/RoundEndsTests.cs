@@ -1,5 +1,6 @@
 using Rendal.Core.Dispatch;
 using Rendal.Store.Dispatch;
+using Rendal.Store.People;
 
 namespace Rendal.Store.Tests.Dispatch;
 
@@ -28,6 +29,22 @@ public class RoundEndsTests(Postgres postgres) : QueueTest(postgres)
         Assert.Empty(await ends.UnseenAsync(Book.Id, Book.Person + 1, Cancel));
         await ends.SeenAsync(Book.Id, released.Round, Book.Person, TestBook.Now, Cancel);
         Assert.Empty(await ends.UnseenAsync(Book.Id, Book.Person, Cancel));
+    }
+
+    [Fact]
+    public async Task Who_released_a_round_is_told_that_another_stopped_it_before_anything_left()
+    {
+        var colleague = await new PersonStore(Source).AddAsync($"colleague-{Guid.NewGuid():N}", "hash", Cancel);
+        var ends = new RoundEnds(Source);
+        foreach (var (by, told) in new[] { (Book.Person, 0), (colleague, 1) })
+        {
+            var released = await Book.ReleasedAsync("AB01", "BE02");
+            Assert.Equal((2, true), await Book.Rounds.StopAsync(released.Round, by, TestBook.Now, Cancel));
+            await ends.NoteAsync(TestBook.Now, Cancel);
+            var unseen = await ends.UnseenAsync(Book.Id, Book.Person, Cancel);
+            Assert.Equal(told, unseen.Count);
+            Assert.All(unseen, end => Assert.Equal((released.Round, 2), (end.Round, end.Counts["prepared"])));
+        }
     }
 
     [Fact]

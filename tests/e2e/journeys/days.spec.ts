@@ -74,4 +74,18 @@ test("a round that is to leave later does not leave at once, however its moment 
   await dialog.getByRole("button", { name: /^Release \d+ messages/ }).click();
   await expect(dialog).toBeHidden();
   await expect(page.getByText("leave at 2 Nov 2099, 07:30:00")).toBeVisible();
+
+  // Stopped before anything left, it is as it was before the release: a day to leave at is asked for anew.
+  await page.getByRole("button", { name: "Stop the rest" }).click();
+  await page.getByRole("button", { name: "Stop sending" }).click();
+  await expect(page.getByText("Nothing had left: the round can be changed and released again.")).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Ready · / })).toBeVisible();
+  await page.getByLabel("As of").fill("30 Oct 2026");
+  await page.getByLabel("As of").press("Tab");
+  await expect(page.getByText("as of 30 Oct 2026", { exact: false })).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Ready · / })).toBeVisible();
+  await page.keyboard.press("r");
+  await expect(dialog.getByLabel("Leaves at")).toHaveValue("");
+  await dialog.getByRole("button", { name: /^Release \d+ messages/ }).click();
+  await expect(page.getByText(/^(\d+) of \1 sent$/)).toBeVisible();
 });
