@@ -1,8 +1,11 @@
 import { expect, test, type Page } from "@playwright/test";
 import { makeBook, openSampleFirm, prepareRound, signIn, takeIn } from "../people";
 
-const shot = (page: Page, name: string) =>
-  page.screenshot({ path: `../../docs/screenshots/${name}.png`, animations: "disabled" });
+/** Takes a picture once nothing on the page is still to come. */
+const shot = async (page: Page, name: string) => {
+  await expect(page.getByText("One moment…")).toHaveCount(0);
+  await page.screenshot({ path: `../../docs/screenshots/${name}.png`, animations: "disabled" });
+};
 
 test("a picture of each main view, from the sample firm", async ({ page }) => {
   await signIn(page);
