@@ -15,7 +15,7 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
 
     /// <summary>What was decided about customers.</summary>
     public Task<List<RoundDecision>> OfCustomersAsync(long round, CancellationToken cancel) =>
-        source.Sql("select customer, decision, reason from round_decision where book_id = $1 and round_id = $2", book, round).ListAsync(ReadDecision, cancel);
+        source.Sql("select customer, decision, reason from round_decision where book_id = $1 and round_id = $2 order by customer", book, round).ListAsync(ReadDecision, cancel);
 
     /// <summary>What was decided about single items.</summary>
     public Task<List<ItemByHand>> OfItemsAsync(long round, CancellationToken cancel) =>
