@@ -6,28 +6,31 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
-import { AccountPage } from "./features/account/AccountPage";
-import { CustomersPage } from "./features/customers/CustomersPage";
-import { DispatchPage } from "./features/dispatch/DispatchPage";
-import { IntakePage } from "./features/ledger/IntakePage";
-import { LedgerPage } from "./features/ledger/LedgerPage";
-import { PeoplePage } from "./features/people/PeoplePage";
-import { PostroomPage } from "./features/postroom/PostroomPage";
-import { RoundsPage } from "./features/rounds/RoundsPage";
-import { Workbench } from "./features/rounds/Workbench";
-import { FirstRunPage } from "./features/sign-in/FirstRunPage";
-import { HomePage } from "./features/sign-in/HomePage";
-import { JoinPage } from "./features/sign-in/JoinPage";
-import { NewBookPage } from "./features/sign-in/NewBookPage";
-import { ResetPage } from "./features/sign-in/ResetPage";
-import { SignInPage } from "./features/sign-in/SignInPage";
-import { TodayPage } from "./features/today/TodayPage";
-import { WordsPage } from "./features/wordings/WordsPage";
 import { isAway, Problem } from "./shared/api/client";
 import { AwayLine } from "./shared/AwayLine";
 import { Frame } from "./shared/Frame";
+import { page } from "./shared/page";
+import { PageBoundary } from "./shared/PageBoundary";
 import { basePath } from "./shared/served";
 import { ToneProvider } from "./shared/tone";
+
+const AccountPage = page(() => import("./features/account/AccountPage"), "AccountPage");
+const CustomersPage = page(() => import("./features/customers/CustomersPage"), "CustomersPage");
+const DispatchPage = page(() => import("./features/dispatch/DispatchPage"), "DispatchPage");
+const IntakePage = page(() => import("./features/ledger/IntakePage"), "IntakePage");
+const LedgerPage = page(() => import("./features/ledger/LedgerPage"), "LedgerPage");
+const PeoplePage = page(() => import("./features/people/PeoplePage"), "PeoplePage");
+const PostroomPage = page(() => import("./features/postroom/PostroomPage"), "PostroomPage");
+const RoundsPage = page(() => import("./features/rounds/RoundsPage"), "RoundsPage");
+const Workbench = page(() => import("./features/rounds/Workbench"), "Workbench");
+const FirstRunPage = page(() => import("./features/sign-in/FirstRunPage"), "FirstRunPage");
+const HomePage = page(() => import("./features/sign-in/HomePage"), "HomePage");
+const JoinPage = page(() => import("./features/sign-in/JoinPage"), "JoinPage");
+const NewBookPage = page(() => import("./features/sign-in/NewBookPage"), "NewBookPage");
+const ResetPage = page(() => import("./features/sign-in/ResetPage"), "ResetPage");
+const SignInPage = page(() => import("./features/sign-in/SignInPage"), "SignInPage");
+const TodayPage = page(() => import("./features/today/TodayPage"), "TodayPage");
+const WordsPage = page(() => import("./features/wordings/WordsPage"), "WordsPage");
 
 // Who is away is asked again until they are back; a change is only made again where the server said that it was not made.
 const queries = new QueryClient({
@@ -57,12 +60,14 @@ createRoot(root).render(
         <AwayLine />
         <BrowserRouter basename={basePath}>
           <Routes>
-            <Route path="/" element={<HomePage />} />
-            <Route path="/sign-in" element={<SignInPage />} />
-            <Route path="/first-run" element={<FirstRunPage />} />
-            <Route path="/join" element={<JoinPage />} />
-            <Route path="/reset" element={<ResetPage />} />
-            <Route path="/new-book" element={<NewBookPage />} />
+            <Route element={<PageBoundary />}>
+              <Route path="/" element={<HomePage />} />
+              <Route path="/sign-in" element={<SignInPage />} />
+              <Route path="/first-run" element={<FirstRunPage />} />
+              <Route path="/join" element={<JoinPage />} />
+              <Route path="/reset" element={<ResetPage />} />
+              <Route path="/new-book" element={<NewBookPage />} />
+            </Route>
             <Route path="/books/:book" element={<Frame />}>
               <Route index element={<Navigate to="today" replace />} />
               <Route path="today" element={<TodayPage />} />

@@ -157,3 +157,17 @@ for (const tone of tones) {
     expect(result.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join(", ")}`)).toEqual([]);
   });
 }
+
+test("a page that cannot be loaded says so, and takes nothing else down", async ({ page }) => {
+  await signIn(page);
+  await openSampleFirm(page);
+  await page.route(/\/assets\/DispatchPage-.*\.js$/, (route) => route.abort());
+  await page.getByRole("link", { name: "Dispatch log" }).click();
+  await expect(page.getByText("This page cannot be shown.")).toBeVisible();
+  await page.getByRole("link", { name: "Rounds", exact: true }).click();
+  await expect(page.getByRole("heading", { name: "Rounds", exact: true })).toBeVisible();
+  await page.unroute(/\/assets\/DispatchPage-.*\.js$/);
+  await page.getByRole("link", { name: "Dispatch log" }).click();
+  await page.getByRole("button", { name: "Load again" }).click();
+  await expect(page.getByRole("heading", { name: "Dispatch log" })).toBeVisible();
+});

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Dropdown, Input, Modal, type InputRef } from "antd";
 import { useRef, useState } from "react";
-import { Navigate, NavLink, Outlet, useNavigate } from "react-router";
+import { Navigate, NavLink, useNavigate } from "react-router";
 import { api, must } from "./api/client";
 import { Ended } from "./Ended";
+import { PageBoundary } from "./PageBoundary";
 import { useTone } from "./tone";
 import { useBookId, useSession } from "./useBook";
 import { useKeys } from "./useKeys";
@@ -136,7 +137,7 @@ export function Frame() {
         </Dropdown>
       </header>
       <main id="content" className="frame-main">
-        <Outlet />
+        <PageBoundary />
       </main>
       <Ended />
       <Modal title="Keys" open={help} footer={null} onCancel={() => setHelp(false)}>
