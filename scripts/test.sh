@@ -55,13 +55,51 @@ count_report() {
   if [ "$2" -ne 0 ] && [ "$f" -eq 0 ]; then failed=$((failed + 1)); fi
 }
 
+# some_tests PLACE: those of one project, of one of its folders, of the pages' own code, or of one journey
+some_tests() {
+  local project=${1%%/*} folder=
+  [[ $1 == */* ]] && folder=${1#*/}
+  case "$project" in
+    web)
+      need_node
+      install_packages web
+      npm run --silent --prefix web test -- ${folder:+"src/$folder"}
+      ;;
+    e2e)
+      . scripts/browser.sh
+      need_dotnet
+      need_node
+      need_postgres
+      need_chromium
+      install_packages web
+      install_packages tests/e2e
+      run_in_browser journeys artifacts/test-e2e.json "$folder"
+      ;;
+    *)
+      [ -d "tests/Rendal.$project.Tests${folder:+/$folder}" ] || fail "There are no tests in tests/Rendal.$project.Tests${folder:+/$folder}."
+      need_dotnet
+      need_postgres
+      build_project "tests/Rendal.$project.Tests"
+      local of=()
+      [ -z "$folder" ] || of=(-namespace "Rendal.$project.Tests.${folder//\//.}*")
+      "artifacts/bin/Rendal.$project.Tests/release/Rendal.$project.Tests" "${of[@]}"
+      ;;
+  esac
+}
+
 run_tests() {
   if asks_for_help "$@"; then
     cat <<'HELP'
-./rendal test    builds everything, then checks form and style, runs all tests of the program
-                 against a PostgreSQL and a postroom of their own, and the end-to-end tests in
-                 Chromium; ends with a line  N passed, N failed, N skipped
+./rendal test          builds everything, then checks form and style, runs all tests of the program
+                       against a PostgreSQL and a postroom of their own, and the end-to-end tests in
+                       Chromium; ends with a line  N passed, N failed, N skipped
+./rendal test PLACE    only those of a project or of one of its folders: Core, Core/Statements, Web/Rounds,
+                       web, web/features/rounds, e2e, e2e/sending
 HELP
+    return
+  fi
+  if [ $# -gt 0 ]; then
+    for place in "$@"; do some_tests "$place"; done
     return
   fi
   . scripts/browser.sh

@@ -161,7 +161,7 @@ internal static class StatementsCommand
         Directory.CreateDirectory(folder);
         var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var documents = new Dictionary<string, string>(StringComparer.Ordinal);
-        using var press = new Press();
+        using var press = new DocumentRenderer();
         var nameOf = ledger.NameOf(listed);
         foreach (var customers in chosen.Statements.GroupBy(s => s.Customer).Chunk(LettersInOneCall))
         {
@@ -181,7 +181,7 @@ internal static class StatementsCommand
 
         return documents;
 
-        StatementPaper PaperOf(IGrouping<string, Statement> of)
+        StatementDocument PaperOf(IGrouping<string, Statement> of)
         {
             var customer = listed.TryGetValue(of.Key, out var known) ? known : new Customer { Key = of.Key, Name = nameOf(of.Key) };
             IReadOnlyList<Statement> statements = [.. of];

@@ -179,8 +179,8 @@ internal sealed record StatementsOptions
     private static LayoutTemplate LayoutOf(string path)
     {
         var layout = Load<Layout>(path, "layout");
-        var template = LayoutReader.Read(layout.Letter is { } letter ? layout with { Letter = letter with { Slots = LetterLook.At(letter.Bytes).Slots } } : layout);
-        return Press.Problem(template) is { } problem ? throw new Refusal($"{path}: {problem}") : template;
+        var template = LayoutReader.Read(layout.Letter is { } letter ? layout with { Letter = letter with { Slots = DocxInspection.At(letter.Bytes).Slots } } : layout);
+        return DocumentRenderer.Problem(template) is { } problem ? throw new Refusal($"{path}: {problem}") : template;
     }
 
     private void TakeReminded(string path)

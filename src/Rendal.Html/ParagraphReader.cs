@@ -8,10 +8,10 @@ namespace Rendal.Html;
 public static class ParagraphReader
 {
     /// <summary>The paragraphs of a filled text, an HTML fragment. What is no paragraph, list, emphasis, break or link counts by its words alone.</summary>
-    public static IReadOnlyList<PaperParagraph> Of(string html)
+    public static IReadOnlyList<TextParagraph> Of(string html)
     {
-        var found = new List<PaperParagraph>();
-        var runs = new List<PaperRun>();
+        var found = new List<TextParagraph>();
+        var runs = new List<TextRun>();
         Walk(new HtmlParser().ParseDocument($"<body>{html}</body>").Body!, false, null, "");
         End("");
         return found;
@@ -26,7 +26,7 @@ public static class ParagraphReader
                         Take(text.Data, isStrong, link);
                         break;
                     case IElement { LocalName: "br" }:
-                        runs.Add(new PaperRun("\n", isStrong, null));
+                        runs.Add(new TextRun("\n", isStrong, null));
                         break;
                     case IElement { LocalName: "p" or "div" or "h1" or "h2" or "h3" or "h4" or "li" or "tr" } block:
                         End(mark);
@@ -48,7 +48,7 @@ public static class ParagraphReader
             var after = words.Length > 0 && text[^1] is ' ' or '\t' or '\r' or '\n' ? " " : "";
             if (before.Length + words.Length > 0)
             {
-                runs.Add(new PaperRun(before + words + after, isStrong, link));
+                runs.Add(new TextRun(before + words + after, isStrong, link));
             }
         }
 
@@ -56,7 +56,7 @@ public static class ParagraphReader
         {
             if (runs.Exists(r => !string.IsNullOrWhiteSpace(r.Text)))
             {
-                found.Add(new PaperParagraph([.. runs], mark));
+                found.Add(new TextParagraph([.. runs], mark));
             }
 
             runs.Clear();

@@ -71,7 +71,7 @@ public static class AccountTrial
             return TimeUp(TrialStep.Name);
         }
 
-        using var line = new MailLine(account, longest, network);
+        using var line = new SmtpConnection(account, longest, network);
         try
         {
             await line.OpenAsync(limit.Token);
@@ -98,7 +98,7 @@ public static class AccountTrial
         {
             return TimeUp(TrialStep.Line);
         }
-        catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
+        catch (Exception e) when (Deliverer.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
             return Failed(TrialStep.Line, Reached(e), $"Nothing useful answers at port {account.Port}. Check the port (587 with STARTTLS, 465 with TLS), and whether a firewall keeps this machine from it.");
         }
@@ -116,7 +116,7 @@ public static class AccountTrial
         {
             return TimeUp(TrialStep.SignIn);
         }
-        catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
+        catch (Exception e) when (Deliverer.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
             return Failed(TrialStep.SignIn, $"the server does not let {account.UserName} in{Number(e)}", "Check the user name and the password. Many providers want an app password here, which is made in the security settings of the account.");
         }
@@ -139,7 +139,7 @@ public static class AccountTrial
         {
             return TimeUp(TrialStep.Address);
         }
-        catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
+        catch (Exception e) when (Deliverer.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
             return Failed(TrialStep.Address, "the line was closed", "The server closed the line. Try again; if it happens again, ask your mail provider.");
         }
@@ -148,14 +148,14 @@ public static class AccountTrial
         {
             await line.DisconnectAsync(quit: true, limit.Token);
         }
-        catch (Exception e) when (Postman.IsOfTheLine(e) && !cancel.IsCancellationRequested)
+        catch (Exception e) when (Deliverer.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
             // The server need not hear the goodbye: everything that it was asked was answered.
         }
 
         return new TrialResult(answers, largest);
 
-        bool IsTimeUp(Exception e) => Postman.IsOfTheLine(e) && limit.IsCancellationRequested && !cancel.IsCancellationRequested;
+        bool IsTimeUp(Exception e) => Deliverer.IsOfTheLine(e) && limit.IsCancellationRequested && !cancel.IsCancellationRequested;
 
         void Passed(TrialStep step, string words) => answers.Add(new TrialAnswer(step, true, words, ""));
 

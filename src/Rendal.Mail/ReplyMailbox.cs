@@ -31,7 +31,7 @@ public static class ReplyMailbox
     /// <param name="network">Which servers may be talked to, and whose certificates are trusted.</param>
     /// <param name="take">Is given each message.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ReplyMailboxAway">It cannot be reached or read; the message says why and what to do.</exception>
+    /// <exception cref="MailboxUnreachable">It cannot be reached or read; the message says why and what to do.</exception>
     public static async Task<ReplyLook> LookAsync(MailAccount account, ReplyPlace? place, DateOnly since, TimeSpan silence, TimeSpan longest, MailNetwork network, Func<byte[], Task> take, CancellationToken cancel)
     {
         var check = new CertificateCheck(network.Authorities, account.Zone);
@@ -70,33 +70,33 @@ public static class ReplyMailbox
         }
         catch (HostNotAllowed e)
         {
-            throw new ReplyMailboxAway($"{e.Message}.", e);
+            throw new MailboxUnreachable($"{e.Message}.", e);
         }
         catch (Exception e) when (e is OperationCanceledException or IOException && IsTimeUp())
         {
-            throw new ReplyMailboxAway($"{account.Host} did not get on in the {longest.TotalSeconds:0} seconds that it is given. It is asked again by itself.", e);
+            throw new MailboxUnreachable($"{account.Host} did not get on in the {longest.TotalSeconds:0} seconds that it is given. It is asked again by itself.", e);
         }
         catch (SslHandshakeException e)
         {
-            throw new ReplyMailboxAway(check.Problem.Length > 0 ? $"The certificate of {account.Host} {check.Problem}." : $"The line to {account.Host} could not be secured; choose TLS (port 993) or STARTTLS (port 143).", e);
+            throw new MailboxUnreachable(check.Problem.Length > 0 ? $"The certificate of {account.Host} {check.Problem}." : $"The line to {account.Host} could not be secured; choose TLS (port 993) or STARTTLS (port 143).", e);
         }
         catch (SocketException e)
         {
-            throw new ReplyMailboxAway(e.SocketErrorCode is SocketError.HostNotFound or SocketError.NoData or SocketError.TryAgain
+            throw new MailboxUnreachable(e.SocketErrorCode is SocketError.HostNotFound or SocketError.NoData or SocketError.TryAgain
                 ? $"There is no server named {account.Host}."
                 : $"{account.Host} does not answer at port {account.Port}.", e);
         }
         catch (Exception e) when (e is AuthenticationException or SaslException)
         {
-            throw new ReplyMailboxAway($"{account.Host} does not let {account.UserName} in. Look at the name and the password.", e);
+            throw new MailboxUnreachable($"{account.Host} does not let {account.UserName} in. Look at the name and the password.", e);
         }
         catch (NotSupportedException e)
         {
-            throw new ReplyMailboxAway($"{account.Host} does not offer to secure the line; choose TLS (port 993).", e);
+            throw new MailboxUnreachable($"{account.Host} does not offer to secure the line; choose TLS (port 993).", e);
         }
         catch (Exception e) when (e is IOException or ImapCommandException or ImapProtocolException or TimeoutException)
         {
-            throw new ReplyMailboxAway($"{account.Host} could not be read from: the line was closed, or what answers is no mailbox.", e);
+            throw new MailboxUnreachable($"{account.Host} could not be read from: the line was closed, or what answers is no mailbox.", e);
         }
 
         bool IsTimeUp() => limit.IsCancellationRequested && !cancel.IsCancellationRequested;
@@ -124,4 +124,4 @@ public static class ReplyMailbox
 }
 
 /// <summary>A mailbox cannot be reached or read; the message says why.</summary>
-public sealed class ReplyMailboxAway(string message, Exception inner) : IOException(message, inner);
+public sealed class MailboxUnreachable(string message, Exception inner) : IOException(message, inner);

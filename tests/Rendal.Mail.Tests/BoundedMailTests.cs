@@ -28,7 +28,7 @@ public class BoundedMailTests
     {
         var one = $"From a@inn.example Mon Nov  2 08:14:00 2026\n{Encoding.ASCII.GetString(Message(4_000)).ReplaceLineEndings("\n")}\n";
         using var file = new MemoryStream(Encoding.ASCII.GetBytes(string.Concat(Enumerable.Repeat(one, 3))));
-        Assert.Equal([4_000, 4_000, 4_000], ReturnedMail.Open(file).Select(m => m.Message.BodyParts.Count()));
+        Assert.Equal([4_000, 4_000, 4_000], BounceReader.Open(file).Select(m => m.Message.BodyParts.Count()));
     }
 
     private static byte[] Message(int parts) =>

@@ -143,10 +143,10 @@ public class DrillTests
     public async Task A_line_that_was_closed_between_two_messages_is_made_anew_and_the_message_goes(DrillAct act, string answer)
     {
         await using var postroom = await RunningAsync();
-        await using var postman = Postman(postroom);
-        Assert.Equal(Ending.Accepted, (await CarryAsync(postman)).Ending);
+        await using var deliverer = Deliverer(postroom);
+        Assert.Equal(Ending.Accepted, (await CarryAsync(deliverer)).Ending);
         postroom.Drills.Begin("drilled", new Drill(DrillStep.Sender, act, answer, Left: 1));
-        Assert.Equal(Ending.Accepted, (await CarryAsync(postman)).Ending);
+        Assert.Equal(Ending.Accepted, (await CarryAsync(deliverer)).Ending);
         Assert.Equal(2, postroom.Mailbox.Of("drilled").Count);
     }
 
@@ -154,11 +154,11 @@ public class DrillTests
     public async Task A_server_takes_no_more_and_nothing_larger_than_its_limits()
     {
         await using var postroom = await RunningAsync();
-        await using var postman = Postman(postroom);
+        await using var deliverer = Deliverer(postroom);
         postroom.Drills.Limit("drilled", new PracticeLimits(1_000_000, MessagesAMinute: 2));
-        Assert.Equal([Ending.Accepted, Ending.Accepted, Ending.TryLater], [(await CarryAsync(postman)).Ending, (await CarryAsync(postman)).Ending, (await CarryAsync(postman)).Ending]);
+        Assert.Equal([Ending.Accepted, Ending.Accepted, Ending.TryLater], [(await CarryAsync(deliverer)).Ending, (await CarryAsync(deliverer)).Ending, (await CarryAsync(deliverer)).Ending]);
         postroom.Drills.Limit("drilled", new PracticeLimits(30_000, null));
-        var tooLarge = await CarryAsync(postman);
+        var tooLarge = await CarryAsync(deliverer);
         Assert.Equal((Ending.Refused, "552 5.3.4 the message is larger than 30000 bytes"), (tooLarge.Ending, tooLarge.Answer));
     }
 
@@ -210,21 +210,21 @@ public class DrillTests
         return postroom;
     }
 
-    private static Postman Postman(RunningPostroom postroom, TimeSpan? timeout = null) =>
+    private static Deliverer Deliverer(RunningPostroom postroom, TimeSpan? timeout = null) =>
         new(new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "drilled", "practice"), timeout ?? TimeSpan.FromSeconds(30), MailNetwork.Everywhere());
 
     private static async Task<Outcome> CarryAsync(RunningPostroom postroom, Func<Task>? beforeEnd = null, string[]? to = null, TimeSpan? timeout = null)
     {
-        await using var postman = Postman(postroom, timeout);
-        return await CarryAsync(postman, beforeEnd, to);
+        await using var deliverer = Deliverer(postroom, timeout);
+        return await CarryAsync(deliverer, beforeEnd, to);
     }
 
-    private static Task<Outcome> CarryAsync(Postman postman, Func<Task>? beforeEnd = null, string[]? to = null) =>
-        postman.CarryAsync(Letter.Make(Draft).Bytes, Draft.SenderAddress, to ?? Draft.To, beforeEnd ?? (() => Task.CompletedTask), Cancel);
+    private static Task<Outcome> CarryAsync(Deliverer deliverer, Func<Task>? beforeEnd = null, string[]? to = null) =>
+        deliverer.CarryAsync(MessageBuilder.Make(Draft).Bytes, Draft.SenderAddress, to ?? Draft.To, beforeEnd ?? (() => Task.CompletedTask), Cancel);
 
     private static async Task<Outcome> SecuredAsync(RunningPostroom postroom, LineSecurity security, X509Certificate2Collection? authorities)
     {
-        await using var postman = new Postman(new MailAccount("127.0.0.1", security == LineSecurity.Tls ? postroom.SecuredPort : postroom.Port, security, "drilled", "practice"), TimeSpan.FromSeconds(30), MailNetwork.Everywhere(authorities));
-        return await CarryAsync(postman);
+        await using var deliverer = new Deliverer(new MailAccount("127.0.0.1", security == LineSecurity.Tls ? postroom.SecuredPort : postroom.Port, security, "drilled", "practice"), TimeSpan.FromSeconds(30), MailNetwork.Everywhere(authorities));
+        return await CarryAsync(deliverer);
     }
 }

@@ -50,8 +50,8 @@ public class MailNetworkTests
     [Fact]
     public async Task A_sender_whose_server_may_not_be_talked_to_waits_and_says_why()
     {
-        await using var postman = new Postman(new MailAccount("127.0.0.1", 25, LineSecurity.None, "", ""), TimeSpan.FromSeconds(5), MailNetwork.Beyond([], [], null));
-        var outcome = await postman.CarryAsync("Subject: x\r\n\r\nx\r\n"u8.ToArray(), "a@inn.example", ["b@inn.example"], () => Task.CompletedTask, Cancel);
+        await using var deliverer = new Deliverer(new MailAccount("127.0.0.1", 25, LineSecurity.None, "", ""), TimeSpan.FromSeconds(5), MailNetwork.Beyond([], [], null));
+        var outcome = await deliverer.CarryAsync("Subject: x\r\n\r\nx\r\n"u8.ToArray(), "a@inn.example", ["b@inn.example"], () => Task.CompletedTask, Cancel);
         Assert.Equal(Core.Dispatch.Ending.Unreachable, outcome.Ending);
         Assert.Contains("lies in the network of the machine that Rendal runs on", outcome.Answer, StringComparison.Ordinal);
     }

@@ -14,6 +14,6 @@ public class MessageFilesTests
         Assert.Equal(3, text.Split('\n').Count(l => l.StartsWith("From rendal@localhost Thu Jan 1 00:00:00 1970", StringComparison.Ordinal)));
         Assert.Contains("\n>From here on\n>>From there\n", text, StringComparison.Ordinal);
         file.Position = 0;
-        Assert.Equal(["0", "1", "2"], ReturnedMail.Open(file).Select(m => m.Message.Subject));
+        Assert.Equal(["0", "1", "2"], BounceReader.Open(file).Select(m => m.Message.Subject));
     }
 }

@@ -74,7 +74,7 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
         using var silent = new TcpListener(IPAddress.Loopback, 0);
         silent.Start();
         var account = Account() with { Port = ((IPEndPoint)silent.LocalEndpoint).Port };
-        var away = await Assert.ThrowsAsync<ReplyMailboxAway>(() => ReplyMailbox.LookAsync(account, null, Since, TimeSpan.FromMinutes(1), TimeSpan.FromSeconds(2), MailNetwork.Everywhere(), _ => Task.CompletedTask, Cancel));
+        var away = await Assert.ThrowsAsync<MailboxUnreachable>(() => ReplyMailbox.LookAsync(account, null, Since, TimeSpan.FromMinutes(1), TimeSpan.FromSeconds(2), MailNetwork.Everywhere(), _ => Task.CompletedTask, Cancel));
         Assert.Equal("127.0.0.1 did not get on in the 2 seconds that it is given. It is asked again by itself.", away.Message);
     }
 
@@ -137,5 +137,5 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
         return (look.Place, subjects);
     }
 
-    private static async Task<string> TroubleAsync(MailAccount account) => (await Assert.ThrowsAsync<ReplyMailboxAway>(() => LookAsync(account, null))).Message;
+    private static async Task<string> TroubleAsync(MailAccount account) => (await Assert.ThrowsAsync<MailboxUnreachable>(() => LookAsync(account, null))).Message;
 }

@@ -28,7 +28,7 @@ public class ReturnedFilesTests
     {
         foreach (var file in Directory.GetFiles(Folder, "*.eml"))
         {
-            var (name, kind) = (Path.GetFileName(file), ReturnedMail.Read(BoundedMail.Load(File.ReadAllBytes(file))).Kind);
+            var (name, kind) = (Path.GetFileName(file), BounceReader.Read(BoundedMail.Load(File.ReadAllBytes(file))).Kind);
             Assert.True(
                 name.StartsWith("answer-", StringComparison.Ordinal) ? kind == ReturnKind.Other
                 : name.StartsWith("auto-", StringComparison.Ordinal) || name.Contains("-away", StringComparison.Ordinal) ? kind == ReturnKind.AutomaticReply
@@ -42,7 +42,7 @@ public class ReturnedFilesTests
 
     private static string Read(string file)
     {
-        var mail = ReturnedMail.Read(BoundedMail.Load(File.ReadAllBytes(file)));
+        var mail = BounceReader.Read(BoundedMail.Load(File.ReadAllBytes(file)));
         var line = new StringBuilder(mail.Kind.Code()).Append(" of ").AppendJoin(", ", mail.MessageIds);
         foreach (var one in mail.IsReport || mail.Kind == ReturnKind.Other ? mail.Recipients : [])
         {

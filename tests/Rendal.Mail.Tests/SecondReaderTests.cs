@@ -55,7 +55,7 @@ public class SecondReaderTests
             foreach (var draft in drafts)
             {
                 var path = Path.Combine(folder, $"{files.Count:00}.eml");
-                await File.WriteAllBytesAsync(path, Letter.Make(draft).Bytes, TestContext.Current.CancellationToken);
+                await File.WriteAllBytesAsync(path, MessageBuilder.Make(draft).Bytes, TestContext.Current.CancellationToken);
                 files.Add(path);
             }
 

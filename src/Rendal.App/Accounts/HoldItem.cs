@@ -13,17 +13,17 @@ public sealed class HoldItem(BookStores stores, TimeProvider clock)
     /// <param name="note">Why; needed.</param>
     /// <param name="until">The day on which it comes up again; null for until somebody ends it.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">The reason is missing, the day does not lie ahead, there is no ledger, or the item is not in it.</exception>
+    /// <exception cref="ProblemException">The reason is missing, the day does not lie ahead, there is no ledger, or the item is not in it.</exception>
     public async Task RunAsync(string customer, string item, string note, DateOnly? until, CancellationToken cancel)
     {
         if (string.IsNullOrWhiteSpace(note))
         {
-            throw Unable.Invalid("Say why it is held back.");
+            throw ProblemException.Invalid("Say why it is held back.");
         }
 
         if (until <= stores.Book.Today(clock))
         {
-            throw Unable.Invalid("The day on which it comes up again has to lie ahead.");
+            throw ProblemException.Invalid("The day on which it comes up again has to lie ahead.");
         }
 
         await KnownItem.OfAsync(stores, (await TheLedger.OfAsync(stores, cancel)).Id, customer, item, cancel);
@@ -31,12 +31,12 @@ public sealed class HoldItem(BookStores stores, TimeProvider clock)
     }
 
     /// <summary>Holds it back no longer.</summary>
-    /// <exception cref="Unable">It is not held back.</exception>
+    /// <exception cref="ProblemException">It is not held back.</exception>
     public async Task EndAsync(string item, CancellationToken cancel)
     {
         if (!await stores.Holds.EndAsync(item, stores.Person, clock.GetUtcNow(), cancel))
         {
-            throw Unable.Conflict("This item is not held back any more.");
+            throw ProblemException.Conflict("This item is not held back any more.");
         }
     }
 }

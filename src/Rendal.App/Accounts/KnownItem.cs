@@ -12,7 +12,7 @@ internal static class KnownItem
     /// <param name="customer">Whose item it is.</param>
     /// <param name="item">The item, by its <see cref="ItemKey"/> as text.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">The customer has no such item in it.</exception>
+    /// <exception cref="ProblemException">The customer has no such item in it.</exception>
     public static async Task<LedgerRow> OfAsync(BookStores stores, long intake, string customer, string item, CancellationToken cancel) =>
-        (await stores.Ledger.RowsAsync(intake, [customer], cancel)).Find(r => ItemKey.Of(r).Text == item) ?? throw Unable.NotFound("This item");
+        (await stores.Ledger.RowsAsync(intake, [customer], cancel)).Find(r => ItemKey.Of(r).Text == item) ?? throw ProblemException.NotFound("This item");
 }

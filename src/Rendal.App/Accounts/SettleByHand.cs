@@ -15,19 +15,19 @@ public sealed class SettleByHand(BookStores stores, TimeProvider clock)
     /// <param name="charge">What it settles; null where it is kept as a credit.</param>
     /// <param name="amount">How much of it; null for as much as there is.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">There is no ledger, the items are not in it, they are in two currencies, one is not a credit or not a charge, or the amount is not above 0.</exception>
+    /// <exception cref="ProblemException">There is no ledger, the items are not in it, they are in two currencies, one is not a credit or not a charge, or the amount is not above 0.</exception>
     public async Task RunAsync(string customer, string credit, string? charge, decimal? amount, CancellationToken cancel)
     {
         if (amount <= 0)
         {
-            throw Unable.Invalid("Set an amount above 0, or none for as much as there is.");
+            throw ProblemException.Invalid("Set an amount above 0, or none for as much as there is.");
         }
 
         var intake = (await TheLedger.OfAsync(stores, cancel)).Id;
         var from = await KnownItem.OfAsync(stores, intake, customer, credit, cancel);
         if (from.Open >= 0)
         {
-            throw Unable.Invalid($"{ItemName.Of(from)} is not a payment or credit.");
+            throw ProblemException.Invalid($"{ItemName.Of(from)} is not a payment or credit.");
         }
 
         if (charge is not null)
@@ -35,12 +35,12 @@ public sealed class SettleByHand(BookStores stores, TimeProvider clock)
             var against = await KnownItem.OfAsync(stores, intake, customer, charge, cancel);
             if (against.Open <= 0)
             {
-                throw Unable.Invalid($"{ItemName.Of(against)} is nothing that a payment could be set against.");
+                throw ProblemException.Invalid($"{ItemName.Of(against)} is nothing that a payment could be set against.");
             }
 
             if (against.Currency != from.Currency)
             {
-                throw Unable.Invalid($"{ItemName.Of(from)} is in {from.Currency}, {ItemName.Of(against)} in {against.Currency}; one cannot settle the other.");
+                throw ProblemException.Invalid($"{ItemName.Of(from)} is in {from.Currency}, {ItemName.Of(against)} in {against.Currency}; one cannot settle the other.");
             }
         }
 
@@ -48,12 +48,12 @@ public sealed class SettleByHand(BookStores stores, TimeProvider clock)
     }
 
     /// <summary>Takes back what was set.</summary>
-    /// <exception cref="Unable">It was taken back before.</exception>
+    /// <exception cref="ProblemException">It was taken back before.</exception>
     public async Task TakeBackAsync(long settlement, CancellationToken cancel)
     {
         if (!await stores.Settlements.TakeBackAsync(settlement, stores.Person, clock.GetUtcNow(), cancel))
         {
-            throw Unable.Conflict("This was taken back before.");
+            throw ProblemException.Conflict("This was taken back before.");
         }
     }
 }

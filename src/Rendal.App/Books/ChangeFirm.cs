@@ -9,8 +9,8 @@ public sealed class ChangeFirm(BookStores stores, BookStore books)
     /// <summary>Changes it.</summary>
     /// <param name="firm">The firm.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">It has no name.</exception>
+    /// <exception cref="ProblemException">It has no name.</exception>
     public Task RunAsync(Firm firm, CancellationToken cancel) => string.IsNullOrWhiteSpace(firm.Name)
-        ? throw Unable.Invalid("Say the firm’s name.")
+        ? throw ProblemException.Invalid("Say the firm’s name.")
         : books.UpdateFirmAsync(stores.Book.Id, firm with { Name = firm.Name.Trim() }, stores.Person, cancel);
 }

@@ -18,15 +18,15 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
     /// <param name="becomes">What holds instead.</param>
     /// <param name="everywhere">Whether the same value is put right wherever it stands in the column.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">The intake is not there or was kept, there is no such row or column, or an empty value is to be filled in everywhere.</exception>
+    /// <exception cref="ProblemException">The intake is not there or was kept, there is no such row or column, or an empty value is to be filled in everywhere.</exception>
     public async Task PutRightAsync(long intake, int row, int column, string becomes, bool everywhere, CancellationToken cancel)
     {
         var at = await RowAsync(intake, row, cancel);
-        var of = at.Reading.Columns.FirstOrDefault(c => c.Index == column) ?? throw Unable.Invalid("Only values below a heading can be put right.");
+        var of = at.Reading.Columns.FirstOrDefault(c => c.Index == column) ?? throw ProblemException.Invalid("Only values below a heading can be put right.");
         var was = at.Row[of.Index].Text;
         if (everywhere && was.Length == 0)
         {
-            throw Unable.Invalid($"Nothing is filled in here; to fill in every empty “{of.Heading}” would be a guess. Fill in the rows one by one.");
+            throw ProblemException.Invalid($"Nothing is filled in here; to fill in every empty “{of.Heading}” would be a guess. Fill in the rows one by one.");
         }
 
         var kept = Cell.Of(becomes).Text;
@@ -40,12 +40,12 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
     /// <param name="row">The row, as a spreadsheet numbers it.</param>
     /// <param name="reason">Why; needed.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">The intake is not there or was kept, there is no such row, or the reason is missing.</exception>
+    /// <exception cref="ProblemException">The intake is not there or was kept, there is no such row, or the reason is missing.</exception>
     public async Task LeaveOutAsync(long intake, int row, string reason, CancellationToken cancel)
     {
         if (string.IsNullOrWhiteSpace(reason))
         {
-            throw Unable.Invalid("Say why the row is left out; whoever looks at the figures later will ask.");
+            throw ProblemException.Invalid("Say why the row is left out; whoever looks at the figures later will ask.");
         }
 
         var at = await RowAsync(intake, row, cancel);
@@ -60,12 +60,12 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
         var intake = await TheIntake.OfAsync(stores, id, cancel);
         if (intake.Kind != IntakeKind.Ledger || intake.State != "looked-at")
         {
-            throw Unable.Conflict("Values are corrected in a ledger file before it is kept. Take the file in again to correct something in it.");
+            throw ProblemException.Conflict("Values are corrected in a ledger file before it is kept. Take the file in again to correct something in it.");
         }
 
         var table = files.Open(stores, intake, intake.Change.Opening, new ProgressMeter(), cancel);
-        var reading = Recognition.Outline(table, intake.Change) ?? throw Unable.Invalid("No row of headings was found. Say which row has them.");
+        var reading = Recognition.Outline(table, intake.Change) ?? throw ProblemException.Invalid("No row of headings was found. Say which row has them.");
         var row = ((RowSpool)table.Rows).From(number).FirstOrDefault();
-        return row.Number == number && number > reading.HeadingRow ? (table, reading, row) : throw Unable.Invalid($"There is nothing in row {number} that could be put right.");
+        return row.Number == number && number > reading.HeadingRow ? (table, reading, row) : throw ProblemException.Invalid($"There is nothing in row {number} that could be put right.");
     }
 }

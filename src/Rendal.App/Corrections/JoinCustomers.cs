@@ -10,18 +10,18 @@ public sealed class JoinCustomers(BookStores stores, TimeProvider clock)
     /// <param name="customer">The key that is given up.</param>
     /// <param name="with">The key that stays.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">They are the same, one has no key, or they are joined the other way round.</exception>
+    /// <exception cref="ProblemException">They are the same, one has no key, or they are joined the other way round.</exception>
     public async Task RunAsync(string customer, string with, CancellationToken cancel)
     {
         if (customer == with || customer.Length == 0 || with.Length == 0)
         {
-            throw Unable.Invalid("Two different customers are needed to make one of them.");
+            throw ProblemException.Invalid("Two different customers are needed to make one of them.");
         }
 
         var holding = new AppliedCorrections(new Reading(1, []), await stores.Corrections.HoldingAsync(cancel));
         if (holding.CustomerOf(with) == customer)
         {
-            throw Unable.Conflict($"{with} is joined with {customer} already; take that back first.");
+            throw ProblemException.Conflict($"{with} is joined with {customer} already; take that back first.");
         }
 
         await stores.Corrections.AddAsync(new Correction { Kind = CorrectionKind.CustomersJoined, Was = customer, Becomes = with }, default, stores.Person, clock.GetUtcNow(), cancel);

@@ -6,13 +6,13 @@ namespace Rendal.App.Corrections;
 public sealed class TakeCorrectionBack(BookStores stores, TimeProvider clock)
 {
     /// <summary>Takes it back.</summary>
-    /// <exception cref="Unable">There is none of this number that holds.</exception>
+    /// <exception cref="ProblemException">There is none of this number that holds.</exception>
     public async Task RunAsync(long id, CancellationToken cancel)
     {
-        var correction = (await stores.Corrections.ListAsync(cancel)).Find(c => c.Correction.Id == id)?.Correction ?? throw Unable.NotFound("This correction");
+        var correction = (await stores.Corrections.ListAsync(cancel)).Find(c => c.Correction.Id == id)?.Correction ?? throw ProblemException.NotFound("This correction");
         if (!await stores.Corrections.TakeBackAsync(correction, stores.Person, clock.GetUtcNow(), cancel))
         {
-            throw Unable.NotFound("This correction");
+            throw ProblemException.NotFound("This correction");
         }
     }
 }

@@ -12,7 +12,7 @@ public sealed class ChangeCard(BookStores stores, TimeProvider clock)
     /// <param name="card">What it is to be; <see cref="Customer.Extra"/> stays.</param>
     /// <param name="version">The version that it was changed from.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">The customer is not there, somebody else changed the card since, or it says what cannot be: no name, a language that is not known, terms or a least balance out of range, a wording, layout or head office that is not there, or a head office that is under the customer.</exception>
+    /// <exception cref="ProblemException">The customer is not there, somebody else changed the card since, or it says what cannot be: no name, a language that is not known, terms or a least balance out of range, a wording, layout or head office that is not there, or a head office that is under the customer.</exception>
     public async Task RunAsync(Customer card, long version, CancellationToken cancel)
     {
         var changed = await CheckedAsync(card, cancel);
@@ -21,9 +21,9 @@ public sealed class ChangeCard(BookStores stores, TimeProvider clock)
             case Update.Done:
                 return;
             case Update.Stale:
-                throw Unable.Conflict($"{await stores.Customers.ChangedByAsync(card.Key, cancel) ?? "A file that was taken in"} changed this card since you opened it. What they changed is in the fields now, beside what you entered: look, and save again.");
+                throw ProblemException.Conflict($"{await stores.Customers.ChangedByAsync(card.Key, cancel) ?? "A file that was taken in"} changed this card since you opened it. What they changed is in the fields now, beside what you entered: look, and save again.");
             default:
-                throw Unable.NotFound("This customer");
+                throw ProblemException.NotFound("This customer");
         }
     }
 
@@ -31,32 +31,32 @@ public sealed class ChangeCard(BookStores stores, TimeProvider clock)
     {
         if (string.IsNullOrWhiteSpace(card.Name))
         {
-            throw Unable.Invalid("A customer needs a name.");
+            throw ProblemException.Invalid("A customer needs a name.");
         }
 
         if (!Language.TryParse(card.Language, out var language))
         {
-            throw Unable.Invalid($"“{card.Language}” is not a language that is known.");
+            throw ProblemException.Invalid($"“{card.Language}” is not a language that is known.");
         }
 
         if (card.Terms is { Days: < 0 or > PaymentTerms.MostDays })
         {
-            throw Unable.Invalid($"Terms are 0 to {PaymentTerms.MostDays} days.");
+            throw ProblemException.Invalid($"Terms are 0 to {PaymentTerms.MostDays} days.");
         }
 
         if (card.MinimumBalance < 0)
         {
-            throw Unable.Invalid("The least balance cannot be below zero.");
+            throw ProblemException.Invalid("The least balance cannot be below zero.");
         }
 
         if (card.OwnWording is { } wording && await stores.Wordings.FindAsync(wording, cancel) is null)
         {
-            throw Unable.Invalid("The wording is not there any more.");
+            throw ProblemException.Invalid("The wording is not there any more.");
         }
 
         if (card.OwnLayout is { } layout && await stores.Layouts.FindAsync(layout, cancel) is null)
         {
-            throw Unable.Invalid("The layout is not there any more.");
+            throw ProblemException.Invalid("The layout is not there any more.");
         }
 
         var office = card.HeadOffice.Trim();
@@ -84,19 +84,19 @@ public sealed class ChangeCard(BookStores stores, TimeProvider clock)
 
         if (office == key)
         {
-            throw Unable.Invalid("A customer cannot be its own head office.");
+            throw ProblemException.Invalid("A customer cannot be its own head office.");
         }
 
         if (await stores.Customers.FindAsync(office, cancel) is null)
         {
-            throw Unable.Invalid($"There is no customer {office} that could be the head office.");
+            throw ProblemException.Invalid($"There is no customer {office} that could be the head office.");
         }
 
         var offices = await stores.Customers.HeadOfficesAsync(cancel);
         offices[key] = office;
         if (new HeadOffices(offices).Loops().FirstOrDefault(l => l.Contains(key)) is { } loop)
         {
-            throw Unable.Invalid($"{string.Join(" is under ", loop.Append(loop[0]))}: then none of them is at the top.");
+            throw ProblemException.Invalid($"{string.Join(" is under ", loop.Append(loop[0]))}: then none of them is at the top.");
         }
     }
 }

@@ -24,12 +24,12 @@ using Rendal.Store.Wordings;
 namespace Rendal.App.Delivery;
 
 /// <summary>Makes the messages and the paper of claimed parcels. It serves one at a time, and keeps what the next parcel needs as well.</summary>
-internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes notes, TimeProvider clock, ILogger log) : IDisposable
+internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNotes notes, TimeProvider clock, ILogger log) : IDisposable
 {
-    private readonly Press press = new();
+    private readonly DocumentRenderer renderer = new();
     private readonly ReadyLayouts layouts = new(source);
     private readonly Dictionary<(long Book, long Number), MessagePicture> pictures = [];
-    private readonly RoundsAtHand rounds = new(source);
+    private readonly RoundCache rounds = new(source);
 
     /// <summary>
     /// Makes what a parcel becomes, and where its document is a letter that a word processor makes a PDF of, those of more
@@ -40,9 +40,9 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes n
     /// <param name="stop">The program stops: what is being made is broken off.</param>
     public async Task<IReadOnlyList<MadeUp>> MakeAsync(ClaimedParcel first, Func<Task<ClaimedParcel?>> next, CancellationToken stop)
     {
-        var letters = new LetterBatch();
+        var letters = new LetterPdfBatch();
         var claimed = new List<ClaimedParcel> { first };
-        for (var at = 0; at < claimed.Count && letters.Count < LetterBatch.Most; at++)
+        for (var at = 0; at < claimed.Count && letters.Count < LetterPdfBatch.Most; at++)
         {
             var parcel = claimed[at];
             if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && (parcel.OnPaper || layout.Forms.Contains(DocumentForm.Pdf)) && await PaperAsync(parcel) is { } paper)
@@ -65,10 +65,10 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes n
     }
 
     /// <inheritdoc/>
-    public void Dispose() => press.Dispose();
+    public void Dispose() => renderer.Dispose();
 
     /// <summary>The document of a letter to be made beside others; null where it cannot be set, which is told when its message is made.</summary>
-    private async Task<StatementPaper?> PaperAsync(ClaimedParcel claimed)
+    private async Task<StatementDocument?> PaperAsync(ClaimedParcel claimed)
     {
         using var making = notes.Making(claimed.Parcel);
         try
@@ -83,14 +83,14 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes n
     }
 
     /// <summary>Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
-    private async Task<(StatementPaper? Paper, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed)
+    private async Task<(StatementDocument? Paper, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed)
     {
         var atHand = await rounds.OfAsync(claimed);
         var (round, composer) = (atHand.Round, atHand.ComposerOf(claimed));
         var (_, parcel) = (await new RoundStore(source, claimed.Book).ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
         var rows = await new LedgerStore(source, claimed.Book).RowsAsync(round.IntakeId, parcel.Accounts.Select(a => a.Key), CancellationToken.None);
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
-        return await Background.RunAsync<(StatementPaper?, Layout?, RoundKind, string)>(() =>
+        return await Background.RunAsync<(StatementDocument?, Layout?, RoundKind, string)>(() =>
         {
             var statements = parcel.Known(composer.Statements(claimed.Card, rows));
             return AreThose(parcel, statements)
@@ -105,7 +105,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes n
         : parcel.Sums.Select(s => (s.Currency, s.Total, s.Overdue)).SequenceEqual(statements.Select(s => (s.Currency.Code, s.Total, s.Overdue)));
 
     /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
-    private async Task<MadeUp> MadeAsync(ClaimedParcel claimed, LetterBatch letters, CancellationToken stop)
+    private async Task<MadeUp> MadeAsync(ClaimedParcel claimed, LetterPdfBatch letters, CancellationToken stop)
     {
         using var making = notes.Making(claimed.Parcel);
         try
@@ -123,7 +123,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes n
         }
     }
 
-    private async Task<MadeUp> MakeAsync(ClaimedParcel claimed, LetterBatch letters, CancellationToken stop)
+    private async Task<MadeUp> MakeAsync(ClaimedParcel claimed, LetterPdfBatch letters, CancellationToken stop)
     {
         var (paper, layout, kind, problem) = await SetAsync(claimed);
         if (paper is null || layout is null)
@@ -146,25 +146,25 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes n
         return [.. numbers.Select(n => pictures[(claimed.Book, n)])];
     }
 
-    private MadeUp Make(ClaimedParcel claimed, StatementPaper paper, Layout layout, RoundKind kind, List<MessagePicture> inIt, LetterBatch letters, CancellationToken stop)
+    private MadeUp Make(ClaimedParcel claimed, StatementDocument paper, Layout layout, RoundKind kind, List<MessagePicture> inIt, LetterPdfBatch letters, CancellationToken stop)
     {
         IReadOnlyList<Enclosure> enclosures = [];
-        OutgoingPaper? onPaper = null;
+        OutgoingLetter? onPaper = null;
         try
         {
             var letter = letters.Take(claimed.Parcel);
             if (claimed.Way != Way.Post)
             {
-                enclosures = [.. DocumentFile.Make(paper, layout, press, letter, stop).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+                enclosures = [.. DocumentFile.Make(paper, layout, renderer, letter, stop).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
             }
 
             if (claimed.OnPaper)
             {
-                var pdf = enclosures.Where(e => e.ContentType == DocumentFile.PdfType).Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes)).FirstOrDefault() ?? DocumentFile.Make(paper, layout with { Forms = [DocumentForm.Pdf] }, press, letter, stop)[0];
-                onPaper = new OutgoingPaper(pdf.Name, pdf.Bytes, SHA256.HashData(pdf.Bytes));
+                var pdf = enclosures.Where(e => e.ContentType == DocumentFile.PdfType).Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes)).FirstOrDefault() ?? DocumentFile.Make(paper, layout with { Forms = [DocumentForm.Pdf] }, renderer, letter, stop)[0];
+                onPaper = new OutgoingLetter(pdf.Name, pdf.Bytes, SHA256.HashData(pdf.Bytes));
             }
         }
-        catch (LetterFailed e)
+        catch (DocxConversionFailed e)
         {
             return new MadeUp(claimed, null, null, e.Message);
         }
@@ -176,7 +176,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes n
 
         var who = Recipients.Of(claimed.Card, kind);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
-        var (id, bytes) = Letter.Make(new Draft(claimed.SentAs.Name, claimed.SentAs.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.SentAs.ReplyTo, Pictures = inIt, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
+        var (id, bytes) = MessageBuilder.Make(new Draft(claimed.SentAs.Name, claimed.SentAs.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.SentAs.ReplyTo, Pictures = inIt, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
         return MessageSizes.Problem(bytes.Length, claimed.Sender) is { Length: > 0 } tooLarge
             ? new MadeUp(claimed, null, null, tooLarge)
             : new MadeUp(claimed, new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), onPaper);
@@ -191,4 +191,4 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, GivenNotes n
 /// <param name="Message">Its message; null where there is none or it is on record from an earlier try.</param>
 /// <param name="Paper">What goes on paper; null for nothing.</param>
 /// <param name="Problem">Why it could not be made; empty where it was.</param>
-internal sealed record MadeUp(ClaimedParcel Parcel, OutgoingMessage? Message, OutgoingPaper? Paper, string Problem = "");
+internal sealed record MadeUp(ClaimedParcel Parcel, OutgoingMessage? Message, OutgoingLetter? Paper, string Problem = "");

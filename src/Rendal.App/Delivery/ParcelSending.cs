@@ -15,20 +15,20 @@ namespace Rendal.App.Delivery;
 public sealed partial class ParcelSending : IAsyncDisposable
 {
     // These go to their end when a round is paused: those that are carried, and those whose turn is next.
-    private const int BegunAtOnce = 3 * Postmen.ToAServer;
+    private const int BegunAtOnce = 3 * DelivererPool.ToAServer;
 
     private static readonly TimeSpan DatabaseAgain = TimeSpan.FromMilliseconds(250);
 
     private readonly SemaphoreSlim begun = new(BegunAtOnce);
     private readonly DispatchQueue queue;
     private readonly long worker;
-    private readonly GivenNotes notes;
+    private readonly EndOfDataNotes notes;
     private readonly TimeProvider clock;
     private readonly ILogger log;
-    private readonly ConcurrentDictionary<long, Turns<MessageMaker>> makers = [];
-    private readonly Func<Turns<MessageMaker>> makersOfABook;
+    private readonly ConcurrentDictionary<long, BoundedPool<MessageMaker>> makers = [];
+    private readonly Func<BoundedPool<MessageMaker>> makersOfABook;
     private readonly SenderSecrets secrets;
-    private readonly Postmen postmen;
+    private readonly DelivererPool deliverers;
 
     /// <summary>Makes it for one worker.</summary>
     /// <param name="queue">Where parcels are claimed.</param>
@@ -39,11 +39,11 @@ public sealed partial class ParcelSending : IAsyncDisposable
     /// <param name="network">Which mail servers may be talked to.</param>
     /// <param name="clock">The time.</param>
     /// <param name="log">What went wrong.</param>
-    public ParcelSending(DispatchQueue queue, long worker, GivenNotes notes, NpgsqlDataSource source, SenderSecrets secrets, MailNetwork network, TimeProvider clock, ILogger log)
+    public ParcelSending(DispatchQueue queue, long worker, EndOfDataNotes notes, NpgsqlDataSource source, SenderSecrets secrets, MailNetwork network, TimeProvider clock, ILogger log)
     {
         (this.queue, this.worker, this.notes, this.clock, this.log) = (queue, worker, notes, clock, log);
-        makersOfABook = () => new Turns<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(source, notes, clock, log));
-        (this.secrets, postmen) = (secrets, new Postmen(network));
+        makersOfABook = () => new BoundedPool<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(source, notes, clock, log));
+        (this.secrets, deliverers) = (secrets, new DelivererPool(network));
     }
 
     /// <summary>
@@ -96,7 +96,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
     /// <summary>Lets go of what is only of use while there is something to send. Nothing is being sent. A round may be stopped and released again, a letterhead be changed, before something is.</summary>
     public async Task RestAsync()
     {
-        await postmen.DisposeAsync();
+        await deliverers.DisposeAsync();
         foreach (var maker in makers.Values.SelectMany(m => m.Idle))
         {
             maker.Dispose();
@@ -108,7 +108,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
     /// <inheritdoc/>
     public async ValueTask DisposeAsync()
     {
-        await postmen.DisposeAsync();
+        await deliverers.DisposeAsync();
         foreach (var maker in makers.Values.SelectMany(m => m.Idle))
         {
             maker.Dispose();
@@ -139,7 +139,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
         {
             try
             {
-                await queue.EndTryAsync(parcel, worker, dispatchTry, outcome, next, at);
+                await queue.EndAttemptAsync(parcel, worker, dispatchTry, outcome, next, at);
                 return;
             }
             catch (NpgsqlException e) when (DispatchQueue.MayPass(e) && !stop.IsCancellationRequested)
@@ -166,7 +166,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
         await begun.WaitAsync();
         try
         {
-            if (stop.IsCancellationRequested || await queue.BeginTryAsync(parcel, worker, made.Message, made.Paper, clock.GetUtcNow()) is not { } dispatchTry)
+            if (stop.IsCancellationRequested || await queue.BeginAttemptAsync(parcel, worker, made.Message, made.Paper, clock.GetUtcNow()) is not { } dispatchTry)
             {
                 await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
                 return null;
@@ -197,7 +197,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
         List<string> recipients = [.. parcel.Recipients.Where(r => !parcel.Taken.Contains(r, StringComparer.OrdinalIgnoreCase)), .. self is null ? [] : new[] { self }];
         try
         {
-            var outcome = await postmen.CarryAsync(account, parcel.SentAs.Address, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
+            var outcome = await deliverers.CarryAsync(account, parcel.SentAs.Address, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
             {
                 if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow()))
                 {

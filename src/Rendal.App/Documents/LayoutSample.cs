@@ -15,13 +15,13 @@ namespace Rendal.App.Documents;
 /// <param name="Composer">Makes their document.</param>
 public sealed record LayoutSample(Customer Card, IReadOnlyList<Statement> Statements, IReadOnlyList<ParcelAccount> Accounts, ParcelComposer Composer)
 {
-    /// <summary>Works a customer's statements out.</summary>
-    /// <exception cref="Unable">Nothing is open of it, or there is no ledger.</exception>
+    /// <summary>Works a customer’s statements out.</summary>
+    /// <exception cref="ProblemException">Nothing is open of it, or there is no ledger.</exception>
     public static async Task<LayoutSample> OfAsync(string customer, BookStores stores, TimeProvider clock, CancellationToken cancel) =>
-        await FindAsync(customer, stores, clock, cancel) ?? throw Unable.Conflict("Nothing is open of this customer today, so there is no document to show.");
+        await FindAsync(customer, stores, clock, cancel) ?? throw ProblemException.Conflict("Nothing is open of this customer today, so there is no document to show.");
 
-    /// <summary>Works a customer's statements out, with the interest that the last round showed; null where nothing is open.</summary>
-    /// <exception cref="Unable">There is no ledger.</exception>
+    /// <summary>Works a customer’s statements out, with the interest that the last round showed; null where nothing is open.</summary>
+    /// <exception cref="ProblemException">There is no ledger.</exception>
     public static async Task<LayoutSample?> FindAsync(string customer, BookStores stores, TimeProvider clock, CancellationToken cancel)
     {
         var intake = await TheLedger.OfAsync(stores, cancel);
@@ -50,7 +50,7 @@ public sealed record LayoutSample(Customer Card, IReadOnlyList<Statement> Statem
     /// <summary>Its document by a layout.</summary>
     /// <param name="template">How it looks.</param>
     /// <param name="level">The level of a reminder; null for a statement.</param>
-    public StatementPaper Paper(LayoutTemplate template, int? level) => Composer.Paper(template, Card, Statements, ParcelComposer.NamesIn(Accounts), level);
+    public StatementDocument Paper(LayoutTemplate template, int? level) => Composer.Paper(template, Card, Statements, ParcelComposer.NamesIn(Accounts), level);
 
     private static async Task<string[]> AccountsAsync(Customer card, BookStores stores, CancellationToken cancel)
     {

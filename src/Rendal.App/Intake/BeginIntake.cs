@@ -47,13 +47,13 @@ public sealed class BeginIntake(BookStores stores, OpenedFiles files, TimeProvid
     /// <param name="text">The cells: a line for each row, parted by tabs.</param>
     /// <param name="kind">What they are taken in for.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">There are none.</exception>
+    /// <exception cref="ProblemException">There are none.</exception>
     /// <exception cref="FileRefused">They are nothing that can be read.</exception>
     public Task<BegunIntake> PasteAsync(string text, IntakeKind kind, CancellationToken cancel)
     {
         if (string.IsNullOrWhiteSpace(text))
         {
-            throw Unable.Invalid("Nothing was pasted. Copy the cells in your spreadsheet, headings included, and paste them here.");
+            throw ProblemException.Invalid("Nothing was pasted. Copy the cells in your spreadsheet, headings included, and paste them here.");
         }
 
         var content = Encoding.UTF8.GetBytes(text);
@@ -61,7 +61,7 @@ public sealed class BeginIntake(BookStores stores, OpenedFiles files, TimeProvid
     }
 
     /// <summary>Takes the same file in once more, to put something right in it; it is kept in place of the first when that is done.</summary>
-    /// <exception cref="Unable">There is no intake of this number.</exception>
+    /// <exception cref="ProblemException">There is no intake of this number.</exception>
     public async Task<BegunIntake> AgainAsync(long id, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);

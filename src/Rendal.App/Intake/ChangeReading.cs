@@ -9,7 +9,7 @@ namespace Rendal.App.Intake;
 public sealed class ChangeReading(BookStores stores, OpenedFiles files)
 {
     /// <summary>Changes how it is read. A sheet or an encoding that is not there is refused before it is remembered.</summary>
-    /// <exception cref="Unable">There is no intake of this number, or it was kept.</exception>
+    /// <exception cref="ProblemException">There is no intake of this number, or it was kept.</exception>
     /// <exception cref="Files.FileRefused">It cannot be opened like that.</exception>
     public async Task RunAsync(long id, ReadingChange change, CancellationToken cancel)
     {
@@ -27,21 +27,21 @@ public sealed class ChangeReading(BookStores stores, OpenedFiles files)
     /// <param name="reading">How the other one was read.</param>
     /// <param name="from">The name of the file that says so.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">There is no intake of this number, it was kept, or it lacks a column that the reading names.</exception>
+    /// <exception cref="ProblemException">There is no intake of this number, it was kept, or it lacks a column that the reading names.</exception>
     public async Task LikeAsync(long id, SavedReading reading, string from, CancellationToken cancel)
     {
         var intake = await TheIntake.ToReadAsync(stores, id, cancel);
         var change = reading.For(files.Open(stores, intake, reading.Opening, new ProgressMeter(), cancel), out var missing);
         if (missing.Count > 0)
         {
-            throw Unable.Invalid($"{intake.FileName} has no column “{missing[0]}”, which the reading in {from} names.");
+            throw ProblemException.Invalid($"{intake.FileName} has no column “{missing[0]}”, which the reading in {from} names.");
         }
 
         await stores.Intakes.ChangeAsync(id, change, cancel);
     }
 
     /// <summary>How it is read, to be saved for another file.</summary>
-    /// <exception cref="Unable">It has no row of headings.</exception>
+    /// <exception cref="ProblemException">It has no row of headings.</exception>
     public SavedReading Saved(IntakeRecord intake, CancellationToken cancel)
     {
         var table = files.Open(stores, intake, intake.Change.Opening, new ProgressMeter(), cancel);
@@ -49,6 +49,6 @@ public sealed class ChangeReading(BookStores stores, OpenedFiles files)
             ? SavedReading.Of(CardReading.Of(table, intake.Change) ?? throw NoHeadings(), intake.Change)
             : SavedReading.Of(Recognition.Outline(table, intake.Change) ?? throw NoHeadings(), intake.Change);
 
-        static Unable NoHeadings() => Unable.Conflict("No row of headings was found, so there is no reading to save.");
+        static ProblemException NoHeadings() => ProblemException.Conflict("No row of headings was found, so there is no reading to save.");
     }
 }

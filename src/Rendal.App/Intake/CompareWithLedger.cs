@@ -9,14 +9,14 @@ namespace Rendal.App.Intake;
 public sealed class CompareWithLedger(BookStores stores, OpenedFiles files)
 {
     /// <summary>Compares it with the ledger that holds, which is named with what changed.</summary>
-    /// <exception cref="Unable">There is no intake of this number, there is no ledger, or the file is it.</exception>
+    /// <exception cref="ProblemException">There is no intake of this number, there is no ledger, or the file is it.</exception>
     public async Task<(IntakeRecord Before, LedgerComparison Changes)> RunAsync(long id, ProgressMeter meter, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
-        var current = await stores.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger yet that this file could be compared with.");
+        var current = await stores.Intakes.CurrentAsync(cancel) ?? throw ProblemException.Conflict("There is no ledger yet that this file could be compared with.");
         if (intake.Kind != IntakeKind.Ledger || current.Id == id)
         {
-            throw Unable.Conflict("This file is the ledger; there is nothing to compare it with.");
+            throw ProblemException.Conflict("This file is the ledger; there is nothing to compare it with.");
         }
 
         var look = await LedgerLook.OpenAsync(stores, intake, files, meter, cancel);

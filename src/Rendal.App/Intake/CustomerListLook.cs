@@ -36,12 +36,12 @@ public sealed class CustomerListLook
         new(stores, intake, files.Open(stores, intake, intake.Change.Opening, meter, cancel));
 
     /// <summary>The list as read, with what is noticed only beside the cards that are there.</summary>
-    /// <exception cref="Unable">Something keeps it from being read.</exception>
+    /// <exception cref="ProblemException">Something keeps it from being read.</exception>
     public async Task<CustomerListRead> ReadAsync(ProgressMeter meter, CancellationToken cancel)
     {
         if (Lacks is [var lack, ..])
         {
-            throw Unable.Invalid($"{intake.FileName}: {lack}");
+            throw ProblemException.Invalid($"{intake.FileName}: {lack}");
         }
 
         var cards = await stores.Customers.AllAsync(cancel);

@@ -23,7 +23,7 @@ public sealed class FileRows(BookStores stores, OpenedFiles files)
     /// <param name="from">The first row, as a spreadsheet numbers it.</param>
     /// <param name="most">How many at most.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">There is no intake of this number.</exception>
+    /// <exception cref="ProblemException">There is no intake of this number.</exception>
     public async Task<(int LastRow, IReadOnlyList<FileRowSeen> Rows)> PartAsync(long id, int from, int most, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);

@@ -21,7 +21,7 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
     /// <param name="emptyClears">Whether an empty cell of a customer list empties the field of the card.</param>
     /// <param name="meter">Is told how far it has come.</param>
     /// <param name="cancel">Stops it; nothing is kept then.</param>
-    /// <exception cref="Unable">There is no intake of this number, it was kept or undone, it cannot be read, it is doubtful, or customers would be under each other in a circle.</exception>
+    /// <exception cref="ProblemException">There is no intake of this number, it was kept or undone, it cannot be read, it is doubtful, or customers would be under each other in a circle.</exception>
     public async Task<KeptIntake> RunAsync(long id, bool sure, bool emptyClears, ProgressMeter meter, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
@@ -41,7 +41,7 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
         var isFirst = await stores.Intakes.CurrentAsync(cancel) is null;
         if (!sure && !isFirst && (await look.ReadAsync(meter, cancel)).Doubts is [var doubt, ..])
         {
-            throw Unable.Conflict(doubt);
+            throw ProblemException.Conflict(doubt);
         }
 
         var reader = look.Reader(meter, "keeping the rows", cancel);
@@ -58,12 +58,12 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
         var list = (await look.ReadAsync(meter, cancel)).List;
         if (list.Findings.Listed().FirstOrDefault(f => f.Code == FindingCodes.HeadOfficeLoop) is { } loop)
         {
-            throw Unable.Conflict($"{loop.Message} {loop.Remedy}");
+            throw ProblemException.Conflict($"{loop.Message} {loop.Remedy}");
         }
 
         var reading = SavedReading.Of(look.Reading!, intake.Change);
         return await stores.Intakes.KeepCustomersAsync(intake.Id, list, look.Table.Sheet, emptyClears, await stores.Corrections.HoldingAsync(cancel), reading, clock.GetUtcNow(), cancel) ? list.Customers.Count : null;
     }
 
-    private static Unable KeptAlready() => Unable.Conflict("This file was kept or undone already.");
+    private static ProblemException KeptAlready() => ProblemException.Conflict("This file was kept or undone already.");
 }

@@ -54,12 +54,12 @@ public sealed class LedgerLook
     }
 
     /// <summary>A reader of its rows, which tells how far it has come.</summary>
-    /// <exception cref="Unable">Something keeps it from being read.</exception>
+    /// <exception cref="ProblemException">Something keeps it from being read.</exception>
     public LedgerReader Reader(ProgressMeter meter, string stage, CancellationToken cancel)
     {
         if (Lacks is [var lack, ..])
         {
-            throw Unable.Invalid($"{intake.FileName}: {lack}");
+            throw ProblemException.Invalid($"{intake.FileName}: {lack}");
         }
 
         meter.Begin(stage, RowCount);
@@ -67,7 +67,7 @@ public sealed class LedgerLook
     }
 
     /// <summary>Goes through all its rows: what would be kept, and what was noticed.</summary>
-    /// <exception cref="Unable">Something keeps it from being read.</exception>
+    /// <exception cref="ProblemException">Something keeps it from being read.</exception>
     public async Task<LedgerRead> ReadAsync(ProgressMeter meter, CancellationToken cancel)
     {
         var reader = Reader(meter, "reading the rows", cancel);

@@ -7,15 +7,15 @@ namespace Rendal.App.Intake;
 public static class TheIntake
 {
     /// <summary>It.</summary>
-    /// <exception cref="Unable">There is none of this number.</exception>
+    /// <exception cref="ProblemException">There is none of this number.</exception>
     public static async Task<IntakeRecord> OfAsync(BookStores stores, long id, CancellationToken cancel) =>
-        await stores.Intakes.FindAsync(id, cancel) ?? throw Unable.NotFound("This file");
+        await stores.Intakes.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This file");
 
     /// <summary>It, to be read in another way.</summary>
-    /// <exception cref="Unable">There is none of this number, or it was kept.</exception>
+    /// <exception cref="ProblemException">There is none of this number, or it was kept.</exception>
     public static async Task<IntakeRecord> ToReadAsync(BookStores stores, long id, CancellationToken cancel)
     {
         var intake = await OfAsync(stores, id, cancel);
-        return intake.State == "looked-at" ? intake : throw Unable.Conflict("This file was kept already; take it in again to read it in another way.");
+        return intake.State == "looked-at" ? intake : throw ProblemException.Conflict("This file was kept already; take it in again to read it in another way.");
     }
 }

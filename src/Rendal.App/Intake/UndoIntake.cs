@@ -7,7 +7,7 @@ namespace Rendal.App.Intake;
 public sealed class UndoIntake(BookStores stores)
 {
     /// <summary>Undoes it.</summary>
-    /// <exception cref="Unable">There is no intake of this number, or it was not kept last.</exception>
+    /// <exception cref="ProblemException">There is no intake of this number, or it was not kept last.</exception>
     public async Task RunAsync(long id, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
@@ -16,7 +16,7 @@ public sealed class UndoIntake(BookStores stores)
             : await stores.Intakes.UndoCustomersAsync(id, await stores.Corrections.HoldingAsync(cancel), stores.Person, cancel);
         if (!undone)
         {
-            throw Unable.Conflict("Only the last file that was kept can be undone.");
+            throw ProblemException.Conflict("Only the last file that was kept can be undone.");
         }
     }
 }

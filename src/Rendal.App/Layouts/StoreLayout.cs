@@ -12,39 +12,39 @@ public sealed class StoreLayout(BookStores stores, TimeProvider clock)
 {
     /// <summary>Adds one.</summary>
     /// <returns>Its number.</returns>
-    /// <exception cref="Unable">It cannot be printed, which is said in words.</exception>
+    /// <exception cref="ProblemException">It cannot be printed, which is said in words.</exception>
     public Task<long> AddAsync(Layout layout, CancellationToken cancel) => stores.Layouts.AddAsync(Checked(layout), stores.Person, clock.GetUtcNow(), cancel);
 
     /// <summary>Makes another version of one.</summary>
     /// <param name="from">The version that was changed.</param>
     /// <param name="layout">What it is to be.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">It is not there, cannot be printed, or somebody else changed it since.</exception>
+    /// <exception cref="ProblemException">It is not there, cannot be printed, or somebody else changed it since.</exception>
     public async Task ChangeAsync(LayoutRef from, Layout layout, CancellationToken cancel)
     {
-        var now = await stores.Layouts.FindAsync(from.Id, cancel) ?? throw Unable.NotFound("This layout");
+        var now = await stores.Layouts.FindAsync(from.Id, cancel) ?? throw ProblemException.NotFound("This layout");
         if (!await stores.Layouts.UpdateAsync(from, Checked(layout), stores.Person, clock.GetUtcNow(), cancel))
         {
-            throw Unable.Conflict($"{now.MadeBy} changed this layout meanwhile. Look at what it is now before you change it.");
+            throw ProblemException.Conflict($"{now.MadeBy} changed this layout meanwhile. Look at what it is now before you change it.");
         }
     }
 
     /// <summary>Takes one away.</summary>
-    /// <exception cref="Unable">It is still used.</exception>
+    /// <exception cref="ProblemException">It is still used.</exception>
     public async Task TakeAwayAsync(long id, CancellationToken cancel)
     {
         if (await stores.Layouts.TakeAwayAsync(id, stores.Person, cancel) is { } used)
         {
-            throw Unable.Conflict($"This layout is still used {used}.");
+            throw ProblemException.Conflict($"This layout is still used {used}.");
         }
     }
 
     /// <summary>A layout that is not stored, made ready to be looked at.</summary>
-    /// <exception cref="Unable">It cannot be printed, which is said in words.</exception>
+    /// <exception cref="ProblemException">It cannot be printed, which is said in words.</exception>
     public static LayoutTemplate Ready(Layout layout)
     {
         var template = LayoutReader.Read(layout with { Letter = Looked(layout.Letter) });
-        return Press.Problem(template) is { } problem ? throw Unable.Invalid(problem) : template;
+        return DocumentRenderer.Problem(template) is { } problem ? throw ProblemException.Invalid(problem) : template;
     }
 
     private static Layout Checked(Layout given)
@@ -53,10 +53,10 @@ public sealed class StoreLayout(BookStores stores, TimeProvider clock)
         return layout with { Name = layout.Name.Trim(), Parts = [.. layout.Parts.Select(Sanitised)] };
     }
 
-    private static BroughtLetter? Looked(BroughtLetter? letter) =>
+    private static DocxTemplate? Looked(DocxTemplate? letter) =>
         letter is null ? null
-        : letter.Bytes.Length > BroughtLetter.Largest ? throw Unable.Invalid($"The letter is larger than {BroughtLetter.Largest / 1_000_000} MB.")
-        : letter with { FileName = Path.GetFileName(letter.FileName), Slots = LetterLook.At(letter.Bytes).Slots };
+        : letter.Bytes.Length > DocxTemplate.Largest ? throw ProblemException.Invalid($"The letter is larger than {DocxTemplate.Largest / 1_000_000} MB.")
+        : letter with { FileName = Path.GetFileName(letter.FileName), Slots = DocxInspection.At(letter.Bytes).Slots };
 
     private static LayoutPart Sanitised(LayoutPart part) => part switch
     {

@@ -7,7 +7,7 @@ namespace Rendal.App.Ledger;
 public static class TheLedger
 {
     /// <summary>The intake that brought it.</summary>
-    /// <exception cref="Unable">None was kept yet, or all were undone.</exception>
+    /// <exception cref="ProblemException">None was kept yet, or all were undone.</exception>
     public static async Task<IntakeRecord> OfAsync(BookStores stores, CancellationToken cancel) =>
-        await stores.Intakes.CurrentAsync(cancel) ?? throw Unable.Conflict("There is no ledger. Take in a ledger file first.");
+        await stores.Intakes.CurrentAsync(cancel) ?? throw ProblemException.Conflict("There is no ledger. Take in a ledger file first.");
 }

@@ -17,18 +17,18 @@ public sealed class GiveBook(BookStores stores, TimeProvider clock)
     /// <summary>Invites them. Who was invited already gets a new key, and the old one is good no more.</summary>
     /// <param name="name">Their name; blanks around it do not count.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">Nobody can have such a name, or somebody of that name, or one that looks like it, has the book.</exception>
+    /// <exception cref="ProblemException">Nobody can have such a name, or somebody of that name, or one that looks like it, has the book.</exception>
     public async Task<MadeInvitation> RunAsync(string name, CancellationToken cancel)
     {
         var trimmed = name.Trim();
         if (PersonName.Problem(trimmed) is { } problem)
         {
-            throw Unable.Invalid(problem);
+            throw ProblemException.Invalid(problem);
         }
 
         if ((await stores.People.ListAsync(cancel)).Exists(p => PersonName.Fold(p.Name) == PersonName.Fold(trimmed)))
         {
-            throw Unable.Conflict($"{trimmed} has this book already.");
+            throw ProblemException.Conflict($"{trimmed} has this book already.");
         }
 
         var (key, now) = (SecretKey.New(), clock.GetUtcNow());

@@ -9,7 +9,7 @@ public sealed class TakeBook(BookStores stores, TimeProvider clock)
     /// <summary>Takes it.</summary>
     /// <param name="person">From whom.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">They do not have it, are the last who has it, or made it and somebody else takes it.</exception>
+    /// <exception cref="ProblemException">They do not have it, are the last who has it, or made it and somebody else takes it.</exception>
     public async Task RunAsync(long person, CancellationToken cancel)
     {
         var taken = await stores.People.TakeAsync(person, stores.Person, clock.GetUtcNow(), cancel);
@@ -17,9 +17,9 @@ public sealed class TakeBook(BookStores stores, TimeProvider clock)
         {
             throw taken switch
             {
-                Taking.LastOne => Unable.Conflict("Nobody else has this book, so it cannot be taken away. Give it to somebody first."),
-                Taking.TheMakers => Unable.Conflict("This person made the book. Only they themselves can leave it."),
-                _ => Unable.NotFound("This person"),
+                Taking.LastOne => ProblemException.Conflict("Nobody else has this book, so it cannot be taken away. Give it to somebody first."),
+                Taking.TheMakers => ProblemException.Conflict("This person made the book. Only they themselves can leave it."),
+                _ => ProblemException.NotFound("This person"),
             };
         }
     }

@@ -26,7 +26,7 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
     private const double Encoded = 1.4;
 
     private readonly Lock making = new();
-    private Press? press;
+    private DocumentRenderer? renderer;
 
     /// <summary>What is wrong with a message of that many bytes, as a parcel's problem; empty where the sender's server takes it.</summary>
     public static string Problem(int bytes, Sender sender) =>
@@ -35,7 +35,7 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
             : "";
 
     /// <summary>The same for a message that is not made yet. A letter that a word processor makes is looked at when it is sent.</summary>
-    public string Problem(Customer card, Recipients recipients, FilledWording words, StatementPaper paper, Layout layout)
+    public string Problem(Customer card, Recipients recipients, FilledWording words, StatementDocument paper, Layout layout)
     {
         if (sender.LargestBytes is not { } largest || recipients.All.Count == 0 || (layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf)))
         {
@@ -49,26 +49,26 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
         }
 
         using var alone = making.EnterScope();
-        press ??= new Press();
+        renderer ??= new DocumentRenderer();
         List<Enclosure> enclosures;
         try
         {
-            enclosures = [.. DocumentFile.Make(paper, layout, press).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+            enclosures = [.. DocumentFile.Make(paper, layout, renderer).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
         }
         catch (OverBudget e)
         {
             return e.Message;
         }
 
-        var (_, bytes) = Letter.Make(new Draft(sender.Name, sender.Address, recipients.To, recipients.Copies, words.Subject, words.Body, card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sender.ReplyTo, Pictures = inIt });
+        var (_, bytes) = MessageBuilder.Make(new Draft(sender.Name, sender.Address, recipients.To, recipients.Copies, words.Subject, words.Body, card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sender.ReplyTo, Pictures = inIt });
         return Problem(bytes.Length, sender);
     }
 
-    public void Dispose() => press?.Dispose();
+    public void Dispose() => renderer?.Dispose();
 
     private List<MessagePicture> InBody(string body) => pictures.Count == 0 ? [] : [.. PicturePlaces.Of(body).Select(number => pictures.Single(p => p.Number == number))];
 
-    private static double AtMost(FilledWording words, List<MessagePicture> inIt, StatementPaper paper, Layout layout)
+    private static double AtMost(FilledWording words, List<MessagePicture> inIt, StatementDocument paper, Layout layout)
     {
         var drawn = (layout.First<LetterheadPart>()?.Logo?.Length ?? 0) + (layout.First<SignaturePart>()?.Picture?.Length ?? 0) + (layout.Letter?.Bytes.Length ?? 0);
         var document = Document + (Item * paper.Sections.Sum(s => s.Rows.Count())) + drawn;

@@ -93,7 +93,7 @@ internal sealed class ParcelReadiness : IDisposable
         var problem = hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
             : paper.Problem.Length > 0 ? paper.Problem
-            : Press.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no face has it"
+            : DocumentRenderer.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no font has it"
             : sizes.Problem(card, recipients, words, paper, content.LayoutFor(card, level).Template.Layout);
         return (problem, words);
     }

@@ -15,14 +15,14 @@ public sealed class KeepReplyMailbox(BookStores stores, ReplyMailboxStore mailbo
     /// <param name="userName">Who signs in.</param>
     /// <param name="password">The password; null or empty for the one that was given for the same server.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">The sender is not there, the server cannot be used like that, or the user or the password is missing.</exception>
+    /// <exception cref="ProblemException">The sender is not there, the server cannot be used like that, or the user or the password is missing.</exception>
     public async Task RunAsync(long sender, string host, int port, string security, string userName, string? password, CancellationToken cancel)
     {
         await UsableSender.FindAsync(sender, stores, cancel);
         MailServerCheck.DemandServer(host, port, security, "STARTTLS (port 143) or TLS (port 993)");
         if (string.IsNullOrWhiteSpace(userName))
         {
-            throw Unable.Invalid("Say who signs in to the mailbox.");
+            throw ProblemException.Invalid("Say who signs in to the mailbox.");
         }
 
         var kept = await mailboxes.FindAsync(stores.Book.Id, sender, cancel);
@@ -30,7 +30,7 @@ public sealed class KeepReplyMailbox(BookStores stores, ReplyMailboxStore mailbo
         MailServerCheck.DemandPracticeUser(secrets, stores.Book.Id, host, port, userName);
         if (!secrets.IsPractice(host.Trim(), port) && string.IsNullOrEmpty(password) && kept?.ProtectedPassword is null)
         {
-            throw Unable.Invalid("Give the password of the mailbox.");
+            throw ProblemException.Invalid("Give the password of the mailbox.");
         }
 
         var secret = string.IsNullOrEmpty(password) ? null : secrets.Protect(password, host.Trim(), port, security);

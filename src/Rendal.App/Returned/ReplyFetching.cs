@@ -52,7 +52,7 @@ public sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource 
             await mailboxes.LookedAsync(mailbox, look.Place.Validity, look.Place.Last, taken.Count, look.Left, clock.GetUtcNow(), cancel);
             return new FetchedReplies(seen, taken, "", look.Left);
         }
-        catch (ReplyMailboxAway e)
+        catch (MailboxUnreachable e)
         {
             await mailboxes.FailedAsync(mailbox, e.Message, cancel);
             return new FetchedReplies(seen, taken, e.Message);

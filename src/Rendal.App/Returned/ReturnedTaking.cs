@@ -16,7 +16,7 @@ public sealed class ReturnedTaking(NpgsqlDataSource source, long book, TimeProvi
     /// <param name="person">Who takes it in; null where it is fetched without anybody.</param>
     /// <param name="cancel">Stops it.</param>
     public Task<TakenReturn> TakeAsync(string from, MimeMessage message, byte[] bytes, long? person, CancellationToken cancel) =>
-        TakeAsync(from, ReturnedMail.Read(message), bytes, person, cancel);
+        TakeAsync(from, BounceReader.Read(message), bytes, person, cancel);
 
     /// <summary>
     /// Takes it in where it is a report, or may be one, or an automatic reply, about a parcel; null where it is not: a mailbox
@@ -24,7 +24,7 @@ public sealed class ReturnedTaking(NpgsqlDataSource source, long book, TimeProvi
     /// </summary>
     public async Task<TakenReturn?> TakeIfAboutAParcelAsync(string from, MimeMessage message, byte[] bytes, long? person, CancellationToken cancel)
     {
-        var mail = ReturnedMail.Read(message);
+        var mail = BounceReader.Read(message);
         return mail.Kind != ReturnKind.Other && await new ReturnedStore(source, book).IsAboutAParcelAsync(mail, cancel)
             ? await TakeAsync(from, mail, bytes, person, cancel)
             : null;

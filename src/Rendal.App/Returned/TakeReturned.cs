@@ -15,18 +15,18 @@ public sealed class TakeReturned(BookStores stores, TimeProvider clock)
     /// <param name="content">It.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>What became of each.</returns>
-    /// <exception cref="Unable">It is no message, has something in it that is none, or too many, or one that is too large.</exception>
+    /// <exception cref="ProblemException">It is no message, has something in it that is none, or too many, or one that is too large.</exception>
     public async Task<IReadOnlyList<TakenReturn>> RunAsync(string name, Stream content, CancellationToken cancel)
     {
         var taking = new ReturnedTaking(stores.Source, stores.Book.Id, clock);
         var taken = new List<TakenReturn>();
         try
         {
-            foreach (var (message, bytes) in ReturnedMail.Open(content))
+            foreach (var (message, bytes) in BounceReader.Open(content))
             {
                 if (taken.Count == MostMessages)
                 {
-                    throw Unable.Invalid($"{name} has more than {MostMessages} messages; the first {MostMessages} were taken in. Divide the file.");
+                    throw ProblemException.Invalid($"{name} has more than {MostMessages} messages; the first {MostMessages} were taken in. Divide the file.");
                 }
 
                 taken.Add(await taking.TakeAsync(name, message, bytes, stores.Person, cancel));
@@ -34,15 +34,15 @@ public sealed class TakeReturned(BookStores stores, TimeProvider clock)
         }
         catch (OverBudget e)
         {
-            throw Unable.Invalid($"{name}: {e.Message}");
+            throw ProblemException.Invalid($"{name}: {e.Message}");
         }
         catch (FormatException) when (taken.Count > 0)
         {
-            throw Unable.Invalid($"{name} is read up to message {taken.Count}, which was taken in; what follows is no message. Look at the rest of the file.");
+            throw ProblemException.Invalid($"{name} is read up to message {taken.Count}, which was taken in; what follows is no message. Look at the rest of the file.");
         }
         catch (FormatException)
         {
-            throw Unable.Invalid($"{name} is no message. Save the mail that came back as .eml, or many of them as mbox, and take that in.");
+            throw ProblemException.Invalid($"{name} is no message. Save the mail that came back as .eml, or many of them as mbox, and take that in.");
         }
 
         return taken;

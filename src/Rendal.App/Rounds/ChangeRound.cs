@@ -14,17 +14,17 @@ public sealed class ChangeRound(BookStores stores, TimeProvider clock)
     /// <param name="wanted">The settings instead of those that the person saw. Where the round is about something else than before and the wording is the one it had, it gets that of its new kind.</param>
     /// <param name="meter">Is told how far preparing has come.</param>
     /// <param name="cancel">Stops it. Where it is stopped while the round is prepared, the change stands, and the round is to be prepared.</param>
-    /// <exception cref="Unable">The round or what it names is not there, the sender is somebody else's, something of the round was released, or somebody else changed the same since.</exception>
+    /// <exception cref="ProblemException">The round or what it names is not there, the sender is somebody else's, something of the round was released, or somebody else changed the same since.</exception>
     public async Task RunAsync(long id, long seen, RoundSettings wanted, ProgressMeter meter, CancellationToken cancel)
     {
         wanted = wanted with { Name = RoundName.Checked(wanted.Name) };
         if (await stores.Wordings.FindAsync(wanted.Wording, cancel) is null || await stores.Senders.FindAsync(wanted.Sender, cancel) is null
             || (wanted.Layout is { } picked && await stores.Layouts.FindAsync(picked, cancel) is null))
         {
-            throw Unable.Invalid("The wording, the layout or the sender is not there any more.");
+            throw ProblemException.Invalid("The wording, the layout or the sender is not there any more.");
         }
 
-        var before = await stores.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var before = await stores.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         if (before.SenderId != wanted.Sender)
         {
             await UsableSender.FindAsync(wanted.Sender, stores, cancel);

@@ -12,10 +12,10 @@ public sealed class CountChoice(BookStores stores)
     /// <param name="choice">The choice.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Null where it wants other items than the round was made up with, or the round was not made up yet: making up the parcels goes through the ledger; it is not done here as well.</returns>
-    /// <exception cref="Unable">There is no round of this number.</exception>
+    /// <exception cref="ProblemException">There is no round of this number.</exception>
     public async Task<ChosenCount?> RunAsync(long id, Choice choice, CancellationToken cancel)
     {
-        var round = await stores.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var round = await stores.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         var hand = await RoundContent.ByHandAsync(stores, id, await stores.Decisions.OfCustomersAsync(id, cancel), cancel);
         var written = choice.WrittenSince is { } since ? await stores.Rounds.LastWrittenAsync(stores.Book.StartOf(since), cancel) : [];
         var reading = Reach.OfLedgerAsync(stores, round.IntakeId, choice.Kind, written, cancel);

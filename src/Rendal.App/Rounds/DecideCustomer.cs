@@ -14,23 +14,23 @@ public sealed class DecideCustomer(BookStores stores, TimeProvider clock)
     /// <param name="decision"><c>held</c>, <c>removed</c> or <c>put-in</c>; null takes back what was decided.</param>
     /// <param name="reason">Why; needed for who is removed or put in.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">The round or the customer is not there, the reason is missing, something of the round was released, or somebody else decided about the customer since.</exception>
+    /// <exception cref="ProblemException">The round or the customer is not there, the reason is missing, something of the round was released, or somebody else decided about the customer since.</exception>
     public async Task RunAsync(long round, long seen, string customer, string? decision, string reason, CancellationToken cancel)
     {
         if (decision is not (null or "held" or "removed" or "put-in"))
         {
-            throw Unable.Invalid("A customer can be held, removed or put in.");
+            throw ProblemException.Invalid("A customer can be held, removed or put in.");
         }
 
         if (decision is "removed" or "put-in" && string.IsNullOrWhiteSpace(reason))
         {
-            throw Unable.Invalid("Give the reason; it is listed with what is left out.");
+            throw ProblemException.Invalid("Give the reason; it is listed with what is left out.");
         }
 
-        var of = await stores.Rounds.FindAsync(round, cancel) ?? throw Unable.NotFound("This round");
+        var of = await stores.Rounds.FindAsync(round, cancel) ?? throw ProblemException.NotFound("This round");
         if (await stores.Customers.FindAsync(customer, cancel) is null && (await stores.Ledger.RowsAsync(of.IntakeId, [customer], cancel)).Count == 0)
         {
-            throw Unable.NotFound("This customer");
+            throw ProblemException.NotFound("This customer");
         }
 
         var (update, prepareAnew) = await stores.Decisions.DecideAsync(round, seen, customer, decision is null ? null : new RoundDecision(customer, decision, reason.Trim()), stores.Person, cancel);

@@ -16,23 +16,23 @@ public sealed class DecideItem(BookStores stores, TimeProvider clock)
     /// <param name="decision"><c>in</c> or <c>out</c>; null takes back what was decided.</param>
     /// <param name="reason">Why; needed with a decision.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">The round or the item is not there, the reason is missing, something of the round was released, or somebody else decided about the item since.</exception>
+    /// <exception cref="ProblemException">The round or the item is not there, the reason is missing, something of the round was released, or somebody else decided about the item since.</exception>
     public async Task RunAsync(long round, long seen, string customer, string item, string? decision, string reason, CancellationToken cancel)
     {
         if (decision is not (null or "out" or "in"))
         {
-            throw Unable.Invalid("An item can be taken out or put in.");
+            throw ProblemException.Invalid("An item can be taken out or put in.");
         }
 
         if (decision is not null && string.IsNullOrWhiteSpace(reason))
         {
-            throw Unable.Invalid("Give the reason; it is listed with what is left out.");
+            throw ProblemException.Invalid("Give the reason; it is listed with what is left out.");
         }
 
-        var of = await stores.Rounds.FindAsync(round, cancel) ?? throw Unable.NotFound("This round");
+        var of = await stores.Rounds.FindAsync(round, cancel) ?? throw ProblemException.NotFound("This round");
         if (!(await stores.Ledger.RowsAsync(of.IntakeId, [customer], cancel)).Exists(r => ItemKey.Of(r).Text == item))
         {
-            throw Unable.NotFound("This item");
+            throw ProblemException.NotFound("This item");
         }
 
         await RoundConflict.DemandAsync(await stores.Decisions.DecideItemAsync(round, seen, customer, item, decision is null ? null : new ItemByHand(item, decision == "in", reason.Trim()), stores.Person, cancel), stores, cancel);

@@ -11,13 +11,13 @@ public sealed class MakeRest(BookStores stores, TimeProvider clock)
     /// <param name="id">The released round.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>The number of the new one.</returns>
-    /// <exception cref="Unable">The round is not there, there is no ledger, or nothing is left.</exception>
+    /// <exception cref="ProblemException">The round is not there, there is no ledger, or nothing is left.</exception>
     public async Task<long> RunAsync(long id, CancellationToken cancel)
     {
-        var round = await stores.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var round = await stores.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         var intake = await TheLedger.OfAsync(stores, cancel);
         var made = await stores.Rounds.MakeRestAsync(id, $"{round.Name}, the rest", intake.Id, round.Choice, stores.Person, cancel)
-            ?? throw Unable.Conflict("Nothing of this round is left: either all of it was let go, or it was never released.");
+            ?? throw ProblemException.Conflict("Nothing of this round is left: either all of it was let go, or it was never released.");
         await new PrepareRound(stores, clock).RunAsync(made, new ProgressMeter(), cancel);
         return made;
     }

@@ -14,7 +14,7 @@ public sealed class MakeRound(BookStores stores, TimeProvider clock)
     /// <param name="about">What it is about.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Its number.</returns>
-    /// <exception cref="Unable">There is no ledger, the name is missing, or rounds of this kind are not made from a ledger.</exception>
+    /// <exception cref="ProblemException">There is no ledger, the name is missing, or rounds of this kind are not made from a ledger.</exception>
     public async Task<long> RunAsync(string name, DateOnly? asOf, RoundKind about, CancellationToken cancel)
     {
         var intake = await TheLedger.OfAsync(stores, cancel);
@@ -25,7 +25,7 @@ public sealed class MakeRound(BookStores stores, TimeProvider clock)
             RoundKind.Reminders => choice.OfReminders(stores.Book.Rules.Reminders),
             RoundKind.Invoices => choice with { About = about, WithCredits = false },
             RoundKind.Statements or RoundKind.Confirmations => choice with { About = about },
-            _ => throw Unable.Invalid("A round is about statements, reminders, invoices or confirmations of balance."),
+            _ => throw ProblemException.Invalid("A round is about statements, reminders, invoices or confirmations of balance."),
         };
         var wording = await FirstWording.OfAsync(stores, choice.Kind, clock, cancel);
         return await stores.Rounds.MakeAsync(RoundName.Checked(name), intake.Id, choice, stores.Book.Rules, wording, senders[0].Id, stores.Person, cancel);

@@ -36,10 +36,10 @@ public sealed class ParcelContent
     public WordingTemplate Wording => Round.WordingFor(Card, Parcel.ReminderLevel);
 
     /// <summary>Loads it.</summary>
-    /// <exception cref="Unable">It is not there, or the ledger of its round says nothing of its customer any more.</exception>
+    /// <exception cref="ProblemException">It is not there, or the ledger of its round says nothing of its customer any more.</exception>
     public static async Task<ParcelContent> LoadAsync(long id, BookStores stores, CancellationToken cancel)
     {
-        var (round, parcel) = await stores.Rounds.ParcelAsync(id, cancel) ?? throw Unable.NotFound("This parcel");
+        var (round, parcel) = await stores.Rounds.ParcelAsync(id, cancel) ?? throw ProblemException.NotFound("This parcel");
         var content = await RoundContent.LoadAsync(stores, round, parcel.Customer, cancel);
         var rows = await stores.Ledger.RowsAsync(content.Intake.Id, parcel.Accounts.Select(a => a.Key), cancel);
         var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await stores.Rounds.FrozenAsync(id, cancel);
@@ -49,11 +49,11 @@ public sealed class ParcelContent
         var statements = parcel.Known(composer.Statements(card, rows));
         return statements.Count > 0
             ? new ParcelContent(content, composer, parcel, card, layout, statements, frozen)
-            : throw Unable.Conflict("The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare the round anew.");
+            : throw ProblemException.Conflict("The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare the round anew.");
     }
 
     /// <summary>Its document.</summary>
-    public StatementPaper Paper() => composer.Paper(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel);
+    public StatementDocument Paper() => composer.Paper(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel);
 
     /// <summary>The words of its message; null where the wording has an error.</summary>
     public FilledWording? Words() =>

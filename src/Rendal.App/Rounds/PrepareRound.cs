@@ -21,7 +21,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     /// <param name="round">The round.</param>
     /// <param name="meter">Is told how far it has come.</param>
     /// <param name="cancel">Stops it. What was there before stays, and the round is to be prepared.</param>
-    /// <exception cref="Unable">The round is not there, or something of it was released.</exception>
+    /// <exception cref="ProblemException">The round is not there, or something of it was released.</exception>
     public async Task RunAsync(long round, ProgressMeter meter, CancellationToken cancel)
     {
         while (!(await InPartAsync(round, cancel) ?? await WholeAsync(round, meter, cancel)))
@@ -33,7 +33,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     /// <summary>Makes up the parcels of those about whom something was decided. False where something was changed meanwhile; null where all are to be made up.</summary>
     private async Task<bool?> InPartAsync(long round, CancellationToken cancel)
     {
-        var before = await stores.Rounds.FindAsync(round, cancel) ?? throw Unable.NotFound("This round");
+        var before = await stores.Rounds.FindAsync(round, cancel) ?? throw ProblemException.NotFound("This round");
         if (before.ReleasedAt is not null || before.ToBePrepared || before.Awaiting.Count is 0 or > MostInPart || before.IsBehindBook(await stores.BookNowAsync(cancel)))
         {
             return null;
@@ -69,7 +69,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
         var fellOut = content.Round.FellOut.Concat(byItself ? before.Keys : []).Except(parcels.Select(p => p.Customer), StringComparer.Ordinal).Order(StringComparer.Ordinal);
         meter.Begin("keeping the parcels");
         return await stores.Rounds.PutPreparedAsync(round, StateOf(content), parcels, [.. fellOut], chosen, BasisOf(content), cancel)
-            ?? throw Unable.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
+            ?? throw ProblemException.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
     }
 
     /// <summary>Some customers, and with each all that it shares a head office with: whether one is in a round may depend on them.</summary>

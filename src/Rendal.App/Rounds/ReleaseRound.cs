@@ -32,7 +32,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
     /// <param name="id">The round.</param>
     /// <param name="order">What is let go.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">They are not what was shown, or not what they would be now; or nothing is ready, the ledger is in doubt, the sender is somebody else's, or the proof does not close.</exception>
+    /// <exception cref="ProblemException">They are not what was shown, or not what they would be now; or nothing is ready, the ledger is in doubt, the sender is somebody else's, or the proof does not close.</exception>
     public async Task RunAsync(long id, ReleaseOrder order, CancellationToken cancel)
     {
         var content = await RoundContent.LoadAsync(stores, id, cancel);
@@ -44,37 +44,37 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         var ready = ReadyParcels.Among(await reading, order.Parcels);
         if (ready.Parcels.Count == 0)
         {
-            throw Unable.Conflict("Nothing of this round is ready to be released.");
+            throw ProblemException.Conflict("Nothing of this round is ready to be released.");
         }
 
         if (content.Round.Revision != order.Revision && await stores.Changes.SinceAsync(id, order.Revision, cancel) is { Count: > 0 } changes)
         {
-            throw Unable.Conflict($"{await RoundConflict.SinceAsync(changes, stores, cancel)} since you were shown what would be released. {LookAgain(content.Round)}");
+            throw ProblemException.Conflict($"{await RoundConflict.SinceAsync(changes, stores, cancel)} since you were shown what would be released. {LookAgain(content.Round)}");
         }
 
         if (content.Round.IsUnprepared)
         {
-            throw Unable.Conflict($"The parcels are not made up for what was chosen or decided since. {LookAgain(content.Round)}");
+            throw ProblemException.Conflict($"The parcels are not made up for what was chosen or decided since. {LookAgain(content.Round)}");
         }
 
         if (ready.Seen != order.Seen)
         {
-            throw Unable.Conflict($"What is ready to be released is not what you were shown: the round was prepared anew meanwhile. {LookAgain(content.Round)}");
+            throw ProblemException.Conflict($"What is ready to be released is not what you were shown: the round was prepared anew meanwhile. {LookAgain(content.Round)}");
         }
 
         if (!order.SeenChanges && SinceLookedThrough.Of(content.Round, ready.Parcels) is { Length: > 0 } unseen)
         {
-            throw Unable.Conflict($"{unseen} Look at it, or say that you have seen it.");
+            throw ProblemException.Conflict($"{unseen} Look at it, or say that you have seen it.");
         }
 
         if (!order.DespiteLedger && await LedgerDoubt.OfAsync(content.Intake, stores, cancel) is { Length: > 0 } doubt)
         {
-            throw Unable.Conflict($"{doubt} Say that it is to be released all the same, or make a new round.");
+            throw ProblemException.Conflict($"{doubt} Say that it is to be released all the same, or make a new round.");
         }
 
         if (!content.Sender.IsFor(stores.Person))
         {
-            throw Unable.Conflict("This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it.");
+            throw ProblemException.Conflict("This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it.");
         }
 
         var now = clock.GetUtcNow();
@@ -82,14 +82,14 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         var proof = await stores.Rounds.ProofAsync(id, cancel);
         if (proof.Find(p => p.Difference != 0) is { } open)
         {
-            throw Unable.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
+            throw ProblemException.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
         }
 
         using var maker = await ParcelMaker.OfAsync(content, cancel);
         var frozen = Freeze(content, ready.Parcels, (await choosing).ByCustomer(), maker, cancel);
         if (!await stores.Rounds.ReleaseAsync(id, content.Round.Revision, frozen, content.Hand, content.Rules, stores.Person, now, leaves, order.Way, cancel))
         {
-            throw Unable.Conflict($"The round was changed in this moment. {LookAgain(content.Round)}");
+            throw ProblemException.Conflict($"The round was changed in this moment. {LookAgain(content.Round)}");
         }
     }
 
@@ -116,7 +116,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
 
         if (!changed.IsNothing)
         {
-            throw Unable.Conflict($"{changed} {LookAgain(content.Round)}");
+            throw ProblemException.Conflict($"{changed} {LookAgain(content.Round)}");
         }
     }
 
@@ -139,12 +139,12 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
     {
         if (!DateTime.TryParseExact(at, "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out var local))
         {
-            throw Unable.Invalid($"“{at}” is no date and time.");
+            throw ProblemException.Invalid($"“{at}” is no date and time.");
         }
 
         var zone = TimeZoneInfo.FindSystemTimeZoneById(book.TimeZone);
         var moment = new DateTimeOffset(local, zone.GetUtcOffset(local));
         return moment > now ? moment
-            : throw Unable.Invalid($"{local.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture)} is over. Choose a later moment, or release now.");
+            : throw ProblemException.Invalid($"{local.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture)} is over. Choose a later moment, or release now.");
     }
 }

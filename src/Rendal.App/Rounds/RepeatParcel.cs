@@ -10,13 +10,13 @@ public sealed class RepeatParcel(BookStores stores, TimeProvider clock)
     /// <param name="parcel">The parcel.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>The number of the new round.</returns>
-    /// <exception cref="Unable">The parcel is not there, or it is still on its way.</exception>
+    /// <exception cref="ProblemException">The parcel is not there, or it is still on its way.</exception>
     public async Task<long> RunAsync(long parcel, CancellationToken cancel)
     {
-        var (round, of) = await stores.Rounds.ParcelAsync(parcel, cancel) ?? throw Unable.NotFound("This parcel");
+        var (round, of) = await stores.Rounds.ParcelAsync(parcel, cancel) ?? throw ProblemException.NotFound("This parcel");
         var choice = (await stores.Rounds.FindAsync(round, cancel))!.Choice with { Customers = of.Accounts.Select(a => a.Key).Append(of.Customer).ToHashSet(StringComparer.Ordinal) };
         var made = await stores.Rounds.MakeRepeatAsync(parcel, choice, stores.Person, cancel)
-            ?? throw Unable.Conflict("It is still on its way. It can be sent once more when it has gone out or come to its end.");
+            ?? throw ProblemException.Conflict("It is still on its way. It can be sent once more when it has gone out or come to its end.");
         await new PrepareRound(stores, clock).RunAsync(made, new ProgressMeter(), cancel);
         return made;
     }

@@ -37,17 +37,17 @@ public static class RoundConflict
     };
 
     /// <summary>Nothing where a change was made.</summary>
-    /// <exception cref="Unable">It was not: with who changed what, and when.</exception>
+    /// <exception cref="ProblemException">It was not: with who changed what, and when.</exception>
     public static async Task DemandAsync(RoundUpdate update, BookStores stores, CancellationToken cancel)
     {
         if (update.Result == RoundUpdateResult.TooLate)
         {
-            throw Unable.Conflict("Parcels of this round were released; it stays as it is.");
+            throw ProblemException.Conflict("Parcels of this round were released; it stays as it is.");
         }
 
         if (update is { Result: RoundUpdateResult.Contested, Other: { } other })
         {
-            throw Unable.Conflict($"{Told(other, update.Settings, stores, await NamesAsync([other], stores, cancel))} since you saw it. Look at it; if yours is to stand, change it again.");
+            throw ProblemException.Conflict($"{Told(other, update.Settings, stores, await NamesAsync([other], stores, cancel))} since you saw it. Look at it; if yours is to stand, change it again.");
         }
     }
 

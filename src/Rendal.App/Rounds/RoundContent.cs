@@ -32,7 +32,7 @@ public sealed class RoundContent
     private readonly SettlementRule settlement;
     private readonly IReadOnlyCollection<string>? only;
 
-    private RoundContent(IReadOnlyCollection<string>? only, BookStores stores, Book book, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, IReadOnlyList<RoundDecision> decisions, ByHand hand, IReadOnlyDictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<UsedFor> layoutUses, List<UsedFor> wordingUses)
+    private RoundContent(IReadOnlyCollection<string>? only, BookStores stores, Book book, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, IReadOnlyList<RoundDecision> decisions, ByHand hand, IReadOnlyDictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<TemplateAssignment> layoutUses, List<TemplateAssignment> wordingUses)
     {
         (this.only, Stores, Book, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (only, stores, book, round, intake, sender, customers, reminded, decisions, hand);
         Rules = round.RulesNow(book.Rules);
@@ -78,17 +78,17 @@ public sealed class RoundContent
     public IReadOnlyList<long> Pictures => [.. wordings.Values.SelectMany(w => w.Template.Pictures).Distinct()];
 
     /// <summary>Loads a round for all its parcels.</summary>
-    /// <exception cref="Unable">It is not there.</exception>
+    /// <exception cref="ProblemException">It is not there.</exception>
     public static Task<RoundContent> LoadAsync(BookStores stores, long id, CancellationToken cancel) =>
         LoadOfAsync(stores, id, null, cancel);
 
     /// <summary>Loads a round to look at the parcel of one customer; the card of any other is not known to it.</summary>
-    /// <exception cref="Unable">It is not there.</exception>
+    /// <exception cref="ProblemException">It is not there.</exception>
     public static Task<RoundContent> LoadAsync(BookStores stores, long id, string customer, CancellationToken cancel) =>
         LoadOfAsync(stores, id, [customer], cancel);
 
     /// <summary>Loads a round to choose again among some customers, which are with each all that it shares a head office with; no other is known to it.</summary>
-    /// <exception cref="Unable">It is not there.</exception>
+    /// <exception cref="ProblemException">It is not there.</exception>
     internal static Task<RoundContent> LoadAsync(BookStores stores, long id, IReadOnlyCollection<string> family, CancellationToken cancel) =>
         LoadOfAsync(stores, id, family, cancel);
 
@@ -147,7 +147,7 @@ public sealed class RoundContent
     private static async Task<RoundContent> LoadOfAsync(BookStores stores, long id, IReadOnlyCollection<string>? only, CancellationToken cancel)
     {
         var book = await stores.BookNowAsync(cancel);
-        var round = await stores.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var round = await stores.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         var intake = await stores.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
         var sender = await stores.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
         var decisions = await stores.Decisions.OfCustomersAsync(id, cancel);

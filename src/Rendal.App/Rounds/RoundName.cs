@@ -4,6 +4,6 @@ namespace Rendal.App.Rounds;
 internal static class RoundName
 {
     /// <summary>The name without what stands around it.</summary>
-    /// <exception cref="Unable">There is none.</exception>
-    public static string Checked(string name) => string.IsNullOrWhiteSpace(name) ? throw Unable.Invalid("Give the round a name.") : name.Trim();
+    /// <exception cref="ProblemException">There is none.</exception>
+    public static string Checked(string name) => string.IsNullOrWhiteSpace(name) ? throw ProblemException.Invalid("Give the round a name.") : name.Trim();
 }

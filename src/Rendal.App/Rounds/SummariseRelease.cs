@@ -31,7 +31,7 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
     /// <param name="round">The round.</param>
     /// <param name="wanted">The parcels by number; null for all that are ready.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">The round is not there.</exception>
+    /// <exception cref="ProblemException">The round is not there.</exception>
     public async Task<ReleaseSummed> RunAsync(long round, IReadOnlyList<long>? wanted, CancellationToken cancel)
     {
         var content = await RoundContent.LoadAsync(stores, round, cancel);

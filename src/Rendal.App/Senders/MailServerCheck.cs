@@ -13,22 +13,22 @@ public static class MailServerCheck
     /// <param name="port">Its port.</param>
     /// <param name="security"><c>none</c>, <c>starttls</c> or <c>tls</c>.</param>
     /// <param name="secured">How it would be secured, in words for a person.</param>
-    /// <exception cref="Unable">It is one of those.</exception>
+    /// <exception cref="ProblemException">It is one of those.</exception>
     internal static void DemandServer(string host, int port, string security, string secured)
     {
         if (security is not ("none" or "starttls" or "tls"))
         {
-            throw Unable.Invalid("Choose how the line is secured.");
+            throw ProblemException.Invalid("Choose how the line is secured.");
         }
 
         if (security == "none" && !IsThisMachine(host))
         {
-            throw Unable.Invalid($"Without security mail can only go to this machine. Choose {secured} for {host}.");
+            throw ProblemException.Invalid($"Without security mail can only go to this machine. Choose {secured} for {host}.");
         }
 
         if (port is < 1 or > 65535 || Uri.CheckHostName(host.Trim()) is not (UriHostNameType.Dns or UriHostNameType.IPv4 or UriHostNameType.IPv6))
         {
-            throw Unable.Invalid("Say the mail server’s name and its port.");
+            throw ProblemException.Invalid("Say the mail server’s name and its port.");
         }
     }
 
@@ -39,22 +39,22 @@ public static class MailServerCheck
     /// <param name="port">Its port.</param>
     /// <param name="security">How it is secured.</param>
     /// <param name="typed">The password that was typed; null or empty where the kept one is meant.</param>
-    /// <exception cref="Unable">It is for another server.</exception>
+    /// <exception cref="ProblemException">It is for another server.</exception>
     internal static void DemandPassword((string Host, int Port, string Security)? kept, byte[]? secret, string host, int port, string security, string? typed)
     {
         if (secret is not null && string.IsNullOrEmpty(typed) && kept is { } server && server != (host.Trim(), port, security))
         {
-            throw Unable.Invalid($"The password was given for {server.Host}, port {server.Port}. Type it again for {host.Trim()}, port {port}.");
+            throw ProblemException.Invalid($"The password was given for {server.Host}, port {server.Port}. Type it again for {host.Trim()}, port {port}.");
         }
     }
 
     /// <summary>Refuses another user than the book at the server to practise with.</summary>
-    /// <exception cref="Unable">It is another.</exception>
+    /// <exception cref="ProblemException">It is another.</exception>
     internal static void DemandPracticeUser(SenderSecrets secrets, long book, string host, int port, string userName)
     {
         if (secrets.IsPractice(host.Trim(), port) && secrets.PracticeUser(book) is var own && userName.Trim() != own)
         {
-            throw Unable.Invalid($"The postroom knows this book as {own}. Give that as the user name.");
+            throw ProblemException.Invalid($"The postroom knows this book as {own}. Give that as the user name.");
         }
     }
 }

@@ -17,18 +17,18 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
 
     /// <summary>Adds one.</summary>
     /// <returns>Its number.</returns>
-    /// <exception cref="Unable">It says what cannot be.</exception>
+    /// <exception cref="ProblemException">It says what cannot be.</exception>
     public Task<long> AddAsync(SenderSettings settings, CancellationToken cancel) => stores.Senders.AddAsync(Checked(null, settings), stores.Person, cancel);
 
     /// <summary>Changes one.</summary>
-    /// <exception cref="Unable">It is not there, says what cannot be, or would be taken from the others who have the book.</exception>
+    /// <exception cref="ProblemException">It is not there, says what cannot be, or would be taken from the others who have the book.</exception>
     public async Task ChangeAsync(long id, SenderSettings settings, CancellationToken cancel)
     {
         var before = await UsableSender.FindAsync(id, stores, cancel);
         var sender = Checked(before, settings);
         if (before.Person is null && sender.Person is not null)
         {
-            throw Unable.Invalid("This sender belongs to the book, and everybody who has it sends by it. Add another one to have one of your own.");
+            throw ProblemException.Invalid("This sender belongs to the book, and everybody who has it sends by it. Add another one to have one of your own.");
         }
 
         await stores.Senders.UpdateAsync(sender, stores.Person, stores.Book.Today(clock), cancel);
@@ -39,12 +39,12 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
     /// <param name="settings">The sender.</param>
     /// <param name="network">The network.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="Unable">It says what cannot be, or its password cannot be read.</exception>
+    /// <exception cref="ProblemException">It says what cannot be, or its password cannot be read.</exception>
     public async Task<TrialResult> TryAsync(long id, SenderSettings settings, MailNetwork network, CancellationToken cancel)
     {
         var before = id == 0 ? null : await UsableSender.FindAsync(id, stores, cancel);
         var sender = Checked(before, settings);
-        var account = secrets.AccountOf(stores.Book.Id, stores.Book.TimeZone, string.IsNullOrEmpty(settings.Password) ? sender with { ProtectedPassword = before?.ProtectedPassword } : sender) ?? throw Unable.Invalid(SenderSecrets.CannotBeRead);
+        var account = secrets.AccountOf(stores.Book.Id, stores.Book.TimeZone, string.IsNullOrEmpty(settings.Password) ? sender with { ProtectedPassword = before?.ProtectedPassword } : sender) ?? throw ProblemException.Invalid(SenderSecrets.CannotBeRead);
         return await AccountTrial.TryAsync(account, sender.Address, LongestTalk, network, cancel);
     }
 
@@ -52,18 +52,18 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
     {
         if (AddressList.Read(settings.Address) is not { Good: [var address], Bad: [] })
         {
-            throw Unable.Invalid($"“{settings.Address}” is not one e-mail address.");
+            throw ProblemException.Invalid($"“{settings.Address}” is not one e-mail address.");
         }
 
         var replyTo = AddressList.Read(settings.ReplyTo) switch
         {
             { Good: [], Bad: [] } => "",
             { Good: [var one], Bad: [] } => one,
-            _ => throw Unable.Invalid($"“{settings.ReplyTo}” is not one e-mail address for answers."),
+            _ => throw ProblemException.Invalid($"“{settings.ReplyTo}” is not one e-mail address for answers."),
         };
         if (string.IsNullOrWhiteSpace(settings.Name) || settings.Name.Any(char.IsControl) || settings.Name.Length > LongestName)
         {
-            throw Unable.Invalid($"Give the name that recipients see, on one line and no longer than {LongestName} characters.");
+            throw ProblemException.Invalid($"Give the name that recipients see, on one line and no longer than {LongestName} characters.");
         }
 
         MailServerCheck.DemandServer(settings.Host, settings.Port, settings.Security, "STARTTLS (port 587) or TLS (port 465)");
@@ -71,17 +71,17 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
         MailServerCheck.DemandPracticeUser(secrets, stores.Book.Id, settings.Host, settings.Port, settings.UserName);
         if (settings.AMinute is < 1 or > 100_000 || settings.ADay is < 1 or > 10_000_000)
         {
-            throw Unable.Invalid("An allowance is at least one message; leave it empty for as many as go.");
+            throw ProblemException.Invalid("An allowance is at least one message; leave it empty for as many as go.");
         }
 
         if (settings.PauseMinutes is { } pauses && (pauses.Count > MostPauses || pauses.Any(p => p is < 1 or > 10_080)))
         {
-            throw Unable.Invalid($"The pauses between tries are up to {MostPauses}, of a minute to a week each; with none, what the server puts off is refused at once.");
+            throw ProblemException.Invalid($"The pauses between tries are up to {MostPauses}, of a minute to a week each; with none, what the server puts off is refused at once.");
         }
 
         if (settings.LargestBytes is < 10_000 or > 1_000_000_000)
         {
-            throw Unable.Invalid("The largest message is at least 10 kB and at most 1 GB; leave it empty where it is not known.");
+            throw ProblemException.Invalid("The largest message is at least 10 kB and at most 1 GB; leave it empty where it is not known.");
         }
 
         return new Sender(before?.Id ?? 0, settings.Name.Trim(), address, settings.Host.Trim(), settings.Port, settings.Security, settings.UserName.Trim(), string.IsNullOrEmpty(settings.Password) ? null : secrets.Protect(settings.Password, settings.Host.Trim(), settings.Port, settings.Security))

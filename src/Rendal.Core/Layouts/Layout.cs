@@ -12,8 +12,8 @@ public enum PaperSize
     Letter,
 }
 
-/// <summary>The faces that a document is set in; what they lack comes from faces of other scripts.</summary>
-public enum TypeFaces
+/// <summary>The fonts that a document is set in; what they lack comes from fonts of other scripts.</summary>
+public enum FontFamily
 {
     /// <summary>Text without serifs, the firm's name and the title with them.</summary>
     Mixed,
@@ -56,8 +56,8 @@ public sealed record Layout
     /// <summary>The one colour beside black, as <c>#rrggbb</c>.</summary>
     public string Accent { get; init; } = "#5b2a55";
 
-    /// <summary>The faces.</summary>
-    public TypeFaces Faces { get; init; }
+    /// <summary>The fonts.</summary>
+    public FontFamily Faces { get; init; }
 
     /// <summary>The size of the text in the table, in points; everything else grows with it.</summary>
     public decimal TextSize { get; init; } = 9;
@@ -75,7 +75,7 @@ public sealed record Layout
     public IReadOnlyList<DocumentForm> Forms { get; init; } = [DocumentForm.Pdf];
 
     /// <summary>A letter that was brought along in place of the parts; null for none.</summary>
-    public BroughtLetter? Letter { get; init; }
+    public DocxTemplate? Letter { get; init; }
 
     /// <summary>The parts in their order; none where there is a letter.</summary>
     public IReadOnlyList<LayoutPart> Parts { get; init; } = [];

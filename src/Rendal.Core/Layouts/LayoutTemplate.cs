@@ -13,9 +13,9 @@ public sealed partial class LayoutTemplate
     private WordingTemplate? barCode;
 
     private readonly Func<Wording, WordingTemplate> read;
-    private readonly Func<string, IReadOnlyList<PaperParagraph>> paragraphs;
+    private readonly Func<string, IReadOnlyList<TextParagraph>> paragraphs;
 
-    private LayoutTemplate(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<PaperParagraph>> paragraphs) => (Layout, this.read, this.paragraphs) = (layout, read, paragraphs);
+    private LayoutTemplate(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<TextParagraph>> paragraphs) => (Layout, this.read, this.paragraphs) = (layout, read, paragraphs);
 
     /// <summary>The layout.</summary>
     public Layout Layout { get; }
@@ -27,7 +27,7 @@ public sealed partial class LayoutTemplate
     /// <param name="layout">The layout.</param>
     /// <param name="read">Takes its texts apart.</param>
     /// <param name="paragraphs">Reads the paragraphs of a text that was filled.</param>
-    public static LayoutTemplate Of(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<PaperParagraph>> paragraphs)
+    public static LayoutTemplate Of(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<TextParagraph>> paragraphs)
     {
         var template = new LayoutTemplate(layout, read, paragraphs);
         template.fileName = layout.FileName.Length > 0 ? read(new Wording("", "", layout.FileName, "")) : null;
@@ -45,7 +45,7 @@ public sealed partial class LayoutTemplate
     internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => texts[part].Fill(values, holding);
 
     /// <summary>The paragraphs of a text that was filled.</summary>
-    internal IReadOnlyList<PaperParagraph> Paragraphs(FilledWording words) => paragraphs(words.Body);
+    internal IReadOnlyList<TextParagraph> Paragraphs(FilledWording words) => paragraphs(words.Body);
 
     /// <summary>The address of the page to pay on, values escaped as RFC 3986 asks; null where the layout has none.</summary>
     internal FilledWording? Link(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => link?.Fill(values.ToDictionary(v => v.Key, v => Uri.EscapeDataString(v.Value)), holding);

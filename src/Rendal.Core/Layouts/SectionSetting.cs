@@ -5,40 +5,40 @@ using Rendal.Core.Wordings;
 namespace Rendal.Core.Layouts;
 
 /// <summary>Sets what stands on a document about one currency as text.</summary>
-internal sealed class SectionSetting(string customer, Firm firm, Layout layout, AgeingRule ageing, Language language, PaperWords words, decimal? interestPercent, Func<string, string> nameOf)
+internal sealed class SectionSetting(string customer, Firm firm, Layout layout, AgeingRule ageing, Language language, DocumentWords words, decimal? interestPercent, Func<string, string> nameOf)
 {
     private readonly ItemsPart items = layout.First<ItemsPart>() ?? ItemsPart.Usual;
 
     /// <summary>The columns of open items.</summary>
-    public static List<PaperColumn> ItemColumns(PaperWords words, ItemsPart items) =>
-        [.. items.Columns.Select(c => new PaperColumn(c.Heading.Length > 0 ? c.Heading : ItemFields.Heading(c.Field, words), ItemFields.IsFigure(c.Field), c.Width))];
+    public static List<TableColumn> ItemColumns(DocumentWords words, ItemsPart items) =>
+        [.. items.Columns.Select(c => new TableColumn(c.Heading.Length > 0 ? c.Heading : ItemFields.Heading(c.Field, words), ItemFields.IsFigure(c.Field), c.Width))];
 
     /// <summary>The columns of movements.</summary>
-    public static List<PaperColumn> MovementColumns(PaperWords words) =>
+    public static List<TableColumn> MovementColumns(DocumentWords words) =>
         [new(words.Dated, false, null), new(words.Kind, false, null), new(words.Number, false, null), new(words.Debit, true, null), new(words.Credit, true, null), new(words.Balance, true, null)];
 
     /// <summary>The section of a statement.</summary>
-    public PaperSection Section(Statement statement)
+    public DocumentSection Section(Statement statement)
     {
         var currency = statement.Currency;
-        var strip = new List<PaperAge>();
+        var strip = new List<AgeBand>();
         if (layout.First<AgesPart>() is not null || layout.First<ItemsPart>() is null)
         {
             for (var band = 0; band < ageing.BandCount; band++)
             {
                 var label = band == 0 ? words.NotDue : $"{ageing.Span(band)} {words.Days}";
-                strip.Add(new PaperAge(label, language.Write(statement.Ageing.Bands[band], currency), band, statement.Ageing.Bands[band]));
+                strip.Add(new AgeBand(label, language.Write(statement.Ageing.Bands[band], currency), band, statement.Ageing.Bands[band]));
             }
 
             if (!ageing.CreditsByDate)
             {
-                strip.Add(new PaperAge(words.Credits, language.Write(statement.Ageing.Credits, currency), null, statement.Ageing.Credits));
+                strip.Add(new AgeBand(words.Credits, language.Write(statement.Ageing.Credits, currency), null, statement.Ageing.Credits));
             }
         }
 
         var total = statement.Parts.Count > 0 ? words.GrandTotal : statement.Forward is null ? words.Total : words.Balance;
-        IReadOnlyList<PaperPart> parts = [.. statement.Accounts.SelectMany(a => Parts(a, statement.Parts.Count > 0))];
-        return new PaperSection(
+        IReadOnlyList<DocumentPart> parts = [.. statement.Accounts.SelectMany(a => Parts(a, statement.Parts.Count > 0))];
+        return new DocumentSection(
             currency.Code, parts, strip, total, language.WriteWithCurrency(statement.Total, currency), Interest(statement),
             Carried(statement, parts), Transfer(statement))
         {
@@ -78,21 +78,21 @@ internal sealed class SectionSetting(string customer, Firm firm, Layout layout, 
         MovementCells(forward).Select(IReadOnlyList<string> (row) => [.. row.Select(cell => cell.Written(language, currency))]);
 
     /// <summary>A line for the interest on each item, and what is to be paid with it; nothing where there is no interest.</summary>
-    private IReadOnlyList<PaperLine> Interest(Statement statement) =>
+    private IReadOnlyList<TotalLine> Interest(Statement statement) =>
         interestPercent is not { } rate || statement.Interest.Count == 0 ? [] :
         [
-            .. statement.Interest.Select(i => new PaperLine(words.Interest(language.WriteRate(rate), i.Item.Row.Number, i.Days), language.Write(i.Amount, statement.Currency))),
-            new PaperLine(words.ToPay, language.WriteWithCurrency(statement.ToPay, statement.Currency)),
+            .. statement.Interest.Select(i => new TotalLine(words.Interest(language.WriteRate(rate), i.Item.Row.Number, i.Days), language.Write(i.Amount, statement.Currency))),
+            new TotalLine(words.ToPay, language.WriteWithCurrency(statement.ToPay, statement.Currency)),
         ];
 
     /// <summary>One account: its rows, under its name and over its sum where it is one of several. Where items are put together by a field, one part for each of its values.</summary>
-    private IEnumerable<PaperPart> Parts(Statement account, bool isOneOfSeveral)
+    private IEnumerable<DocumentPart> Parts(Statement account, bool isOneOfSeveral)
     {
         var name = isOneOfSeveral ? nameOf(account.Customer) is var called && called != account.Customer ? $"{called} ({account.Customer})" : account.Customer : "";
         if (account.Forward is { } forward)
         {
             var rows = MovementRows(forward, account.Currency).ToList();
-            return [new PaperPart(name, rows, isOneOfSeveral ? words.Balance : "", isOneOfSeveral ? language.Write(account.Total, account.Currency) : "")];
+            return [new DocumentPart(name, rows, isOneOfSeveral ? words.Balance : "", isOneOfSeveral ? language.Write(account.Total, account.Currency) : "")];
         }
 
         if (items.GroupBy.Length == 0)
@@ -103,7 +103,7 @@ internal sealed class SectionSetting(string customer, Firm firm, Layout layout, 
         var heading = ItemFields.Heading(items.GroupBy, words);
         return Grouped(account).Select(g => Part(string.Join(" · ", new[] { name, g.Key.Length > 0 ? $"{heading} {g.Key}" : "–" }.Where(t => t.Length > 0)), g, true));
 
-        PaperPart Part(string title, IEnumerable<StatementItem> of, bool withSum) => new(
+        DocumentPart Part(string title, IEnumerable<StatementItem> of, bool withSum) => new(
             title,
             [.. of.Select(IReadOnlyList<string> (item) => [.. items.Columns.Select(c => ItemFields.Value(c.Field, item, language, words))])],
             withSum ? words.Subtotal : "",
@@ -115,7 +115,7 @@ internal sealed class SectionSetting(string customer, Firm firm, Layout layout, 
         account.Items.GroupBy(i => ItemFields.Value(items.GroupBy, i, language, words), StringComparer.Ordinal).OrderBy(g => g.Key.Length == 0).ThenBy(g => g.Key, StringComparer.Ordinal);
 
     /// <summary>The sum so far after each row, in the order in which the rows stand.</summary>
-    private IReadOnlyList<string> Carried(Statement statement, IReadOnlyList<PaperPart> parts)
+    private IReadOnlyList<string> Carried(Statement statement, IReadOnlyList<DocumentPart> parts)
     {
         if (!items.CarryForward)
         {

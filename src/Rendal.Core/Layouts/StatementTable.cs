@@ -11,7 +11,7 @@ public static class StatementTable
     private const string Head = "padding:4px 4px 4px 0;border-bottom:1px solid #8a7f8c;font-weight:600;vertical-align:bottom;text-align:";
 
     /// <summary>HTML with all styles inline, as mail programs want it; every value is escaped.</summary>
-    public static string Html(StatementPaper paper)
+    public static string Html(StatementDocument paper)
     {
         var html = new StringBuilder();
         foreach (var section in paper.Sections)
@@ -44,7 +44,7 @@ public static class StatementTable
         return html.ToString();
     }
 
-    private static void Part(StringBuilder html, StatementPaper paper, PaperPart part)
+    private static void Part(StringBuilder html, StatementDocument paper, DocumentPart part)
     {
         if (part.Heading.Length > 0)
         {
@@ -69,7 +69,7 @@ public static class StatementTable
         }
     }
 
-    private static void Strip(StringBuilder html, PaperSection section)
+    private static void Strip(StringBuilder html, DocumentSection section)
     {
         if (section.Ages.Count == 0)
         {
@@ -91,7 +91,7 @@ public static class StatementTable
     }
 
     /// <summary>Over how many columns a sum stands: it has a currency sign, and would make the last column wider than its figures.</summary>
-    private static int SumSpan(StatementPaper paper) => paper.Columns.Count > 2 ? 2 : 1;
+    private static int SumSpan(StatementDocument paper) => paper.Columns.Count > 2 ? 2 : 1;
 
     /// <summary>On a telephone a date breaks before its year, 31.10.|2026, so that the last column stays in view.</summary>
     private static string Breakable(string escaped) =>

@@ -50,7 +50,7 @@ public sealed class ParcelComposer(Firm letterhead, string round, Choice choice,
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
-    public StatementPaper Paper(LayoutTemplate template, Customer card, IReadOnlyList<Statement> statements, Func<string, string> nameOf, int? reminderLevel) =>
+    public StatementDocument Paper(LayoutTemplate template, Customer card, IReadOnlyList<Statement> statements, Func<string, string> nameOf, int? reminderLevel) =>
         Paper(template, card, statements, nameOf, Slots(card, statements, reminderLevel), reminderLevel);
 
     /// <summary>The message's words, and the document that its table is taken from.</summary>
@@ -60,7 +60,7 @@ public sealed class ParcelComposer(Firm letterhead, string round, Choice choice,
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
-    public (FilledWording Words, StatementPaper Paper) Fill(WordingTemplate wording, LayoutTemplate template, Customer card, IReadOnlyList<Statement> statements, Func<string, string> nameOf, int? reminderLevel)
+    public (FilledWording Words, StatementDocument Paper) Fill(WordingTemplate wording, LayoutTemplate template, Customer card, IReadOnlyList<Statement> statements, Func<string, string> nameOf, int? reminderLevel)
     {
         var slots = Slots(card, statements, reminderLevel);
         var paper = Paper(template, card, statements, nameOf, slots, reminderLevel);
@@ -79,6 +79,6 @@ public sealed class ParcelComposer(Firm letterhead, string round, Choice choice,
         return key => names.GetValueOrDefault(key, key);
     }
 
-    private StatementPaper Paper(LayoutTemplate template, Customer card, IReadOnlyList<Statement> statements, Func<string, string> nameOf, Dictionary<string, string> slots, int? reminderLevel) =>
-        StatementPaper.Of(card, statements, rules.Ageing, letterhead, template, slots, reminderLevel, choice.InterestPercent, nameOf);
+    private StatementDocument Paper(LayoutTemplate template, Customer card, IReadOnlyList<Statement> statements, Func<string, string> nameOf, Dictionary<string, string> slots, int? reminderLevel) =>
+        StatementDocument.Of(card, statements, rules.Ageing, letterhead, template, slots, reminderLevel, choice.InterestPercent, nameOf);
 }

@@ -35,8 +35,8 @@ public static class Choosing
         var hand = new HandIndex(byHand ?? ByHand.Nothing, choice.AsOf);
         var leftOut = new LeftOutSums();
         var itemsLeftOut = new LeftOutSums();
-        var sent = new List<Gathered>();
-        var gathering = new Gathering(choice, hand, reachability, setAside, leftOut, sent.Add);
+        var sent = new List<GroupedAccounts>();
+        var gathering = new AccountGrouping(choice, hand, reachability, setAside, leftOut, sent.Add);
         var ledger = new SortedDictionary<Currency, decimal>();
         foreach (var row in setAside)
         {
@@ -85,7 +85,7 @@ public static class Choosing
         var leftOut = new LeftOutTally();
         var receivers = new HashSet<string>(StringComparer.Ordinal);
         var sums = new Dictionary<Currency, decimal>();
-        var gathering = new Gathering(choice, new HandIndex(byHand, choice.AsOf), reachability, setAside, leftOut, Send);
+        var gathering = new AccountGrouping(choice, new HandIndex(byHand, choice.AsOf), reachability, setAside, leftOut, Send);
         foreach (var account in accounts)
         {
             gathering.Take(account);
@@ -94,7 +94,7 @@ public static class Choosing
         gathering.Close();
         return new ChosenCount(receivers.Count, sums, [.. leftOut.Shares(), .. itemsLeftOut]);
 
-        void Send(Gathered statement)
+        void Send(GroupedAccounts statement)
         {
             receivers.Add(statement.Receiver);
             if (statement.AlsoOn is null)
@@ -145,7 +145,7 @@ public static class Choosing
         ];
     }
 
-    private static IReadOnlyList<Proof> Proofs(IEnumerable<KeyValuePair<Currency, decimal>> ledger, IReadOnlyList<Gathered> sent, LeftOutSums leftOut)
+    private static IReadOnlyList<Proof> Proofs(IEnumerable<KeyValuePair<Currency, decimal>> ledger, IReadOnlyList<GroupedAccounts> sent, LeftOutSums leftOut)
     {
         var sums = sent.Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).ToDictionary(g => g.Key, g => g.Sum(s => s.Total));
         return [.. ledger.Select(l => new Proof(l.Key, l.Value, sums.GetValueOrDefault(l.Key), leftOut.Of(l.Key)))];

@@ -6,7 +6,7 @@ namespace Rendal.Core.Uses;
 /// <param name="kind">What the round is about.</param>
 /// <param name="picked">The layout that was picked for the round; null for none.</param>
 /// <param name="uses">What layouts are used for.</param>
-public sealed class LayoutInUse(RoundKind kind, long? picked, IReadOnlyCollection<UsedFor> uses)
+public sealed class LayoutInUse(RoundKind kind, long? picked, IReadOnlyCollection<TemplateAssignment> uses)
 {
     /// <summary>
     /// Its number: the one picked for the round, else, for a statement, the card's own, else the book's for what goes, in the

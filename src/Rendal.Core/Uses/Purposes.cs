@@ -42,7 +42,7 @@ public static class Purposes
     /// <param name="uses">What those of the book are used for.</param>
     /// <param name="purposes">The purposes, the closest first.</param>
     /// <param name="language">The code of the customer's language.</param>
-    public static long? Find(IReadOnlyCollection<UsedFor> uses, IReadOnlyList<string> purposes, string language)
+    public static long? Find(IReadOnlyCollection<TemplateAssignment> uses, IReadOnlyList<string> purposes, string language)
     {
         foreach (var purpose in purposes)
         {

@@ -10,7 +10,7 @@ internal static class StatementCsv
 {
     /// <summary>The file.</summary>
     /// <param name="paper">A paper whose sections have their values.</param>
-    public static byte[] Write(StatementPaper paper)
+    public static byte[] Write(StatementDocument paper)
     {
         var sheets = paper.Sections.Select(s => s.Sheet ?? throw new ArgumentException("The paper was set without its values.", nameof(paper))).ToList();
         using var stream = new MemoryStream();

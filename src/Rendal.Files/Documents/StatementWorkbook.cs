@@ -19,7 +19,7 @@ internal static class StatementWorkbook
 
     /// <summary>The file.</summary>
     /// <param name="paper">A paper whose sections have their values.</param>
-    public static byte[] Write(StatementPaper paper)
+    public static byte[] Write(StatementDocument paper)
     {
         using var stream = new MemoryStream();
         using (var file = SpreadsheetDocument.Create(stream, SpreadsheetDocumentType.Workbook))
@@ -44,7 +44,7 @@ internal static class StatementWorkbook
         return SettledPackage.Of(stream.ToArray());
     }
 
-    private static Worksheet Worksheet(StatementPaper paper, StatementSheet sheet)
+    private static Worksheet Worksheet(StatementDocument paper, StatementSheet sheet)
     {
         var data = new SheetData();
         uint row = 0;

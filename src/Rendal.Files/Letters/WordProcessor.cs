@@ -19,7 +19,7 @@ public sealed class WordProcessor
 
     /// <summary>PDFs (PDF/A-2b) of filled letters, in their order.</summary>
     /// <param name="letters">The letters as DOCX.</param>
-    /// <exception cref="LetterFailed">The program is not installed, or made no PDF of one; the message says which.</exception>
+    /// <exception cref="DocxConversionFailed">The program is not installed, or made no PDF of one; the message says which.</exception>
     public static IReadOnlyList<byte[]> Pdfs(IReadOnlyList<byte[]> letters)
     {
         if (letters.Count == 0)
@@ -27,7 +27,7 @@ public sealed class WordProcessor
             return [];
         }
 
-        var program = Program ?? throw new LetterFailed(Missing);
+        var program = Program ?? throw new DocxConversionFailed(Missing);
         var folder = Directory.CreateTempSubdirectory("rendal-letters-").FullName;
         One.Wait();
         try
@@ -41,7 +41,7 @@ public sealed class WordProcessor
             var said = Run(program, folder, files);
             return [.. files.Select((file, i) => Path.ChangeExtension(file, ".pdf") is var pdf && File.Exists(pdf)
                 ? File.ReadAllBytes(pdf)
-                : throw new LetterFailed($"LibreOffice made no PDF of letter {i + 1} of {letters.Count}. {said}"))];
+                : throw new DocxConversionFailed($"LibreOffice made no PDF of letter {i + 1} of {letters.Count}. {said}"))];
         }
         finally
         {

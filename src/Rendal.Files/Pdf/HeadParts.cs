@@ -4,7 +4,7 @@ using SkiaSharp;
 namespace Rendal.Files.Pdf;
 
 /// <summary>What stands above the table: who writes to whom, and what the document is.</summary>
-internal sealed class HeadParts(Sheets sheets, StatementPaper paper, Faces faces, SKColor accent, SKImage? logo)
+internal sealed class HeadParts(Sheets sheets, StatementDocument paper, FontSet fonts, SKColor accent, SKImage? logo)
 {
     // Under the first line of the address there is room for what a window shows of it, before anything else goes on.
     private const float AddressHeight = 102;
@@ -37,19 +37,19 @@ internal sealed class HeadParts(Sheets sheets, StatementPaper paper, Faces faces
 
         if (logo is null || part.WithName)
         {
-            foreach (var text in Lines.Wrapped(faces.Heading, 17, firm.Name, Math.Max(120, sheets.Right - x - 200)))
+            foreach (var text in Lines.Wrapped(fonts.Heading, 17, firm.Name, Math.Max(120, sheets.Right - x - 200)))
             {
                 top += 14;
-                sheets.Text(faces.Heading, 17, text, x, top, accent);
+                sheets.Text(fonts.Heading, 17, text, x, top, accent);
                 top += 6;
             }
 
             sheets.Y = Math.Max(sheets.Y, top);
         }
 
-        foreach (var text in part.WithLines ? firm.AddressLines.Concat(firm.ContactLines).SelectMany(l => Lines.Wrapped(faces.Regular, 8.5f, l, 190)) : [])
+        foreach (var text in part.WithLines ? firm.AddressLines.Concat(firm.ContactLines).SelectMany(l => Lines.Wrapped(fonts.Regular, 8.5f, l, 190)) : [])
         {
-            sheets.TextRight(faces.Regular, 8.5f, text, sheets.Right, line, Inks.Second);
+            sheets.TextRight(fonts.Regular, 8.5f, text, sheets.Right, line, Palette.Second);
             line += 11;
         }
 
@@ -63,14 +63,14 @@ internal sealed class HeadParts(Sheets sheets, StatementPaper paper, Faces faces
         if (part.WithReturnLine)
         {
             var back = string.Join(" · ", paper.Firm.AddressLines.Prepend(paper.Firm.Name));
-            sheets.Text(faces.Regular, Math.Min(6.5f, AddressWidth / faces.Regular.Set(back).Width), back, left, top - 4, Inks.Second);
+            sheets.Text(fonts.Regular, Math.Min(6.5f, AddressWidth / fonts.Regular.Set(back).Width), back, left, top - 4, Palette.Second);
         }
 
         besideAddress = top + 11.6f;
         sheets.Y = top + 11.6f;
-        foreach (var text in paper.AddressLines.SelectMany(l => Lines.Wrapped(faces.Regular, 10, l, AddressWidth)))
+        foreach (var text in paper.AddressLines.SelectMany(l => Lines.Wrapped(fonts.Regular, 10, l, AddressWidth)))
         {
-            sheets.Text(faces.Regular, 10, text, left, sheets.Y, Inks.First);
+            sheets.Text(fonts.Regular, 10, text, left, sheets.Y, Palette.First);
             sheets.Y += 13.5f;
         }
 
@@ -83,10 +83,10 @@ internal sealed class HeadParts(Sheets sheets, StatementPaper paper, Faces faces
         var line = besideAddress ?? sheets.Y + 11.6f;
         foreach (var (label, value) in paper.References)
         {
-            sheets.Text(faces.Regular, sheets.TextSize, label, sheets.Right - ReferencesWidth, line, Inks.Second);
-            foreach (var text in Lines.Wrapped(faces.Strong, sheets.TextSize, value, ReferencesWidth - 60))
+            sheets.Text(fonts.Regular, sheets.TextSize, label, sheets.Right - ReferencesWidth, line, Palette.Second);
+            foreach (var text in Lines.Wrapped(fonts.Strong, sheets.TextSize, value, ReferencesWidth - 60))
             {
-                sheets.TextRight(faces.Strong, sheets.TextSize, text, sheets.Right, line, Inks.First);
+                sheets.TextRight(fonts.Strong, sheets.TextSize, text, sheets.Right, line, Palette.First);
                 line += 13.5f * sheets.Scale;
             }
         }
@@ -96,10 +96,10 @@ internal sealed class HeadParts(Sheets sheets, StatementPaper paper, Faces faces
 
     public void Title()
     {
-        foreach (var text in Lines.Wrapped(faces.Heading, 15, paper.Title, sheets.Right - sheets.Left))
+        foreach (var text in Lines.Wrapped(fonts.Heading, 15, paper.Title, sheets.Right - sheets.Left))
         {
             sheets.Room(22);
-            sheets.Text(faces.Heading, 15, text, sheets.Left, sheets.Y, Inks.First);
+            sheets.Text(fonts.Heading, 15, text, sheets.Left, sheets.Y, Palette.First);
             sheets.Y += 22;
         }
     }

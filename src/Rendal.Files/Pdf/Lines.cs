@@ -16,21 +16,21 @@ internal static class Lines
     private const float Rounding = 0.05f;
 
     /// <summary>Whether a text is no wider than so much, at size 1.</summary>
-    public static bool Fits(Face face, string text, float within)
+    public static bool Fits(Font font, string text, float within)
     {
         for (var length = Piece; length < text.Length; length *= 2)
         {
-            if (face.Set(text[..Whole(text, length)]).Width > within)
+            if (font.Set(text[..Whole(text, length)]).Width > within)
             {
                 return false;
             }
         }
 
-        return face.Set(text).Width <= within;
+        return font.Set(text).Width <= within;
     }
 
     /// <summary>Breaks a text at spaces; a word wider than the line is broken where the line ends.</summary>
-    public static IReadOnlyList<string> Wrapped(Face face, float size, string text, float within)
+    public static IReadOnlyList<string> Wrapped(Font font, float size, string text, float within)
     {
         if (Fits(text))
         {
@@ -66,21 +66,21 @@ internal static class Lines
         lines.Add(line);
         return lines;
 
-        bool Fits(string part) => Lines.Fits(face, part, (within + Rounding) / size);
-        float Width(string part) => face.Set(part).Width * size;
+        bool Fits(string part) => Lines.Fits(font, part, (within + Rounding) / size);
+        float Width(string part) => font.Set(part).Width * size;
     }
 
     /// <summary>Breaks a paragraph, whose words may be strong or links, into lines of words that look alike.</summary>
-    public static IReadOnlyList<IReadOnlyList<PaperRun>> Of(PaperParagraph paragraph, Face regular, Face strong, float size, float within)
+    public static IReadOnlyList<IReadOnlyList<TextRun>> Of(TextParagraph paragraph, Font regular, Font strong, float size, float within)
     {
-        var lines = new List<IReadOnlyList<PaperRun>>();
-        var line = new List<PaperRun>();
+        var lines = new List<IReadOnlyList<TextRun>>();
+        var line = new List<TextRun>();
         var used = 0f;
         foreach (var run in paragraph.Runs)
         {
-            var face = run.IsStrong ? strong : regular;
-            float Width(string text) => face.Set(text).Width * size;
-            bool IsWithin(string text, float room) => Fits(face, text, room / size);
+            var font = run.IsStrong ? strong : regular;
+            float Width(string text) => font.Set(text).Width * size;
+            bool IsWithin(string text, float room) => Fits(font, text, room / size);
             foreach (var piece in Pieces(run.Text))
             {
                 if (piece == "\n")
@@ -116,7 +116,7 @@ internal static class Lines
         return lines;
 
         // Words that look alike and follow each other are drawn in one piece, so that they are found as one text.
-        void Put(PaperRun run)
+        void Put(TextRun run)
         {
             if (run.Text.Length == 0)
             {

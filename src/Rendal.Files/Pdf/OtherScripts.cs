@@ -5,8 +5,8 @@ using System.Text;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// What stands in where the face of a text lacks a character: faces of other scripts. A file is read when the first text
-/// asks for it. One serves all faces of a press.
+/// What stands in where the font of a text lacks a character: fonts of other scripts. A file is read when the first text
+/// asks for it. One serves all fonts of a renderer.
 /// </summary>
 internal sealed class OtherScripts : IDisposable
 {
@@ -17,13 +17,13 @@ internal sealed class OtherScripts : IDisposable
         "NotoSansThai-Regular.ttf", "NotoSansDevanagari-Regular.ttf", "NotoEmoji-Regular.ttf", "NotoSansSC-Regular.ttf",
     ];
 
-    private readonly Lazy<FaceFile>[] files = [.. Names.Select(name => new Lazy<FaceFile>(() => new FaceFile(name)))];
+    private readonly Lazy<FontFile>[] files = [.. Names.Select(name => new Lazy<FontFile>(() => new FontFile(name)))];
 
     private static readonly Lazy<FrozenSet<int>> Characters =
-        new(() => Names.Prepend("SourceSans3-Regular.ttf").SelectMany(name => FaceReduction.Characters(FaceFile.Bytes(name))).ToFrozenSet());
+        new(() => Names.Prepend("SourceSans3-Regular.ttf").SelectMany(name => FontSubset.Characters(FontFile.Bytes(name))).ToFrozenSet());
 
     /// <summary>The first file that has a character; null where none has.</summary>
-    public FaceFile? Find(Rune character) => Characters.Value.Contains(character.Value) ? files.Select(f => f.Value).FirstOrDefault(f => f.Has(character)) : null;
+    public FontFile? Find(Rune character) => Characters.Value.Contains(character.Value) ? files.Select(f => f.Value).FirstOrDefault(f => f.Has(character)) : null;
 
     /// <summary>Whether a character can be seen on paper, or is not meant to be seen: a line break, a joiner, a mark of direction.</summary>
     public static bool CanPrint(Rune character) =>

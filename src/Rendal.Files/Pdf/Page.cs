@@ -5,19 +5,19 @@ namespace Rendal.Files.Pdf;
 /// <summary>One sheet while it is drawn on. Measures are points of 1/72 inch from the upper left corner.</summary>
 internal sealed class Page(SKCanvas canvas)
 {
-    public void Text(Face face, float size, string text, float x, float baseline, SKColor ink)
+    public void Text(Font font, float size, string text, float x, float baseline, SKColor ink)
     {
         if (text.Length > 0)
         {
-            Draw(size, face.Set(text), x, baseline, ink);
+            Draw(size, font.Set(text), x, baseline, ink);
         }
     }
 
-    public void TextRight(Face face, float size, string text, float right, float baseline, SKColor ink)
+    public void TextRight(Font font, float size, string text, float right, float baseline, SKColor ink)
     {
         if (text.Length > 0)
         {
-            var set = face.Set(text);
+            var set = font.Set(text);
             Draw(size, set, right - (set.Width * size), baseline, ink);
         }
     }

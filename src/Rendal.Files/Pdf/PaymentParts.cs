@@ -4,7 +4,7 @@ using SkiaSharp;
 namespace Rendal.Files.Pdf;
 
 /// <summary>How to pay: the firm's lines, a link, and codes for banking apps, telephones and scanners.</summary>
-internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces faces, SKColor accent)
+internal sealed class PaymentParts(Sheets sheets, StatementDocument paper, FontSet fonts, SKColor accent)
 {
     private const float CaptionSize = 6.5f;
     private const float Between = 14;
@@ -37,9 +37,9 @@ internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces fa
         }
 
         var side = Sheets.Points(QrPicture.Side);
-        var captions = codes.ConvertAll(c => Lines.Wrapped(faces.Regular, CaptionSize, c.Caption, side));
+        var captions = codes.ConvertAll(c => Lines.Wrapped(fonts.Regular, CaptionSize, c.Caption, side));
         var codesHigh = codes.Count == 0 ? 0 : side + (captions.Max(c => c.Count) * 8);
-        var lines = paper.Firm.PaymentLines.SelectMany(l => Lines.Wrapped(faces.Regular, TextSize, l, sheets.Right - sheets.Left - (codes.Count * (side + Between)))).ToList();
+        var lines = paper.Firm.PaymentLines.SelectMany(l => Lines.Wrapped(fonts.Regular, TextSize, l, sheets.Right - sheets.Left - (codes.Count * (side + Between)))).ToList();
         if (lines.Count + codes.Count > 0)
         {
             sheets.Room(Math.Max((lines.Count + (paper.PayLink is null ? 1 : 2)) * sheets.LineHeight, codesHigh) + 8 + BarCodeHigh);
@@ -49,11 +49,11 @@ internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces fa
                 Code(codes[i].Code, captions[i], SKRect.Create(sheets.Right - ((i + 1) * side) - (i * Between), sheets.Y, side, side));
             }
 
-            sheets.Text(faces.Strong, TextSize, paper.HowToPay, sheets.Left, sheets.Y + (8 * sheets.Scale), accent);
+            sheets.Text(fonts.Strong, TextSize, paper.HowToPay, sheets.Left, sheets.Y + (8 * sheets.Scale), accent);
             sheets.Y += sheets.LineHeight + 2;
             foreach (var line in lines)
             {
-                sheets.Text(faces.Regular, TextSize, line, sheets.Left, sheets.Y + (8 * sheets.Scale), Inks.First);
+                sheets.Text(fonts.Regular, TextSize, line, sheets.Left, sheets.Y + (8 * sheets.Scale), Palette.First);
                 sheets.Y += sheets.LineHeight;
             }
 
@@ -69,7 +69,7 @@ internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces fa
         sheets.Add(page => code.Draw(page, area));
         for (var l = 0; l < caption.Count; l++)
         {
-            sheets.Text(faces.Regular, CaptionSize, caption[l], area.MidX - (faces.Regular.Set(caption[l]).Width * CaptionSize / 2), area.Bottom + 4 + (l * 8), Inks.Second);
+            sheets.Text(fonts.Regular, CaptionSize, caption[l], area.MidX - (fonts.Regular.Set(caption[l]).Width * CaptionSize / 2), area.Bottom + 4 + (l * 8), Palette.Second);
         }
     }
 
@@ -82,10 +82,10 @@ internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces fa
         }
 
         var site = new Uri(link).Host;
-        var x = sheets.Left + (faces.Regular.Set(paper.PayWords.Online + " ").Width * TextSize);
-        sheets.Text(faces.Regular, TextSize, paper.PayWords.Online, sheets.Left, sheets.Y + (8 * sheets.Scale), Inks.First);
-        sheets.Text(faces.Regular, TextSize, site, x, sheets.Y + (8 * sheets.Scale), accent);
-        var area = SKRect.Create(x, sheets.Y, faces.Regular.Set(site).Width * TextSize, sheets.LineHeight);
+        var x = sheets.Left + (fonts.Regular.Set(paper.PayWords.Online + " ").Width * TextSize);
+        sheets.Text(fonts.Regular, TextSize, paper.PayWords.Online, sheets.Left, sheets.Y + (8 * sheets.Scale), Palette.First);
+        sheets.Text(fonts.Regular, TextSize, site, x, sheets.Y + (8 * sheets.Scale), accent);
+        var area = SKRect.Create(x, sheets.Y, fonts.Regular.Set(site).Width * TextSize, sheets.LineHeight);
         sheets.Add(page => page.Link(area, link));
         sheets.Y += sheets.LineHeight;
     }
@@ -101,7 +101,7 @@ internal sealed class PaymentParts(Sheets sheets, StatementPaper paper, Faces fa
         sheets.Room(BarPicture.Height + 16);
         var (left, top) = (sheets.Left, sheets.Y);
         sheets.Add(page => picture.Draw(page, left, top));
-        sheets.Text(faces.Regular, 8, code.Text, sheets.Left, sheets.Y + BarPicture.Height + 9, Inks.First);
+        sheets.Text(fonts.Regular, 8, code.Text, sheets.Left, sheets.Y + BarPicture.Height + 9, Palette.First);
         sheets.Y += BarPicture.Height + 18;
     }
 }

@@ -15,20 +15,20 @@ internal sealed class PostListPages
     private const float NameWidth = 150;
     private const float FigureWidth = 40;
 
-    private readonly Faces faces;
+    private readonly FontSet fonts;
     private readonly Sheets sheets;
 
-    public PostListPages(PostList list, Faces faces, Budget budget)
+    public PostListPages(PostList list, FontSet fonts, Budget budget)
     {
-        (this.faces, sheets) = (faces, new Sheets(Layout.BuiltIn, budget));
+        (this.fonts, sheets) = (fonts, new Sheets(Layout.BuiltIn, budget));
         sheets.Y += 14;
-        foreach (var text in Lines.Wrapped(faces.Heading, 15, $"For the post: {list.Title}", sheets.Right - sheets.Left))
+        foreach (var text in Lines.Wrapped(fonts.Heading, 15, $"For the post: {list.Title}", sheets.Right - sheets.Left))
         {
-            sheets.Text(faces.Heading, 15, text, sheets.Left, sheets.Y, SKColor.Parse(Layout.BuiltIn.Accent));
+            sheets.Text(fonts.Heading, 15, text, sheets.Left, sheets.Y, SKColor.Parse(Layout.BuiltIn.Accent));
             sheets.Y += 19;
         }
 
-        sheets.Text(faces.Regular, sheets.TextSize, Count(list), sheets.Left, sheets.Y, Inks.Second);
+        sheets.Text(fonts.Regular, sheets.TextSize, Count(list), sheets.Left, sheets.Y, Palette.Second);
         sheets.Y += 24;
         Heading();
         foreach (var (line, at) in list.Lines.Select((line, at) => (line, at)))
@@ -38,7 +38,7 @@ internal sealed class PostListPages
 
         for (var page = 1; page <= sheets.Count; page++)
         {
-            faces.Regular.Set(Foot(page));
+            fonts.Regular.Set(Foot(page));
         }
     }
 
@@ -54,7 +54,7 @@ internal sealed class PostListPages
             using var canvas = document.BeginPage(sheets.Width, sheets.Height);
             var page = new Page(canvas);
             sheets.Draw(number - 1, page);
-            page.TextRight(faces.Regular, 8, Foot(number), sheets.Right, sheets.Height - 32, Inks.Second);
+            page.TextRight(fonts.Regular, 8, Foot(number), sheets.Right, sheets.Height - 32, Palette.Second);
             document.EndPage();
         }
     }
@@ -69,22 +69,22 @@ internal sealed class PostListPages
 
     private void Heading()
     {
-        sheets.Text(faces.Strong, sheets.TextSize, "Code", sheets.Left + NumberWidth, sheets.Y, Inks.Second);
-        sheets.Text(faces.Strong, sheets.TextSize, "Name", NameAt, sheets.Y, Inks.Second);
-        sheets.Text(faces.Strong, sheets.TextSize, "Address", AddressAt, sheets.Y, Inks.Second);
-        sheets.TextRight(faces.Strong, sheets.TextSize, "Pages", sheets.Right - FigureWidth, sheets.Y, Inks.Second);
-        sheets.TextRight(faces.Strong, sheets.TextSize, "Sheets", sheets.Right, sheets.Y, Inks.Second);
+        sheets.Text(fonts.Strong, sheets.TextSize, "Code", sheets.Left + NumberWidth, sheets.Y, Palette.Second);
+        sheets.Text(fonts.Strong, sheets.TextSize, "Name", NameAt, sheets.Y, Palette.Second);
+        sheets.Text(fonts.Strong, sheets.TextSize, "Address", AddressAt, sheets.Y, Palette.Second);
+        sheets.TextRight(fonts.Strong, sheets.TextSize, "Pages", sheets.Right - FigureWidth, sheets.Y, Palette.Second);
+        sheets.TextRight(fonts.Strong, sheets.TextSize, "Sheets", sheets.Right, sheets.Y, Palette.Second);
         var y = sheets.Y + 4;
-        sheets.Add(page => page.Line(sheets.Left, y, sheets.Right, 0.8f, Inks.Second));
+        sheets.Add(page => page.Line(sheets.Left, y, sheets.Right, 0.8f, Palette.Second));
         sheets.Y += sheets.RowHeight;
     }
 
     private void Row(PostListLine line, int number)
     {
         var piece = line.Piece;
-        var code = Lines.Wrapped(faces.Regular, sheets.TextSize, piece.Customer, CodeWidth - Gap);
-        var name = Lines.Wrapped(faces.Regular, sheets.TextSize, piece.Name, NameWidth - Gap);
-        var address = Lines.Wrapped(faces.Regular, sheets.TextSize, string.Join(", ", piece.Lines.Append(piece.Country).Where(l => l.Length > 0)), sheets.Right - (2 * FigureWidth) - AddressAt - Gap);
+        var code = Lines.Wrapped(fonts.Regular, sheets.TextSize, piece.Customer, CodeWidth - Gap);
+        var name = Lines.Wrapped(fonts.Regular, sheets.TextSize, piece.Name, NameWidth - Gap);
+        var address = Lines.Wrapped(fonts.Regular, sheets.TextSize, string.Join(", ", piece.Lines.Append(piece.Country).Where(l => l.Length > 0)), sheets.Right - (2 * FigureWidth) - AddressAt - Gap);
         var high = Math.Max(code.Count, Math.Max(name.Count, address.Count)) * sheets.RowLine;
         if (sheets.Y + high > sheets.Bottom)
         {
@@ -93,12 +93,12 @@ internal sealed class PostListPages
             Heading();
         }
 
-        sheets.Text(faces.Regular, sheets.TextSize, number.ToString(CultureInfo.InvariantCulture), sheets.Left, sheets.Y, Inks.Second);
+        sheets.Text(fonts.Regular, sheets.TextSize, number.ToString(CultureInfo.InvariantCulture), sheets.Left, sheets.Y, Palette.Second);
         Column(code, sheets.Left + NumberWidth);
         Column(name, NameAt);
         Column(address, AddressAt);
-        sheets.TextRight(faces.Regular, sheets.TextSize, line.Pages.ToString(CultureInfo.InvariantCulture), sheets.Right - FigureWidth, sheets.Y, Inks.First);
-        sheets.TextRight(faces.Regular, sheets.TextSize, line.Sheets.ToString(CultureInfo.InvariantCulture), sheets.Right, sheets.Y, Inks.First);
+        sheets.TextRight(fonts.Regular, sheets.TextSize, line.Pages.ToString(CultureInfo.InvariantCulture), sheets.Right - FigureWidth, sheets.Y, Palette.First);
+        sheets.TextRight(fonts.Regular, sheets.TextSize, line.Sheets.ToString(CultureInfo.InvariantCulture), sheets.Right, sheets.Y, Palette.First);
         sheets.Y += high + (sheets.RowHeight - sheets.RowLine);
     }
 
@@ -107,7 +107,7 @@ internal sealed class PostListPages
         var y = sheets.Y;
         foreach (var text in lines)
         {
-            sheets.Text(faces.Regular, sheets.TextSize, text, x, y, Inks.First);
+            sheets.Text(fonts.Regular, sheets.TextSize, text, x, y, Palette.First);
             y += sheets.RowLine;
         }
     }

@@ -13,4 +13,4 @@ internal sealed record SetText(IReadOnlyList<SetRun> Runs, float Width);
 /// <param name="Points">Where each stands, from the beginning of the line.</param>
 /// <param name="Text">What is copied out of the document, in UTF-8; null where the glyphs say it.</param>
 /// <param name="Clusters">For each glyph the byte of <paramref name="Text"/> that it begins with; null where there is none.</param>
-internal sealed record SetRun(FaceFile File, ushort[] Glyphs, SKPoint[] Points, byte[]? Text, uint[]? Clusters);
+internal sealed record SetRun(FontFile File, ushort[] Glyphs, SKPoint[] Points, byte[]? Text, uint[]? Clusters);

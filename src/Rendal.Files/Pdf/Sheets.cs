@@ -90,16 +90,16 @@ internal sealed class Sheets
     /// <summary>Has something drawn on the last sheet.</summary>
     public void Add(Action<Page> draw) => sheets[^1].Add(draw);
 
-    public void Text(Face face, float size, string text, float x, float baseline, SKColor ink)
+    public void Text(Font font, float size, string text, float x, float baseline, SKColor ink)
     {
-        Set(face, text);
-        Add(page => page.Text(face, size, text, x, baseline, ink));
+        Set(font, text);
+        Add(page => page.Text(font, size, text, x, baseline, ink));
     }
 
-    public void TextRight(Face face, float size, string text, float right, float baseline, SKColor ink)
+    public void TextRight(Font font, float size, string text, float right, float baseline, SKColor ink)
     {
-        Set(face, text);
-        Add(page => page.TextRight(face, size, text, right, baseline, ink));
+        Set(font, text);
+        Add(page => page.TextRight(font, size, text, right, baseline, ink));
     }
 
     /// <summary>Draws a sheet, from 0.</summary>
@@ -109,12 +109,12 @@ internal sealed class Sheets
         sheets[sheet].ForEach(draw => draw(page));
     }
 
-    /// <summary>Texts are set before any is drawn, so that the reduced faces have all their glyphs.</summary>
-    private void Set(Face face, string text)
+    /// <summary>Texts are set before any is drawn, so that the reduced fonts have all their glyphs.</summary>
+    private void Set(Font font, string text)
     {
         budget.Continue();
         budget.Spend(Cost.Characters, text.Length);
         characters += text.Length;
-        face.Set(text);
+        font.Set(text);
     }
 }

@@ -13,9 +13,9 @@ internal sealed class StatementPages
     // So many rows go along to the last page where how to pay would stand there by itself.
     private const int RowsAlong = 2;
 
-    private readonly StatementPaper paper;
+    private readonly StatementDocument paper;
     private readonly Layout layout;
-    private readonly Faces faces;
+    private readonly FontSet fonts;
     private readonly SKImage? logo;
     private readonly SKImage? signature;
     private Sheets sheets;
@@ -27,13 +27,13 @@ internal sealed class StatementPages
     /// <summary>Sets a paper.</summary>
     /// <param name="paper">What stands on it.</param>
     /// <param name="layout">How it looks.</param>
-    /// <param name="faces">The faces.</param>
+    /// <param name="fonts">The fonts.</param>
     /// <param name="logo">The logo; null for none.</param>
     /// <param name="signature">The picture of a signature; null for none.</param>
     /// <param name="budget">What the document may take.</param>
-    public StatementPages(StatementPaper paper, Layout layout, Faces faces, SKImage? logo, SKImage? signature, Budget budget)
+    public StatementPages(StatementDocument paper, Layout layout, FontSet fonts, SKImage? logo, SKImage? signature, Budget budget)
     {
-        (this.paper, this.layout, this.faces, this.logo, this.signature) = (paper, layout, faces, logo, signature);
+        (this.paper, this.layout, this.fonts, this.logo, this.signature) = (paper, layout, fonts, logo, signature);
         Compose(budget, 0);
         if (payment.StandsAlone)
         {
@@ -61,17 +61,17 @@ internal sealed class StatementPages
         }
     }
 
-    /// <summary>Draws one page, from 1. All text has been set by now, so the reduced faces hold every glyph and are the same on each page.</summary>
+    /// <summary>Draws one page, from 1. All text has been set by now, so the reduced fonts hold every glyph and are the same on each page.</summary>
     public void Draw(SKCanvas canvas, int number)
     {
         // A long foot is set smaller, so that it keeps clear of the page number.
-        var footSize = Math.Min(FootSize, (sheets.Right - sheets.Left - 80) / faces.Regular.Set(Foot).Width);
+        var footSize = Math.Min(FootSize, (sheets.Right - sheets.Left - 80) / fonts.Regular.Set(Foot).Width);
         var foot = sheets.Height - 32;
         var page = new Page(canvas);
         sheets.Draw(number - 1, page);
-        page.Line(sheets.Left, sheets.Height - 44, sheets.Right, 0.5f, Inks.Hairline);
-        page.Text(faces.Regular, footSize, Foot, sheets.Left, foot, Inks.Second);
-        page.TextRight(faces.Regular, FootSize, paper.Page(number, sheets.Count), sheets.Right, foot, Inks.Second);
+        page.Line(sheets.Left, sheets.Height - 44, sheets.Right, 0.5f, Palette.Hairline);
+        page.Text(fonts.Regular, footSize, Foot, sheets.Left, foot, Palette.Second);
+        page.TextRight(fonts.Regular, FootSize, paper.Page(number, sheets.Count), sheets.Right, foot, Palette.Second);
     }
 
     [MemberNotNull(nameof(sheets), nameof(head), nameof(table), nameof(texts), nameof(payment))]
@@ -79,10 +79,10 @@ internal sealed class StatementPages
     {
         var accent = SKColor.Parse(layout.Accent);
         sheets = new Sheets(layout, budget);
-        head = new HeadParts(sheets, paper, faces, accent, logo);
-        table = new TableParts(sheets, paper, faces, accent, rowsAlong);
-        texts = new TextParts(sheets, faces, accent);
-        payment = new PaymentParts(sheets, paper, faces, accent);
+        head = new HeadParts(sheets, paper, fonts, accent, logo);
+        table = new TableParts(sheets, paper, fonts, accent, rowsAlong);
+        texts = new TextParts(sheets, fonts, accent);
+        payment = new PaymentParts(sheets, paper, fonts, accent);
         for (var i = 0; i < layout.Parts.Count;)
         {
             if (layout.Parts[i].IsOfCurrency)
@@ -102,14 +102,14 @@ internal sealed class StatementPages
             }
         }
 
-        faces.Regular.Set(Foot);
+        fonts.Regular.Set(Foot);
         for (var number = 1; number <= sheets.Count; number++)
         {
-            faces.Regular.Set(paper.Page(number, sheets.Count));
+            fonts.Regular.Set(paper.Page(number, sheets.Count));
         }
     }
 
-    private void Part(LayoutPart part, IReadOnlyList<PaperParagraph>? text)
+    private void Part(LayoutPart part, IReadOnlyList<TextParagraph>? text)
     {
         if (part is not ReferencesPart)
         {
@@ -145,7 +145,7 @@ internal sealed class StatementPages
         }
     }
 
-    private void Currency(LayoutPart part, PaperSection section)
+    private void Currency(LayoutPart part, DocumentSection section)
     {
         switch (part)
         {

@@ -13,11 +13,11 @@ internal sealed class TableColumns
     private const float MostForText = 150;
     private const float LeastForText = 40;
 
-    private readonly StatementPaper paper;
-    private readonly Face regular;
+    private readonly StatementDocument paper;
+    private readonly Font regular;
     private readonly float[] edges;
 
-    public TableColumns(StatementPaper paper, Face regular, Face strong, float textSize, float available)
+    public TableColumns(StatementDocument paper, Font regular, Font strong, float textSize, float available)
     {
         (this.paper, this.regular, TextSize) = (paper, regular, textSize);
         var widths = new float[paper.Columns.Count];
@@ -58,7 +58,7 @@ internal sealed class TableColumns
     public IReadOnlyList<string> Lines(int column, string cell) =>
         paper.Columns[column].IsFigure ? [cell] : Pdf.Lines.Wrapped(regular, TextSize, cell, edges[column + 1] - edges[column] - Gap);
 
-    private float Wanted(int column, Face strong, float textSize)
+    private float Wanted(int column, Font strong, float textSize)
     {
         var of = paper.Columns[column];
         var widest = paper.Sections.SelectMany(s => s.Rows).Select(row => Width(row[column], of.IsFigure, textSize)).Append(strong.Set(of.Heading).Width).Max() * textSize + Gap;

@@ -9,26 +9,26 @@ internal sealed class TableParts
     private const float AgeSize = 9;
 
     private readonly Sheets sheets;
-    private readonly StatementPaper paper;
-    private readonly Faces faces;
+    private readonly StatementDocument paper;
+    private readonly FontSet fonts;
     private readonly SKColor accent;
     private readonly TableColumns columns;
     private readonly int rowsAlong;
 
     /// <param name="sheets">Where it goes.</param>
     /// <param name="paper">What stands on the document.</param>
-    /// <param name="faces">The faces.</param>
+    /// <param name="fonts">The fonts.</param>
     /// <param name="accent">The colour of rules.</param>
     /// <param name="rowsAlong">How many of the last rows go on a new page with what follows them; 0 where they need not.</param>
-    public TableParts(Sheets sheets, StatementPaper paper, Faces faces, SKColor accent, int rowsAlong)
+    public TableParts(Sheets sheets, StatementDocument paper, FontSet fonts, SKColor accent, int rowsAlong)
     {
-        (this.sheets, this.paper, this.faces, this.accent, this.rowsAlong) = (sheets, paper, faces, accent, rowsAlong);
-        columns = new TableColumns(paper, faces.Regular, faces.Strong, sheets.TextSize, sheets.Right - sheets.Left);
+        (this.sheets, this.paper, this.fonts, this.accent, this.rowsAlong) = (sheets, paper, fonts, accent, rowsAlong);
+        columns = new TableColumns(paper, fonts.Regular, fonts.Strong, sheets.TextSize, sheets.Right - sheets.Left);
     }
 
     private float TotalHeight => 26 * sheets.Scale;
 
-    public void Table(PaperSection section)
+    public void Table(DocumentSection section)
     {
         // Heading, two rows and the total at least, so that no table begins with a lonely line.
         sheets.Room(sheets.RowHeight * (section.Parts[0].Heading.Length > 0 ? 5 : 4));
@@ -41,31 +41,31 @@ internal sealed class TableParts
         }
     }
 
-    public void Totals(PaperSection section)
+    public void Totals(DocumentSection section)
     {
         sheets.Room(TotalHeight);
-        sheets.Text(faces.Strong, 10 * sheets.Scale, section.TotalLabel, sheets.Left, sheets.Y + (14 * sheets.Scale), Inks.First);
-        sheets.TextRight(faces.Strong, 10 * sheets.Scale, section.Total, sheets.Right, sheets.Y + (14 * sheets.Scale), Inks.First);
+        sheets.Text(fonts.Strong, 10 * sheets.Scale, section.TotalLabel, sheets.Left, sheets.Y + (14 * sheets.Scale), Palette.First);
+        sheets.TextRight(fonts.Strong, 10 * sheets.Scale, section.Total, sheets.Right, sheets.Y + (14 * sheets.Scale), Palette.First);
         sheets.Y += (section.Interest.Count > 0 ? 20 : 26) * sheets.Scale;
         for (var i = 0; i < section.Interest.Count; i++)
         {
             var line = section.Interest[i];
             var isLast = i == section.Interest.Count - 1;
             sheets.Room(isLast ? TotalHeight : sheets.LineHeight);
-            sheets.Text(isLast ? faces.Strong : faces.Regular, isLast ? 10 * sheets.Scale : sheets.TextSize, line.Label, sheets.Left, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Inks.First);
-            sheets.TextRight(isLast ? faces.Strong : faces.Regular, isLast ? 10 * sheets.Scale : sheets.TextSize, line.Figure, sheets.Right, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Inks.First);
+            sheets.Text(isLast ? fonts.Strong : fonts.Regular, isLast ? 10 * sheets.Scale : sheets.TextSize, line.Label, sheets.Left, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Palette.First);
+            sheets.TextRight(isLast ? fonts.Strong : fonts.Regular, isLast ? 10 * sheets.Scale : sheets.TextSize, line.Figure, sheets.Right, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Palette.First);
             sheets.Y += isLast ? TotalHeight : sheets.LineHeight;
         }
     }
 
-    public void Strip(PaperSection section)
+    public void Strip(DocumentSection section)
     {
         var high = 30 * sheets.Scale;
         sheets.Room(high + 14);
         var field = (sheets.Right - sheets.Left) / section.Ages.Count;
 
         // Figures of fifteen digits in nine bands have to fit beside each other.
-        var widest = section.Ages.Max(a => Math.Max(faces.Strong.Set(a.Figure).Width * AgeSize, faces.Regular.Set(a.Label).Width * 7.5f)) * sheets.Scale;
+        var widest = section.Ages.Max(a => Math.Max(fonts.Strong.Set(a.Figure).Width * AgeSize, fonts.Regular.Set(a.Label).Width * 7.5f)) * sheets.Scale;
         var fit = Math.Min(1, (field - 8) / widest) * sheets.Scale;
         for (var i = 0; i < section.Ages.Count; i++)
         {
@@ -74,12 +74,12 @@ internal sealed class TableParts
             var x = sheets.Left + (field * i);
             var top = sheets.Y;
             sheets.Add(page => page.Fill(new SKRect(x, top, x + field, top + high), SKColor.Parse(ground)));
-            sheets.Text(faces.Regular, 7.5f * fit, age.Label, x + 4, sheets.Y + (11 * sheets.Scale), SKColor.Parse(ink));
-            sheets.Text(faces.Strong, AgeSize * fit, age.Figure, x + 4, sheets.Y + (23 * sheets.Scale), SKColor.Parse(ink));
+            sheets.Text(fonts.Regular, 7.5f * fit, age.Label, x + 4, sheets.Y + (11 * sheets.Scale), SKColor.Parse(ink));
+            sheets.Text(fonts.Strong, AgeSize * fit, age.Figure, x + 4, sheets.Y + (23 * sheets.Scale), SKColor.Parse(ink));
         }
 
         var bottom = sheets.Y + high;
-        sheets.Add(page => page.Line(sheets.Left, bottom, sheets.Right, 0.4f, Inks.Hairline));
+        sheets.Add(page => page.Line(sheets.Left, bottom, sheets.Right, 0.4f, Palette.Hairline));
         sheets.Y += high + 20;
     }
 
@@ -87,7 +87,7 @@ internal sealed class TableParts
     {
         for (var i = 0; i < paper.Columns.Count; i++)
         {
-            InColumn(faces.Strong, i, paper.Columns[i].Heading, sheets.Y + (10 * sheets.Scale), Inks.Second);
+            InColumn(fonts.Strong, i, paper.Columns[i].Heading, sheets.Y + (10 * sheets.Scale), Palette.Second);
         }
 
         var rule = sheets.Y + sheets.RowHeight;
@@ -100,7 +100,7 @@ internal sealed class TableParts
     /// <param name="part">The account, or the group of items.</param>
     /// <param name="before">How many rows of the section stand before.</param>
     /// <param name="isLast">Whether the total follows.</param>
-    private void Rows(PaperSection section, PaperPart part, int before, bool isLast)
+    private void Rows(DocumentSection section, DocumentPart part, int before, bool isLast)
     {
         var closing = (part.TotalLabel.Length > 0 ? sheets.RowHeight : 0) + (isLast ? TotalHeight : 0);
         if (part.Heading.Length > 0)
@@ -127,7 +127,7 @@ internal sealed class TableParts
     }
 
     /// <summary>A row, in one piece where a page has room for it.</summary>
-    private void Row(PaperSection section, int rowsBefore, IReadOnlyList<IReadOnlyList<string>> row, int lines)
+    private void Row(DocumentSection section, int rowsBefore, IReadOnlyList<IReadOnlyList<string>> row, int lines)
     {
         for (var first = 0; first < lines;)
         {
@@ -138,7 +138,7 @@ internal sealed class TableParts
             {
                 for (var l = first; l < Math.Min(first + here, row[i].Count); l++)
                 {
-                    InColumn(faces.Regular, i, row[i][l], sheets.Y + (10.5f * sheets.Scale) + ((l - first) * sheets.RowLine), Inks.First);
+                    InColumn(fonts.Regular, i, row[i][l], sheets.Y + (10.5f * sheets.Scale) + ((l - first) * sheets.RowLine), Palette.First);
                 }
             }
 
@@ -151,26 +151,26 @@ internal sealed class TableParts
         }
 
         var rule = sheets.Y;
-        sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 0.4f, Inks.Hairline));
+        sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 0.4f, Palette.Hairline));
     }
 
-    private void Name(PaperSection section, PaperPart part, int before, float closing)
+    private void Name(DocumentSection section, DocumentPart part, int before, float closing)
     {
-        var lines = Lines.Wrapped(faces.Strong, sheets.TextSize, part.Heading, sheets.Right - sheets.Left);
+        var lines = Lines.Wrapped(fonts.Strong, sheets.TextSize, part.Heading, sheets.Right - sheets.Left);
         var needed = sheets.RowHeight + 3 + ((lines.Count - 1) * sheets.RowLine);
         TurnOver(section, before, needed + sheets.RowHeight + (part.Rows.Count == 1 ? closing : 0));
         for (var l = 0; l < lines.Count; l++)
         {
-            sheets.Text(faces.Strong, sheets.TextSize, lines[l], sheets.Left, sheets.Y + (13.5f * sheets.Scale) + (l * sheets.RowLine), Inks.First);
+            sheets.Text(fonts.Strong, sheets.TextSize, lines[l], sheets.Left, sheets.Y + (13.5f * sheets.Scale) + (l * sheets.RowLine), Palette.First);
         }
 
         sheets.Y += needed;
         var rule = sheets.Y;
-        sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 0.4f, Inks.Hairline));
+        sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 0.4f, Palette.Hairline));
     }
 
     /// <summary>Goes on to the next page where there is no room, with the headings, and where it is wanted with the sum so far on both.</summary>
-    private void TurnOver(PaperSection section, int rowsBefore, float needed)
+    private void TurnOver(DocumentSection section, int rowsBefore, float needed)
     {
         var carries = section.Carried.Count > 0;
         if (sheets.Y + needed <= sheets.Bottom - (carries ? sheets.RowHeight : 0))
@@ -193,20 +193,20 @@ internal sealed class TableParts
 
     private void Sum(string label, string sum)
     {
-        sheets.Text(faces.Regular, sheets.TextSize, label, sheets.Left, sheets.Y + (10.5f * sheets.Scale), Inks.Second);
-        sheets.TextRight(faces.Strong, sheets.TextSize, sum, sheets.Right, sheets.Y + (10.5f * sheets.Scale), Inks.First);
+        sheets.Text(fonts.Regular, sheets.TextSize, label, sheets.Left, sheets.Y + (10.5f * sheets.Scale), Palette.Second);
+        sheets.TextRight(fonts.Strong, sheets.TextSize, sum, sheets.Right, sheets.Y + (10.5f * sheets.Scale), Palette.First);
         sheets.Y += sheets.RowHeight;
     }
 
-    private void InColumn(Face face, int column, string text, float baseline, SKColor ink)
+    private void InColumn(Font font, int column, string text, float baseline, SKColor ink)
     {
         if (paper.Columns[column].IsFigure)
         {
-            sheets.TextRight(face, columns.TextSize, text, sheets.Left + columns.RightOf(column), baseline, ink);
+            sheets.TextRight(font, columns.TextSize, text, sheets.Left + columns.RightOf(column), baseline, ink);
         }
         else
         {
-            sheets.Text(face, columns.TextSize, text, sheets.Left + columns.LeftOf(column), baseline, ink);
+            sheets.Text(font, columns.TextSize, text, sheets.Left + columns.LeftOf(column), baseline, ink);
         }
     }
 }

@@ -30,8 +30,8 @@ public static class PostBundle
             lines.Add(new PostListLine(piece, pages, bothSides ? (pages + 1) / 2 : pages));
         }
 
-        using var press = new Press();
-        Add(bundle, press.Print(new PostList(title, lines)), bothSides);
+        using var renderer = new DocumentRenderer();
+        Add(bundle, renderer.Print(new PostList(title, lines)), bothSides);
         ordered.ToList().ForEach(piece => Add(bundle, piece.Pdf, bothSides));
     }
 
@@ -52,7 +52,7 @@ public static class PostBundle
         if (bothSides && document.NumberOfPages % 2 == 1)
         {
             var last = document.GetPage(document.NumberOfPages);
-            using var empty = PdfDocument.Open(Press.Empty((float)last.Width, (float)last.Height));
+            using var empty = PdfDocument.Open(DocumentRenderer.Empty((float)last.Width, (float)last.Height));
             bundle.AddPage(empty, 1);
         }
     }

@@ -137,7 +137,7 @@ public sealed class LocalCluster : IAsyncDisposable
 
         if (await RunningPortAsync(binaries, folder, cancel) is { } running)
         {
-            Watch(binaries, folder);
+            PollingService(binaries, folder);
             return running;
         }
 
@@ -155,11 +155,11 @@ public sealed class LocalCluster : IAsyncDisposable
             throw new ClusterFailed($"PostgreSQL did not start: {reason ?? start.Output}. Its log is {log}.");
         }
 
-        Watch(binaries, folder);
+        PollingService(binaries, folder);
         return wanted;
     }
 
-    private static void Watch(PostgresBinaries binaries, string folder)
+    private static void PollingService(PostgresBinaries binaries, string folder)
     {
         var program = AsUnprivileged(binaries.Program("pg_ctl"));
         ClusterWatch.Begin(folder, DataIn(folder), program);

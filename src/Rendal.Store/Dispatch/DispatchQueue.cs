@@ -50,7 +50,7 @@ public sealed record OutgoingMessage(string MessageId, byte[] Bytes, byte[] Sha2
 /// <param name="Name">The name of the document.</param>
 /// <param name="Bytes">The document (PDF).</param>
 /// <param name="Sha256">The hash of the bytes.</param>
-public sealed record OutgoingPaper(string Name, byte[] Bytes, byte[] Sha256);
+public sealed record OutgoingLetter(string Name, byte[] Bytes, byte[] Sha256);
 
 /// <summary>
 /// The queue of released parcels over all books, shared by any number of workers. A worker is known by a number on
@@ -73,7 +73,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     // Any fixed number serves, as long as nothing else in this database locks under it.
     private const int LockSpace = 0x52454E44;
 
-    private readonly TryRecord tries = new(source);
+    private readonly AttemptRecord tries = new(source);
 
     /// <summary>
     /// Connections for those who send. They look up few rows at a time in tables that grow while they are at it, so every
@@ -174,19 +174,19 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// is written down with it; where it goes beside the message, that is a try of its own, which has ended.
     /// </summary>
     /// <returns>The number of the try; null where its round has been paused since, or the parcel is no longer this worker's.</returns>
-    public Task<long?> BeginTryAsync(ClaimedParcel parcel, long worker, OutgoingMessage? message, OutgoingPaper? paper, DateTimeOffset now) =>
-        tries.BeginAsync(new BegunTry(parcel, worker, message, paper, now.ToUniversalTime()));
+    public Task<long?> BeginAttemptAsync(ClaimedParcel parcel, long worker, OutgoingMessage? message, OutgoingLetter? paper, DateTimeOffset now) =>
+        tries.BeginAsync(new BegunAttempt(parcel, worker, message, paper, now.ToUniversalTime()));
 
     /// <summary>
     /// Writes down that the server is about to be given the end of the message. False where the parcel was taken from
     /// this worker in the meantime (it was thought dead): then the end must not be sent.
     /// </summary>
     public Task<bool> MarkEndingAsync(ClaimedParcel parcel, long worker, long dispatchTry, DateTimeOffset now) =>
-        tries.MarkEndingAsync(new EndingTry(parcel, worker, dispatchTry, now.ToUniversalTime()));
+        tries.MarkEndingAsync(new EndingAttempt(parcel, worker, dispatchTry, now.ToUniversalTime()));
 
     /// <summary>Writes down how a try ended and what follows from it, in one transaction.</summary>
-    public Task EndTryAsync(ClaimedParcel parcel, long worker, long dispatchTry, Outcome outcome, NextStep next, DateTimeOffset now) =>
-        tries.EndAsync(new EndedTry(parcel, worker, dispatchTry, outcome, next, now.ToUniversalTime()));
+    public Task EndAttemptAsync(ClaimedParcel parcel, long worker, long dispatchTry, Outcome outcome, NextStep next, DateTimeOffset now) =>
+        tries.EndAsync(new EndedAttempt(parcel, worker, dispatchTry, outcome, next, now.ToUniversalTime()));
 
     /// <summary>Gives a claimed parcel back that no try was begun of, as if it had not been claimed; one that is no longer this worker's is left alone.</summary>
     public Task GiveBackAsync(ClaimedParcel parcel, long worker, CancellationToken cancel) =>
@@ -216,7 +216,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// <param name="now">The time.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>How many parcels were seen to.</returns>
-    public async Task<int> RecoverAsync(GivenEnds given, DateTimeOffset now, CancellationToken cancel)
+    public async Task<int> RecoverAsync(EndOfDataJournal given, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         var workers = await connection.Sql("select distinct worker from parcel where state = 'sending'").ListAsync(r => r.GetInt64(0), cancel);

@@ -19,7 +19,7 @@ public sealed record LayoutHead(LayoutRef Ref, string Name, string MadeBy, DateT
 /// <summary>The layouts of one book.</summary>
 public sealed class LayoutStore(NpgsqlDataSource source, long book)
 {
-    private readonly UseTable uses = new(source, book, "layout");
+    private readonly TemplateAssignmentTable uses = new(source, book, "layout");
 
     private const string Select = """
         select v.layout_id, v.version, v.layout, p.name, v.made_at
@@ -56,7 +56,7 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         source.Sql($"{SelectHead} where v.book_id = $1 and v.layout_id = $2 order by v.version desc limit 50", book, id).ListAsync(ReadHead, cancel);
 
     /// <summary>What the layouts are used for.</summary>
-    public Task<List<UsedFor>> UsesAsync(CancellationToken cancel) => uses.ListAsync(cancel);
+    public Task<List<TemplateAssignment>> UsesAsync(CancellationToken cancel) => uses.ListAsync(cancel);
 
     /// <summary>Uses a layout for a purpose in place of the one before; null for the one that is there before any was made.</summary>
     public Task UseAsync(string purpose, string language, long? id, long person, CancellationToken cancel) => uses.PutAsync(purpose, language, id, person, cancel);

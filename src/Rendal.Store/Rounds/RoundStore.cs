@@ -332,9 +332,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>What of a round was made up for the post, in the order of its parcels.</summary>
     /// <exception cref="InvalidDataException">Stored bytes do not have the hash that was written with them.</exception>
-    public Task<List<PostedPaper>> PapersAsync(long id, CancellationToken cancel) =>
+    public Task<List<PostedLetter>> PapersAsync(long id, CancellationToken cancel) =>
         source.Sql("select p.customer, p.name, a.lines, a.country, a.bytes, a.sha256, p.id from paper a join parcel p on p.book_id = a.book_id and p.id = a.parcel_id where p.book_id = $1 and p.round_id = $2 order by p.position", book, id)
-            .ListAsync(r => new PostedPaper(r.GetString(0), r.GetString(1), r.GetFieldValue<string[]>(2), r.GetString(3), DispatchLog.Checked(r, 4, "paper", r.GetInt64(6))), cancel);
+            .ListAsync(r => new PostedLetter(r.GetString(0), r.GetString(1), r.GetFieldValue<string[]>(2), r.GetString(3), DispatchLog.Checked(r, 4, "paper", r.GetInt64(6))), cancel);
 
     /// <summary>How many letters of a round were made up for the post.</summary>
     public async Task<int> PaperCountAsync(long id, CancellationToken cancel) =>

@@ -39,7 +39,7 @@ public sealed record Sender(long Id, string Name, string Address, string Host, i
     public string Paused { get; init; } = "";
 
     /// <summary>What keeps its server from being reached; null while it is.</summary>
-    public SenderAway? Away { get; init; }
+    public ServerUnreachable? Away { get; init; }
 
     /// <summary>The identity that its messages go out under.</summary>
     public SentAs SentAs => new(Name, Address, ReplyTo, CopyToSelf);
@@ -54,7 +54,7 @@ public sealed record Sender(long Id, string Name, string Address, string Host, i
     public string PausedFor(long person) => IsFor(person) || Paused.Length == 0 ? Paused : "A colleague’s sender is paused; they have to see to it.";
 
     /// <summary>What keeps its server from being reached, as a person is told.</summary>
-    public SenderAway? AwayFor(long person) => IsFor(person) || Away is null ? Away : Away with { Words = "the server of a colleague’s sender cannot be reached" };
+    public ServerUnreachable? AwayFor(long person) => IsFor(person) || Away is null ? Away : Away with { Words = "the server of a colleague’s sender cannot be reached" };
 }
 
 /// <summary>A server that cannot be reached.</summary>
@@ -62,4 +62,4 @@ public sealed record Sender(long Id, string Name, string Address, string Host, i
 /// <param name="Since">Since when.</param>
 /// <param name="Words">Why, the last time.</param>
 /// <param name="Until">When it is tried again.</param>
-public sealed record SenderAway(int Times, DateTimeOffset Since, string Words, DateTimeOffset Until);
+public sealed record ServerUnreachable(int Times, DateTimeOffset Since, string Words, DateTimeOffset Until);

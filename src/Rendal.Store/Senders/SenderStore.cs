@@ -73,7 +73,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
         ADay = r.Nullable<int>(at + 11),
         LargestBytes = r.Nullable<int>(at + 12),
         Paused = r.GetString(at + 13),
-        Away = r.GetInt32(at + 14) is > 0 and var times ? new SenderAway(times, r.GetFieldValue<DateTimeOffset>(at + 15), r.GetString(at + 16), r.GetFieldValue<DateTimeOffset>(at + 17)) : null,
+        Away = r.GetInt32(at + 14) is > 0 and var times ? new ServerUnreachable(times, r.GetFieldValue<DateTimeOffset>(at + 15), r.GetString(at + 16), r.GetFieldValue<DateTimeOffset>(at + 17)) : null,
         Pauses = [.. r.GetFieldValue<int[]>(at + 18).Select(minutes => TimeSpan.FromMinutes(minutes))],
         Person = r.Nullable<long>(at + 19),
     };

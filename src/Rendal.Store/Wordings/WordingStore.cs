@@ -14,10 +14,10 @@ public sealed record StoredWording(long Id, long Version, Wording Wording);
 /// <summary>The wordings of one book.</summary>
 public sealed class WordingStore(NpgsqlDataSource source, long book)
 {
-    private readonly UseTable uses = new(source, book, "wording");
+    private readonly TemplateAssignmentTable uses = new(source, book, "wording");
 
     /// <summary>What the wordings are used for.</summary>
-    public Task<List<UsedFor>> UsesAsync(CancellationToken cancel) => uses.ListAsync(cancel);
+    public Task<List<TemplateAssignment>> UsesAsync(CancellationToken cancel) => uses.ListAsync(cancel);
 
     /// <summary>Uses a wording for a purpose in place of the one before; null for none.</summary>
     public Task UseAsync(string purpose, string language, long? id, long person, CancellationToken cancel) => uses.PutAsync(purpose, language, id, person, cancel);

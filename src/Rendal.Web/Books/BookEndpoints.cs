@@ -57,7 +57,7 @@ internal sealed record RulesRequest([property: StringLength(200)] string Edges, 
         }
         catch (Exception e) when (e is ArgumentException or FormatException or OverflowException)
         {
-            throw Unable.Invalid("The bands need one to eight last days that grow, such as 30, 60, 90.");
+            throw ProblemException.Invalid("The bands need one to eight last days that grow, such as 30, 60, 90.");
         }
     }
 
@@ -69,7 +69,7 @@ internal sealed record RulesRequest([property: StringLength(200)] string Edges, 
         }
         catch (ArgumentException e)
         {
-            throw Unable.Invalid(e.Message);
+            throw ProblemException.Invalid(e.Message);
         }
     }
 }

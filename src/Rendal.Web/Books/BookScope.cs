@@ -23,7 +23,7 @@ internal sealed class BookScope(Book book, long person, byte[] session, SessionS
         var person = context.User.PersonId();
         var id = long.Parse((string)context.Request.RouteValues["book"]!, CultureInfo.InvariantCulture);
         var services = context.RequestServices;
-        var book = await services.GetRequiredService<BookStore>().FindAsync(id, person, context.RequestAborted) ?? throw Unable.NotFound("This book");
+        var book = await services.GetRequiredService<BookStore>().FindAsync(id, person, context.RequestAborted) ?? throw ProblemException.NotFound("This book");
         return new BookScope(book, person, context.User.SessionHash(), services.GetRequiredService<SessionStore>(), services.GetRequiredService<TimeProvider>(), services.GetRequiredService<NpgsqlDataSource>());
     }
 }

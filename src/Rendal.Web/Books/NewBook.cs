@@ -12,17 +12,17 @@ internal sealed record NewBook([property: StringLength(200)] string Name, [prope
     {
         if (string.IsNullOrWhiteSpace(Name))
         {
-            throw Unable.Invalid("Say the firm’s name.");
+            throw ProblemException.Invalid("Say the firm’s name.");
         }
 
         if (!Rendal.Core.Money.Currency.TryParse(Currency, out _))
         {
-            throw Unable.Invalid($"“{Currency}” is not a currency code; write three letters such as GBP or EUR.");
+            throw ProblemException.Invalid($"“{Currency}” is not a currency code; write three letters such as GBP or EUR.");
         }
 
         if (!TimeZoneInfo.TryFindSystemTimeZoneById(TimeZone, out _))
         {
-            throw Unable.Invalid($"“{TimeZone}” is not a time zone; write one such as Europe/London.");
+            throw ProblemException.Invalid($"“{TimeZone}” is not a time zone; write one such as Europe/London.");
         }
     }
 

@@ -26,7 +26,7 @@ internal static class PeopleEndpoints
         group.MapPost("", GiveAsync);
         group.MapDelete("/{person:long}", TakeAsync);
         group.MapDelete("/invitations/{id:long}", async (long id, BookScope scope, CancellationToken cancel) =>
-            await scope.People.WithdrawAsync(id, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("This invitation"));
+            await scope.People.WithdrawAsync(id, cancel) ? TypedResults.NoContent() : throw ProblemException.NotFound("This invitation"));
     }
 
     private static async Task<PeopleView> ViewAsync(BookScope scope, TimeProvider clock, CancellationToken cancel)

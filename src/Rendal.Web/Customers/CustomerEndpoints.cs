@@ -140,7 +140,7 @@ internal static class CustomerEndpoints
     {
         if (!Enum.TryParse<CustomerOrder>(order, ignoreCase: true, out var by))
         {
-            throw Unable.Invalid($"Customers are not ordered by “{order}”.");
+            throw ProblemException.Invalid($"Customers are not ordered by “{order}”.");
         }
 
         var (customers, all) = await scope.Customers.SearchAsync(search.Trim(), by, descending, Math.Max(from, 0), Math.Clamp(count, 0, MostListed), cancel);
@@ -151,8 +151,8 @@ internal static class CustomerEndpoints
     private static async Task<CustomerView> CardAsync(string key, BookScope scope, CancellationToken cancel)
     {
         // The version first: a card that is changed in between is taken for older than it is, and nothing is written over it.
-        var version = await scope.Customers.VersionAsync(key, cancel) ?? throw Unable.NotFound("This customer");
-        var card = await scope.Customers.FindAsync(key, cancel) ?? throw Unable.NotFound("This customer");
+        var version = await scope.Customers.VersionAsync(key, cancel) ?? throw ProblemException.NotFound("This customer");
+        var card = await scope.Customers.FindAsync(key, cancel) ?? throw ProblemException.NotFound("This customer");
         return CustomerView.Of(card, version, [.. (await scope.Customers.HeadOfficesAsync(cancel)).Where(h => h.Value == key).Select(h => h.Key).Order(StringComparer.Ordinal)]);
     }
 
@@ -171,7 +171,7 @@ internal static class CustomerEndpoints
     }
 
     private static async Task<NoContent> GoodAgainAsync(string address, BookScope scope, CancellationToken cancel) =>
-        await scope.Returned.GoodAgainAsync(address, scope.Person, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("This address");
+        await scope.Returned.GoodAgainAsync(address, scope.Person, cancel) ? TypedResults.NoContent() : throw ProblemException.NotFound("This address");
 
     private static async Task<Ok<CustomerView>> UpdateAsync(string key, CustomerRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {

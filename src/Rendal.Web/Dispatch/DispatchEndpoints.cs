@@ -80,10 +80,10 @@ internal static class DispatchEndpoints
         var text = request.Text.Trim();
         if (text.Length is 0 or > LongestNote)
         {
-            throw Unable.Invalid($"A note has words, and at most {LongestNote} characters.");
+            throw ProblemException.Invalid($"A note has words, and at most {LongestNote} characters.");
         }
 
-        return await scope.Log.AddNoteAsync(parcel, text, scope.Person, clock.GetUtcNow(), cancel) ? await scope.Log.NotesAsync(parcel, cancel) : throw Unable.NotFound("This message");
+        return await scope.Log.AddNoteAsync(parcel, text, scope.Person, clock.GetUtcNow(), cancel) ? await scope.Log.NotesAsync(parcel, cancel) : throw ProblemException.NotFound("This message");
     }
 
     /// <summary>Makes a round that sends a parcel once more, to be looked through and released.</summary>
@@ -92,7 +92,7 @@ internal static class DispatchEndpoints
 
     /// <summary>Sends an enclosed file. Only a PDF is shown in the browser; anything else is saved, so that it can run nothing.</summary>
     public static FileContentHttpResult Send((string Name, string ContentType, byte[] Bytes)? file) =>
-        file is not { } found ? throw Unable.NotFound("This enclosure")
+        file is not { } found ? throw ProblemException.NotFound("This enclosure")
         : found.ContentType == "application/pdf" ? TypedResults.File(found.Bytes, found.ContentType)
         : TypedResults.File(found.Bytes, "application/octet-stream", FileName.Safe(Path.GetFileNameWithoutExtension(found.Name), Path.GetExtension(found.Name)));
 
@@ -103,7 +103,7 @@ internal static class DispatchEndpoints
         Send(MessageView.Enclosure(await BytesAsync(parcel, scope, cancel), index));
 
     private static async Task<byte[]> BytesAsync(long parcel, BookScope scope, CancellationToken cancel) =>
-        await scope.Log.MessageAsync(parcel, cancel) ?? throw Unable.NotFound("This message");
+        await scope.Log.MessageAsync(parcel, cancel) ?? throw ProblemException.NotFound("This message");
 
     private static async Task CsvAsync([AsParameters] LogQuery query, BookScope scope, HttpContext context, CancellationToken cancel)
     {

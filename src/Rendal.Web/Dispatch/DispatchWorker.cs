@@ -31,7 +31,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends
             try
             {
                 await using var worker = await queue.RegisterAsync(stoppingToken);
-                var given = new GivenEnds(Path.Combine(parts.Data, "sending"), await queue.DatabaseAsync(stoppingToken));
+                var given = new EndOfDataJournal(Path.Combine(parts.Data, "sending"), await queue.DatabaseAsync(stoppingToken));
                 using var notes = given.Begin(worker.Number);
                 await using var sending = new ParcelSending(queue, worker.Number, notes, source, secrets, network, clock, log);
                 await SendAsync(worker, given, sending, stoppingToken);
@@ -55,7 +55,7 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends
         }
     }
 
-    private async Task SendAsync(WorkerConnection worker, GivenEnds given, ParcelSending sending, CancellationToken stop)
+    private async Task SendAsync(WorkerConnection worker, EndOfDataJournal given, ParcelSending sending, CancellationToken stop)
     {
         var underWay = new List<(long Book, Task Task)>();
         try

@@ -26,7 +26,7 @@ internal sealed record MessageView(string From, string To, string Date, string S
     public static string Html(byte[] bytes)
     {
         var message = BoundedMail.Load(bytes);
-        return message.HtmlBody is { } html ? WithPictures(html, message) : Letter.Page($"<pre style=\"white-space:pre-wrap\">{System.Net.WebUtility.HtmlEncode(message.TextBody ?? "")}</pre>", "en", message.Subject ?? "");
+        return message.HtmlBody is { } html ? WithPictures(html, message) : MessageBuilder.Page($"<pre style=\"white-space:pre-wrap\">{System.Net.WebUtility.HtmlEncode(message.TextBody ?? "")}</pre>", "en", message.Subject ?? "");
     }
 
     /// <summary>An enclosed file; null where there is none of this number.</summary>

@@ -29,13 +29,13 @@ internal static class ReturnedEndpoints
     }
 
     private static async Task<byte[]> BytesAsync(long id, BookScope scope, CancellationToken cancel) =>
-        await scope.Returned.MessageAsync(id, cancel) ?? throw Unable.NotFound("This message");
+        await scope.Returned.MessageAsync(id, cancel) ?? throw ProblemException.NotFound("This message");
 
     /// <summary>Says of a message that was unclear whether the parcel came back.</summary>
     private static async Task<NoContent> DecideAsync(long id, ReturnedDecision decision, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         await scope.Returned.DecideAsync(id, decision.IsFailure, scope.Person, clock.GetUtcNow(), cancel)
             ? TypedResults.NoContent()
-            : throw Unable.Conflict("This message is decided already.");
+            : throw ProblemException.Conflict("This message is decided already.");
 
     /// <summary>Takes messages in from .eml and mbox files.</summary>
     private static async Task<List<TakenReturn>> TakeAsync(IFormFileCollection files, BookScope scope, TimeProvider clock, CancellationToken cancel)

@@ -15,14 +15,14 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
     public const string SomethingWentWrong = "Something went wrong in Rendal. Nothing was changed by this request; the log of the server says more.";
 
     /// <summary>The HTTP status that fits what cannot be done.</summary>
-    public static int StatusOf(Unable unable) => unable.Reason switch
+    public static int StatusOf(ProblemException unable) => unable.Reason switch
     {
-        UnableReason.NotFound => StatusCodes.Status404NotFound,
-        UnableReason.Conflict => StatusCodes.Status409Conflict,
-        UnableReason.Invalid => StatusCodes.Status422UnprocessableEntity,
-        UnableReason.Forbidden => StatusCodes.Status403Forbidden,
-        UnableReason.NotSignedIn => StatusCodes.Status401Unauthorized,
-        UnableReason.TooMany => StatusCodes.Status429TooManyRequests,
+        ProblemReason.NotFound => StatusCodes.Status404NotFound,
+        ProblemReason.Conflict => StatusCodes.Status409Conflict,
+        ProblemReason.Invalid => StatusCodes.Status422UnprocessableEntity,
+        ProblemReason.Forbidden => StatusCodes.Status403Forbidden,
+        ProblemReason.NotSignedIn => StatusCodes.Status401Unauthorized,
+        ProblemReason.TooMany => StatusCodes.Status429TooManyRequests,
         _ => throw new ArgumentOutOfRangeException(nameof(unable), unable.Reason, null),
     };
 
@@ -30,7 +30,7 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
     {
         var (status, detail) = exception switch
         {
-            Unable unable => (StatusOf(unable), unable.Message),
+            ProblemException unable => (StatusOf(unable), unable.Message),
             FileRefused or OverBudget => (StatusCodes.Status422UnprocessableEntity, exception.Message),
             BadHttpRequestException bad => (bad.StatusCode, NotUnderstood(bad)),
             OperationCanceledException when context.RequestAborted.IsCancellationRequested => (499, "The request was given up."),
@@ -43,7 +43,7 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
             Unexpected(log, exception, context.Request.Path);
         }
 
-        if ((exception is Unable { RetryAfterSeconds: var after } ? after : status == StatusCodes.Status503ServiceUnavailable ? 2 : null) is { } seconds)
+        if ((exception is ProblemException { RetryAfterSeconds: var after } ? after : status == StatusCodes.Status503ServiceUnavailable ? 2 : null) is { } seconds)
         {
             context.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
         }

@@ -77,10 +77,10 @@ internal static class RendalHost
 
         // The same few statements thousands of times over: to plan them each time anew takes longer than to do them.
         services.AddKeyedSingleton(DispatchQueue.Source, (_, _) => DispatchQueue.Connect(parts.Database));
-        services.AddSingleton<PersonStore>().AddSingleton<SessionStore>().AddSingleton<SignInCounts>().AddSingleton<KnownBrowsers>().AddSingleton<SignInGuard>().AddSingleton<BookStore>().AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source))).AddSingleton<RoundEnds>().AddSingleton<EndTeller>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<MakeBook>();
+        services.AddSingleton<PersonStore>().AddSingleton<SessionStore>().AddSingleton<SignInCounts>().AddSingleton<KnownBrowsers>().AddSingleton<SignInGuard>().AddSingleton<BookStore>().AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source))).AddSingleton<RoundEnds>().AddSingleton<RoundEndNotice>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<MakeBook>();
         services.AddSingleton<BookAccounts>().AddSingleton<IPracticeServer>(services => services.GetRequiredService<BookAccounts>()).AddPostroom(Path.Combine(parts.Data, "postroom"), services => services.GetRequiredService<BookAccounts>());
-        services.AddSingleton<OpenedFiles>().AddSingleton<Works>();
-        services.AddSingleton<PreviewPress>().AddSingleton<SenderSecrets>();
+        services.AddSingleton<OpenedFiles>().AddSingleton<ProgressResponse>();
+        services.AddSingleton<PreviewRenderer>().AddSingleton<SenderSecrets>();
         services.AddSingleton<PasswordHasher<Person>>();
         services.AddDataProtection().SetApplicationName("Rendal").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(parts.Data, "keys")));
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(SessionCookie.Configure);
@@ -111,7 +111,7 @@ internal static class RendalHost
 
         if (parts.Role != Role.Web)
         {
-            services.AddHostedService<DispatchWorker>().AddHostedService<EndWatch>().AddHostedService<ReplyWatch>();
+            services.AddHostedService<DispatchWorker>().AddHostedService<RoundEndService>().AddHostedService<ReplyMailboxService>();
         }
     }
 

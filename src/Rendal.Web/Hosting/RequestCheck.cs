@@ -52,7 +52,7 @@ internal static class RequestCheck
     }
 
     /// <summary>Checks what was read out of a file, as the body of a request is.</summary>
-    /// <exception cref="Unable">Something in it cannot be used.</exception>
+    /// <exception cref="ProblemException">Something in it cannot be used.</exception>
     public static void Check<T>(T value)
         where T : class =>
         Check(value, new Field("", LongestText, null, _ => null, []) { Of = typeof(T) }, "", 0);
@@ -190,7 +190,7 @@ internal static class RequestCheck
         _ => "cannot be used",
     };
 
-    private static Unable Refused(string place, string why) => Unable.Invalid($"{(place.Length == 0 ? "The request" : $"The field “{place}”")} {why}.");
+    private static ProblemException Refused(string place, string why) => ProblemException.Invalid($"{(place.Length == 0 ? "The request" : $"The field “{place}”")} {why}.");
 
     /// <summary>A place in a request, and what may stand there.</summary>
     private sealed record Field(string Name, int LongestText, NullabilityInfo? Nullability, Func<object, object?> Read, IReadOnlyList<ValidationAttribute> Rules)

@@ -56,9 +56,9 @@ internal static class IntakeEndpoints
         new BeginIntake(scope, files, clock).PasteAsync(request.Text, request.Kind, cancel);
 
     private static IntakeKind KindOf(string kind) =>
-        Enum.TryParse<IntakeKind>(kind, ignoreCase: true, out var known) ? known : throw Unable.Invalid($"A file is taken in for the ledger or for the customers, not for “{kind}”.");
+        Enum.TryParse<IntakeKind>(kind, ignoreCase: true, out var known) ? known : throw ProblemException.Invalid($"A file is taken in for the ledger or for the customers, not for “{kind}”.");
 
-    private static Task<IResult> LookAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works) => works.AnswerAsync(http, async (meter, cancel) =>
+    private static Task<IResult> LookAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, ProgressResponse works) => works.AnswerAsync(http, async (meter, cancel) =>
     {
         var intake = await TheIntake.OfAsync(scope, id, cancel);
         if (intake.Kind == IntakeKind.Customers)
@@ -79,7 +79,7 @@ internal static class IntakeEndpoints
         return new FileRowsView(last, [.. rows.Select(FileRowView.Of)]);
     }
 
-    private static Task<IResult> ChangesAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works) => works.AnswerAsync(http, async (meter, cancel) =>
+    private static Task<IResult> ChangesAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, ProgressResponse works) => works.AnswerAsync(http, async (meter, cancel) =>
     {
         var (before, changes) = await new CompareWithLedger(scope, files).RunAsync(id, meter, cancel);
         return ChangesView.Of(changes, before);
@@ -115,7 +115,7 @@ internal static class IntakeEndpoints
             await using var content = file.OpenReadStream();
             if (file.Length > LargestReading || await JsonSerializer.DeserializeAsync<SavedReading>(content, options, cancel) is not { Columns.Count: > 0 } reading)
             {
-                throw Unable.Invalid($"{file.FileName} holds no reading.");
+                throw ProblemException.Invalid($"{file.FileName} holds no reading.");
             }
 
             RequestCheck.Check(reading);
@@ -123,11 +123,11 @@ internal static class IntakeEndpoints
         }
         catch (JsonException e)
         {
-            throw Unable.Invalid($"{file.FileName} is not a reading that was saved by Rendal: line {e.LineNumber + 1} is not understood.");
+            throw ProblemException.Invalid($"{file.FileName} is not a reading that was saved by Rendal: line {e.LineNumber + 1} is not understood.");
         }
     }
 
-    private static Task<IResult> KeepAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, Works works, TimeProvider clock, bool sure = false, bool emptyClears = false) =>
+    private static Task<IResult> KeepAsync(long id, HttpContext http, BookScope scope, OpenedFiles files, ProgressResponse works, TimeProvider clock, bool sure = false, bool emptyClears = false) =>
         works.AnswerAsync(http, (meter, cancel) => new KeepIntake(scope, files, clock).RunAsync(id, sure, emptyClears, meter, cancel));
 
     private static async Task<NoContent> UndoAsync(long id, BookScope scope, CancellationToken cancel)

@@ -22,7 +22,7 @@ internal sealed record LayoutLine(long Id, int Version, string Name, string Made
 /// <param name="Purposes">What a layout can be used for.</param>
 /// <param name="Fields">The fields of items that every ledger has.</param>
 /// <param name="Columns">The headings of the ledger file's columns without a meaning for the rules.</param>
-internal sealed record LayoutList(Layout BuiltIn, IReadOnlyList<LayoutLine> Layouts, IReadOnlyList<UsedFor> Uses, IReadOnlyList<string> Purposes, IReadOnlyList<FieldLine> Fields, IReadOnlyList<string> Columns);
+internal sealed record LayoutList(Layout BuiltIn, IReadOnlyList<LayoutLine> Layouts, IReadOnlyList<TemplateAssignment> Uses, IReadOnlyList<string> Purposes, IReadOnlyList<FieldLine> Fields, IReadOnlyList<string> Columns);
 
 /// <summary>A field of items with its usual heading in English.</summary>
 internal sealed record FieldLine(string Field, string Heading);
@@ -65,7 +65,7 @@ internal static class LayoutEndpoints
 
     private static async Task<LayoutList> ListAsync(BookScope scope, CancellationToken cancel)
     {
-        var words = PaperWords.In(Language.English);
+        var words = DocumentWords.In(Language.English);
         var intake = await scope.Intakes.CurrentAsync(cancel);
         return new LayoutList(
             Layout.BuiltIn,
@@ -79,7 +79,7 @@ internal static class LayoutEndpoints
         await ViewAsync(await new StoreLayout(scope, clock).AddAsync(layout, cancel), scope, cancel);
 
     private static async Task<LayoutView> ViewAsync(long id, BookScope scope, CancellationToken cancel) =>
-        LayoutView.Of(await scope.Layouts.FindAsync(id, cancel) ?? throw Unable.NotFound("This layout"));
+        LayoutView.Of(await scope.Layouts.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This layout"));
 
     private static async Task<LayoutView> ChangeAsync(long id, LayoutChange change, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
@@ -97,11 +97,11 @@ internal static class LayoutEndpoints
         (await scope.Layouts.VersionsAsync(id, cancel)).ConvertAll(v => new VersionLine(v.Ref.Version, v.MadeBy, v.MadeAt));
 
     private static async Task<LayoutView> VersionAsync(long id, int version, BookScope scope, CancellationToken cancel) =>
-        LayoutView.Of(await scope.Layouts.FindAsync(new LayoutRef(id, version), cancel) ?? throw Unable.NotFound("This version"));
+        LayoutView.Of(await scope.Layouts.FindAsync(new LayoutRef(id, version), cancel) ?? throw ProblemException.NotFound("This version"));
 
-    private static async Task<NoContent> UseAsync(UseRequest use, BookScope scope, CancellationToken cancel)
+    private static async Task<NoContent> UseAsync(AssignmentRequest use, BookScope scope, CancellationToken cancel)
     {
-        await new AssignUse(scope).LayoutAsync(use.Purpose, use.Language, use.Id, cancel);
+        await new AssignTemplate(scope).LayoutAsync(use.Purpose, use.Language, use.Id, cancel);
         return TypedResults.NoContent();
     }
 
@@ -118,16 +118,16 @@ internal static class LayoutEndpoints
         return found.ConvertAll(s => new SampleLine(s.Customer, names.GetValueOrDefault(s.Customer, s.Customer), s.Rows));
     }
 
-    private static async Task<LetterBrought> BringAsync(IFormFile file, BookScope scope, CancellationToken cancel)
+    private static async Task<ReadDocxTemplate> BringAsync(IFormFile file, BookScope scope, CancellationToken cancel)
     {
-        if (file.Length > BroughtLetter.Largest)
+        if (file.Length > DocxTemplate.Largest)
         {
-            throw Unable.Invalid($"The file is larger than {BroughtLetter.Largest / 1_000_000} MB. Make its pictures smaller.");
+            throw ProblemException.Invalid($"The file is larger than {DocxTemplate.Largest / 1_000_000} MB. Make its pictures smaller.");
         }
 
         using var bytes = new MemoryStream();
         await file.CopyToAsync(bytes, cancel);
-        return await new BringLetter(scope).RunAsync(Path.GetFileName(file.FileName), bytes.ToArray(), cancel);
+        return await new ReadDocxFile(scope).RunAsync(Path.GetFileName(file.FileName), bytes.ToArray(), cancel);
     }
 
     /// <summary>The very document that a customer of the ledger would get today.</summary>
@@ -135,16 +135,16 @@ internal static class LayoutEndpoints
     /// <param name="customer">The customer.</param>
     /// <param name="level">The level of a reminder; null for a statement.</param>
     /// <param name="form">The form, as <c>pdf</c>.</param>
-    private static async Task<FileContentHttpResult> PreviewAsync(Layout layout, string customer, int? level, BookScope scope, PreviewPress press, TimeProvider clock, CancellationToken cancel, string form = "pdf")
+    private static async Task<FileContentHttpResult> PreviewAsync(Layout layout, string customer, int? level, BookScope scope, PreviewRenderer renderer, TimeProvider clock, CancellationToken cancel, string form = "pdf")
     {
         if (!Enum.TryParse<DocumentForm>(form, ignoreCase: true, out var known) || (known != DocumentForm.Pdf && !layout.Forms.Contains(known)))
         {
-            throw Unable.NotFound("This document");
+            throw ProblemException.NotFound("This document");
         }
 
         var template = StoreLayout.Ready(layout);
         var sample = await LayoutSample.OfAsync(customer, scope, clock, cancel);
-        var file = await press.MakeAsync(scope.Book.Id, sample.Paper(template, level), template.Layout, known, cancel);
+        var file = await renderer.MakeAsync(scope.Book.Id, sample.Paper(template, level), template.Layout, known, cancel);
         return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
 }

@@ -75,16 +75,16 @@ internal static class PostroomEndpoints
         var drill = new Drill(request.Step, request.Act, request.Act == DrillAct.Answer ? request.Answer.Trim() : "", request.To.Trim(), request.Left);
         if (drill.Step < DrillStep.SignIn)
         {
-            throw Unable.Invalid("Other books practise here as well. A drill of this book begins at the sign-in at the earliest.");
+            throw ProblemException.Invalid("Other books practise here as well. A drill of this book begins at the sign-in at the earliest.");
         }
 
-        drills.Begin(Account(scope), drill.Problem is { } problem ? throw Unable.Invalid(problem) : drill);
+        drills.Begin(Account(scope), drill.Problem is { } problem ? throw ProblemException.Invalid(problem) : drill);
         return View(scope, drills);
     }
 
     private static DrillsView Limit(LimitsRequest request, BookScope scope, Drills drills)
     {
-        drills.Limit(Account(scope), request is { LargestBytes: >= 1_000 and <= 100_000_000, AMinute: null or >= 1 } ? new PracticeLimits(request.LargestBytes, request.AMinute) : throw Unable.Invalid("The largest message is from 1 kB to 100 MB, and at least one message a minute is taken."));
+        drills.Limit(Account(scope), request is { LargestBytes: >= 1_000 and <= 100_000_000, AMinute: null or >= 1 } ? new PracticeLimits(request.LargestBytes, request.AMinute) : throw ProblemException.Invalid("The largest message is from 1 kB to 100 MB, and at least one message a minute is taken."));
         return View(scope, drills);
     }
 
@@ -103,7 +103,7 @@ internal static class PostroomEndpoints
     /// <summary>Lets a delivery report come back for the first recipient of a message, as if its mailbox were not there.</summary>
     private static ReceivedLine Return(long id, BookScope scope, Mailbox mailbox, TimeProvider clock)
     {
-        var message = mailbox.Find(Account(scope), id) ?? throw Unable.NotFound("This message");
+        var message = mailbox.Find(Account(scope), id) ?? throw ProblemException.NotFound("This message");
         var now = clock.GetUtcNow();
         var report = mailbox.Add(Account(scope), "", [message.From], DeliveryReport.Of(mailbox.Bytes(message), message.From, message.Recipients[0], "5.1.1", "550 5.1.1 no such mailbox here", now), now);
         return new ReceivedLine(report.Id, report.ReceivedAt, report.Recipients, report.Subject, report.EnclosureCount, 1);
@@ -116,7 +116,7 @@ internal static class PostroomEndpoints
     }
 
     private static byte[] Bytes(long id, BookScope scope, Mailbox mailbox) =>
-        mailbox.Find(Account(scope), id) is { } message ? mailbox.Bytes(message) : throw Unable.NotFound("This message");
+        mailbox.Find(Account(scope), id) is { } message ? mailbox.Bytes(message) : throw ProblemException.NotFound("This message");
 
     private static string Account(BookScope scope) => BookAccounts.Name(scope.Book.Id);
 }

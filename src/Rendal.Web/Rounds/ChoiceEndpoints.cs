@@ -41,5 +41,5 @@ internal static class ChoiceEndpoints
     }
 
     private static async Task<NoContent> ForgetAsync(long choice, BookScope scope, CancellationToken cancel) =>
-        await scope.Choices.ForgetAsync(choice, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("This choice");
+        await scope.Choices.ForgetAsync(choice, cancel) ? TypedResults.NoContent() : throw ProblemException.NotFound("This choice");
 }

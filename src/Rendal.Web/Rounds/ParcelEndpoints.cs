@@ -44,16 +44,16 @@ internal static class ParcelEndpoints
         return new ParcelView(
             parcel, made.Parcel.Customer, made.Parcel.Name, made.Parcel.Standing, made.Parcel.Problem, made.Round.Sender.ShownTo(scope.Person), made.Parcel.Recipients, made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [], filled?.Subject ?? "", made.Round.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
             filled?.EmptySlots.Select(s => s.Label).ToList() ?? [], made.Wording.Errors, [.. made.Layout.Layout.Forms.Order().Zip(DocumentFile.Names(made.Paper(), made.Layout.Layout), (form, name) => new DocumentLine(form, name))],
-            Guards.SandboxedPage(Letter.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? "")));
+            Guards.SandboxedPage(MessageBuilder.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? "")));
     }
 
     /// <summary>A file as it will be enclosed; as a PDF it can be looked at even where it goes out in another form alone.</summary>
-    private static async Task<FileContentHttpResult> DocumentAsync(long parcel, BookScope scope, PreviewPress press, CancellationToken cancel, string form = "pdf")
+    private static async Task<FileContentHttpResult> DocumentAsync(long parcel, BookScope scope, PreviewRenderer press, CancellationToken cancel, string form = "pdf")
     {
         var made = await ParcelContent.LoadAsync(parcel, scope, cancel);
         if (!Enum.TryParse<DocumentForm>(form, ignoreCase: true, out var known) || (known != DocumentForm.Pdf && !made.Layout.Layout.Forms.Contains(known)))
         {
-            throw Unable.NotFound("This document");
+            throw ProblemException.NotFound("This document");
         }
 
         var file = await press.MakeAsync(scope.Book.Id, made.Paper(), made.Layout.Layout, known, cancel);
@@ -61,9 +61,9 @@ internal static class ParcelEndpoints
     }
 
     private static async Task<NoContent> DecideUnsureAsync(long parcel, UnsureRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await scope.Rounds.DecideUnsureAsync(parcel, request.Went, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw Unable.Conflict("This parcel is not unsure.");
+        await scope.Rounds.DecideUnsureAsync(parcel, request.Went, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent() : throw ProblemException.Conflict("This parcel is not unsure.");
 
     private static async Task<NoContent> RetryAsync(long parcel, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         await scope.Rounds.RetryAsync(parcel, scope.Person, clock.GetUtcNow(), cancel) ? TypedResults.NoContent()
-        : throw Unable.Conflict("This parcel is not one whose message could not be made, or it goes with another round now.");
+        : throw ProblemException.Conflict("This parcel is not one whose message could not be made, or it goes with another round now.");
 }

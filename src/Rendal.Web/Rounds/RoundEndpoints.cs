@@ -92,7 +92,7 @@ internal static class RoundEndpoints
     internal static async Task<RoundView> ViewAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         var today = scope.Book.Today(clock);
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         var intake = await scope.Intakes.FindAsync(round.IntakeId, cancel);
         var parts = await scope.Listing.ProofPartsAsync(id, cancel);
         var proof = await scope.Rounds.ProofAsync(id, cancel);
@@ -130,15 +130,15 @@ internal static class RoundEndpoints
     private static async Task<RevisionView> RevisionAsync(long id, long revision, DateTimeOffset? preparedAt, BookScope scope, CancellationToken cancel) =>
         await scope.Rounds.FindAsync(id, cancel) is { } round
             ? new RevisionView(round.Revision != revision || round.PreparedAt != preparedAt || round.ReleasedAt is not null, round.IsBehind(scope.Book))
-            : throw Unable.NotFound("This round");
+            : throw ProblemException.NotFound("This round");
 
-    private static Task<IResult> ChangeAsync(long id, long revision, RoundRequest request, HttpContext http, BookScope scope, Works works, TimeProvider clock) => works.AnswerAsync(http, async (meter, cancel) =>
+    private static Task<IResult> ChangeAsync(long id, long revision, RoundRequest request, HttpContext http, BookScope scope, ProgressResponse works, TimeProvider clock) => works.AnswerAsync(http, async (meter, cancel) =>
     {
         await new ChangeRound(scope, clock).RunAsync(id, revision, request.Settings(), meter, cancel);
         return await ViewAsync(id, scope, clock, cancel);
     });
 
-    private static Task<IResult> PrepareAsync(long id, HttpContext http, BookScope scope, Works works, TimeProvider clock) => works.AnswerAsync(http, async (meter, cancel) =>
+    private static Task<IResult> PrepareAsync(long id, HttpContext http, BookScope scope, ProgressResponse works, TimeProvider clock) => works.AnswerAsync(http, async (meter, cancel) =>
     {
         await new PrepareRound(scope, clock).RunAsync(id, meter, cancel);
         return await ViewAsync(id, scope, clock, cancel);
@@ -192,7 +192,7 @@ internal static class RoundEndpoints
     /// <summary>The values in a column that has no meaning for the rules, to choose among.</summary>
     private static async Task<List<string>> ValuesAsync(long id, string column, BookScope scope, CancellationToken cancel)
     {
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         return await scope.Ledger.ValuesAsync(round.IntakeId, column, cancel);
     }
 
@@ -218,9 +218,9 @@ internal static class RoundEndpoints
     /// <param name="bothSides">Whether it is printed on both sides.</param>
     private static async Task<FileStreamHttpResult> PostAsync(long id, BookScope scope, CancellationToken cancel, bool bothSides = false)
     {
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         var papers = await scope.Rounds.PapersAsync(id, cancel);
-        return papers.Count == 0 ? throw Unable.Conflict("Nothing of this round was made up for the post yet.")
+        return papers.Count == 0 ? throw ProblemException.Conflict("Nothing of this round was made up for the post yet.")
             : await FileOnTheWay.SendAsync(DocumentFile.PdfType, FileName.Safe($"{round.Name} post", ".pdf"), file =>
             {
                 PostBundle.Write(file, round.Name, papers.Select(p => new PostPiece(p.Customer, p.Name, p.Lines, p.Country, p.Pdf)), bothSides, scope.Book.Firm.OwnCountry());
@@ -239,7 +239,7 @@ internal static class RoundEndpoints
 
     private static async Task<FileStreamHttpResult> FileAsync(long id, BookScope scope, string contentType, string ending, Func<Stream, Task> write, CancellationToken cancel)
     {
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw Unable.NotFound("This round");
+        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         return await FileOnTheWay.SendAsync(contentType, FileName.Safe(round.Name, "." + ending), write);
     }
 

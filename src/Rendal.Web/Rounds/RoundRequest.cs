@@ -40,22 +40,22 @@ internal sealed record RoundRequest(
     {
         if (InterestPercent is <= 0 or > 100)
         {
-            throw Unable.Invalid("Interest is a yearly rate above 0 and up to 100 per cent; leave it empty for none.");
+            throw ProblemException.Invalid("Interest is a yearly rate above 0 and up to 100 per cent; leave it empty for none.");
         }
 
         if (PeriodFrom > AsOf)
         {
-            throw Unable.Invalid("The period of the statement begins after it ends.");
+            throw ProblemException.Invalid("The period of the statement begins after it ends.");
         }
 
         if (DatedFrom > DatedTo || DueFrom > DueTo)
         {
-            throw Unable.Invalid("The first day of a span lies after its last; nothing can be between them.");
+            throw ProblemException.Invalid("The first day of a span lies after its last; nothing can be between them.");
         }
 
         if (ReminderLevels is { Count: 0 })
         {
-            throw Unable.Invalid("Choose at least one level of reminders, or send statements.");
+            throw ProblemException.Invalid("Choose at least one level of reminders, or send statements.");
         }
 
         return new Choice
@@ -64,7 +64,7 @@ internal sealed record RoundRequest(
             Form = Form,
             PeriodFrom = PeriodFrom,
             InterestPercent = InterestPercent,
-            About = About is RoundKind.Statements or RoundKind.Invoices or RoundKind.Confirmations ? About : throw Unable.Invalid("A round is about statements, invoices, confirmations of balance, or reminders of chosen levels."),
+            About = About is RoundKind.Statements or RoundKind.Invoices or RoundKind.Confirmations ? About : throw ProblemException.Invalid("A round is about statements, invoices, confirmations of balance, or reminders of chosen levels."),
             LeastBalance = Math.Max(0, LeastBalance),
             OverdueDays = OverdueDays,
             ReminderLevels = ReminderLevels is { } levels ? [.. levels.Distinct().Order()] : null,

@@ -210,12 +210,12 @@ internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, long Revisio
 /// <param name="Counts">How many parcels stand where.</param>
 /// <param name="Paused">Whether the round waits.</param>
 /// <param name="SenderPaused">Why its sender sends nothing; empty when it may.</param>
-/// <param name="SenderAway">What keeps the sender's server from being reached; null while it is.</param>
+/// <param name="ServerUnreachable">What keeps the sender's server from being reached; null while it is.</param>
 /// <param name="AMinute">How many messages the server takes a minute, by the last ten seconds.</param>
 /// <param name="Forecast">When the rest goes, as far as the sender's allowance tells.</param>
 /// <param name="Papers">How many letters were made up for the post.</param>
 /// <param name="LeavesAt">When the next leaves, where that is later; null where it may go now, or none is left.</param>
-internal sealed record ProgressView(IReadOnlyDictionary<string, long> Counts, bool Paused, string SenderPaused, SenderAway? SenderAway, int AMinute, ForecastView Forecast, DateTimeOffset? LeavesAt, int Papers);
+internal sealed record ProgressView(IReadOnlyDictionary<string, long> Counts, bool Paused, string SenderPaused, ServerUnreachable? ServerUnreachable, int AMinute, ForecastView Forecast, DateTimeOffset? LeavesAt, int Papers);
 
 /// <summary>How many parcels were stopped.</summary>
 /// <param name="Parcels">How many.</param>

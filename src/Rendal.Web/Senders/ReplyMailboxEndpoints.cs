@@ -56,13 +56,13 @@ internal static class ReplyMailboxEndpoints
     private static async Task<NoContent> RemoveAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, CancellationToken cancel)
     {
         await UsableSender.FindAsync(id, scope, cancel);
-        return await mailboxes.RemoveAsync(scope.Book.Id, id, cancel) ? TypedResults.NoContent() : throw Unable.NotFound("A mailbox of this sender");
+        return await mailboxes.RemoveAsync(scope.Book.Id, id, cancel) ? TypedResults.NoContent() : throw ProblemException.NotFound("A mailbox of this sender");
     }
 
     private static async Task<FetchedReplies> FetchAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, ReplyFetching fetching, CancellationToken cancel)
     {
         await UsableSender.FindAsync(id, scope, cancel);
-        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, StoreSender.LongestTalk, cancel) : throw Unable.NotFound("A mailbox of this sender");
+        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, StoreSender.LongestTalk, cancel) : throw ProblemException.NotFound("A mailbox of this sender");
     }
 
     /// <summary>The mailbox that a sender most likely has: the postroom’s for the practice account, else imap where mail goes out by smtp.</summary>

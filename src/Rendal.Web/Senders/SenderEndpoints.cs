@@ -29,7 +29,7 @@ namespace Rendal.Web.Senders;
 /// <param name="IsPractice">Whether what it sends ends in the postroom.</param>
 internal sealed record SenderView(
     long Id, string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, bool HasPassword,
-    int? AMinute, int? ADay, int BegunToday, int? LargestBytes, IReadOnlyList<int> PauseMinutes, string Paused, SenderAway? Away, bool IsMine, bool IsPractice);
+    int? AMinute, int? ADay, int BegunToday, int? LargestBytes, IReadOnlyList<int> PauseMinutes, string Paused, ServerUnreachable? Away, bool IsMine, bool IsPractice);
 
 /// <summary>The mail accounts of a book.</summary>
 internal static class SenderEndpoints

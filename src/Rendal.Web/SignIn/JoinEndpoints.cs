@@ -27,7 +27,7 @@ internal static class JoinEndpoints
     {
         var group = api.MapGroup("/invitations").WithTags("SignIn").AllowAnonymous();
         group.MapGet("/{key}", async (string key, PersonStore people, TimeProvider clock, CancellationToken cancel) =>
-            await people.InvitedAsync(SecretKey.Hash(key), clock.GetUtcNow(), cancel) is var (name, firm, canSignIn) ? new InvitedView(name, firm, canSignIn) : throw new Unable(UnableReason.NotFound, NotGood));
+            await people.InvitedAsync(SecretKey.Hash(key), clock.GetUtcNow(), cancel) is var (name, firm, canSignIn) ? new InvitedView(name, firm, canSignIn) : throw new ProblemException(ProblemReason.NotFound, NotGood));
         group.MapPost("/join", JoinAsync);
         api.MapGroup("/invitations").WithTags("SignIn").MapPost("/accept", AcceptAsync);
     }
@@ -41,14 +41,14 @@ internal static class JoinEndpoints
         }
 
         throw await people.InvitedAsync(key, now, cancel) is { } invited
-            ? Unable.Conflict($"This invitation is for {invited.Name}, and you are signed in as {user.Identity!.Name}. Sign in as {invited.Name} to follow it.")
-            : new Unable(UnableReason.NotFound, NotGood);
+            ? ProblemException.Conflict($"This invitation is for {invited.Name}, and you are signed in as {user.Identity!.Name}. Sign in as {invited.Name} to follow it.")
+            : new ProblemException(ProblemReason.NotFound, NotGood);
     }
 
     private static async Task<NoContent> JoinAsync(FollowedInvitation request, PersonStore people, PasswordHasher<Person> hasher, TimeProvider clock, HttpContext context, CancellationToken cancel)
     {
         NewPassword.Check(request.Password);
-        var (id, name) = await people.JoinAsync(SecretKey.Hash(request.Key), hasher.HashPassword(null!, request.Password), clock.GetUtcNow(), cancel) ?? throw new Unable(UnableReason.NotFound, NotGood);
+        var (id, name) = await people.JoinAsync(SecretKey.Hash(request.Key), hasher.HashPassword(null!, request.Password), clock.GetUtcNow(), cancel) ?? throw new ProblemException(ProblemReason.NotFound, NotGood);
         await SessionCookie.BeginAsync(context, id, name, cancel);
         return TypedResults.NoContent();
     }

@@ -7,12 +7,12 @@ internal static class NewPassword
 {
     private const int Shortest = 10;
 
-    /// <exception cref="Unable">It is too short.</exception>
+    /// <exception cref="ProblemException">It is too short.</exception>
     public static void Check(string password)
     {
         if (password.Length < Shortest)
         {
-            throw Unable.Invalid($"The password needs at least {Shortest} characters.");
+            throw ProblemException.Invalid($"The password needs at least {Shortest} characters.");
         }
     }
 }

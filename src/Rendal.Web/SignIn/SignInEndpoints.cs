@@ -61,7 +61,7 @@ internal static class SignInEndpoints
         {
             { Good: [], Bad: [] } => "",
             { Good: [var one], Bad: [] } => one,
-            _ => throw Unable.Invalid($"“{request.Address}” is not one e-mail address."),
+            _ => throw ProblemException.Invalid($"“{request.Address}” is not one e-mail address."),
         };
         await people.PutAddressAsync(user.PersonId(), address, cancel);
         return TypedResults.NoContent();
@@ -80,18 +80,18 @@ internal static class SignInEndpoints
     {
         if (!await people.IsFirstRunAsync(SecretKey.Hash(request.Key), cancel))
         {
-            throw new Unable(UnableReason.Forbidden, OnlyFirst);
+            throw new ProblemException(ProblemReason.Forbidden, OnlyFirst);
         }
 
         if (PersonName.Problem(request.Name) is { } problem)
         {
-            throw Unable.Invalid(problem);
+            throw ProblemException.Invalid(problem);
         }
 
         NewPassword.Check(request.Password);
         request.Book.Check();
         var name = request.Name.Trim();
-        var person = await people.AddFirstAsync(name, hasher.HashPassword(null!, request.Password), cancel) ?? throw new Unable(UnableReason.Forbidden, OnlyFirst);
+        var person = await people.AddFirstAsync(name, hasher.HashPassword(null!, request.Password), cancel) ?? throw new ProblemException(ProblemReason.Forbidden, OnlyFirst);
         await request.Book.MakeAsync(making, person, cancel);
         await SessionCookie.BeginAsync(context, person, name, cancel);
         return TypedResults.NoContent();

@@ -21,7 +21,7 @@ internal sealed partial class SignInGuard(PersonStore people, SignInCounts count
     private static readonly Lazy<string> Nobodys = new(() => new PasswordHasher<Person>().HashPassword(null!, SecretKey.New()));
 
     /// <summary>The person of a name and password.</summary>
-    /// <exception cref="Unable">They are wrong, or there were too many.</exception>
+    /// <exception cref="ProblemException">They are wrong, or there were too many.</exception>
     public async Task<Person> DemandAsync(HttpContext context, string name, string password, CancellationToken cancel)
     {
         var person = await people.FindAsync(name, cancel);
@@ -33,14 +33,14 @@ internal sealed partial class SignInGuard(PersonStore people, SignInCounts count
         {
             Slowed(log, person?.Id, context.Connection.RemoteIpAddress);
             var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
-            throw new Unable(UnableReason.TooMany, $"Too many sign-ins failed. Try again in {seconds} {(seconds == 1 ? "second" : "seconds")}.") { RetryAfterSeconds = seconds };
+            throw new ProblemException(ProblemReason.TooMany, $"Too many sign-ins failed. Try again in {seconds} {(seconds == 1 ? "second" : "seconds")}.") { RetryAfterSeconds = seconds };
         }
 
         var right = hasher.VerifyHashedPassword(person!, person?.PasswordHash ?? Nobodys.Value, password) != PasswordVerificationResult.Failed;
         if (person is null || !right)
         {
             Failed(log, person?.Id, context.Connection.RemoteIpAddress);
-            throw new Unable(UnableReason.NotSignedIn, "The name or the password is wrong.");
+            throw new ProblemException(ProblemReason.NotSignedIn, "The name or the password is wrong.");
         }
 
         await counts.ForgetAsync(paces[0].Subject, paces.Skip(1).Select(p => p.Subject), clock.GetUtcNow(), cancel);

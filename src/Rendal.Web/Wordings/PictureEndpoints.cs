@@ -41,7 +41,7 @@ internal static class PictureEndpoints
     {
         if (await scope.Pictures.OfAsync([number], cancel) is not [var picture])
         {
-            throw Unable.NotFound("This picture");
+            throw ProblemException.NotFound("This picture");
         }
 
         // A number is one picture for good.

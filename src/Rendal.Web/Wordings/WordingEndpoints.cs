@@ -26,7 +26,7 @@ internal sealed record WordingRequest([property: StringLength(200)] string Name,
 /// <summary>The wordings of a book.</summary>
 /// <param name="Uses">What they are used for.</param>
 /// <param name="Purposes">What a wording can be used for.</param>
-internal sealed record WordingList(IReadOnlyList<WordingView> Wordings, IReadOnlyList<UsedFor> Uses, IReadOnlyList<string> Purposes);
+internal sealed record WordingList(IReadOnlyList<WordingView> Wordings, IReadOnlyList<TemplateAssignment> Uses, IReadOnlyList<string> Purposes);
 
 /// <summary>A slot as it is offered.</summary>
 /// <param name="Name">Its name.</param>
@@ -62,9 +62,9 @@ internal static class WordingEndpoints
     private static async Task<WordingList> ListAsync(BookScope scope, CancellationToken cancel) =>
         new((await scope.Wordings.ListAsync(cancel)).ConvertAll(View), await scope.Wordings.UsesAsync(cancel), Purposes.All);
 
-    private static async Task<NoContent> UseAsync(UseRequest use, BookScope scope, CancellationToken cancel)
+    private static async Task<NoContent> UseAsync(AssignmentRequest use, BookScope scope, CancellationToken cancel)
     {
-        await new AssignUse(scope).WordingAsync(use.Purpose, use.Language, use.Id, cancel);
+        await new AssignTemplate(scope).WordingAsync(use.Purpose, use.Language, use.Id, cancel);
         return TypedResults.NoContent();
     }
 
@@ -77,7 +77,7 @@ internal static class WordingEndpoints
         return TypedResults.Ok(await FindAsync(id, scope, cancel));
     }
 
-    private static async Task<WordingView> FindAsync(long id, BookScope scope, CancellationToken cancel) => View(await scope.Wordings.FindAsync(id, cancel) ?? throw Unable.NotFound("This wording"));
+    private static async Task<WordingView> FindAsync(long id, BookScope scope, CancellationToken cancel) => View(await scope.Wordings.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This wording"));
 
     private static WordingView View(StoredWording stored) =>
         new(stored.Id, stored.Version, stored.Wording.Name, stored.Wording.Language, stored.Wording.Subject, stored.Wording.Body, WordingReader.Read(stored.Wording).Errors);

@@ -18,9 +18,9 @@ public sealed class ChangeCardTests(Postgres postgres)
         var version = (await stores.Customers.VersionAsync("AB01", Cancel))!.Value;
         await new ChangeCard(stores, TimeProvider.System).RunAsync(card with { Name = " Abbot’s Table ", PostalLines = ["1 Quay", " "] }, version, Cancel);
 
-        var refused = await Assert.ThrowsAsync<Unable>(() => new ChangeCard(stores, TimeProvider.System).RunAsync(card with { Name = "Abbots" }, version, Cancel));
+        var refused = await Assert.ThrowsAsync<ProblemException>(() => new ChangeCard(stores, TimeProvider.System).RunAsync(card with { Name = "Abbots" }, version, Cancel));
 
-        Assert.Equal(UnableReason.Conflict, refused.Reason);
+        Assert.Equal(ProblemReason.Conflict, refused.Reason);
         Assert.EndsWith("changed this card since you opened it. What they changed is in the fields now, beside what you entered: look, and save again.", refused.Message, StringComparison.Ordinal);
         var kept = (await stores.Customers.FindAsync("AB01", Cancel))!;
         Assert.Equal(("Abbot’s Table", "1 Quay"), (kept.Name, Assert.Single(kept.PostalLines)));
@@ -35,7 +35,7 @@ public sealed class ChangeCardTests(Postgres postgres)
         var stores = await BookAsync("AB01", "BE02");
         await ChangeAsync(stores, "AB01", c => c with { HeadOffice = "BE02" });
 
-        var refused = await Assert.ThrowsAsync<Unable>(() => ChangeAsync(stores, "BE02", c => c with { HeadOffice = office }));
+        var refused = await Assert.ThrowsAsync<ProblemException>(() => ChangeAsync(stores, "BE02", c => c with { HeadOffice = office }));
 
         Assert.Equal(refusal, refused.Message);
         Assert.Equal("", (await stores.Customers.FindAsync("BE02", Cancel))!.HeadOffice);

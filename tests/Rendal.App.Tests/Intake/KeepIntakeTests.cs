@@ -77,7 +77,7 @@ public sealed class KeepIntakeTests(Postgres postgres)
             await act();
             return "";
         }
-        catch (Unable e)
+        catch (ProblemException e)
         {
             return e.Message;
         }

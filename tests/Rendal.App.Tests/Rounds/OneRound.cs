@@ -34,7 +34,7 @@ internal sealed class OneRound : IDisposable
 
     private readonly TestBook book;
     private readonly long[] people;
-    private readonly Press press = new();
+    private readonly DocumentRenderer press = new();
     private readonly ReleaseOrder?[] seen = new ReleaseOrder?[2];
     private readonly Dictionary<long, ShownParcel>[] shown = [[], []];
     private readonly ConcurrentDictionary<long, ShownParcel> released = [];
@@ -107,7 +107,7 @@ internal sealed class OneRound : IDisposable
                 released[parcel] = content;
             }
         }
-        catch (Unable e) when (e.Reason == UnableReason.Conflict)
+        catch (ProblemException e) when (e.Reason == ProblemReason.Conflict)
         {
             Refused++;
         }
@@ -135,7 +135,7 @@ internal sealed class OneRound : IDisposable
                 _ => stores.Rounds.StopAsync(round, stores.Person, DateTimeOffset.UtcNow, Cancel),
             });
         }
-        catch (Unable)
+        catch (ProblemException)
         {
             // They are told; nothing of it was done.
         }
@@ -158,16 +158,16 @@ internal sealed class OneRound : IDisposable
     {
         var queue = new DispatchQueue(book.Source);
         await using var worker = await queue.RegisterAsync(Cancel);
-        using var given = new GivenEnds(notes, await queue.DatabaseAsync(Cancel)).Begin(worker.Number);
+        using var given = new EndOfDataJournal(notes, await queue.DatabaseAsync(Cancel)).Begin(worker.Number);
         using var maker = new MessageMaker(book.Source, given, Clock, NullLogger.Instance);
         for (var sent = 0; sent < most && (await queue.ClaimAsync(worker.Number, 1, [], DateTimeOffset.UtcNow, Cancel)).SingleOrDefault() is { } claimed; sent++)
         {
             var made = Assert.Single(await maker.MakeAsync(claimed, () => Task.FromResult<ClaimedParcel?>(null), Cancel));
             Assert.Equal("", made.Problem);
-            var attempt = (await queue.BeginTryAsync(claimed, worker.Number, made.Message, made.Paper, DateTimeOffset.UtcNow))!.Value;
+            var attempt = (await queue.BeginAttemptAsync(claimed, worker.Number, made.Message, made.Paper, DateTimeOffset.UtcNow))!.Value;
             Assert.True(await queue.MarkEndingAsync(claimed, worker.Number, attempt, DateTimeOffset.UtcNow));
             var accepted = new Outcome(Ending.Accepted, "250 2.0.0 kept", [.. claimed.Recipients.Select(r => new RecipientAnswer(r, true, "250 2.1.5 ok"))]);
-            await queue.EndTryAsync(claimed, worker.Number, attempt, accepted, NextStep.Following(accepted, claimed.Tries, NextStep.DefaultPauses), DateTimeOffset.UtcNow);
+            await queue.EndAttemptAsync(claimed, worker.Number, attempt, accepted, NextStep.Following(accepted, claimed.Tries, NextStep.DefaultPauses), DateTimeOffset.UtcNow);
             await CheckAsync(claimed);
             Sent++;
         }

@@ -13,14 +13,14 @@ namespace Rendal.App.Tests.Rounds;
 internal sealed record ShownParcel(string From, string To, string Subject, string Html, string Documents)
 {
     /// <summary>A parcel as a person looks at it.</summary>
-    public static async Task<ShownParcel> OfAsync(long parcel, BookStores stores, Press press, CancellationToken cancel)
+    public static async Task<ShownParcel> OfAsync(long parcel, BookStores stores, DocumentRenderer press, CancellationToken cancel)
     {
         var content = await ParcelContent.LoadAsync(parcel, stores, cancel);
         var words = content.Words()!;
         var sentAs = content.Round.Sender.SentAs;
         var enclosures = DocumentFile.Make(content.Paper(), content.Layout.Layout, press).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)).ToList();
         var to = Recipients.Of(content.Card, content.Round.Round.Choice.Kind).To;
-        var (_, bytes) = Letter.Make(new Draft(sentAs.Name, sentAs.Address, to, [], words.Subject, words.Body, content.Card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sentAs.ReplyTo });
+        var (_, bytes) = MessageBuilder.Make(new Draft(sentAs.Name, sentAs.Address, to, [], words.Subject, words.Body, content.Card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sentAs.ReplyTo });
         return Of(bytes);
     }
 

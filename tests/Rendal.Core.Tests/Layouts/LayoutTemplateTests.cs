@@ -176,9 +176,9 @@ public sealed class LayoutTemplateTests
 
     private static Layout Of(ItemsPart items) => Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Select(p => p is ItemsPart ? items : p)] };
 
-    private static IEnumerable<string> Words(StatementPaper paper) => paper.Texts.OfType<IReadOnlyList<PaperParagraph>>().SelectMany(t => t).Select(p => string.Concat(p.Runs.Select(r => r.Text)));
+    private static IEnumerable<string> Words(StatementDocument paper) => paper.Texts.OfType<IReadOnlyList<TextParagraph>>().SelectMany(t => t).Select(p => string.Concat(p.Runs.Select(r => r.Text)));
 
-    private static StatementPaper Paper(Layout layout, int? level = null, string language = "en", string currency = "GBP", DateOnly? asOf = null, string contact = "", string name = "Inn & <Kell>")
+    private static StatementDocument Paper(Layout layout, int? level = null, string language = "en", string currency = "GBP", DateOnly? asOf = null, string contact = "", string name = "Inn & <Kell>")
     {
         var money = Rendal.Core.Money.Currency.Of(currency);
         LedgerRow[] rows =
@@ -188,7 +188,7 @@ public sealed class LayoutTemplateTests
         ];
         var customer = new Customer { Key = "A", Name = name, Language = language, Contacts = contact.Length > 0 ? [new Contact { Name = contact, Title = "Ms" }] : [] };
         Statement[] statements = [Statement.Of("A", money, rows.Select(r => new OpenItem(r, r.Open)), asOf ?? AsOf, AgeingRule.Default)];
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", level), level);
+        return StatementDocument.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", level), level);
     }
 
     private static LedgerRow Round(LedgerRow row, string round) => row with { Extra = new ExtraColumns(["Delivery round"], [round]) };

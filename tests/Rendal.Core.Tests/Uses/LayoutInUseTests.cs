@@ -7,7 +7,7 @@ public sealed class LayoutInUseTests
 {
     private const long Picked = 1, OwnOfCard = 2, OfBook = 3, German = 4, OfLevelTwo = 5;
 
-    private static readonly UsedFor[] Uses = [new("statement", "", OfBook), new("statement", "de", German), new("reminder-2", "", OfLevelTwo)];
+    private static readonly TemplateAssignment[] Uses = [new("statement", "", OfBook), new("statement", "de", German), new("reminder-2", "", OfLevelTwo)];
 
     [Theory]
     [InlineData(Picked, OwnOfCard, "en", RoundKind.Statements, null, Picked)]

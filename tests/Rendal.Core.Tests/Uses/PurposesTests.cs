@@ -5,7 +5,7 @@ namespace Rendal.Core.Tests.Uses;
 
 public sealed class PurposesTests
 {
-    private static readonly UsedFor[] Uses =
+    private static readonly TemplateAssignment[] Uses =
     [
         new("statement", "", 1), new("statement", "de", 2), new("reminder", "", 3), new("reminder", "fr", 4), new("reminder-2", "", 5), new("reminder-3", "de", 6), new("confirmation", "", 7), new("confirmation", "es", 8), new("invoice-list", "de", 9),
     ];

@@ -10,7 +10,7 @@ public sealed class WordingInUseTests
 
     private static readonly Dictionary<long, string> Languages = new() { [OfRound] = "en", [German] = "de", [OwnOfCard] = "en", [OfLevelTwo] = "en", [GermanOfLevelTwo] = "de" };
 
-    private static readonly UsedFor[] Uses = [new("statement", "", OfRound), new("statement", "de", German), new("reminder", "", OfRound), new("reminder-2", "de", GermanOfLevelTwo)];
+    private static readonly TemplateAssignment[] Uses = [new("statement", "", OfRound), new("statement", "de", German), new("reminder", "", OfRound), new("reminder-2", "de", GermanOfLevelTwo)];
 
     private static readonly ReminderRules Levels = new([new(7, 0), new(21, 14) { Wording = OfLevelTwo }, new(35, 14) { Wording = 99 }]);
 

@@ -29,9 +29,9 @@ public class DocumentFileTests
     {
         var made = Enumerable.Range(0, 3).Select(i =>
         {
-            using var press = new Press();
-            press.Print(Paper(AllForms, "de", [Row(7, 7m)]), AllForms, TestContext.Current.CancellationToken);
-            return DocumentFile.Make(Paper(AllForms, "en", [Row(1, i == 2 ? 99m : 100m)]), AllForms, press, cancel: TestContext.Current.CancellationToken);
+            using var renderer = new DocumentRenderer();
+            renderer.Print(Paper(AllForms, "de", [Row(7, 7m)]), AllForms, TestContext.Current.CancellationToken);
+            return DocumentFile.Make(Paper(AllForms, "en", [Row(1, i == 2 ? 99m : 100m)]), AllForms, renderer, cancel: TestContext.Current.CancellationToken);
         }).ToList();
         Assert.All(made[0].Zip(made[1]), pair => Assert.Equal(pair.First.Bytes, pair.Second.Bytes));
         Assert.All(made[0].Zip(made[2]), pair => Assert.NotEqual(pair.First.Bytes, pair.Second.Bytes));
@@ -52,9 +52,9 @@ public class DocumentFileTests
     [Fact]
     public void A_document_comes_in_each_form_that_the_layout_asks_for_under_one_name()
     {
-        using var press = new Press();
+        using var renderer = new DocumentRenderer();
         var paper = Paper(AllForms, "en", [Row(1, 100m)]);
-        var files = DocumentFile.Make(paper, AllForms, press, cancel: TestContext.Current.CancellationToken);
+        var files = DocumentFile.Make(paper, AllForms, renderer, cancel: TestContext.Current.CancellationToken);
         Assert.Equal(["A statement 2026-10-31.pdf", "A statement 2026-10-31.xlsx", "A statement 2026-10-31.csv"], files.Select(f => f.Name));
         Assert.Equal(files.Select(f => f.Name), DocumentFile.Names(paper, AllForms));
         Assert.StartsWith("%PDF", Encoding.ASCII.GetString(files[0].Bytes, 0, 4), StringComparison.Ordinal);
@@ -122,7 +122,7 @@ public class DocumentFileTests
     {
         var layout = AllForms;
         var branches = new[] { "B1", "B2" }.Select((key, i) => Statement.Of(key, Currency.Of("GBP"), [Item(Row(i + 1, 10m * (i + 1)))], AsOf, AgeingRule.Default)).ToList();
-        var paper = StatementPaper.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", branches)], AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), nameOf: key => $"Branch {key[1..]}");
+        var paper = StatementDocument.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", branches)], AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), nameOf: key => $"Branch {key[1..]}");
         var rows = Read(Workbook(paper));
         var headings = rows.FindIndex(r => Equals(r[0], "Account") && Equals(r[1], "Name"));
         Assert.Equal(["B1", "Branch 1", "T-0001"], rows[headings + 1].Take(3));
@@ -136,14 +136,14 @@ public class DocumentFileTests
         var period = new Period(new DateOnly(2026, 10, 1), AsOf);
         var account = new CustomerAccount("A", Currency.Of("GBP"), [Row(1, 100m) with { Date = new DateOnly(2026, 9, 1) }, Row(2, 50m) with { Date = new DateOnly(2026, 10, 5) }]);
         var statement = Statement.Of("A", Currency.Of("GBP"), account.Rows.Select(Item), AsOf, AgeingRule.Default) with { Forward = BroughtForward.Of(account.Rows, period) };
-        var rows = Read(Workbook(StatementPaper.Of(new Customer { Key = "A", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.Read(AllForms))));
+        var rows = Read(Workbook(StatementDocument.Of(new Customer { Key = "A", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.Read(AllForms))));
         var headings = rows.FindIndex(r => Equals(r[0], "Dated"));
         Assert.Equal([new DateTime(2026, 10, 1), "Brought forward", 100.0], new[] { rows[headings + 1][0], rows[headings + 1][1], rows[headings + 1][5] });
         Assert.Equal([50.0, 150.0], new[] { rows[headings + 2][3], rows[headings + 2][5] });
         Assert.Equal(150.0, rows[headings + 3][5]);
     }
 
-    private static byte[] Workbook(StatementPaper paper) => StatementWorkbook.Write(paper);
+    private static byte[] Workbook(StatementDocument paper) => StatementWorkbook.Write(paper);
 
     private static List<object?[]> Read(byte[] workbook)
     {
@@ -174,10 +174,10 @@ public class DocumentFileTests
         Source = new SourceRef("f", null, n),
     };
 
-    private static StatementPaper Paper(Layout layout, string language, LedgerRow[] rows, string name = "Inn at Kell")
+    private static StatementDocument Paper(Layout layout, string language, LedgerRow[] rows, string name = "Inn at Kell")
     {
         var statements = rows.GroupBy(r => r.Currency).Select(g => Statement.Of("A", g.Key, g.Select(Item), AsOf, AgeingRule.Default)).ToList();
         var customer = new Customer { Key = "A", Name = name, Language = language };
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), new Dictionary<string, string> { ["customer.name"] = name });
+        return StatementDocument.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), new Dictionary<string, string> { ["customer.name"] = name });
     }
 }

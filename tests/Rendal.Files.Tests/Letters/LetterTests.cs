@@ -14,7 +14,7 @@ namespace Rendal.Files.Tests.Letters;
 /// <summary>Letters that were written in a word processor, looked through and filled.</summary>
 public class LetterTests
 {
-    private static readonly LetterContent Kell = new(
+    private static readonly DocxContent Kell = new(
         new Dictionary<string, string> { ["customer.name"] = "Inn at Kell", ["customer.code"] = "H014", ["statement.total"] = "£1,240.50", ["firm.address"] = "1 Mill Lane\nKelby", ["column.Delivery round"] = "N2" },
         [
             new Dictionary<string, string> { ["item.number"] = "T-1", ["item.open"] = "1,200.50", ["item.Delivery round"] = "N2" },
@@ -30,8 +30,8 @@ public class LetterTests
         {
             var edges = cuts.Append(0).Append(text.Length).Order().ToList();
             var letter = Docx.Of(Docx.Paragraph([.. edges.Zip(edges.Skip(1)).Select(e => text[e.First..e.Second])]));
-            Assert.Equal(["customer.name", "statement.total", "customer.code"], LetterLook.At(letter).Slots.Select(s => s.Name));
-            Assert.Equal(["Dear Inn at Kell, you owe £1,240.50 on H014."], Docx.Lines(LetterFilling.Fill(letter, Kell)));
+            Assert.Equal(["customer.name", "statement.total", "customer.code"], DocxInspection.At(letter).Slots.Select(s => s.Name));
+            Assert.Equal(["Dear Inn at Kell, you owe £1,240.50 on H014."], Docx.Lines(DocxFilling.Fill(letter, Kell)));
         });
     }
 
@@ -47,15 +47,15 @@ public class LetterTests
             },
             new Paragraph(new Run(new Picture(new DocumentFormat.OpenXml.Vml.Shape(new DocumentFormat.OpenXml.Vml.TextBox(new TextBoxContent(Docx.Paragraph("box: {{ customer.name }}"))))), new Text("beside it {{ customer.name }}"))),
             Docx.Paragraph("{{ customer.name }} and again {{ customer.name }}"));
-        Assert.Empty(LetterLook.At(letter).Problems);
-        Assert.Equal(["Account H014", "beside it Inn at Kell", "box: Inn at Kell", "Inn at Kell and again Inn at Kell", "£1,240.50"], Docx.Lines(LetterFilling.Fill(letter, Kell)));
+        Assert.Empty(DocxInspection.At(letter).Problems);
+        Assert.Equal(["Account H014", "beside it Inn at Kell", "box: Inn at Kell", "Inn at Kell and again Inn at Kell", "£1,240.50"], Docx.Lines(DocxFilling.Fill(letter, Kell)));
     }
 
     [Fact]
     public void A_row_of_a_table_stands_once_for_each_item_and_the_rest_once()
     {
         var letter = Docx.Of(Docx.Table(["Number", "Round", "Open"], ["{{ item.number }}", "{{ item.Delivery round or else – }}", "{{ item.open }}"], ["Total", "", "{{ statement.total }}"]));
-        var filled = LetterFilling.Fill(letter, Kell);
+        var filled = DocxFilling.Fill(letter, Kell);
         Assert.Equal(["Number", "Round", "Open", "T-1", "N2", "1,200.50", "T-2", "–", "40.00", "Total", "", "£1,240.50"], Docx.Lines(filled));
         using var file = WordprocessingDocument.Open(new MemoryStream(filled), false);
         Assert.Empty(new OpenXmlValidator().Validate(file, TestContext.Current.CancellationToken).Select(e => e.Description));
@@ -65,32 +65,32 @@ public class LetterTests
     public void Braces_in_the_data_of_an_item_stay_braces()
     {
         var content = Kell with { Items = [new Dictionary<string, string> { ["item.number"] = "{{ statement.total }}" }] };
-        Assert.Equal(["{{ statement.total }} of £1,240.50"], Docx.Lines(LetterFilling.Fill(Docx.Of(Docx.Table(["{{ item.number }} of {{ statement.total }}"])), content)));
+        Assert.Equal(["{{ statement.total }} of £1,240.50"], Docx.Lines(DocxFilling.Fill(Docx.Of(Docx.Table(["{{ item.number }} of {{ statement.total }}"])), content)));
     }
 
     [Fact]
     public void Paragraphs_stand_or_fall_with_their_condition_and_conditions_within_one_another()
     {
         var letter = Docx.Of("{{ if overdue }}", "Please pay.", "{{ if one item }}", "It is one.", "{{ end }}", "{{ end }}", "{{ if not overdue }}", "All is well.", "{{ end }}", "Your {{ if one item }}invoice{{ end }}{{ if several items }}invoices{{ end }} stand open.");
-        Assert.Empty(LetterLook.At(letter).Problems);
-        Assert.Equal(["Please pay.", "Your invoices stand open."], Docx.Lines(LetterFilling.Fill(letter, Kell)));
+        Assert.Empty(DocxInspection.At(letter).Problems);
+        Assert.Equal(["Please pay.", "Your invoices stand open."], Docx.Lines(DocxFilling.Fill(letter, Kell)));
     }
 
     [Fact]
     public void A_slot_under_a_condition_says_so_and_a_fallback_stands_where_a_value_is_empty()
     {
         var letter = Docx.Of("{{ if reminder }}", "Reminder {{ reminder.level }}", "{{ end }}", "Dear {{ customer.contact or else “Sir or Madam” }},");
-        var slots = LetterLook.At(letter).Slots;
+        var slots = DocxInspection.At(letter).Slots;
         Assert.Equal([TextWhen.Reminder], slots[0].When);
         Assert.Equal(("customer.contact", "Sir or Madam"), (slots[1].Name, slots[1].OrElse));
-        Assert.Equal(["Dear Sir or Madam,"], Docx.Lines(LetterFilling.Fill(letter, Kell)));
+        Assert.Equal(["Dear Sir or Madam,"], Docx.Lines(DocxFilling.Fill(letter, Kell)));
     }
 
     [Fact]
     public void Values_are_text_whatever_they_look_like_and_keep_their_lines()
     {
         var content = Kell with { Values = new Dictionary<string, string> { ["customer.name"] = "<b>{{ firm.name }}</b> & \u0001", ["firm.address"] = "1 Mill Lane\nKelby" } };
-        Assert.Equal(["<b>{{ firm.name }}</b> &   at 1 Mill Lane\nKelby, so"], Docx.Lines(LetterFilling.Fill(Docx.Of("{{ customer.name }} at {{ firm.address }}, so"), content)));
+        Assert.Equal(["<b>{{ firm.name }}</b> &   at 1 Mill Lane\nKelby, so"], Docx.Lines(DocxFilling.Fill(Docx.Of("{{ customer.name }} at {{ firm.address }}, so"), content)));
     }
 
     [Theory]
@@ -105,7 +105,7 @@ public class LetterTests
     [InlineData("{{ if overdue }} now", "In the body, “{{ if overdue }} now”: a condition begins and ends within one paragraph, or “{{ if … }}” and “{{ end }}” stand in paragraphs of their own.")]
     [InlineData("{{ end }}", "In the body, “{{ end }}”: “{{ end }}” ends nothing.")]
     public void What_is_wrong_in_a_letter_is_said_with_its_place(string text, string problem) =>
-        Assert.Equal([problem], LetterLook.At(Docx.Of(text), ["Delivery round"]).Problems);
+        Assert.Equal([problem], DocxInspection.At(Docx.Of(text), ["Delivery round"]).Problems);
 
     [Fact]
     public void What_is_no_letter_is_refused_by_what_it_is()
@@ -141,7 +141,7 @@ public class LetterTests
             },
             Docx.Paragraph("Dear {{ customer.name }}"));
         Assert.Null(Problem(letter));
-        using var zip = new ZipArchive(new MemoryStream(LetterFilling.Fill(letter, Kell)));
+        using var zip = new ZipArchive(new MemoryStream(DocxFilling.Fill(letter, Kell)));
         Assert.All(zip.Entries, entry =>
         {
             using var reader = new StreamReader(entry.Open());
@@ -157,10 +157,10 @@ public class LetterTests
         {
             var bytes = (byte[])good.Clone();
             Array.ForEach(hits, hit => bytes[hit.Item1] = hit.Item2);
-            var look = LetterLook.At(bytes);
+            var look = DocxInspection.At(bytes);
             if (look.Problems.Count == 0)
             {
-                Assert.Contains("Dear Inn at Kell", Docx.Lines(LetterFilling.Fill(bytes, Kell)));
+                Assert.Contains("Dear Inn at Kell", Docx.Lines(DocxFilling.Fill(bytes, Kell)));
             }
         }, iter: 300);
     }
@@ -169,10 +169,10 @@ public class LetterTests
     [Fact]
     public void Letters_become_pdfs_many_in_one_call_or_the_want_of_the_program_is_said()
     {
-        var letters = new[] { "Inn at Kell", "Moor Hotel" }.Select(name => LetterFilling.Fill(Docx.Of("Dear {{ customer.name }}"), Kell with { Values = new Dictionary<string, string> { ["customer.name"] = name } })).ToList();
+        var letters = new[] { "Inn at Kell", "Moor Hotel" }.Select(name => DocxFilling.Fill(Docx.Of("Dear {{ customer.name }}"), Kell with { Values = new Dictionary<string, string> { ["customer.name"] = name } })).ToList();
         if (WordProcessor.Program is null)
         {
-            Assert.Equal(WordProcessor.Missing, Assert.Throws<LetterFailed>(() => WordProcessor.Pdfs(letters)).Message);
+            Assert.Equal(WordProcessor.Missing, Assert.Throws<DocxConversionFailed>(() => WordProcessor.Pdfs(letters)).Message);
             return;
         }
 
@@ -184,7 +184,7 @@ public class LetterTests
         Assert.Equal(["Dear Inn at Kell", "Dear Moor Hotel"], texts.Select(t => t.Trim()));
     }
 
-    private static string? Problem(byte[] bytes) => LetterLook.At(bytes).Problems.FirstOrDefault();
+    private static string? Problem(byte[] bytes) => DocxInspection.At(bytes).Problems.FirstOrDefault();
 
     private static byte[] Zip(params (string Name, byte[] Content)[] entries)
     {

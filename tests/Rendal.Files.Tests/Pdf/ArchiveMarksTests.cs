@@ -95,8 +95,8 @@ public class ArchiveMarksTests
         };
         var customer = new Customer { Key = "C1", Name = "Café فندق 海边", Salutation = "Dear Ines", Language = language };
         IReadOnlyList<Statement> statements = [Statement.Of("C1", euro, [new OpenItem(row, row.Open)], new DateOnly(2026, 10, 31), AgeingRule.Default)];
-        using var press = new Press();
-        return press.Print(StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", 1), reminderLevel: 1), layout);
+        using var renderer = new DocumentRenderer();
+        return renderer.Print(StatementDocument.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", 1), reminderLevel: 1), layout);
     }
 
     private static string? Name(DictionaryToken of, string key) => of.Data.TryGetValue(key, out var value) && value is NameToken name ? name.Data : null;

@@ -103,12 +103,12 @@ public class LayoutPrintTests
     [Fact]
     public void A_press_prints_one_layout_with_pictures_after_another()
     {
-        using var press = new Press();
+        using var renderer = new DocumentRenderer();
         for (var i = 0; i < 12; i++)
         {
             // A layout that comes anew each time, as one being edited does, has its logo and its signature on the sheet.
             var layout = Layout.BuiltIn with { Parts = [new LetterheadPart { Logo = Png(30, 10) }, .. Layout.BuiltIn.Parts.Skip(1), new SignaturePart { Picture = Png(20, 10) }] };
-            using var document = PdfDocument.Open(Print(press, layout, [Row(1, 1)], new Customer { Key = "H014", Name = "Inn at Kell" }));
+            using var document = PdfDocument.Open(Print(renderer, layout, [Row(1, 1)], new Customer { Key = "H014", Name = "Inn at Kell" }));
             Assert.Equal(2, document.GetPages().Sum(p => p.GetImages().Count()));
         }
     }
@@ -277,20 +277,20 @@ public class LayoutPrintTests
 
     private static byte[] Print(Layout layout, LedgerRow[] rows, Customer customer)
     {
-        using var press = new Press();
-        return Print(press, layout, rows, customer);
+        using var renderer = new DocumentRenderer();
+        return Print(renderer, layout, rows, customer);
     }
 
-    private static byte[] Print(Press press, Layout layout, LedgerRow[] rows, Customer customer)
+    private static byte[] Print(DocumentRenderer renderer, Layout layout, LedgerRow[] rows, Customer customer)
     {
         Assert.Empty(LayoutReader.Read(layout).Errors);
-        return press.Print(Paper(layout, rows, customer), layout);
+        return renderer.Print(Paper(layout, rows, customer), layout);
     }
 
-    private static StatementPaper Paper(Layout layout, LedgerRow[] rows, Customer customer)
+    private static StatementDocument Paper(Layout layout, LedgerRow[] rows, Customer customer)
     {
         Statement[] statements = [Statement.Of("A", Currency.Of("GBP"), rows.Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default)];
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null));
+        return StatementDocument.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null));
     }
 
     private static List<string> Lines(UglyToad.PdfPig.Content.Page page) =>

@@ -25,8 +25,8 @@ public partial class PrintedTotalsTests
             rows =>
             {
                 var round = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
-                using var press = new Press();
-                var printed = round.Statements.GroupBy(s => s.Customer).SelectMany(of => Totals(press, of.Key, [.. of])).ToList();
+                using var renderer = new DocumentRenderer();
+                var printed = round.Statements.GroupBy(s => s.Customer).SelectMany(of => Totals(renderer, of.Key, [.. of])).ToList();
                 foreach (var proof in round.Proof)
                 {
                     Assert.Equal(0m, proof.Difference);
@@ -38,10 +38,10 @@ public partial class PrintedTotalsTests
             threads: 1);
     }
 
-    private static IEnumerable<(string Sign, decimal Total)> Totals(Press press, string customer, IReadOnlyList<Statement> statements)
+    private static IEnumerable<(string Sign, decimal Total)> Totals(DocumentRenderer renderer, string customer, IReadOnlyList<Statement> statements)
     {
-        var paper = StatementPaper.Of(new Customer { Key = customer, Name = customer }, statements, AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
-        using var document = PdfDocument.Open(press.Print(paper, Layout.BuiltIn));
+        var paper = StatementDocument.Of(new Customer { Key = customer, Name = customer }, statements, AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
+        using var document = PdfDocument.Open(renderer.Print(paper, Layout.BuiltIn));
         var text = string.Join('\n', document.GetPages().Select(page => ContentOrderTextExtractor.GetText(page)));
         var totals = Total().Matches(text).Select(m => (m.Groups[1].Value, decimal.Parse(m.Groups[2].Value, NumberStyles.AllowThousands | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture))).ToList();
         Assert.Equal(statements.Count, totals.Count);

@@ -61,15 +61,15 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
     /// <summary>The documents that are compared, and one on which the address has moved, by the name of their file.</summary>
     internal static IEnumerable<(string File, byte[] Pdf)> Documents()
     {
-        using var press = new Press();
+        using var renderer = new DocumentRenderer();
         foreach (var (language, name) in Layouts().Select(row => row.Data))
         {
             var layout = ReadyMade.All.FirstOrDefault(r => r.Language == language && r.Layout.Name == name)?.Layout ?? Layout.BuiltIn;
-            yield return (FileOf(language, name), press.Print(Paper(layout, language, name == "Brought forward"), layout));
+            yield return (FileOf(language, name), renderer.Print(Paper(layout, language, name == "Brought forward"), layout));
         }
 
         var moved = Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Select(p => p is AddressPart ? new AddressPart { Left = 20 } : p)] };
-        yield return (Moved, press.Print(Paper(moved, "en", false), moved));
+        yield return (Moved, renderer.Print(Paper(moved, "en", false), moved));
     }
 
     private static string FileOf(string language, string name) => $"{language}-{NotAscii().Replace(name.ToLowerInvariant().Normalize(NormalizationForm.FormD), "")}";
@@ -84,7 +84,7 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
         return (double)differing / (first.Width * first.Height);
     }
 
-    private static StatementPaper Paper(Layout layout, string language, bool isForward)
+    private static StatementDocument Paper(Layout layout, string language, bool isForward)
     {
         var euro = Currency.Of("EUR");
         LedgerRow[] rows = [Row(1, 812.4m, "2026-07-14"), Row(2, 304.94m, "2026-08-15"), Row(3, -36m, "2026-08-20"), Row(4, 1291.68m, "2026-09-29"), Row(5, 87.61m, "2026-10-05")];
@@ -93,7 +93,7 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
         Statement[] statements = [isForward ? statement with { Forward = BroughtForward.Of(rows, new Period(new DateOnly(2026, 9, 1), asOf)) } : statement];
         int? level = layout.Name.FirstOrDefault(char.IsAsciiDigit) is var digit and not '\0' ? digit - '0' : null;
         var customer = new Customer { Key = "KR04", Name = "Gasthof zur Krone", Contacts = [new Contact { Name = "Łucja Brandt", Title = "Ms" }], PostalLines = ["Am Kai 5", "24937 Flensburg"], Language = language };
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", level), level);
+        return StatementDocument.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", level), level);
 
         LedgerRow Row(int n, decimal amount, string date) => new()
         {

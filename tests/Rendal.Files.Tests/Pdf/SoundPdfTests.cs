@@ -21,10 +21,10 @@ public class SoundPdfTests
     [InlineData(95)]
     public void A_statement_is_sound_by_every_ready_made_layout(int items)
     {
-        using var press = new Press();
+        using var renderer = new DocumentRenderer();
         foreach (var layout in ReadyMade.All.Select(l => l.Layout).Append(Layout.BuiltIn))
         {
-            Demand(press.Print(Paper(layout, items), layout, TestContext.Current.CancellationToken));
+            Demand(renderer.Print(Paper(layout, items), layout, TestContext.Current.CancellationToken));
         }
     }
 
@@ -33,18 +33,18 @@ public class SoundPdfTests
     [InlineData(true)]
     public void A_bundle_for_the_post_is_sound_with_its_empty_pages(bool bothSides)
     {
-        using var press = new Press();
-        var pieces = new[] { 1, 40, 3 }.Select((items, i) => new PostPiece($"K{i}", "The Inn", ["1 Mill Lane", "Kelby KB1 2LH"], "", press.Print(Paper(Layout.BuiltIn, items), Layout.BuiltIn, TestContext.Current.CancellationToken))).ToList();
+        using var renderer = new DocumentRenderer();
+        var pieces = new[] { 1, 40, 3 }.Select((items, i) => new PostPiece($"K{i}", "The Inn", ["1 Mill Lane", "Kelby KB1 2LH"], "", renderer.Print(Paper(Layout.BuiltIn, items), Layout.BuiltIn, TestContext.Current.CancellationToken))).ToList();
         using var stream = new MemoryStream();
         PostBundle.Write(stream, "October", pieces, bothSides);
         Demand(stream.ToArray());
     }
 
-    private static StatementPaper Paper(Layout layout, int items)
+    private static StatementDocument Paper(Layout layout, int items)
     {
         var customer = new Customer { Key = "H014", Name = "Łabędź & Sons" };
         Statement[] statements = [Statement.Of("H014", Currency.Of("GBP"), Enumerable.Range(1, items).Select(n => Row(n)).Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default)];
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null));
+        return StatementDocument.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null));
     }
 
     private static LedgerRow Row(int n) => new()

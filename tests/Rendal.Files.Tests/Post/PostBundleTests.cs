@@ -7,7 +7,7 @@ namespace Rendal.Files.Tests.Post;
 
 public class PostBundleTests
 {
-    private static readonly SKTypeface Face = SKTypeface.FromStream(typeof(PostBundle).Assembly.GetManifestResourceStream("SourceSans3-Regular.ttf"));
+    private static readonly SKTypeface Font = SKTypeface.FromStream(typeof(PostBundle).Assembly.GetManifestResourceStream("SourceSans3-Regular.ttf"));
 
     [Fact]
     public void Letters_go_in_the_order_of_country_and_postcode_the_own_country_first()
@@ -74,7 +74,7 @@ public class PostBundleTests
     {
         using var stream = new MemoryStream();
         using (var document = SKDocument.CreatePdf(stream))
-        using (var font = new SKFont(Face, 12))
+        using (var font = new SKFont(Font, 12))
         using (var paint = new SKPaint())
         {
             for (var page = 1; page <= pages; page++)

@@ -54,7 +54,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         {
             await using var dying = await Queue.RegisterAsync(Cancel);
             var parcels = await Queue.ClaimAsync(dying.Number, 2, [], TestBook.Now, Cancel);
-            GivenEndsTests.Kill(Given, Folder, dying.Number, notes => _ = notes.Making(parcels.Single(p => p.Card.Key == "AB01").Parcel));
+            EndOfDataJournalTests.Kill(Given, Folder, dying.Number, notes => _ = notes.Making(parcels.Single(p => p.Card.Key == "AB01").Parcel));
             await KillAsync(dying);
             await RecoverAsync(2);
             Assert.Equal((time == 1 ? ParcelState.Released : ParcelState.Held, ParcelState.Released), (await StateAsync("AB01"), await StateAsync("BE02")));
@@ -89,7 +89,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         var parcel = (await ClaimAsync(worker, TestBook.Now))!;
         Assert.Equal((1, true), await Book.Rounds.StopAsync(released.Round, Book.Person, TestBook.Now, Cancel));
         Assert.Equal(ParcelState.Prepared, (await Book.StatesAsync(released.Round))["AB01"]);
-        Assert.Null(await Queue.BeginTryAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
+        Assert.Null(await Queue.BeginAttemptAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
     }
 
     [Fact]
@@ -108,11 +108,11 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
 
         var now = (await ClaimAsync(worker, TestBook.Now))!;
         Assert.Equal("Other", now.Subject);
-        Assert.Null(await Queue.BeginTryAsync(before, worker.Number, Message(before), new OutgoingPaper("old.pdf", [1], [2]), TestBook.Now));
+        Assert.Null(await Queue.BeginAttemptAsync(before, worker.Number, Message(before), new OutgoingLetter("old.pdf", [1], [2]), TestBook.Now));
         var log = new DispatchLog(Source, Book.Id);
         Assert.Null(await log.MessageAsync(before.Parcel, Cancel));
         Assert.Null(await log.PaperAsync(before.Parcel, Cancel));
-        Assert.NotNull(await Queue.BeginTryAsync(now, worker.Number, Message(now), null, TestBook.Now));
+        Assert.NotNull(await Queue.BeginAttemptAsync(now, worker.Number, Message(now), null, TestBook.Now));
     }
 
     [Theory]
@@ -124,7 +124,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         await using (var dying = await Queue.RegisterAsync(Cancel))
         {
             var parcel = (await ClaimAsync(dying, TestBook.Now))!;
-            var dispatchTry = (await Queue.BeginTryAsync(parcel, dying.Number, Message(parcel), null, TestBook.Now))!.Value;
+            var dispatchTry = (await Queue.BeginAttemptAsync(parcel, dying.Number, Message(parcel), null, TestBook.Now))!.Value;
             if (givenTheEnd)
             {
                 Assert.True(await Queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now));
@@ -159,9 +159,9 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         await using (var dying = await Queue.RegisterAsync(Cancel))
         {
             var parcel = (await ClaimAsync(dying, TestBook.Now))!;
-            var dispatchTry = (await Queue.BeginTryAsync(parcel, dying.Number, Message(parcel), null, TestBook.Now))!.Value;
+            var dispatchTry = (await Queue.BeginAttemptAsync(parcel, dying.Number, Message(parcel), null, TestBook.Now))!.Value;
             Assert.True(await Queue.MarkEndingAsync(parcel, dying.Number, dispatchTry, TestBook.Now));
-            GivenEndsTests.Kill(Given, Folder, dying.Number, wasNoted ? [dispatchTry] : [dispatchTry + 1]);
+            EndOfDataJournalTests.Kill(Given, Folder, dying.Number, wasNoted ? [dispatchTry] : [dispatchTry + 1]);
             await KillAsync(dying);
             await RecoverAsync(1);
         }
@@ -203,7 +203,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
             // Every third is no longer this worker's, as it believes.
             if (i % 3 == 0)
             {
-                return await Queue.BeginTryAsync(parcel, worker.Number + 1, Message(parcel), null, TestBook.Now) is null;
+                return await Queue.BeginAttemptAsync(parcel, worker.Number + 1, Message(parcel), null, TestBook.Now) is null;
             }
 
             await SendAsync(parcel, worker.Number, i % 3 == 1 ? Accepted : new Outcome(Ending.Refused, $"550 no such address {i}", []));
@@ -226,7 +226,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         await using var worker = await Queue.RegisterAsync(Cancel);
         var claimed = await Queue.ClaimAsync(worker.Number, 6, [], TestBook.Now, Cancel);
         var twice = Message(claimed[0]);
-        var begun = claimed.Select((parcel, i) => Queue.BeginTryAsync(parcel, worker.Number, i < 2 ? twice : Message(parcel), null, TestBook.Now)).ToList();
+        var begun = claimed.Select((parcel, i) => Queue.BeginAttemptAsync(parcel, worker.Number, i < 2 ? twice : Message(parcel), null, TestBook.Now)).ToList();
         await Assert.ThrowsAsync<PostgresException>(() => Task.WhenAll(begun));
         Assert.Equal(1, begun.Count(b => b.IsFaulted));
         Assert.Equal(5, (await Task.WhenAll(begun.Where(b => !b.IsFaulted))).Count(id => id is not null));

@@ -23,7 +23,7 @@ public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
 
     private protected DispatchQueue Queue { get; private set; } = null!;
 
-    private protected GivenEnds Given { get; private set; } = null!;
+    private protected EndOfDataJournal Given { get; private set; } = null!;
 
     private protected TestBook Book { get; private set; } = null!;
 
@@ -33,7 +33,7 @@ public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
     {
         Source = await Postgres.NewDatabaseAsync();
         Queue = new DispatchQueue(Source);
-        Given = new GivenEnds(Folder, await Queue.DatabaseAsync(CancellationToken.None));
+        Given = new EndOfDataJournal(Folder, await Queue.DatabaseAsync(CancellationToken.None));
         Book = await Rendal.Store.Tests.Postgres.NewBookAsync(Source);
     }
 
@@ -52,9 +52,9 @@ public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
 
     protected async Task SendAsync(ClaimedParcel parcel, long worker, Outcome outcome)
     {
-        var dispatchTry = (await Queue.BeginTryAsync(parcel, worker, parcel.Message is null ? Message(parcel) : null, null, TestBook.Now))!.Value;
+        var dispatchTry = (await Queue.BeginAttemptAsync(parcel, worker, parcel.Message is null ? Message(parcel) : null, null, TestBook.Now))!.Value;
         Assert.True(await Queue.MarkEndingAsync(parcel, worker, dispatchTry, TestBook.Now));
-        await Queue.EndTryAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), TestBook.Now);
+        await Queue.EndAttemptAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), TestBook.Now);
     }
 
     protected async Task<ClaimedParcel?> ClaimAsync(WorkerConnection worker, DateTimeOffset now) => (await Queue.ClaimAsync(worker.Number, 1, [], now, Cancel)).SingleOrDefault();

@@ -47,7 +47,7 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
         await SendAsync(first, worker.Number, away);
         await SendAsync(second, worker.Number, away);
         var senders = new SenderStore(Source, Book.Id);
-        Assert.Equal(new SenderAway(1, TestBook.Now, away.Answer, TestBook.Now.AddSeconds(10)), (await senders.FindAsync(released.Sender, Cancel))!.Away);
+        Assert.Equal(new ServerUnreachable(1, TestBook.Now, away.Answer, TestBook.Now.AddSeconds(10)), (await senders.FindAsync(released.Sender, Cancel))!.Away);
         Assert.Null(await ClaimAsync(worker, TestBook.Now.AddSeconds(9)));
         Assert.Equal(TestBook.Now.AddSeconds(10), await Queue.NextTurnAsync(TestBook.Now, Cancel));
 
@@ -132,7 +132,7 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
         var parcel = (await ClaimAsync(worker, TestBook.Now))!;
         var rounds = new RoundStore(Source, Book.Id);
         await rounds.PauseAsync(released.Round, true, Cancel);
-        Assert.Null(await Queue.BeginTryAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
+        Assert.Null(await Queue.BeginAttemptAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
         await Queue.GiveBackAsync(parcel, worker.Number, Cancel);
         Assert.Equal(ParcelState.Released, (await Book.StatesAsync(released.Round))["AB01"]);
         Assert.Null(await ClaimAsync(worker, TestBook.Now));

@@ -175,7 +175,7 @@ public class DispatchTests(RunningRendal rendal)
         Assert.Equal(("a@abbot.example", "owner@abbot.example"), (message.To.ToString(), message.Bcc.ToString()));
 
         using var mbox = new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/rounds/{round.Id()}/messages.mbox", Cancel));
-        Assert.Equal(["a@abbot.example", "b@beacon.example"], Rendal.Mail.ReturnedMail.Open(mbox).Select(m => m.Message.To.ToString()));
+        Assert.Equal(["a@abbot.example", "b@beacon.example"], Rendal.Mail.BounceReader.Open(mbox).Select(m => m.Message.To.ToString()));
 
         Assert.Equal(2, (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/exported-went", new { })).GetProperty("parcels").GetInt32());
         Assert.All((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels"), p => Assert.Equal("sent", p.Text("standing")));

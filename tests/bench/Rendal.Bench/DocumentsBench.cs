@@ -33,7 +33,7 @@ internal static class DocumentsBench
         ];
     }
 
-    private static long Print(List<StatementPaper> papers, int threads)
+    private static long Print(List<StatementDocument> papers, int threads)
     {
         long size = 0;
         Parallel.ForEach(
@@ -41,7 +41,7 @@ internal static class DocumentsBench
             new ParallelOptions { MaxDegreeOfParallelism = threads },
             thread =>
             {
-                using var press = new Press();
+                using var press = new DocumentRenderer();
                 for (var i = thread; i < papers.Count; i += threads)
                 {
                     Interlocked.Add(ref size, press.Print(papers[i], Layout.BuiltIn).Length);
@@ -53,7 +53,7 @@ internal static class DocumentsBench
     /// <summary>How many megabytes the process has grown between the first thousand documents of one press and ten thousand more.</summary>
     private static double Grown()
     {
-        using var press = new Press();
+        using var press = new DocumentRenderer();
         var before = After(Documents);
         return (After(Documents * 10) - before) / 1_000_000.0;
 
@@ -73,12 +73,12 @@ internal static class DocumentsBench
     }
 
     /// <summary>Documents a second that one running Chromium prints, told to by Playwright; null where it is not installed.</summary>
-    private static double? ByChromiumASecond(StatementPaper paper)
+    private static double? ByChromiumASecond(StatementDocument paper)
     {
         var page = Path.GetTempFileName();
         try
         {
-            File.WriteAllText(page, Letter.Page(StatementTable.Html(paper), "en", paper.Title));
+            File.WriteAllText(page, MessageBuilder.Page(StatementTable.Html(paper), "en", paper.Title));
             return Chromium.Run("print-pages.mjs", page, ByChromium.ToString(CultureInfo.InvariantCulture))?.Single();
         }
         finally
@@ -87,11 +87,11 @@ internal static class DocumentsBench
         }
     }
 
-    private static StatementPaper Paper(int number)
+    private static StatementDocument Paper(int number)
     {
         var rows = BenchLedger.Rows(30, 1).Select((row, i) => row with { Number = $"T-{(number * 30) + i}", Kind = ItemKind.Invoice, Original = Math.Abs(row.Original), Open = Math.Abs(row.Open) }).ToList();
         var statements = Choosing.Choose(rows, [], new Choice { AsOf = BenchLedger.AsOf }, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null)).Statements;
         var customer = new Customer { Key = $"C{number}", Name = $"Hotel Łabędź {number}", Contacts = [new Contact { Name = "Marek Wójcik", Title = "Mr" }], PostalLines = ["83 Tenter Lane", "Saltness SN1 5HL"] };
-        return StatementPaper.Of(customer, statements, AgeingRule.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["By transfer to account 00000000."]), LayoutReader.BuiltIn);
+        return StatementDocument.Of(customer, statements, AgeingRule.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["By transfer to account 00000000."]), LayoutReader.BuiltIn);
     }
 }

@@ -12,8 +12,11 @@ export function Uses({
   use,
 }: {
   id: number;
-  list: { uses: Schemas["UsedFor"][]; purposes: string[] };
-  use: { mutate: (of: Schemas["UseRequest"], options: { onError: (e: Error) => void }) => void; isPending: boolean };
+  list: { uses: Schemas["TemplateAssignment"][]; purposes: string[] };
+  use: {
+    mutate: (of: Schemas["AssignmentRequest"], options: { onError: (e: Error) => void }) => void;
+    isPending: boolean;
+  };
 }) {
   const { message } = App.useApp();
   const [purpose, setPurpose] = useState("statement");

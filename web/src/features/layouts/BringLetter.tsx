@@ -10,7 +10,7 @@ export function BringLetter({ label, onTake }: { label: string; onTake: (layout:
   const book = useBookId();
   const { message, modal } = App.useApp();
   const take = async (file: File) => {
-    let brought: Schemas["LetterBrought"];
+    let brought: Schemas["ReadDocxTemplate"];
     try {
       brought = await upload(served(`/api/books/${book}/layouts/letter`), file);
     } catch (e) {

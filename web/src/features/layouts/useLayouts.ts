@@ -77,7 +77,7 @@ export function useLayoutActions() {
       onSuccess: () => client.invalidateQueries({ queryKey: ["layouts", book], exact: true }),
     }),
     use: useMutation({
-      mutationFn: (use: Schemas["UseRequest"]) =>
+      mutationFn: (use: Schemas["AssignmentRequest"]) =>
         must(api.POST("/api/books/{book}/layouts/use", { params: { path }, body: use })),
       onSuccess: anew,
     }),

@@ -108,10 +108,10 @@ export function SendingLine({ round }: { round: Round }) {
           <Link to={`/books/${book}/words?part=sender`}>Open sender</Link>
         </span>
       )}
-      {progress.senderAway && (
+      {progress.serverUnreachable && (
         <span className="sending-stopped">
-          Its server cannot be reached since {moment(progress.senderAway.since)} ({progress.senderAway.words}); it is
-          asked again at {moment(progress.senderAway.until)}.
+          Its server cannot be reached since {moment(progress.serverUnreachable.since)} (
+          {progress.serverUnreachable.words}); it is asked again at {moment(progress.serverUnreachable.until)}.
         </span>
       )}
       {left > 0 && (

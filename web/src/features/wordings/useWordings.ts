@@ -43,7 +43,7 @@ export function useWordingActions() {
         must(api.POST("/api/books/{book}/pictures", { params: { path }, body: picture })),
     }),
     use: useMutation({
-      mutationFn: (use: Schemas["UseRequest"]) =>
+      mutationFn: (use: Schemas["AssignmentRequest"]) =>
         must(api.POST("/api/books/{book}/wordings/use", { params: { path }, body: use })),
       onSuccess: anew,
     }),

@@ -1,0 +1,56 @@
+using System.Collections.Concurrent;
+using Rendal.Core.Layouts;
+using Rendal.Files.Documents;
+using Rendal.Files.Letters;
+using Rendal.Files.Pdf;
+
+namespace Rendal.App.Documents;
+
+/// <summary>Makes the documents of previews: a few at once for each book, beside those of other books.</summary>
+public sealed class PreviewRenderer : IDisposable
+{
+    private const int OfOneBook = 2;
+    private const int MostKept = 4;
+
+    private readonly BookThrottle turns = new(OfOneBook);
+    private readonly ConcurrentBag<DocumentRenderer> idle = [];
+
+    /// <summary>Makes a document.</summary>
+    /// <exception cref="ProblemException">It cannot be made; the reason is for a person.</exception>
+    /// <exception cref="Core.Budgets.OverBudget">It takes more than a document may.</exception>
+    public Task<DocumentFile> MakeAsync(long book, StatementDocument paper, Layout layout, DocumentForm form, CancellationToken cancel) =>
+        turns.TakeAsync(book, () => Background.RunAsync(() => Make(paper, layout, form, cancel)), cancel);
+
+    /// <inheritdoc/>
+    public void Dispose()
+    {
+        while (idle.TryTake(out var renderer))
+        {
+            renderer.Dispose();
+        }
+    }
+
+    private DocumentFile Make(StatementDocument paper, Layout layout, DocumentForm form, CancellationToken cancel)
+    {
+        var renderer = idle.TryTake(out var kept) ? kept : new DocumentRenderer();
+        try
+        {
+            return DocumentFile.Make(paper, layout, renderer, form, cancel);
+        }
+        catch (DocxConversionFailed e)
+        {
+            throw ProblemException.Conflict(e.Message);
+        }
+        finally
+        {
+            if (idle.Count < MostKept)
+            {
+                idle.Add(renderer);
+            }
+            else
+            {
+                renderer.Dispose();
+            }
+        }
+    }
+}
