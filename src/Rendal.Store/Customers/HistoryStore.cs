@@ -31,11 +31,17 @@ public sealed class HistoryStore(NpgsqlDataSource source, long book)
 
     /// <summary>The statements of a customer that were let go, to itself or to its head office, the newest first, at most two dozen.</summary>
     public Task<List<ClaimRecord>> ClaimsAsync(string customer, CancellationToken cancel) =>
+        // By the index of accounts, then by the key: behind a large release, before its rows are in the statistics, the server would join
+        // all parcels of the book.
         source.Sql(
             $"""
+            with found as materialized (select book_id, parcel_id from parcel_search where accounts @> array[$2])
             select p.customer, r.id, r.name, (r.choice ->> 'asOf')::date, r.released_at, p.state, p.sums, p.reminder_level
-            from parcel_search s join parcel p on p.book_id = s.book_id and p.id = s.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id
-            where s.book_id = $1 and s.accounts @> array[$2] order by r.released_at desc, r.id desc limit {Most}
+            from found s
+                cross join lateral (
+                    select p.round_id, p.customer, p.state, p.sums, p.reminder_level from parcel p where p.book_id = s.book_id and p.id = s.parcel_id offset 0) p
+                join round r on r.book_id = s.book_id and r.id = p.round_id
+            where s.book_id = $1 order by r.released_at desc, r.id desc limit {Most}
             """,
             book, customer).ListAsync(
                 r => new ClaimRecord(r.GetString(0), r.GetInt64(1), r.GetString(2), r.GetFieldValue<DateOnly>(3), r.GetFieldValue<DateTimeOffset>(4), ParcelStates.Parse(r.GetString(5)), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.Nullable<short>(7)), cancel);

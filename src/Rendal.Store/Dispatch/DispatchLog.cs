@@ -72,11 +72,23 @@ public sealed record LogSearch(string Text = "", string Outcome = "", DateOnly? 
 /// <summary>The record of what went out of one book.</summary>
 public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
-    private const string Select = """
+    private const string Columns = """
         select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
             coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''), coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]), t.recipients, encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
             p.state = 'returned' and t.ending in ('accepted', 'unanswered'), r.repeat_of is not null, t.gave_up
-        from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
+        """;
+
+    private const string Tries = "from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id";
+
+    // Each by its key: behind a large release, before its rows are in the statistics, the server would go through all tries, newest first.
+    private const string FoundTries = """
+        from (
+            select * from dispatch_try where book_id = $1
+                and (parcel_id = any ($8) or id = any (array(select id from dispatch_try where book_id = $1 and ending <> 'accepted' and answer ilike $3))) offset 0) t
+        cross join lateral (select p.* from parcel p where p.book_id = t.book_id and p.id = t.parcel_id offset 0) p
+        """;
+
+    private const string Conditions = """
         left join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id and t.ending is distinct from 'printed'
         left join paper a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.ending = 'printed' or p.way = 'post')
         join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
@@ -90,8 +102,9 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 
     // By what of them a text is in, each by an index of its own.
     private const string Parcels = $"""
+        with numbered as materialized (select book_id, parcel_id from parcel_search where numbers @> array[$2])
         select s.parcel_id from addressee w join parcel_search s on s.book_id = w.book_id and s.addressee_id = w.id where w.book_id = $1 and w.words ilike $3
-        union all select parcel_id from parcel_search where book_id = $1 and numbers @> array[$2]
+        union all select parcel_id from numbered where book_id = $1
         union all select m.parcel_id from message m where m.book_id = $1 and {InMessage}
         union all select a.parcel_id from paper a where a.book_id = $1 and {InPaper}
         union all select p.id from round r join parcel p on p.book_id = r.book_id and p.round_id = r.id where r.book_id = $1 and r.name ilike $3
@@ -112,15 +125,15 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     /// <summary>The tries that are looked for, the newest first.</summary>
     public async Task<List<DispatchEntry>> SearchAsync(LogSearch search, int most, CancellationToken cancel)
     {
-        var (match, found) = await MatchAsync(search, cancel);
-        return await source.Sql($"{Select} {match} {NewestFirst} limit $9", [.. Values(search), found, most]).ListAsync(Read, cancel);
+        var (query, found) = await QueryAsync(search, cancel);
+        return await source.Sql($"{query} limit $9", [.. Values(search), found, most]).ListAsync(Read, cancel);
     }
 
     /// <summary>All of them, one after another.</summary>
     public async IAsyncEnumerable<DispatchEntry> AllAsync(LogSearch search, [EnumeratorCancellation] CancellationToken cancel)
     {
-        var (match, found) = await MatchAsync(search, cancel);
-        await using var command = source.Sql($"{Select} {match} {NewestFirst}", [.. Values(search), found]);
+        var (query, found) = await QueryAsync(search, cancel);
+        await using var command = source.Sql(query, [.. Values(search), found]);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
@@ -168,17 +181,18 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             "insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, $2, $3, $4, $5 where exists (select from message where book_id = $1 and parcel_id = $2) or exists (select from paper where book_id = $1 and parcel_id = $2)",
             book, parcel, person, now.ToUniversalTime(), text).RunAsync(cancel);
 
-    /// <summary>The condition that a text is in a try, and the parcels that it is in.</summary>
-    private async Task<(string Condition, long[] Parcels)> MatchAsync(LogSearch search, CancellationToken cancel)
+    /// <summary>The statement that finds tries, the newest first, and the parcels that the text is in.</summary>
+    private async Task<(string Sql, long[] Parcels)> QueryAsync(LogSearch search, CancellationToken cancel)
     {
         if (search.Text.Length == 0)
         {
-            return ("", []);
+            return ($"{Columns} {Tries} {Conditions} {NewestFirst}", []);
         }
 
         var found = await source.Sql($"{Parcels} limit {MostFound + 1}", book, search.Text, Pattern.Holding(search.Text)).ListAsync(r => r.GetInt64(0), cancel);
-        return found.Count > MostFound ? ($"and {IsFound}", [])
-            : ("and (t.parcel_id = any ($8) or t.id = any (array(select id from dispatch_try where book_id = $1 and ending <> 'accepted' and answer ilike $3)))", [.. found.Distinct()]);
+        return found.Count > MostFound
+            ? ($"{Columns} {Tries} {Conditions} and {IsFound} {NewestFirst}", [])
+            : ($"{Columns} {FoundTries} {Conditions} {NewestFirst}", [.. found.Distinct()]);
     }
 
     private object?[] Values(LogSearch search) => [book, search.Text, Pattern.Holding(search.Text), search.Outcome, Day(search.From), Day(search.To), new NpgsqlParameter { Value = (object?)search.Round ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint }];
