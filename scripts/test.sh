@@ -112,7 +112,8 @@ HELP
   install_packages tests/e2e
   build_everything
   build_web_pages
-  check "the form of the program" dotnet format whitespace Rendal.slnx --verify-no-changes --no-restore
+  quietly "Fetching what formats the program" dotnet tool restore
+  check "the form of the program" dotnet csharpier check src tests demo
   check "the form and types of the pages" npm run --prefix web check
   check "the form and types of the end-to-end tests" npm run --prefix tests/e2e check
   dotnet_tests

@@ -48,8 +48,9 @@ internal sealed class LedgersRead
     }
 
     /// <summary>The name of a customer: from the list, else from the rows, else its code.</summary>
-    public Func<string, string> NameOf(IReadOnlyDictionary<string, Customer> listed) => key =>
-        listed.TryGetValue(key, out var known) ? known.Name
-        : Seen.TryGetValue(key, out var seen) && seen.Name.Length > 0 ? seen.Name
-        : key;
+    public Func<string, string> NameOf(IReadOnlyDictionary<string, Customer> listed) =>
+        key =>
+            listed.TryGetValue(key, out var known) ? known.Name
+            : Seen.TryGetValue(key, out var seen) && seen.Name.Length > 0 ? seen.Name
+            : key;
 }

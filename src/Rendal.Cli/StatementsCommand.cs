@@ -45,17 +45,35 @@ internal static class StatementsCommand
     private static int Run(StatementsOptions options, TextWriter output, TextWriter errors)
     {
         var list = options.Customers is { } path ? ReadCustomers(path) : null;
-        var listed = list?.Customers.ToDictionary(c => c.Key, c => CardMerge.Merge(null, c, list.Reading, emptyClears: false, []), StringComparer.Ordinal) ?? [];
+        var listed = list?.Customers.ToDictionary(
+            c => c.Key,
+            c => CardMerge.Merge(null, c, list.Reading, emptyClears: false, []),
+            StringComparer.Ordinal
+        )
+            ?? [];
         var ledger = ReadLedgers(options, listed);
         var findings = new List<Finding>([.. ledger.Findings, .. list?.Findings.Listed() ?? []]);
         if (list is not null || ledger.Seen.Values.Any(s => s.EmailColumn is not null))
         {
-            findings.AddRange(MissingAddresses.Among(ledger.Seen.Values, key => listed.TryGetValue(key, out var c) && AddressList.Read(c.Email).Good.Count > 0));
+            findings.AddRange(
+                MissingAddresses.Among(ledger.Seen.Values, key =>
+                    listed.TryGetValue(key, out var c) && AddressList.Read(c.Email).Good.Count > 0
+                )
+            );
         }
 
         var offices = HeadOffices.Of(listed.Values);
         var rules = new StatementRules(options.Ageing) { Reminders = options.Reminders ?? ReminderRules.Default };
-        var choice = new Choice { AsOf = options.AsOf, NeedsAddress = false, Groups = options.Groups, Form = options.Form, PeriodFrom = options.PeriodFrom, InterestPercent = options.InterestPercent, ReminderLevels = options.Reminders?.Numbers };
+        var choice = new Choice
+        {
+            AsOf = options.AsOf,
+            NeedsAddress = false,
+            Groups = options.Groups,
+            Form = options.Form,
+            PeriodFrom = options.PeriodFrom,
+            InterestPercent = options.InterestPercent,
+            ReminderLevels = options.Reminders?.Numbers,
+        };
         var chosen = Choosing.Choose(
             ledger.Rows,
             ledger.SetAside,
@@ -63,12 +81,38 @@ internal static class StatementsCommand
             ledger.Rule,
             rules,
             key => new Reachability(false, false, null, HeadOffice: offices.TopOf(key)),
-            reminded: options.Reminded);
+            reminded: options.Reminded
+        );
         findings.AddRange(DoNotClose(chosen, ledger));
-        var documents = options.Out is { } folder ? WriteDocuments(folder, chosen, ledger, listed, options.Layout, new ParcelComposer(Nobody, "", choice, ledger.Rule, ByHand.Nothing, rules, "")) : [];
+        var documents = options.Out is { } folder
+            ? WriteDocuments(
+                folder,
+                chosen,
+                ledger,
+                listed,
+                options.Layout,
+                new ParcelComposer(Nobody, "", choice, ledger.Rule, ByHand.Nothing, rules, "")
+            )
+            : [];
         if (options.JsonFile is { } file)
         {
-            var json = StatementsSummary.Json(options.AsOf, ledger.Read, ledger.Kept, chosen, findings, ledger.NameOf(listed), documents, options.Reminders is null ? null : [.. chosen.Statements.SelectMany(s => rules.Reminders.Counted(s, s.ReminderLevel!.Value, options.Reminded)).Distinct()]);
+            var json = StatementsSummary.Json(
+                options.AsOf,
+                ledger.Read,
+                ledger.Kept,
+                chosen,
+                findings,
+                ledger.NameOf(listed),
+                documents,
+                options.Reminders is null
+                    ? null
+                    :
+                    [
+                        .. chosen
+                            .Statements.SelectMany(s => rules.Reminders.Counted(s, s.ReminderLevel!.Value, options.Reminded))
+                            .Distinct(),
+                    ]
+            );
             if (file == "-")
             {
                 output.Write(json);
@@ -89,24 +133,44 @@ internal static class StatementsCommand
 
     private static IEnumerable<Finding> DoNotClose(ChosenRound chosen, LedgersRead ledger)
     {
-        var open = chosen.Statements.SelectMany(s => s.Accounts).Where(s => s.ForwardDifference != 0).DistinctBy(s => (s.Customer, s.Currency)).ToList();
-        var sources = open.Count == 0 ? [] : ledger.Rows.DistinctBy(r => r.Customer).ToDictionary(r => r.Customer, r => r.Source, StringComparer.Ordinal);
+        var open = chosen
+            .Statements.SelectMany(s => s.Accounts)
+            .Where(s => s.ForwardDifference != 0)
+            .DistinctBy(s => (s.Customer, s.Currency))
+            .ToList();
+        var sources =
+            open.Count == 0
+                ? []
+                : ledger.Rows.DistinctBy(r => r.Customer).ToDictionary(r => r.Customer, r => r.Source, StringComparer.Ordinal);
         return open.Select(s => DoesNotClose(s, sources[s.Customer]));
     }
 
-    private static Finding DoesNotClose(Statement statement, SourceRef source) => new(
-        FindingCodes.BroughtForwardDiffers, Severity.Error, source with { Row = 0 }, null, statement.Customer,
-        $"The movements of {statement.Customer} come to {statement.Currency.Plain(statement.Forward!.Closing)} {statement.Currency}, its open items to {statement.Currency.Plain(statement.Total)}.",
-        "Take a file with all movements, or leave --form away.");
+    private static Finding DoesNotClose(Statement statement, SourceRef source) =>
+        new(
+            FindingCodes.BroughtForwardDiffers,
+            Severity.Error,
+            source with
+            {
+                Row = 0,
+            },
+            null,
+            statement.Customer,
+            $"The movements of {statement.Customer} come to {statement.Currency.Plain(statement.Forward!.Closing)} "
+                + $"{statement.Currency}, its open items to {statement.Currency.Plain(statement.Total)}.",
+            "Take a file with all movements, or leave --form away."
+        );
 
-    private static CustomerList ReadCustomers(string path) =>
-        CustomerList(path, Open(path, FileOpening.Unsaid));
+    private static CustomerList ReadCustomers(string path) => CustomerList(path, Open(path, FileOpening.Unsaid));
 
     private static CustomerList CustomerList(string path, LedgerTable table)
     {
         var reading = CardReading.Of(table, ReadingChange.None)
-            ?? throw new Refusal($"{path}: no row of headings with a customer code or name was found; look whether it is the customer list.");
-        return reading.Lacks() is [var lack, ..] ? throw new Refusal($"{path}, headings in row {reading.HeadingRow}: {lack}") : CustomerListReader.Read(table, reading);
+            ?? throw new Refusal(
+                $"{path}: no row of headings with a customer code or name was found; look whether it is the customer list."
+            );
+        return reading.Lacks() is [var lack, ..]
+            ? throw new Refusal($"{path}, headings in row {reading.HeadingRow}: {lack}")
+            : CustomerListReader.Read(table, reading);
     }
 
     private static LedgersRead ReadLedgers(StatementsOptions options, Dictionary<string, Customer> listed)
@@ -127,14 +191,22 @@ internal static class StatementsCommand
             }
 
             var recognised = Recognition.Recognise(table, options.Reading, change)
-                ?? throw new Refusal($"{path}: no row of headings was found in the first {Recognition.RowsSearched} rows; look whether it is the ledger.");
+                ?? throw new Refusal(
+                    $"{path}: no row of headings was found in the first {Recognition.RowsSearched} rows; look whether it is the ledger."
+                );
 
             if (recognised.Reading.Lacks() is [var lack, ..])
             {
                 throw new Refusal($"{path}, headings in row {recognised.Reading.HeadingRow}: {lack}");
             }
 
-            var reader = new LedgerReader(table, recognised, options.Reading, key => listed.TryGetValue(key, out var c) ? c.Terms : null, change);
+            var reader = new LedgerReader(
+                table,
+                recognised,
+                options.Reading,
+                key => listed.TryGetValue(key, out var c) ? c.Terms : null,
+                change
+            );
             foreach (var row in reader.Rows())
             {
                 read.Add(row);
@@ -156,7 +228,14 @@ internal static class StatementsCommand
         return TableFile.Open(Path.GetFileName(path), () => File.OpenRead(path), opening);
     }
 
-    private static Dictionary<string, string> WriteDocuments(string folder, ChosenRound chosen, LedgersRead ledger, Dictionary<string, Customer> listed, LayoutTemplate template, ParcelComposer composer)
+    private static Dictionary<string, string> WriteDocuments(
+        string folder,
+        ChosenRound chosen,
+        LedgersRead ledger,
+        Dictionary<string, Customer> listed,
+        LayoutTemplate template,
+        ParcelComposer composer
+    )
     {
         Directory.CreateDirectory(folder);
         var names = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
@@ -167,7 +246,10 @@ internal static class StatementsCommand
         {
             var papers = customers.Select(of => (Customer: of.Key, Paper: PaperOf(of))).ToList();
             var layout = template.Layout;
-            var letters = layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf) ? DocumentFile.Letters([.. papers.Select(p => (p.Paper, layout))]) : null;
+            var letters =
+                layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf)
+                    ? DocumentFile.Letters([.. papers.Select(p => (p.Paper, layout))])
+                    : null;
             foreach (var ((customer, paper), i) in papers.Select((p, i) => (p, i)))
             {
                 foreach (var file in DocumentFile.Make(paper, layout, press, letters?[i]))
@@ -194,6 +276,8 @@ internal static class StatementsCommand
     {
         var place = finding.Source.Row > 0 ? $"{finding.Source.File} row {finding.Source.Row}" : finding.Source.File;
         var column = finding.Column is null ? "" : $", {finding.Column}";
-        return $"{finding.Severity.ToString().ToLowerInvariant()}: {place}{column}: {finding.Message} {finding.Remedy}".ReplaceLineEndings(" ").TrimEnd();
+        return $"{finding.Severity.ToString().ToLowerInvariant()}: {place}{column}: {finding.Message} {finding.Remedy}"
+            .ReplaceLineEndings(" ")
+            .TrimEnd();
     }
 }

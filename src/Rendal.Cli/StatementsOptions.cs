@@ -58,7 +58,10 @@ internal sealed record StatementsOptions
         AllowOutOfOrderMetadataProperties = true,
     };
 
-    private static readonly JsonSerializerOptions Lenient = new(JsonSerializerDefaults.Web) { RespectRequiredConstructorParameters = true };
+    private static readonly JsonSerializerOptions Lenient = new(JsonSerializerDefaults.Web)
+    {
+        RespectRequiredConstructorParameters = true,
+    };
 
     public List<string> Ledgers { get; } = [];
 
@@ -109,35 +112,116 @@ internal sealed record StatementsOptions
         int? gap = null;
         for (var i = 0; i < args.Count; i++)
         {
-            string Value() => ++i < args.Count ? args[i] : throw new Refusal($"{args[i - 1]} wants a value; see ./rendal statements --help.");
+            string Value() =>
+                ++i < args.Count ? args[i] : throw new Refusal($"{args[i - 1]} wants a value; see ./rendal statements --help.");
             switch (args[i])
             {
-                case "--help" or "-h": options.WantsHelp = true; break;
-                case "--customers": options.Customers = Value(); break;
-                case "--as-of": options.AsOf = Day(Value(), "--as-of"); break;
-                case "--settle": options.Settle = Word(Value(), "--settle", ("none", SettlementRule.None), ("reference", SettlementRule.Reference), ("oldest", SettlementRule.Oldest)); break;
-                case "--age-by": ageBy = Word(Value(), "--age-by", ("due", AgeBy.Due), ("document", AgeBy.Document)); break;
-                case "--credits": creditsByDate = Word(Value(), "--credits", ("apart", false), ("by-date", true)); break;
-                case "--groups": options.Groups = Word(Value(), "--groups", ("branches", GroupStatements.Branches), ("head-office", GroupStatements.HeadOffice), ("both", GroupStatements.Both)); break;
-                case "--form": options.Form = Word(Value(), "--form", ("open-items", StatementForm.OpenItems), ("brought-forward", StatementForm.BroughtForward)); break;
-                case "--from": options.PeriodFrom = Day(Value(), "--from"); break;
-                case "--interest": options.InterestPercent = Percent(Value()); break;
-                case "--remind": remind = [.. Value().Split(',').Select(d => Number(d.Trim(), "--remind"))]; break;
-                case "--gap": gap = Number(Value(), "--gap"); break;
-                case "--reminded": options.TakeReminded(Value()); break;
-                case "--bands": bands = [.. Value().Split(',').Select(b => Number(b.Trim(), "--bands"))]; break;
-                case "--terms": options.Reading = options.Reading with { TermsDays = Number(Value(), "--terms") }; break;
-                case "--date-order": options.Reading = options.Reading with { Order = Word(Value(), "--date-order", ("dmy", DateOrder.DayFirst), ("mdy", DateOrder.MonthFirst), ("ymd", DateOrder.YearFirst)) }; break;
-                case "--decimal": options.Reading = options.Reading with { Mark = Word(Value(), "--decimal", (".", DecimalMark.Point), (",", DecimalMark.Comma)) }; break;
-                case "--currency": options.Reading = options.Reading with { Currency = CurrencyOf(Value()) }; break;
-                case "--sheet": options.Sheet = Value(); break;
-                case "--reading": options.SavedReading = Load<SavedReading>(Value(), "reading"); break;
-                case "--layout": options.Layout = LayoutOf(Value()); break;
-                case "--out": options.Out = Value(); break;
-                case "--json": options.JsonFile = Value(); break;
-                case "--strict": options.Strict = true; break;
-                case ['-', _, ..]: throw new Refusal($"{args[i]} is not an option; see ./rendal statements --help.");
-                default: options.Ledgers.Add(args[i]); break;
+                case "--help" or "-h":
+                    options.WantsHelp = true;
+                    break;
+                case "--customers":
+                    options.Customers = Value();
+                    break;
+                case "--as-of":
+                    options.AsOf = Day(Value(), "--as-of");
+                    break;
+                case "--settle":
+                    options.Settle = Word(
+                        Value(),
+                        "--settle",
+                        ("none", SettlementRule.None),
+                        ("reference", SettlementRule.Reference),
+                        ("oldest", SettlementRule.Oldest)
+                    );
+                    break;
+                case "--age-by":
+                    ageBy = Word(Value(), "--age-by", ("due", AgeBy.Due), ("document", AgeBy.Document));
+                    break;
+                case "--credits":
+                    creditsByDate = Word(Value(), "--credits", ("apart", false), ("by-date", true));
+                    break;
+                case "--groups":
+                    options.Groups = Word(
+                        Value(),
+                        "--groups",
+                        ("branches", GroupStatements.Branches),
+                        ("head-office", GroupStatements.HeadOffice),
+                        ("both", GroupStatements.Both)
+                    );
+                    break;
+                case "--form":
+                    options.Form = Word(
+                        Value(),
+                        "--form",
+                        ("open-items", StatementForm.OpenItems),
+                        ("brought-forward", StatementForm.BroughtForward)
+                    );
+                    break;
+                case "--from":
+                    options.PeriodFrom = Day(Value(), "--from");
+                    break;
+                case "--interest":
+                    options.InterestPercent = Percent(Value());
+                    break;
+                case "--remind":
+                    remind = [.. Value().Split(',').Select(d => Number(d.Trim(), "--remind"))];
+                    break;
+                case "--gap":
+                    gap = Number(Value(), "--gap");
+                    break;
+                case "--reminded":
+                    options.TakeReminded(Value());
+                    break;
+                case "--bands":
+                    bands = [.. Value().Split(',').Select(b => Number(b.Trim(), "--bands"))];
+                    break;
+                case "--terms":
+                    options.Reading = options.Reading with { TermsDays = Number(Value(), "--terms") };
+                    break;
+                case "--date-order":
+                    options.Reading = options.Reading with
+                    {
+                        Order = Word(
+                            Value(),
+                            "--date-order",
+                            ("dmy", DateOrder.DayFirst),
+                            ("mdy", DateOrder.MonthFirst),
+                            ("ymd", DateOrder.YearFirst)
+                        ),
+                    };
+                    break;
+                case "--decimal":
+                    options.Reading = options.Reading with
+                    {
+                        Mark = Word(Value(), "--decimal", (".", DecimalMark.Point), (",", DecimalMark.Comma)),
+                    };
+                    break;
+                case "--currency":
+                    options.Reading = options.Reading with { Currency = CurrencyOf(Value()) };
+                    break;
+                case "--sheet":
+                    options.Sheet = Value();
+                    break;
+                case "--reading":
+                    options.SavedReading = Load<SavedReading>(Value(), "reading");
+                    break;
+                case "--layout":
+                    options.Layout = LayoutOf(Value());
+                    break;
+                case "--out":
+                    options.Out = Value();
+                    break;
+                case "--json":
+                    options.JsonFile = Value();
+                    break;
+                case "--strict":
+                    options.Strict = true;
+                    break;
+                case ['-', _, ..]:
+                    throw new Refusal($"{args[i]} is not an option; see ./rendal statements --help.");
+                default:
+                    options.Ledgers.Add(args[i]);
+                    break;
             }
         }
 
@@ -153,15 +237,22 @@ internal sealed record StatementsOptions
         }
         catch (ArgumentException e)
         {
-            throw new Refusal($"--bands {string.Join(',', bands)}: the bands need one to eight upper edges that grow, such as 30,60,90.", e);
+            throw new Refusal(
+                $"--bands {string.Join(',', bands)}: the bands need one to eight upper edges that grow, such as 30,60,90.",
+                e
+            );
         }
 
         if (options.PeriodFrom > options.AsOf)
         {
-            throw new Refusal($"--from {options.PeriodFrom:yyyy-MM-dd} lies after --as-of {options.AsOf:yyyy-MM-dd}; nothing can be between them.");
+            throw new Refusal(
+                $"--from {options.PeriodFrom:yyyy-MM-dd} lies after --as-of {options.AsOf:yyyy-MM-dd}; nothing can be between them."
+            );
         }
 
-        return options.WantsHelp || options.Ledgers.Count > 0 ? options : throw new Refusal("Name a ledger file; see ./rendal statements --help.");
+        return options.WantsHelp || options.Ledgers.Count > 0
+            ? options
+            : throw new Refusal("Name a ledger file; see ./rendal statements --help.");
     }
 
     private static ReminderRules RemindersOf(IReadOnlyList<int> days, int gap)
@@ -179,7 +270,9 @@ internal sealed record StatementsOptions
     private static LayoutTemplate LayoutOf(string path)
     {
         var layout = Load<Layout>(path, "layout");
-        var template = LayoutReader.Read(layout.Letter is { } letter ? layout with { Letter = letter with { Slots = DocxInspection.At(letter.Bytes).Slots } } : layout);
+        var template = LayoutReader.Read(
+            layout.Letter is { } letter ? layout with { Letter = letter with { Slots = DocxInspection.At(letter.Bytes).Slots } } : layout
+        );
         return DocumentRenderer.Problem(template) is { } problem ? throw new Refusal($"{path}: {problem}") : template;
     }
 
@@ -209,22 +302,31 @@ internal sealed record StatementsOptions
     }
 
     private static int Number(string value, string option) =>
-        int.TryParse(value, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number <= 36_500 ? number : throw new Refusal($"{option} {value}: whole days are wanted.");
+        int.TryParse(value, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number <= 36_500
+            ? number
+            : throw new Refusal($"{option} {value}: whole days are wanted.");
 
     private static decimal Percent(string value) =>
-        decimal.TryParse(value, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var rate) && rate is > 0 and <= 100 ? rate : throw new Refusal($"--interest {value}: a yearly rate above 0 and up to 100 is wanted, such as 8 or 8.25.");
+        decimal.TryParse(value, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var rate) && rate is > 0 and <= 100
+            ? rate
+            : throw new Refusal($"--interest {value}: a yearly rate above 0 and up to 100 is wanted, such as 8 or 8.25.");
 
     private static DateOnly Day(string value, string option) =>
-        DateOnly.TryParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day : throw new Refusal($"{option} {value}: a date such as 2026-10-31 is wanted.");
+        DateOnly.TryParseExact(value, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day)
+            ? day
+            : throw new Refusal($"{option} {value}: a date such as 2026-10-31 is wanted.");
 
     private static Currency CurrencyOf(string value) =>
-        Currency.TryParse(value, out var currency) ? currency : throw new Refusal($"--currency {value}: a code of ISO 4217 such as GBP is wanted.");
+        Currency.TryParse(value, out var currency)
+            ? currency
+            : throw new Refusal($"--currency {value}: a code of ISO 4217 such as GBP is wanted.");
 
     private static T Load<T>(string path, string what, JsonSerializerOptions? options = null)
     {
         try
         {
-            return JsonSerializer.Deserialize<T>(File.ReadAllBytes(path), options ?? Json) ?? throw new Refusal($"{path} holds no {what}.");
+            return JsonSerializer.Deserialize<T>(File.ReadAllBytes(path), options ?? Json)
+                ?? throw new Refusal($"{path} holds no {what}.");
         }
         catch (Exception e) when (e is JsonException or IOException or UnauthorizedAccessException)
         {

@@ -5,13 +5,9 @@ public sealed class FileRefused : Exception
 {
     /// <summary>Refuses a file.</summary>
     public FileRefused(string message)
-        : base(message)
-    {
-    }
+        : base(message) { }
 
     /// <summary>Refuses a file because of an error of the reader below.</summary>
     public FileRefused(string message, Exception inner)
-        : base(message, inner)
-    {
-    }
+        : base(message, inner) { }
 }

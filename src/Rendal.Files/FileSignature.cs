@@ -86,10 +86,17 @@ public static class FileSignature
         }
 
         var text = Encoding.Latin1.GetString(head).TrimStart('\u00EF', '\u00BB', '\u00BF', ' ', '\r', '\n', '\t');
-        if (text.StartsWith("<?xml", StringComparison.OrdinalIgnoreCase) || text.StartsWith("<html", StringComparison.OrdinalIgnoreCase)
-            || text.StartsWith("<!doctype", StringComparison.OrdinalIgnoreCase) || text.StartsWith("<table", StringComparison.OrdinalIgnoreCase))
+        if (
+            text.StartsWith("<?xml", StringComparison.OrdinalIgnoreCase)
+            || text.StartsWith("<html", StringComparison.OrdinalIgnoreCase)
+            || text.StartsWith("<!doctype", StringComparison.OrdinalIgnoreCase)
+            || text.StartsWith("<table", StringComparison.OrdinalIgnoreCase)
+        )
         {
-            throw new FileRefused($"{name} is a web page or an XML file, whatever its name says; open it in a spreadsheet program, save it as a workbook, and take that in.");
+            throw new FileRefused(
+                $"{name} is a web page or an XML file, whatever its name says; open it in a spreadsheet program, save it as a "
+                    + "workbook, and take that in."
+            );
         }
 
         return FileFormat.Text;
@@ -112,12 +119,17 @@ public static class FileSignature
         {
             null => throw new FileRefused($"{name} is a packed file; unpack it first."),
             var type when type.StartsWith("application/vnd.oasis.opendocument.spreadsheet", StringComparison.Ordinal) => FileFormat.Ods,
-            var type when type.StartsWith("application/vnd.oasis.opendocument.text", StringComparison.Ordinal) => throw new FileRefused($"{name} is a text document; {Instead}."),
+            var type when type.StartsWith("application/vnd.oasis.opendocument.text", StringComparison.Ordinal) => throw new FileRefused(
+                $"{name} is a text document; {Instead}."
+            ),
             _ => throw new FileRefused($"{name} is a packed file, but no workbook; {Instead}."),
         };
     }
 
-    /// <summary>The names of the streams in a compound file stand in it as UTF-16; the first two megabytes hold its directory or it is looked at no further.</summary>
+    /// <summary>
+    /// The names of the streams in a compound file stand in it as UTF-16; the first two megabytes hold its directory or it is looked at no
+    /// further.
+    /// </summary>
     private static FileFormat OfCompound(string name, Func<Stream> open)
     {
         using var stream = open();
@@ -137,7 +149,9 @@ public static class FileSignature
         return FileFormat.Xls;
     }
 
-    internal static FileRefused UnderPassword(string name) => new($"{name} is a workbook under a password; save it without one and take that in.");
+    internal static FileRefused UnderPassword(string name) =>
+        new($"{name} is a workbook under a password; save it without one and take that in.");
 
-    internal static FileRefused Damaged(string name, Exception e) => new($"{name} is damaged or cut short; open it in a spreadsheet program, look whether it is whole, and save it anew.", e);
+    internal static FileRefused Damaged(string name, Exception e) =>
+        new($"{name} is damaged or cut short; open it in a spreadsheet program, look whether it is whole, and save it anew.", e);
 }

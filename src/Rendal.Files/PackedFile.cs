@@ -95,5 +95,6 @@ internal sealed class PackedFile : IDisposable
     }
 
     /// <summary>Whether an exception is one of those that reading a damaged ZIP file ends in.</summary>
-    public static bool IsDamage(Exception e) => e is InvalidDataException or IOException or NotSupportedException or ArgumentException or OverflowException;
+    public static bool IsDamage(Exception e) =>
+        e is InvalidDataException or IOException or NotSupportedException or ArgumentException or OverflowException;
 }

@@ -7,9 +7,8 @@ using Rendal.Core.Intake;
 namespace Rendal.Files;
 
 /// <summary>
-/// The rows of a table in a temporary file, from which they can be gone through again quickly, from the start or from
-/// the middle, with a bounded part of them in memory. The file has no name any more once it is made, so that nothing is
-/// left behind however the program ends.
+/// The rows of a table in a temporary file, from which they can be gone through again quickly, from the start or from the middle, with a
+/// bounded part of them in memory. The file has no name any more once it is made, so that nothing is left behind however the program ends.
 /// </summary>
 public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
 {
@@ -167,16 +166,17 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
             return (form & Merged) == 0 ? cell : cell.Below();
         }
 
-        private static Cell Read(BinaryReader reader, byte form) => form switch
-        {
-            Empty => Cell.Empty,
-            Text => Cell.Of(reader.ReadString()),
-            Number => Cell.Of(reader.ReadDecimal()),
-            Code => Cell.Of(reader.ReadDecimal(), reader.ReadString()),
-            Error => Cell.OfError(reader.ReadString()),
-            Date => Cell.Of(DateOnly.FromDayNumber(reader.Read7BitEncodedInt())),
-            var unknown => throw new InvalidDataException($"A spooled cell of form {unknown}."),
-        };
+        private static Cell Read(BinaryReader reader, byte form) =>
+            form switch
+            {
+                Empty => Cell.Empty,
+                Text => Cell.Of(reader.ReadString()),
+                Number => Cell.Of(reader.ReadDecimal()),
+                Code => Cell.Of(reader.ReadDecimal(), reader.ReadString()),
+                Error => Cell.OfError(reader.ReadString()),
+                Date => Cell.Of(DateOnly.FromDayNumber(reader.Read7BitEncodedInt())),
+                var unknown => throw new InvalidDataException($"A spooled cell of form {unknown}."),
+            };
     }
 
     /// <summary>A part of the file, from one position on; several can be read at once.</summary>
@@ -207,19 +207,19 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
             return count;
         }
 
-        public override long Seek(long offset, SeekOrigin origin) => read = origin switch
-        {
-            SeekOrigin.Begin => offset,
-            SeekOrigin.Current => read + offset,
-            _ => Length + offset,
-        };
+        public override long Seek(long offset, SeekOrigin origin) =>
+            read = origin switch
+            {
+                SeekOrigin.Begin => offset,
+                SeekOrigin.Current => read + offset,
+                _ => Length + offset,
+            };
 
         public override void SetLength(long value) => throw new InvalidOperationException("Spooled rows do not change.");
 
-        public override void Write(byte[] buffer, int offset, int count) => throw new InvalidOperationException("Spooled rows do not change.");
+        public override void Write(byte[] buffer, int offset, int count) =>
+            throw new InvalidOperationException("Spooled rows do not change.");
 
-        public override void Flush()
-        {
-        }
+        public override void Flush() { }
     }
 }

@@ -15,8 +15,8 @@ public static class TableFile
     public const int LongestCell = 32_767;
 
     /// <summary>
-    /// Opens a file as a table by what it is, whatever its name says. The cells of a workbook are read once, here, into
-    /// a temporary file that goes away with the table; those of a text file are read when they are gone through.
+    /// Opens a file as a table by what it is, whatever its name says. The cells of a workbook are read once, here, into a temporary file
+    /// that goes away with the table; those of a text file are read when they are gone through.
     /// </summary>
     /// <param name="name">The file's name, for findings.</param>
     /// <param name="open">Opens the file from its start; the stream of a workbook has to be able to seek.</param>
@@ -29,7 +29,9 @@ public static class TableFile
         var format = FileSignature.Of(name, open);
         if (format == FileFormat.Text)
         {
-            return opening.Sheet is { } sheet ? throw new FileRefused($"{name} is a text file and has no sheet “{sheet}”.") : CsvLedger.Open(name, open, opening);
+            return opening.Sheet is { } sheet
+                ? throw new FileRefused($"{name} is a text file and has no sheet “{sheet}”.")
+                : CsvLedger.Open(name, open, opening);
         }
 
         Workbook.CheckSizes(name, format, open);

@@ -22,9 +22,10 @@ public static class TimedBudget
         return new Budget(subject, limits, () => Used() - since, cancel);
     }
 
-    private static TimeSpan Used() => GetTime(OfTheThread, out var time) == 0
-        ? TimeSpan.FromSeconds(time.Seconds) + TimeSpan.FromMicroseconds(time.Nanoseconds / 1_000)
-        : throw new InvalidOperationException("The system does not tell how long a thread has worked.");
+    private static TimeSpan Used() =>
+        GetTime(OfTheThread, out var time) == 0
+            ? TimeSpan.FromSeconds(time.Seconds) + TimeSpan.FromMicroseconds(time.Nanoseconds / 1_000)
+            : throw new InvalidOperationException("The system does not tell how long a thread has worked.");
 
     [DllImport("libc", EntryPoint = "clock_gettime")]
     private static extern int GetTime(int clock, out Time time);

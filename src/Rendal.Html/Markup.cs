@@ -5,20 +5,51 @@ using Rendal.Core.Budgets;
 namespace Rendal.Html;
 
 /// <summary>
-/// Parses fragments of HTML that people wrote. How deeply elements are nested is looked at before the parser is: it, and
-/// whatever walks its tree, goes down a level with each.
+/// Parses fragments of HTML that people wrote. How deeply elements are nested is looked at before the parser is: it, and whatever walks
+/// its tree, goes down a level with each.
 /// </summary>
 public static class Markup
 {
-    // Elements without an end tag, and those that the next one of their kind ends (HTML Living Standard, 13.1.2): left open, they do not nest.
+    // Elements without an end tag, and those that the next one of their kind ends (HTML Living Standard, 13.1.2): left open, they do not
+    // nest.
     private static readonly HashSet<string> EndedByOthers = new(StringComparer.OrdinalIgnoreCase)
     {
-        "area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "source", "track", "wbr",
-        "p", "li", "dt", "dd", "tr", "td", "th", "thead", "tbody", "tfoot", "colgroup", "option", "optgroup", "rt", "rp", "body", "html", "head",
+        "area",
+        "base",
+        "br",
+        "col",
+        "embed",
+        "hr",
+        "img",
+        "input",
+        "link",
+        "meta",
+        "source",
+        "track",
+        "wbr",
+        "p",
+        "li",
+        "dt",
+        "dd",
+        "tr",
+        "td",
+        "th",
+        "thead",
+        "tbody",
+        "tfoot",
+        "colgroup",
+        "option",
+        "optgroup",
+        "rt",
+        "rp",
+        "body",
+        "html",
+        "head",
     };
 
     /// <summary>The document of a fragment.</summary>
-    /// <exception cref="OverBudget">It is longer, has more elements or is nested more deeply than <see cref="Limits.Markup"/> says.</exception>
+    /// <exception cref="OverBudget">It is longer, has more elements or is nested more deeply than <see cref="Limits.Markup"/>
+    /// says.</exception>
     public static IDocument Parse(string fragment, Budget budget)
     {
         Check(fragment, budget);

@@ -7,7 +7,9 @@ namespace Rendal.Html;
 /// <summary>Reads the paragraphs of a text that is set on paper.</summary>
 public static class ParagraphReader
 {
-    /// <summary>The paragraphs of a filled text, an HTML fragment. What is no paragraph, list, emphasis, break or link counts by its words alone.</summary>
+    /// <summary>
+    /// The paragraphs of a filled text, an HTML fragment. What is no paragraph, list, emphasis, break or link counts by its words alone.
+    /// </summary>
     public static IReadOnlyList<TextParagraph> Of(string html)
     {
         var found = new List<TextParagraph>();
@@ -34,7 +36,12 @@ public static class ParagraphReader
                         End(MarkOf(block, mark));
                         break;
                     case IElement element:
-                        Walk(element, isStrong || element.LocalName is "strong" or "b", element.LocalName == "a" ? element.GetAttribute("href") : link, mark);
+                        Walk(
+                            element,
+                            isStrong || element.LocalName is "strong" or "b",
+                            element.LocalName == "a" ? element.GetAttribute("href") : link,
+                            mark
+                        );
                         break;
                 }
             }
@@ -63,7 +70,8 @@ public static class ParagraphReader
         }
     }
 
-    private static string MarkOf(IElement block, string mark) => block.LocalName != "li" ? mark
+    private static string MarkOf(IElement block, string mark) =>
+        block.LocalName != "li" ? mark
         : block.ParentElement?.LocalName == "ol" ? $"{block.ParentElement.Children.Index().First(c => c.Item == block).Index + 1}."
         : "•";
 }

@@ -40,7 +40,9 @@ public static class PicturePlaces
         return document.Body!.InnerHtml;
     }
 
-    /// <summary>Takes out pictures that are not the book's, and whatever else stands at a place: an address above all, which would fetch something.</summary>
+    /// <summary>
+    /// Takes out pictures that are not the book's, and whatever else stands at a place: an address above all, which would fetch something.
+    /// </summary>
     internal static void Clean(IParentNode document)
     {
         foreach (var image in document.QuerySelectorAll("img").ToList())
@@ -60,9 +62,11 @@ public static class PicturePlaces
 
     private static IDocument Parse(string body) => new HtmlParser().ParseDocument($"<body>{body}</body>");
 
-    private static List<IElement> Places(IDocument document) => [.. document.QuerySelectorAll($"img[{Attribute}]").Where(e => TryNumber(e, out _))];
+    private static List<IElement> Places(IDocument document) =>
+        [.. document.QuerySelectorAll($"img[{Attribute}]").Where(e => TryNumber(e, out _))];
 
-    private static long Number(IElement image) => TryNumber(image, out var number) ? number : throw new InvalidOperationException("The place of a picture has no number.");
+    private static long Number(IElement image) =>
+        TryNumber(image, out var number) ? number : throw new InvalidOperationException("The place of a picture has no number.");
 
     private static bool TryNumber(IElement image, out long number) =>
         long.TryParse(image.GetAttribute(Attribute), NumberStyles.None, CultureInfo.InvariantCulture, out number);

@@ -10,12 +10,49 @@ public static class WordingReader
     // Properties whose values cannot name a place to fetch something from.
     private static readonly string[] Styles =
     [
-        "background-color", "border", "border-bottom", "border-collapse", "border-color", "border-left", "border-right", "border-spacing", "border-style", "border-top", "border-width",
-        "color", "font-family", "font-size", "font-style", "font-weight", "height", "letter-spacing", "line-height", "margin", "margin-bottom", "margin-left", "margin-right", "margin-top",
-        "max-width", "min-width", "padding", "padding-bottom", "padding-left", "padding-right", "padding-top", "text-align", "text-decoration", "text-indent", "text-transform", "vertical-align", "white-space", "width",
+        "background-color",
+        "border",
+        "border-bottom",
+        "border-collapse",
+        "border-color",
+        "border-left",
+        "border-right",
+        "border-spacing",
+        "border-style",
+        "border-top",
+        "border-width",
+        "color",
+        "font-family",
+        "font-size",
+        "font-style",
+        "font-weight",
+        "height",
+        "letter-spacing",
+        "line-height",
+        "margin",
+        "margin-bottom",
+        "margin-left",
+        "margin-right",
+        "margin-top",
+        "max-width",
+        "min-width",
+        "padding",
+        "padding-bottom",
+        "padding-left",
+        "padding-right",
+        "padding-top",
+        "text-align",
+        "text-decoration",
+        "text-indent",
+        "text-transform",
+        "vertical-align",
+        "white-space",
+        "width",
     ];
 
-    /// <summary>Makes a wording ready. Whatever it holds, it is made: what keeps it from being used stands in <see cref="WordingTemplate.Errors"/>.</summary>
+    /// <summary>
+    /// Makes a wording ready. Whatever it holds, it is made: what keeps it from being used stands in <see cref="WordingTemplate.Errors"/>.
+    /// </summary>
     public static WordingTemplate Read(Wording wording)
     {
         var errors = new List<string>();

@@ -80,7 +80,11 @@ internal sealed class WordingTree
         {
             Add(Condition(when, () => Pieces(element, null)), pieces);
         }
-        else if (isBody && element.LocalName is "p" or "li" && element.Children.FirstOrDefault(c => c.HasAttribute("data-when") && IsAll(c, element)) is { } all)
+        else if (
+            isBody
+            && element.LocalName is "p" or "li"
+            && element.Children.FirstOrDefault(c => c.HasAttribute("data-when") && IsAll(c, element)) is { } all
+        )
         {
             // A paragraph that is nothing else goes along, so that no empty one is left.
             Add(Condition(all.GetAttribute("data-when")!, () => Tagged(element, all)), pieces);
@@ -121,14 +125,20 @@ internal sealed class WordingTree
 
     /// <summary>Whether a paragraph is there for a table alone, which no paragraph can hold.</summary>
     private static bool IsPlaceOfABlock(IElement element) =>
-        element.LocalName == "p" && element.QuerySelectorAll("[data-slot]") is [var only] && SlotCatalogue.Find(only.GetAttribute("data-slot")!) is { IsHtml: true } && IsAll(only, element);
+        element.LocalName == "p"
+        && element.QuerySelectorAll("[data-slot]") is [var only]
+        && SlotCatalogue.Find(only.GetAttribute("data-slot")!) is { IsHtml: true }
+        && IsAll(only, element);
 
     private void Slot(string name, string orElse, List<WordingPart> pieces)
     {
         if (SlotCatalogue.Find(name) is not { } slot)
         {
             var near = SlotCatalogue.Nearest(name, [.. SlotCatalogue.All.Select(s => s.Name)]);
-            errors.Add($"The {part} has a slot “{name}” that names nothing known{(near is null ? "." : $"; did you mean “{SlotCatalogue.Find(near)!.Label}”?")}");
+            errors.Add(
+                $"The {part} has a slot “{name}” that names nothing "
+                    + $"known{(near is null ? "." : $"; did you mean “{SlotCatalogue.Find(near)!.Label}”?")}"
+            );
         }
         else if (slot.IsHtml && !isBody)
         {
@@ -145,7 +155,10 @@ internal sealed class WordingTree
         budget.Spend(Cost.Slots);
         if (TextConditions.Find(name) is not { } when)
         {
-            errors.Add($"The {part} has words under “{name}”, which is no condition that is known; there are {string.Join(", ", TextConditions.Names)}.");
+            errors.Add(
+                $"The {part} has words under “{name}”, which is no condition that is known; there are "
+                    + $"{string.Join(", ", TextConditions.Names)}."
+            );
             return null;
         }
 

@@ -47,7 +47,13 @@ public static class AccountTrial
     /// <param name="longest">How long the whole may take, however little the server is silent in between.</param>
     /// <param name="network">Which servers may be talked to, and whose certificates are trusted.</param>
     /// <param name="cancel">Stops it.</param>
-    public static async Task<TrialResult> TryAsync(MailAccount account, string address, TimeSpan longest, MailNetwork network, CancellationToken cancel)
+    public static async Task<TrialResult> TryAsync(
+        MailAccount account,
+        string address,
+        TimeSpan longest,
+        MailNetwork network,
+        CancellationToken cancel
+    )
     {
         var answers = new List<TrialAnswer>();
         int? largest = null;
@@ -64,7 +70,12 @@ public static class AccountTrial
         }
         catch (SocketException)
         {
-            return Failed(TrialStep.Name, $"no server named {account.Host} was found", "There is no server of this name, or this machine cannot look names up. Check the spelling; your mail provider names the server.");
+            return Failed(
+                TrialStep.Name,
+                $"no server named {account.Host} was found",
+                "There is no server of this name, or this machine cannot look names up. Check the spelling; your mail "
+                    + "provider names the server."
+            );
         }
         catch (OperationCanceledException) when (!cancel.IsCancellationRequested)
         {
@@ -76,7 +87,11 @@ public static class AccountTrial
         {
             await line.OpenAsync(limit.Token);
             largest = line.MaxSize is > 0 and <= int.MaxValue ? (int)line.MaxSize : null;
-            Passed(TrialStep.Line, $"the server answers at port {account.Port}{(line.IsSecure ? $", the line is secured by {line.SslProtocol}" : ", the line is not secured")}");
+            Passed(
+                TrialStep.Line,
+                "the server answers at port "
+                    + $"{account.Port}{(line.IsSecure ? $", the line is secured by {line.SslProtocol}" : ", the line is not secured")}"
+            );
             if (line.IsSecure)
             {
                 Passed(TrialStep.Certificate, "its certificate is good");
@@ -84,15 +99,28 @@ public static class AccountTrial
         }
         catch (BadCertificate e)
         {
-            return Failed(TrialStep.Certificate, e.Message, "Somebody else may be answering in its place. If it is your own server, have its certificate renewed, or name the authority that signed it by RENDAL_MAIL_AUTHORITIES.");
+            return Failed(
+                TrialStep.Certificate,
+                e.Message,
+                "Somebody else may be answering in its place. If it is your own server, have its certificate renewed, or name "
+                    + "the authority that signed it by RENDAL_MAIL_AUTHORITIES."
+            );
         }
         catch (SslHandshakeException)
         {
-            return Failed(TrialStep.Line, $"port {account.Port} does not answer in TLS", "Port 587 goes with STARTTLS, port 465 with TLS. Choose the other one.");
+            return Failed(
+                TrialStep.Line,
+                $"port {account.Port} does not answer in TLS",
+                "Port 587 goes with STARTTLS, port 465 with TLS. Choose the other one."
+            );
         }
         catch (NotSupportedException)
         {
-            return Failed(TrialStep.Line, "the server does not offer STARTTLS", "The server cannot secure the line by STARTTLS. Choose TLS with port 465, or another server.");
+            return Failed(
+                TrialStep.Line,
+                "the server does not offer STARTTLS",
+                "The server cannot secure the line by STARTTLS. Choose TLS with port 465, or another server."
+            );
         }
         catch (Exception e) when (IsTimeUp(e))
         {
@@ -100,7 +128,12 @@ public static class AccountTrial
         }
         catch (Exception e) when (Deliverer.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
-            return Failed(TrialStep.Line, Reached(e), $"Nothing useful answers at port {account.Port}. Check the port (587 with STARTTLS, 465 with TLS), and whether a firewall keeps this machine from it.");
+            return Failed(
+                TrialStep.Line,
+                Reached(e),
+                $"Nothing useful answers at port {account.Port}. Check the port (587 with STARTTLS, 465 with TLS), and whether "
+                    + "a firewall keeps this machine from it."
+            );
         }
 
         try
@@ -110,7 +143,11 @@ public static class AccountTrial
         }
         catch (NotSupportedException)
         {
-            return Failed(TrialStep.SignIn, "the server offers no sign-in on this line", "Choose STARTTLS or TLS: most servers let nobody sign in on a line that is not secured.");
+            return Failed(
+                TrialStep.SignIn,
+                "the server offers no sign-in on this line",
+                "Choose STARTTLS or TLS: most servers let nobody sign in on a line that is not secured."
+            );
         }
         catch (Exception e) when (IsTimeUp(e))
         {
@@ -118,7 +155,12 @@ public static class AccountTrial
         }
         catch (Exception e) when (Deliverer.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
-            return Failed(TrialStep.SignIn, $"the server does not let {account.UserName} in{Number(e)}", "Check the user name and the password. Many providers want an app password here, which is made in the security settings of the account.");
+            return Failed(
+                TrialStep.SignIn,
+                $"the server does not let {account.UserName} in{Number(e)}",
+                "Check the user name and the password. Many providers want an app password here, which is made in the "
+                    + "security settings of the account."
+            );
         }
 
         try
@@ -128,7 +170,12 @@ public static class AccountTrial
                 var answer = await line.SayAsync(command, limit.Token);
                 if ((int)answer.StatusCode is < 200 or >= 300)
                 {
-                    return Failed(TrialStep.Address, $"the server answers {(int)answer.StatusCode}", $"The server does not let this account send as {address}. Use the account’s own address, or ask your mail provider to allow this one.");
+                    return Failed(
+                        TrialStep.Address,
+                        $"the server answers {(int)answer.StatusCode}",
+                        $"The server does not let this account send as {address}. Use the account’s own address, or ask your "
+                            + "mail provider to allow this one."
+                    );
                 }
             }
 
@@ -141,7 +188,11 @@ public static class AccountTrial
         }
         catch (Exception e) when (Deliverer.IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
-            return Failed(TrialStep.Address, "the line was closed", "The server closed the line. Try again; if it happens again, ask your mail provider.");
+            return Failed(
+                TrialStep.Address,
+                "the line was closed",
+                "The server closed the line. Try again; if it happens again, ask your mail provider."
+            );
         }
 
         try
@@ -165,18 +216,28 @@ public static class AccountTrial
             return new TrialResult(answers, largest);
         }
 
-        TrialResult TimeUp(TrialStep step) => Failed(step, $"the server did not get this done in the {longest.TotalSeconds:0} seconds of the test", "Try again in a while. A message is given longer, so that mail may go all the same; if it happens again, ask your mail provider.");
+        TrialResult TimeUp(TrialStep step) =>
+            Failed(
+                step,
+                $"the server did not get this done in the {longest.TotalSeconds:0} seconds of the test",
+                "Try again in a while. A message is given longer, so that mail may go all the same; if it happens again, ask "
+                    + "your mail provider."
+            );
     }
 
     /// <summary>How far a line came that could not be opened.</summary>
-    private static string Reached(Exception fault) => fault switch
-    {
-        SocketException { SocketErrorCode: SocketError.ConnectionRefused } => "nothing answers at this port",
-        SocketException => "the server cannot be reached",
-        OperationCanceledException or TimeoutException => "the server does not answer in time",
-        SmtpCommandException refused => $"the server refuses the line{Number(refused)}",
-        _ => "what answers is no mail server",
-    };
+    private static string Reached(Exception fault) =>
+        fault switch
+        {
+            SocketException { SocketErrorCode: SocketError.ConnectionRefused } => "nothing answers at this port",
+            SocketException => "the server cannot be reached",
+            OperationCanceledException or TimeoutException => "the server does not answer in time",
+            SmtpCommandException refused => $"the server refuses the line{Number(refused)}",
+            _ => "what answers is no mail server",
+        };
 
-    private static string Number(Exception fault) => (fault as SmtpCommandException ?? fault.InnerException as SmtpCommandException) is { } answer ? $" ({(int)answer.StatusCode})" : "";
+    private static string Number(Exception fault) =>
+        (fault as SmtpCommandException ?? fault.InnerException as SmtpCommandException) is { } answer
+            ? $" ({(int)answer.StatusCode})"
+            : "";
 }

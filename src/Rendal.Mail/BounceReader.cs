@@ -28,7 +28,10 @@ public static partial class BounceReader
         var start = new byte[5];
         var read = file.ReadAtLeast(start, start.Length, throwOnEndOfStream: false);
         file.Position = 0;
-        var parser = BoundedMail.Parser(file, read == start.Length && start.AsSpan().SequenceEqual("From "u8) ? MimeFormat.Mbox : MimeFormat.Entity);
+        var parser = BoundedMail.Parser(
+            file,
+            read == start.Length && start.AsSpan().SequenceEqual("From "u8) ? MimeFormat.Mbox : MimeFormat.Entity
+        );
         if (parser.IsEndOfStream)
         {
             throw new FormatException("It is empty.");
@@ -53,23 +56,58 @@ public static partial class BounceReader
     {
         var text = Text(message);
         var ids = CarriedIds(message);
-        var told = (ReportOf(message, text) ?? RefusalOf(message, text) ?? NoticeOf(message, text, ids)) is { } recipients
-            ? Of(recipients.Exists(r => r.Kind == ReturnKind.Failed) ? ReturnKind.Failed : recipients.Exists(r => r.Kind == ReturnKind.Delayed) ? ReturnKind.Delayed : ReturnKind.Other, recipients)
+        var told =
+            (ReportOf(message, text) ?? RefusalOf(message, text) ?? NoticeOf(message, text, ids)) is { } recipients
+                ? Of(
+                    recipients.Exists(r => r.Kind == ReturnKind.Failed) ? ReturnKind.Failed
+                        : recipients.Exists(r => r.Kind == ReturnKind.Delayed) ? ReturnKind.Delayed
+                        : ReturnKind.Other,
+                    recipients
+                )
             : IsAutomatic(message, ids) ? Of(ReturnKind.AutomaticReply, Senders(message))
-            : IsFromAServer(message, text) ? Of(ReturnKind.Unclear, [.. Addresses().Matches(ServersWords(text)).Select(m => new ReturnedRecipient(m.Value, ReturnKind.Unclear, "", ""))])
+            : IsFromAServer(message, text)
+                ? Of(
+                    ReturnKind.Unclear,
+                    [.. Addresses().Matches(ServersWords(text)).Select(m => new ReturnedRecipient(m.Value, ReturnKind.Unclear, "", ""))]
+                )
             : Of(ReturnKind.Other, Senders(message));
-        return told.Kind == ReturnKind.Unclear ? told with { MessageIds = [.. told.MessageIds.Concat(AnyId().Matches(text).Select(m => ForeignWords.Printable(m.Groups[1].Value))).Distinct(StringComparer.Ordinal)] } : told;
+        return told.Kind == ReturnKind.Unclear
+            ? told with
+            {
+                MessageIds =
+                [
+                    .. told
+                        .MessageIds.Concat(AnyId().Matches(text).Select(m => ForeignWords.Printable(m.Groups[1].Value)))
+                        .Distinct(StringComparer.Ordinal),
+                ],
+            }
+            : told;
 
-        ReturnedMessage Of(ReturnKind kind, List<ReturnedRecipient> recipients) => new(
-            kind, [.. ids.Concat(Answered(message)).Select(ForeignWords.Printable).Distinct(StringComparer.Ordinal)],
-            [.. recipients.Select(r => r with { Address = ForeignWords.Printable(r.Address) }).DistinctBy(r => r.Address, StringComparer.OrdinalIgnoreCase)],
-            OneLine(kind == ReturnKind.Other ? message.Subject ?? "" : text), message.Date, OneLine(message.Subject ?? ""));
+        ReturnedMessage Of(ReturnKind kind, List<ReturnedRecipient> recipients) =>
+            new(
+                kind,
+                [.. ids.Concat(Answered(message)).Select(ForeignWords.Printable).Distinct(StringComparer.Ordinal)],
+                [
+                    .. recipients
+                        .Select(r => r with { Address = ForeignWords.Printable(r.Address) })
+                        .DistinctBy(r => r.Address, StringComparer.OrdinalIgnoreCase),
+                ],
+                OneLine(kind == ReturnKind.Other ? message.Subject ?? "" : text),
+                message.Date,
+                OneLine(message.Subject ?? "")
+            );
     }
 
-    /// <summary>What a delivery report says (RFC 3464); null where it is none. One that a person has passed on is none: it came with other things, from somebody.</summary>
+    /// <summary>
+    /// What a delivery report says (RFC 3464); null where it is none. One that a person has passed on is none: it came with other things,
+    /// from somebody.
+    /// </summary>
     private static List<ReturnedRecipient>? ReportOf(MimeMessage message, string text)
     {
-        if ((message.Body is not MultipartReport && !HasNullSender(message)) || message.BodyParts.OfType<MessageDeliveryStatus>().FirstOrDefault() is not { } report)
+        if (
+            (message.Body is not MultipartReport && !HasNullSender(message))
+            || message.BodyParts.OfType<MessageDeliveryStatus>().FirstOrDefault() is not { } report
+        )
         {
             return null;
         }
@@ -77,30 +115,58 @@ public static partial class BounceReader
         var recipients = new List<ReturnedRecipient>();
         foreach (var group in report.StatusGroups.Skip(1).Take(MostNamed))
         {
-            var kind = (group["Action"] ?? "").Trim().ToUpperInvariant() switch { "FAILED" => ReturnKind.Failed, "DELAYED" => ReturnKind.Delayed, _ => ReturnKind.Other };
+            var kind = (group["Action"] ?? "").Trim().ToUpperInvariant() switch
+            {
+                "FAILED" => ReturnKind.Failed,
+                "DELAYED" => ReturnKind.Delayed,
+                _ => ReturnKind.Other,
+            };
             var status = RecipientAnswer.StatusIn(group["Status"] ?? "");
             var diagnostic = OneLine(AfterType(group["Diagnostic-Code"]));
             List<string> named = [.. new[] { group["Final-Recipient"], group["Original-Recipient"] }.Select(Address).OfType<string>()];
             var words = diagnostic.Length > 0 ? diagnostic : named.Select(a => Beside(a, text)).FirstOrDefault(w => w.Length > 0);
-            recipients.AddRange(named.Select(a => new ReturnedRecipient(a, kind, status, string.IsNullOrEmpty(words) ? $"status {status}" : words)));
+            recipients.AddRange(
+                named.Select(a => new ReturnedRecipient(a, kind, status, string.IsNullOrEmpty(words) ? $"status {status}" : words))
+            );
         }
 
         return recipients;
     }
 
-    /// <summary>What a recipient's filter says that refused a message after it had been taken (RFC 5429, 2.1.2); null where it is none.</summary>
+    /// <summary>
+    /// What a recipient's filter says that refused a message after it had been taken (RFC 5429, 2.1.2); null where it is none.
+    /// </summary>
     private static List<ReturnedRecipient>? RefusalOf(MimeMessage message, string text)
     {
-        if (message.Body is not MultipartReport || message.BodyParts.OfType<MessageDispositionNotification>().FirstOrDefault() is not { } notification)
+        if (
+            message.Body is not MultipartReport
+            || message.BodyParts.OfType<MessageDispositionNotification>().FirstOrDefault() is not { } notification
+        )
         {
             return null;
         }
 
         // A person who deletes a message unread does so by hand; a program that deletes one tells why, or it is no refusal.
         var fields = notification.Fields;
-        var isRefusal = Refusal().IsMatch(fields["Disposition"] ?? "") && (RefusalWords().IsMatch(text) || RefusalWords().IsMatch(message.Subject ?? "") || fields["Failure"] is not null);
-        return [.. new[] { fields["Final-Recipient"], fields["Original-Recipient"] }.Select(Address).OfType<string>()
-            .Select(a => new ReturnedRecipient(a, isRefusal ? ReturnKind.Failed : ReturnKind.Other, "", OneLine(AfterType(fields["Failure"]) is { Length: > 0 } failure ? failure : Beside(a, text) is { Length: > 0 } words ? words : text)))];
+        var isRefusal =
+            Refusal().IsMatch(fields["Disposition"] ?? "")
+            && (RefusalWords().IsMatch(text) || RefusalWords().IsMatch(message.Subject ?? "") || fields["Failure"] is not null);
+        return
+        [
+            .. new[] { fields["Final-Recipient"], fields["Original-Recipient"] }
+                .Select(Address)
+                .OfType<string>()
+                .Select(a => new ReturnedRecipient(
+                    a,
+                    isRefusal ? ReturnKind.Failed : ReturnKind.Other,
+                    "",
+                    OneLine(
+                        AfterType(fields["Failure"]) is { Length: > 0 } failure ? failure
+                        : Beside(a, text) is { Length: > 0 } words ? words
+                        : text
+                    )
+                )),
+        ];
     }
 
     /// <summary>
@@ -110,12 +176,19 @@ public static partial class BounceReader
     private static List<ReturnedRecipient>? NoticeOf(MimeMessage message, string text, IReadOnlyList<string> carried)
     {
         var words = ServersWords(text);
-        List<string> failed = message.Headers["X-Failed-Recipients"] is { } header ? [.. Addresses().Matches(header).Take(MostNamed).Select(m => m.Value)] : [];
+        List<string> failed = message.Headers["X-Failed-Recipients"] is { } header
+            ? [.. Addresses().Matches(header).Take(MostNamed).Select(m => m.Value)]
+            : [];
         if (failed.Count > 0)
         {
             // A server may name whom it forwarded to: “(generated from kell@inn.example)”.
             failed.AddRange(GeneratedFrom().Matches(words).Take(MostNamed).Select(m => m.Groups[1].Value));
-            return [.. failed.Select(a => Told(a, Beside(a, words) is { Length: > 0 } beside ? beside : Beside(failed[0], words), ReturnKind.Failed)!)];
+            return
+            [
+                .. failed.Select(a =>
+                    Told(a, Beside(a, words) is { Length: > 0 } beside ? beside : Beside(failed[0], words), ReturnKind.Failed)!
+                ),
+            ];
         }
 
         if (!HasNullSender(message) || carried.Count == 0 || (SaysItIsAutomatic(message) && !HasServersName(message)))
@@ -123,7 +196,14 @@ public static partial class BounceReader
             return null;
         }
 
-        var told = Addresses().Matches(words).Select(m => m.Value).Distinct(StringComparer.OrdinalIgnoreCase).Take(MostNamed).Select(a => Told(a, Beside(a, words), null)).OfType<ReturnedRecipient>().ToList();
+        var told = Addresses()
+            .Matches(words)
+            .Select(m => m.Value)
+            .Distinct(StringComparer.OrdinalIgnoreCase)
+            .Take(MostNamed)
+            .Select(a => Told(a, Beside(a, words), null))
+            .OfType<ReturnedRecipient>()
+            .ToList();
         return told.Count > 0 ? told : null;
     }
 
@@ -131,8 +211,19 @@ public static partial class BounceReader
     private static ReturnedRecipient? Told(string address, string beside, ReturnKind? known)
     {
         var (status, answer) = (RecipientAnswer.StatusIn(beside), AnswerPattern().Match(beside));
-        var code = status.Length > 0 ? status[0] : answer.Success ? answer.Value[0] : ' ';
-        ReturnKind? kind = known ?? (code switch { '5' => ReturnKind.Failed, '4' => ReturnKind.Delayed, _ => null });
+        var code =
+            status.Length > 0 ? status[0]
+            : answer.Success ? answer.Value[0]
+            : ' ';
+        ReturnKind? kind = known
+            ?? (
+                code switch
+                {
+                    '5' => ReturnKind.Failed,
+                    '4' => ReturnKind.Delayed,
+                    _ => null,
+                }
+            );
         return kind is { } sure ? new ReturnedRecipient(address, sure, status, beside) : null;
     }
 
@@ -149,7 +240,9 @@ public static partial class BounceReader
             return "";
         }
 
-        var after = lines[at][(lines[at].IndexOf(address, StringComparison.OrdinalIgnoreCase) + address.Length)..].TrimStart('>', ')', '"', ':', ' ', '\t');
+        var after = lines[at]
+            [(lines[at].IndexOf(address, StringComparison.OrdinalIgnoreCase) + address.Length)..]
+            .TrimStart('>', ')', '"', ':', ' ', '\t');
         var words = new List<string> { after };
         for (var next = at + 1; next < lines.Length && lines[next].Trim().Length > 0 && !OwnLine().IsMatch(lines[next]); next++)
         {
@@ -161,7 +254,14 @@ public static partial class BounceReader
 
     /// <summary>What is written in it, the message that it may carry left out.</summary>
     private static string Text(MimeMessage message) =>
-        Cut(message.TextBody ?? (message.HtmlBody is { } html && IsWithin(html) ? PlainText.Of(html) : message.BodyParts.OfType<TextPart>().FirstOrDefault(p => p.IsPlain)?.Text ?? ""));
+        Cut(
+            message.TextBody
+                ?? (
+                    message.HtmlBody is { } html && IsWithin(html)
+                        ? PlainText.Of(html)
+                        : message.BodyParts.OfType<TextPart>().FirstOrDefault(p => p.IsPlain)?.Text ?? ""
+                )
+        );
 
     /// <summary>The words of a server before the copy of the message, where that stands in the same text.</summary>
     private static string ServersWords(string text) => CopyBegins().Match(text) is { Success: true } copy ? text[..copy.Index] : text;
@@ -183,7 +283,9 @@ public static partial class BounceReader
 
     private static string Cut(string text) => text.Length <= LongestText ? text : text[..LongestText];
 
-    /// <summary>The Message-IDs of the messages that it carries, whole, as headers, or at the end of its text, and of what a disposition names.</summary>
+    /// <summary>
+    /// The Message-IDs of the messages that it carries, whole, as headers, or at the end of its text, and of what a disposition names.
+    /// </summary>
     private static List<string> CarriedIds(MimeMessage message)
     {
         var ids = new List<string>();
@@ -193,7 +295,10 @@ public static partial class BounceReader
             {
                 ids.Add(id);
             }
-            else if (part is MessageDispositionNotification { Fields: { } fields } && AnyId().Match(fields["Original-Message-ID"] ?? "") is { Success: true } original)
+            else if (
+                part is MessageDispositionNotification { Fields: { } fields }
+                && AnyId().Match(fields["Original-Message-ID"] ?? "") is { Success: true } original
+            )
             {
                 ids.Add(original.Groups[1].Value);
             }
@@ -211,25 +316,41 @@ public static partial class BounceReader
     }
 
     /// <summary>The Message-IDs of what it answers.</summary>
-    private static IEnumerable<string> Answered(MimeMessage message) => message.InReplyTo is { } answered ? [answered, .. message.References] : message.References;
+    private static IEnumerable<string> Answered(MimeMessage message) =>
+        message.InReplyTo is { } answered ? [answered, .. message.References] : message.References;
 
-    private static List<ReturnedRecipient> Senders(MimeMessage message) => [.. message.From.Mailboxes.Select(m => new ReturnedRecipient(m.Address, ReturnKind.Other, "", ""))];
+    private static List<ReturnedRecipient> Senders(MimeMessage message) =>
+        [.. message.From.Mailboxes.Select(m => new ReturnedRecipient(m.Address, ReturnKind.Other, "", ""))];
 
     /// <summary>
     /// Whether a program wrote it in a person's place: it says so (RFC 3834, 5), or it has a null sender or the precedence of mass
     /// mail and is about something that was sent. A server's own notice is none.
     /// </summary>
     private static bool IsAutomatic(MimeMessage message, IReadOnlyList<string> carried) =>
-        !HasServersName(message) && (SaysItIsAutomatic(message) || ((IsMassMail(message) || HasNullSender(message)) && (carried.Count > 0 || Answered(message).Any())));
+        !HasServersName(message)
+        && (
+            SaysItIsAutomatic(message)
+            || ((IsMassMail(message) || HasNullSender(message)) && (carried.Count > 0 || Answered(message).Any()))
+        );
 
     private static bool SaysItIsAutomatic(MimeMessage message) =>
-        (message.Headers["Auto-Submitted"] is { } auto && auto.Trim() is { Length: > 0 } how && !how.StartsWith("no", StringComparison.OrdinalIgnoreCase))
-        || message.Headers.Contains("X-Autoreply") || message.Headers.Contains("X-Autorespond");
+        (
+            message.Headers["Auto-Submitted"] is { } auto
+            && auto.Trim() is { Length: > 0 } how
+            && !how.StartsWith("no", StringComparison.OrdinalIgnoreCase)
+        )
+        || message.Headers.Contains("X-Autoreply")
+        || message.Headers.Contains("X-Autorespond");
 
-    private static bool IsMassMail(MimeMessage message) => (message.Headers["Precedence"] ?? "").Trim().ToUpperInvariant() is "BULK" or "AUTO_REPLY" or "JUNK";
+    private static bool IsMassMail(MimeMessage message) =>
+        (message.Headers["Precedence"] ?? "").Trim().ToUpperInvariant() is "BULK" or "AUTO_REPLY" or "JUNK";
 
-    /// <summary>Whether a server seems to have written it: it has a null sender, or a server's name, answers nothing and speaks of an address or a message.</summary>
-    private static bool IsFromAServer(MimeMessage message, string text) => HasNullSender(message) || (HasServersName(message) && !Answered(message).Any() && Addresses().IsMatch(text));
+    /// <summary>
+    /// Whether a server seems to have written it: it has a null sender, or a server's name, answers nothing and speaks of an address or a
+    /// message.
+    /// </summary>
+    private static bool IsFromAServer(MimeMessage message, string text) =>
+        HasNullSender(message) || (HasServersName(message) && !Answered(message).Any() && Addresses().IsMatch(text));
 
     private static bool HasNullSender(MimeMessage message) => message.Headers["Return-Path"] is { } path && path.Trim() is "<>" or "";
 
@@ -243,7 +364,9 @@ public static partial class BounceReader
     private static string OneLine(string text)
     {
         var line = ForeignWords.Printable(WhiteSpace().Replace(text, " ")).Trim();
-        return line.Length > LongestReason ? line[..(char.IsHighSurrogate(line[LongestReason - 1]) ? LongestReason - 1 : LongestReason)] + "…" : line;
+        return line.Length > LongestReason
+            ? line[..(char.IsHighSurrogate(line[LongestReason - 1]) ? LongestReason - 1 : LongestReason)] + "…"
+            : line;
     }
 
     // The reply codes of RFC 5321 and RFC 4954, before words.
@@ -261,7 +384,10 @@ public static partial class BounceReader
     private static partial Regex GeneratedFrom();
 
     // Where a server has both in one text, the copy begins with its headers.
-    [GeneratedRegex(@"^[ \t>]*(?:Return-Path|Received|Message-ID|From|DKIM-Signature|MIME-Version):[ \t]", RegexOptions.IgnoreCase | RegexOptions.Multiline)]
+    [GeneratedRegex(
+        @"^[ \t>]*(?:Return-Path|Received|Message-ID|From|DKIM-Signature|MIME-Version):[ \t]",
+        RegexOptions.IgnoreCase | RegexOptions.Multiline
+    )]
     private static partial Regex CopyBegins();
 
     [GeneratedRegex(@"^[ \t>]*Message-ID:\s{0,4}<([^<>\s]+)>", RegexOptions.IgnoreCase | RegexOptions.Multiline)]

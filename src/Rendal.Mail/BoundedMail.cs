@@ -17,7 +17,8 @@ public static class BoundedMail
 
     /// <summary>Parses one message.</summary>
     /// <exception cref="FormatException">It is no message.</exception>
-    /// <exception cref="OverBudget">It is longer than <see cref="Limits.Mail"/> says, or its headers are, or it has more parts.</exception>
+    /// <exception cref="OverBudget">It is longer than <see cref="Limits.Mail"/> says, or its headers are, or it has more
+    /// parts.</exception>
     public static MimeMessage Load(byte[] bytes)
     {
         using var stream = new MemoryStream(bytes);
@@ -35,8 +36,8 @@ public static class BoundedMail
     }
 
     /// <summary>
-    /// Goes through the lines of messages and counts, of each message: the characters of a header, from its beginning or from
-    /// a boundary to the next blank line, and the lines that may be boundaries.
+    /// Goes through the lines of messages and counts, of each message: the characters of a header, from its beginning or from a boundary
+    /// to the next blank line, and the lines that may be boundaries.
     /// </summary>
     private static void Check(Stream messages, MimeFormat format)
     {
@@ -44,13 +45,14 @@ public static class BoundedMail
         var most = Limits.Mail.Most(Cost.Characters);
         var buffer = new byte[64 * 1024];
         var (isHeader, inLine, dashes, separator, header, boundaries) = (true, 0L, 0, 0, 0L, 0L);
-        for (int read; (read = messages.Read(buffer)) > 0;)
+        for (int read; (read = messages.Read(buffer)) > 0; )
         {
             foreach (var one in buffer.AsSpan(0, read))
             {
                 if (one == '\n')
                 {
-                    // A boundary begins with two dashes; after it come the headers of a part. The line of an mbox that begins a message comes after a blank one.
+                    // A boundary begins with two dashes; after it come the headers of a part. The line of an mbox that begins a message
+                    // comes after a blank one.
                     isHeader = inLine > 0 && (isHeader || dashes == 2);
                     boundaries += dashes == 2 ? 1 : 0;
                     if (boundaries > Limits.Mail.Most(Cost.Parts))
@@ -68,7 +70,13 @@ public static class BoundedMail
                 }
 
                 dashes += one == '-' && dashes == inLine && dashes < 2 ? 1 : 0;
-                if (format == MimeFormat.Mbox && separator == inLine && separator < MboxSeparator.Length && one == MboxSeparator[separator] && ++separator == MboxSeparator.Length)
+                if (
+                    format == MimeFormat.Mbox
+                    && separator == inLine
+                    && separator < MboxSeparator.Length
+                    && one == MboxSeparator[separator]
+                    && ++separator == MboxSeparator.Length
+                )
                 {
                     (isHeader, header, boundaries) = (true, 0, 0);
                 }

@@ -26,12 +26,18 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
     /// <param name="from">The address that returned mail goes to.</param>
     /// <param name="recipients">Whom the server is asked to deliver to.</param>
     /// <param name="beforeEnd">
-    /// Awaited when the server has all but the end, unless the line is known to be down. If it throws, the line is cut,
-    /// the server never had the message whole, and the exception comes through.
+    /// Awaited when the server has all but the end, unless the line is known to be down. If it throws, the line is cut, the server never
+    /// had the message whole, and the exception comes through.
     /// </param>
     /// <param name="cancel">Stops it at the next step.</param>
     /// <exception cref="OperationCanceledException">It was stopped before the end was handed over.</exception>
-    public async Task<Outcome> CarryAsync(byte[] bytes, string from, IReadOnlyList<string> recipients, Func<Task> beforeEnd, CancellationToken cancel)
+    public async Task<Outcome> CarryAsync(
+        byte[] bytes,
+        string from,
+        IReadOnlyList<string> recipients,
+        Func<Task> beforeEnd,
+        CancellationToken cancel
+    )
     {
         var used = client is { IsConnected: true };
         var (outcome, reached) = await OnceAsync(bytes, from, recipients, beforeEnd, cancel);
@@ -61,7 +67,13 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
     }
 
     /// <returns>The outcome, and whether the server said anything about the message or its recipients.</returns>
-    private async Task<(Outcome Outcome, bool Reached)> OnceAsync(byte[] bytes, string from, IReadOnlyList<string> recipients, Func<Task> beforeEnd, CancellationToken cancel)
+    private async Task<(Outcome Outcome, bool Reached)> OnceAsync(
+        byte[] bytes,
+        string from,
+        IReadOnlyList<string> recipients,
+        Func<Task> beforeEnd,
+        CancellationToken cancel
+    )
     {
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         limit.CancelAfter(timeout * SilencesAMessage);
@@ -73,7 +85,14 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
         catch (AuthenticationException e) when (e.InnerException is not SmtpCommandException answer || !IsTransient(answer.StatusCode))
         {
             await DropAsync();
-            return (new Outcome(Ending.SignInRefused, e.InnerException is SmtpCommandException refused ? Words(refused) : ForeignWords.Printable(e.Message), []), true);
+            return (
+                new Outcome(
+                    Ending.SignInRefused,
+                    e.InnerException is SmtpCommandException refused ? Words(refused) : ForeignWords.Printable(e.Message),
+                    []
+                ),
+                true
+            );
         }
         catch (Exception e) when (IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
@@ -86,7 +105,12 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
         {
             connected.Answers.Clear();
             using var message = RecordedMessage.Of(bytes, handed.Begin, handed.BeforeEndAsync);
-            var answer = await connected.SendAsync(message, new MailboxAddress("", from), recipients.Select(r => new MailboxAddress("", r)), limit.Token);
+            var answer = await connected.SendAsync(
+                message,
+                new MailboxAddress("", from),
+                recipients.Select(r => new MailboxAddress("", r)),
+                limit.Token
+            );
             return (new Outcome(Ending.Accepted, $"250 {ForeignWords.Printable(answer)}".Trim(), [.. connected.Answers]), true);
         }
         catch (Exception e) when (e is SmtpCommandException or NobodyAccepted)
@@ -107,7 +131,14 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
             List<RecipientAnswer> answers = [.. connected.Answers];
             await DropAsync();
             return handed.Over
-                ? (new Outcome(Ending.Unanswered, $"The line was cut after the message was handed over and before the server answered: {OneLine(e)}", answers), true)
+                ? (
+                    new Outcome(
+                        Ending.Unanswered,
+                        $"The line was cut after the message was handed over and before the server answered: {OneLine(e)}",
+                        answers
+                    ),
+                    true
+                )
                 : (new Outcome(Ending.TryLater, $"{account.Host}:{account.Port} – {OneLine(e)}", answers), false);
         }
         catch
@@ -143,14 +174,28 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
     }
 
     internal static bool IsOfTheLine(Exception e) =>
-        e is IOException or SocketException or ProtocolException or SslHandshakeException or ServiceNotConnectedException or SmtpCommandException or AuthenticationException or TimeoutException or OperationCanceledException or NotSupportedException;
+        e
+            is IOException
+                or SocketException
+                or ProtocolException
+                or SslHandshakeException
+                or ServiceNotConnectedException
+                or SmtpCommandException
+                or AuthenticationException
+                or TimeoutException
+                or OperationCanceledException
+                or NotSupportedException;
 
     private static Outcome Answered(SmtpCommandException e, IReadOnlyList<RecipientAnswer> answers) =>
         new(IsTransient(e.StatusCode) ? Ending.TryLater : Ending.Refused, Words(e), answers);
 
     /// <summary>No recipient was taken. If one was refused for now only, it is worth coming back.</summary>
     private static Outcome Refused(IReadOnlyList<RecipientAnswer> answers) =>
-        new(answers.Any(a => a.Answer.StartsWith('4')) ? Ending.TryLater : Ending.Refused, string.Join("; ", answers.Select(a => a.Answer)), answers);
+        new(
+            answers.Any(a => a.Answer.StartsWith('4')) ? Ending.TryLater : Ending.Refused,
+            string.Join("; ", answers.Select(a => a.Answer)),
+            answers
+        );
 
     private static bool IsTransient(SmtpStatusCode code) => (int)code is >= 400 and < 500;
 

@@ -27,14 +27,20 @@ public sealed record Draft(
     string Body,
     string Language,
     IReadOnlyList<Enclosure> Enclosures,
-    DateTimeOffset Date)
+    DateTimeOffset Date
+)
 {
     /// <summary>Where answers go; empty for the sender's address.</summary>
     public string ReplyTo { get; init; } = "";
 
-    /// <summary>The pictures that its body has places for (<see cref="Html.PicturePlaces"/>); they go inside the message and are no enclosures.</summary>
+    /// <summary>
+    /// The pictures that its body has places for (<see cref="Html.PicturePlaces"/>); they go inside the message and are no enclosures.
+    /// </summary>
     public IReadOnlyList<MessagePicture> Pictures { get; init; } = [];
 
-    /// <summary>Who gets a copy that nobody else sees. They are named in a message for one's own mail program, which takes them out when it sends, and in no other.</summary>
+    /// <summary>
+    /// Who gets a copy that nobody else sees. They are named in a message for one's own mail program, which takes them out when it sends,
+    /// and in no other.
+    /// </summary>
     public IReadOnlyList<string> NamedBlindCopies { get; init; } = [];
 }

@@ -32,18 +32,20 @@ public static class LineSecurities
 {
     /// <summary>The security of a stored name: <c>none</c>, <c>starttls</c>, <c>tls</c>.</summary>
     /// <exception cref="ArgumentException">There is no such security.</exception>
-    public static LineSecurity Parse(string code) => code switch
-    {
-        "none" => LineSecurity.None,
-        "starttls" => LineSecurity.StartTls,
-        "tls" => LineSecurity.Tls,
-        _ => throw new ArgumentException($"“{code}” is not a way to secure a line.", nameof(code)),
-    };
+    public static LineSecurity Parse(string code) =>
+        code switch
+        {
+            "none" => LineSecurity.None,
+            "starttls" => LineSecurity.StartTls,
+            "tls" => LineSecurity.Tls,
+            _ => throw new ArgumentException($"“{code}” is not a way to secure a line.", nameof(code)),
+        };
 
-    internal static SecureSocketOptions Options(this LineSecurity security) => security switch
-    {
-        LineSecurity.None => SecureSocketOptions.None,
-        LineSecurity.StartTls => SecureSocketOptions.StartTls,
-        _ => SecureSocketOptions.SslOnConnect,
-    };
+    internal static SecureSocketOptions Options(this LineSecurity security) =>
+        security switch
+        {
+            LineSecurity.None => SecureSocketOptions.None,
+            LineSecurity.StartTls => SecureSocketOptions.StartTls,
+            _ => SecureSocketOptions.SslOnConnect,
+        };
 }

@@ -16,8 +16,27 @@ public sealed class MailNetwork
     [
         .. new[]
         {
-            "0.0.0.0/8", "10.0.0.0/8", "100.64.0.0/10", "127.0.0.0/8", "169.254.0.0/16", "172.16.0.0/12", "192.0.0.0/24", "192.168.0.0/16", "198.18.0.0/15", "224.0.0.0/4", "240.0.0.0/4",
-            "::/128", "::1/128", "64:ff9b::/96", "64:ff9b:1::/48", "100::/64", "2002::/16", "fc00::/7", "fe80::/10", "fec0::/10", "ff00::/8",
+            "0.0.0.0/8",
+            "10.0.0.0/8",
+            "100.64.0.0/10",
+            "127.0.0.0/8",
+            "169.254.0.0/16",
+            "172.16.0.0/12",
+            "192.0.0.0/24",
+            "192.168.0.0/16",
+            "198.18.0.0/15",
+            "224.0.0.0/4",
+            "240.0.0.0/4",
+            "::/128",
+            "::1/128",
+            "64:ff9b::/96",
+            "64:ff9b:1::/48",
+            "100::/64",
+            "2002::/16",
+            "fc00::/7",
+            "fe80::/10",
+            "fec0::/10",
+            "ff00::/8",
         }.Select(n => IPNetwork.Parse(n)),
     ];
 
@@ -26,7 +45,8 @@ public sealed class MailNetwork
     private readonly HashSet<string> hosts = new(StringComparer.OrdinalIgnoreCase);
     private readonly List<IPNetwork> networks = [];
 
-    private MailNetwork(bool all, IReadOnlyList<int> practice, X509Certificate2Collection? authorities) => (this.all, this.practice, Authorities) = (all, practice, authorities);
+    private MailNetwork(bool all, IReadOnlyList<int> practice, X509Certificate2Collection? authorities) =>
+        (this.all, this.practice, Authorities) = (all, practice, authorities);
 
     /// <summary>Authorities whose certificates are trusted beside those that the machine trusts; null for none.</summary>
     public X509Certificate2Collection? Authorities { get; }
@@ -66,16 +86,23 @@ public sealed class MailNetwork
     public async Task<IPAddress[]> AddressesAsync(string host, int port, CancellationToken cancel)
     {
         var found = IPAddress.TryParse(host, out var itself) ? [itself] : await Dns.GetHostAddressesAsync(host, cancel);
-        return all || hosts.Contains(host) || Array.TrueForAll(found, address => MayBe(address, port)) ? found : throw new HostNotAllowed(host);
+        return all || hosts.Contains(host) || Array.TrueForAll(found, address => MayBe(address, port))
+            ? found
+            : throw new HostNotAllowed(host);
     }
 
     private bool MayBe(IPAddress given, int port)
     {
         var address = given.IsIPv4MappedToIPv6 ? given.MapToIPv4() : given;
-        return !Inner.Any(n => n.Contains(address)) || networks.Exists(n => n.Contains(address)) || (IPAddress.IsLoopback(address) && practice.Contains(port));
+        return !Inner.Any(n => n.Contains(address))
+            || networks.Exists(n => n.Contains(address))
+            || (IPAddress.IsLoopback(address) && practice.Contains(port));
     }
 }
 
 /// <summary>A server lies in the network of this machine, and nobody has allowed it.</summary>
 /// <param name="host">Its name.</param>
-public sealed class HostNotAllowed(string host) : IOException($"{host} lies in the network of the machine that Rendal runs on. Whoever runs Rendal can allow it by RENDAL_MAIL_HOSTS={host}");
+public sealed class HostNotAllowed(string host)
+    : IOException(
+        $"{host} lies in the network of the machine that Rendal runs on. Whoever runs Rendal can allow it by RENDAL_MAIL_HOSTS={host}"
+    );

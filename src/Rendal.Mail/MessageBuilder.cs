@@ -13,17 +13,24 @@ public static class MessageBuilder
     private const int LongestPlainWord = 60;
     private const int LongestLine = 78;
 
-    // A line of a header is at most 78 characters long (RFC 5322, 2.1.1); these leave room for the header's name and a word's marks in Base64.
+    // A line of a header is at most 78 characters long (RFC 5322, 2.1.1); these leave room for the header's name and a word's marks in
+    // Base64.
     private const int MostBytesInAWord = 42;
 
     private static readonly FormatOptions Format = MakeFormat();
+
+    private const string Meta =
+        """<meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark">""";
+
+    private const string BodyStyle =
+        "margin:0;padding:12px;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:14px;line-height:1.45";
 
     // On a telephone all columns of a table stay in view.
     private const string NarrowPage = "@media (max-width:420px){table.items{font-size:11px !important}}";
 
     /// <summary>
-    /// Makes a message: plain text and HTML as alternatives, the HTML with its pictures (RFC 2387, RFC 2392), then the enclosures. All lines are short and in ASCII, so
-    /// that every server passes it on unchanged; what is not ASCII is encoded.
+    /// Makes a message: plain text and HTML as alternatives, the HTML with its pictures (RFC 2387, RFC 2392), then the enclosures. All
+    /// lines are short and in ASCII, so that every server passes it on unchanged; what is not ASCII is encoded.
     /// </summary>
     /// <exception cref="InvalidDataException">The body has a place for a picture that is not in the draft.</exception>
     /// <returns>The Message-ID without angle brackets, and the bytes as they go out.</returns>
@@ -48,7 +55,11 @@ public static class MessageBuilder
 
         var builder = new BodyBuilder { TextBody = PlainText.Of(draft.Body) };
         var contentIds = draft.Pictures.ToDictionary(p => p.Number, p => Add(builder.LinkedResources, p, message.MessageId));
-        var body = PicturePlaces.Put(draft.Body, number => contentIds.TryGetValue(number, out var id) ? $"cid:{id}" : throw new InvalidDataException($"The message lacks its picture {number}."));
+        var body = PicturePlaces.Put(draft.Body, number =>
+            contentIds.TryGetValue(number, out var id)
+                ? $"cid:{id}"
+                : throw new InvalidDataException($"The message lacks its picture {number}.")
+        );
         builder.HtmlBody = Page(body, draft.Language, draft.Subject);
         foreach (var enclosure in draft.Enclosures)
         {
@@ -62,35 +73,50 @@ public static class MessageBuilder
         return (message.MessageId, stream.ToArray());
     }
 
-    /// <summary>The page that the body stands in. Ground and ink are the mail program’s own, so that it reads on a dark ground too.</summary>
-    public static string Page(string body, string language, string title) =>
-        $"""
-        <!doctype html><html lang="{WebUtility.HtmlEncode(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>{WebUtility.HtmlEncode(title)}</title><style>{NarrowPage}</style></head>
-        <body style="margin:0;padding:12px;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:14px;line-height:1.45"><div style="max-width:720px">{body}</div></body></html>
-        """;
+    /// <summary>
+    /// The page that the body stands in. Ground and ink are the mail program’s own, so that it reads on a dark ground too.
+    /// </summary>
+    public static string Page(string body, string language, string title)
+    {
+        var (lang, heading) = (WebUtility.HtmlEncode(language), WebUtility.HtmlEncode(title));
+        return $"""<!doctype html><html lang="{lang}"><head>{Meta}<title>{heading}</title><style>{NarrowPage}</style></head>"""
+            + "\n"
+            + $"""<body style="{BodyStyle}"><div style="max-width:720px">{body}</div></body></html>""";
+    }
 
     /// <summary>Adds a picture to what goes inside a message, and gives the name by which the message refers to it.</summary>
     private static string Add(AttachmentCollection inside, MessagePicture picture, string messageId)
     {
         var type = ContentType.Parse(picture.ContentType);
         var part = inside.Add($"picture-{picture.Number}.{type.MediaSubtype}", picture.Bytes, type);
-        part.ContentDisposition = new ContentDisposition(ContentDisposition.Inline) { FileName = part.ContentDisposition?.FileName ?? part.ContentType.Name };
+        part.ContentDisposition = new ContentDisposition(ContentDisposition.Inline)
+        {
+            FileName = part.ContentDisposition?.FileName ?? part.ContentType.Name,
+        };
         return part.ContentId = $"picture-{picture.Number}.{messageId}";
     }
 
-    /// <summary>Encodes the text of a header in words of ours where MimeKit leaves a word that is longer than a line, or has a line that is too long with the header's name.</summary>
+    /// <summary>
+    /// Encodes the text of a header in words of ours where MimeKit leaves a word that is longer than a line, or has a line that is too
+    /// long with the header's name.
+    /// </summary>
     private static void Shorten(MimeMessage message, HeaderId id, string text, string after)
     {
         var header = message.Headers[message.Headers.IndexOf(id)];
-        if (text.Split(' ').Max(word => word.Length) > LongestPlainWord || $"{header.Field}:{Encoding.ASCII.GetString(header.RawValue)}".Split('\n').Any(line => line.TrimEnd('\r').Length > LongestLine))
+        if (
+            text.Split(' ').Max(word => word.Length) > LongestPlainWord
+            || $"{header.Field}:{Encoding.ASCII.GetString(header.RawValue)}"
+                .Split('\n')
+                .Any(line => line.TrimEnd('\r').Length > LongestLine)
+        )
         {
             header.SetRawValue(Encoding.ASCII.GetBytes($" {EncodedWords(text)}{after}\r\n"));
         }
     }
 
     /// <summary>
-    /// A text in encoded words (RFC 2047), parted between characters. A line of a header can only be broken at a space, so a
-    /// word that is longer than a line is not left as it is: it would come out with a space in its middle.
+    /// A text in encoded words (RFC 2047), parted between characters. A line of a header can only be broken at a space, so a word that is
+    /// longer than a line is not left as it is: it would come out with a space in its middle.
     /// </summary>
     private static string EncodedWords(string text)
     {
@@ -111,17 +137,22 @@ public static class MessageBuilder
         return string.Join("\r\n ", words.Select(word => $"=?utf-8?b?{Convert.ToBase64String(Encoding.UTF8.GetBytes(word))}?="));
     }
 
-    /// <summary>Folds the headers that carry the name of a file anew: as they are made, their lines may be longer than asked for.</summary>
+    /// <summary>
+    /// Folds the headers that carry the name of a file anew: as they are made, their lines may be longer than asked for.
+    /// </summary>
     private static void Fold(MimeEntity part)
     {
         Set(HeaderId.ContentType, part.ContentType.ToString(Format, Encoding.UTF8, encode: true));
         Set(HeaderId.ContentDisposition, part.ContentDisposition!.ToString(Format, Encoding.UTF8, encode: true));
 
-        void Set(HeaderId id, string folded) => part.Headers[part.Headers.IndexOf(id)].SetRawValue(Encoding.ASCII.GetBytes(folded[(folded.IndexOf(':') + 1)..].TrimEnd() + "\r\n"));
+        void Set(HeaderId id, string folded) =>
+            part.Headers[part.Headers.IndexOf(id)]
+                .SetRawValue(Encoding.ASCII.GetBytes(folded[(folded.IndexOf(':') + 1)..].TrimEnd() + "\r\n"));
     }
 
     /// <summary>Controls and line ends become spaces, so that no value can begin a header of its own.</summary>
-    private static string OneLine(string text) => string.Concat(text.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c));
+    private static string OneLine(string text) =>
+        string.Concat(text.Select(c => char.IsControl(c) || c is '\u2028' or '\u2029' ? ' ' : c));
 
     private static FormatOptions MakeFormat()
     {

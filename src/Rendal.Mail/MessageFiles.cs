@@ -10,7 +10,11 @@ public static class MessageFiles
     /// <param name="stream">Where to.</param>
     /// <param name="messages">Each with the name of its file, which must be unique.</param>
     /// <param name="cancel">Stops it.</param>
-    public static async Task WriteZipAsync(Stream stream, IAsyncEnumerable<(string FileName, byte[] Bytes)> messages, CancellationToken cancel)
+    public static async Task WriteZipAsync(
+        Stream stream,
+        IAsyncEnumerable<(string FileName, byte[] Bytes)> messages,
+        CancellationToken cancel
+    )
     {
         using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
         await foreach (var (name, bytes) in messages.WithCancellation(cancel))
@@ -30,7 +34,10 @@ public static class MessageFiles
     /// <param name="cancel">Stops it.</param>
     public static async Task WriteMboxAsync(Stream stream, IAsyncEnumerable<byte[]> messages, DateTimeOffset now, CancellationToken cancel)
     {
-        var between = Encoding.ASCII.GetBytes($"From rendal@localhost {now.UtcDateTime.ToString("ddd MMM d HH:mm:ss yyyy", System.Globalization.CultureInfo.InvariantCulture)}\n");
+        var between = Encoding.ASCII.GetBytes(
+            "From rendal@localhost "
+                + $"{now.UtcDateTime.ToString("ddd MMM d HH:mm:ss yyyy", System.Globalization.CultureInfo.InvariantCulture)}\n"
+        );
         await foreach (var bytes in messages.WithCancellation(cancel))
         {
             await stream.WriteAsync(between, cancel);

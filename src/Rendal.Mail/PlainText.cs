@@ -9,8 +9,8 @@ namespace Rendal.Mail;
 public static partial class PlainText
 {
     /// <summary>
-    /// Paragraphs are parted by an empty line, list items begin with a dash, links show where they lead, and the cells
-    /// of tables stand under one another, figures to the right. In the place of a picture stands what it says.
+    /// Paragraphs are parted by an empty line, list items begin with a dash, links show where they lead, and the cells of tables stand
+    /// under one another, figures to the right. In the place of a picture stands what it says.
     /// </summary>
     public static string Of(string html)
     {
@@ -76,10 +76,24 @@ public static partial class PlainText
 
     private static void WriteTable(IElement table, StringBuilder text)
     {
-        var rows = table.QuerySelectorAll("tr").Select(row => row.Children.Select(cell => (
-            Text: WhiteSpace().Replace(string.Join(' ', cell.ChildNodes.Select(n => n is IElement { LocalName: "br" } ? "" : n.TextContent)), " ").Trim(),
-            Right: (cell.GetAttribute("style") ?? "").Contains("text-align:right", StringComparison.Ordinal),
-            Span: int.TryParse(cell.GetAttribute("colspan"), out var span) && span > 0 ? span : 1)).ToList()).ToList();
+        var rows = table
+            .QuerySelectorAll("tr")
+            .Select(row =>
+                row.Children.Select(cell =>
+                        (
+                            Text: WhiteSpace()
+                                .Replace(
+                                    string.Join(' ', cell.ChildNodes.Select(n => n is IElement { LocalName: "br" } ? "" : n.TextContent)),
+                                    " "
+                                )
+                                .Trim(),
+                            Right: (cell.GetAttribute("style") ?? "").Contains("text-align:right", StringComparison.Ordinal),
+                            Span: int.TryParse(cell.GetAttribute("colspan"), out var span) && span > 0 ? span : 1
+                        )
+                    )
+                    .ToList()
+            )
+            .ToList();
         var columns = rows.Select(r => r.Sum(c => c.Span)).DefaultIfEmpty().Max();
         var widths = new int[columns];
         foreach (var row in rows)
@@ -120,7 +134,17 @@ public static partial class PlainText
             text.Length--;
         }
 
-        for (var have = text.Length == 0 ? lines : text.ToString(Math.Max(0, text.Length - lines), Math.Min(lines, text.Length)).Reverse().TakeWhile(c => c == '\n').Count(); have < lines; have++)
+        for (
+            var have =
+                text.Length == 0
+                    ? lines
+                    : text.ToString(Math.Max(0, text.Length - lines), Math.Min(lines, text.Length))
+                        .Reverse()
+                        .TakeWhile(c => c == '\n')
+                        .Count();
+            have < lines;
+            have++
+        )
         {
             text.Append('\n');
         }

@@ -4,8 +4,9 @@ using MimeKit.IO;
 namespace Rendal.Mail;
 
 /// <summary>
-/// A message that goes out exactly as it was recorded, byte for byte. <c>begin</c> is called before its body; after its last byte was handed to the server and
-/// before the line that ends it, <c>beforeEnd</c> is awaited; if that throws, the server never has the message whole.
+/// A message that goes out exactly as it was recorded, byte for byte. <c>begin</c> is called before its body; after its last byte was
+/// handed to the server and before the line that ends it, <c>beforeEnd</c> is awaited; if that throws, the server never has the message
+/// whole.
 /// </summary>
 internal static class RecordedMessage
 {
@@ -63,7 +64,12 @@ internal static class RecordedMessage
             stream.Write(bytes.Span);
         }
 
-        public override async Task WriteToAsync(FormatOptions options, Stream stream, bool contentOnly, CancellationToken cancellationToken = default)
+        public override async Task WriteToAsync(
+            FormatOptions options,
+            Stream stream,
+            bool contentOnly,
+            CancellationToken cancellationToken = default
+        )
         {
             if (stream is MeasuringStream)
             {

@@ -16,7 +16,9 @@ public sealed record ReplyPlace(long Validity, long Last);
 /// <param name="Left">How many new messages were not reached in the time that it had.</param>
 public sealed record ReplyLook(ReplyPlace Place, int Left);
 
-/// <summary>Fetches what came back from a mailbox by IMAP (RFC 3501). The mailbox is left as it is: nothing in it is marked, moved or deleted.</summary>
+/// <summary>
+/// Fetches what came back from a mailbox by IMAP (RFC 3501). The mailbox is left as it is: nothing in it is marked, moved or deleted.
+/// </summary>
 public static class ReplyMailbox
 {
     // Reports carry the message that came back, with its enclosures; what is larger is none.
@@ -32,10 +34,24 @@ public static class ReplyMailbox
     /// <param name="take">Is given each message.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="MailboxUnreachable">It cannot be reached or read; the message says why and what to do.</exception>
-    public static async Task<ReplyLook> LookAsync(MailAccount account, ReplyPlace? place, DateOnly since, TimeSpan silence, TimeSpan longest, MailNetwork network, Func<byte[], Task> take, CancellationToken cancel)
+    public static async Task<ReplyLook> LookAsync(
+        MailAccount account,
+        ReplyPlace? place,
+        DateOnly since,
+        TimeSpan silence,
+        TimeSpan longest,
+        MailNetwork network,
+        Func<byte[], Task> take,
+        CancellationToken cancel
+    )
     {
         var check = new CertificateCheck(network.Authorities, account.Zone);
-        using var client = new ImapClient { Timeout = (int)silence.TotalMilliseconds, CheckCertificateRevocation = false, ServerCertificateValidationCallback = check.IsGood };
+        using var client = new ImapClient
+        {
+            Timeout = (int)silence.TotalMilliseconds,
+            CheckCertificateRevocation = false,
+            ServerCertificateValidationCallback = check.IsGood,
+        };
         using var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         limit.CancelAfter(longest);
@@ -46,11 +62,17 @@ public static class ReplyMailbox
             await client.AuthenticateAsync(account.UserName, account.Password, limit.Token);
             await client.Inbox.OpenAsync(FolderAccess.ReadOnly, limit.Token);
             var known = place is not null && place.Validity == client.Inbox.UidValidity ? place.Last : 0;
-            SearchQuery query = known > 0 ? SearchQuery.Uids(new UniqueIdRange(new UniqueId((uint)known + 1), UniqueId.MaxValue)) : SearchQuery.DeliveredAfter(since.ToDateTime(TimeOnly.MinValue));
+            SearchQuery query =
+                known > 0
+                    ? SearchQuery.Uids(new UniqueIdRange(new UniqueId((uint)known + 1), UniqueId.MaxValue))
+                    : SearchQuery.DeliveredAfter(since.ToDateTime(TimeOnly.MinValue));
 
             // “From 8 on” is answered with the last message even when that is number 7.
             var found = (await client.Inbox.SearchAsync(query, limit.Token)).Where(uid => uid.Id > known).Order().ToList();
-            var sizes = found.Count == 0 ? [] : await client.Inbox.FetchAsync(found, MessageSummaryItems.UniqueId | MessageSummaryItems.Size, limit.Token);
+            var sizes =
+                found.Count == 0
+                    ? []
+                    : await client.Inbox.FetchAsync(found, MessageSummaryItems.UniqueId | MessageSummaryItems.Size, limit.Token);
             var reports = sizes.Where(s => s.Size <= LargestReport).OrderBy(s => s.UniqueId.Id).ToList();
             for (var i = 0; i < reports.Count; i++)
             {
@@ -74,17 +96,28 @@ public static class ReplyMailbox
         }
         catch (Exception e) when (e is OperationCanceledException or IOException && IsTimeUp())
         {
-            throw new MailboxUnreachable($"{account.Host} did not get on in the {longest.TotalSeconds:0} seconds that it is given. It is asked again by itself.", e);
+            throw new MailboxUnreachable(
+                $"{account.Host} did not get on in the {longest.TotalSeconds:0} seconds that it is given. It is asked again by itself.",
+                e
+            );
         }
         catch (SslHandshakeException e)
         {
-            throw new MailboxUnreachable(check.Problem.Length > 0 ? $"The certificate of {account.Host} {check.Problem}." : $"The line to {account.Host} could not be secured; choose TLS (port 993) or STARTTLS (port 143).", e);
+            throw new MailboxUnreachable(
+                check.Problem.Length > 0
+                    ? $"The certificate of {account.Host} {check.Problem}."
+                    : $"The line to {account.Host} could not be secured; choose TLS (port 993) or STARTTLS (port 143).",
+                e
+            );
         }
         catch (SocketException e)
         {
-            throw new MailboxUnreachable(e.SocketErrorCode is SocketError.HostNotFound or SocketError.NoData or SocketError.TryAgain
-                ? $"There is no server named {account.Host}."
-                : $"{account.Host} does not answer at port {account.Port}.", e);
+            throw new MailboxUnreachable(
+                e.SocketErrorCode is SocketError.HostNotFound or SocketError.NoData or SocketError.TryAgain
+                    ? $"There is no server named {account.Host}."
+                    : $"{account.Host} does not answer at port {account.Port}.",
+                e
+            );
         }
         catch (Exception e) when (e is AuthenticationException or SaslException)
         {
@@ -108,7 +141,10 @@ public static class ReplyMailbox
         {
             await client.DisconnectAsync(quit: true, limit);
         }
-        catch (Exception e) when (e is IOException or ImapCommandException or ImapProtocolException or TimeoutException or OperationCanceledException && !cancel.IsCancellationRequested)
+        catch (Exception e)
+            when (e is IOException or ImapCommandException or ImapProtocolException or TimeoutException or OperationCanceledException
+                && !cancel.IsCancellationRequested
+            )
         {
             // The server need not hear the goodbye: everything that it was asked was answered.
         }

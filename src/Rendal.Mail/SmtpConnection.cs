@@ -44,7 +44,11 @@ internal sealed class SmtpConnection : SmtpClient
             using (var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel))
             {
                 limit.CancelAfter(Timeout);
-                await socket.ConnectAsync(await network.AddressesAsync(account.Host, account.Port, limit.Token), account.Port, limit.Token);
+                await socket.ConnectAsync(
+                    await network.AddressesAsync(account.Host, account.Port, limit.Token),
+                    account.Port,
+                    limit.Token
+                );
             }
 
             await ConnectAsync(socket, account.Host, account.Port, account.Security.Options(), cancel);
@@ -65,14 +69,15 @@ internal sealed class SmtpConnection : SmtpClient
     }
 
     /// <summary>Signs in, where the account has a user name.</summary>
-    public Task SignInAsync(CancellationToken cancel) => account.UserName.Length > 0 ? AuthenticateAsync(account.UserName, account.Password, cancel) : Task.CompletedTask;
+    public Task SignInAsync(CancellationToken cancel) =>
+        account.UserName.Length > 0 ? AuthenticateAsync(account.UserName, account.Password, cancel) : Task.CompletedTask;
 
     /// <summary>Says one command, for example <c>RSET</c>.</summary>
     public async Task<SmtpResponse> SayAsync(string command, CancellationToken cancel) => await SendCommandAsync(command, cancel);
 
     /// <summary>
-    /// Whether what is written is held back until a packet is full, or for 200 ms at most (TCP_CORK, see tcp(7)). The pieces
-    /// in which a message is written would each be a packet of its own otherwise.
+    /// Whether what is written is held back until a packet is full, or for 200 ms at most (TCP_CORK, see tcp(7)). The pieces in which a
+    /// message is written would each be a packet of its own otherwise.
     /// </summary>
     public bool IsFillingPackets
     {

@@ -30,21 +30,24 @@ internal sealed class ConnectionStream(IDuplexPipe pipes) : Stream
         return count;
     }
 
-    public override Task<int> ReadAsync(byte[] buffer, int offset, int count, CancellationToken cancellationToken) => ReadAsync(buffer.AsMemory(offset, count), cancellationToken).AsTask();
+    public override Task<int> ReadAsync(byte[] buffer, int offset, int count, CancellationToken cancellationToken) =>
+        ReadAsync(buffer.AsMemory(offset, count), cancellationToken).AsTask();
 
-    public override async ValueTask WriteAsync(ReadOnlyMemory<byte> buffer, CancellationToken cancellationToken = default) => await pipes.Output.WriteAsync(buffer, cancellationToken);
+    public override async ValueTask WriteAsync(ReadOnlyMemory<byte> buffer, CancellationToken cancellationToken = default) =>
+        await pipes.Output.WriteAsync(buffer, cancellationToken);
 
-    public override Task WriteAsync(byte[] buffer, int offset, int count, CancellationToken cancellationToken) => WriteAsync(buffer.AsMemory(offset, count), cancellationToken).AsTask();
+    public override Task WriteAsync(byte[] buffer, int offset, int count, CancellationToken cancellationToken) =>
+        WriteAsync(buffer.AsMemory(offset, count), cancellationToken).AsTask();
 
     public override async Task FlushAsync(CancellationToken cancellationToken) => await pipes.Output.FlushAsync(cancellationToken);
 
-    public override int Read(byte[] buffer, int offset, int count) => throw new InvalidOperationException("A connection is only read asynchronously.");
+    public override int Read(byte[] buffer, int offset, int count) =>
+        throw new InvalidOperationException("A connection is only read asynchronously.");
 
-    public override void Write(byte[] buffer, int offset, int count) => throw new InvalidOperationException("A connection is only written asynchronously.");
+    public override void Write(byte[] buffer, int offset, int count) =>
+        throw new InvalidOperationException("A connection is only written asynchronously.");
 
-    public override void Flush()
-    {
-    }
+    public override void Flush() { }
 
     public override long Seek(long offset, SeekOrigin origin) => throw new InvalidOperationException("A connection cannot be wound.");
 

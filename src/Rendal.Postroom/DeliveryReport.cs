@@ -18,13 +18,26 @@ public static class DeliveryReport
     public static byte[] Of(byte[] message, string from, string recipient, string status, string answer, DateTimeOffset now)
     {
         using var carried = new MemoryStream(message);
-        var report = new MimeMessage { Subject = "Delivery Status Notification (Failure)", Date = now, MessageId = MimeUtils.GenerateMessageId(Name) };
+        var report = new MimeMessage
+        {
+            Subject = "Delivery Status Notification (Failure)",
+            Date = now,
+            MessageId = MimeUtils.GenerateMessageId(Name),
+        };
         report.From.Add(new MailboxAddress("Postroom", $"mailer-daemon@{Name}"));
         report.To.Add(new MailboxAddress("", from));
         report.Headers.Add(HeaderId.AutoSubmitted, "auto-replied");
         var status3464 = new MessageDeliveryStatus();
         status3464.StatusGroups.Add(new HeaderList { { "Reporting-MTA", $"dns; {Name}" } });
-        status3464.StatusGroups.Add(new HeaderList { { "Final-Recipient", $"rfc822; {recipient}" }, { "Action", "failed" }, { "Status", status }, { "Diagnostic-Code", $"smtp; {answer}" } });
+        status3464.StatusGroups.Add(
+            new HeaderList
+            {
+                { "Final-Recipient", $"rfc822; {recipient}" },
+                { "Action", "failed" },
+                { "Status", status },
+                { "Diagnostic-Code", $"smtp; {answer}" },
+            }
+        );
         report.Body = new MultipartReport("delivery-status")
         {
             new TextPart("plain") { Text = $"The message could not be delivered to {recipient}:\n{answer}\n" },

@@ -3,9 +3,9 @@ using System.Text.Json;
 namespace Rendal.Postroom;
 
 /// <summary>
-/// The drills that go on. Those of an account are met by whoever signed in under it; those of the empty account by
-/// everybody, also before anybody has signed in. Safe to be used by many connections at once, and by several processes on one
-/// folder. They are forgotten when the postroom begins to serve.
+/// The drills that go on. Those of an account are met by whoever signed in under it; those of the empty account by everybody, also before
+/// anybody has signed in. Safe to be used by many connections at once, and by several processes on one folder. They are forgotten when the
+/// postroom begins to serve.
 /// </summary>
 /// <param name="folder">The folder of the postroom, in which they stand.</param>
 /// <param name="clock">Tells the sixty seconds of a limit.</param>
@@ -51,8 +51,12 @@ public sealed class Drills(string folder, TimeProvider clock)
     }
 
     /// <summary>Ends all drills of an account; its limits are the usual ones again.</summary>
-    public void End(string account) => Change(s => new State(
-        s.Going.Where(g => g.Key != account).ToDictionary(), s.Limits.Where(l => l.Key != account).ToDictionary(), With(s.Ended, account, s.Ended.GetValueOrDefault(account) + 1)));
+    public void End(string account) =>
+        Change(s => new State(
+            s.Going.Where(g => g.Key != account).ToDictionary(),
+            s.Limits.Where(l => l.Key != account).ToDictionary(),
+            With(s.Ended, account, s.Ended.GetValueOrDefault(account) + 1)
+        ));
 
     /// <summary>Ends all drills of all accounts.</summary>
     public void EndAll() => Change(_ => State.None);
@@ -108,7 +112,8 @@ public sealed class Drills(string folder, TimeProvider clock)
         }
     }
 
-    private static Dictionary<string, T> With<T>(Dictionary<string, T> among, string account, T value) => new(among, StringComparer.Ordinal) { [account] = value };
+    private static Dictionary<string, T> With<T>(Dictionary<string, T> among, string account, T value) =>
+        new(among, StringComparer.Ordinal) { [account] = value };
 
     private Drill? Going(DrillStep step, string account, IReadOnlyList<string> recipients)
     {
@@ -128,7 +133,10 @@ public sealed class Drills(string folder, TimeProvider clock)
 
             var list = s.Going[account];
             met = list.First(d => d.Step == step && d.Meets(recipients));
-            var left = met.Left is not { } times ? list : times == 1 ? [.. list.Where(d => d != met)] : [.. list.Select(d => d == met ? d with { Left = times - 1 } : d)];
+            var left =
+                met.Left is not { } times ? list
+                : times == 1 ? [.. list.Where(d => d != met)]
+                : [.. list.Select(d => d == met ? d with { Left = times - 1 } : d)];
             return s with { Going = With(s.Going, account, left) };
         });
         return met;
@@ -199,7 +207,11 @@ public sealed class Drills(string folder, TimeProvider clock)
     /// <param name="Going">The drills by account.</param>
     /// <param name="Limits">The limits by account.</param>
     /// <param name="Ended">How often those of an account were ended.</param>
-    private sealed record State(Dictionary<string, List<Drill>> Going, Dictionary<string, PracticeLimits> Limits, Dictionary<string, int> Ended)
+    private sealed record State(
+        Dictionary<string, List<Drill>> Going,
+        Dictionary<string, PracticeLimits> Limits,
+        Dictionary<string, int> Ended
+    )
     {
         public static State None { get; } = new([], [], []);
     }

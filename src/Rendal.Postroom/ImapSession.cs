@@ -5,15 +5,21 @@ using System.Text.RegularExpressions;
 namespace Rendal.Postroom;
 
 /// <summary>
-/// One conversation with a program that fetches mail (IMAP4rev1, RFC 3501), as far as fetching needs it: one mailbox,
-/// INBOX, that is only read, and messages called by their UIDs. What else is asked is answered BAD or NO.
+/// One conversation with a program that fetches mail (IMAP4rev1, RFC 3501), as far as fetching needs it: one mailbox, INBOX, that is only
+/// read, and messages called by their UIDs. What else is asked is answered BAD or NO.
 /// </summary>
 /// <param name="line">The line.</param>
 /// <param name="mailbox">Where messages are kept.</param>
 /// <param name="accounts">Who may sign in.</param>
 /// <param name="secured">Whether the line is secured already.</param>
 /// <param name="secureAsync">Secures it.</param>
-internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, PracticeAccounts accounts, bool secured, Func<CancellationToken, Task> secureAsync)
+internal sealed partial class ImapSession(
+    TalkLine line,
+    Mailbox mailbox,
+    PracticeAccounts accounts,
+    bool secured,
+    Func<CancellationToken, Task> secureAsync
+)
 {
     private bool secured = secured;
     private string account = "";
@@ -75,7 +81,12 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, Practi
         switch (verb)
         {
             case "LIST":
-                await line.WriteAsync(rest.EndsWith("\"\"", StringComparison.Ordinal) ? "* LIST (\\Noselect) \"/\" \"\"" : "* LIST (\\HasNoChildren) \"/\" INBOX", cancel);
+                await line.WriteAsync(
+                    rest.EndsWith("\"\"", StringComparison.Ordinal)
+                        ? "* LIST (\\Noselect) \"/\" \"\""
+                        : "* LIST (\\HasNoChildren) \"/\" INBOX",
+                    cancel
+                );
                 return "OK that is all";
             case "SELECT" or "EXAMINE":
                 return await OpenAsync(rest, cancel);
@@ -95,10 +106,19 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, Practi
 
     private string SignIn(string rest)
     {
-        var words = WordPattern().Matches(rest).Select(m => m.Groups[1].Success ? m.Groups[1].Value.Replace("\\\"", "\"", StringComparison.Ordinal).Replace("\\\\", "\\", StringComparison.Ordinal) : m.Value).ToList();
+        var words = WordPattern()
+            .Matches(rest)
+            .Select(m =>
+                m.Groups[1].Success
+                    ? m.Groups[1].Value.Replace("\\\"", "\"", StringComparison.Ordinal).Replace("\\\\", "\\", StringComparison.Ordinal)
+                    : m.Value
+            )
+            .ToList();
         if (words is not [var name, var password] || !accounts.Has(name, password))
         {
-            return words.Count == 2 ? "NO [AUTHENTICATIONFAILED] the name or the password is wrong" : "BAD a name and a password are wanted";
+            return words.Count == 2
+                ? "NO [AUTHENTICATIONFAILED] the name or the password is wrong"
+                : "BAD a name and a password are wanted";
         }
 
         account = name;
@@ -114,7 +134,14 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, Practi
         }
 
         open = mailbox.For(account);
-        await line.WriteAsync(string.Create(CultureInfo.InvariantCulture, $"* FLAGS (\\Seen)\r\n* {open.Count} EXISTS\r\n* 0 RECENT\r\n* OK [UIDVALIDITY 1] numbers are never given twice\r\n* OK [UIDNEXT {mailbox.Next}] the next number"), cancel);
+        await line.WriteAsync(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"* FLAGS (\\Seen)\r\n* {open.Count} EXISTS\r\n* 0 RECENT\r\n* OK [UIDVALIDITY 1] numbers are never given "
+                    + $"twice\r\n* OK [UIDNEXT {mailbox.Next}] the next number"
+            ),
+            cancel
+        );
         return "OK [READ-ONLY] open to be read";
     }
 
@@ -144,7 +171,15 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, Practi
                 case "UID" when i + 1 < words.Length && Uids(words[++i]) is { } isOne:
                     found = found.Where(m => isOne(m.Id));
                     break;
-                case "SINCE" when i + 1 < words.Length && DateOnly.TryParseExact(words[++i].Trim('"'), "d-MMM-yyyy", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day):
+                case "SINCE"
+                    when i + 1 < words.Length
+                        && DateOnly.TryParseExact(
+                            words[++i].Trim('"'),
+                            "d-MMM-yyyy",
+                            CultureInfo.InvariantCulture,
+                            DateTimeStyles.None,
+                            out var day
+                        ):
                     found = found.Where(m => DateOnly.FromDateTime(m.ReceivedAt.UtcDateTime) >= day);
                     break;
                 default:
@@ -152,7 +187,10 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, Practi
             }
         }
 
-        await line.WriteAsync(string.Join(' ', found.Select(m => m.Id.ToString(CultureInfo.InvariantCulture)).Prepend("* SEARCH")), cancel);
+        await line.WriteAsync(
+            string.Join(' ', found.Select(m => m.Id.ToString(CultureInfo.InvariantCulture)).Prepend("* SEARCH")),
+            cancel
+        );
         return "OK that is all";
     }
 
@@ -165,7 +203,10 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, Practi
         }
 
         var items = asked[(space + 1)..].Trim('(', ')').ToUpperInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        if (Array.Find(items, i => i is not ("UID" or "FLAGS" or "RFC822.SIZE" or "INTERNALDATE" or "BODY.PEEK[]" or "BODY[]")) is { } unknown)
+        if (
+            Array.Find(items, i => i is not ("UID" or "FLAGS" or "RFC822.SIZE" or "INTERNALDATE" or "BODY.PEEK[]" or "BODY[]")) is
+            { } unknown
+        )
         {
             return $"BAD {unknown} is not told here";
         }
@@ -180,17 +221,27 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, Practi
             var told = new StringBuilder(string.Create(CultureInfo.InvariantCulture, $"* {i + 1} FETCH (UID {message.Id}"));
             foreach (var item in items)
             {
-                told.Append(item switch
-                {
-                    "FLAGS" => " FLAGS ()",
-                    "RFC822.SIZE" => string.Create(CultureInfo.InvariantCulture, $" RFC822.SIZE {message.Size}"),
-                    "INTERNALDATE" => string.Create(CultureInfo.InvariantCulture, $" INTERNALDATE \"{message.ReceivedAt.UtcDateTime:dd-MMM-yyyy HH:mm:ss} +0000\""),
-                    _ => "",
-                });
+                told.Append(
+                    item switch
+                    {
+                        "FLAGS" => " FLAGS ()",
+                        "RFC822.SIZE" => string.Create(CultureInfo.InvariantCulture, $" RFC822.SIZE {message.Size}"),
+                        "INTERNALDATE" => string.Create(
+                            CultureInfo.InvariantCulture,
+                            $" INTERNALDATE \"{message.ReceivedAt.UtcDateTime:dd-MMM-yyyy HH:mm:ss} +0000\""
+                        ),
+                        _ => "",
+                    }
+                );
             }
 
             var isWhole = items.Any(item => item is "BODY.PEEK[]" or "BODY[]");
-            await line.WriteAsync(Encoding.ASCII.GetBytes(isWhole ? string.Create(CultureInfo.InvariantCulture, $"{told} BODY[] {{{message.Size}}}\r\n") : told.ToString()), cancel);
+            await line.WriteAsync(
+                Encoding.ASCII.GetBytes(
+                    isWhole ? string.Create(CultureInfo.InvariantCulture, $"{told} BODY[] {{{message.Size}}}\r\n") : told.ToString()
+                ),
+                cancel
+            );
             if (isWhole)
             {
                 await line.WriteAsync(mailbox.Bytes(message), cancel);
@@ -202,14 +253,23 @@ internal sealed partial class ImapSession(TalkLine line, Mailbox mailbox, Practi
         return "OK that is all";
     }
 
-    /// <summary>Which numbers a set names: <c>3</c>, <c>2:4</c>, <c>7:*</c>, several with commas; <c>*</c> is the last there is (RFC 3501, section 9). Null where it is none.</summary>
+    /// <summary>
+    /// Which numbers a set names: <c>3</c>, <c>2:4</c>, <c>7:*</c>, several with commas; <c>*</c> is the last there is (RFC 3501, section
+    /// 9). Null where it is none.
+    /// </summary>
     private Func<long, bool>? Uids(string set)
     {
         var last = open!.Count > 0 ? open[^1].Id : 0;
         var ranges = new List<(long From, long To)>();
         foreach (var part in set.Split(','))
         {
-            var ends = part.Split(':').Select(e => e == "*" ? last : long.TryParse(e, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : (long?)null).ToList();
+            var ends = part.Split(':')
+                .Select(e =>
+                    e == "*" ? last
+                    : long.TryParse(e, NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number
+                    : (long?)null
+                )
+                .ToList();
             if (ends.Count is < 1 or > 2 || ends.Contains(null))
             {
                 return null;

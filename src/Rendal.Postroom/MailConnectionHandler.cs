@@ -35,7 +35,13 @@ public abstract partial class MailConnectionHandler(Drills drills, PracticeCerti
             // As the drill wants it: gone without a word, and without what the other side may still be saying.
             connection.Abort();
         }
-        catch (Exception e) when (e is IOException or OperationCanceledException or ConnectionResetException or System.Security.Authentication.AuthenticationException)
+        catch (Exception e)
+            when (e
+                    is IOException
+                        or OperationCanceledException
+                        or ConnectionResetException
+                        or System.Security.Authentication.AuthenticationException
+            )
         {
             LineLost(log, e.Message);
         }
@@ -48,12 +54,20 @@ public abstract partial class MailConnectionHandler(Drills drills, PracticeCerti
     private protected abstract string TooLong { get; }
 
     /// <summary>Talks until the other side says goodbye or closes.</summary>
-    private protected abstract Task TalkAsync(TalkLine line, bool secured, Func<CancellationToken, Task> secureAsync, CancellationToken cancel);
+    private protected abstract Task TalkAsync(
+        TalkLine line,
+        bool secured,
+        Func<CancellationToken, Task> secureAsync,
+        CancellationToken cancel
+    );
 
     private async Task SecureAsync(TalkLine line, CancellationToken cancel)
     {
         var secured = new SslStream(line.Stream, leaveInnerStreamOpen: false);
-        await secured.AuthenticateAsServerAsync(new SslServerAuthenticationOptions { ServerCertificate = certificates.Of(drills.Certificate) }, cancel);
+        await secured.AuthenticateAsServerAsync(
+            new SslServerAuthenticationOptions { ServerCertificate = certificates.Of(drills.Certificate) },
+            cancel
+        );
         line.Exchange(secured);
     }
 

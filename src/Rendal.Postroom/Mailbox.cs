@@ -54,7 +54,10 @@ public sealed class Mailbox
 
     /// <summary>How often a message came, by its Message-ID. More than once is what must never be.</summary>
     public IReadOnlyDictionary<string, int> Deliveries(string account) =>
-        Of(account).Where(m => m.MessageId.Length > 0).GroupBy(m => m.MessageId, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
+        Of(account)
+            .Where(m => m.MessageId.Length > 0)
+            .GroupBy(m => m.MessageId, StringComparer.Ordinal)
+            .ToDictionary(g => g.Key, g => g.Count(), StringComparer.Ordinal);
 
     /// <summary>A message of an account; null where there is none of this number.</summary>
     public ReceivedMessage? Find(string account, long id)
@@ -72,7 +75,17 @@ public sealed class Mailbox
         using var stream = new MemoryStream(bytes);
         var parsed = MimeMessage.Load(stream);
         var id = Keep(bytes);
-        var message = new ReceivedMessage(id, account, now, from, recipients, parsed.Subject ?? "", parsed.MessageId ?? "", parsed.Attachments.Count(), bytes.Length);
+        var message = new ReceivedMessage(
+            id,
+            account,
+            now,
+            from,
+            recipients,
+            parsed.Subject ?? "",
+            parsed.MessageId ?? "",
+            parsed.Attachments.Count(),
+            bytes.Length
+        );
         File.WriteAllBytes(PathOf(id, "part"), JsonSerializer.SerializeToUtf8Bytes(message));
         File.Move(PathOf(id, "part"), PathOf(id, "json"));
         messages[id] = message;
@@ -138,18 +151,31 @@ public sealed class Mailbox
             }
 
             var bytes = Numbers("eml").ToList();
-            coming = [.. bytes.Where(id => !kept.Contains(id) && !messages.ContainsKey(id) && now - File.GetLastWriteTimeUtc(PathOf(id, "eml")) < LongestComing)];
+            coming =
+            [
+                .. bytes.Where(id =>
+                    !kept.Contains(id) && !messages.ContainsKey(id) && now - File.GetLastWriteTimeUtc(PathOf(id, "eml")) < LongestComing
+                ),
+            ];
             Pass(Math.Max(kept.Concat(bytes).DefaultIfEmpty().Max(), NotedNumber()));
             lookedAt = now - Step;
         }
     }
 
-    private long NotedNumber() => File.Exists(LastNumber) && long.TryParse(File.ReadAllText(LastNumber), NumberStyles.None, CultureInfo.InvariantCulture, out var noted) ? noted : 0;
+    private long NotedNumber() =>
+        File.Exists(LastNumber)
+        && long.TryParse(File.ReadAllText(LastNumber), NumberStyles.None, CultureInfo.InvariantCulture, out var noted)
+            ? noted
+            : 0;
 
     /// <summary>Gives no number up to this one any more.</summary>
     private void Pass(long number)
     {
-        for (var seen = Interlocked.Read(ref last); seen < number && Interlocked.CompareExchange(ref last, number, seen) != seen; seen = Interlocked.Read(ref last))
+        for (
+            var seen = Interlocked.Read(ref last);
+            seen < number && Interlocked.CompareExchange(ref last, number, seen) != seen;
+            seen = Interlocked.Read(ref last)
+        )
         {
             // Another connection took a number meanwhile.
         }
@@ -168,9 +194,15 @@ public sealed class Mailbox
     }
 
     private IEnumerable<long> Numbers(string ending) =>
-        Directory.EnumerateFiles(folder, $"*.{ending}").Select(f => long.TryParse(Path.GetFileNameWithoutExtension(f), NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? id : 0).Where(id => id > 0);
+        Directory
+            .EnumerateFiles(folder, $"*.{ending}")
+            .Select(f =>
+                long.TryParse(Path.GetFileNameWithoutExtension(f), NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? id : 0
+            )
+            .Where(id => id > 0);
 
     private string LastNumber => Path.Combine(folder, "last-number");
 
-    private string PathOf(long id, string ending) => Path.Combine(folder, string.Create(CultureInfo.InvariantCulture, $"{id:0000000000}.{ending}"));
+    private string PathOf(long id, string ending) =>
+        Path.Combine(folder, string.Create(CultureInfo.InvariantCulture, $"{id:0000000000}.{ending}"));
 }

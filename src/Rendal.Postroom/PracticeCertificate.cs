@@ -36,7 +36,13 @@ public sealed class PracticeCertificates
         Authority = request.CreateSelfSigned(now.AddYears(-2), now.AddYears(1));
         made[PracticeCertificate.Good] = Make("postroom.rendal.example", now.AddDays(-1), now.AddDays(300), Authority);
         made[PracticeCertificate.Expired] = Make("postroom.rendal.example", now.AddDays(-40), now.AddDays(-10), Authority);
-        made[PracticeCertificate.OtherName] = Make("another.rendal.example", now.AddDays(-1), now.AddDays(300), Authority, alsoHere: false);
+        made[PracticeCertificate.OtherName] = Make(
+            "another.rendal.example",
+            now.AddDays(-1),
+            now.AddDays(300),
+            Authority,
+            alsoHere: false
+        );
         made[PracticeCertificate.OfNobody] = Make("postroom.rendal.example", now.AddDays(-1), now.AddDays(300), null);
     }
 
@@ -45,7 +51,13 @@ public sealed class PracticeCertificates
 
     internal X509Certificate2 Of(PracticeCertificate which) => made[which];
 
-    private static X509Certificate2 Make(string name, DateTimeOffset from, DateTimeOffset to, X509Certificate2? authority, bool alsoHere = true)
+    private static X509Certificate2 Make(
+        string name,
+        DateTimeOffset from,
+        DateTimeOffset to,
+        X509Certificate2? authority,
+        bool alsoHere = true
+    )
     {
         using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
         var request = new CertificateRequest($"CN={name}", key, HashAlgorithmName.SHA256);
@@ -59,7 +71,9 @@ public sealed class PracticeCertificates
 
         request.CertificateExtensions.Add(names.Build());
         request.CertificateExtensions.Add(new X509EnhancedKeyUsageExtension([new Oid("1.3.6.1.5.5.7.3.1")], false));
-        using var signed = authority is null ? request.CreateSelfSigned(from, to) : request.Create(authority, from, to, RandomNumberGenerator.GetBytes(12));
+        using var signed = authority is null
+            ? request.CreateSelfSigned(from, to)
+            : request.Create(authority, from, to, RandomNumberGenerator.GetBytes(12));
         using var withKey = signed.HasPrivateKey ? new X509Certificate2(signed) : signed.CopyWithPrivateKey(key);
         return X509CertificateLoader.LoadPkcs12(withKey.Export(X509ContentType.Pkcs12), null);
     }

@@ -19,4 +19,5 @@ public sealed record ReceivedMessage(
     string Subject,
     string MessageId,
     int EnclosureCount,
-    int Size);
+    int Size
+);

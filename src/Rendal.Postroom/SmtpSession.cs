@@ -11,7 +11,15 @@ namespace Rendal.Postroom;
 /// <param name="secured">Whether the line is secured already.</param>
 /// <param name="secureAsync">Secures it.</param>
 /// <param name="clock">Tells when a message came.</param>
-internal sealed partial class SmtpSession(TalkLine line, Mailbox mailbox, PracticeAccounts accounts, Drills drills, bool secured, Func<CancellationToken, Task> secureAsync, TimeProvider clock)
+internal sealed partial class SmtpSession(
+    TalkLine line,
+    Mailbox mailbox,
+    PracticeAccounts accounts,
+    Drills drills,
+    bool secured,
+    Func<CancellationToken, Task> secureAsync,
+    TimeProvider clock
+)
 {
     private const int MostRecipients = 100;
 
@@ -58,20 +66,24 @@ internal sealed partial class SmtpSession(TalkLine line, Mailbox mailbox, Practi
             {
                 await AuthAsync(rest, cancel);
             }
-            else if (StepOf(verb) is not { } step || await GoesOnAsync(step, step == DrillStep.Recipient && Path(rest, "TO") is { } to ? [to] : [], cancel))
+            else if (
+                StepOf(verb) is not { } step
+                || await GoesOnAsync(step, step == DrillStep.Recipient && Path(rest, "TO") is { } to ? [to] : [], cancel)
+            )
             {
                 await SayAsync(Answer(verb, rest), cancel);
             }
         }
     }
 
-    private static DrillStep? StepOf(string verb) => verb switch
-    {
-        "HELO" or "EHLO" => DrillStep.Hello,
-        "MAIL" => DrillStep.Sender,
-        "RCPT" => DrillStep.Recipient,
-        _ => null,
-    };
+    private static DrillStep? StepOf(string verb) =>
+        verb switch
+        {
+            "HELO" or "EHLO" => DrillStep.Hello,
+            "MAIL" => DrillStep.Sender,
+            "RCPT" => DrillStep.Recipient,
+            _ => null,
+        };
 
     /// <summary>Does the drill of a step, if there is one. False where that was the answer, and the step is not done.</summary>
     /// <exception cref="LineCut">The drill is to cut the line.</exception>
@@ -233,7 +245,13 @@ internal sealed partial class SmtpSession(TalkLine line, Mailbox mailbox, Practi
         foreach (var unknown in recipients.Where(DrillAddress.WantsReport))
         {
             var now = clock.GetUtcNow();
-            mailbox.Add(account, "", [from!], DeliveryReport.Of(data.ToArray(), from!, unknown, "5.1.1", "550 5.1.1 the address asked for this report", now), now);
+            mailbox.Add(
+                account,
+                "",
+                [from!],
+                DeliveryReport.Of(data.ToArray(), from!, unknown, "5.1.1", "550 5.1.1 the address asked for this report", now),
+                now
+            );
         }
 
         return cutsAfterKeeping ? throw new LineCut() : message.Id;
@@ -316,7 +334,9 @@ internal sealed partial class SmtpSession(TalkLine line, Mailbox mailbox, Practi
     private static string? Decoded(string? base64)
     {
         var bytes = new byte[base64?.Length ?? 0];
-        return base64 is not null && Convert.TryFromBase64String(base64, bytes, out var count) ? Encoding.UTF8.GetString(bytes, 0, count) : null;
+        return base64 is not null && Convert.TryFromBase64String(base64, bytes, out var count)
+            ? Encoding.UTF8.GetString(bytes, 0, count)
+            : null;
     }
 
     private static string? Path(string rest, string word)

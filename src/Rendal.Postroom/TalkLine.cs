@@ -13,7 +13,10 @@ internal sealed class TalkLine(Stream stream)
 
     public Stream Stream => stream;
 
-    /// <summary>Goes on over another stream. What was read beyond the last line is thrown away: it came before the line was secured (RFC 3207, section 4.2).</summary>
+    /// <summary>
+    /// Goes on over another stream. What was read beyond the last line is thrown away: it came before the line was secured (RFC 3207,
+    /// section 4.2).
+    /// </summary>
     public void Exchange(Stream secured)
     {
         stream = secured;
@@ -29,9 +32,9 @@ internal sealed class TalkLine(Stream stream)
     }
 
     /// <summary>
-    /// The message up to the line with a single dot, dots at line starts taken out (RFC 5321, section 4.5.2). Null
-    /// where the other side closed before. Beyond <paramref name="most"/> bytes the rest is read and thrown away, and
-    /// the result is longer than <paramref name="most"/>.
+    /// The message up to the line with a single dot, dots at line starts taken out (RFC 5321, section 4.5.2). Null where the other side
+    /// closed before. Beyond <paramref name="most"/> bytes the rest is read and thrown away, and the result is longer than
+    /// <paramref name="most"/>.
     /// </summary>
     public async Task<MemoryStream?> ReadDataAsync(int most, CancellationToken cancel)
     {
@@ -66,7 +69,8 @@ internal sealed class TalkLine(Stream stream)
         end = start < end ? 0 : await stream.ReadAsync(buffer, cancel);
     }
 
-    public async Task WriteAsync(string answer, CancellationToken cancel) => await stream.WriteAsync(Encoding.UTF8.GetBytes(answer + "\r\n"), cancel);
+    public async Task WriteAsync(string answer, CancellationToken cancel) =>
+        await stream.WriteAsync(Encoding.UTF8.GetBytes(answer + "\r\n"), cancel);
 
     /// <summary>Writes bytes as they are.</summary>
     public async Task WriteAsync(ReadOnlyMemory<byte> bytes, CancellationToken cancel) => await stream.WriteAsync(bytes, cancel);

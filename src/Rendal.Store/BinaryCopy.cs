@@ -5,9 +5,9 @@ using Npgsql;
 namespace Rendal.Store;
 
 /// <summary>
-/// Writes rows in the form of PostgreSQL's binary COPY (documentation, “COPY”, “Binary Format”) into a buffer of its own.
-/// It is for what an intake brings, a million rows and tens of thousands of customers: value for value, what the driver
-/// does for each of them takes longer than the server needs to store it.
+/// Writes rows in the form of PostgreSQL's binary COPY (documentation, “COPY”, “Binary Format”) into a buffer of its own. It is for what
+/// an intake brings, a million rows and tens of thousands of customers: value for value, what the driver does for each of them takes
+/// longer than the server needs to store it.
 /// </summary>
 internal sealed class BinaryCopy : IAsyncDisposable
 {
@@ -164,7 +164,9 @@ internal sealed class BinaryCopy : IAsyncDisposable
         Close(at);
     }
 
-    /// <summary>A <c>numeric</c>: groups of four figures from the most significant on, which stand from the decimal mark both ways.</summary>
+    /// <summary>
+    /// A <c>numeric</c>: groups of four figures from the most significant on, which stand from the decimal mark both ways.
+    /// </summary>
     public void Write(decimal value)
     {
         Span<int> bits = stackalloc int[4];

@@ -6,9 +6,11 @@ namespace Rendal.Store;
 /// <summary>Short ways to run SQL with positional parameters.</summary>
 internal static class Commands
 {
-    public static NpgsqlCommand Sql(this NpgsqlDataSource source, string sql, params object?[] values) => With(source.CreateCommand(sql), values);
+    public static NpgsqlCommand Sql(this NpgsqlDataSource source, string sql, params object?[] values) =>
+        With(source.CreateCommand(sql), values);
 
-    public static NpgsqlCommand Sql(this NpgsqlConnection connection, string sql, params object?[] values) => With(new NpgsqlCommand(sql, connection), values);
+    public static NpgsqlCommand Sql(this NpgsqlConnection connection, string sql, params object?[] values) =>
+        With(new NpgsqlCommand(sql, connection), values);
 
     /// <summary>Adds a command to those that are run together, which without a transaction of their own are one.</summary>
     public static void Sql(this NpgsqlBatch batch, string sql, params object?[] values)
@@ -67,7 +69,12 @@ internal static class Commands
         connection.Sql("select set_config('rendal.person', $1::text, true)", person).RunAsync(cancel);
 
     /// <summary>Does something in a transaction in which a person acts.</summary>
-    public static async Task<T> ByAsync<T>(this NpgsqlDataSource source, long person, Func<NpgsqlConnection, Task<T>> work, CancellationToken cancel)
+    public static async Task<T> ByAsync<T>(
+        this NpgsqlDataSource source,
+        long person,
+        Func<NpgsqlConnection, Task<T>> work,
+        CancellationToken cancel
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -107,5 +114,7 @@ internal static class Pattern
     public static string BeginningWith(string text) => $"{Literally(text)}%";
 
     private static string Literally(string text) =>
-        text.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal);
+        text.Replace("\\", "\\\\", StringComparison.Ordinal)
+            .Replace("%", "\\%", StringComparison.Ordinal)
+            .Replace("_", "\\_", StringComparison.Ordinal);
 }

@@ -7,7 +7,8 @@ public static class Database
 {
     /// <summary>
     /// Connections whose sessions run in UTC, whatever the server, its role or the surroundings have for a time zone: a moment becomes a
-    /// day only where a zone is named. Statements are not compiled: they are many and short, and to compile one takes longer than to run it.
+    /// day only where a zone is named. Statements are not compiled: they are many and short, and to compile one takes longer than to run
+    /// it.
     /// </summary>
     /// <param name="connection">Where it is and as whom, as Npgsql writes it.</param>
     public static NpgsqlDataSource Source(string connection) => NpgsqlDataSource.Create(Settings(connection));

@@ -16,7 +16,8 @@ internal static class EnumText
     private static class Words<T>
         where T : struct, Enum
     {
-        public static readonly Dictionary<T, string> Written = Enum.GetValues<T>().ToDictionary(value => value, value => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString()));
+        public static readonly Dictionary<T, string> Written = Enum.GetValues<T>()
+            .ToDictionary(value => value, value => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString()));
 
         public static readonly Dictionary<string, T> Read = Written.ToDictionary(w => w.Value, w => w.Key, StringComparer.Ordinal);
     }

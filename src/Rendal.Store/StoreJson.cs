@@ -6,16 +6,19 @@ namespace Rendal.Store;
 /// <summary>How values are written into jsonb columns.</summary>
 internal static class StoreJson
 {
-    public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
-    {
-        // jsonb keeps the members of an object in an order of its own, so that what says which part of a layout one is may come late.
-        AllowOutOfOrderMetadataProperties = true,
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower), new TextSetConverter() },
-    };
+    public static JsonSerializerOptions Options { get; } =
+        new(JsonSerializerDefaults.Web)
+        {
+            // jsonb keeps the members of an object in an order of its own, so that what says which part of a layout one is may come late.
+            AllowOutOfOrderMetadataProperties = true,
+            Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower), new TextSetConverter() },
+        };
 
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
 
-    public static T Read<T>(string json) => JsonSerializer.Deserialize<T>(json, Options) ?? throw new InvalidOperationException($"A stored value of type {typeof(T).Name} is null.");
+    public static T Read<T>(string json) =>
+        JsonSerializer.Deserialize<T>(json, Options)
+        ?? throw new InvalidOperationException($"A stored value of type {typeof(T).Name} is null.");
 
     /// <summary>Sets of texts, which the library writes and does not read back.</summary>
     private sealed class TextSetConverter : JsonConverter<IReadOnlySet<string>>

@@ -2,11 +2,23 @@ using System.Reflection;
 using Rendal.Store.Cluster;
 using Rendal.Web.Hosting;
 
-// The build runs this program once to write the API document; nothing may be started then, and what it writes stays
-// among what was built.
+// The build runs this program once to write the API document; nothing may be started then, and what it writes stays among what was built.
 if (Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider")
 {
-    RendalHost.Build(new HostParts("Host=127.0.0.1;Database=none", Path.Combine(Path.GetDirectoryName(typeof(RendalHost).Assembly.Location)!, "api-document"), 0, 0, 0, Role.Web, null, null)).Run();
+    RendalHost
+        .Build(
+            new HostParts(
+                "Host=127.0.0.1;Database=none",
+                Path.Combine(Path.GetDirectoryName(typeof(RendalHost).Assembly.Location)!, "api-document"),
+                0,
+                0,
+                0,
+                Role.Web,
+                null,
+                null
+            )
+        )
+        .Run();
     return 0;
 }
 

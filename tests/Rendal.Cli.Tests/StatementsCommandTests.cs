@@ -34,12 +34,23 @@ public sealed class StatementsCommandTests : IDisposable
         Assert.Equal("""{"read":8,"kept":7,"setAside":1}""", Compact(root.GetProperty("rows")));
         Assert.Equal(
             """{"customer":"H014","name":"Inn at Kell","currency":"GBP","total":"1240.00","overdue":"900.00","bands":["400.00","0.00","500.00","0.00","400.00"],"credits":"-60.00","items":[{"kind":"invoice","number":"T-20100","date":"2026-05-01","due":"2026-05-31","original":"800.00","open":"400.00","daysPastDue":153,"source":{"file":"ledger.csv","sheet":null,"row":7}},{"kind":"invoice","number":"T-20811","date":"2026-08-31","due":"2026-09-30","original":"500.00","open":"500.00","daysPastDue":31,"source":{"file":"ledger.csv","sheet":null,"row":5}},{"kind":"credit-note","number":"C-0402","date":"2026-09-09","due":"2026-10-09","original":"-60.00","open":"-60.00","daysPastDue":22,"source":{"file":"ledger.csv","sheet":null,"row":8}},{"kind":"invoice","number":"T-20900","date":"2026-10-15","due":"2026-11-14","original":"400.00","open":"400.00","daysPastDue":-14,"source":{"file":"ledger.csv","sheet":null,"row":6}}],"document":null}""",
-            Compact(Assert.Single(root.GetProperty("statements").EnumerateArray())));
+            Compact(Assert.Single(root.GetProperty("statements").EnumerateArray()))
+        );
         Assert.Equal(
             """[{"customer":"H020","currency":"GBP","reason":"credit-balance","amount":"-35.00"},{"customer":"H031","currency":"GBP","reason":"after-the-date","amount":"10.00"},{"customer":"H044","currency":"GBP","reason":"error","amount":"50.00"}]""",
-            Compact(root.GetProperty("leftOut")));
-        Assert.Equal("""[{"currency":"GBP","ledger":"1265.00","statements":"1240.00","leftOut":"25.00","difference":"0.00"}]""", Compact(root.GetProperty("proof")));
-        Assert.Contains(root.GetProperty("findings").EnumerateArray(), f => Compact(f).StartsWith("""{"code":"missing-address","severity":"warning","file":"ledger.csv","sheet":null,"row":10,"column":"E-mail","customer":"H031",""", StringComparison.Ordinal));
+            Compact(root.GetProperty("leftOut"))
+        );
+        Assert.Equal(
+            """[{"currency":"GBP","ledger":"1265.00","statements":"1240.00","leftOut":"25.00","difference":"0.00"}]""",
+            Compact(root.GetProperty("proof"))
+        );
+        Assert.Contains(root.GetProperty("findings").EnumerateArray(), f =>
+            Compact(f)
+                .StartsWith(
+                    """{"code":"missing-address","severity":"warning","file":"ledger.csv","sheet":null,"row":10,"column":"E-mail","customer":"H031",""",
+                    StringComparison.Ordinal
+                )
+        );
         Assert.Contains("error: ledger.csv row 11, Date: “31/09/2026” is not a date", errors);
     }
 
@@ -49,7 +60,10 @@ public sealed class StatementsCommandTests : IDisposable
         var path = Write("l.csv", "Account,Date,Balance\na/b,2026-10-01,1.00\na:b,2026-10-01,2.00\nC,2026-10-01,-3.00\n");
         var (exit, json, _) = Run(path, "--as-of", "2026-10-31", "--out", Path.Combine(folder, "out"), "--json", "-");
         Assert.Equal(0, exit);
-        Assert.Equal(["a_b statement 2026-10-31 (2).pdf", "a_b statement 2026-10-31.pdf"], Directory.GetFiles(Path.Combine(folder, "out")).Select(f => Path.GetFileName(f)!).Order(StringComparer.Ordinal));
+        Assert.Equal(
+            ["a_b statement 2026-10-31 (2).pdf", "a_b statement 2026-10-31.pdf"],
+            Directory.GetFiles(Path.Combine(folder, "out")).Select(f => Path.GetFileName(f)!).Order(StringComparer.Ordinal)
+        );
         Assert.Contains("a_b statement 2026-10-31 (2).pdf", json);
     }
 
@@ -69,7 +83,10 @@ public sealed class StatementsCommandTests : IDisposable
     [Fact]
     public void A_file_of_movements_is_settled_oldest_first_unless_told_otherwise()
     {
-        var path = Write("m.csv", "Account,Kind,Number,Date,Due,Amount,Reference\nA,INV,1,2026-02-01,2026-03-01,100.00,\nA,INV,2,2026-03-01,2026-04-01,50.00,\nA,PAY,P1,2026-05-01,,-120.00,2\n");
+        var path = Write(
+            "m.csv",
+            "Account,Kind,Number,Date,Due,Amount,Reference\nA,INV,1,2026-02-01,2026-03-01,100.00,\nA,INV,2,2026-03-01,2026-04-01,50.00,\nA,PAY,P1,2026-05-01,,-120.00,2\n"
+        );
         Assert.Equal(["30.00"], Opens(path));
         Assert.Equal(["100.00", "-70.00"], Opens(path, "--settle", "reference"));
         Assert.Equal(["100.00", "50.00", "-120.00"], Opens(path, "--settle", "none"));
@@ -79,7 +96,15 @@ public sealed class StatementsCommandTests : IDisposable
     public void The_customer_list_gives_names_terms_and_addresses()
     {
         var list = Write("customers.csv", "Code,Name,E-mail,Terms\nH1,Gasthof Krone,krone@gasthof.example,14\n");
-        var (_, json, _) = Run(Write("l.csv", "Account,Date,Balance\nH1,2026-10-01,1.00\n"), "--customers", list, "--as-of", "2026-10-31", "--json", "-");
+        var (_, json, _) = Run(
+            Write("l.csv", "Account,Date,Balance\nH1,2026-10-01,1.00\n"),
+            "--customers",
+            list,
+            "--as-of",
+            "2026-10-31",
+            "--json",
+            "-"
+        );
         var statement = JsonDocument.Parse(json).RootElement.GetProperty("statements")[0];
         Assert.Equal("Gasthof Krone", statement.GetProperty("name").GetString());
         Assert.Equal("2026-10-15", statement.GetProperty("items")[0].GetProperty("due").GetString());
@@ -88,20 +113,45 @@ public sealed class StatementsCommandTests : IDisposable
     [Fact]
     public void A_head_office_can_get_the_statements_of_its_branches_with_a_part_each()
     {
-        var list = Write("customers.csv", "Code,Name,Head office\nI020,Inn at Kell,H014\nM031,Millrace Tavern,H014\nH014,Harbour Hotel,\nN007,Northgate Clinic,\n");
-        string[] call = [Path.Combine(Movements, "ledger.csv"), "--customers", list, "--settle", "none", "--as-of", "2026-10-31", "--json", "-"];
+        var list = Write(
+            "customers.csv",
+            "Code,Name,Head office\nI020,Inn at Kell,H014\nM031,Millrace Tavern,H014\nH014,Harbour Hotel,\nN007,Northgate Clinic,\n"
+        );
+        string[] call =
+        [
+            Path.Combine(Movements, "ledger.csv"),
+            "--customers",
+            list,
+            "--settle",
+            "none",
+            "--as-of",
+            "2026-10-31",
+            "--json",
+            "-",
+        ];
         var (exit, json, _) = Run([.. call, "--groups", "head-office", "--out", Path.Combine(folder, "out")]);
         Assert.Equal(0, exit);
         var statements = JsonDocument.Parse(json).RootElement.GetProperty("statements").EnumerateArray().ToList();
-        Assert.Equal([("H014", "EUR", "75.25"), ("H014", "GBP", "55.00")], statements.Select(s => (s.GetProperty("customer").GetString(), s.GetProperty("currency").GetString(), s.GetProperty("total").GetString())));
+        Assert.Equal(
+            [("H014", "EUR", "75.25"), ("H014", "GBP", "55.00")],
+            statements.Select(s =>
+                (s.GetProperty("customer").GetString(), s.GetProperty("currency").GetString(), s.GetProperty("total").GetString())
+            )
+        );
         Assert.False(statements[0].TryGetProperty("parts", out _));
         Assert.Equal(
             """[{"customer":"H014","name":"Harbour Hotel","total":"30.00"},{"customer":"I020","name":"Inn at Kell","total":"-35.00"},{"customer":"M031","name":"Millrace Tavern","total":"60.00"}]""",
-            Compact(statements[1].GetProperty("parts")));
+            Compact(statements[1].GetProperty("parts"))
+        );
         Assert.Equal(["H014 statement 2026-10-31.pdf"], Directory.EnumerateFiles(Path.Combine(folder, "out")).Select(Path.GetFileName));
 
         var (_, both, _) = Run([.. call, "--groups", "both"]);
-        var own = JsonDocument.Parse(both).RootElement.GetProperty("statements").EnumerateArray().Where(s => s.TryGetProperty("alsoOn", out _)).ToList();
+        var own = JsonDocument
+            .Parse(both)
+            .RootElement.GetProperty("statements")
+            .EnumerateArray()
+            .Where(s => s.TryGetProperty("alsoOn", out _))
+            .ToList();
         Assert.Equal([("M031", "H014")], own.Select(s => (s.GetProperty("customer").GetString(), s.GetProperty("alsoOn").GetString())));
         Assert.Equal("0.00", JsonDocument.Parse(both).RootElement.GetProperty("proof")[1].GetProperty("difference").GetString());
     }
@@ -109,7 +159,10 @@ public sealed class StatementsCommandTests : IDisposable
     [Fact]
     public void A_brought_forward_statement_that_does_not_close_is_a_finding()
     {
-        var path = Write("l.csv", "Account,Number,Date,Due date,Amount,Balance\nA,1,2026-08-01,2026-08-31,100.00,40.00\nB,2,2026-10-01,2026-10-31,30.00,30.00\n");
+        var path = Write(
+            "l.csv",
+            "Account,Number,Date,Due date,Amount,Balance\nA,1,2026-08-01,2026-08-31,100.00,40.00\nB,2,2026-10-01,2026-10-31,30.00,30.00\n"
+        );
         var (exit, _, errors) = Run(path, "--form", "brought-forward", "--as-of", "2026-10-31", "--strict");
         Assert.Equal(3, exit);
         Assert.Contains("error: l.csv: The movements of A come to 100.00 GBP, its open items to 40.00.", errors);
@@ -119,28 +172,80 @@ public sealed class StatementsCommandTests : IDisposable
     [Fact]
     public void Credits_can_be_aged_by_their_own_date()
     {
-        var path = Write("l.csv", "Account,Number,Date,Due date,Balance\nA,1,2026-08-01,2026-08-31,100.00\nA,2,2026-10-01,2026-10-31,-30.00\n");
+        var path = Write(
+            "l.csv",
+            "Account,Number,Date,Due date,Balance\nA,1,2026-08-01,2026-08-31,100.00\nA,2,2026-10-01,2026-10-31,-30.00\n"
+        );
         var (_, json, _) = Run(path, "--credits", "by-date", "--as-of", "2026-10-31", "--json", "-");
         var statement = JsonDocument.Parse(json).RootElement.GetProperty("statements")[0];
-        Assert.Equal(("""["0.00","-30.00","0.00","100.00","0.00"]""", "0.00", "100.00"), (Compact(statement.GetProperty("bands")), statement.GetProperty("credits").GetString(), statement.GetProperty("overdue").GetString()));
+        Assert.Equal(
+            ("""["0.00","-30.00","0.00","100.00","0.00"]""", "0.00", "100.00"),
+            (
+                Compact(statement.GetProperty("bands")),
+                statement.GetProperty("credits").GetString(),
+                statement.GetProperty("overdue").GetString()
+            )
+        );
     }
 
     [Fact]
     public void Reminders_follow_each_other_by_the_summaries_of_those_before()
     {
-        var path = Write("l.csv", "Account,Number,Date,Due date,Balance\nA,1,2026-08-01,2026-08-31,100.00\nA,2,2026-10-01,2026-10-20,30.00\nB,3,2026-10-01,2026-10-30,9.00\n");
+        var path = Write(
+            "l.csv",
+            "Account,Number,Date,Due "
+                + "date,Balance\nA,1,2026-08-01,2026-08-31,100.00\nA,2,2026-10-01,2026-10-20,30.00\nB,3,2026-10-01,2026-10-30,9.00\n"
+        );
         var (one, two) = (Path.Combine(folder, "one.json"), Path.Combine(folder, "two.json"));
         Assert.Equal(["A 1"], Levels(Run(path, "--remind", "7,21,35", "--as-of", "2026-10-31", "--json", one), one));
-        Assert.Equal("no-reminder-due", JsonDocument.Parse(File.ReadAllText(one)).RootElement.GetProperty("leftOut")[0].GetProperty("reason").GetString());
+        Assert.Equal(
+            "no-reminder-due",
+            JsonDocument.Parse(File.ReadAllText(one)).RootElement.GetProperty("leftOut")[0].GetProperty("reason").GetString()
+        );
         Assert.Equal(["B 1"], Levels(Run(path, "--remind", "7,21,35", "--reminded", one, "--as-of", "2026-11-13", "--json", two), two));
-        Assert.Equal(["A 2", "B 1"], Levels(Run(path, "--remind", "7,21,35", "--reminded", one, "--as-of", "2026-11-14", "--json", two), two));
-        Assert.Equal(["A 3", "B 2"], Levels(Run(path, "--remind", "7,21,35", "--gap", "10", "--reminded", two, "--reminded", one, "--as-of", "2026-11-24", "--json", one), one));
-        Assert.Equal([2, 3, 3], JsonDocument.Parse(File.ReadAllText(one)).RootElement.GetProperty("reminded").EnumerateArray().Select(r => r.GetProperty("level").GetInt32()).Order());
+        Assert.Equal(
+            ["A 2", "B 1"],
+            Levels(Run(path, "--remind", "7,21,35", "--reminded", one, "--as-of", "2026-11-14", "--json", two), two)
+        );
+        Assert.Equal(
+            ["A 3", "B 2"],
+            Levels(
+                Run(
+                    path,
+                    "--remind",
+                    "7,21,35",
+                    "--gap",
+                    "10",
+                    "--reminded",
+                    two,
+                    "--reminded",
+                    one,
+                    "--as-of",
+                    "2026-11-24",
+                    "--json",
+                    one
+                ),
+                one
+            )
+        );
+        Assert.Equal(
+            [2, 3, 3],
+            JsonDocument
+                .Parse(File.ReadAllText(one))
+                .RootElement.GetProperty("reminded")
+                .EnumerateArray()
+                .Select(r => r.GetProperty("level").GetInt32())
+                .Order()
+        );
 
         static IEnumerable<string> Levels((int Exit, string, string Errors) run, string summary)
         {
             Assert.True(run.Exit == 0, run.Errors);
-            return JsonDocument.Parse(File.ReadAllText(summary)).RootElement.GetProperty("statements").EnumerateArray().Select(s => $"{s.GetProperty("customer").GetString()} {s.GetProperty("reminderLevel").GetInt32()}");
+            return JsonDocument
+                .Parse(File.ReadAllText(summary))
+                .RootElement.GetProperty("statements")
+                .EnumerateArray()
+                .Select(s => $"{s.GetProperty("customer").GetString()} {s.GetProperty("reminderLevel").GetInt32()}");
         }
     }
 
@@ -162,7 +267,9 @@ public sealed class StatementsCommandTests : IDisposable
     public void A_saved_layout_sets_the_documents_and_one_that_cannot_be_used_is_refused()
     {
         var path = Write("l.csv", "Account,Name,Number,Date,Due date,Balance,Round\nA1,Inn at Kell,T-1,2026-09-01,2026-10-01,9.00,N2\n");
-        var layout = Write("layout.json", """
+        var layout = Write(
+            "layout.json",
+            """
             {
               "name": "Ours", "textSize": 10, "fileName": "<span data-slot=\"statement.day\"></span> <span data-slot=\"customer.code\"></span>",
               "parts": [
@@ -171,19 +278,41 @@ public sealed class StatementsCommandTests : IDisposable
                 { "part": "text", "text": "<p>Please pay <strong><span data-slot=\"statement.overdue\"></span></strong>.</p>", "when": "overdue" }
               ]
             }
-            """);
-        var (exit, json, errors) = Run(path, "--layout", layout, "--out", Path.Combine(folder, "out"), "--as-of", "2026-10-31", "--json", "-");
+            """
+        );
+        var (exit, json, errors) = Run(
+            path,
+            "--layout",
+            layout,
+            "--out",
+            Path.Combine(folder, "out"),
+            "--as-of",
+            "2026-10-31",
+            "--json",
+            "-"
+        );
         Assert.True(exit == 0, errors);
-        Assert.Equal("2026-10-31 A1.pdf", JsonDocument.Parse(json).RootElement.GetProperty("statements")[0].GetProperty("document").GetString());
+        Assert.Equal(
+            "2026-10-31 A1.pdf",
+            JsonDocument.Parse(json).RootElement.GetProperty("statements")[0].GetProperty("document").GetString()
+        );
         Assert.InRange(new FileInfo(Path.Combine(folder, "out", "2026-10-31 A1.pdf")).Length, 3_000, 40_000);
 
-        foreach (var (wrong, said) in new[]
-        {
-            ("""{ "name": "Ours", "parts": [{ "part": "items", "columns": [{ "field": "colour" }] }] }""", "Part 1, table of items: “colour” is not a field that is known."),
-            ("""{ "name": "Ours", "parts": [{ "part": "fireworks" }] }""", "is not a layout that can be read"),
-            ("""{ "name": "Ours", "colour": "red" }""", "is not a layout that can be read"),
-            ("""{ "name": "Ours", "parts": [{ "part": "letterhead", "logo": "AAAA" }] }""", "The logo has to be a PNG or JPEG picture."),
-        })
+        foreach (
+            var (wrong, said) in new[]
+            {
+                (
+                    """{ "name": "Ours", "parts": [{ "part": "items", "columns": [{ "field": "colour" }] }] }""",
+                    "Part 1, table of items: “colour” is not a field that is known."
+                ),
+                ("""{ "name": "Ours", "parts": [{ "part": "fireworks" }] }""", "is not a layout that can be read"),
+                ("""{ "name": "Ours", "colour": "red" }""", "is not a layout that can be read"),
+                (
+                    """{ "name": "Ours", "parts": [{ "part": "letterhead", "logo": "AAAA" }] }""",
+                    "The logo has to be a PNG or JPEG picture."
+                ),
+            }
+        )
         {
             var (refused, _, words) = Run(path, "--layout", Write("wrong.json", wrong));
             Assert.Equal(2, refused);
@@ -195,7 +324,10 @@ public sealed class StatementsCommandTests : IDisposable
     public void A_saved_reading_stands_instead_of_recognition()
     {
         var path = Write("l.csv", "Account,Date,Balance,Rest\nA,03/04/2026,9.00,\"1,234\"\n");
-        var reading = Write("r.json", """{"columns":[{"heading":"Account","meaning":"customer-code"},{"heading":"Date","meaning":"date","order":"month-first"},{"heading":"Rest","meaning":"outstanding","mark":"comma"}]}""");
+        var reading = Write(
+            "r.json",
+            """{"columns":[{"heading":"Account","meaning":"customer-code"},{"heading":"Date","meaning":"date","order":"month-first"},{"heading":"Rest","meaning":"outstanding","mark":"comma"}]}"""
+        );
         var (exit, json, _) = Run(path, "--reading", reading, "--as-of", "2026-10-31", "--json", "-");
         Assert.Equal(0, exit);
         var item = JsonDocument.Parse(json).RootElement.GetProperty("statements")[0].GetProperty("items")[0];
@@ -217,17 +349,27 @@ public sealed class StatementsCommandTests : IDisposable
         Assert.Equal(["1.00"], Opens(Awkward("several-sheets.ods"), "--sheet", "Old"));
         var (exit, _, errors) = Run(Awkward("several-sheets.xls"), "--sheet", "Ledger");
         Assert.Equal(2, exit);
-        Assert.Contains("several-sheets.xls has no sheet “Ledger”; there are “Read me”, “Old”, “Open items”.", errors, StringComparison.Ordinal);
+        Assert.Contains(
+            "several-sheets.xls has no sheet “Ledger”; there are “Read me”, “Old”, “Open items”.",
+            errors,
+            StringComparison.Ordinal
+        );
     }
 
     [Theory]
     [InlineData("under-a-password.xls", "is a workbook under a password; save it without one and take that in.")]
     [InlineData("a-text-document.docx", "is a text document; ask the accounting program for a workbook or a CSV file instead.")]
-    [InlineData("cut-short.xlsx", "is damaged or cut short; open it in a spreadsheet program, look whether it is whole, and save it anew.")]
+    [InlineData(
+        "cut-short.xlsx",
+        "is damaged or cut short; open it in a spreadsheet program, look whether it is whole, and save it anew."
+    )]
     public void A_file_that_is_no_ledger_is_named_as_what_it_is(string file, string says)
     {
         var (exit, output, errors) = Run(Awkward(file), "--json", "-");
-        Assert.Equal((2, "", $"rendal: {file} {says}"), (exit, output, Assert.Single(errors.Split('\n', StringSplitOptions.RemoveEmptyEntries))));
+        Assert.Equal(
+            (2, "", $"rendal: {file} {says}"),
+            (exit, output, Assert.Single(errors.Split('\n', StringSplitOptions.RemoveEmptyEntries)))
+        );
     }
 
     [Theory]
@@ -237,7 +379,13 @@ public sealed class StatementsCommandTests : IDisposable
     [InlineData("l.pdf", "%PDF-1.7", "a PDF")]
     public void What_cannot_be_done_is_said_in_one_line_and_nothing_is_written(string name, string content, string says)
     {
-        var (exit, output, errors) = Run(Write(name, content), "--out", Path.Combine(folder, "out"), "--json", Path.Combine(folder, "s.json"));
+        var (exit, output, errors) = Run(
+            Write(name, content),
+            "--out",
+            Path.Combine(folder, "out"),
+            "--json",
+            Path.Combine(folder, "s.json")
+        );
         Assert.Equal((2, ""), (exit, output));
         Assert.Contains(says, Assert.Single(errors.Split('\n', StringSplitOptions.RemoveEmptyEntries)));
         Assert.False(Directory.Exists(Path.Combine(folder, "out")) || File.Exists(Path.Combine(folder, "s.json")));
@@ -270,7 +418,15 @@ public sealed class StatementsCommandTests : IDisposable
     private List<string> Opens(string path, params string[] more)
     {
         var (_, json, _) = Run([path, "--as-of", "2026-10-31", "--json", "-", .. more]);
-        return [.. JsonDocument.Parse(json).RootElement.GetProperty("statements").EnumerateArray().SelectMany(s => s.GetProperty("items").EnumerateArray()).Select(i => i.GetProperty("open").GetString()!)];
+        return
+        [
+            .. JsonDocument
+                .Parse(json)
+                .RootElement.GetProperty("statements")
+                .EnumerateArray()
+                .SelectMany(s => s.GetProperty("items").EnumerateArray())
+                .Select(i => i.GetProperty("open").GetString()!),
+        ];
     }
 
     private static string Awkward(string name) => Path.Combine(Core.Tests.Repository.Root, "tests", "awkward", name);

@@ -3,15 +3,34 @@ using System.Xml.Linq;
 
 namespace Rendal.Core.Tests;
 
-/// <summary>The arrows between the projects run one way: Web, Cli → App → Store, Mail, Files → Core. Each may use the packages named for it.</summary>
+/// <summary>
+/// The arrows between the projects run one way: Web, Cli → App → Store, Mail, Files → Core. Each may use the packages named for it.
+/// </summary>
 public class ArchitectureTests
 {
     private static readonly Dictionary<string, string[]> Packages = new()
     {
         ["Rendal.Core"] = ["System.IO.Hashing"],
         ["Rendal.Html"] = ["AngleSharp", "HtmlSanitizer"],
-        ["Rendal.App"] = ["Microsoft.AspNetCore.DataProtection.Abstractions", "Microsoft.Extensions.Caching.Memory", "Microsoft.Extensions.Logging.Abstractions"],
-        ["Rendal.Files"] = ["CsvHelper", "DocumentFormat.OpenXml", "ExcelDataReader", "HarfBuzzSharp", "HarfBuzzSharp.NativeAssets.Linux", "PdfPig", "QRCoder", "SkiaSharp", "SkiaSharp.NativeAssets.Linux.NoDependencies", "System.IO.Hashing"],
+        ["Rendal.App"] =
+        [
+            "Microsoft.AspNetCore.DataProtection.Abstractions",
+            "Microsoft.Extensions.Caching.Memory",
+            "Microsoft.Extensions.Logging.Abstractions",
+        ],
+        ["Rendal.Files"] =
+        [
+            "CsvHelper",
+            "DocumentFormat.OpenXml",
+            "ExcelDataReader",
+            "HarfBuzzSharp",
+            "HarfBuzzSharp.NativeAssets.Linux",
+            "PdfPig",
+            "QRCoder",
+            "SkiaSharp",
+            "SkiaSharp.NativeAssets.Linux.NoDependencies",
+            "System.IO.Hashing",
+        ],
         ["Rendal.Store"] = ["Microsoft.Extensions.Caching.Memory", "Npgsql", "dbup-postgresql"],
         ["Rendal.Mail"] = ["AngleSharp", "MailKit"],
         ["Rendal.Postroom"] = ["Microsoft.AspNetCore.App", "MimeKit"],
@@ -39,7 +58,10 @@ public class ArchitectureTests
         Assert.Equal(Allowed.Keys.Order(), projects.Select(p => Path.GetFileNameWithoutExtension(p)!).Order());
         foreach (var project in projects)
         {
-            var refers = XDocument.Load(project).Descendants("ProjectReference").Select(r => Path.GetFileNameWithoutExtension(r.Attribute("Include")!.Value.Replace('\\', '/')));
+            var refers = XDocument
+                .Load(project)
+                .Descendants("ProjectReference")
+                .Select(r => Path.GetFileNameWithoutExtension(r.Attribute("Include")!.Value.Replace('\\', '/')));
             Assert.Empty(refers.Except(Allowed[Path.GetFileNameWithoutExtension(project)]));
         }
     }
@@ -49,8 +71,15 @@ public class ArchitectureTests
     {
         foreach (var project in Directory.GetFiles(Path.Combine(Repository.Root, "src"), "*.csproj", SearchOption.AllDirectories))
         {
-            var uses = XDocument.Load(project).Descendants().Where(e => e.Name.LocalName is "PackageReference" or "FrameworkReference").Select(r => r.Attribute("Include")!.Value);
-            Assert.Equal(Packages[Path.GetFileNameWithoutExtension(project)].Order(StringComparer.Ordinal), uses.Order(StringComparer.Ordinal));
+            var uses = XDocument
+                .Load(project)
+                .Descendants()
+                .Where(e => e.Name.LocalName is "PackageReference" or "FrameworkReference")
+                .Select(r => r.Attribute("Include")!.Value);
+            Assert.Equal(
+                Packages[Path.GetFileNameWithoutExtension(project)].Order(StringComparer.Ordinal),
+                uses.Order(StringComparer.Ordinal)
+            );
         }
     }
 
@@ -59,13 +88,30 @@ public class ArchitectureTests
     {
         var sources = Directory.GetFiles(Path.Combine(Repository.Root, "src", "Rendal.App"), "*.cs", SearchOption.AllDirectories);
         Assert.NotEmpty(sources);
-        Assert.All(sources, source => Assert.DoesNotMatch(@"HttpContext|StatusCodes|IResult|Microsoft\.AspNetCore\.(?!DataProtection)", File.ReadAllText(source)));
+        Assert.All(sources, source =>
+            Assert.DoesNotMatch(@"HttpContext|StatusCodes|IResult|Microsoft\.AspNetCore\.(?!DataProtection)", File.ReadAllText(source))
+        );
     }
 
     [Fact]
     public void The_core_knows_no_files_clock_database_web_or_mail_server()
     {
-        string[] forbidden = ["System.IO.File", "File.", "Directory.", "DateTime.Now", "DateTime.UtcNow", "DateTimeOffset.Now", "DateTimeOffset.UtcNow", "TimeProvider", "HttpClient", "Npgsql", "Microsoft.AspNetCore", "MailKit", "Console."];
+        string[] forbidden =
+        [
+            "System.IO.File",
+            "File.",
+            "Directory.",
+            "DateTime.Now",
+            "DateTime.UtcNow",
+            "DateTimeOffset.Now",
+            "DateTimeOffset.UtcNow",
+            "TimeProvider",
+            "HttpClient",
+            "Npgsql",
+            "Microsoft.AspNetCore",
+            "MailKit",
+            "Console.",
+        ];
         var sources = Directory.GetFiles(Path.Combine(Repository.Root, "src", "Rendal.Core"), "*.cs", SearchOption.AllDirectories);
         Assert.NotEmpty(sources);
         Assert.All(sources, source =>

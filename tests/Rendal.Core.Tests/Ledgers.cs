@@ -20,7 +20,9 @@ internal static class Ledgers
         string reference = "",
         string held = "",
         string unit = "",
-        int row = 2) => new()
+        int row = 2
+    ) =>
+        new()
         {
             Customer = customer,
             CustomerName = customer,

@@ -17,13 +17,16 @@ public class FileNameTests
     [Fact]
     public void No_name_is_too_long_or_forbidden_whatever_it_is_made_from()
     {
-        Gen.String.Sample(stem =>
-        {
-            var name = FileName.Safe(stem, ".pdf");
-            Assert.InRange(name.Length, 5, FileName.Longest);
-            Assert.DoesNotContain(name, c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c));
-            Assert.False(name.StartsWith('.') || name.StartsWith(' '));
-        }, iter: 5_000);
+        Gen.String.Sample(
+            stem =>
+            {
+                var name = FileName.Safe(stem, ".pdf");
+                Assert.InRange(name.Length, 5, FileName.Longest);
+                Assert.DoesNotContain(name, c => char.IsControl(c) || "/\\:*?\"<>|".Contains(c));
+                Assert.False(name.StartsWith('.') || name.StartsWith(' '));
+            },
+            iter: 5_000
+        );
     }
 
     [Fact]

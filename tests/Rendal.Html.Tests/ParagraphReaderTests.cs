@@ -15,6 +15,18 @@ public sealed class ParagraphReaderTests
     [InlineData("<p>&lt;b&gt; &amp; {{ x }}</p>", "<b> & {{ x }}")]
     [InlineData("<table><tr><td>a</td><td>b</td></tr><tr><td>c</td></tr></table>", "ab|c")]
     public void A_text_comes_apart_into_paragraphs_of_words_that_look_alike(string html, string expected) =>
-        Assert.Equal(expected, string.Join('|', ParagraphReader.Of(html).Select(p =>
-            (p.Mark.Length > 0 ? p.Mark + " " : "") + string.Concat(p.Runs.Select(r => (r.IsStrong ? $"[{r.Text}]" : r.Text) + (r.Link is { } link ? $"({link})" : ""))))));
+        Assert.Equal(
+            expected,
+            string.Join(
+                '|',
+                ParagraphReader
+                    .Of(html)
+                    .Select(p =>
+                        (p.Mark.Length > 0 ? p.Mark + " " : "")
+                        + string.Concat(
+                            p.Runs.Select(r => (r.IsStrong ? $"[{r.Text}]" : r.Text) + (r.Link is { } link ? $"({link})" : ""))
+                        )
+                    )
+            )
+        );
 }

@@ -21,7 +21,12 @@ public sealed class AccountTrialTests : IAsyncDisposable
         postroom.Drills.Begin(drips == DrillStep.Sender ? "tried" : "", new Drill(drips, DrillAct.Drip));
         postroom.Drills.DripEvery = TimeSpan.FromMilliseconds(500);
         var trial = await AccountTrial.TryAsync(
-            new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "tried", "practice"), "accounts@tarnbrook.example", TimeSpan.FromSeconds(2), MailNetwork.Everywhere(), Cancel);
+            new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "tried", "practice"),
+            "accounts@tarnbrook.example",
+            TimeSpan.FromSeconds(2),
+            MailNetwork.Everywhere(),
+            Cancel
+        );
         var last = trial.Answers[^1];
         Assert.Equal((ends, false, "the server did not get this done in the 2 seconds of the test"), (last.Step, last.Passed, last.Words));
         Assert.All(trial.Answers.SkipLast(1), answer => Assert.True(answer.Passed));

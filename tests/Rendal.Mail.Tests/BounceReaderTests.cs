@@ -119,11 +119,19 @@ public class BounceReaderTests
     [Fact]
     public void Nothing_of_it_is_more_than_can_be_read_and_kept()
     {
-        const string hostile = "Return-Path: <>\r\nFrom: mailer-daemon@mx.example\r\nSubject: =?utf-8?q?not=00sent=1b=5b31m_=ED=A0=80?=\r\nIn-Reply-To: <a\0b@tarnbrook.example>\r\n"
+        const string hostile =
+            "Return-Path: <>\r\nFrom: mailer-daemon@mx.example\r\nSubject: "
+            + "=?utf-8?q?not=00sent=1b=5b31m_=ED=A0=80?=\r\nIn-Reply-To: <a\0b@tarnbrook.example>\r\n"
             + "Content-Type: text/plain; charset=utf-8\r\n\r\nkell@inn.example: 550 5.1.1 no\0body\tat\u001b[0m all\r\n<c\0d@tarnbrook.example>\r\n";
         using var stream = new MemoryStream(Encoding.UTF8.GetBytes(hostile));
         var told = BounceReader.Read(BounceReader.Open(stream).Single().Message);
-        string[] all = [told.Subject, told.Reason, .. told.MessageIds, .. told.Recipients.SelectMany(r => new[] { r.Address, r.Status, r.Reason })];
+        string[] all =
+        [
+            told.Subject,
+            told.Reason,
+            .. told.MessageIds,
+            .. told.Recipients.SelectMany(r => new[] { r.Address, r.Status, r.Reason }),
+        ];
         Assert.DoesNotContain(all, text => text.Any(char.IsControl) || text.Any(char.IsSurrogate));
         Assert.StartsWith("notsent[31m", told.Subject, StringComparison.Ordinal);
         Assert.Contains("550 5.1.1 nobody at[0m all", told.Reason, StringComparison.Ordinal);
@@ -132,15 +140,35 @@ public class BounceReaderTests
     [Fact]
     public void Headers_alone_are_enough_to_know_the_message()
     {
-        var mail = Read(Standard.Replace("ACTION", "failed", StringComparison.Ordinal).Replace("STATUS", "5.2.2", StringComparison.Ordinal)
-            .Replace("message/rfc822", "text/rfc822-headers", StringComparison.Ordinal));
+        var mail = Read(
+            Standard
+                .Replace("ACTION", "failed", StringComparison.Ordinal)
+                .Replace("STATUS", "5.2.2", StringComparison.Ordinal)
+                .Replace("message/rfc822", "text/rfc822-headers", StringComparison.Ordinal)
+        );
         Assert.Equal("first@tarnbrook.example", mail.MessageIds[0]);
     }
 
     [Theory]
-    [InlineData("X-Failed-Recipients: kell@inn.example\nSubject: failure notice\n\nNo such user.\n\nMessage-Id: <first@tarnbrook.example>\n", ReturnKind.Failed, "", "")]
-    [InlineData("Return-Path: <>\nSubject: failure notice\n\n<kell@inn.example>:\nno mailbox here (5.1.1)\n\n--- Below is a copy.\n\nReturn-Path: <accounts@tarnbrook.example>\nMessage-ID: <first@tarnbrook.example>\n", ReturnKind.Failed, "5.1.1", "no mailbox here (5.1.1)")]
-    [InlineData("Return-Path: <>\nSubject: notice\n\n<kell@inn.example>: 451 4.4.1 no answer from host\n\nMessage-ID: <first@tarnbrook.example>\n", ReturnKind.Delayed, "4.4.1", "451 4.4.1 no answer from host")]
+    [InlineData(
+        "X-Failed-Recipients: kell@inn.example\nSubject: failure notice\n\nNo such user.\n\nMessage-Id: <first@tarnbrook.example>\n",
+        ReturnKind.Failed,
+        "",
+        ""
+    )]
+    [InlineData(
+        "Return-Path: <>\nSubject: failure notice\n\n<kell@inn.example>:\nno mailbox here (5.1.1)\n\n--- Below is a "
+            + "copy.\n\nReturn-Path: <accounts@tarnbrook.example>\nMessage-ID: <first@tarnbrook.example>\n",
+        ReturnKind.Failed,
+        "5.1.1",
+        "no mailbox here (5.1.1)"
+    )]
+    [InlineData(
+        "Return-Path: <>\nSubject: notice\n\n<kell@inn.example>: 451 4.4.1 no answer from host\n\nMessage-ID: <first@tarnbrook.example>\n",
+        ReturnKind.Delayed,
+        "4.4.1",
+        "451 4.4.1 no answer from host"
+    )]
     public void A_notice_of_a_server_in_its_own_form_is_read(string text, ReturnKind kind, string status, string reason)
     {
         var mail = Read("From: mailer-daemon@mx.example\n" + text);
@@ -153,8 +181,14 @@ public class BounceReaderTests
     }
 
     [Theory]
-    [InlineData("From: Postmaster <postmaster@mx.example>\nSubject: Undelivered Mail Returned to Sender\n\nI could not reach <kell@inn.example>. Yours was <first@tarnbrook.example>\n")]
-    [InlineData("From: Mail <noreply@mx.example>\nReturn-Path: <>\nSubject: Unzustellbar: Statement\n\nkell@inn.example nicht gefunden (<first@tarnbrook.example>)\n")]
+    [InlineData(
+        "From: Postmaster <postmaster@mx.example>\nSubject: Undelivered Mail Returned to Sender\n\nI could not reach "
+            + "<kell@inn.example>. Yours was <first@tarnbrook.example>\n"
+    )]
+    [InlineData(
+        "From: Mail <noreply@mx.example>\nReturn-Path: <>\nSubject: Unzustellbar: Statement\n\nkell@inn.example nicht "
+            + "gefunden (<first@tarnbrook.example>)\n"
+    )]
     public void What_only_looks_like_a_report_is_unclear(string text)
     {
         var mail = Read(text);
@@ -182,19 +216,42 @@ public class BounceReaderTests
     [InlineData("kell@inn.example", "Automatic reply of our till?", "In-Reply-To: <first@tarnbrook.example>\n")]
     [InlineData("kell@inn.example", "Returned mail", "References: <first@tarnbrook.example>\n")]
     public void Words_and_names_make_no_report_of_a_persons_answer(string from, string subject, string headers) =>
-        Assert.Equal(ReturnKind.Other, Read($"From: {from}\nReturn-Path: <{from}>\nSubject: {subject}\n{headers}\nWe paid on Friday. Ask anna@inn.example, 550 Mill Road, or call 555 1234.\n").Kind);
+        Assert.Equal(
+            ReturnKind.Other,
+            Read(
+                $"From: {from}\nReturn-Path: <{from}>\nSubject: {subject}\n{headers}\nWe paid on Friday. Ask anna@inn.example, "
+                    + "550 Mill Road, or call 555 1234.\n"
+            ).Kind
+        );
 
     [Fact]
     public void Ids_that_stand_in_the_words_of_a_person_are_not_what_it_is_about() =>
-        Assert.Equal(["second@tarnbrook.example"], Read("From: kell@inn.example\nIn-Reply-To: <second@tarnbrook.example>\n\nAs I said in\nMessage-ID: <first@tarnbrook.example>\n").MessageIds);
+        Assert.Equal(
+            ["second@tarnbrook.example"],
+            Read(
+                "From: kell@inn.example\nIn-Reply-To: <second@tarnbrook.example>\n\nAs I said in\nMessage-ID: <first@tarnbrook.example>\n"
+            ).MessageIds
+        );
 
     [Fact]
     public void A_refusal_by_a_recipients_filter_is_a_failure_with_its_words()
     {
-        var mail = Read(Disposition.Replace("WORDS", "was automatically rejected:\nStatements only on paper, please.", StringComparison.Ordinal));
+        var mail = Read(
+            Disposition.Replace("WORDS", "was automatically rejected:\nStatements only on paper, please.", StringComparison.Ordinal)
+        );
         Assert.Equal(ReturnKind.Failed, mail.Kind);
         Assert.Equal(["first@tarnbrook.example"], mail.MessageIds);
-        Assert.Equal([new ReturnedRecipient("kell@inn.example", ReturnKind.Failed, "", "was automatically rejected: Statements only on paper, please.")], mail.Recipients);
+        Assert.Equal(
+            [
+                new ReturnedRecipient(
+                    "kell@inn.example",
+                    ReturnKind.Failed,
+                    "",
+                    "was automatically rejected: Statements only on paper, please."
+                ),
+            ],
+            mail.Recipients
+        );
     }
 
     [Theory]
@@ -202,13 +259,27 @@ public class BounceReaderTests
     [InlineData("automatic-action/MDN-sent-automatically; deleted", "manual-action/MDN-sent-manually; displayed")]
     [InlineData("automatically rejected", "deleted by a rule without being read")]
     public void A_receipt_is_no_refusal(string instead, string of) =>
-        Assert.Equal(ReturnKind.Other, Read(Disposition.Replace("WORDS", "was automatically rejected", StringComparison.Ordinal).Replace(instead, of, StringComparison.Ordinal)).Kind);
+        Assert.Equal(
+            ReturnKind.Other,
+            Read(
+                Disposition
+                    .Replace("WORDS", "was automatically rejected", StringComparison.Ordinal)
+                    .Replace(instead, of, StringComparison.Ordinal)
+            ).Kind
+        );
 
     [Fact]
     public void A_report_that_a_person_passes_on_counts_for_nobody()
     {
         var report = Standard.Replace("ACTION", "failed", StringComparison.Ordinal).Replace("STATUS", "5.1.1", StringComparison.Ordinal);
-        Assert.Equal(ReturnKind.Other, Read($"From: anna@inn.example\nReturn-Path: <anna@inn.example>\nSubject: Fwd: failed\nMIME-Version: 1.0\nContent-Type: multipart/mixed; boundary=\"c\"\n\n--c\nContent-Type: text/plain\n\nWhat is this?\n--c\nContent-Type: message/rfc822\n\n{report}\n--c--\n").Kind);
+        Assert.Equal(
+            ReturnKind.Other,
+            Read(
+                "From: anna@inn.example\nReturn-Path: <anna@inn.example>\nSubject: Fwd: failed\nMIME-Version: "
+                    + "1.0\nContent-Type: multipart/mixed; boundary=\"c\"\n\n--c\nContent-Type: text/plain\n\nWhat is "
+                    + $"this?\n--c\nContent-Type: message/rfc822\n\n{report}\n--c--\n"
+            ).Kind
+        );
     }
 
     [Fact]
@@ -223,10 +294,14 @@ public class BounceReaderTests
                 new ReturnedRecipient("far@other.example", ReturnKind.Failed, "5.1.2", "status 5.1.2"),
                 new ReturnedRecipient("office@inn.example", ReturnKind.Failed, "5.1.2", "status 5.1.2"),
             ],
-            mail.Recipients);
+            mail.Recipients
+        );
 
         ReturnedConcern For(params string[] sentTo) => mail.Concerning(sentTo, "accounts@tarnbrook.example");
-        Assert.Equal((ReturnKind.Failed, "host mx.inn.example said no such person"), (For("kell@inn.example", "anna@inn.example").Kind, For("KELL@inn.example").Reason));
+        Assert.Equal(
+            (ReturnKind.Failed, "host mx.inn.example said no such person"),
+            (For("kell@inn.example", "anna@inn.example").Kind, For("KELL@inn.example").Reason)
+        );
         Assert.Equal(["kell@inn.example"], For("kell@inn.example", "anna@inn.example").Addresses);
         Assert.Equal((ReturnKind.Delayed, "4.2.2"), (For("anna@inn.example").Kind, For("anna@inn.example").Status));
         Assert.Equal(["office@inn.example"], For("office@inn.example").Addresses);
@@ -238,14 +313,25 @@ public class BounceReaderTests
     public void A_long_text_of_addresses_is_read_at_once()
     {
         var text = string.Concat(Enumerable.Range(0, 20_000).Select(i => $"a{i}@inn.example\n"));
-        Assert.Equal(ReturnKind.Unclear, Read($"From: mailer-daemon@mx.example\nReturn-Path: <>\nSubject: x\n\n{text}\nMessage-ID: <first@tarnbrook.example>\n").Kind);
-        Assert.Equal(ReturnKind.Unclear, Read($"From: mailer-daemon@mx.example\nReturn-Path: <>\nSubject: x\n\n{new string('\n', 150_000)}(generated from {new string('@', 40_000)}\n").Kind);
+        Assert.Equal(
+            ReturnKind.Unclear,
+            Read($"From: mailer-daemon@mx.example\nReturn-Path: <>\nSubject: x\n\n{text}\nMessage-ID: <first@tarnbrook.example>\n").Kind
+        );
+        Assert.Equal(
+            ReturnKind.Unclear,
+            Read(
+                $"From: mailer-daemon@mx.example\nReturn-Path: <>\nSubject: x\n\n{new string('\n', 150_000)}(generated from "
+                    + $"{new string('@', 40_000)}\n"
+            ).Kind
+        );
     }
 
     [Fact]
     public void All_messages_of_an_mbox_are_opened()
     {
-        const string mbox = "From a@b.example Mon Nov  2 08:14:00 2026\nFrom: a@b.example\nSubject: One\n\nx\n\nFrom a@b.example Mon Nov  2 08:15:00 2026\nFrom: a@b.example\nSubject: Two\n\ny\n";
+        const string mbox =
+            "From a@b.example Mon Nov  2 08:14:00 2026\nFrom: a@b.example\nSubject: One\n\nx\n\nFrom a@b.example Mon Nov  2 "
+            + "08:15:00 2026\nFrom: a@b.example\nSubject: Two\n\ny\n";
         using var stream = new MemoryStream(Encoding.ASCII.GetBytes(mbox));
         Assert.Equal(["One", "Two"], BounceReader.Open(stream).Select(m => m.Message.Subject));
     }

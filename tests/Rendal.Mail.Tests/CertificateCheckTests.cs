@@ -19,7 +19,10 @@ public class CertificateCheckTests
         {
             CultureInfo.CurrentCulture = CultureInfo.GetCultureInfo("de-DE");
             using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
-            using var certificate = new CertificateRequest("CN=localhost", key, HashAlgorithmName.SHA256).CreateSelfSigned(Moment(from), Moment(until));
+            using var certificate = new CertificateRequest("CN=localhost", key, HashAlgorithmName.SHA256).CreateSelfSigned(
+                Moment(from),
+                Moment(until)
+            );
             var check = new CertificateCheck(null, Auckland);
             Assert.False(check.IsGood(this, certificate, null, SslPolicyErrors.RemoteCertificateChainErrors));
             Assert.Equal(problem, check.Problem);

@@ -5,23 +5,43 @@ namespace Rendal.Mail.Tests;
 public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPostroom>
 {
     private static readonly Draft Draft = new(
-        "Tarnbrook Linen Hire", "accounts@tarnbrook.example", ["kell@inn.example", "office@inn.example"], [], "Statement for October: Łabędź", "<p>Dear Ms Caldera,</p>\n<p>.a dot begins this line</p>",
-        "en", [new Enclosure("Łabędź statement.pdf", "application/pdf", [.. Enumerable.Range(0, 40_000).Select(i => (byte)(i * 31))])], new DateTimeOffset(2026, 10, 31, 9, 0, 0, TimeSpan.Zero));
+        "Tarnbrook Linen Hire",
+        "accounts@tarnbrook.example",
+        ["kell@inn.example", "office@inn.example"],
+        [],
+        "Statement for October: Łabędź",
+        "<p>Dear Ms Caldera,</p>\n<p>.a dot begins this line</p>",
+        "en",
+        [new Enclosure("Łabędź statement.pdf", "application/pdf", [.. Enumerable.Range(0, 40_000).Select(i => (byte)(i * 31))])],
+        new DateTimeOffset(2026, 10, 31, 9, 0, 0, TimeSpan.Zero)
+    );
 
     [Fact]
     public async Task What_a_server_says_is_told_without_what_cannot_be_read_or_kept()
     {
-        await using var server = new ScriptedServer(line => line.Split(' ', ':')[0] switch
-        {
-            "EHLO" => "250 mx.inn.example",
-            "RCPT" when line.Contains("office", StringComparison.Ordinal) => "550 5.1.1 no\0body\u001b[31m here",
-            "DATA" => "354 go on",
-            "QUIT" => "221 bye",
-            _ => "250 2.0.0 ke\0pt",
-        });
-        await using var deliverer = new Deliverer(new MailAccount("127.0.0.1", server.Port, LineSecurity.None, "", ""), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
+        await using var server = new ScriptedServer(line =>
+            line.Split(' ', ':')[0] switch
+            {
+                "EHLO" => "250 mx.inn.example",
+                "RCPT" when line.Contains("office", StringComparison.Ordinal) => "550 5.1.1 no\0body\u001b[31m here",
+                "DATA" => "354 go on",
+                "QUIT" => "221 bye",
+                _ => "250 2.0.0 ke\0pt",
+            }
+        );
+        await using var deliverer = new Deliverer(
+            new MailAccount("127.0.0.1", server.Port, LineSecurity.None, "", ""),
+            TimeSpan.FromSeconds(10),
+            MailNetwork.Everywhere()
+        );
         var (_, bytes) = MessageBuilder.Make(Draft);
-        var outcome = await deliverer.CarryAsync(bytes, "accounts@tarnbrook.example", Draft.To, () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        var outcome = await deliverer.CarryAsync(
+            bytes,
+            "accounts@tarnbrook.example",
+            Draft.To,
+            () => Task.CompletedTask,
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal((Ending.Accepted, "250 2.0.0 kept"), (outcome.Ending, outcome.Answer));
         Assert.Equal(["250 2.0.0 kept", "550 5.1.1 nobody[31m here"], outcome.Recipients.Select(r => r.Answer));
     }
@@ -33,7 +53,13 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
         await using var deliverer = new Deliverer(Account("exact"), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
         for (var i = 0; i < 3; i++)
         {
-            var outcome = await deliverer.CarryAsync(bytes, "accounts@tarnbrook.example", Draft.To, () => Task.CompletedTask, TestContext.Current.CancellationToken);
+            var outcome = await deliverer.CarryAsync(
+                bytes,
+                "accounts@tarnbrook.example",
+                Draft.To,
+                () => Task.CompletedTask,
+                TestContext.Current.CancellationToken
+            );
             Assert.Equal(Ending.Accepted, outcome.Ending);
             Assert.Contains("250 2.0.0 kept", outcome.Answer);
             Assert.Equal(Draft.To, outcome.Recipients.Where(r => r.Accepted).Select(r => r.Address));
@@ -55,11 +81,17 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
         var (_, bytes) = MessageBuilder.Make(Draft);
         await using var deliverer = new Deliverer(Account("marked"), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
         var keptBeforeEnd = -1;
-        await deliverer.CarryAsync(bytes, "a@tarnbrook.example", ["b@inn.example"], () =>
-        {
-            keptBeforeEnd = postroom.Mailbox.Of("marked").Count;
-            return Task.CompletedTask;
-        }, TestContext.Current.CancellationToken);
+        await deliverer.CarryAsync(
+            bytes,
+            "a@tarnbrook.example",
+            ["b@inn.example"],
+            () =>
+            {
+                keptBeforeEnd = postroom.Mailbox.Of("marked").Count;
+                return Task.CompletedTask;
+            },
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal(0, keptBeforeEnd);
         Assert.Single(postroom.Mailbox.Of("marked"));
     }
@@ -70,11 +102,29 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
         var (_, bytes) = MessageBuilder.Make(Draft);
         await using var deliverer = new Deliverer(Account("stopped"), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
         await Assert.ThrowsAsync<InvalidOperationException>(() =>
-            deliverer.CarryAsync(bytes, "a@tarnbrook.example", ["b@inn.example"], () => throw new InvalidOperationException("taken over"), TestContext.Current.CancellationToken));
+            deliverer.CarryAsync(
+                bytes,
+                "a@tarnbrook.example",
+                ["b@inn.example"],
+                () => throw new InvalidOperationException("taken over"),
+                TestContext.Current.CancellationToken
+            )
+        );
         Assert.Empty(postroom.Mailbox.Of("stopped"));
 
         // And the deliverer goes on with the next one on a new line.
-        Assert.Equal(Ending.Accepted, (await deliverer.CarryAsync(bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken)).Ending);
+        Assert.Equal(
+            Ending.Accepted,
+            (
+                await deliverer.CarryAsync(
+                    bytes,
+                    "a@tarnbrook.example",
+                    ["b@inn.example"],
+                    () => Task.CompletedTask,
+                    TestContext.Current.CancellationToken
+                )
+            ).Ending
+        );
         Assert.Single(postroom.Mailbox.Of("stopped"));
     }
 
@@ -85,18 +135,37 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
     {
         var (_, bytes) = MessageBuilder.Make(Draft with { To = [address] });
         await using var deliverer = new Deliverer(Account("beyond"), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
-        var outcome = await deliverer.CarryAsync(bytes, "a@tarnbrook.example", [address], () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        var outcome = await deliverer.CarryAsync(
+            bytes,
+            "a@tarnbrook.example",
+            [address],
+            () => Task.CompletedTask,
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal((Ending.Accepted, address), (outcome.Ending, Assert.Single(outcome.Recipients).Address));
         var received = postroom.Mailbox.Of("beyond")[0];
         using var stream = new MemoryStream(postroom.Mailbox.Bytes(received));
-        Assert.Equal(address, (await MimeKit.MimeMessage.LoadAsync(stream, TestContext.Current.CancellationToken)).To.Mailboxes.Single().Address);
+        Assert.Equal(
+            address,
+            (await MimeKit.MimeMessage.LoadAsync(stream, TestContext.Current.CancellationToken)).To.Mailboxes.Single().Address
+        );
     }
 
     [Fact]
     public async Task An_empty_password_is_a_refused_sign_in()
     {
-        await using var deliverer = new Deliverer(new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "nobody", ""), TimeSpan.FromSeconds(10), MailNetwork.Everywhere());
-        var outcome = await deliverer.CarryAsync(MessageBuilder.Make(Draft).Bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        await using var deliverer = new Deliverer(
+            new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "nobody", ""),
+            TimeSpan.FromSeconds(10),
+            MailNetwork.Everywhere()
+        );
+        var outcome = await deliverer.CarryAsync(
+            MessageBuilder.Make(Draft).Bytes,
+            "a@tarnbrook.example",
+            ["b@inn.example"],
+            () => Task.CompletedTask,
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal(Ending.SignInRefused, outcome.Ending);
         Assert.Contains("535", outcome.Answer);
     }
@@ -104,8 +173,18 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
     [Fact]
     public async Task A_server_that_is_not_there_cannot_be_reached()
     {
-        await using var deliverer = new Deliverer(new MailAccount("127.0.0.1", 1, LineSecurity.None, "", ""), TimeSpan.FromSeconds(5), MailNetwork.Everywhere());
-        var outcome = await deliverer.CarryAsync(MessageBuilder.Make(Draft).Bytes, "a@tarnbrook.example", ["b@inn.example"], () => Task.CompletedTask, TestContext.Current.CancellationToken);
+        await using var deliverer = new Deliverer(
+            new MailAccount("127.0.0.1", 1, LineSecurity.None, "", ""),
+            TimeSpan.FromSeconds(5),
+            MailNetwork.Everywhere()
+        );
+        var outcome = await deliverer.CarryAsync(
+            MessageBuilder.Make(Draft).Bytes,
+            "a@tarnbrook.example",
+            ["b@inn.example"],
+            () => Task.CompletedTask,
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal(Ending.Unreachable, outcome.Ending);
         Assert.StartsWith("127.0.0.1:1 – ", outcome.Answer);
     }

@@ -4,10 +4,22 @@ using Rendal.Postroom;
 
 namespace Rendal.Mail.Tests;
 
-/// <summary>How each answer, each cut and each bad certificate of a real server ends. Each test has an account, or a postroom, of its own.</summary>
+/// <summary>
+/// How each answer, each cut and each bad certificate of a real server ends. Each test has an account, or a postroom, of its own.
+/// </summary>
 public class DrillTests
 {
-    private static readonly Draft Draft = new("Tarnbrook", "accounts@tarnbrook.example", ["kell@inn.example"], [], "Statement", "<p>Dear Ms Caldera</p>", "en", [new Enclosure("a.pdf", "application/pdf", new byte[40_000])], DateTimeOffset.UnixEpoch);
+    private static readonly Draft Draft = new(
+        "Tarnbrook",
+        "accounts@tarnbrook.example",
+        ["kell@inn.example"],
+        [],
+        "Statement",
+        "<p>Dear Ms Caldera</p>",
+        "en",
+        [new Enclosure("a.pdf", "application/pdf", new byte[40_000])],
+        DateTimeOffset.UnixEpoch
+    );
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -110,7 +122,10 @@ public class DrillTests
         await using var postroom = await BegunAsync(new Drill(DrillStep.Recipient, DrillAct.Answer, "550 5.1.1 unknown", To: "gone@"));
         var outcome = await CarryAsync(postroom, to: ["gone@inn.example", "kell@inn.example"]);
         Assert.Equal(Ending.Accepted, outcome.Ending);
-        Assert.Equal([("gone@inn.example", false, "550 5.1.1 unknown"), ("kell@inn.example", true, "250 2.1.5 recipient noted")], outcome.Recipients.Select(r => (r.Address, r.Accepted, r.Answer)));
+        Assert.Equal(
+            [("gone@inn.example", false, "550 5.1.1 unknown"), ("kell@inn.example", true, "250 2.1.5 recipient noted")],
+            outcome.Recipients.Select(r => (r.Address, r.Accepted, r.Answer))
+        );
         Assert.Equal(["kell@inn.example"], Assert.Single(postroom.Mailbox.Of("drilled")).Recipients);
     }
 
@@ -156,7 +171,10 @@ public class DrillTests
         await using var postroom = await RunningAsync();
         await using var deliverer = Deliverer(postroom);
         postroom.Drills.Limit("drilled", new PracticeLimits(1_000_000, MessagesAMinute: 2));
-        Assert.Equal([Ending.Accepted, Ending.Accepted, Ending.TryLater], [(await CarryAsync(deliverer)).Ending, (await CarryAsync(deliverer)).Ending, (await CarryAsync(deliverer)).Ending]);
+        Assert.Equal(
+            [Ending.Accepted, Ending.Accepted, Ending.TryLater],
+            [(await CarryAsync(deliverer)).Ending, (await CarryAsync(deliverer)).Ending, (await CarryAsync(deliverer)).Ending]
+        );
         postroom.Drills.Limit("drilled", new PracticeLimits(30_000, null));
         var tooLarge = await CarryAsync(deliverer);
         Assert.Equal((Ending.Refused, "552 5.3.4 the message is larger than 30000 bytes"), (tooLarge.Ending, tooLarge.Answer));
@@ -211,20 +229,49 @@ public class DrillTests
     }
 
     private static Deliverer Deliverer(RunningPostroom postroom, TimeSpan? timeout = null) =>
-        new(new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "drilled", "practice"), timeout ?? TimeSpan.FromSeconds(30), MailNetwork.Everywhere());
+        new(
+            new MailAccount("127.0.0.1", postroom.Port, LineSecurity.None, "drilled", "practice"),
+            timeout ?? TimeSpan.FromSeconds(30),
+            MailNetwork.Everywhere()
+        );
 
-    private static async Task<Outcome> CarryAsync(RunningPostroom postroom, Func<Task>? beforeEnd = null, string[]? to = null, TimeSpan? timeout = null)
+    private static async Task<Outcome> CarryAsync(
+        RunningPostroom postroom,
+        Func<Task>? beforeEnd = null,
+        string[]? to = null,
+        TimeSpan? timeout = null
+    )
     {
         await using var deliverer = Deliverer(postroom, timeout);
         return await CarryAsync(deliverer, beforeEnd, to);
     }
 
     private static Task<Outcome> CarryAsync(Deliverer deliverer, Func<Task>? beforeEnd = null, string[]? to = null) =>
-        deliverer.CarryAsync(MessageBuilder.Make(Draft).Bytes, Draft.SenderAddress, to ?? Draft.To, beforeEnd ?? (() => Task.CompletedTask), Cancel);
+        deliverer.CarryAsync(
+            MessageBuilder.Make(Draft).Bytes,
+            Draft.SenderAddress,
+            to ?? Draft.To,
+            beforeEnd ?? (() => Task.CompletedTask),
+            Cancel
+        );
 
-    private static async Task<Outcome> SecuredAsync(RunningPostroom postroom, LineSecurity security, X509Certificate2Collection? authorities)
+    private static async Task<Outcome> SecuredAsync(
+        RunningPostroom postroom,
+        LineSecurity security,
+        X509Certificate2Collection? authorities
+    )
     {
-        await using var deliverer = new Deliverer(new MailAccount("127.0.0.1", security == LineSecurity.Tls ? postroom.SecuredPort : postroom.Port, security, "drilled", "practice"), TimeSpan.FromSeconds(30), MailNetwork.Everywhere(authorities));
+        await using var deliverer = new Deliverer(
+            new MailAccount(
+                "127.0.0.1",
+                security == LineSecurity.Tls ? postroom.SecuredPort : postroom.Port,
+                security,
+                "drilled",
+                "practice"
+            ),
+            TimeSpan.FromSeconds(30),
+            MailNetwork.Everywhere(authorities)
+        );
         return await CarryAsync(deliverer);
     }
 }

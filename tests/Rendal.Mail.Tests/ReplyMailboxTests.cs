@@ -59,11 +59,20 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
 
         var longest = TimeSpan.FromSeconds(2);
         var taken = 0;
-        var look = await ReplyMailbox.LookAsync(Account(), null, Since, TimeSpan.FromSeconds(30), longest, MailNetwork.Everywhere(), async _ =>
-        {
-            taken++;
-            await Task.Delay(longest + TimeSpan.FromSeconds(1), Cancel);
-        }, Cancel);
+        var look = await ReplyMailbox.LookAsync(
+            Account(),
+            null,
+            Since,
+            TimeSpan.FromSeconds(30),
+            longest,
+            MailNetwork.Everywhere(),
+            async _ =>
+            {
+                taken++;
+                await Task.Delay(longest + TimeSpan.FromSeconds(1), Cancel);
+            },
+            Cancel
+        );
         Assert.Equal((1, 2), (taken, look.Left));
         Assert.Equal(["second", "third"], (await LookAsync(Account(), look.Place)).Subjects);
     }
@@ -74,7 +83,18 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
         using var silent = new TcpListener(IPAddress.Loopback, 0);
         silent.Start();
         var account = Account() with { Port = ((IPEndPoint)silent.LocalEndpoint).Port };
-        var away = await Assert.ThrowsAsync<MailboxUnreachable>(() => ReplyMailbox.LookAsync(account, null, Since, TimeSpan.FromMinutes(1), TimeSpan.FromSeconds(2), MailNetwork.Everywhere(), _ => Task.CompletedTask, Cancel));
+        var away = await Assert.ThrowsAsync<MailboxUnreachable>(() =>
+            ReplyMailbox.LookAsync(
+                account,
+                null,
+                Since,
+                TimeSpan.FromMinutes(1),
+                TimeSpan.FromSeconds(2),
+                MailNetwork.Everywhere(),
+                _ => Task.CompletedTask,
+                Cancel
+            )
+        );
         Assert.Equal("127.0.0.1 did not get on in the 2 seconds that it is given. It is asked again by itself.", away.Message);
     }
 
@@ -84,7 +104,12 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
     public async Task The_line_is_secured_and_the_certificate_looked_at(LineSecurity security)
     {
         Report("safe");
-        var account = Account() with { Host = "localhost", Security = security, Port = security == LineSecurity.Tls ? postroom.SecuredImapPort : postroom.ImapPort };
+        var account = Account() with
+        {
+            Host = "localhost",
+            Security = security,
+            Port = security == LineSecurity.Tls ? postroom.SecuredImapPort : postroom.ImapPort,
+        };
         Assert.Equal(["safe"], (await LookAsync(account, null, new X509Certificate2Collection(postroom.Authority))).Subjects);
         Assert.StartsWith("The certificate of localhost is signed by ", await TroubleAsync(account), StringComparison.Ordinal);
     }
@@ -92,13 +117,25 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
     [Fact]
     public async Task What_keeps_it_from_being_read_is_said()
     {
-        Assert.StartsWith($"127.0.0.1 does not let {name} in. Look at", await TroubleAsync(Account() with { Password = "" }), StringComparison.Ordinal);
+        Assert.StartsWith(
+            $"127.0.0.1 does not let {name} in. Look at",
+            await TroubleAsync(Account() with { Password = "" }),
+            StringComparison.Ordinal
+        );
         using var free = new TcpListener(IPAddress.Loopback, 0);
         free.Start();
         var port = ((IPEndPoint)free.LocalEndpoint).Port;
         free.Stop();
-        Assert.StartsWith($"127.0.0.1 does not answer at port {port}.", await TroubleAsync(Account() with { Port = port }), StringComparison.Ordinal);
-        Assert.StartsWith("127.0.0.1 could not be read from: ", await TroubleAsync(Account() with { Port = postroom.Port }), StringComparison.Ordinal);
+        Assert.StartsWith(
+            $"127.0.0.1 does not answer at port {port}.",
+            await TroubleAsync(Account() with { Port = port }),
+            StringComparison.Ordinal
+        );
+        Assert.StartsWith(
+            "127.0.0.1 could not be read from: ",
+            await TroubleAsync(Account() with { Port = postroom.Port }),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -109,33 +146,59 @@ public class ReplyMailboxTests(RunningPostroom postroom) : IClassFixture<Running
         using var reader = new StreamReader(line.GetStream(), Encoding.ASCII);
         await using var writer = new StreamWriter(line.GetStream(), Encoding.ASCII) { NewLine = "\r\n", AutoFlush = true };
         Assert.StartsWith("* OK ", await reader.ReadLineAsync(Cancel));
-        foreach (var (said, answered) in new[]
-        {
-            ("nonsense", "* BAD a tag and a command are wanted"), ("a LIST \"\" \"*\"", "a NO sign in first"), ("b LOGIN one", "b BAD a name and a password are wanted"), ("c LOGIN \"Kell \\\"Inn\\\"\" secret", "c OK signed in"),
-            ("d UID SEARCH ALL", "d NO open INBOX first"), ("e EXAMINE Sent", "e NO there is INBOX and nothing else"), ("f STORE 1 +FLAGS (\\Deleted)", "f NO what is here is only read"), ("g IDLE", "g BAD that is not a command of this server"),
-        })
+        foreach (
+            var (said, answered) in new[]
+            {
+                ("nonsense", "* BAD a tag and a command are wanted"),
+                ("a LIST \"\" \"*\"", "a NO sign in first"),
+                ("b LOGIN one", "b BAD a name and a password are wanted"),
+                ("c LOGIN \"Kell \\\"Inn\\\"\" secret", "c OK signed in"),
+                ("d UID SEARCH ALL", "d NO open INBOX first"),
+                ("e EXAMINE Sent", "e NO there is INBOX and nothing else"),
+                ("f STORE 1 +FLAGS (\\Deleted)", "f NO what is here is only read"),
+                ("g IDLE", "g BAD that is not a command of this server"),
+            }
+        )
         {
             await writer.WriteLineAsync(said.AsMemory(), Cancel);
             Assert.Equal(answered, await reader.ReadLineAsync(Cancel));
         }
     }
 
-    private static byte[] Mail(string subject) => Encoding.ASCII.GetBytes($"From: mailer-daemon@mx.example\r\nSubject: {subject}\r\nMessage-ID: <{Guid.NewGuid():N}@mx.example>\r\n\r\nWords.\r\n");
+    private static byte[] Mail(string subject) =>
+        Encoding.ASCII.GetBytes(
+            $"From: mailer-daemon@mx.example\r\nSubject: {subject}\r\nMessage-ID: <{Guid.NewGuid():N}@mx.example>\r\n\r\nWords.\r\n"
+        );
 
-    private void Report(string subject) => postroom.Mailbox.Add(name, "", ["accounts@tarnbrook.example"], Mail(subject), DateTimeOffset.UtcNow);
+    private void Report(string subject) =>
+        postroom.Mailbox.Add(name, "", ["accounts@tarnbrook.example"], Mail(subject), DateTimeOffset.UtcNow);
 
     private MailAccount Account() => new("127.0.0.1", postroom.ImapPort, LineSecurity.None, name, "practice");
 
-    private static async Task<(ReplyPlace Place, List<string> Subjects)> LookAsync(MailAccount account, ReplyPlace? place, X509Certificate2Collection? authorities = null)
+    private static async Task<(ReplyPlace Place, List<string> Subjects)> LookAsync(
+        MailAccount account,
+        ReplyPlace? place,
+        X509Certificate2Collection? authorities = null
+    )
     {
         var subjects = new List<string>();
-        var look = await ReplyMailbox.LookAsync(account, place, Since, TimeSpan.FromSeconds(30), TimeSpan.FromMinutes(1), MailNetwork.Everywhere(authorities), bytes =>
-        {
-            subjects.Add(Encoding.ASCII.GetString(bytes).Split("Subject: ")[1].Split("\r\n")[0]);
-            return Task.CompletedTask;
-        }, Cancel);
+        var look = await ReplyMailbox.LookAsync(
+            account,
+            place,
+            Since,
+            TimeSpan.FromSeconds(30),
+            TimeSpan.FromMinutes(1),
+            MailNetwork.Everywhere(authorities),
+            bytes =>
+            {
+                subjects.Add(Encoding.ASCII.GetString(bytes).Split("Subject: ")[1].Split("\r\n")[0]);
+                return Task.CompletedTask;
+            },
+            Cancel
+        );
         return (look.Place, subjects);
     }
 
-    private static async Task<string> TroubleAsync(MailAccount account) => (await Assert.ThrowsAsync<MailboxUnreachable>(() => LookAsync(account, null))).Message;
+    private static async Task<string> TroubleAsync(MailAccount account) =>
+        (await Assert.ThrowsAsync<MailboxUnreachable>(() => LookAsync(account, null))).Message;
 }

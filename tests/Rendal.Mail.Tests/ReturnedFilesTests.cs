@@ -31,12 +31,14 @@ public class ReturnedFilesTests
             var (name, kind) = (Path.GetFileName(file), BounceReader.Read(BoundedMail.Load(File.ReadAllBytes(file))).Kind);
             Assert.True(
                 name.StartsWith("answer-", StringComparison.Ordinal) ? kind == ReturnKind.Other
-                : name.StartsWith("auto-", StringComparison.Ordinal) || name.Contains("-away", StringComparison.Ordinal) ? kind == ReturnKind.AutomaticReply
-                : name.StartsWith("unclear-", StringComparison.Ordinal) ? kind == ReturnKind.Unclear
-                : name.Contains("-warning", StringComparison.Ordinal) || name == "notice-delayed.eml" ? kind == ReturnKind.Delayed
-                : name is "report-delivered.eml" or "report-relayed.eml" or "report-expanded.eml" ? kind == ReturnKind.Other
-                : kind == ReturnKind.Failed,
-                $"{name} is {kind}.");
+                    : name.StartsWith("auto-", StringComparison.Ordinal) || name.Contains("-away", StringComparison.Ordinal)
+                        ? kind == ReturnKind.AutomaticReply
+                    : name.StartsWith("unclear-", StringComparison.Ordinal) ? kind == ReturnKind.Unclear
+                    : name.Contains("-warning", StringComparison.Ordinal) || name == "notice-delayed.eml" ? kind == ReturnKind.Delayed
+                    : name is "report-delivered.eml" or "report-relayed.eml" or "report-expanded.eml" ? kind == ReturnKind.Other
+                    : kind == ReturnKind.Failed,
+                $"{name} is {kind}."
+            );
         }
     }
 

@@ -28,7 +28,12 @@ public sealed class RunningPostroom : IAsyncLifetime
     public async Task LineGoneAsync()
     {
         await lineClosed.Task;
-        while (IPGlobalProperties.GetIPGlobalProperties().GetActiveTcpConnections().Any(c => c.RemoteEndPoint.Port == Port && c.State == TcpState.Established))
+        while (
+            IPGlobalProperties
+                .GetIPGlobalProperties()
+                .GetActiveTcpConnections()
+                .Any(c => c.RemoteEndPoint.Port == Port && c.State == TcpState.Established)
+        )
         {
             await Task.Delay(10);
         }
@@ -52,11 +57,15 @@ public sealed class RunningPostroom : IAsyncLifetime
         builder.Services.AddSingleton(TimeProvider.System).AddPostroom(folder, _ => PracticeAccounts.Anybody);
         builder.WebHost.ConfigureKestrel(options =>
         {
-            options.ConfigureEndpointDefaults(listen => listen.Use(next => connection =>
-            {
-                connection.ConnectionClosed.Register(() => lineClosed.TrySetResult());
-                return next(connection);
-            }));
+            options.ConfigureEndpointDefaults(listen =>
+                listen.Use(next =>
+                    connection =>
+                    {
+                        connection.ConnectionClosed.Register(() => lineClosed.TrySetResult());
+                        return next(connection);
+                    }
+                )
+            );
             options.ListenForMail(0);
             options.ListenForMail(0, secured: true);
             options.ListenForFetching(0);
@@ -68,7 +77,11 @@ public sealed class RunningPostroom : IAsyncLifetime
         Drills.DripEvery = TimeSpan.FromMilliseconds(1);
         Authority = app.Services.GetRequiredService<PracticeCertificates>().Authority;
         await app.StartAsync();
-        var ports = app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.Select(a => new Uri(a).Port).ToList();
+        var ports = app
+            .Services.GetRequiredService<IServer>()
+            .Features.Get<IServerAddressesFeature>()!
+            .Addresses.Select(a => new Uri(a).Port)
+            .ToList();
         (Port, SecuredPort, ImapPort, SecuredImapPort) = (ports[0], ports[1], ports[2], ports[3]);
     }
 

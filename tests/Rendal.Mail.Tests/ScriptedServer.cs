@@ -11,7 +11,8 @@ internal sealed class ScriptedServer : IAsyncDisposable
     private readonly Task serving;
 
     /// <summary>Starts it.</summary>
-    /// <param name="answer">The answer to a line, for example to <c>RCPT TO:&lt;a@b.example&gt;</c>; to <c>.</c> for the end of the message.</param>
+    /// <param name="answer">The answer to a line, for example to <c>RCPT TO:&lt;a@b.example&gt;</c>; to <c>.</c> for the end of the
+    /// message.</param>
     public ScriptedServer(Func<string, string> answer)
     {
         listener.Start();
@@ -50,5 +51,6 @@ internal sealed class ScriptedServer : IAsyncDisposable
         }
     }
 
-    private static async Task SayAsync(NetworkStream stream, string line) => await stream.WriteAsync(Encoding.Latin1.GetBytes($"{line}\r\n"));
+    private static async Task SayAsync(NetworkStream stream, string line) =>
+        await stream.WriteAsync(Encoding.Latin1.GetBytes($"{line}\r\n"));
 }

@@ -6,7 +6,9 @@ using Rendal.Core.Wordings;
 
 namespace Rendal.Mail.Tests;
 
-/// <summary>Messages read back by two parsers that know nothing of each other: MimeKit, and the email package of Python where the machine has it.</summary>
+/// <summary>
+/// Messages read back by two parsers that know nothing of each other: MimeKit, and the email package of Python where the machine has it.
+/// </summary>
 public class SecondReaderTests
 {
     private const string Reader = """
@@ -18,9 +20,11 @@ public class SecondReaderTests
             text = m.get_body(('plain',)).get_content()
             out.append({
                 'subject': m['subject'], 'from': m['from'].addresses[0].display_name, 'to': [a.addr_spec for a in m['to'].addresses],
-                'cc': [a.addr_spec for a in m['cc'].addresses] if m['cc'] else [], 'bcc': m['bcc'], 'headers': sorted(set(h.lower() for h in m.keys())),
+                'cc': [a.addr_spec for a in m['cc'].addresses] if m['cc'] else [],
+                'bcc': m['bcc'], 'headers': sorted(set(h.lower() for h in m.keys())),
                 'text': text, 'html': m.get_body(('html',)).get_content(), 'defects': [str(d) for d in m.defects],
-                'files': [[a.get_filename(), a.get_content_type(), hashlib.sha256(a.get_payload(decode=True)).hexdigest()] for a in m.iter_attachments()]})
+                'files': [[a.get_filename(), a.get_content_type(),
+                    hashlib.sha256(a.get_payload(decode=True)).hexdigest()] for a in m.iter_attachments()]})
         print(json.dumps(out))
         """;
 
@@ -47,10 +51,33 @@ public class SecondReaderTests
         var folder = Directory.CreateTempSubdirectory("rendal-letters-").FullName;
         try
         {
-            var drafts = Texts.Select((text, i) => new Draft(
-                text.Length > 60 ? text[..60] : text, "accounts@tarnbrook.example", ["kell@inn.example", "office@inn.example"], ["copy@inn.example"], text, $"<p>{System.Net.WebUtility.HtmlEncode(text)}</p><p>.dot</p><p>From here</p><p><img data-picture=\"1\" alt=\"{System.Net.WebUtility.HtmlEncode(text)}\"></p>", "en",
-                [new Enclosure($"{text}.pdf", "application/pdf", [.. Enumerable.Range(0, 2_000 + i).Select(b => (byte)(b * 7))]), new Enclosure("rows.csv", "text/csv", "a;b\n"u8.ToArray())], DateTimeOffset.UnixEpoch)
-            { Pictures = [new MessagePicture(1, "image/png", [0x89, 0x50, 0x4E, 0x47, (byte)i])] }).ToList();
+            var drafts = Texts
+                .Select(
+                    (text, i) =>
+                        new Draft(
+                            text.Length > 60 ? text[..60] : text,
+                            "accounts@tarnbrook.example",
+                            ["kell@inn.example", "office@inn.example"],
+                            ["copy@inn.example"],
+                            text,
+                            $"<p>{System.Net.WebUtility.HtmlEncode(text)}</p><p>.dot</p><p>From here</p><p><img "
+                                + $"data-picture=\"1\" alt=\"{System.Net.WebUtility.HtmlEncode(text)}\"></p>",
+                            "en",
+                            [
+                                new Enclosure(
+                                    $"{text}.pdf",
+                                    "application/pdf",
+                                    [.. Enumerable.Range(0, 2_000 + i).Select(b => (byte)(b * 7))]
+                                ),
+                                new Enclosure("rows.csv", "text/csv", "a;b\n"u8.ToArray()),
+                            ],
+                            DateTimeOffset.UnixEpoch
+                        )
+                        {
+                            Pictures = [new MessagePicture(1, "image/png", [0x89, 0x50, 0x4E, 0x47, (byte)i])],
+                        }
+                )
+                .ToList();
             var files = new List<string>();
             foreach (var draft in drafts)
             {
@@ -70,13 +97,22 @@ public class SecondReaderTests
                 Assert.Equal(draft.To, Strings(read, "to"));
                 Assert.Equal(draft.Copies, Strings(read, "cc"));
                 Assert.Equal(JsonValueKind.Null, read.GetProperty("bcc").ValueKind);
-                Assert.Equal(["cc", "content-type", "date", "from", "message-id", "mime-version", "subject", "to"], Strings(read, "headers"));
+                Assert.Equal(
+                    ["cc", "content-type", "date", "from", "message-id", "mime-version", "subject", "to"],
+                    Strings(read, "headers")
+                );
                 Assert.Equal(first.TextBody!.ReplaceLineEndings("\n"), read.GetProperty("text").GetString()!.ReplaceLineEndings("\n"));
                 Assert.Equal(first.HtmlBody!.ReplaceLineEndings("\n"), read.GetProperty("html").GetString()!.ReplaceLineEndings("\n"));
                 var names = first.Attachments.OfType<MimePart>().Select(p => p.FileName).ToList();
-                var enclosed = read.GetProperty("files").EnumerateArray().Select(f => f.EnumerateArray().Select(v => v.GetString()!).ToArray()).ToList();
+                var enclosed = read.GetProperty("files")
+                    .EnumerateArray()
+                    .Select(f => f.EnumerateArray().Select(v => v.GetString()!).ToArray())
+                    .ToList();
                 Assert.Equal(names, enclosed.Select(f => f[0]));
-                Assert.Equal(draft.Enclosures.Select(e => (e.ContentType, Convert.ToHexStringLower(SHA256.HashData(e.Bytes)))), enclosed.Select(f => (f[1], f[2])));
+                Assert.Equal(
+                    draft.Enclosures.Select(e => (e.ContentType, Convert.ToHexStringLower(SHA256.HashData(e.Bytes)))),
+                    enclosed.Select(f => (f[1], f[2]))
+                );
             }
         }
         finally
@@ -85,9 +121,13 @@ public class SecondReaderTests
         }
     }
 
-    private static IEnumerable<string?> Strings(JsonElement of, string name) => of.GetProperty(name).EnumerateArray().Select(v => v.GetString());
+    private static IEnumerable<string?> Strings(JsonElement of, string name) =>
+        of.GetProperty(name).EnumerateArray().Select(v => v.GetString());
 
-    private static bool HasPython() => (Environment.GetEnvironmentVariable("PATH") ?? "").Split(':').Any(folder => folder.Length > 0 && File.Exists(Path.Combine(folder, "python3")));
+    private static bool HasPython() =>
+        (Environment.GetEnvironmentVariable("PATH") ?? "")
+            .Split(':')
+            .Any(folder => folder.Length > 0 && File.Exists(Path.Combine(folder, "python3")));
 
     private static async Task<string> ReadByPythonAsync(IEnumerable<string> files)
     {

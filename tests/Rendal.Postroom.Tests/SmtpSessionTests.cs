@@ -56,9 +56,21 @@ public class SmtpSessionTests(RunningPostroom postroom) : IClassFixture<RunningP
     [Fact]
     public void A_drill_that_cannot_be_done_is_refused_in_words()
     {
-        Assert.StartsWith("An answer is a code of three digits", new Drill(DrillStep.End, DrillAct.Answer, "come back").Problem, StringComparison.Ordinal);
-        Assert.StartsWith("An answer is a code of three digits", new Drill(DrillStep.End, DrillAct.Answer, "250 fine").Problem, StringComparison.Ordinal);
-        Assert.StartsWith("An answer is a code of three digits", new Drill(DrillStep.End, DrillAct.Answer, "451 two\r\nlines").Problem, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "An answer is a code of three digits",
+            new Drill(DrillStep.End, DrillAct.Answer, "come back").Problem,
+            StringComparison.Ordinal
+        );
+        Assert.StartsWith(
+            "An answer is a code of three digits",
+            new Drill(DrillStep.End, DrillAct.Answer, "250 fine").Problem,
+            StringComparison.Ordinal
+        );
+        Assert.StartsWith(
+            "An answer is a code of three digits",
+            new Drill(DrillStep.End, DrillAct.Answer, "451 two\r\nlines").Problem,
+            StringComparison.Ordinal
+        );
         Assert.Equal("Only a message that has come whole can be kept.", new Drill(DrillStep.Data, DrillAct.KeepAndCut).Problem);
         Assert.Null(new Drill(DrillStep.End, DrillAct.KeepAndCut).Problem);
         Assert.Throws<ArgumentException>(() => postroom.Drills.Begin("x", new Drill(DrillStep.End, DrillAct.Answer, "")));
@@ -78,8 +90,20 @@ public class SmtpSessionTests(RunningPostroom postroom) : IClassFixture<RunningP
     [Fact]
     public void Deliveries_are_counted_by_the_number_that_a_message_bears()
     {
-        postroom.Mailbox.Add("counting", "a@b.example", ["c@d.example"], "Message-ID: <one@b.example>\r\n\r\nx\r\n"u8.ToArray(), DateTimeOffset.UnixEpoch);
-        postroom.Mailbox.Add("counting", "a@b.example", ["c@d.example"], "Message-ID: <one@b.example>\r\n\r\nx\r\n"u8.ToArray(), DateTimeOffset.UnixEpoch);
+        postroom.Mailbox.Add(
+            "counting",
+            "a@b.example",
+            ["c@d.example"],
+            "Message-ID: <one@b.example>\r\n\r\nx\r\n"u8.ToArray(),
+            DateTimeOffset.UnixEpoch
+        );
+        postroom.Mailbox.Add(
+            "counting",
+            "a@b.example",
+            ["c@d.example"],
+            "Message-ID: <one@b.example>\r\n\r\nx\r\n"u8.ToArray(),
+            DateTimeOffset.UnixEpoch
+        );
         Assert.Equal(2, postroom.Mailbox.Deliveries("counting")["one@b.example"]);
     }
 
@@ -152,8 +176,7 @@ public class SmtpSessionTests(RunningPostroom postroom) : IClassFixture<RunningP
             do
             {
                 answer = await ReadAsync();
-            }
-            while (answer.Length > 3 && answer[3] == '-');
+            } while (answer.Length > 3 && answer[3] == '-');
             if (expected is not null)
             {
                 Assert.Equal(expected, answer);

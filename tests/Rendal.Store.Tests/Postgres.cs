@@ -85,7 +85,10 @@ public sealed class Postgres : IAsyncLifetime
     public static async Task RunAllAfterAsync(NpgsqlDataSource source, string last)
     {
         const string folder = "Rendal.Store.Migrations.";
-        var names = typeof(Schema).Assembly.GetManifestResourceNames().Where(n => n.StartsWith(folder, StringComparison.Ordinal)).Select(n => n[folder.Length..]);
+        var names = typeof(Schema)
+            .Assembly.GetManifestResourceNames()
+            .Where(n => n.StartsWith(folder, StringComparison.Ordinal))
+            .Select(n => n[folder.Length..]);
         foreach (var script in names.Where(n => string.CompareOrdinal(n, last) > 0).Order(StringComparer.Ordinal))
         {
             await RunAsync(source, script);
@@ -100,7 +103,13 @@ public sealed class Postgres : IAsyncLifetime
     {
         var cancel = TestContext.Current.CancellationToken;
         var person = await new PersonStore(source).AddAsync($"person-{Guid.NewGuid():N}", "hash", cancel);
-        var book = await new BookStore(source).MakeAsync(new Firm("Tarnbrook Linen Hire", [], [], []), Currency.Of("GBP"), "Europe/London", person, cancel);
+        var book = await new BookStore(source).MakeAsync(
+            new Firm("Tarnbrook Linen Hire", [], [], []),
+            Currency.Of("GBP"),
+            "Europe/London",
+            person,
+            cancel
+        );
         return new TestBook(source, book, person);
     }
 

@@ -3,8 +3,8 @@ using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Postroom;
 using Rendal.Store.Dispatch;
-using Rendal.Web.Postroom;
 using Rendal.Web.Hosting;
+using Rendal.Web.Postroom;
 
 namespace Rendal.Trials;
 
@@ -13,18 +13,39 @@ namespace Rendal.Trials;
 /// <param name="Kills">How often a worker was killed while there was something to send.</param>
 /// <param name="Sent">How many count as sent.</param>
 /// <param name="Unsure">How many wait for a person to decide.</param>
-/// <param name="SetAside">How many wait for a person because a kill fell twice into the making of their message; they did not arrive.</param>
+/// <param name="SetAside">How many wait for a person because a kill fell twice into the making of their message; they did not
+/// arrive.</param>
 /// <param name="Elsewhere">How many are none of these. None may be.</param>
 /// <param name="Twice">How many arrived more than once. None may.</param>
 /// <param name="Missing">How many count as sent and did not arrive. None may.</param>
 /// <param name="UnsureNeverThere">
-/// How many are unsure of which the server never had the end: killed in the microseconds between the note that the end is
-/// given and its going out. None should be.
+/// How many are unsure of which the server never had the end: killed in the microseconds between the note that the end is given and its
+/// going out. None should be.
 /// </param>
-internal sealed record KillResult(int Parcels, int Kills, int Sent, int Unsure, int SetAside, int Elsewhere, int Twice, int Missing, int UnsureNeverThere)
+internal sealed record KillResult(
+    int Parcels,
+    int Kills,
+    int Sent,
+    int Unsure,
+    int SetAside,
+    int Elsewhere,
+    int Twice,
+    int Missing,
+    int UnsureNeverThere
+)
 {
-    public static KillResult operator +(KillResult a, KillResult b) => new(
-        a.Parcels + b.Parcels, a.Kills + b.Kills, a.Sent + b.Sent, a.Unsure + b.Unsure, a.SetAside + b.SetAside, a.Elsewhere + b.Elsewhere, a.Twice + b.Twice, a.Missing + b.Missing, a.UnsureNeverThere + b.UnsureNeverThere);
+    public static KillResult operator +(KillResult a, KillResult b) =>
+        new(
+            a.Parcels + b.Parcels,
+            a.Kills + b.Kills,
+            a.Sent + b.Sent,
+            a.Unsure + b.Unsure,
+            a.SetAside + b.SetAside,
+            a.Elsewhere + b.Elsewhere,
+            a.Twice + b.Twice,
+            a.Missing + b.Missing,
+            a.UnsureNeverThere + b.UnsureNeverThere
+        );
 
     public static KillResult Nothing { get; } = new(0, 0, 0, 0, 0, 0, 0, 0, 0);
 }
@@ -91,7 +112,12 @@ internal sealed class KillTrial(IServiceProvider services, HostParts parts, Rand
     private async Task<KillResult> CountAsync(PreparedRound round, int parcels, int killed, CancellationToken cancel)
     {
         var deliveries = services.GetRequiredService<Mailbox>().Deliveries(BookAccounts.Name(round.Book));
-        await using var command = services.GetRequiredService<NpgsqlDataSource>().CreateCommand("select p.state, m.message_id, p.problem from parcel p left join message m on m.book_id = p.book_id and m.parcel_id = p.id where p.book_id = $1 and p.round_id = $2");
+        await using var command = services
+            .GetRequiredService<NpgsqlDataSource>()
+            .CreateCommand(
+                "select p.state, m.message_id, p.problem from parcel p left join message m on m.book_id = p.book_id and "
+                    + "m.parcel_id = p.id where p.book_id = $1 and p.round_id = $2"
+            );
         command.Parameters.Add(new() { Value = round.Book });
         command.Parameters.Add(new() { Value = round.Id });
         await using var reader = await command.ExecuteReaderAsync(cancel);

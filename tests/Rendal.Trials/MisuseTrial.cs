@@ -131,7 +131,10 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
                 await FillDiskAsync(cancel);
                 break;
             case Misuse.SecondProcess:
-                await using (var second = await RendalProcess.StartAsync(folder, (ports(), ports(), ports()), cancel, "worker") ?? throw new InvalidOperationException("The second process did not join."))
+                await using (
+                    var second = await RendalProcess.StartAsync(folder, (ports(), ports(), ports()), cancel, "worker")
+                        ?? throw new InvalidOperationException("The second process did not join.")
+                )
                 {
                     await Task.Delay(random.Next(0, 1_000), cancel);
                     await second.KillAsync();
@@ -178,7 +181,12 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
     private async Task FillDiskAsync(CancellationToken cancel)
     {
         await using var owner = await OwnerAsync(cancel);
-        await RunSqlAsync(owner, "create function disk_full() returns trigger language plpgsql as $$ begin raise exception using errcode = '53100', message = 'could not extend file: No space left on device'; end $$", cancel);
+        await RunSqlAsync(
+            owner,
+            "create function disk_full() returns trigger language plpgsql as $$ begin raise exception using errcode = "
+                + "'53100', message = 'could not extend file: No space left on device'; end $$",
+            cancel
+        );
         await RunSqlAsync(owner, "create trigger disk_full before insert on message for each row execute function disk_full()", cancel);
         await Task.Delay(random.Next(500, 2_000), cancel);
         await RunSqlAsync(owner, "drop function disk_full() cascade", cancel);
@@ -199,18 +207,51 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
 
     private async Task MakeBookAsync(CancellationToken cancel)
     {
-        await PostAsync("/api/first-run", new { key = rendal.FirstRunKey, name = "odile", password = Password, book = new { name = "Tarnbrook Linen Hire", currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" } }, cancel);
+        await PostAsync(
+            "/api/first-run",
+            new
+            {
+                key = rendal.FirstRunKey,
+                name = "odile",
+                password = Password,
+                book = new
+                {
+                    name = "Tarnbrook Linen Hire",
+                    currency = "GBP",
+                    addressLines = new[] { "14 Tenter Lane" },
+                    contactLines = Array.Empty<string>(),
+                    paymentLines = new[] { "By transfer" },
+                    timeZone = "Europe/London",
+                },
+            },
+            cancel
+        );
         book = (long)(await browser.GetFromJsonAsync<JsonNode>("/api/session", cancel))!["books"]![0]!["id"]!;
         api = $"/api/books/{book}";
         using var form = new MultipartFormDataContent();
-        var lines = Enumerable.Range(0, Customers).Select(c => $"C{c:000},Invoice,T-{c},2026-09-01,2026-10-01,{c + 10}.50,c{c}@inn.example");
-        var file = new ByteArrayContent(Encoding.UTF8.GetBytes(string.Join('\n', lines.Prepend("Code,Kind,Number,Date,Due,Outstanding,E-mail"))));
+        var lines = Enumerable
+            .Range(0, Customers)
+            .Select(c => $"C{c:000},Invoice,T-{c},2026-09-01,2026-10-01,{c + 10}.50,c{c}@inn.example");
+        var file = new ByteArrayContent(
+            Encoding.UTF8.GetBytes(string.Join('\n', lines.Prepend("Code,Kind,Number,Date,Due,Outstanding,E-mail")))
+        );
         file.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
         form.Add(file, "file", "ledger.csv");
         using var begun = await browser.PostAsync($"{api}/intakes?kind=ledger", form, cancel);
         await PostAsync($"{api}/intakes/{(await begun.Content.ReadFromJsonAsync<JsonNode>(cancel))!["id"]}/keep", new { }, cancel);
         var wording = (await browser.GetFromJsonAsync<JsonNode>($"{api}/wordings", cancel))!["wordings"]![0]!;
-        using var worded = await browser.PutAsJsonAsync($"{api}/wordings/{wording["id"]}", new { version = (long)wording["version"]!, name = "Plain", language = "en", subject = "Statement", body = "<p>Your statement is enclosed.</p>" }, cancel);
+        using var worded = await browser.PutAsJsonAsync(
+            $"{api}/wordings/{wording["id"]}",
+            new
+            {
+                version = (long)wording["version"]!,
+                name = "Plain",
+                language = "en",
+                subject = "Statement",
+                body = "<p>Your statement is enclosed.</p>",
+            },
+            cancel
+        );
         worded.EnsureSuccessStatusCode();
 
         // Slow enough for a round to be under way whatever is done, and fast enough for all of them to end.
@@ -225,7 +266,16 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
     {
         var round = (long)(await PostAsync($"{api}/rounds", new { name, asOf = "2026-10-31" }, cancel))!["id"]!;
         var summary = (await PostAsync($"{api}/rounds/{round}/summary", new { parcels = (long[]?)null }, cancel))!;
-        await PostAsync($"{api}/rounds/{round}/release", new { parcels = (long[]?)null, revision = (long)summary["revision"]!, seen = (string)summary["seen"]! }, cancel);
+        await PostAsync(
+            $"{api}/rounds/{round}/release",
+            new
+            {
+                parcels = (long[]?)null,
+                revision = (long)summary["revision"]!,
+                seen = (string)summary["seen"]!,
+            },
+            cancel
+        );
         return round;
     }
 
@@ -258,19 +308,32 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
     {
         var parcels = new List<(string State, string Problem, int Tries, bool Accepted, bool Otherwise, string? Message)>();
         await using (var owner = await OwnerAsync(cancel))
-        await using (var command = owner.CreateCommand(
-            """
-            select p.state, p.problem, (select count(*) from dispatch_try t where t.parcel_id = p.id)::int,
-                exists (select from dispatch_try t where t.parcel_id = p.id and t.ending = 'accepted'),
-                exists (select from dispatch_try t where t.parcel_id = p.id and (t.ended_at is null or t.ending not in ('accepted', 'try-later', 'unreachable', 'stopped', 'unanswered'))),
-                m.message_id
-            from parcel p left join message m on m.book_id = p.book_id and m.parcel_id = p.id
-            """))
+        await using (
+            var command = owner.CreateCommand(
+                """
+                select p.state, p.problem, (select count(*) from dispatch_try t where t.parcel_id = p.id)::int,
+                    exists (select from dispatch_try t where t.parcel_id = p.id and t.ending = 'accepted'),
+                    exists (select from dispatch_try t where t.parcel_id = p.id
+                        and (t.ended_at is null or t.ending not in ('accepted', 'try-later', 'unreachable', 'stopped', 'unanswered'))),
+                    m.message_id
+                from parcel p left join message m on m.book_id = p.book_id and m.parcel_id = p.id
+                """
+            )
+        )
         await using (var reader = await command.ExecuteReaderAsync(cancel))
         {
             while (await reader.ReadAsync(cancel))
             {
-                parcels.Add((reader.GetString(0), reader.GetString(1), reader.GetInt32(2), reader.GetBoolean(3), reader.GetBoolean(4), reader.IsDBNull(5) ? null : reader.GetString(5)));
+                parcels.Add(
+                    (
+                        reader.GetString(0),
+                        reader.GetString(1),
+                        reader.GetInt32(2),
+                        reader.GetBoolean(3),
+                        reader.GetBoolean(4),
+                        reader.IsDBNull(5) ? null : reader.GetString(5)
+                    )
+                );
             }
         }
 
@@ -280,16 +343,27 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
         {
             var times = message is null ? 0 : arrived.GetValueOrDefault(message);
             Demand(times <= 1, $"{message} arrived {times} times");
-            Demand(accepted == (state == "sent"), $"{message} is {state}, and the log says {(accepted ? "" : "not ")}that it was accepted");
+            Demand(
+                accepted == (state == "sent"),
+                $"{message} is {state}, and the log says {(accepted ? "" : "not ")}that it was accepted"
+            );
             Demand(state != "sent" || times == 1, $"{message} counts as sent and is not there");
             Demand(times == 0 || state is "sent" or "unsure", $"{message} arrived and counts as {state}");
             Demand(!otherwise, $"a try of {message} ended in a way that nothing did");
-            Demand(state is "sent" or "unsure" or "prepared" || (state == "held" && problem.Length > 0), $"{message} is {state} without a reason");
+            Demand(
+                state is "sent" or "unsure" or "prepared" || (state == "held" && problem.Length > 0),
+                $"{message} is {state} without a reason"
+            );
         }
 
         Demand(arrived.Keys.All(m => parcels.Any(p => p.Message == m)), "a message arrived that is nobody’s");
         Demand(!File.Exists(Path.Combine(folder, "postgresql", "postmaster.pid")), "PostgreSQL was left running");
-        return new MisuseResult(parcels.Count, parcels.GroupBy(p => p.State).ToDictionary(g => g.Key, g => g.Count()), parcels.Max(p => p.Tries), untrue);
+        return new MisuseResult(
+            parcels.Count,
+            parcels.GroupBy(p => p.State).ToDictionary(g => g.Key, g => g.Count()),
+            parcels.Max(p => p.Tries),
+            untrue
+        );
 
         void Demand(bool so, string otherwise)
         {
@@ -313,7 +387,11 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
                 continue;
             }
 
-            return answer.IsSuccessStatusCode ? text.Length == 0 ? null : JsonNode.Parse(text) : throw new InvalidOperationException($"{path}: {answer.StatusCode} {text}");
+            return answer.IsSuccessStatusCode
+                ? text.Length == 0
+                    ? null
+                    : JsonNode.Parse(text)
+                : throw new InvalidOperationException($"{path}: {answer.StatusCode} {text}");
         }
     }
 

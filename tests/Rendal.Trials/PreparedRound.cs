@@ -27,7 +27,15 @@ internal sealed class PreparedRound
 
     private static readonly Firm Letterhead = new("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], ["By transfer"]);
 
-    private PreparedRound(NpgsqlDataSource source, long book, long id, long sender, long person) => (Rounds, Senders, Book, Id, Sender, Person) = (new RoundStore(source, book), new SenderStore(source, book), book, id, sender, person);
+    private PreparedRound(NpgsqlDataSource source, long book, long id, long sender, long person) =>
+        (Rounds, Senders, Book, Id, Sender, Person) = (
+            new RoundStore(source, book),
+            new SenderStore(source, book),
+            book,
+            id,
+            sender,
+            person
+        );
 
     public RoundStore Rounds { get; }
 
@@ -53,14 +61,43 @@ internal sealed class PreparedRound
         var book = await services.GetRequiredService<MakeBook>().RunAsync(Letterhead, Currency.Of("GBP"), "Europe/London", person, cancel);
         var sender = (await new SenderStore(source, book).ListAsync(person, cancel))[0];
         var intake = await TakeInAsync(source, book, person, parcels, cancel);
-        var wording = await new WordingStore(source, book).AddAsync(new Wording("Trial", "en", "Statement", "<p>Your statement is enclosed.</p>"), person, cancel);
+        var wording = await new WordingStore(source, book).AddAsync(
+            new Wording("Trial", "en", "Statement", "<p>Your statement is enclosed.</p>"),
+            person,
+            cancel
+        );
         var rounds = new RoundStore(source, book);
         var choice = new Choice { AsOf = AsOf };
         var round = await rounds.MakeAsync("Trial", intake, choice, StatementRules.Default, wording, sender.Id, person, cancel);
         var rows = await new LedgerStore(source, book).RowsAsync(intake, cancel);
-        var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
-        var made = chosen.Statements.Select(s => new ParcelRecord(0, s.Customer, s.Customer, [new ParcelAccount(s.Customer, s.Customer)], ParcelState.Prepared, [$"{s.Customer}@inn.example"], "", [ParcelSum.Of(s)], s.Items.Count, "")).ToList();
-        await rounds.PutPreparedAsync(round, new PreparedState(1, 0, DateTimeOffset.UtcNow), made, [], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), cancel);
+        var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(
+            false,
+            true,
+            null
+        ));
+        var made = chosen
+            .Statements.Select(s => new ParcelRecord(
+                0,
+                s.Customer,
+                s.Customer,
+                [new ParcelAccount(s.Customer, s.Customer)],
+                ParcelState.Prepared,
+                [$"{s.Customer}@inn.example"],
+                "",
+                [ParcelSum.Of(s)],
+                s.Items.Count,
+                ""
+            ))
+            .ToList();
+        await rounds.PutPreparedAsync(
+            round,
+            new PreparedState(1, 0, DateTimeOffset.UtcNow),
+            made,
+            [],
+            chosen,
+            new RoundBasis(choice, ByHand.Nothing, StatementRules.Default),
+            cancel
+        );
         return new PreparedRound(source, book, round, sender.Id, person);
     }
 
@@ -68,27 +105,71 @@ internal sealed class PreparedRound
     public async Task ReleaseAsync(CancellationToken cancel)
     {
         var sentAs = (await Senders.FindAsync(Sender, cancel))!.SentAs;
-        var frozen = (await Rounds.ParcelsAsync(Id, cancel)).Select(p => new FrozenParcel(p.Id, "Statement", "<p>Your statement is enclosed.</p>", new Customer { Key = p.Customer, Name = p.Customer }, Letterhead, sentAs)).ToList();
-        if (!await Rounds.ReleaseAsync(Id, 1, [frozen], ByHand.Nothing, StatementRules.Default, Person, DateTimeOffset.UtcNow, DateTimeOffset.UtcNow, Way.Mail, cancel))
+        var frozen = (await Rounds.ParcelsAsync(Id, cancel))
+            .Select(p => new FrozenParcel(
+                p.Id,
+                "Statement",
+                "<p>Your statement is enclosed.</p>",
+                new Customer { Key = p.Customer, Name = p.Customer },
+                Letterhead,
+                sentAs
+            ))
+            .ToList();
+        if (
+            !await Rounds.ReleaseAsync(
+                Id,
+                1,
+                [frozen],
+                ByHand.Nothing,
+                StatementRules.Default,
+                Person,
+                DateTimeOffset.UtcNow,
+                DateTimeOffset.UtcNow,
+                Way.Mail,
+                cancel
+            )
+        )
         {
             throw new InvalidOperationException("The round could not be released.");
         }
     }
 
     /// <summary>Whether parcels still wait for their turn.</summary>
-    public async Task<bool> IsUnderWayAsync(CancellationToken cancel) => (await Rounds.CountsAsync(Id, cancel)).Keys.Any(s => s is "released" or "sending" or "to-be-retried");
+    public async Task<bool> IsUnderWayAsync(CancellationToken cancel) =>
+        (await Rounds.CountsAsync(Id, cancel)).Keys.Any(s => s is "released" or "sending" or "to-be-retried");
 
     private static async Task<long> TakeInAsync(NpgsqlDataSource source, long book, long person, int customers, CancellationToken cancel)
     {
         using var content = new MemoryStream("as below"u8.ToArray());
         var intakes = new IntakeStore(source, book);
-        var intake = await intakes.BeginAsync(await new FileStore(source, book).StoreAsync("trial.csv", content, cancel), IntakeKind.Ledger, ReadingChange.None, person, cancel);
-        var lines = Enumerable.Range(0, customers).SelectMany(c => Enumerable.Range(0, 10).Select(i => $"C{c:00000}|Invoice|T-{c}-{i}|2026-09-{i + 1:00}|2026-10-{i + 1:00}|{100 + i}.50|c{c}@inn.example"));
-        var rows = lines.Prepend("Code|Kind|Number|Date|Due|Outstanding|E-mail").Select((line, i) => new FileRow(i + 1, [.. line.Split('|').Select(Cell.Of)]));
+        var intake = await intakes.BeginAsync(
+            await new FileStore(source, book).StoreAsync("trial.csv", content, cancel),
+            IntakeKind.Ledger,
+            ReadingChange.None,
+            person,
+            cancel
+        );
+        var lines = Enumerable
+            .Range(0, customers)
+            .SelectMany(c =>
+                Enumerable
+                    .Range(0, 10)
+                    .Select(i => $"C{c:00000}|Invoice|T-{c}-{i}|2026-09-{i + 1:00}|2026-10-{i + 1:00}|{100 + i}.50|c{c}@inn.example")
+            );
+        var rows = lines
+            .Prepend("Code|Kind|Number|Date|Due|Outstanding|E-mail")
+            .Select((line, i) => new FileRow(i + 1, [.. line.Split('|').Select(Cell.Of)]));
         var table = new LedgerTable("trial.csv", null, rows);
         var settings = new ReadingSettings(Currency.Of("GBP"));
         var recognised = Recognition.Recognise(table, settings, ReadingChange.None)!;
-        await intakes.KeepAsync(intake, new LedgerReader(table, recognised, settings), new HashSet<string>(), SavedReading.Of(recognised.Reading, ReadingChange.None), DateTimeOffset.UtcNow, cancel);
+        await intakes.KeepAsync(
+            intake,
+            new LedgerReader(table, recognised, settings),
+            new HashSet<string>(),
+            SavedReading.Of(recognised.Reading, ReadingChange.None),
+            DateTimeOffset.UtcNow,
+            cancel
+        );
         return intake;
     }
 }

@@ -12,7 +12,8 @@ internal sealed class RendalProcess : IAsyncDisposable
     private readonly Process process;
     private readonly StringBuilder said = new();
 
-    private RendalProcess(Process process, int port) => (this.process, Address) = (process, new Uri(string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{port}")));
+    private RendalProcess(Process process, int port) =>
+        (this.process, Address) = (process, new Uri(string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{port}")));
 
     public Uri Address { get; }
 
@@ -39,16 +40,40 @@ internal sealed class RendalProcess : IAsyncDisposable
     /// <param name="cancel">Stops it.</param>
     /// <returns>Null where it refused to start, which it says why.</returns>
     /// <param name="role">What it does.</param>
-    public static async Task<RendalProcess?> StartAsync(string folder, (int Web, int Mail, int Imap) ports, CancellationToken cancel, string role = "all")
+    public static async Task<RendalProcess?> StartAsync(
+        string folder,
+        (int Web, int Mail, int Imap) ports,
+        CancellationToken cancel,
+        string role = "all"
+    )
     {
         string Text(int port) => port.ToString(CultureInfo.InvariantCulture);
-        var start = new ProcessStartInfo(Environment.ProcessPath is { } path && Path.GetFileNameWithoutExtension(path) == "dotnet" ? path : "dotnet")
+        var start = new ProcessStartInfo(
+            Environment.ProcessPath is { } path && Path.GetFileNameWithoutExtension(path) == "dotnet" ? path : "dotnet"
+        )
         {
-            ArgumentList = { typeof(RendalHost).Assembly.Location, "start", "--role", role, "--data", folder, "--port", Text(ports.Web), "--mail-port", Text(ports.Mail), "--imap-port", Text(ports.Imap) },
+            ArgumentList =
+            {
+                typeof(RendalHost).Assembly.Location,
+                "start",
+                "--role",
+                role,
+                "--data",
+                folder,
+                "--port",
+                Text(ports.Web),
+                "--mail-port",
+                Text(ports.Mail),
+                "--imap-port",
+                Text(ports.Imap),
+            },
             RedirectStandardOutput = true,
             RedirectStandardError = true,
         };
-        var rendal = new RendalProcess(Process.Start(start) ?? throw new InvalidOperationException("Rendal could not be started."), ports.Web);
+        var rendal = new RendalProcess(
+            Process.Start(start) ?? throw new InvalidOperationException("Rendal could not be started."),
+            ports.Web
+        );
         rendal.process.OutputDataReceived += rendal.Hear;
         rendal.process.ErrorDataReceived += rendal.Hear;
         rendal.process.BeginOutputReadLine();
@@ -70,7 +95,11 @@ internal sealed class RendalProcess : IAsyncDisposable
     /// <summary>A browser that sends the header of Rendal's own pages.</summary>
     public HttpClient Browser()
     {
-        var browser = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = Address, Timeout = TimeSpan.FromMinutes(5) };
+        var browser = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = Address,
+            Timeout = TimeSpan.FromMinutes(5),
+        };
         browser.DefaultRequestHeaders.Add("X-Rendal", "1");
         return browser;
     }

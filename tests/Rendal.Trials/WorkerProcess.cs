@@ -13,7 +13,9 @@ internal sealed class WorkerProcess : IDisposable
     /// <summary>Starts one with the data of a host that runs.</summary>
     public static WorkerProcess Start(HostParts parts)
     {
-        var start = new ProcessStartInfo(Environment.ProcessPath is { } path && Path.GetFileNameWithoutExtension(path) == "dotnet" ? path : "dotnet")
+        var start = new ProcessStartInfo(
+            Environment.ProcessPath is { } path && Path.GetFileNameWithoutExtension(path) == "dotnet" ? path : "dotnet"
+        )
         {
             ArgumentList = { typeof(RendalHost).Assembly.Location, "start", "--role", "worker", "--data", parts.Data },
             Environment = { ["RENDAL_DATABASE_URL"] = parts.Database },

@@ -23,7 +23,12 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     {
         var given = await Browser.PostJsonAsync($"{Api}/people", new { name = $"colleague-{Guid.NewGuid():N}" });
         var browser = rendal.Browser();
-        var joined = await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(browser, "/api/invitations/join", new { key = given.Text("key"), password = "a colleague's" }, Cancel);
+        var joined = await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(
+            browser,
+            "/api/invitations/join",
+            new { key = given.Text("key"), password = "a colleague's" },
+            Cancel
+        );
         Assert.Equal(System.Net.HttpStatusCode.NoContent, joined.StatusCode);
         return browser;
     }
@@ -39,7 +44,11 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
 
     /// <summary>Uploads lines to be looked at, and gives the number of the intake.</summary>
     public async Task<long> BeginAsync(string kind, params string[] lines) =>
-        (await (await UploadAsync(kind == "ledger" ? "ledger.csv" : "list.csv", Encoding.UTF8.GetBytes(string.Join('\n', lines)), kind)).JsonAsync()).Id();
+        (
+            await (
+                await UploadAsync(kind == "ledger" ? "ledger.csv" : "list.csv", Encoding.UTF8.GetBytes(string.Join('\n', lines)), kind)
+            ).JsonAsync()
+        ).Id();
 
     /// <summary>Looks at an intake.</summary>
     public Task<JsonElement> LookAsync(long intake) => Browser.GetJsonAsync($"{Api}/intakes/{intake}");
@@ -57,45 +66,81 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
 
     /// <summary>Puts a customer's card right.</summary>
     public async Task<HttpResponseMessage> PutCardAsync(
-        string key, string name, string address, string contact = "", string title = "", bool onHold = false, string delivery = "email", decimal? minimum = null, string headOffice = "", string notes = "", string groups = "branches", string? form = null, string language = "en", long? ownLayout = null, string[]? postalLines = null, string country = "", params object[] more)
+        string key,
+        string name,
+        string address,
+        string contact = "",
+        string title = "",
+        bool onHold = false,
+        string delivery = "email",
+        decimal? minimum = null,
+        string headOffice = "",
+        string notes = "",
+        string groups = "branches",
+        string? form = null,
+        string language = "en",
+        long? ownLayout = null,
+        string[]? postalLines = null,
+        string country = "",
+        params object[] more
+    )
     {
         using var known = await Browser.GetAsync($"{Api}/customers/card?key={Uri.EscapeDataString(key)}", Cancel);
         var version = known.IsSuccessStatusCode ? (await known.JsonAsync()).GetProperty("version").GetInt64() : 0;
-        return await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/customers/card?key={Uri.EscapeDataString(key)}", new
-        {
-            version,
-            name,
-            contacts = more.Prepend(new { name = contact, title, address, role = "to", rounds = Array.Empty<string>() }),
-            salutation = "",
-            delivery,
-            postalLines = postalLines ?? [],
-            country,
-            language,
-            terms = (object?)null,
-            headOffice,
-            groups,
-            form,
-            unit = "",
-            minimumBalance = minimum,
-            onHold,
-            ownWording = (long?)null,
-            ownLayout,
-            notes,
-        }, Cancel);
+        return await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
+            Browser,
+            $"{Api}/customers/card?key={Uri.EscapeDataString(key)}",
+            new
+            {
+                version,
+                name,
+                contacts = more.Prepend(
+                    new
+                    {
+                        name = contact,
+                        title,
+                        address,
+                        role = "to",
+                        rounds = Array.Empty<string>(),
+                    }
+                ),
+                salutation = "",
+                delivery,
+                postalLines = postalLines ?? [],
+                country,
+                language,
+                terms = (object?)null,
+                headOffice,
+                groups,
+                form,
+                unit = "",
+                minimumBalance = minimum,
+                onHold,
+                ownWording = (long?)null,
+                ownLayout,
+                notes,
+            },
+            Cancel
+        );
     }
 
     /// <summary>Prepares a round at the end of October 2026, with a wording that leaves no slot empty.</summary>
     public async Task<JsonElement> PrepareAsync()
     {
         var wording = (await Browser.GetJsonAsync($"{Api}/wordings")).List("wordings").First();
-        var put = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(Browser, $"{Api}/wordings/{wording.Id()}", new
-        {
-            version = wording.GetProperty("version").GetInt64(),
-            name = "Plain",
-            language = "en",
-            subject = "Statement of <span data-slot=\"customer.name\"></span>",
-            body = "<p>Please find what is open:</p><p><span data-slot=\"statement.table\"></span></p>",
-        }, Cancel);
+        var put = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
+            Browser,
+            $"{Api}/wordings/{wording.Id()}",
+            new
+            {
+                version = wording.GetProperty("version").GetInt64(),
+                name = "Plain",
+                language = "en",
+                subject = "Statement of <span data-slot=\"customer.name\"></span>",
+                body = "<p>Please find what is open:</p><p><span data-slot=\"statement.table\"></span></p>",
+            },
+            Cancel
+        );
         await put.JsonAsync();
         return await Browser.PostJsonAsync($"{Api}/rounds", new { name = "October", asOf = "2026-10-31" });
     }
@@ -104,7 +149,13 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     public async Task<string> MessageAsync(long parcel) => (await Browser.GetJsonAsync($"{Api}/parcels/{parcel}")).Text("message");
 
     /// <summary>Looks at the summary of a round, which must be about so many parcels, and releases what it shows.</summary>
-    public async Task<HttpResponseMessage> ReleaseAsync(long round, int count, string? at = null, string way = "mail", bool despiteLedger = false)
+    public async Task<HttpResponseMessage> ReleaseAsync(
+        long round,
+        int count,
+        string? at = null,
+        string way = "mail",
+        bool despiteLedger = false
+    )
     {
         var summary = await SummaryAsync(round);
         Assert.Equal(count, summary.GetProperty("parcels").GetInt32());
@@ -112,14 +163,18 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     }
 
     /// <summary>What is about to be released.</summary>
-    public Task<JsonElement> SummaryAsync(long round) => Browser.PostJsonAsync($"{Api}/rounds/{round}/summary", new { parcels = (long[]?)null });
+    public Task<JsonElement> SummaryAsync(long round) =>
+        Browser.PostJsonAsync($"{Api}/rounds/{round}/summary", new { parcels = (long[]?)null });
 
     /// <summary>What is said to who releases without having seen what the summary says to have changed.</summary>
     public async Task<string> UnseenAsync(long round)
     {
         var summary = await SummaryAsync(round);
         var refused = await ReleaseSeenAsync(round, summary);
-        Assert.Equal((HttpStatusCode.Conflict, $"{summary.Text("changed")} Look at it, or say that you have seen it."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Equal(
+            (HttpStatusCode.Conflict, $"{summary.Text("changed")} Look at it, or say that you have seen it."),
+            (refused.StatusCode, await refused.DetailAsync())
+        );
         return summary.Text("changed");
     }
 
@@ -127,15 +182,47 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     public async Task LookAtAsync(long round, long? parcel = null)
     {
         var preparedAt = (await Browser.GetJsonAsync($"{Api}/rounds/{round}")).Text("preparedAt");
-        Assert.Equal(HttpStatusCode.NoContent, (await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/looked-at", new { preparedAt, parcel }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(
+                    Browser,
+                    $"{Api}/rounds/{round}/looked-at",
+                    new { preparedAt, parcel },
+                    Cancel
+                )
+            ).StatusCode
+        );
     }
 
     /// <summary>Releases what a summary showed.</summary>
-    public async Task<HttpResponseMessage> ReleaseSeenAsync(long round, JsonElement summary, string? at = null, string way = "mail", bool despiteLedger = false, bool seenChanges = false) =>
-        await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(Browser, $"{Api}/rounds/{round}/release", new { parcels = (long[]?)null, revision = summary.GetProperty("revision").GetInt64(), seen = summary.Text("seen"), at, way, despiteLedger, seenChanges }, Cancel);
+    public async Task<HttpResponseMessage> ReleaseSeenAsync(
+        long round,
+        JsonElement summary,
+        string? at = null,
+        string way = "mail",
+        bool despiteLedger = false,
+        bool seenChanges = false
+    ) =>
+        await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(
+            Browser,
+            $"{Api}/rounds/{round}/release",
+            new
+            {
+                parcels = (long[]?)null,
+                revision = summary.GetProperty("revision").GetInt64(),
+                seen = summary.Text("seen"),
+                at,
+                way,
+                despiteLedger,
+                seenChanges,
+            },
+            Cancel
+        );
 
     /// <summary>The revision of a round now.</summary>
-    public async Task<long> RevisionAsync(long round) => (await Browser.GetJsonAsync($"{Api}/rounds/{round}")).GetProperty("revision").GetInt64();
+    public async Task<long> RevisionAsync(long round) =>
+        (await Browser.GetJsonAsync($"{Api}/rounds/{round}")).GetProperty("revision").GetInt64();
 
     /// <summary>The round once none of its parcels is on its way any more.</summary>
     public async Task<JsonElement> SettledAsync(long round)

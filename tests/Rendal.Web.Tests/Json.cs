@@ -8,9 +8,11 @@ internal static class Json
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    public static async Task<JsonElement> GetJsonAsync(this HttpClient browser, string path) => await (await browser.GetAsync(path, Cancel)).JsonAsync();
+    public static async Task<JsonElement> GetJsonAsync(this HttpClient browser, string path) =>
+        await (await browser.GetAsync(path, Cancel)).JsonAsync();
 
-    public static async Task<JsonElement> PostJsonAsync(this HttpClient browser, string path, object body) => await (await browser.PostAsJsonAsync(path, body, Cancel)).JsonAsync();
+    public static async Task<JsonElement> PostJsonAsync(this HttpClient browser, string path, object body) =>
+        await (await browser.PostAsJsonAsync(path, body, Cancel)).JsonAsync();
 
     /// <summary>The answer's content; fails with the server's words where it is a refusal.</summary>
     public static async Task<JsonElement> JsonAsync(this HttpResponseMessage answer)
@@ -21,7 +23,8 @@ internal static class Json
     }
 
     /// <summary>What a refusal says to the person.</summary>
-    public static async Task<string> DetailAsync(this HttpResponseMessage answer) => (await answer.Content.ReadFromJsonAsync<JsonElement>(Cancel)).GetProperty("detail").GetString()!;
+    public static async Task<string> DetailAsync(this HttpResponseMessage answer) =>
+        (await answer.Content.ReadFromJsonAsync<JsonElement>(Cancel)).GetProperty("detail").GetString()!;
 
     public static long Id(this JsonElement element) => element.GetProperty("id").GetInt64();
 

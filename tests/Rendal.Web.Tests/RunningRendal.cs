@@ -22,9 +22,7 @@ public sealed class RunningRendal : IAsyncLifetime
     private readonly bool sends;
 
     public RunningRendal()
-        : this(sends: true)
-    {
-    }
+        : this(sends: true) { }
 
     internal RunningRendal(bool sends) => this.sends = sends;
 
@@ -78,14 +76,27 @@ public sealed class RunningRendal : IAsyncLifetime
         }
 
         using var browser = Browser();
-        var first = await browser.PostAsJsonAsync("/api/first-run", new { key = FirstRunKey, name = "odile", password = Password, book = Firm("Tarnbrook Linen Hire") });
+        var first = await browser.PostAsJsonAsync(
+            "/api/first-run",
+            new
+            {
+                key = FirstRunKey,
+                name = "odile",
+                password = Password,
+                book = Firm("Tarnbrook Linen Hire"),
+            }
+        );
         Assert.Equal(HttpStatusCode.NoContent, first.StatusCode);
     }
 
     /// <summary>A browser that nobody has signed in with. It sends the header that Rendal's own pages send.</summary>
     public HttpClient Browser(bool ownPages = true)
     {
-        var client = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = Address, Timeout = TimeSpan.FromMinutes(5) };
+        var client = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = Address,
+            Timeout = TimeSpan.FromMinutes(5),
+        };
         if (ownPages)
         {
             client.DefaultRequestHeaders.Add("X-Rendal", "1");
@@ -116,18 +127,39 @@ public sealed class RunningRendal : IAsyncLifetime
     public async Task<HttpClient> StrangerAsync()
     {
         var name = $"stranger {Guid.NewGuid():N}";
-        await App.Services.GetRequiredService<PersonStore>().AddAsync(name, App.Services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), CancellationToken.None);
+        await App
+            .Services.GetRequiredService<PersonStore>()
+            .AddAsync(
+                name,
+                App.Services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password),
+                CancellationToken.None
+            );
         var browser = Browser();
-        Assert.Equal(HttpStatusCode.NoContent, (await browser.PostAsJsonAsync("/api/session", new { name, password = Password })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await browser.PostAsJsonAsync("/api/session", new { name, password = Password })).StatusCode
+        );
         return browser;
     }
 
-    public static object Firm(string name) => new { name, currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" };
+    public static object Firm(string name) =>
+        new
+        {
+            name,
+            currency = "GBP",
+            addressLines = new[] { "14 Tenter Lane" },
+            contactLines = Array.Empty<string>(),
+            paymentLines = new[] { "By transfer" },
+            timeZone = "Europe/London",
+        };
 
     /// <summary>Stops the database, whoever is connected, by the signal that PostgreSQL knows for it.</summary>
     internal async Task StopDatabaseAsync()
     {
-        var server = int.Parse(File.ReadLines(Path.Combine(folder, "postgresql", "postmaster.pid")).First(), System.Globalization.CultureInfo.InvariantCulture);
+        var server = int.Parse(
+            File.ReadLines(Path.Combine(folder, "postgresql", "postmaster.pid")).First(),
+            System.Globalization.CultureInfo.InvariantCulture
+        );
         using (var signal = System.Diagnostics.Process.Start("kill", ["-INT", $"{server}"]))
         {
             await signal.WaitForExitAsync();
@@ -151,12 +183,23 @@ public sealed class RunningRendal : IAsyncLifetime
         Directory.Delete(folder, recursive: true);
     }
 
-    /// <summary>The application on ports that are free. Another program may take one between its being found and being used; then others are.</summary>
+    /// <summary>
+    /// The application on ports that are free. Another program may take one between its being found and being used; then others are.
+    /// </summary>
     private async Task<WebApplication> StartedAsync(string database)
     {
         for (var left = 5; ; left--)
         {
-            var app = RendalHost.Build(new HostParts(database, folder, 0, FreePort.Find(), FreePort.Find(), sends ? Role.All : Role.Web, WebRoot, FirstRunKey) { PathBase = PathBase, MailHosts = MailHosts, MailAuthorities = MailAuthorities, Proxies = Proxies, Clock = Clock });
+            var app = RendalHost.Build(
+                new HostParts(database, folder, 0, FreePort.Find(), FreePort.Find(), sends ? Role.All : Role.Web, WebRoot, FirstRunKey)
+                {
+                    PathBase = PathBase,
+                    MailHosts = MailHosts,
+                    MailAuthorities = MailAuthorities,
+                    Proxies = Proxies,
+                    Clock = Clock,
+                }
+            );
             try
             {
                 await app.StartAsync();

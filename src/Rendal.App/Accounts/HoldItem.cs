@@ -13,7 +13,8 @@ public sealed class HoldItem(BookStores stores, TimeProvider clock)
     /// <param name="note">Why; needed.</param>
     /// <param name="until">The day on which it comes up again; null for until somebody ends it.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">The reason is missing, the day does not lie ahead, there is no ledger, or the item is not in it.</exception>
+    /// <exception cref="ProblemException">The reason is missing, the day does not lie ahead, there is no ledger, or the item is not in
+    /// it.</exception>
     public async Task RunAsync(string customer, string item, string note, DateOnly? until, CancellationToken cancel)
     {
         if (string.IsNullOrWhiteSpace(note))

@@ -14,5 +14,6 @@ internal static class KnownItem
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ProblemException">The customer has no such item in it.</exception>
     public static async Task<LedgerRow> OfAsync(BookStores stores, long intake, string customer, string item, CancellationToken cancel) =>
-        (await stores.Ledger.RowsAsync(intake, [customer], cancel)).Find(r => ItemKey.Of(r).Text == item) ?? throw ProblemException.NotFound("This item");
+        (await stores.Ledger.RowsAsync(intake, [customer], cancel)).Find(r => ItemKey.Of(r).Text == item)
+        ?? throw ProblemException.NotFound("This item");
 }

@@ -15,7 +15,8 @@ public sealed class SettleByHand(BookStores stores, TimeProvider clock)
     /// <param name="charge">What it settles; null where it is kept as a credit.</param>
     /// <param name="amount">How much of it; null for as much as there is.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">There is no ledger, the items are not in it, they are in two currencies, one is not a credit or not a charge, or the amount is not above 0.</exception>
+    /// <exception cref="ProblemException">There is no ledger, the items are not in it, they are in two currencies, one is not a credit or
+    /// not a charge, or the amount is not above 0.</exception>
     public async Task RunAsync(string customer, string credit, string? charge, decimal? amount, CancellationToken cancel)
     {
         if (amount <= 0)
@@ -40,11 +41,19 @@ public sealed class SettleByHand(BookStores stores, TimeProvider clock)
 
             if (against.Currency != from.Currency)
             {
-                throw ProblemException.Invalid($"{ItemName.Of(from)} is in {from.Currency}, {ItemName.Of(against)} in {against.Currency}; one cannot settle the other.");
+                throw ProblemException.Invalid(
+                    $"{ItemName.Of(from)} is in {from.Currency}, {ItemName.Of(against)} in {against.Currency}; one cannot "
+                        + "settle the other."
+                );
             }
         }
 
-        await stores.Settlements.SayAsync(new CustomerSettlement(customer, new SettledByHand(credit, charge, amount)), stores.Person, clock.GetUtcNow(), cancel);
+        await stores.Settlements.SayAsync(
+            new CustomerSettlement(customer, new SettledByHand(credit, charge, amount)),
+            stores.Person,
+            clock.GetUtcNow(),
+            cancel
+        );
     }
 
     /// <summary>Takes back what was set.</summary>

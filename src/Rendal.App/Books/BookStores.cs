@@ -29,7 +29,8 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
 
     /// <summary>The book as it is at this moment; <see cref="Book"/> stays what it was when the work began.</summary>
     /// <exception cref="InvalidOperationException">It is gone, which a book cannot be.</exception>
-    public async Task<Book> BookNowAsync(CancellationToken cancel) => await new BookStore(source).FindAsync(book.Id, cancel) ?? throw new InvalidOperationException("The book is gone.");
+    public async Task<Book> BookNowAsync(CancellationToken cancel) =>
+        await new BookStore(source).FindAsync(book.Id, cancel) ?? throw new InvalidOperationException("The book is gone.");
 
     /// <summary>The database that it is in.</summary>
     internal NpgsqlDataSource Source => source;

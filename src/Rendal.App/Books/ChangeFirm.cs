@@ -10,7 +10,8 @@ public sealed class ChangeFirm(BookStores stores, BookStore books)
     /// <param name="firm">The firm.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ProblemException">It has no name.</exception>
-    public Task RunAsync(Firm firm, CancellationToken cancel) => string.IsNullOrWhiteSpace(firm.Name)
-        ? throw ProblemException.Invalid("Say the firm’s name.")
-        : books.UpdateFirmAsync(stores.Book.Id, firm with { Name = firm.Name.Trim() }, stores.Person, cancel);
+    public Task RunAsync(Firm firm, CancellationToken cancel) =>
+        string.IsNullOrWhiteSpace(firm.Name)
+            ? throw ProblemException.Invalid("Say the firm’s name.")
+            : books.UpdateFirmAsync(stores.Book.Id, firm with { Name = firm.Name.Trim() }, stores.Person, cancel);
 }

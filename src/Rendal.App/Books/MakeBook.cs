@@ -28,7 +28,13 @@ public sealed class MakeBook(BookStore books, NpgsqlDataSource source, IPractice
     {
         var id = await books.MakeAsync(firm, currency, timeZone, person, cancel);
         var wordings = new WordingStore(source, id);
-        await wordings.UseAsync(Purposes.Statement, "", await wordings.AddAsync(Ready(Purposes.Statement), person, cancel), person, cancel);
+        await wordings.UseAsync(
+            Purposes.Statement,
+            "",
+            await wordings.AddAsync(Ready(Purposes.Statement), person, cancel),
+            person,
+            cancel
+        );
         var levels = new List<ReminderLevel>();
         foreach (var (i, level) in ReminderRules.Default.Levels.Index())
         {
@@ -38,7 +44,10 @@ public sealed class MakeBook(BookStore books, NpgsqlDataSource source, IPractice
         var made = (await books.FindAsync(id, cancel))!;
         await books.UpdateRulesAsync(id, made.Rules with { Reminders = new ReminderRules(levels) }, made.TermsDays, person, cancel);
         await new SenderStore(source, id).AddAsync(
-            new Sender(0, firm.Name, "accounts@practice.example", "127.0.0.1", practice.MailPort, "none", practice.UserName(id), null), person, cancel);
+            new Sender(0, firm.Name, "accounts@practice.example", "127.0.0.1", practice.MailPort, "none", practice.UserName(id), null),
+            person,
+            cancel
+        );
         return id;
     }
 

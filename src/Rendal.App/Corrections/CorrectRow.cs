@@ -18,21 +18,42 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
     /// <param name="becomes">What holds instead.</param>
     /// <param name="everywhere">Whether the same value is put right wherever it stands in the column.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">The intake is not there or was kept, there is no such row or column, or an empty value is to be filled in everywhere.</exception>
+    /// <exception cref="ProblemException">The intake is not there or was kept, there is no such row or column, or an empty value is to be
+    /// filled in everywhere.</exception>
     public async Task PutRightAsync(long intake, int row, int column, string becomes, bool everywhere, CancellationToken cancel)
     {
         var at = await RowAsync(intake, row, cancel);
-        var of = at.Reading.Columns.FirstOrDefault(c => c.Index == column) ?? throw ProblemException.Invalid("Only values below a heading can be put right.");
+        var of = at.Reading.Columns.FirstOrDefault(c => c.Index == column)
+            ?? throw ProblemException.Invalid("Only values below a heading can be put right.");
         var was = at.Row[of.Index].Text;
         if (everywhere && was.Length == 0)
         {
-            throw ProblemException.Invalid($"Nothing is filled in here; to fill in every empty “{of.Heading}” would be a guess. Fill in the rows one by one.");
+            throw ProblemException.Invalid(
+                $"Nothing is filled in here; to fill in every empty “{of.Heading}” would be a guess. Fill in the rows one by one."
+            );
         }
 
         var kept = Cell.Of(becomes).Text;
-        await AddAsync(at, everywhere
-            ? new Correction { Kind = CorrectionKind.Everywhere, Column = of.Heading, Was = was, Becomes = kept }
-            : new Correction { Kind = CorrectionKind.Cell, Column = of.Heading, Of = RowKey.Of(at.Row, at.Reading), Was = was, Becomes = kept }, cancel);
+        await AddAsync(
+            at,
+            everywhere
+                ? new Correction
+                {
+                    Kind = CorrectionKind.Everywhere,
+                    Column = of.Heading,
+                    Was = was,
+                    Becomes = kept,
+                }
+                : new Correction
+                {
+                    Kind = CorrectionKind.Cell,
+                    Column = of.Heading,
+                    Of = RowKey.Of(at.Row, at.Reading),
+                    Was = was,
+                    Becomes = kept,
+                },
+            cancel
+        );
     }
 
     /// <summary>Has a row not count.</summary>
@@ -49,23 +70,43 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
         }
 
         var at = await RowAsync(intake, row, cancel);
-        await AddAsync(at, new Correction { Kind = CorrectionKind.RowLeftOut, Of = RowKey.Of(at.Row, at.Reading), Reason = reason.Trim() }, cancel);
+        await AddAsync(
+            at,
+            new Correction
+            {
+                Kind = CorrectionKind.RowLeftOut,
+                Of = RowKey.Of(at.Row, at.Reading),
+                Reason = reason.Trim(),
+            },
+            cancel
+        );
     }
 
     private Task AddAsync((LedgerTable Table, Reading Reading, FileRow Row) at, Correction correction, CancellationToken cancel) =>
-        stores.Corrections.AddAsync(correction, new SourceRef(at.Table.File, at.Table.Sheet, at.Row.Number), stores.Person, clock.GetUtcNow(), cancel);
+        stores.Corrections.AddAsync(
+            correction,
+            new SourceRef(at.Table.File, at.Table.Sheet, at.Row.Number),
+            stores.Person,
+            clock.GetUtcNow(),
+            cancel
+        );
 
     private async Task<(LedgerTable Table, Reading Reading, FileRow Row)> RowAsync(long id, int number, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
         if (intake.Kind != IntakeKind.Ledger || intake.State != "looked-at")
         {
-            throw ProblemException.Conflict("Values are corrected in a ledger file before it is kept. Take the file in again to correct something in it.");
+            throw ProblemException.Conflict(
+                "Values are corrected in a ledger file before it is kept. Take the file in again to correct something in it."
+            );
         }
 
         var table = files.Open(stores, intake, intake.Change.Opening, new ProgressMeter(), cancel);
-        var reading = Recognition.Outline(table, intake.Change) ?? throw ProblemException.Invalid("No row of headings was found. Say which row has them.");
+        var reading = Recognition.Outline(table, intake.Change)
+            ?? throw ProblemException.Invalid("No row of headings was found. Say which row has them.");
         var row = ((RowSpool)table.Rows).From(number).FirstOrDefault();
-        return row.Number == number && number > reading.HeadingRow ? (table, reading, row) : throw ProblemException.Invalid($"There is nothing in row {number} that could be put right.");
+        return row.Number == number && number > reading.HeadingRow
+            ? (table, reading, row)
+            : throw ProblemException.Invalid($"There is nothing in row {number} that could be put right.");
     }
 }

@@ -24,6 +24,17 @@ public sealed class JoinCustomers(BookStores stores, TimeProvider clock)
             throw ProblemException.Conflict($"{with} is joined with {customer} already; take that back first.");
         }
 
-        await stores.Corrections.AddAsync(new Correction { Kind = CorrectionKind.CustomersJoined, Was = customer, Becomes = with }, default, stores.Person, clock.GetUtcNow(), cancel);
+        await stores.Corrections.AddAsync(
+            new Correction
+            {
+                Kind = CorrectionKind.CustomersJoined,
+                Was = customer,
+                Becomes = with,
+            },
+            default,
+            stores.Person,
+            clock.GetUtcNow(),
+            cancel
+        );
     }
 }

@@ -9,7 +9,8 @@ public sealed class TakeCorrectionBack(BookStores stores, TimeProvider clock)
     /// <exception cref="ProblemException">There is none of this number that holds.</exception>
     public async Task RunAsync(long id, CancellationToken cancel)
     {
-        var correction = (await stores.Corrections.ListAsync(cancel)).Find(c => c.Correction.Id == id)?.Correction ?? throw ProblemException.NotFound("This correction");
+        var correction = (await stores.Corrections.ListAsync(cancel)).Find(c => c.Correction.Id == id)?.Correction
+            ?? throw ProblemException.NotFound("This correction");
         if (!await stores.Corrections.TakeBackAsync(correction, stores.Person, clock.GetUtcNow(), cancel))
         {
             throw ProblemException.NotFound("This correction");

@@ -8,11 +8,15 @@ namespace Rendal.App.Customers;
 /// <summary>Changes the card of a customer.</summary>
 public sealed class ChangeCard(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Stores a card in place of the one that was there. Spaces around its texts are dropped, and contacts and lines without any text.</summary>
+    /// <summary>
+    /// Stores a card in place of the one that was there. Spaces around its texts are dropped, and contacts and lines without any text.
+    /// </summary>
     /// <param name="card">What it is to be; <see cref="Customer.Extra"/> stays.</param>
     /// <param name="version">The version that it was changed from.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">The customer is not there, somebody else changed the card since, or it says what cannot be: no name, a language that is not known, terms or a least balance out of range, a wording, layout or head office that is not there, or a head office that is under the customer.</exception>
+    /// <exception cref="ProblemException">The customer is not there, somebody else changed the card since, or it says what cannot be: no
+    /// name, a language that is not known, terms or a least balance out of range, a wording, layout or head office that is not there, or a
+    /// head office that is under the customer.</exception>
     public async Task RunAsync(Customer card, long version, CancellationToken cancel)
     {
         var changed = await CheckedAsync(card, cancel);
@@ -21,7 +25,11 @@ public sealed class ChangeCard(BookStores stores, TimeProvider clock)
             case Update.Done:
                 return;
             case Update.Stale:
-                throw ProblemException.Conflict($"{await stores.Customers.ChangedByAsync(card.Key, cancel) ?? "A file that was taken in"} changed this card since you opened it. What they changed is in the fields now, beside what you entered: look, and save again.");
+                throw ProblemException.Conflict(
+                    $"{await stores.Customers.ChangedByAsync(card.Key, cancel) ?? "A file that was taken in"} changed this "
+                        + "card since you opened it. What they changed is in the fields now, beside what you entered: look, and "
+                        + "save again."
+                );
             default:
                 throw ProblemException.NotFound("This customer");
         }
@@ -64,7 +72,12 @@ public sealed class ChangeCard(BookStores stores, TimeProvider clock)
         return card with
         {
             Name = card.Name.Trim(),
-            Contacts = [.. card.Contacts.Select(c => c with { Name = c.Name.Trim(), Title = c.Title.Trim(), Address = c.Address.Trim() }).Where(c => c.Name.Length + c.Title.Length + c.Address.Length > 0)],
+            Contacts =
+            [
+                .. card
+                    .Contacts.Select(c => c with { Name = c.Name.Trim(), Title = c.Title.Trim(), Address = c.Address.Trim() })
+                    .Where(c => c.Name.Length + c.Title.Length + c.Address.Length > 0),
+            ],
             Salutation = card.Salutation.Trim(),
             PostalLines = [.. card.PostalLines.Select(l => l.Trim()).Where(l => l.Length > 0)],
             Country = card.Country.Trim(),

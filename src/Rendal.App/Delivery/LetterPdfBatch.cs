@@ -18,7 +18,10 @@ internal sealed class LetterPdfBatch
 
     public void Add(long parcel, StatementDocument paper, Layout layout) => waiting.Add((parcel, paper, layout));
 
-    /// <summary>The PDF of a parcel's letter; null where it is none of these, or they could not be made together, so that each is tried by itself and the one that cannot be made is told.</summary>
+    /// <summary>
+    /// The PDF of a parcel's letter; null where it is none of these, or they could not be made together, so that each is tried by itself
+    /// and the one that cannot be made is told.
+    /// </summary>
     public byte[]? Take(long parcel)
     {
         if (waiting.Count > 0)

@@ -23,7 +23,9 @@ using Rendal.Store.Wordings;
 
 namespace Rendal.App.Delivery;
 
-/// <summary>Makes the messages and the paper of claimed parcels. It serves one at a time, and keeps what the next parcel needs as well.</summary>
+/// <summary>
+/// Makes the messages and the paper of claimed parcels. It serves one at a time, and keeps what the next parcel needs as well.
+/// </summary>
 internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNotes notes, TimeProvider clock, ILogger log) : IDisposable
 {
     private readonly DocumentRenderer renderer = new();
@@ -32,8 +34,8 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
     private readonly RoundCache rounds = new(source);
 
     /// <summary>
-    /// Makes what a parcel becomes, and where its document is a letter that a word processor makes a PDF of, those of more
-    /// parcels that wait: a call takes a second to begin, and many letters then.
+    /// Makes what a parcel becomes, and where its document is a letter that a word processor makes a PDF of, those of more parcels that
+    /// wait: a call takes a second to begin, and many letters then.
     /// </summary>
     /// <param name="first">The parcel.</param>
     /// <param name="next">Claims another one; null where none waits.</param>
@@ -45,7 +47,12 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
         for (var at = 0; at < claimed.Count && letters.Count < LetterPdfBatch.Most; at++)
         {
             var parcel = claimed[at];
-            if (parcel.Message is null && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout && (parcel.OnPaper || layout.Forms.Contains(DocumentForm.Pdf)) && await PaperAsync(parcel) is { } paper)
+            if (
+                parcel.Message is null
+                && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout
+                && (parcel.OnPaper || layout.Forms.Contains(DocumentForm.Pdf))
+                && await PaperAsync(parcel) is { } paper
+            )
             {
                 letters.Add(parcel.Parcel, paper, layout);
                 if (await next() is { } another)
@@ -67,7 +74,9 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
     /// <inheritdoc/>
     public void Dispose() => renderer.Dispose();
 
-    /// <summary>The document of a letter to be made beside others; null where it cannot be set, which is told when its message is made.</summary>
+    /// <summary>
+    /// The document of a letter to be made beside others; null where it cannot be set, which is told when its message is made.
+    /// </summary>
     private async Task<StatementDocument?> PaperAsync(ClaimedParcel claimed)
     {
         using var making = notes.Making(claimed.Parcel);
@@ -82,29 +91,49 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
         }
     }
 
-    /// <summary>Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a reason not to send.</summary>
+    /// <summary>
+    /// Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a
+    /// reason not to send.
+    /// </summary>
     private async Task<(StatementDocument? Paper, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed)
     {
         var atHand = await rounds.OfAsync(claimed);
         var (round, composer) = (atHand.Round, atHand.ComposerOf(claimed));
         var (_, parcel) = (await new RoundStore(source, claimed.Book).ParcelAsync(claimed.Parcel, CancellationToken.None))!.Value;
-        var rows = await new LedgerStore(source, claimed.Book).RowsAsync(round.IntakeId, parcel.Accounts.Select(a => a.Key), CancellationToken.None);
+        var rows = await new LedgerStore(source, claimed.Book).RowsAsync(
+            round.IntakeId,
+            parcel.Accounts.Select(a => a.Key),
+            CancellationToken.None
+        );
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
         return await Background.RunAsync<(StatementDocument?, Layout?, RoundKind, string)>(() =>
         {
             var statements = parcel.Known(composer.Statements(claimed.Card, rows));
             return AreThose(parcel, statements)
-                ? (composer.Paper(layout, claimed.Card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel), layout.Layout, round.Choice.Kind, "")
+                ? (
+                    composer.Paper(layout, claimed.Card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel),
+                    layout.Layout,
+                    round.Choice.Kind,
+                    ""
+                )
                 : (null, null, round.Choice.Kind, "its figures are not those that were released");
         });
     }
 
-    /// <summary>Whether figures are those that a parcel was released with: every line, or of one that was prepared before there were seals, its sums.</summary>
+    /// <summary>
+    /// Whether figures are those that a parcel was released with: every line, or of one that was prepared before there were seals, its
+    /// sums.
+    /// </summary>
     private static bool AreThose(ParcelRecord parcel, IReadOnlyList<Statement> statements) =>
-        parcel.Seal is { } seal ? seal.Parts[SealPart.Figures] == Sealer.Figures(statements)
-        : parcel.Sums.Select(s => (s.Currency, s.Total, s.Overdue)).SequenceEqual(statements.Select(s => (s.Currency.Code, s.Total, s.Overdue)));
+        parcel.Seal is { } seal
+            ? seal.Parts[SealPart.Figures] == Sealer.Figures(statements)
+            : parcel
+                .Sums.Select(s => (s.Currency, s.Total, s.Overdue))
+                .SequenceEqual(statements.Select(s => (s.Currency.Code, s.Total, s.Overdue)));
 
-    /// <summary>The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.</summary>
+    /// <summary>
+    /// The message of a parcel; where making it fails unforeseen, that parcel waits for a person, and no other waits behind it.
+    /// </summary>
     private async Task<MadeUp> MadeAsync(ClaimedParcel claimed, LetterPdfBatch letters, CancellationToken stop)
     {
         using var making = notes.Making(claimed.Parcel);
@@ -138,7 +167,12 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
     private async Task<List<MessagePicture>> PicturesAsync(ClaimedParcel claimed)
     {
         var numbers = PicturePlaces.Of(claimed.Body);
-        foreach (var picture in await new PictureStore(source, claimed.Book).OfAsync([.. numbers.Where(n => !pictures.ContainsKey((claimed.Book, n)))], CancellationToken.None))
+        foreach (
+            var picture in await new PictureStore(source, claimed.Book).OfAsync(
+                [.. numbers.Where(n => !pictures.ContainsKey((claimed.Book, n)))],
+                CancellationToken.None
+            )
+        )
         {
             pictures[(claimed.Book, picture.Number)] = picture;
         }
@@ -146,7 +180,15 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
         return [.. numbers.Select(n => pictures[(claimed.Book, n)])];
     }
 
-    private MadeUp Make(ClaimedParcel claimed, StatementDocument paper, Layout layout, RoundKind kind, List<MessagePicture> inIt, LetterPdfBatch letters, CancellationToken stop)
+    private MadeUp Make(
+        ClaimedParcel claimed,
+        StatementDocument paper,
+        Layout layout,
+        RoundKind kind,
+        List<MessagePicture> inIt,
+        LetterPdfBatch letters,
+        CancellationToken stop
+    )
     {
         IReadOnlyList<Enclosure> enclosures = [];
         OutgoingLetter? onPaper = null;
@@ -155,12 +197,19 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             var letter = letters.Take(claimed.Parcel);
             if (claimed.Way != Way.Post)
             {
-                enclosures = [.. DocumentFile.Make(paper, layout, renderer, letter, stop).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+                enclosures =
+                [
+                    .. DocumentFile.Make(paper, layout, renderer, letter, stop).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)),
+                ];
             }
 
             if (claimed.OnPaper)
             {
-                var pdf = enclosures.Where(e => e.ContentType == DocumentFile.PdfType).Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes)).FirstOrDefault() ?? DocumentFile.Make(paper, layout with { Forms = [DocumentForm.Pdf] }, renderer, letter, stop)[0];
+                var pdf = enclosures
+                    .Where(e => e.ContentType == DocumentFile.PdfType)
+                    .Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes))
+                    .FirstOrDefault()
+                    ?? DocumentFile.Make(paper, layout with { Forms = [DocumentForm.Pdf] }, renderer, letter, stop)[0];
                 onPaper = new OutgoingLetter(pdf.Name, pdf.Bytes, SHA256.HashData(pdf.Bytes));
             }
         }
@@ -176,7 +225,24 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
 
         var who = Recipients.Of(claimed.Card, kind);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
-        var (id, bytes) = MessageBuilder.Make(new Draft(claimed.SentAs.Name, claimed.SentAs.Address, to, [.. who.Copies.Intersect(claimed.Recipients)], claimed.Subject, claimed.Body, claimed.Card.Language, enclosures, clock.GetUtcNow()) { ReplyTo = claimed.SentAs.ReplyTo, Pictures = inIt, NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [] });
+        var (id, bytes) = MessageBuilder.Make(
+            new Draft(
+                claimed.SentAs.Name,
+                claimed.SentAs.Address,
+                to,
+                [.. who.Copies.Intersect(claimed.Recipients)],
+                claimed.Subject,
+                claimed.Body,
+                claimed.Card.Language,
+                enclosures,
+                clock.GetUtcNow()
+            )
+            {
+                ReplyTo = claimed.SentAs.ReplyTo,
+                Pictures = inIt,
+                NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [],
+            }
+        );
         return MessageSizes.Problem(bytes.Length, claimed.Sender) is { Length: > 0 } tooLarge
             ? new MadeUp(claimed, null, null, tooLarge)
             : new MadeUp(claimed, new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), onPaper);

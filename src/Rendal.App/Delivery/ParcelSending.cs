@@ -39,7 +39,16 @@ public sealed partial class ParcelSending : IAsyncDisposable
     /// <param name="network">Which mail servers may be talked to.</param>
     /// <param name="clock">The time.</param>
     /// <param name="log">What went wrong.</param>
-    public ParcelSending(DispatchQueue queue, long worker, EndOfDataNotes notes, NpgsqlDataSource source, SenderSecrets secrets, MailNetwork network, TimeProvider clock, ILogger log)
+    public ParcelSending(
+        DispatchQueue queue,
+        long worker,
+        EndOfDataNotes notes,
+        NpgsqlDataSource source,
+        SenderSecrets secrets,
+        MailNetwork network,
+        TimeProvider clock,
+        ILogger log
+    )
     {
         (this.queue, this.worker, this.notes, this.clock, this.log) = (queue, worker, notes, clock, log);
         makersOfABook = () => new BoundedPool<MessageMaker>(Environment.ProcessorCount, () => new MessageMaker(source, notes, clock, log));
@@ -83,7 +92,9 @@ public sealed partial class ParcelSending : IAsyncDisposable
 
         async Task<ClaimedParcel?> NextAsync()
         {
-            var next = stop.IsCancellationRequested ? null : (await queue.ClaimAsync(worker, 1, [], clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
+            var next = stop.IsCancellationRequested
+                ? null
+                : (await queue.ClaimAsync(worker, 1, [], clock.GetUtcNow(), CancellationToken.None)).SingleOrDefault();
             if (next is not null)
             {
                 claimed.Add(next);
@@ -93,7 +104,10 @@ public sealed partial class ParcelSending : IAsyncDisposable
         }
     }
 
-    /// <summary>Lets go of what is only of use while there is something to send. Nothing is being sent. A round may be stopped and released again, a letterhead be changed, before something is.</summary>
+    /// <summary>
+    /// Lets go of what is only of use while there is something to send. Nothing is being sent. A round may be stopped and released again,
+    /// a letterhead be changed, before something is.
+    /// </summary>
     public async Task RestAsync()
     {
         await deliverers.DisposeAsync();
@@ -129,8 +143,8 @@ public sealed partial class ParcelSending : IAsyncDisposable
     }
 
     /// <summary>
-    /// Writes down how a try ended. What the server said is known here alone, so while the database is away it is kept, and
-    /// written when that is back: nothing becomes unsure by it, unless the program stops meanwhile.
+    /// Writes down how a try ended. What the server said is known here alone, so while the database is away it is kept, and written when
+    /// that is back: nothing becomes unsure by it, unless the program stops meanwhile.
     /// </summary>
     private async Task EndAsync(ClaimedParcel parcel, long dispatchTry, Outcome outcome, CancellationToken stop)
     {
@@ -166,18 +180,24 @@ public sealed partial class ParcelSending : IAsyncDisposable
         await begun.WaitAsync();
         try
         {
-            if (stop.IsCancellationRequested || await queue.BeginAttemptAsync(parcel, worker, made.Message, made.Paper, clock.GetUtcNow()) is not { } dispatchTry)
+            if (
+                stop.IsCancellationRequested
+                || await queue.BeginAttemptAsync(parcel, worker, made.Message, made.Paper, clock.GetUtcNow()) is not { } dispatchTry
+            )
             {
                 await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
                 return null;
             }
 
-            return (dispatchTry, parcel.Way switch
-            {
-                Way.Mail => await CarryAsync(made, account!, dispatchTry),
-                Way.Post => new Outcome(Ending.Printed, DispatchQueue.ForThePost, []),
-                _ => new Outcome(Ending.Exported, "Made up for another mail program.", []),
-            });
+            return (
+                dispatchTry,
+                parcel.Way switch
+                {
+                    Way.Mail => await CarryAsync(made, account!, dispatchTry),
+                    Way.Post => new Outcome(Ending.Printed, DispatchQueue.ForThePost, []),
+                    _ => new Outcome(Ending.Exported, "Made up for another mail program.", []),
+                }
+            );
         }
         catch (TakenOver)
         {
@@ -193,25 +213,44 @@ public sealed partial class ParcelSending : IAsyncDisposable
     private async Task<Outcome> CarryAsync(MadeUp made, MailAccount account, long dispatchTry)
     {
         var parcel = made.Parcel;
-        var self = parcel.SentAs.CopyToSelf && parcel.Taken.Count == 0 && !parcel.Recipients.Contains(parcel.SentAs.Address, StringComparer.OrdinalIgnoreCase) ? parcel.SentAs.Address : null;
-        List<string> recipients = [.. parcel.Recipients.Where(r => !parcel.Taken.Contains(r, StringComparer.OrdinalIgnoreCase)), .. self is null ? [] : new[] { self }];
+        var self =
+            parcel.SentAs.CopyToSelf
+            && parcel.Taken.Count == 0
+            && !parcel.Recipients.Contains(parcel.SentAs.Address, StringComparer.OrdinalIgnoreCase)
+                ? parcel.SentAs.Address
+                : null;
+        List<string> recipients =
+        [
+            .. parcel.Recipients.Where(r => !parcel.Taken.Contains(r, StringComparer.OrdinalIgnoreCase)),
+            .. self is null ? [] : new[] { self },
+        ];
         try
         {
-            var outcome = await deliverers.CarryAsync(account, parcel.SentAs.Address, made.Message?.Bytes ?? parcel.Message!, recipients, async () =>
-            {
-                if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow()))
+            var outcome = await deliverers.CarryAsync(
+                account,
+                parcel.SentAs.Address,
+                made.Message?.Bytes ?? parcel.Message!,
+                recipients,
+                async () =>
                 {
-                    throw new TakenOver();
-                }
+                    if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow()))
+                    {
+                        throw new TakenOver();
+                    }
 
-                notes.Note(dispatchTry);
-            });
+                    notes.Note(dispatchTry);
+                }
+            );
             return outcome.Without(self);
         }
         catch (NpgsqlException e) when (DispatchQueue.MayPass(e))
         {
             // Whether the mark was written or not: the end was not given.
-            return new Outcome(Ending.Stopped, $"The database could not be written before the server had the whole message: {e.Message.ReplaceLineEndings(" ")}", []);
+            return new Outcome(
+                Ending.Stopped,
+                $"The database could not be written before the server had the whole message: {e.Message.ReplaceLineEndings(" ")}",
+                []
+            );
         }
     }
 

@@ -27,7 +27,10 @@ internal sealed class ReadyLayouts(NpgsqlDataSource source)
                 ready.Clear();
             }
 
-            ready.Add((book, known), template = await LayoutOfParcel.ReadyAsync(new LayoutStore(source, book), known, CancellationToken.None));
+            ready.Add(
+                (book, known),
+                template = await LayoutOfParcel.ReadyAsync(new LayoutStore(source, book), known, CancellationToken.None)
+            );
         }
 
         return template;

@@ -32,5 +32,6 @@ internal sealed class RoundCache(NpgsqlDataSource source)
 internal sealed record RoundAtHand(RoundRecord Round, SettlementRule Settlement)
 {
     /// <summary>Makes the content of a parcel, with the letterhead and under the identity that it was released with.</summary>
-    public ParcelComposer ComposerOf(ClaimedParcel parcel) => new(parcel.Letterhead, Round.Name, Round.Choice, Settlement, Round.ByHand, Round.Rules, parcel.SentAs.Name);
+    public ParcelComposer ComposerOf(ClaimedParcel parcel) =>
+        new(parcel.Letterhead, Round.Name, Round.Choice, Settlement, Round.ByHand, Round.Rules, parcel.SentAs.Name);
 }

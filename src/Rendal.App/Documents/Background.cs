@@ -3,8 +3,8 @@ using System.Runtime.InteropServices;
 namespace Rendal.App.Documents;
 
 /// <summary>
-/// Work that takes a processor for some time, on a thread of its own that gives way to all others. What is being carried
-/// goes on at once when it can: between the mark that the end is given and the giving, a kill leaves a parcel unsure.
+/// Work that takes a processor for some time, on a thread of its own that gives way to all others. What is being carried goes on at once
+/// when it can: between the mark that the end is given and the giving, a kill leaves a parcel unsure.
 /// </summary>
 internal static class Background
 {
@@ -13,16 +13,18 @@ internal static class Background
     private const int StepsDown = 10;
 
     /// <summary>Does the work.</summary>
-    public static Task<T> RunAsync<T>(Func<T> work) => Task.Factory.StartNew(
-        () =>
-        {
-            // Where the system does not allow it, the work is done all the same.
-            _ = SetPriority(OfAThread, 0, StepsDown);
-            return work();
-        },
-        CancellationToken.None,
-        TaskCreationOptions.LongRunning,
-        TaskScheduler.Default);
+    public static Task<T> RunAsync<T>(Func<T> work) =>
+        Task.Factory.StartNew(
+            () =>
+            {
+                // Where the system does not allow it, the work is done all the same.
+                _ = SetPriority(OfAThread, 0, StepsDown);
+                return work();
+            },
+            CancellationToken.None,
+            TaskCreationOptions.LongRunning,
+            TaskScheduler.Default
+        );
 
     [DllImport("libc", EntryPoint = "setpriority")]
     private static extern int SetPriority(int which, uint who, int steps);

@@ -15,7 +15,9 @@ public sealed record BegunIntake(long Id, bool KnownReading);
 /// <summary>Takes a file in, to be looked at.</summary>
 public sealed class BeginIntake(BookStores stores, OpenedFiles files, TimeProvider clock)
 {
-    /// <summary>Stores a file, refuses it at once where it is nothing that can be read, and looks for the reading of a file like it.</summary>
+    /// <summary>
+    /// Stores a file, refuses it at once where it is nothing that can be read, and looks for the reading of a file like it.
+    /// </summary>
     /// <param name="name">The name of the file.</param>
     /// <param name="open">Opens it; called twice.</param>
     /// <param name="kind">What it is taken in for.</param>
@@ -53,14 +55,23 @@ public sealed class BeginIntake(BookStores stores, OpenedFiles files, TimeProvid
     {
         if (string.IsNullOrWhiteSpace(text))
         {
-            throw ProblemException.Invalid("Nothing was pasted. Copy the cells in your spreadsheet, headings included, and paste them here.");
+            throw ProblemException.Invalid(
+                "Nothing was pasted. Copy the cells in your spreadsheet, headings included, and paste them here."
+            );
         }
 
         var content = Encoding.UTF8.GetBytes(text);
-        return RunAsync(string.Create(CultureInfo.InvariantCulture, $"Pasted {stores.Book.ByItsClock(clock.GetUtcNow()):d MMM yyyy HH.mm}.tsv"), () => new MemoryStream(content), kind, cancel);
+        return RunAsync(
+            string.Create(CultureInfo.InvariantCulture, $"Pasted {stores.Book.ByItsClock(clock.GetUtcNow()):d MMM yyyy HH.mm}.tsv"),
+            () => new MemoryStream(content),
+            kind,
+            cancel
+        );
     }
 
-    /// <summary>Takes the same file in once more, to put something right in it; it is kept in place of the first when that is done.</summary>
+    /// <summary>
+    /// Takes the same file in once more, to put something right in it; it is kept in place of the first when that is done.
+    /// </summary>
     /// <exception cref="ProblemException">There is no intake of this number.</exception>
     public async Task<BegunIntake> AgainAsync(long id, CancellationToken cancel)
     {

@@ -27,7 +27,8 @@ public sealed class ChangeReading(BookStores stores, OpenedFiles files)
     /// <param name="reading">How the other one was read.</param>
     /// <param name="from">The name of the file that says so.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">There is no intake of this number, it was kept, or it lacks a column that the reading names.</exception>
+    /// <exception cref="ProblemException">There is no intake of this number, it was kept, or it lacks a column that the reading
+    /// names.</exception>
     public async Task LikeAsync(long id, SavedReading reading, string from, CancellationToken cancel)
     {
         var intake = await TheIntake.ToReadAsync(stores, id, cancel);

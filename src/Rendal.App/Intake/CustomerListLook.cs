@@ -28,12 +28,18 @@ public sealed class CustomerListLook
     public CardReading? Reading { get; }
 
     /// <summary>What keeps the list from being read; empty when it can be.</summary>
-    public IReadOnlyList<string> Lacks => Reading?.Lacks() ?? ["No row of headings with a customer code or name was found. Say which row has them."];
+    public IReadOnlyList<string> Lacks =>
+        Reading?.Lacks() ?? ["No row of headings with a customer code or name was found. Say which row has them."];
 
     /// <summary>Opens the file of an intake and works out its reading.</summary>
     /// <exception cref="Files.FileRefused">The file cannot be read.</exception>
-    public static CustomerListLook Open(BookStores stores, IntakeRecord intake, OpenedFiles files, ProgressMeter meter, CancellationToken cancel) =>
-        new(stores, intake, files.Open(stores, intake, intake.Change.Opening, meter, cancel));
+    public static CustomerListLook Open(
+        BookStores stores,
+        IntakeRecord intake,
+        OpenedFiles files,
+        ProgressMeter meter,
+        CancellationToken cancel
+    ) => new(stores, intake, files.Open(stores, intake, intake.Change.Opening, meter, cancel));
 
     /// <summary>The list as read, with what is noticed only beside the cards that are there.</summary>
     /// <exception cref="ProblemException">Something keeps it from being read.</exception>
@@ -49,7 +55,17 @@ public sealed class CustomerListLook
         var list = CustomerListReader.Read(Table.Watched(meter.Rows(cancel)), Reading!);
         foreach (var unknown in list.Customers.Where(c => !cards.ContainsKey(c.Key) && !Reading!.Has(CardField.Name)))
         {
-            list.Findings.Add(new Finding(FindingCodes.CustomerUnknown, Severity.Warning, unknown.Source, null, unknown.Key, $"There is no customer {unknown.Key}, and the list gives no name to make one.", "Look whether the code is right."));
+            list.Findings.Add(
+                new Finding(
+                    FindingCodes.CustomerUnknown,
+                    Severity.Warning,
+                    unknown.Source,
+                    null,
+                    unknown.Key,
+                    $"There is no customer {unknown.Key}, and the list gives no name to make one.",
+                    "Look whether the code is right."
+                )
+            );
         }
 
         NoteLoops(list, cards);
@@ -69,8 +85,17 @@ public sealed class CustomerListLook
 
         foreach (var loop in new HeadOffices(offices).Loops())
         {
-            list.Findings.Add(new Finding(FindingCodes.HeadOfficeLoop, Severity.Error, new SourceRef(Table.File, Table.Sheet, 0), Reading!.Columns.FirstOrDefault(c => c.Field == CardField.HeadOffice)?.Heading, loop[0],
-                $"{string.Join(" is under ", loop.Append(loop[0]))}: none of them is at the top.", "Take the head office off one of them."));
+            list.Findings.Add(
+                new Finding(
+                    FindingCodes.HeadOfficeLoop,
+                    Severity.Error,
+                    new SourceRef(Table.File, Table.Sheet, 0),
+                    Reading!.Columns.FirstOrDefault(c => c.Field == CardField.HeadOffice)?.Heading,
+                    loop[0],
+                    $"{string.Join(" is under ", loop.Append(loop[0]))}: none of them is at the top.",
+                    "Take the head office off one of them."
+                )
+            );
         }
     }
 }

@@ -33,7 +33,14 @@ public sealed class FileRows(BookStores stores, OpenedFiles files)
         var wanted = Enumerable.Range(first, Math.Min(most, spool.LastRow + 1 - first)).ToList();
         var rows = spool.From(first).TakeWhile(r => r.Number < first + wanted.Count).ToDictionary(r => r.Number);
         var see = await SeenAsync(intake, table, cancel);
-        return (spool.LastRow, [.. wanted.Select(n => rows.TryGetValue(n, out var row) ? see(row) : new FileRowSeen(new FileRow(n, []), RowRole.Blank, NoCorrections, null))]);
+        return (
+            spool.LastRow,
+            [
+                .. wanted.Select(n =>
+                    rows.TryGetValue(n, out var row) ? see(row) : new FileRowSeen(new FileRow(n, []), RowRole.Blank, NoCorrections, null)
+                ),
+            ]
+        );
     }
 
     private async Task<Func<FileRow, FileRowSeen>> SeenAsync(IntakeRecord intake, LedgerTable table, CancellationToken cancel)
@@ -41,7 +48,15 @@ public sealed class FileRows(BookStores stores, OpenedFiles files)
         if (intake.Kind == IntakeKind.Customers)
         {
             var heading = CardReading.Of(table, intake.Change)?.HeadingRow;
-            return row => new FileRowSeen(row, heading is null || row.Number < heading ? RowRole.Above : row.Number == heading ? RowRole.Heading : row.IsBlank ? RowRole.Blank : RowRole.Item, NoCorrections, null);
+            return row => new FileRowSeen(
+                row,
+                heading is null || row.Number < heading ? RowRole.Above
+                    : row.Number == heading ? RowRole.Heading
+                    : row.IsBlank ? RowRole.Blank
+                    : RowRole.Item,
+                NoCorrections,
+                null
+            );
         }
 
         if (Recognition.Outline(table, intake.Change) is not { } reading)
@@ -54,7 +69,10 @@ public sealed class FileRows(BookStores stores, OpenedFiles files)
         return row =>
         {
             var (corrected, leftOut) = row.Number > reading.HeadingRow ? corrections.Correct(row) : (row, null);
-            var changes = Enumerable.Range(0, corrected.Cells.Length).Where(i => corrected[i].Text != row[i].Text).ToDictionary(i => i, i => corrected[i].Text);
+            var changes = Enumerable
+                .Range(0, corrected.Cells.Length)
+                .Where(i => corrected[i].Text != row[i].Text)
+                .ToDictionary(i => i, i => corrected[i].Text);
             return new FileRowSeen(row, roles.Of(corrected), changes, leftOut);
         };
     }

@@ -21,7 +21,8 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
     /// <param name="emptyClears">Whether an empty cell of a customer list empties the field of the card.</param>
     /// <param name="meter">Is told how far it has come.</param>
     /// <param name="cancel">Stops it; nothing is kept then.</param>
-    /// <exception cref="ProblemException">There is no intake of this number, it was kept or undone, it cannot be read, it is doubtful, or customers would be under each other in a circle.</exception>
+    /// <exception cref="ProblemException">There is no intake of this number, it was kept or undone, it cannot be read, it is doubtful, or
+    /// customers would be under each other in a circle.</exception>
     public async Task<KeptIntake> RunAsync(long id, bool sure, bool emptyClears, ProgressMeter meter, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
@@ -30,7 +31,13 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
             throw KeptAlready();
         }
 
-        return (intake.Kind == IntakeKind.Customers ? await CustomersAsync(intake, emptyClears, meter, cancel) : await LedgerAsync(intake, sure, meter, cancel)) is { } rows
+        return
+            (
+                intake.Kind == IntakeKind.Customers
+                    ? await CustomersAsync(intake, emptyClears, meter, cancel)
+                    : await LedgerAsync(intake, sure, meter, cancel)
+            )
+                is { } rows
             ? new KeptIntake(id, rows)
             : throw KeptAlready();
     }
@@ -49,7 +56,16 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
 
         // Before it is kept: who is told of an error, or stops it, is right to think that nothing was.
         await stores.Intakes.LetGoOfSpareRowsAsync(clock.GetUtcNow() - InUse, cancel);
-        return await stores.Intakes.KeepAsync(intake.Id, reader, await stores.Customers.ReachableAsync(cancel), reading, clock.GetUtcNow(), cancel) ? reader.RowsKept : null;
+        return await stores.Intakes.KeepAsync(
+            intake.Id,
+            reader,
+            await stores.Customers.ReachableAsync(cancel),
+            reading,
+            clock.GetUtcNow(),
+            cancel
+        )
+            ? reader.RowsKept
+            : null;
     }
 
     private async Task<int?> CustomersAsync(IntakeRecord intake, bool emptyClears, ProgressMeter meter, CancellationToken cancel)
@@ -62,7 +78,18 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
         }
 
         var reading = SavedReading.Of(look.Reading!, intake.Change);
-        return await stores.Intakes.KeepCustomersAsync(intake.Id, list, look.Table.Sheet, emptyClears, await stores.Corrections.HoldingAsync(cancel), reading, clock.GetUtcNow(), cancel) ? list.Customers.Count : null;
+        return await stores.Intakes.KeepCustomersAsync(
+            intake.Id,
+            list,
+            look.Table.Sheet,
+            emptyClears,
+            await stores.Corrections.HoldingAsync(cancel),
+            reading,
+            clock.GetUtcNow(),
+            cancel
+        )
+            ? list.Customers.Count
+            : null;
     }
 
     private static ProblemException KeptAlready() => ProblemException.Conflict("This file was kept or undone already.");

@@ -13,8 +13,14 @@ namespace Rendal.App.Intake;
 /// <param name="Reader">Its reader, after the last row.</param>
 /// <param name="Kept">The sum of the rows that would be kept, by currency.</param>
 /// <param name="SetAside">The sum of those that would be set aside, as far as they have a currency.</param>
-/// <param name="Doubts">What makes it doubtful that this is the next ledger of the book; empty when nothing does, and for the first one.</param>
-public sealed record LedgerRead(LedgerReader Reader, IReadOnlyDictionary<Currency, decimal> Kept, IReadOnlyDictionary<Currency, decimal> SetAside, IReadOnlyList<string> Doubts);
+/// <param name="Doubts">What makes it doubtful that this is the next ledger of the book; empty when nothing does, and for the first
+/// one.</param>
+public sealed record LedgerRead(
+    LedgerReader Reader,
+    IReadOnlyDictionary<Currency, decimal> Kept,
+    IReadOnlyDictionary<Currency, decimal> SetAside,
+    IReadOnlyList<string> Doubts
+);
 
 /// <summary>A ledger file with its reading and the corrections that are laid over it.</summary>
 public sealed class LedgerLook
@@ -25,8 +31,24 @@ public sealed class LedgerLook
     private readonly Dictionary<string, PaymentTerms> terms;
     private readonly ReadingSettings settings;
 
-    private LedgerLook(BookStores stores, IntakeRecord intake, ReadingChange change, LedgerTable table, RecognisedReading? recognised, Dictionary<string, PaymentTerms> terms, ReadingSettings settings) =>
-        (this.stores, this.intake, this.change, Table, Recognised, this.terms, this.settings) = (stores, intake, change, table, recognised, terms, settings);
+    private LedgerLook(
+        BookStores stores,
+        IntakeRecord intake,
+        ReadingChange change,
+        LedgerTable table,
+        RecognisedReading? recognised,
+        Dictionary<string, PaymentTerms> terms,
+        ReadingSettings settings
+    ) =>
+        (this.stores, this.intake, this.change, Table, Recognised, this.terms, this.settings) = (
+            stores,
+            intake,
+            change,
+            table,
+            recognised,
+            terms,
+            settings
+        );
 
     /// <summary>The rows of the file.</summary>
     public LedgerTable Table { get; }
@@ -41,7 +63,13 @@ public sealed class LedgerLook
 
     /// <summary>Opens the file of an intake and works out its reading, with what was decided and put right.</summary>
     /// <exception cref="FileRefused">The file cannot be read.</exception>
-    public static async Task<LedgerLook> OpenAsync(BookStores stores, IntakeRecord intake, OpenedFiles files, ProgressMeter meter, CancellationToken cancel)
+    public static async Task<LedgerLook> OpenAsync(
+        BookStores stores,
+        IntakeRecord intake,
+        OpenedFiles files,
+        ProgressMeter meter,
+        CancellationToken cancel
+    )
     {
         var corrections = await stores.Corrections.HoldingAsync(cancel);
         var terms = await stores.Customers.TermsAsync(cancel);
@@ -63,7 +91,13 @@ public sealed class LedgerLook
         }
 
         meter.Begin(stage, RowCount);
-        return new LedgerReader(Table.Watched(meter.Rows(cancel)), Recognised!, settings, key => terms.TryGetValue(key, out var own) ? own : null, change);
+        return new LedgerReader(
+            Table.Watched(meter.Rows(cancel)),
+            Recognised!,
+            settings,
+            key => terms.TryGetValue(key, out var own) ? own : null,
+            change
+        );
     }
 
     /// <summary>Goes through all its rows: what would be kept, and what was noticed.</summary>

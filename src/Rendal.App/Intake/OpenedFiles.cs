@@ -8,8 +8,8 @@ using Rendal.Store.Intake;
 namespace Rendal.App.Intake;
 
 /// <summary>
-/// Files that are being looked at, opened once and kept as spooled rows, so that each change of their reading is seen at
-/// once. It is only ever a short way: what is not here any more is opened again, by this process or another.
+/// Files that are being looked at, opened once and kept as spooled rows, so that each change of their reading is seen at once. It is only
+/// ever a short way: what is not here any more is opened again, by this process or another.
 /// </summary>
 /// <param name="clock">Tells which was not used for longest.</param>
 public sealed class OpenedFiles(TimeProvider clock)

@@ -16,6 +16,8 @@ public static class TheIntake
     public static async Task<IntakeRecord> ToReadAsync(BookStores stores, long id, CancellationToken cancel)
     {
         var intake = await OfAsync(stores, id, cancel);
-        return intake.State == "looked-at" ? intake : throw ProblemException.Conflict("This file was kept already; take it in again to read it in another way.");
+        return intake.State == "looked-at"
+            ? intake
+            : throw ProblemException.Conflict("This file was kept already; take it in again to read it in another way.");
     }
 }

@@ -11,9 +11,10 @@ public sealed class UndoIntake(BookStores stores)
     public async Task RunAsync(long id, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
-        var undone = intake.Kind == IntakeKind.Ledger
-            ? await stores.Intakes.UndoAsync(id, cancel)
-            : await stores.Intakes.UndoCustomersAsync(id, await stores.Corrections.HoldingAsync(cancel), stores.Person, cancel);
+        var undone =
+            intake.Kind == IntakeKind.Ledger
+                ? await stores.Intakes.UndoAsync(id, cancel)
+                : await stores.Intakes.UndoCustomersAsync(id, await stores.Corrections.HoldingAsync(cancel), stores.Person, cancel);
         if (!undone)
         {
             throw ProblemException.Conflict("Only the last file that was kept can be undone.");

@@ -25,8 +25,17 @@ public sealed class ReadDocxFile(BookStores stores)
         {
             Name = Path.GetFileNameWithoutExtension(name),
             Forms = [WordProcessor.Program is null ? DocumentForm.Docx : DocumentForm.Pdf],
-            Letter = new DocxTemplate { FileName = name, Bytes = bytes, Slots = look.Slots },
+            Letter = new DocxTemplate
+            {
+                FileName = name,
+                Bytes = bytes,
+                Slots = look.Slots,
+            },
         };
-        return new ReadDocxTemplate(look.Problems.Count == 0 ? layout : null, [.. look.Slots.Select(s => s.Name).Distinct()], look.Problems);
+        return new ReadDocxTemplate(
+            look.Problems.Count == 0 ? layout : null,
+            [.. look.Slots.Select(s => s.Name).Distinct()],
+            look.Problems
+        );
     }
 }

@@ -7,13 +7,16 @@ using Rendal.Store.Layouts;
 
 namespace Rendal.App.Layouts;
 
-/// <summary>Stores a layout, as far as it can stand on paper: markup that cannot is dropped, and a letter has the slots that are really in it.</summary>
+/// <summary>
+/// Stores a layout, as far as it can stand on paper: markup that cannot is dropped, and a letter has the slots that are really in it.
+/// </summary>
 public sealed class StoreLayout(BookStores stores, TimeProvider clock)
 {
     /// <summary>Adds one.</summary>
     /// <returns>Its number.</returns>
     /// <exception cref="ProblemException">It cannot be printed, which is said in words.</exception>
-    public Task<long> AddAsync(Layout layout, CancellationToken cancel) => stores.Layouts.AddAsync(Checked(layout), stores.Person, clock.GetUtcNow(), cancel);
+    public Task<long> AddAsync(Layout layout, CancellationToken cancel) =>
+        stores.Layouts.AddAsync(Checked(layout), stores.Person, clock.GetUtcNow(), cancel);
 
     /// <summary>Makes another version of one.</summary>
     /// <param name="from">The version that was changed.</param>
@@ -55,13 +58,15 @@ public sealed class StoreLayout(BookStores stores, TimeProvider clock)
 
     private static DocxTemplate? Looked(DocxTemplate? letter) =>
         letter is null ? null
-        : letter.Bytes.Length > DocxTemplate.Largest ? throw ProblemException.Invalid($"The letter is larger than {DocxTemplate.Largest / 1_000_000} MB.")
+        : letter.Bytes.Length > DocxTemplate.Largest
+            ? throw ProblemException.Invalid($"The letter is larger than {DocxTemplate.Largest / 1_000_000} MB.")
         : letter with { FileName = Path.GetFileName(letter.FileName), Slots = DocxInspection.At(letter.Bytes).Slots };
 
-    private static LayoutPart Sanitised(LayoutPart part) => part switch
-    {
-        TextPart text => text with { Text = WordingReader.Sanitised(text.Text) },
-        SlipPart slip => slip with { Text = WordingReader.Sanitised(slip.Text) },
-        _ => part,
-    };
+    private static LayoutPart Sanitised(LayoutPart part) =>
+        part switch
+        {
+            TextPart text => text with { Text = WordingReader.Sanitised(text.Text) },
+            SlipPart slip => slip with { Text = WordingReader.Sanitised(slip.Text) },
+            _ => part,
+        };
 }

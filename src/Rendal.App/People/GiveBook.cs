@@ -17,7 +17,8 @@ public sealed class GiveBook(BookStores stores, TimeProvider clock)
     /// <summary>Invites them. Who was invited already gets a new key, and the old one is good no more.</summary>
     /// <param name="name">Their name; blanks around it do not count.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">Nobody can have such a name, or somebody of that name, or one that looks like it, has the book.</exception>
+    /// <exception cref="ProblemException">Nobody can have such a name, or somebody of that name, or one that looks like it, has the
+    /// book.</exception>
     public async Task<MadeInvitation> RunAsync(string name, CancellationToken cancel)
     {
         var trimmed = name.Trim();

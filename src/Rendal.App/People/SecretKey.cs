@@ -3,7 +3,10 @@ using System.Text;
 
 namespace Rendal.App.People;
 
-/// <summary>A key that is good for what it was made for: in an address that is passed on, or in a cookie, and nowhere else; the database has its hash.</summary>
+/// <summary>
+/// A key that is good for what it was made for: in an address that is passed on, or in a cookie, and nowhere else; the database has its
+/// hash.
+/// </summary>
 public static class SecretKey
 {
     private const int Bytes = 16;

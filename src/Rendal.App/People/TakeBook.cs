@@ -17,7 +17,9 @@ public sealed class TakeBook(BookStores stores, TimeProvider clock)
         {
             throw taken switch
             {
-                Taking.LastOne => ProblemException.Conflict("Nobody else has this book, so it cannot be taken away. Give it to somebody first."),
+                Taking.LastOne => ProblemException.Conflict(
+                    "Nobody else has this book, so it cannot be taken away. Give it to somebody first."
+                ),
                 Taking.TheMakers => ProblemException.Conflict("This person made the book. Only they themselves can leave it."),
                 _ => ProblemException.NotFound("This person"),
             };

@@ -2,7 +2,9 @@ using System.Diagnostics;
 
 namespace Rendal.App.Progress;
 
-/// <summary>Where a long work tells how far it has come. One begins its stages; any number of threads may take the steps, and any may read it.</summary>
+/// <summary>
+/// Where a long work tells how far it has come. One begins its stages; any number of threads may take the steps, and any may read it.
+/// </summary>
 public sealed class ProgressMeter
 {
     private readonly Stopwatch since = Stopwatch.StartNew();
@@ -24,13 +26,14 @@ public sealed class ProgressMeter
     public void Step() => Interlocked.Increment(ref done);
 
     /// <summary>Something to be called for each row of a stage, which also stops it.</summary>
-    public Action<int> Rows(CancellationToken cancel) => _ =>
-    {
-        if ((Interlocked.Increment(ref done) & 1023) == 0)
+    public Action<int> Rows(CancellationToken cancel) =>
+        _ =>
         {
-            cancel.ThrowIfCancellationRequested();
-        }
-    };
+            if ((Interlocked.Increment(ref done) & 1023) == 0)
+            {
+                cancel.ThrowIfCancellationRequested();
+            }
+        };
 
     /// <summary>How far it has come.</summary>
     public WorkProgress Now()
@@ -38,7 +41,14 @@ public sealed class ProgressMeter
         var (now, of) = (Volatile.Read(ref done), stage.Of);
         var seconds = since.Elapsed.TotalSeconds;
         var speed = seconds < 0.2 ? 0 : (int)(now / seconds);
-        return new WorkProgress(stage.What, now, of, stage.Unit, speed, of > 0 && speed > 0 ? (int)Math.Ceiling(Math.Max(of - now, 0) / (double)speed) : null);
+        return new WorkProgress(
+            stage.What,
+            now,
+            of,
+            stage.Unit,
+            speed,
+            of > 0 && speed > 0 ? (int)Math.Ceiling(Math.Max(of - now, 0) / (double)speed) : null
+        );
     }
 
     private sealed record Stage(string What, int Of, string Unit);

@@ -13,8 +13,8 @@ using Rendal.Store.Senders;
 namespace Rendal.App.Readiness;
 
 /// <summary>
-/// Tells before release which messages are larger than the sender's server takes. A message is made for that only where
-/// what it is made from leaves it in doubt, one after the other.
+/// Tells before release which messages are larger than the sender's server takes. A message is made for that only where what it is made
+/// from leaves it in doubt, one after the other.
 /// </summary>
 /// <param name="sender">Who sends them.</param>
 /// <param name="pictures">The pictures that may stand in them.</param>
@@ -28,16 +28,26 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
     private readonly Lock making = new();
     private DocumentRenderer? renderer;
 
-    /// <summary>What is wrong with a message of that many bytes, as a parcel's problem; empty where the sender's server takes it.</summary>
+    /// <summary>
+    /// What is wrong with a message of that many bytes, as a parcel's problem; empty where the sender's server takes it.
+    /// </summary>
     public static string Problem(int bytes, Sender sender) =>
         sender.LargestBytes < bytes
-            ? string.Create(CultureInfo.InvariantCulture, $"the message is {bytes / 1e6:0.0#} MB, and {sender.Host} takes {sender.LargestBytes / 1e6:0.0#} MB: enclose fewer forms of the document, or smaller pictures")
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"the message is {bytes / 1e6:0.0#} MB, and {sender.Host} takes {sender.LargestBytes / 1e6:0.0#} MB: enclose "
+                    + $"fewer forms of the document, or smaller pictures"
+            )
             : "";
 
     /// <summary>The same for a message that is not made yet. A letter that a word processor makes is looked at when it is sent.</summary>
     public string Problem(Customer card, Recipients recipients, FilledWording words, StatementDocument paper, Layout layout)
     {
-        if (sender.LargestBytes is not { } largest || recipients.All.Count == 0 || (layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf)))
+        if (
+            sender.LargestBytes is not { } largest
+            || recipients.All.Count == 0
+            || (layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf))
+        )
         {
             return "";
         }
@@ -60,18 +70,39 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
             return e.Message;
         }
 
-        var (_, bytes) = MessageBuilder.Make(new Draft(sender.Name, sender.Address, recipients.To, recipients.Copies, words.Subject, words.Body, card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sender.ReplyTo, Pictures = inIt });
+        var (_, bytes) = MessageBuilder.Make(
+            new Draft(
+                sender.Name,
+                sender.Address,
+                recipients.To,
+                recipients.Copies,
+                words.Subject,
+                words.Body,
+                card.Language,
+                enclosures,
+                DateTimeOffset.UnixEpoch
+            )
+            {
+                ReplyTo = sender.ReplyTo,
+                Pictures = inIt,
+            }
+        );
         return Problem(bytes.Length, sender);
     }
 
     public void Dispose() => renderer?.Dispose();
 
-    private List<MessagePicture> InBody(string body) => pictures.Count == 0 ? [] : [.. PicturePlaces.Of(body).Select(number => pictures.Single(p => p.Number == number))];
+    private List<MessagePicture> InBody(string body) =>
+        pictures.Count == 0 ? [] : [.. PicturePlaces.Of(body).Select(number => pictures.Single(p => p.Number == number))];
 
     private static double AtMost(FilledWording words, List<MessagePicture> inIt, StatementDocument paper, Layout layout)
     {
-        var drawn = (layout.First<LetterheadPart>()?.Logo?.Length ?? 0) + (layout.First<SignaturePart>()?.Picture?.Length ?? 0) + (layout.Letter?.Bytes.Length ?? 0);
+        var drawn =
+            (layout.First<LetterheadPart>()?.Logo?.Length ?? 0)
+            + (layout.First<SignaturePart>()?.Picture?.Length ?? 0)
+            + (layout.Letter?.Bytes.Length ?? 0);
         var document = Document + (Item * paper.Sections.Sum(s => s.Rows.Count())) + drawn;
-        return Encoded * ((layout.Forms.Count * (double)document) + (2 * Encoding.UTF8.GetByteCount(words.Body)) + inIt.Sum(p => p.Bytes.Length));
+        return Encoded
+            * ((layout.Forms.Count * (double)document) + (2 * Encoding.UTF8.GetByteCount(words.Body)) + inIt.Sum(p => p.Bytes.Length));
     }
 }

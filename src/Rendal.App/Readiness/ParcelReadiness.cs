@@ -19,14 +19,29 @@ internal sealed class ParcelReadiness : IDisposable
     private readonly Dictionary<string, ReturnedAddress> returned;
     private readonly MessageSizes sizes;
 
-    private ParcelReadiness(RoundContent content, Dictionary<string, ReturnedAddress> returned, MessageSizes sizes) => (this.content, this.returned, this.sizes) = (content, returned, sizes);
+    private ParcelReadiness(RoundContent content, Dictionary<string, ReturnedAddress> returned, MessageSizes sizes) =>
+        (this.content, this.returned, this.sizes) = (content, returned, sizes);
 
     /// <summary>Loads what it needs to know beside the round.</summary>
-    public static async Task<ParcelReadiness> OfAsync(RoundContent content, CancellationToken cancel) => new(
-        content, await content.Stores.Returned.AddressesAsync(cancel), new MessageSizes(content.Sender, await content.Stores.Pictures.OfAsync(content.Pictures, cancel)));
+    public static async Task<ParcelReadiness> OfAsync(RoundContent content, CancellationToken cancel) =>
+        new(
+            content,
+            await content.Stores.Returned.AddressesAsync(cancel),
+            new MessageSizes(content.Sender, await content.Stores.Pictures.OfAsync(content.Pictures, cancel))
+        );
 
-    /// <summary>A text that is another where the same parcel may be ready now and not then, though the book has the same changes: it says which addresses are known as bad.</summary>
-    public string OfAddresses => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', returned.Values.OrderBy(a => a.Address, StringComparer.Ordinal).Select(a => a.ToString())))));
+    /// <summary>
+    /// A text that is another where the same parcel may be ready now and not then, though the book has the same changes: it says which
+    /// addresses are known as bad.
+    /// </summary>
+    public string OfAddresses =>
+        Convert.ToHexStringLower(
+            SHA256.HashData(
+                Encoding.UTF8.GetBytes(
+                    string.Join('\n', returned.Values.OrderBy(a => a.Address, StringComparer.Ordinal).Select(a => a.ToString()))
+                )
+            )
+        );
 
     /// <inheritdoc/>
     public void Dispose() => sizes.Dispose();
@@ -40,7 +55,13 @@ internal sealed class ParcelReadiness : IDisposable
     /// <param name="accounts">The accounts on them.</param>
     /// <param name="recipients">Who gets the message.</param>
     /// <param name="level">The level of the reminder that it is; null for none.</param>
-    public (string Problem, FilledWording? Words) Look(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, Recipients recipients, int? level)
+    public (string Problem, FilledWording? Words) Look(
+        Customer card,
+        IReadOnlyList<Statement> statements,
+        IReadOnlyList<ParcelAccount> accounts,
+        Recipients recipients,
+        int? level
+    )
     {
         // Who gets post alone is asked for nothing that only the message needs.
         var hasMessage = card.Delivery != Core.Customers.Delivery.Post;
@@ -76,7 +97,14 @@ internal sealed class ParcelReadiness : IDisposable
 
         if (recipients.All.Select(a => returned.GetValueOrDefault(a)).FirstOrDefault(a => a is not null) is { } back)
         {
-            return (string.Create(CultureInfo.InvariantCulture, $"{(back.IsRefused ? $"the mail server refused “{back.Address}”" : $"mail to “{back.Address}” came back")} on {content.Book.DayOf(back.Since):d MMMM yyyy}"), null);
+            return (
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{(back.IsRefused ? $"the mail server refused “{back.Address}”" : $"mail to “{back.Address}” came back")} "
+                        + $"on {content.Book.DayOf(back.Since):d MMMM yyyy}"
+                ),
+                null
+            );
         }
 
         if (recipients.All.Count > AddressList.MostRecipients)
@@ -86,11 +114,24 @@ internal sealed class ParcelReadiness : IDisposable
 
         if (statements.SelectMany(s => s.Accounts).FirstOrDefault(s => s.ForwardDifference != 0) is { Forward: { } forward } differs)
         {
-            return ($"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to {differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to {differs.Currency.Plain(differs.Total)}", null);
+            return (
+                $"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to "
+                    + $"{differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to "
+                    + $"{differs.Currency.Plain(differs.Total)}",
+                null
+            );
         }
 
-        var (words, paper) = content.Composer.Fill(content.WordingFor(card, level), content.LayoutFor(card, level).Template, card, statements, ParcelComposer.NamesIn(accounts), level);
-        var problem = hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
+        var (words, paper) = content.Composer.Fill(
+            content.WordingFor(card, level),
+            content.LayoutFor(card, level).Template,
+            card,
+            statements,
+            ParcelComposer.NamesIn(accounts),
+            level
+        );
+        var problem =
+            hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
             : paper.Problem.Length > 0 ? paper.Problem
             : DocumentRenderer.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no font has it"

@@ -15,8 +15,17 @@ public sealed class KeepReplyMailbox(BookStores stores, ReplyMailboxStore mailbo
     /// <param name="userName">Who signs in.</param>
     /// <param name="password">The password; null or empty for the one that was given for the same server.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">The sender is not there, the server cannot be used like that, or the user or the password is missing.</exception>
-    public async Task RunAsync(long sender, string host, int port, string security, string userName, string? password, CancellationToken cancel)
+    /// <exception cref="ProblemException">The sender is not there, the server cannot be used like that, or the user or the password is
+    /// missing.</exception>
+    public async Task RunAsync(
+        long sender,
+        string host,
+        int port,
+        string security,
+        string userName,
+        string? password,
+        CancellationToken cancel
+    )
     {
         await UsableSender.FindAsync(sender, stores, cancel);
         MailServerCheck.DemandServer(host, port, security, "STARTTLS (port 143) or TLS (port 993)");
@@ -26,7 +35,14 @@ public sealed class KeepReplyMailbox(BookStores stores, ReplyMailboxStore mailbo
         }
 
         var kept = await mailboxes.FindAsync(stores.Book.Id, sender, cancel);
-        MailServerCheck.DemandPassword(kept is null ? null : (kept.Host, kept.Port, kept.Security), kept?.ProtectedPassword, host, port, security, password);
+        MailServerCheck.DemandPassword(
+            kept is null ? null : (kept.Host, kept.Port, kept.Security),
+            kept?.ProtectedPassword,
+            host,
+            port,
+            security,
+            password
+        );
         MailServerCheck.DemandPracticeUser(secrets, stores.Book.Id, host, port, userName);
         if (!secrets.IsPractice(host.Trim(), port) && string.IsNullOrEmpty(password) && kept?.ProtectedPassword is null)
         {
@@ -34,6 +50,9 @@ public sealed class KeepReplyMailbox(BookStores stores, ReplyMailboxStore mailbo
         }
 
         var secret = string.IsNullOrEmpty(password) ? null : secrets.Protect(password, host.Trim(), port, security);
-        await mailboxes.PutAsync(new ReplyMailboxRecord(stores.Book.Id, sender, host.Trim(), port, security, userName.Trim(), secret), cancel);
+        await mailboxes.PutAsync(
+            new ReplyMailboxRecord(stores.Book.Id, sender, host.Trim(), port, security, userName.Trim(), secret),
+            cancel
+        );
     }
 }

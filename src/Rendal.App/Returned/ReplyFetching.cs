@@ -14,7 +14,13 @@ namespace Rendal.App.Returned;
 public sealed record FetchedReplies(int LookedAt, IReadOnlyList<TakenReturn> Taken, string Trouble, int Left = 0);
 
 /// <summary>Fetches what came back from the mailboxes of senders.</summary>
-public sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource source, SenderSecrets secrets, MailNetwork network, TimeProvider clock)
+public sealed class ReplyFetching(
+    ReplyMailboxStore mailboxes,
+    NpgsqlDataSource source,
+    SenderSecrets secrets,
+    MailNetwork network,
+    TimeProvider clock
+)
 {
     private const int DaysBefore = 30;
 
@@ -39,7 +45,12 @@ public sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource 
         try
         {
             var look = await ReplyMailbox.LookAsync(
-                account, mailbox.Validity is { } validity ? new ReplyPlace(validity, mailbox.LastUid) : null, DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).AddDays(-DaysBefore), Silence, longest, network,
+                account,
+                mailbox.Validity is { } validity ? new ReplyPlace(validity, mailbox.LastUid) : null,
+                DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).AddDays(-DaysBefore),
+                Silence,
+                longest,
+                network,
                 async bytes =>
                 {
                     seen++;
@@ -48,7 +59,8 @@ public sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource 
                         taken.Add(view);
                     }
                 },
-                cancel);
+                cancel
+            );
             await mailboxes.LookedAsync(mailbox, look.Place.Validity, look.Place.Last, taken.Count, look.Left, clock.GetUtcNow(), cancel);
             return new FetchedReplies(seen, taken, "", look.Left);
         }
@@ -59,7 +71,13 @@ public sealed class ReplyFetching(ReplyMailboxStore mailboxes, NpgsqlDataSource 
         }
     }
 
-    private static async Task<TakenReturn?> TakeAsync(ReturnedTaking taking, ReplyMailboxRecord mailbox, byte[] bytes, long? person, CancellationToken cancel)
+    private static async Task<TakenReturn?> TakeAsync(
+        ReturnedTaking taking,
+        ReplyMailboxRecord mailbox,
+        byte[] bytes,
+        long? person,
+        CancellationToken cancel
+    )
     {
         try
         {

@@ -22,7 +22,13 @@ public sealed class ReturnedTaking(NpgsqlDataSource source, long book, TimeProvi
     /// Takes it in where it is a report, or may be one, or an automatic reply, about a parcel; null where it is not: a mailbox
     /// holds other mail too, and that is nobody's business here.
     /// </summary>
-    public async Task<TakenReturn?> TakeIfAboutAParcelAsync(string from, MimeMessage message, byte[] bytes, long? person, CancellationToken cancel)
+    public async Task<TakenReturn?> TakeIfAboutAParcelAsync(
+        string from,
+        MimeMessage message,
+        byte[] bytes,
+        long? person,
+        CancellationToken cancel
+    )
     {
         var mail = BounceReader.Read(message);
         return mail.Kind != ReturnKind.Other && await new ReturnedStore(source, book).IsAboutAParcelAsync(mail, cancel)
@@ -33,7 +39,22 @@ public sealed class ReturnedTaking(NpgsqlDataSource source, long book, TimeProvi
     private async Task<TakenReturn> TakeAsync(string from, ReturnedMessage mail, byte[] bytes, long? person, CancellationToken cancel)
     {
         var taken = await new ReturnedStore(source, book).TakeAsync(mail, bytes, person, clock.GetUtcNow(), cancel);
-        var outcome = taken.IsKnown ? "known" : taken.Concern switch { null => "fits-none", { Kind: ReturnKind.Failed } => "returned", { Kind: ReturnKind.Other } => mail.IsReport ? "delivered" : "answer", var concern => concern.Kind.Code() };
-        return new TakenReturn(from, outcome, taken.Customer, taken.CustomerName, taken.Concern?.Addresses ?? [.. mail.Recipients.Select(r => r.Address)], taken.Concern?.Reason ?? mail.Reason);
+        var outcome = taken.IsKnown
+            ? "known"
+            : taken.Concern switch
+            {
+                null => "fits-none",
+                { Kind: ReturnKind.Failed } => "returned",
+                { Kind: ReturnKind.Other } => mail.IsReport ? "delivered" : "answer",
+                var concern => concern.Kind.Code(),
+            };
+        return new TakenReturn(
+            from,
+            outcome,
+            taken.Customer,
+            taken.CustomerName,
+            taken.Concern?.Addresses ?? [.. mail.Recipients.Select(r => r.Address)],
+            taken.Concern?.Reason ?? mail.Reason
+        );
     }
 }

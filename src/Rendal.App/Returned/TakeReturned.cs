@@ -15,7 +15,8 @@ public sealed class TakeReturned(BookStores stores, TimeProvider clock)
     /// <param name="content">It.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>What became of each.</returns>
-    /// <exception cref="ProblemException">It is no message, has something in it that is none, or too many, or one that is too large.</exception>
+    /// <exception cref="ProblemException">It is no message, has something in it that is none, or too many, or one that is too
+    /// large.</exception>
     public async Task<IReadOnlyList<TakenReturn>> RunAsync(string name, Stream content, CancellationToken cancel)
     {
         var taking = new ReturnedTaking(stores.Source, stores.Book.Id, clock);
@@ -26,7 +27,9 @@ public sealed class TakeReturned(BookStores stores, TimeProvider clock)
             {
                 if (taken.Count == MostMessages)
                 {
-                    throw ProblemException.Invalid($"{name} has more than {MostMessages} messages; the first {MostMessages} were taken in. Divide the file.");
+                    throw ProblemException.Invalid(
+                        $"{name} has more than {MostMessages} messages; the first {MostMessages} were taken in. Divide the file."
+                    );
                 }
 
                 taken.Add(await taking.TakeAsync(name, message, bytes, stores.Person, cancel));
@@ -38,11 +41,16 @@ public sealed class TakeReturned(BookStores stores, TimeProvider clock)
         }
         catch (FormatException) when (taken.Count > 0)
         {
-            throw ProblemException.Invalid($"{name} is read up to message {taken.Count}, which was taken in; what follows is no message. Look at the rest of the file.");
+            throw ProblemException.Invalid(
+                $"{name} is read up to message {taken.Count}, which was taken in; what follows is no message. Look at the rest "
+                    + "of the file."
+            );
         }
         catch (FormatException)
         {
-            throw ProblemException.Invalid($"{name} is no message. Save the mail that came back as .eml, or many of them as mbox, and take that in.");
+            throw ProblemException.Invalid(
+                $"{name} is no message. Save the mail that came back as .eml, or many of them as mbox, and take that in."
+            );
         }
 
         return taken;

@@ -11,15 +11,21 @@ public sealed class ChangeRound(BookStores stores, TimeProvider clock)
     /// <summary>Changes one.</summary>
     /// <param name="id">The round.</param>
     /// <param name="seen">The revision that the person saw; what others changed since stands beside this, unless it is the same.</param>
-    /// <param name="wanted">The settings instead of those that the person saw. Where the round is about something else than before and the wording is the one it had, it gets that of its new kind.</param>
+    /// <param name="wanted">The settings instead of those that the person saw. Where the round is about something else than before and the
+    /// wording is the one it had, it gets that of its new kind.</param>
     /// <param name="meter">Is told how far preparing has come.</param>
-    /// <param name="cancel">Stops it. Where it is stopped while the round is prepared, the change stands, and the round is to be prepared.</param>
-    /// <exception cref="ProblemException">The round or what it names is not there, the sender is somebody else's, something of the round was released, or somebody else changed the same since.</exception>
+    /// <param name="cancel">Stops it. Where it is stopped while the round is prepared, the change stands, and the round is to be
+    /// prepared.</param>
+    /// <exception cref="ProblemException">The round or what it names is not there, the sender is somebody else's, something of the round
+    /// was released, or somebody else changed the same since.</exception>
     public async Task RunAsync(long id, long seen, RoundSettings wanted, ProgressMeter meter, CancellationToken cancel)
     {
         wanted = wanted with { Name = RoundName.Checked(wanted.Name) };
-        if (await stores.Wordings.FindAsync(wanted.Wording, cancel) is null || await stores.Senders.FindAsync(wanted.Sender, cancel) is null
-            || (wanted.Layout is { } picked && await stores.Layouts.FindAsync(picked, cancel) is null))
+        if (
+            await stores.Wordings.FindAsync(wanted.Wording, cancel) is null
+            || await stores.Senders.FindAsync(wanted.Sender, cancel) is null
+            || (wanted.Layout is { } picked && await stores.Layouts.FindAsync(picked, cancel) is null)
+        )
         {
             throw ProblemException.Invalid("The wording, the layout or the sender is not there any more.");
         }

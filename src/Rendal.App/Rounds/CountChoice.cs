@@ -11,7 +11,8 @@ public sealed class CountChoice(BookStores stores)
     /// <param name="id">The round.</param>
     /// <param name="choice">The choice.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <returns>Null where it wants other items than the round was made up with, or the round was not made up yet: making up the parcels goes through the ledger; it is not done here as well.</returns>
+    /// <returns>Null where it wants other items than the round was made up with, or the round was not made up yet: making up the parcels
+    /// goes through the ledger; it is not done here as well.</returns>
     /// <exception cref="ProblemException">There is no round of this number.</exception>
     public async Task<ChosenCount?> RunAsync(long id, Choice choice, CancellationToken cancel)
     {
@@ -21,6 +22,15 @@ public sealed class CountChoice(BookStores stores)
         var reading = Reach.OfLedgerAsync(stores, round.IntakeId, choice.Kind, written, cancel);
         var found = await stores.AccountSums.FindAsync(id, new RoundBasis(choice, hand, stores.Book.Rules), cancel);
         var reach = await reading;
-        return found is { } sums ? Choosing.Count(sums.Accounts, sums.ItemsLeftOut, await stores.Ledger.SetAsideAsync(round.IntakeId, null, cancel), choice, reach.Of, hand) : null;
+        return found is { } sums
+            ? Choosing.Count(
+                sums.Accounts,
+                sums.ItemsLeftOut,
+                await stores.Ledger.SetAsideAsync(round.IntakeId, null, cancel),
+                choice,
+                reach.Of,
+                hand
+            )
+            : null;
     }
 }

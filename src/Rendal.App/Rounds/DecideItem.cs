@@ -16,8 +16,17 @@ public sealed class DecideItem(BookStores stores, TimeProvider clock)
     /// <param name="decision"><c>in</c> or <c>out</c>; null takes back what was decided.</param>
     /// <param name="reason">Why; needed with a decision.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">The round or the item is not there, the reason is missing, something of the round was released, or somebody else decided about the item since.</exception>
-    public async Task RunAsync(long round, long seen, string customer, string item, string? decision, string reason, CancellationToken cancel)
+    /// <exception cref="ProblemException">The round or the item is not there, the reason is missing, something of the round was released,
+    /// or somebody else decided about the item since.</exception>
+    public async Task RunAsync(
+        long round,
+        long seen,
+        string customer,
+        string item,
+        string? decision,
+        string reason,
+        CancellationToken cancel
+    )
     {
         if (decision is not (null or "out" or "in"))
         {
@@ -35,7 +44,19 @@ public sealed class DecideItem(BookStores stores, TimeProvider clock)
             throw ProblemException.NotFound("This item");
         }
 
-        await RoundConflict.DemandAsync(await stores.Decisions.DecideItemAsync(round, seen, customer, item, decision is null ? null : new ItemByHand(item, decision == "in", reason.Trim()), stores.Person, cancel), stores, cancel);
+        await RoundConflict.DemandAsync(
+            await stores.Decisions.DecideItemAsync(
+                round,
+                seen,
+                customer,
+                item,
+                decision is null ? null : new ItemByHand(item, decision == "in", reason.Trim()),
+                stores.Person,
+                cancel
+            ),
+            stores,
+            cancel
+        );
         await new PrepareRound(stores, clock).RunAsync(round, new ProgressMeter(), cancel);
     }
 }

@@ -1,6 +1,6 @@
 using Rendal.App.Books;
-using Rendal.App.Progress;
 using Rendal.App.Ledger;
+using Rendal.App.Progress;
 
 namespace Rendal.App.Rounds;
 

@@ -14,7 +14,8 @@ public sealed class MakeRound(BookStores stores, TimeProvider clock)
     /// <param name="about">What it is about.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Its number.</returns>
-    /// <exception cref="ProblemException">There is no ledger, the name is missing, or rounds of this kind are not made from a ledger.</exception>
+    /// <exception cref="ProblemException">There is no ledger, the name is missing, or rounds of this kind are not made from a
+    /// ledger.</exception>
     public async Task<long> RunAsync(string name, DateOnly? asOf, RoundKind about, CancellationToken cancel)
     {
         var intake = await TheLedger.OfAsync(stores, cancel);
@@ -28,6 +29,15 @@ public sealed class MakeRound(BookStores stores, TimeProvider clock)
             _ => throw ProblemException.Invalid("A round is about statements, reminders, invoices or confirmations of balance."),
         };
         var wording = await FirstWording.OfAsync(stores, choice.Kind, clock, cancel);
-        return await stores.Rounds.MakeAsync(RoundName.Checked(name), intake.Id, choice, stores.Book.Rules, wording, senders[0].Id, stores.Person, cancel);
+        return await stores.Rounds.MakeAsync(
+            RoundName.Checked(name),
+            intake.Id,
+            choice,
+            stores.Book.Rules,
+            wording,
+            senders[0].Id,
+            stores.Person,
+            cancel
+        );
     }
 }

@@ -17,8 +17,24 @@ public sealed class ParcelContent
     private readonly ParcelComposer composer;
     private readonly FrozenParcel? frozen;
 
-    private ParcelContent(RoundContent round, ParcelComposer composer, ParcelRecord parcel, Customer card, LayoutTemplate layout, IReadOnlyList<Statement> statements, FrozenParcel? frozen) =>
-        (Round, this.composer, Parcel, Card, Layout, this.statements, this.frozen) = (round, composer, parcel, card, layout, statements, frozen);
+    private ParcelContent(
+        RoundContent round,
+        ParcelComposer composer,
+        ParcelRecord parcel,
+        Customer card,
+        LayoutTemplate layout,
+        IReadOnlyList<Statement> statements,
+        FrozenParcel? frozen
+    ) =>
+        (Round, this.composer, Parcel, Card, Layout, this.statements, this.frozen) = (
+            round,
+            composer,
+            parcel,
+            card,
+            layout,
+            statements,
+            frozen
+        );
 
     /// <summary>The round.</summary>
     public RoundContent Round { get; }
@@ -44,16 +60,22 @@ public sealed class ParcelContent
         var rows = await stores.Ledger.RowsAsync(content.Intake.Id, parcel.Accounts.Select(a => a.Key), cancel);
         var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await stores.Rounds.FrozenAsync(id, cancel);
         var card = frozen?.Card ?? content.Card(parcel.Customer);
-        var layout = frozen is not null ? await LayoutOfParcel.ReadyAsync(stores.Layouts, parcel.Layout, cancel) : content.LayoutFor(card, parcel.ReminderLevel).Template;
+        var layout = frozen is not null
+            ? await LayoutOfParcel.ReadyAsync(stores.Layouts, parcel.Layout, cancel)
+            : content.LayoutFor(card, parcel.ReminderLevel).Template;
         var composer = frozen is null ? content.Composer : content.ComposerOf(frozen.Letterhead, frozen.SentAs);
         var statements = parcel.Known(composer.Statements(card, rows));
         return statements.Count > 0
             ? new ParcelContent(content, composer, parcel, card, layout, statements, frozen)
-            : throw ProblemException.Conflict("The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare the round anew.");
+            : throw ProblemException.Conflict(
+                "The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare "
+                    + "the round anew."
+            );
     }
 
     /// <summary>Its document.</summary>
-    public StatementDocument Paper() => composer.Paper(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel);
+    public StatementDocument Paper() =>
+        composer.Paper(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel);
 
     /// <summary>The words of its message; null where the wording has an error.</summary>
     public FilledWording? Words() =>

@@ -30,7 +30,8 @@ internal sealed class ParcelMaker : IDisposable
     public ParcelReadiness Readiness { get; }
 
     /// <summary>Loads what it needs to know beside the round.</summary>
-    public static async Task<ParcelMaker> OfAsync(RoundContent content, CancellationToken cancel) => new(content, await ParcelReadiness.OfAsync(content, cancel));
+    public static async Task<ParcelMaker> OfAsync(RoundContent content, CancellationToken cancel) =>
+        new(content, await ParcelReadiness.OfAsync(content, cancel));
 
     /// <inheritdoc/>
     public void Dispose() => Readiness.Dispose();
@@ -41,18 +42,47 @@ internal sealed class ParcelMaker : IDisposable
     public MadeParcel Make(string customer, IReadOnlyList<Statement> statements)
     {
         var card = content.Card(customer);
-        IReadOnlyList<ParcelAccount> accounts = [.. statements.SelectMany(s => s.Accounts).Select(a => a.Customer).Distinct().Select(key => new ParcelAccount(key, content.Card(key).Name))];
+        IReadOnlyList<ParcelAccount> accounts =
+        [
+            .. statements
+                .SelectMany(s => s.Accounts)
+                .Select(a => a.Customer)
+                .Distinct()
+                .Select(key => new ParcelAccount(key, content.Card(key).Name)),
+        ];
         var recipients = Recipients.Of(card, content.Round.Choice.Kind);
         var level = statements.Max(s => s.ReminderLevel);
         IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
         var layout = content.LayoutFor(card, level);
         var (problem, words) = Readiness.Look(card, statements, accounts, recipients, level);
-        var parcel = new ParcelRecord(0, customer, card.Name, accounts, ParcelState.Prepared, addresses, problem, [.. statements.Select(ParcelSum.Of)], statements.Sum(s => s.Items.Count), "")
+        var parcel = new ParcelRecord(
+            0,
+            customer,
+            card.Name,
+            accounts,
+            ParcelState.Prepared,
+            addresses,
+            problem,
+            [.. statements.Select(ParcelSum.Of)],
+            statements.Sum(s => s.Items.Count),
+            ""
+        )
         {
             ReminderLevel = level,
             OnPaper = card.GoesByPost,
             Layout = layout.Ref,
-            Seal = sealer.Seal(new SealedContent(card, statements, [.. accounts.Select(a => KeyValuePair.Create(a.Key, a.Name))], addresses, card.GoesByPost, level, content.WrittenFor(card, level), layout.Template.Layout)),
+            Seal = sealer.Seal(
+                new SealedContent(
+                    card,
+                    statements,
+                    [.. accounts.Select(a => KeyValuePair.Create(a.Key, a.Name))],
+                    addresses,
+                    card.GoesByPost,
+                    level,
+                    content.WrittenFor(card, level),
+                    layout.Template.Layout
+                )
+            ),
         };
         return new MadeParcel(parcel, words);
     }

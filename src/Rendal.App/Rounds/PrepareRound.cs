@@ -30,11 +30,19 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
         }
     }
 
-    /// <summary>Makes up the parcels of those about whom something was decided. False where something was changed meanwhile; null where all are to be made up.</summary>
+    /// <summary>
+    /// Makes up the parcels of those about whom something was decided. False where something was changed meanwhile; null where all are to
+    /// be made up.
+    /// </summary>
     private async Task<bool?> InPartAsync(long round, CancellationToken cancel)
     {
         var before = await stores.Rounds.FindAsync(round, cancel) ?? throw ProblemException.NotFound("This round");
-        if (before.ReleasedAt is not null || before.ToBePrepared || before.Awaiting.Count is 0 or > MostInPart || before.IsBehindBook(await stores.BookNowAsync(cancel)))
+        if (
+            before.ReleasedAt is not null
+            || before.ToBePrepared
+            || before.Awaiting.Count is 0 or > MostInPart
+            || before.IsBehindBook(await stores.BookNowAsync(cancel))
+        )
         {
             return null;
         }
@@ -53,7 +61,9 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
 
         var marks = await stores.Rounds.MarksAsync(round, family, cancel);
         var chosen = await content.ChooseAsync(cancel);
-        var parcels = (await ParcelsAsync(content, chosen, allAnew: true, new ProgressMeter(), cancel)).ConvertAll(p => Marked(p, marks.GetValueOrDefault(p.Customer), byItself: false));
+        var parcels = (await ParcelsAsync(content, chosen, allAnew: true, new ProgressMeter(), cancel)).ConvertAll(p =>
+            Marked(p, marks.GetValueOrDefault(p.Customer), byItself: false)
+        );
         return await stores.InPart.PutAsync(round, StateOf(content), family, parcels, chosen, BasisOf(content), cancel);
     }
 
@@ -65,14 +75,23 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
         var chosen = await content.ChooseAsync(cancel);
         var before = await marks;
         var byItself = content.Round.PreparedAt is not null && content.Round.IsBehindBook(content.Book);
-        var parcels = (await ParcelsAsync(content, chosen, allAnew: false, meter, cancel)).ConvertAll(p => Marked(p, before.GetValueOrDefault(p.Customer), byItself));
-        var fellOut = content.Round.FellOut.Concat(byItself ? before.Keys : []).Except(parcels.Select(p => p.Customer), StringComparer.Ordinal).Order(StringComparer.Ordinal);
+        var parcels = (await ParcelsAsync(content, chosen, allAnew: false, meter, cancel)).ConvertAll(p =>
+            Marked(p, before.GetValueOrDefault(p.Customer), byItself)
+        );
+        var fellOut = content
+            .Round.FellOut.Concat(byItself ? before.Keys : [])
+            .Except(parcels.Select(p => p.Customer), StringComparer.Ordinal)
+            .Order(StringComparer.Ordinal);
         meter.Begin("keeping the parcels");
         return await stores.Rounds.PutPreparedAsync(round, StateOf(content), parcels, [.. fellOut], chosen, BasisOf(content), cancel)
-            ?? throw ProblemException.Conflict("Parcels of this round were released; it stays as it is. Make a new round for what is left.");
+            ?? throw ProblemException.Conflict(
+                "Parcels of this round were released; it stays as it is. Make a new round for what is left."
+            );
     }
 
-    /// <summary>Some customers, and with each all that it shares a head office with: whether one is in a round may depend on them.</summary>
+    /// <summary>
+    /// Some customers, and with each all that it shares a head office with: whether one is in a round may depend on them.
+    /// </summary>
     private async Task<HashSet<string>> FamilyAsync(IReadOnlyList<string> customers, CancellationToken cancel)
     {
         var officeOf = await stores.Customers.HeadOfficesAsync(cancel);
@@ -100,24 +119,36 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     /// <param name="allAnew">Whether all are to be made up, those too that are known to come out as they did a moment ago.</param>
     /// <param name="meter">Is told how far it has come.</param>
     /// <param name="cancel">Stops it.</param>
-    private static async Task<List<ParcelRecord>> ParcelsAsync(RoundContent content, ChosenRound chosen, bool allAnew, ProgressMeter meter, CancellationToken cancel)
+    private static async Task<List<ParcelRecord>> ParcelsAsync(
+        RoundContent content,
+        ChosenRound chosen,
+        bool allAnew,
+        ProgressMeter meter,
+        CancellationToken cancel
+    )
     {
         var decisions = content.Decisions.ToDictionary(d => d.Customer, d => d.Decision, StringComparer.Ordinal);
         using var maker = await ParcelMaker.OfAsync(content, cancel);
         var recent = allAnew ? null : RecentParcels.Of(content, maker.Readiness);
         var byCustomer = chosen.ByCustomer();
         meter.Begin("making up parcels", byCustomer.Count, "parcels");
-        var made = byCustomer.AsParallel().WithCancellation(cancel).Select(of =>
-        {
-            meter.Step();
-            return (Parcel: recent?.Of(of.Key, of.Value, Make) ?? Make(), Statements: of.Value);
+        var made = byCustomer
+            .AsParallel()
+            .WithCancellation(cancel)
+            .Select(of =>
+            {
+                meter.Step();
+                return (Parcel: recent?.Of(of.Key, of.Value, Make) ?? Make(), Statements: of.Value);
 
-            ParcelRecord Make() => maker.Make(of.Key, of.Value).Parcel;
-        }).ToList();
+                ParcelRecord Make() => maker.Make(of.Key, of.Value).Parcel;
+            })
+            .ToList();
         recent?.Keep(made);
         return
         [
-            .. made.Select(m => decisions.GetValueOrDefault(m.Parcel.Customer) == "held" ? m.Parcel with { State = ParcelState.Held } : m.Parcel)
+            .. made.Select(m =>
+                    decisions.GetValueOrDefault(m.Parcel.Customer) == "held" ? m.Parcel with { State = ParcelState.Held } : m.Parcel
+                )
                 .OrderBy(p => (p.Name, p.Customer), ParcelOrder.Is),
         ];
     }

@@ -9,13 +9,25 @@ namespace Rendal.App.Rounds;
 /// <param name="traitsOf">The traits of a customer's card.</param>
 /// <param name="headOffices">Who is whose head office.</param>
 /// <param name="lastWritten">The last day on which something was sent, by customer.</param>
-public sealed class Reach(Func<string, CustomerTraits> traitsOf, HeadOffices headOffices, IReadOnlyDictionary<string, DateOnly> lastWritten)
+public sealed class Reach(
+    Func<string, CustomerTraits> traitsOf,
+    HeadOffices headOffices,
+    IReadOnlyDictionary<string, DateOnly> lastWritten
+)
 {
     /// <summary>For a kind of round and the customers of a ledger, from the cards of those of whom something is to be known.</summary>
-    public static async Task<Reach> OfLedgerAsync(BookStores stores, long intake, RoundKind kind, IReadOnlyDictionary<string, DateOnly> lastWritten, CancellationToken cancel)
+    public static async Task<Reach> OfLedgerAsync(
+        BookStores stores,
+        long intake,
+        RoundKind kind,
+        IReadOnlyDictionary<string, DateOnly> lastWritten,
+        CancellationToken cancel
+    )
     {
         var traits = await stores.Customers.TraitsAsync(intake, kind, cancel);
-        var offices = new HeadOffices(traits.Where(t => t.Value.HeadOffice.Length > 0).ToDictionary(t => t.Key, t => t.Value.HeadOffice, StringComparer.Ordinal));
+        var offices = new HeadOffices(
+            traits.Where(t => t.Value.HeadOffice.Length > 0).ToDictionary(t => t.Key, t => t.Value.HeadOffice, StringComparer.Ordinal)
+        );
         return new Reach(key => traits.GetValueOrDefault(key, CustomerTraits.Usual), offices, lastWritten);
     }
 
@@ -24,6 +36,14 @@ public sealed class Reach(Func<string, CustomerTraits> traitsOf, HeadOffices hea
     public Reachability Of(string key)
     {
         var traits = traitsOf(key);
-        return new Reachability(traits.OnHold, traits.IsReachable, lastWritten.TryGetValue(key, out var last) ? last : null, traits.MinimumBalance, headOffices.TopOf(key), traits.Groups, traits.Form);
+        return new Reachability(
+            traits.OnHold,
+            traits.IsReachable,
+            lastWritten.TryGetValue(key, out var last) ? last : null,
+            traits.MinimumBalance,
+            headOffices.TopOf(key),
+            traits.Groups,
+            traits.Form
+        );
     }
 }

@@ -7,7 +7,9 @@ namespace Rendal.App.Rounds;
 /// <param name="Parcels">They, in their order.</param>
 public sealed record ReadyParcels(IReadOnlyList<ParcelRecord> Parcels)
 {
-    /// <summary>What stands for exactly these parcels as they are sealed; another where one of them is another, or more or fewer are ready.</summary>
+    /// <summary>
+    /// What stands for exactly these parcels as they are sealed; another where one of them is another, or more or fewer are ready.
+    /// </summary>
     public string Seen => ParcelSeal.Digest(Parcels.Select(p => (p.Id, p.Seal)));
 
     /// <summary>Those that are ready among all of a round.</summary>

@@ -19,7 +19,8 @@ internal sealed class RecentParcels
     private readonly object key;
     private readonly Dictionary<string, (string Statements, ParcelRecord Parcel)> before;
 
-    private RecentParcels(object key, Dictionary<string, (string Statements, ParcelRecord Parcel)> before) => (this.key, this.before) = (key, before);
+    private RecentParcels(object key, Dictionary<string, (string Statements, ParcelRecord Parcel)> before) =>
+        (this.key, this.before) = (key, before);
 
     /// <summary>Those of a round that were made from the same as it would be now, save for who is in it.</summary>
     /// <param name="content">The round.</param>
@@ -28,8 +29,23 @@ internal sealed class RecentParcels
     {
         var (round, book) = (content.Round, content.Book);
         var basis = new RoundBasis(round.Choice, content.Hand, content.Rules).OfItems();
-        object key = (content.Stores.Source, book.Id, round.Id, round.IntakeId, book.Changes, round.Name, round.Choice.Kind, round.Choice.Groups, round.WordingId, round.SenderId, (round.PickedLayout, basis, readiness.OfAddresses));
-        return new RecentParcels(key, Kept.TryGetValue(key, out Dictionary<string, (string Statements, ParcelRecord Parcel)>? before) ? before! : []);
+        object key = (
+            content.Stores.Source,
+            book.Id,
+            round.Id,
+            round.IntakeId,
+            book.Changes,
+            round.Name,
+            round.Choice.Kind,
+            round.Choice.Groups,
+            round.WordingId,
+            round.SenderId,
+            (round.PickedLayout, basis, readiness.OfAddresses)
+        );
+        return new RecentParcels(
+            key,
+            Kept.TryGetValue(key, out Dictionary<string, (string Statements, ParcelRecord Parcel)>? before) ? before! : []
+        );
     }
 
     /// <summary>The parcel of a customer, made up where it is not at hand. What was decided about the customer is not in it.</summary>
@@ -48,7 +64,15 @@ internal sealed class RecentParcels
         Kept.Set(key, now, new MemoryCacheEntryOptions { Size = now.Count, SlidingExpiration = Unused });
     }
 
-    /// <summary>What of a parcel's statements depends on who else is in the round: the accounts on each, what counts elsewhere, and the level of a reminder.</summary>
+    /// <summary>
+    /// What of a parcel's statements depends on who else is in the round: the accounts on each, what counts elsewhere, and the level of a
+    /// reminder.
+    /// </summary>
     private static string Signature(IReadOnlyList<Statement> statements) =>
-        string.Join('\n', statements.Select(s => $"{s.Currency.Code} {string.Join('\t', s.Accounts.Select(a => a.Customer))} {s.AlsoOn} {s.ReminderLevel}"));
+        string.Join(
+            '\n',
+            statements.Select(s =>
+                $"{s.Currency.Code} {string.Join('\t', s.Accounts.Select(a => a.Customer))} {s.AlsoOn} {s.ReminderLevel}"
+            )
+        );
 }

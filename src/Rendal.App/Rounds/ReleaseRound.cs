@@ -15,9 +15,18 @@ namespace Rendal.App.Rounds;
 /// <param name="Seen">What <see cref="ReadyParcels.Seen"/> was of what the person was shown.</param>
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
 /// <param name="Way">How they leave.</param>
-/// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the newest.</param>
+/// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the
+/// newest.</param>
 /// <param name="SeenChanges">Whether the person has seen what <see cref="ReleaseSummed.Changed"/> says.</param>
-public sealed record ReleaseOrder(IReadOnlyList<long>? Parcels, long Revision, string Seen, string? At, Way Way, bool DespiteLedger, bool SeenChanges);
+public sealed record ReleaseOrder(
+    IReadOnlyList<long>? Parcels,
+    long Revision,
+    string Seen,
+    string? At,
+    Way Way,
+    bool DespiteLedger,
+    bool SeenChanges
+);
 
 /// <summary>
 /// Lets parcels go, if they are exactly those that a person was shown: everything is reckoned once more, and where a parcel would have
@@ -32,7 +41,8 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
     /// <param name="id">The round.</param>
     /// <param name="order">What is let go.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">They are not what was shown, or not what they would be now; or nothing is ready, the ledger is in doubt, the sender is somebody else's, or the proof does not close.</exception>
+    /// <exception cref="ProblemException">They are not what was shown, or not what they would be now; or nothing is ready, the ledger is
+    /// in doubt, the sender is somebody else's, or the proof does not close.</exception>
     public async Task RunAsync(long id, ReleaseOrder order, CancellationToken cancel)
     {
         var content = await RoundContent.LoadAsync(stores, id, cancel);
@@ -47,19 +57,30 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
             throw ProblemException.Conflict("Nothing of this round is ready to be released.");
         }
 
-        if (content.Round.Revision != order.Revision && await stores.Changes.SinceAsync(id, order.Revision, cancel) is { Count: > 0 } changes)
+        if (
+            content.Round.Revision != order.Revision
+            && await stores.Changes.SinceAsync(id, order.Revision, cancel) is { Count: > 0 } changes
+        )
         {
-            throw ProblemException.Conflict($"{await RoundConflict.SinceAsync(changes, stores, cancel)} since you were shown what would be released. {LookAgain(content.Round)}");
+            throw ProblemException.Conflict(
+                $"{await RoundConflict.SinceAsync(changes, stores, cancel)} since you were shown what would be released. "
+                    + $"{LookAgain(content.Round)}"
+            );
         }
 
         if (content.Round.IsUnprepared)
         {
-            throw ProblemException.Conflict($"The parcels are not made up for what was chosen or decided since. {LookAgain(content.Round)}");
+            throw ProblemException.Conflict(
+                $"The parcels are not made up for what was chosen or decided since. {LookAgain(content.Round)}"
+            );
         }
 
         if (ready.Seen != order.Seen)
         {
-            throw ProblemException.Conflict($"What is ready to be released is not what you were shown: the round was prepared anew meanwhile. {LookAgain(content.Round)}");
+            throw ProblemException.Conflict(
+                "What is ready to be released is not what you were shown: the round was prepared anew meanwhile. "
+                    + $"{LookAgain(content.Round)}"
+            );
         }
 
         if (!order.SeenChanges && SinceLookedThrough.Of(content.Round, ready.Parcels) is { Length: > 0 } unseen)
@@ -74,7 +95,9 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
 
         if (!content.Sender.IsFor(stores.Person))
         {
-            throw ProblemException.Conflict("This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it.");
+            throw ProblemException.Conflict(
+                "This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it."
+            );
         }
 
         var now = clock.GetUtcNow();
@@ -82,27 +105,53 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         var proof = await stores.Rounds.ProofAsync(id, cancel);
         if (proof.Find(p => p.Difference != 0) is { } open)
         {
-            throw ProblemException.Conflict($"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released.");
+            throw ProblemException.Conflict(
+                $"The proof does not close: {open.Difference} {open.Currency} are unaccounted for. Nothing can be released."
+            );
         }
 
         using var maker = await ParcelMaker.OfAsync(content, cancel);
         var frozen = Freeze(content, ready.Parcels, (await choosing).ByCustomer(), maker, cancel);
-        if (!await stores.Rounds.ReleaseAsync(id, content.Round.Revision, frozen, content.Hand, content.Rules, stores.Person, now, leaves, order.Way, cancel))
+        if (
+            !await stores.Rounds.ReleaseAsync(
+                id,
+                content.Round.Revision,
+                frozen,
+                content.Hand,
+                content.Rules,
+                stores.Person,
+                now,
+                leaves,
+                order.Way,
+                cancel
+            )
+        )
         {
             throw ProblemException.Conflict($"The round was changed in this moment. {LookAgain(content.Round)}");
         }
     }
 
     /// <summary>
-    /// The content of parcels as it is to be frozen, batch by batch and made as it is asked for, so that a few are in memory. What is frozen is
-    /// what was compared: after the last it is said, as an error, what changed of any.
+    /// The content of parcels as it is to be frozen, batch by batch and made as it is asked for, so that a few are in memory. What is
+    /// frozen is what was compared: after the last it is said, as an error, what changed of any.
     /// </summary>
-    private static IEnumerable<IReadOnlyList<FrozenParcel>> Freeze(RoundContent content, IReadOnlyList<ParcelRecord> parcels, IReadOnlyDictionary<string, IReadOnlyList<Statement>> chosen, ParcelMaker maker, CancellationToken cancel)
+    private static IEnumerable<IReadOnlyList<FrozenParcel>> Freeze(
+        RoundContent content,
+        IReadOnlyList<ParcelRecord> parcels,
+        IReadOnlyDictionary<string, IReadOnlyList<Statement>> chosen,
+        ParcelMaker maker,
+        CancellationToken cancel
+    )
     {
         var changed = new ChangedSince("Since this round was prepared");
         foreach (var batch in parcels.Chunk(Batch))
         {
-            var made = batch.AsParallel().AsOrdered().WithCancellation(cancel).Select(p => chosen.TryGetValue(p.Customer, out var statements) ? maker.Make(p.Customer, statements) : null).ToList();
+            var made = batch
+                .AsParallel()
+                .AsOrdered()
+                .WithCancellation(cancel)
+                .Select(p => chosen.TryGetValue(p.Customer, out var statements) ? maker.Make(p.Customer, statements) : null)
+                .ToList();
             foreach (var (parcel, now) in batch.Zip(made))
             {
                 changed.Compare(parcel.Seal, now?.Parcel.Seal, now?.Parcel.Problem.Length > 0);
@@ -120,21 +169,35 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         }
     }
 
-    private static FrozenParcel Frozen(RoundContent content, ParcelRecord parcel, IReadOnlyList<Statement> statements, FilledWording words) =>
+    private static FrozenParcel Frozen(
+        RoundContent content,
+        ParcelRecord parcel,
+        IReadOnlyList<Statement> statements,
+        FilledWording words
+    ) =>
         new(parcel.Id, words.Subject, words.Body, content.Card(parcel.Customer), content.Book.Firm, content.Sender.SentAs)
         {
             Seal = parcel.Seal,
             Accounts = [.. parcel.Accounts.Select(a => a.Key)],
-            Numbers = [.. statements.SelectMany(s => s.Items).Select(i => i.Row.Number).Where(n => n.Length > 0).Distinct(StringComparer.Ordinal)],
-            Reminded = parcel.ReminderLevel is null ? [] : [.. statements.SelectMany(s => content.Rules.Reminders.Counted(s, s.ReminderLevel!.Value, content.Reminded))],
+            Numbers =
+            [
+                .. statements.SelectMany(s => s.Items).Select(i => i.Row.Number).Where(n => n.Length > 0).Distinct(StringComparer.Ordinal),
+            ],
+            Reminded = parcel.ReminderLevel is null
+                ? []
+                : [.. statements.SelectMany(s => content.Rules.Reminders.Counted(s, s.ReminderLevel!.Value, content.Reminded))],
         };
 
     /// <summary>What a person does where something changed since the round was prepared.</summary>
-    private static string LookAgain(RoundRecord round) => round.ReleasedAt is null
-        ? "Prepare it anew and look through it again."
-        : "A part of it was let go already: make a round of the rest, which is prepared anew, and look through that.";
+    private static string LookAgain(RoundRecord round) =>
+        round.ReleasedAt is null
+            ? "Prepare it anew and look through it again."
+            : "A part of it was let go already: make a round of the rest, which is prepared anew, and look through that.";
 
-    /// <summary>The moment that a person means by the clock of the book. Where clocks are put forward and the moment is skipped, it is the one an hour on.</summary>
+    /// <summary>
+    /// The moment that a person means by the clock of the book. Where clocks are put forward and the moment is skipped, it is the one an
+    /// hour on.
+    /// </summary>
     private static DateTimeOffset LeavesAt(string at, Book book, DateTimeOffset now)
     {
         if (!DateTime.TryParseExact(at, "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out var local))
@@ -144,7 +207,10 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
 
         var zone = TimeZoneInfo.FindSystemTimeZoneById(book.TimeZone);
         var moment = new DateTimeOffset(local, zone.GetUtcOffset(local));
-        return moment > now ? moment
-            : throw ProblemException.Invalid($"{local.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture)} is over. Choose a later moment, or release now.");
+        return moment > now
+            ? moment
+            : throw ProblemException.Invalid(
+                $"{local.ToString("d MMMM yyyy, HH:mm", CultureInfo.InvariantCulture)} is over. Choose a later moment, or release now."
+            );
     }
 }

@@ -14,9 +14,14 @@ public sealed class RepeatParcel(BookStores stores, TimeProvider clock)
     public async Task<long> RunAsync(long parcel, CancellationToken cancel)
     {
         var (round, of) = await stores.Rounds.ParcelAsync(parcel, cancel) ?? throw ProblemException.NotFound("This parcel");
-        var choice = (await stores.Rounds.FindAsync(round, cancel))!.Choice with { Customers = of.Accounts.Select(a => a.Key).Append(of.Customer).ToHashSet(StringComparer.Ordinal) };
+        var choice = (await stores.Rounds.FindAsync(round, cancel))!.Choice with
+        {
+            Customers = of.Accounts.Select(a => a.Key).Append(of.Customer).ToHashSet(StringComparer.Ordinal),
+        };
         var made = await stores.Rounds.MakeRepeatAsync(parcel, choice, stores.Person, cancel)
-            ?? throw ProblemException.Conflict("It is still on its way. It can be sent once more when it has gone out or come to its end.");
+            ?? throw ProblemException.Conflict(
+                "It is still on its way. It can be sent once more when it has gone out or come to its end."
+            );
         await new PrepareRound(stores, clock).RunAsync(made, new ProgressMeter(), cancel);
         return made;
     }

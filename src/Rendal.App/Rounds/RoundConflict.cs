@@ -47,22 +47,32 @@ public static class RoundConflict
 
         if (update is { Result: RoundUpdateResult.Contested, Other: { } other })
         {
-            throw ProblemException.Conflict($"{Told(other, update.Settings, stores, await NamesAsync([other], stores, cancel))} since you saw it. Look at it; if yours is to stand, change it again.");
+            throw ProblemException.Conflict(
+                $"{Told(other, update.Settings, stores, await NamesAsync([other], stores, cancel))} since you saw it. Look at "
+                    + "it; if yours is to stand, change it again."
+            );
         }
     }
 
-    /// <summary>What others did with a round since somebody saw it: “marta decided about Beacon Lodge at 12:04:10, joan changed the round at 12:05:00”; empty for nothing.</summary>
+    /// <summary>
+    /// What others did with a round since somebody saw it: “marta decided about Beacon Lodge at 12:04:10, joan changed the round at
+    /// 12:05:00”; empty for nothing.
+    /// </summary>
     public static async Task<string> SinceAsync(IReadOnlyList<RoundChange> changes, BookStores stores, CancellationToken cancel)
     {
         var names = await NamesAsync(changes, stores, cancel);
         return string.Join(", ", changes.Select(c => Told(c, [], stores, names)).Distinct());
     }
 
-    private static Task<Dictionary<string, string>> NamesAsync(IEnumerable<RoundChange> changes, BookStores stores, CancellationToken cancel) =>
-        stores.Customers.NamesAsync([.. changes.Where(c => c.About == "customer").Select(c => c.Subject)], cancel);
+    private static Task<Dictionary<string, string>> NamesAsync(
+        IEnumerable<RoundChange> changes,
+        BookStores stores,
+        CancellationToken cancel
+    ) => stores.Customers.NamesAsync([.. changes.Where(c => c.About == "customer").Select(c => c.Subject)], cancel);
 
     private static string Told(RoundChange change, IReadOnlyList<string> settings, BookStores stores, Dictionary<string, string> names)
     {
+        var what = settings.Select(s => Words.GetValueOrDefault(s, "the choice")).Distinct().DefaultIfEmpty("the round");
         var at = stores.Book.ByItsClock(change.At).ToString("HH:mm:ss", CultureInfo.InvariantCulture);
         return change.About switch
         {
@@ -70,7 +80,7 @@ public static class RoundConflict
             "item" => $"{change.By} decided about this item at {at}",
             "release" => $"{change.By} released a part of this round at {at}",
             "stop" => $"{change.By} stopped this round at {at}",
-            _ => $"{change.By} changed {(settings.Count == 0 ? "the round" : string.Join(" and ", settings.Select(s => Words.GetValueOrDefault(s, "the choice")).Distinct()))} at {at}",
+            _ => $"{change.By} changed {string.Join(" and ", what)} at {at}",
         };
     }
 }

@@ -32,14 +32,46 @@ public sealed class RoundContent
     private readonly SettlementRule settlement;
     private readonly IReadOnlyCollection<string>? only;
 
-    private RoundContent(IReadOnlyCollection<string>? only, BookStores stores, Book book, RoundRecord round, IntakeRecord intake, List<StoredWording> wordings, Sender sender, Dictionary<string, Customer> customers, IReadOnlyList<RoundDecision> decisions, ByHand hand, IReadOnlyDictionary<string, Reminded> reminded, List<StoredLayout> layouts, List<TemplateAssignment> layoutUses, List<TemplateAssignment> wordingUses)
+    private RoundContent(
+        IReadOnlyCollection<string>? only,
+        BookStores stores,
+        Book book,
+        RoundRecord round,
+        IntakeRecord intake,
+        List<StoredWording> wordings,
+        Sender sender,
+        Dictionary<string, Customer> customers,
+        IReadOnlyList<RoundDecision> decisions,
+        ByHand hand,
+        IReadOnlyDictionary<string, Reminded> reminded,
+        List<StoredLayout> layouts,
+        List<TemplateAssignment> layoutUses,
+        List<TemplateAssignment> wordingUses
+    )
     {
-        (this.only, Stores, Book, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (only, stores, book, round, intake, sender, customers, reminded, decisions, hand);
+        (this.only, Stores, Book, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (
+            only,
+            stores,
+            book,
+            round,
+            intake,
+            sender,
+            customers,
+            reminded,
+            decisions,
+            hand
+        );
         Rules = round.RulesNow(book.Rules);
         settlement = Rules.SettlementOf(intake.HasOutstanding);
         this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording, ReadyWordings.Of(w.Wording)));
         this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutReader.Read(l.Layout))));
-        wordingInUse = new WordingInUse(round.Choice.Kind, round.WordingId, Rules.Reminders, wordings.ToDictionary(w => w.Id, w => w.Wording.Language), wordingUses);
+        wordingInUse = new WordingInUse(
+            round.Choice.Kind,
+            round.WordingId,
+            Rules.Reminders,
+            wordings.ToDictionary(w => w.Id, w => w.Wording.Language),
+            wordingUses
+        );
         layoutInUse = new LayoutInUse(round.Choice.Kind, round.PickedLayout, layoutUses);
         Composer = ComposerOf(book.Firm, sender.SentAs);
     }
@@ -47,7 +79,9 @@ public sealed class RoundContent
     /// <summary>The stores of the book.</summary>
     public BookStores Stores { get; }
 
-    /// <summary>The book as it was before anything else of this was loaded, which is as it was at <see cref="Book.Changes"/> or newer.</summary>
+    /// <summary>
+    /// The book as it was before anything else of this was loaded, which is as it was at <see cref="Book.Changes"/> or newer.
+    /// </summary>
     public Book Book { get; }
 
     /// <summary>The round.</summary>
@@ -71,7 +105,10 @@ public sealed class RoundContent
     /// <summary>What the book has settled for its statements; for a round that was released, as it held then.</summary>
     public StatementRules Rules { get; }
 
-    /// <summary>How far the reminders about single items had come before this round, of the customers whose cards are known to it; empty in a round of statements.</summary>
+    /// <summary>
+    /// How far the reminders about single items had come before this round, of the customers whose cards are known to it; empty in a round
+    /// of statements.
+    /// </summary>
     public IReadOnlyDictionary<string, Reminded> Reminded { get; }
 
     /// <summary>The pictures that may stand in its messages.</summary>
@@ -87,22 +124,48 @@ public sealed class RoundContent
     public static Task<RoundContent> LoadAsync(BookStores stores, long id, string customer, CancellationToken cancel) =>
         LoadOfAsync(stores, id, [customer], cancel);
 
-    /// <summary>Loads a round to choose again among some customers, which are with each all that it shares a head office with; no other is known to it.</summary>
+    /// <summary>
+    /// Loads a round to choose again among some customers, which are with each all that it shares a head office with; no other is known to
+    /// it.
+    /// </summary>
     /// <exception cref="ProblemException">It is not there.</exception>
-    internal static Task<RoundContent> LoadAsync(BookStores stores, long id, IReadOnlyCollection<string> family, CancellationToken cancel) =>
-        LoadOfAsync(stores, id, family, cancel);
+    internal static Task<RoundContent> LoadAsync(
+        BookStores stores,
+        long id,
+        IReadOnlyCollection<string> family,
+        CancellationToken cancel
+    ) => LoadOfAsync(stores, id, family, cancel);
 
     /// <summary>What people have decided about a round that is not released.</summary>
-    public static async Task<ByHand> ByHandAsync(BookStores stores, long round, IReadOnlyList<RoundDecision> decisions, CancellationToken cancel) => new()
-    {
-        Customers = [.. decisions.Where(d => d.Decision != "held").Select(d => new CustomerByHand(d.Customer, d.Decision == "put-in", d.Reason))],
-        Items = await stores.Decisions.OfItemsAsync(round, cancel),
-        Holds = [.. (await stores.Holds.ListAsync(cancel)).Select(h => h.Hold)],
-        Settlements = [.. (await stores.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)],
-    };
+    public static async Task<ByHand> ByHandAsync(
+        BookStores stores,
+        long round,
+        IReadOnlyList<RoundDecision> decisions,
+        CancellationToken cancel
+    ) =>
+        new()
+        {
+            Customers =
+            [
+                .. decisions
+                    .Where(d => d.Decision != "held")
+                    .Select(d => new CustomerByHand(d.Customer, d.Decision == "put-in", d.Reason)),
+            ],
+            Items = await stores.Decisions.OfItemsAsync(round, cancel),
+            Holds = [.. (await stores.Holds.ListAsync(cancel)).Select(h => h.Hold)],
+            Settlements = [.. (await stores.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement)],
+        };
 
     /// <summary>The card of a customer; one that is on no list is known by its key alone.</summary>
-    public Customer Card(string key) => customers.TryGetValue(key, out var card) ? card : new Customer { Key = key, Name = key, FromLedger = true };
+    public Customer Card(string key) =>
+        customers.TryGetValue(key, out var card)
+            ? card
+            : new Customer
+            {
+                Key = key,
+                Name = key,
+                FromLedger = true,
+            };
 
     /// <summary>The number of the wording that a customer gets, by <see cref="WordingInUse"/>.</summary>
     /// <param name="card">The customer.</param>
@@ -117,16 +180,21 @@ public sealed class RoundContent
 
     /// <summary>The layout of a customer's document, by <see cref="LayoutInUse"/>; null and the built-in one where none is said.</summary>
     public (LayoutRef? Ref, LayoutTemplate Template) LayoutFor(Customer card, int? reminderLevel) =>
-        layoutInUse.For(card, reminderLevel) is { } id && layouts.TryGetValue(id, out var found) ? (found.Ref, found.Template.Value) : (null, LayoutReader.BuiltIn);
+        layoutInUse.For(card, reminderLevel) is { } id && layouts.TryGetValue(id, out var found)
+            ? (found.Ref, found.Template.Value)
+            : (null, LayoutReader.BuiltIn);
 
     /// <summary>Makes content with the letterhead and under the identity that something was released with.</summary>
-    public ParcelComposer ComposerOf(Firm letterhead, SentAs sentAs) => new(letterhead, Round.Name, Round.Choice, settlement, Hand, Rules, sentAs.Name);
+    public ParcelComposer ComposerOf(Firm letterhead, SentAs sentAs) =>
+        new(letterhead, Round.Name, Round.Choice, settlement, Hand, Rules, sentAs.Name);
 
     /// <summary>Chooses from the ledger, or from the rows of those customers for whom it was loaded.</summary>
     public async Task<ChosenRound> ChooseAsync(CancellationToken cancel)
     {
         var choice = Round.Choice;
-        var rows = only is null ? await Stores.Ledger.RowsAsync(Intake.Id, cancel) : await Stores.Ledger.RowsAsync(Intake.Id, only, cancel);
+        var rows = only is null
+            ? await Stores.Ledger.RowsAsync(Intake.Id, cancel)
+            : await Stores.Ledger.RowsAsync(Intake.Id, only, cancel);
         var setAside = new List<RowSetAside>();
         foreach (var customer in only?.Cast<string?>() ?? [null])
         {
@@ -140,25 +208,45 @@ public sealed class RoundContent
 
         // Whether a card can be reached is told from its addresses, which are read once for each that is asked for.
         CustomerTraits TraitsOf(string key) =>
-            traits.TryGetValue(key, out var known) ? known
-            : traits[key] = customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card, choice.Kind) : CustomerTraits.NoCard;
+            traits.TryGetValue(key, out var known)
+                ? known
+                : traits[key] = customers.TryGetValue(key, out var card) ? CustomerTraits.Of(card, choice.Kind) : CustomerTraits.NoCard;
     }
 
-    private static async Task<RoundContent> LoadOfAsync(BookStores stores, long id, IReadOnlyCollection<string>? only, CancellationToken cancel)
+    private static async Task<RoundContent> LoadOfAsync(
+        BookStores stores,
+        long id,
+        IReadOnlyCollection<string>? only,
+        CancellationToken cancel
+    )
     {
         var book = await stores.BookNowAsync(cancel);
         var round = await stores.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
-        var intake = await stores.Intakes.FindAsync(round.IntakeId, cancel) ?? throw new InvalidOperationException("A round’s intake is gone.");
-        var sender = await stores.Senders.FindAsync(round.SenderId, cancel) ?? throw new InvalidOperationException("A round’s sender is gone.");
+        var intake = await stores.Intakes.FindAsync(round.IntakeId, cancel)
+            ?? throw new InvalidOperationException("A round’s intake is gone.");
+        var sender = await stores.Senders.FindAsync(round.SenderId, cancel)
+            ?? throw new InvalidOperationException("A round’s sender is gone.");
         var decisions = await stores.Decisions.OfCustomersAsync(id, cancel);
         var customers = only is null ? await stores.Customers.AllAsync(cancel) : await stores.Customers.AllAsync(only, cancel);
 
         // What was released stays what it was, whatever is decided about its items later.
         var hand = round.ReleasedAt is null ? await ByHandAsync(stores, id, decisions, cancel) : round.ByHand;
         return new RoundContent(
-            only, stores, book, round, intake, await stores.Wordings.ListAsync(cancel), sender, customers, decisions, hand,
+            only,
+            stores,
+            book,
+            round,
+            intake,
+            await stores.Wordings.ListAsync(cancel),
+            sender,
+            customers,
+            decisions,
+            hand,
             round.Choice.ReminderLevels is null ? new Dictionary<string, Reminded>() : await RemindedAsync(),
-            await stores.Layouts.ListAsync(cancel), await stores.Layouts.UsesAsync(cancel), await stores.Wordings.UsesAsync(cancel));
+            await stores.Layouts.ListAsync(cancel),
+            await stores.Layouts.UsesAsync(cancel),
+            await stores.Wordings.UsesAsync(cancel)
+        );
 
         async Task<Dictionary<string, Reminded>> RemindedAsync()
         {

@@ -16,6 +16,12 @@ public static class SendingForecast
     public static async Task<Forecast> OfAsync(Sender sender, int left, BookStores stores, TimeProvider clock, CancellationToken cancel)
     {
         var today = stores.Book.Today(clock);
-        return Forecast.Of(left, sender.AMinute, sender.ADay, (await stores.Senders.BegunAsync(today, cancel)).GetValueOrDefault(sender.Id), today);
+        return Forecast.Of(
+            left,
+            sender.AMinute,
+            sender.ADay,
+            (await stores.Senders.BegunAsync(today, cancel)).GetValueOrDefault(sender.Id),
+            today
+        );
     }
 }

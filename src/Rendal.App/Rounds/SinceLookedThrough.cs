@@ -8,7 +8,8 @@ namespace Rendal.App.Rounds;
 public static class SinceLookedThrough
 {
     /// <summary>In one sentence; empty where nothing did.</summary>
-    public static async Task<string> OfAsync(RoundRecord round, BookStores stores, CancellationToken cancel) => Told(round, await stores.Listing.ChangedAsync(round.Id, cancel));
+    public static async Task<string> OfAsync(RoundRecord round, BookStores stores, CancellationToken cancel) =>
+        Told(round, await stores.Listing.ChangedAsync(round.Id, cancel));
 
     /// <summary>The same of some of its parcels, and of all that fell out of it.</summary>
     public static string Of(RoundRecord round, IEnumerable<ParcelRecord> parcels) => Told(round, parcels.Select(p => (p.Changed, 1)));

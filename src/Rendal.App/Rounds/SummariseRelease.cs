@@ -17,12 +17,23 @@ namespace Rendal.App.Rounds;
 /// <param name="Sender">The sender that they go out under.</param>
 /// <param name="Wordings">How many parcels have which wording, the most first.</param>
 /// <param name="Layouts">The layout of each parcel's document.</param>
-/// <param name="Changed">What changed of the parcels since somebody looked at them, in one sentence; empty for nothing. Where it is not, the release says that it was seen.</param>
+/// <param name="Changed">What changed of the parcels since somebody looked at them, in one sentence; empty for nothing. Where it is not,
+/// the release says that it was seen.</param>
 /// <param name="LedgerDoubt">What is doubtful about the ledger that the round is from; empty for nothing.</param>
 /// <param name="Forecast">When they go, as far as the sender's allowance tells.</param>
 public sealed record ReleaseSummed(
-    long Revision, ReadyParcels Ready, IReadOnlyList<ParcelRecord> All, int LeftOut, IReadOnlyList<(Currency Currency, decimal Total)> Totals, Sender Sender,
-    IReadOnlyList<(string Wording, int Parcels)> Wordings, IReadOnlyList<Layout> Layouts, string Changed, string LedgerDoubt, Forecast Forecast);
+    long Revision,
+    ReadyParcels Ready,
+    IReadOnlyList<ParcelRecord> All,
+    int LeftOut,
+    IReadOnlyList<(Currency Currency, decimal Total)> Totals,
+    Sender Sender,
+    IReadOnlyList<(string Wording, int Parcels)> Wordings,
+    IReadOnlyList<Layout> Layouts,
+    string Changed,
+    string LedgerDoubt,
+    Forecast Forecast
+);
 
 /// <summary>Sums up what would be released.</summary>
 public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
@@ -45,19 +56,31 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
         var ready = ReadyParcels.Among(all, wanted);
         var own = stores.Book.Currency.Code;
         return new ReleaseSummed(
-            content.Round.Revision, ready, all, await stores.Listing.LeftOutCountAsync(round, cancel),
+            content.Round.Revision,
+            ready,
+            all,
+            await stores.Listing.LeftOutCountAsync(round, cancel),
             [
-                .. ready.Parcels.SelectMany(p => p.Sums).Where(s => s.AlsoOn is null).GroupBy(s => s.Currency)
-                    .OrderByDescending(g => g.Key == own).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => (Currency.Of(g.Key), g.Sum(s => s.Total))),
+                .. ready
+                    .Parcels.SelectMany(p => p.Sums)
+                    .Where(s => s.AlsoOn is null)
+                    .GroupBy(s => s.Currency)
+                    .OrderByDescending(g => g.Key == own)
+                    .ThenBy(g => g.Key, StringComparer.Ordinal)
+                    .Select(g => (Currency.Of(g.Key), g.Sum(s => s.Total))),
             ],
             content.Sender,
             [
-                .. ready.Parcels.GroupBy(p => content.WrittenFor(content.Card(p.Customer), p.ReminderLevel).Name)
-                    .Select(g => (Wording: g.Key, Parcels: g.Count())).OrderByDescending(w => w.Parcels).ThenBy(w => w.Wording, StringComparer.Ordinal),
+                .. ready
+                    .Parcels.GroupBy(p => content.WrittenFor(content.Card(p.Customer), p.ReminderLevel).Name)
+                    .Select(g => (Wording: g.Key, Parcels: g.Count()))
+                    .OrderByDescending(w => w.Parcels)
+                    .ThenBy(w => w.Wording, StringComparer.Ordinal),
             ],
             [.. ready.Parcels.Select(p => content.LayoutFor(content.Card(p.Customer), p.ReminderLevel).Template.Layout)],
             SinceLookedThrough.Of(content.Round, ready.Parcels),
             await LedgerDoubt.OfAsync(content.Intake, stores, cancel),
-            await SendingForecast.OfAsync(content.Sender, ready.Parcels.Count(p => p.Recipients.Count > 0), stores, clock, cancel));
+            await SendingForecast.OfAsync(content.Sender, ready.Parcels.Count(p => p.Recipients.Count > 0), stores, clock, cancel)
+        );
     }
 }

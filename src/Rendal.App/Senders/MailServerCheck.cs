@@ -6,7 +6,8 @@ namespace Rendal.App.Senders;
 public static class MailServerCheck
 {
     /// <summary>Whether a host is the machine that this runs on, by its name or address.</summary>
-    public static bool IsThisMachine(string host) => host == "localhost" || (IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address));
+    public static bool IsThisMachine(string host) =>
+        host == "localhost" || (IPAddress.TryParse(host, out var address) && IPAddress.IsLoopback(address));
 
     /// <summary>Refuses a server that is not named, or that would be talked to without security although it is another machine.</summary>
     /// <param name="host">Its name or address.</param>
@@ -26,7 +27,10 @@ public static class MailServerCheck
             throw ProblemException.Invalid($"Without security mail can only go to this machine. Choose {secured} for {host}.");
         }
 
-        if (port is < 1 or > 65535 || Uri.CheckHostName(host.Trim()) is not (UriHostNameType.Dns or UriHostNameType.IPv4 or UriHostNameType.IPv6))
+        if (
+            port is < 1 or > 65535
+            || Uri.CheckHostName(host.Trim()) is not (UriHostNameType.Dns or UriHostNameType.IPv4 or UriHostNameType.IPv6)
+        )
         {
             throw ProblemException.Invalid("Say the mail server’s name and its port.");
         }
@@ -40,11 +44,20 @@ public static class MailServerCheck
     /// <param name="security">How it is secured.</param>
     /// <param name="typed">The password that was typed; null or empty where the kept one is meant.</param>
     /// <exception cref="ProblemException">It is for another server.</exception>
-    internal static void DemandPassword((string Host, int Port, string Security)? kept, byte[]? secret, string host, int port, string security, string? typed)
+    internal static void DemandPassword(
+        (string Host, int Port, string Security)? kept,
+        byte[]? secret,
+        string host,
+        int port,
+        string security,
+        string? typed
+    )
     {
         if (secret is not null && string.IsNullOrEmpty(typed) && kept is { } server && server != (host.Trim(), port, security))
         {
-            throw ProblemException.Invalid($"The password was given for {server.Host}, port {server.Port}. Type it again for {host.Trim()}, port {port}.");
+            throw ProblemException.Invalid(
+                $"The password was given for {server.Host}, port {server.Port}. Type it again for {host.Trim()}, port {port}."
+            );
         }
     }
 

@@ -18,6 +18,18 @@ namespace Rendal.App.Senders;
 /// <param name="PauseMinutes">The pauses between the tries of a message that the server puts off; null for 1, 5, 15 and 60.</param>
 /// <param name="IsMine">Whether it is the person's own, and nobody else sends under it.</param>
 public sealed record SenderSettings(
-    [property: StringLength(200)] string Name, [property: StringLength(500)] string Address, [property: StringLength(500)] string ReplyTo, bool CopyToSelf,
-    [property: StringLength(255)] string Host, int Port, [property: StringLength(10)] string Security, [property: StringLength(255)] string UserName, [property: StringLength(10_000)] string? Password,
-    int? AMinute, int? ADay, int? LargestBytes, IReadOnlyList<int>? PauseMinutes = null, bool IsMine = false);
+    [property: StringLength(200)] string Name,
+    [property: StringLength(500)] string Address,
+    [property: StringLength(500)] string ReplyTo,
+    bool CopyToSelf,
+    [property: StringLength(255)] string Host,
+    int Port,
+    [property: StringLength(10)] string Security,
+    [property: StringLength(255)] string UserName,
+    [property: StringLength(10_000)] string? Password,
+    int? AMinute,
+    int? ADay,
+    int? LargestBytes,
+    IReadOnlyList<int>? PauseMinutes = null,
+    bool IsMine = false
+);

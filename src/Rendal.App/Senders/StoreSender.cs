@@ -18,17 +18,21 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
     /// <summary>Adds one.</summary>
     /// <returns>Its number.</returns>
     /// <exception cref="ProblemException">It says what cannot be.</exception>
-    public Task<long> AddAsync(SenderSettings settings, CancellationToken cancel) => stores.Senders.AddAsync(Checked(null, settings), stores.Person, cancel);
+    public Task<long> AddAsync(SenderSettings settings, CancellationToken cancel) =>
+        stores.Senders.AddAsync(Checked(null, settings), stores.Person, cancel);
 
     /// <summary>Changes one.</summary>
-    /// <exception cref="ProblemException">It is not there, says what cannot be, or would be taken from the others who have the book.</exception>
+    /// <exception cref="ProblemException">It is not there, says what cannot be, or would be taken from the others who have the
+    /// book.</exception>
     public async Task ChangeAsync(long id, SenderSettings settings, CancellationToken cancel)
     {
         var before = await UsableSender.FindAsync(id, stores, cancel);
         var sender = Checked(before, settings);
         if (before.Person is null && sender.Person is not null)
         {
-            throw ProblemException.Invalid("This sender belongs to the book, and everybody who has it sends by it. Add another one to have one of your own.");
+            throw ProblemException.Invalid(
+                "This sender belongs to the book, and everybody who has it sends by it. Add another one to have one of your own."
+            );
         }
 
         await stores.Senders.UpdateAsync(sender, stores.Person, stores.Book.Today(clock), cancel);
@@ -44,7 +48,11 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
     {
         var before = id == 0 ? null : await UsableSender.FindAsync(id, stores, cancel);
         var sender = Checked(before, settings);
-        var account = secrets.AccountOf(stores.Book.Id, stores.Book.TimeZone, string.IsNullOrEmpty(settings.Password) ? sender with { ProtectedPassword = before?.ProtectedPassword } : sender) ?? throw ProblemException.Invalid(SenderSecrets.CannotBeRead);
+        var account = secrets.AccountOf(
+            stores.Book.Id,
+            stores.Book.TimeZone,
+            string.IsNullOrEmpty(settings.Password) ? sender with { ProtectedPassword = before?.ProtectedPassword } : sender
+        ) ?? throw ProblemException.Invalid(SenderSecrets.CannotBeRead);
         return await AccountTrial.TryAsync(account, sender.Address, LongestTalk, network, cancel);
     }
 
@@ -67,7 +75,14 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
         }
 
         MailServerCheck.DemandServer(settings.Host, settings.Port, settings.Security, "STARTTLS (port 587) or TLS (port 465)");
-        MailServerCheck.DemandPassword(before is null ? null : (before.Host, before.Port, before.Security), before?.ProtectedPassword, settings.Host, settings.Port, settings.Security, settings.Password);
+        MailServerCheck.DemandPassword(
+            before is null ? null : (before.Host, before.Port, before.Security),
+            before?.ProtectedPassword,
+            settings.Host,
+            settings.Port,
+            settings.Security,
+            settings.Password
+        );
         MailServerCheck.DemandPracticeUser(secrets, stores.Book.Id, settings.Host, settings.Port, settings.UserName);
         if (settings.AMinute is < 1 or > 100_000 || settings.ADay is < 1 or > 10_000_000)
         {
@@ -76,15 +91,31 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
 
         if (settings.PauseMinutes is { } pauses && (pauses.Count > MostPauses || pauses.Any(p => p is < 1 or > 10_080)))
         {
-            throw ProblemException.Invalid($"The pauses between tries are up to {MostPauses}, of a minute to a week each; with none, what the server puts off is refused at once.");
+            throw ProblemException.Invalid(
+                $"The pauses between tries are up to {MostPauses}, of a minute to a week each; with none, what the server puts "
+                    + "off is refused at once."
+            );
         }
 
         if (settings.LargestBytes is < 10_000 or > 1_000_000_000)
         {
-            throw ProblemException.Invalid("The largest message is at least 10 kB and at most 1 GB; leave it empty where it is not known.");
+            throw ProblemException.Invalid(
+                "The largest message is at least 10 kB and at most 1 GB; leave it empty where it is not known."
+            );
         }
 
-        return new Sender(before?.Id ?? 0, settings.Name.Trim(), address, settings.Host.Trim(), settings.Port, settings.Security, settings.UserName.Trim(), string.IsNullOrEmpty(settings.Password) ? null : secrets.Protect(settings.Password, settings.Host.Trim(), settings.Port, settings.Security))
+        return new Sender(
+            before?.Id ?? 0,
+            settings.Name.Trim(),
+            address,
+            settings.Host.Trim(),
+            settings.Port,
+            settings.Security,
+            settings.UserName.Trim(),
+            string.IsNullOrEmpty(settings.Password)
+                ? null
+                : secrets.Protect(settings.Password, settings.Host.Trim(), settings.Port, settings.Security)
+        )
         {
             Person = settings.IsMine ? stores.Person : null,
             ReplyTo = replyTo,

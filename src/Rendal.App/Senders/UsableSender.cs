@@ -9,5 +9,7 @@ public static class UsableSender
     /// <summary>It.</summary>
     /// <exception cref="ProblemException">It is not there, or it is somebody else's own: to others that does not exist.</exception>
     public static async Task<Sender> FindAsync(long id, BookStores stores, CancellationToken cancel) =>
-        await stores.Senders.FindAsync(id, cancel) is { } sender && sender.IsFor(stores.Person) ? sender : throw ProblemException.NotFound("This sender");
+        await stores.Senders.FindAsync(id, cancel) is { } sender && sender.IsFor(stores.Person)
+            ? sender
+            : throw ProblemException.NotFound("This sender");
 }

@@ -14,7 +14,10 @@ public sealed class KeepPicture(BookStores stores)
     /// <exception cref="ProblemException">It is larger, or no picture that can be drawn.</exception>
     public async Task<long> RunAsync(byte[] bytes, CancellationToken cancel) =>
         bytes.Length > MessagePicture.Largest
-            ? throw ProblemException.Invalid($"The picture has {bytes.Length / 1000} kB, and goes with each message; up to {MessagePicture.Largest / 1000} kB are taken. Make it smaller.")
-            : Picture.Problem(bytes, "picture") is { } problem ? throw ProblemException.Invalid(problem)
-            : await stores.Pictures.AddAsync(Picture.ContentType(bytes), bytes, cancel);
+            ? throw ProblemException.Invalid(
+                $"The picture has {bytes.Length / 1000} kB, and goes with each message; up to {MessagePicture.Largest / 1000} "
+                    + "kB are taken. Make it smaller."
+            )
+        : Picture.Problem(bytes, "picture") is { } problem ? throw ProblemException.Invalid(problem)
+        : await stores.Pictures.AddAsync(Picture.ContentType(bytes), bytes, cancel);
 }

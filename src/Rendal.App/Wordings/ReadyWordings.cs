@@ -4,7 +4,10 @@ using Rendal.Html;
 
 namespace Rendal.App.Wordings;
 
-/// <summary>Wordings that were made ready a while ago: to take one apart and clean it takes longer than to fill it a hundred times. Each process keeps its own.</summary>
+/// <summary>
+/// Wordings that were made ready a while ago: to take one apart and clean it takes longer than to fill it a hundred times. Each process
+/// keeps its own.
+/// </summary>
 internal static class ReadyWordings
 {
     private const int MostKept = 500;

@@ -10,7 +10,8 @@ public sealed class StoreWording(BookStores stores, TimeProvider clock)
 {
     /// <summary>Adds one.</summary>
     /// <returns>Its number.</returns>
-    /// <exception cref="ProblemException">It has no name, a language that is not known, or a picture that is not one of the book.</exception>
+    /// <exception cref="ProblemException">It has no name, a language that is not known, or a picture that is not one of the
+    /// book.</exception>
     public async Task<long> AddAsync(Wording wording, CancellationToken cancel) =>
         await stores.Wordings.AddAsync(await CheckedAsync(wording, cancel), stores.Person, cancel);
 
@@ -19,15 +20,21 @@ public sealed class StoreWording(BookStores stores, TimeProvider clock)
     /// <param name="version">The version that was changed.</param>
     /// <param name="wording">What it is to be.</param>
     /// <param name="cancel">Stops it.</param>
-    /// <exception cref="ProblemException">As for <see cref="AddAsync"/>; or it is not there, or somebody else changed it since.</exception>
+    /// <exception cref="ProblemException">As for <see cref="AddAsync"/>; or it is not there, or somebody else changed it
+    /// since.</exception>
     public async Task ChangeAsync(long id, long version, Wording wording, CancellationToken cancel)
     {
-        switch (await stores.Wordings.UpdateAsync(id, version, await CheckedAsync(wording, cancel), stores.Person, clock.GetUtcNow(), cancel))
+        switch (
+            await stores.Wordings.UpdateAsync(id, version, await CheckedAsync(wording, cancel), stores.Person, clock.GetUtcNow(), cancel)
+        )
         {
             case Update.Done:
                 return;
             case Update.Stale:
-                throw ProblemException.Conflict($"{await stores.Wordings.ChangedByAsync(id, cancel) ?? "Somebody"} changed this wording since you opened it. What you wrote is still here; save again to put it in the place of theirs.");
+                throw ProblemException.Conflict(
+                    $"{await stores.Wordings.ChangedByAsync(id, cancel) ?? "Somebody"} changed this wording since you opened "
+                        + "it. What you wrote is still here; save again to put it in the place of theirs."
+                );
             default:
                 throw ProblemException.NotFound("This wording");
         }
@@ -45,9 +52,17 @@ public sealed class StoreWording(BookStores stores, TimeProvider clock)
             throw ProblemException.Invalid($"“{given.Language}” is not a language that is known.");
         }
 
-        var wording = new Wording(given.Name.Trim(), language.Code, WordingReader.Sanitised(given.Subject), WordingReader.Sanitised(given.Body, withPictures: true));
+        var wording = new Wording(
+            given.Name.Trim(),
+            language.Code,
+            WordingReader.Sanitised(given.Subject),
+            WordingReader.Sanitised(given.Body, withPictures: true)
+        );
         var pictures = PicturePlaces.Of(wording.Body);
-        return (await stores.Pictures.OfAsync(pictures, cancel)).Count == pictures.Count ? wording
-            : throw ProblemException.Invalid("A picture of the message is not one of this book. Take it out, and put it in again from its file.");
+        return (await stores.Pictures.OfAsync(pictures, cancel)).Count == pictures.Count
+            ? wording
+            : throw ProblemException.Invalid(
+                "A picture of the message is not one of this book. Take it out, and put it in again from its file."
+            );
     }
 }

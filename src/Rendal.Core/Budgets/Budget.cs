@@ -1,8 +1,8 @@
 namespace Rendal.Core.Budgets;
 
 /// <summary>
-/// What one piece of work may use up, and the count of what it has. Work on whatever a person brought asks it as it goes
-/// along, so that nothing small can cost much. One budget serves one piece of work on one thread.
+/// What one piece of work may use up, and the count of what it has. Work on whatever a person brought asks it as it goes along, so that
+/// nothing small can cost much. One budget serves one piece of work on one thread.
 /// </summary>
 public sealed class Budget
 {

@@ -14,15 +14,17 @@ public sealed record AddressList(IReadOnlyList<string> Good, IReadOnlyList<strin
 
     private const int LongestPlain = 200;
 
-    private static readonly SearchValues<char> PlainCharacters = SearchValues.Create("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-_.");
+    private static readonly SearchValues<char> PlainCharacters = SearchValues.Create(
+        "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789-_."
+    );
 
     /// <summary>No addresses.</summary>
     public static AddressList None { get; } = new([], []);
 
     /// <summary>
-    /// Takes a field apart at <c>;</c>, <c>,</c> and white space outside quotes and angle brackets. Each part has to
-    /// be an address by RFC 5322 with a dot in its domain; <c>Ines Caldera &lt;ines@fernlea.example&gt;</c> is one.
-    /// <c>"a@b.example; a@B.example,x@y"</c> gives a@b.example as good and <c>x@y</c> as bad.
+    /// Takes a field apart at <c>;</c>, <c>,</c> and white space outside quotes and angle brackets. Each part has to be an address by RFC
+    /// 5322 with a dot in its domain; <c>Ines Caldera &lt;ines@fernlea.example&gt;</c> is one. <c>"a@b.example; a@B.example,x@y"</c> gives
+    /// a@b.example as good and <c>x@y</c> as bad.
     /// </summary>
     public static AddressList Read(string? field)
     {
@@ -56,11 +58,16 @@ public sealed record AddressList(IReadOnlyList<string> Good, IReadOnlyList<strin
         return new AddressList(good, bad);
     }
 
-    /// <summary>Whether a field is one address of plain letters and figures, as most are, so that it need not be taken apart to know.</summary>
+    /// <summary>
+    /// Whether a field is one address of plain letters and figures, as most are, so that it need not be taken apart to know.
+    /// </summary>
     private static bool IsPlain(string field)
     {
         var at = field.IndexOf('@', StringComparison.Ordinal);
-        return field.Length <= LongestPlain && IsDotted(field.AsSpan(0, Math.Max(at, 0))) && IsDotted(field.AsSpan(at + 1)) && field.IndexOf('.', at + 1) > 0;
+        return field.Length <= LongestPlain
+            && IsDotted(field.AsSpan(0, Math.Max(at, 0)))
+            && IsDotted(field.AsSpan(at + 1))
+            && field.IndexOf('.', at + 1) > 0;
     }
 
     private static bool IsDotted(ReadOnlySpan<char> text) =>
@@ -77,14 +84,16 @@ public sealed record AddressList(IReadOnlyList<string> Good, IReadOnlyList<strin
         address = mailbox.Address;
         var at = address.LastIndexOf('@');
         var domain = address[(at + 1)..];
-        return at > 0 && domain.Contains('.', StringComparison.Ordinal) && HasNoEmptyLabel(domain) && (address[0] == '"' || HasNoEmptyLabel(address[..at]));
+        return at > 0
+            && domain.Contains('.', StringComparison.Ordinal)
+            && HasNoEmptyLabel(domain)
+            && (address[0] == '"' || HasNoEmptyLabel(address[..at]));
     }
 
     private static bool HasNoEmptyLabel(string dotted) => dotted.Split('.').All(label => label.Length > 0);
 
     /// <summary>
-    /// The parts of a field. A name in front of an address in angle brackets belongs to it; without brackets, white
-    /// space separates.
+    /// The parts of a field. A name in front of an address in angle brackets belongs to it; without brackets, white space separates.
     /// </summary>
     private static IEnumerable<string> Parts(string field)
     {

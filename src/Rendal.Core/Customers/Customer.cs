@@ -31,7 +31,9 @@ public sealed record Customer
     /// <summary>Who is written to, the one that is addressed first.</summary>
     public IReadOnlyList<Contact> Contacts { get; init; } = [];
 
-    /// <summary>How the letter opens, in the customer's own words, without the comma: <c>Dear Ines</c>. Empty to make it from title and name.</summary>
+    /// <summary>
+    /// How the letter opens, in the customer's own words, without the comma: <c>Dear Ines</c>. Empty to make it from title and name.
+    /// </summary>
     public string Salutation { get; init; } = "";
 
     /// <summary>How the customer gets what is sent.</summary>
@@ -61,16 +63,22 @@ public sealed record Customer
     /// <summary>The business unit that serves the customer; empty where none is named.</summary>
     public string Unit { get; init; } = "";
 
-    /// <summary>The least balance, in the currency of the statement, that the customer is written to about; null for the round's.</summary>
+    /// <summary>
+    /// The least balance, in the currency of the statement, that the customer is written to about; null for the round's.
+    /// </summary>
     public decimal? MinimumBalance { get; init; }
 
     /// <summary>Whether nothing is to be sent to this customer for the time being.</summary>
     public bool OnHold { get; init; }
 
-    /// <summary>The wording of this customer's statements instead of the round's; null for the round's. Reminders have those of their level.</summary>
+    /// <summary>
+    /// The wording of this customer's statements instead of the round's; null for the round's. Reminders have those of their level.
+    /// </summary>
     public long? OwnWording { get; init; }
 
-    /// <summary>The layout that this customer's statements have instead of the book's; null for the book's. Reminders have those of their level.</summary>
+    /// <summary>
+    /// The layout that this customer's statements have instead of the book's; null for the book's. Reminders have those of their level.
+    /// </summary>
     public long? OwnLayout { get; init; }
 
     /// <summary>What is to be remembered of the customer; stands on no letter.</summary>
@@ -98,8 +106,12 @@ public sealed record Customer
     [JsonIgnore]
     public string FamilyName => Contact.Split(' ', StringSplitOptions.RemoveEmptyEntries).LastOrDefault("");
 
-    /// <summary>Whether a round of a kind can reach the customer: by post, or because there is a good address of a contact who gets it, and the customer wants messages.</summary>
-    public bool IsReachedBy(RoundKind kind) => GoesByPost || (Delivery is Delivery.Email or Delivery.Both && Recipients.Of(this, kind).To.Count > 0);
+    /// <summary>
+    /// Whether a round of a kind can reach the customer: by post, or because there is a good address of a contact who gets it, and the
+    /// customer wants messages.
+    /// </summary>
+    public bool IsReachedBy(RoundKind kind) =>
+        GoesByPost || (Delivery is Delivery.Email or Delivery.Both && Recipients.Of(this, kind).To.Count > 0);
 
     /// <summary>Whether what is sent goes to the customer on paper: it is wanted so, and there is a postal address.</summary>
     [JsonIgnore]

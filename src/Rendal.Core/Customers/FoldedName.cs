@@ -6,9 +6,9 @@ namespace Rendal.Core.Customers;
 public static class FoldedName
 {
     /// <summary>
-    /// The name by NFKC, in small letters, with punctuation and white space left out: <c>"Abbot’s  Table"</c> and
-    /// <c>"ABBOTS TABLE"</c> are the same. Accents count: <c>"Hotel Łabędź"</c> and <c>"Hotel Labedz"</c> differ, and
-    /// whether they are one customer is for a person to say.
+    /// The name by NFKC, in small letters, with punctuation and white space left out: <c>"Abbot’s Table"</c> and <c>"ABBOTS TABLE"</c> are
+    /// the same. Accents count: <c>"Hotel Łabędź"</c> and <c>"Hotel Labedz"</c> differ, and whether they are one customer is for a person
+    /// to say.
     /// </summary>
     public static string Of(string name)
     {

@@ -9,8 +9,8 @@ public sealed class HeadOffices(IReadOnlyDictionary<string, string> headOfficeOf
         new(customers.Where(c => c.HeadOffice.Length > 0).ToDictionary(c => c.Key, c => c.HeadOffice, StringComparer.Ordinal));
 
     /// <summary>
-    /// The customer at the top of a chain of any depth; the customer itself where it has no head office. Null for a
-    /// customer whose chain runs into a loop.
+    /// The customer at the top of a chain of any depth; the customer itself where it has no head office. Null for a customer whose chain
+    /// runs into a loop.
     /// </summary>
     public string? TopOf(string key)
     {
@@ -34,7 +34,10 @@ public sealed class HeadOffices(IReadOnlyDictionary<string, string> headOfficeOf
         return null;
     }
 
-    /// <summary>The loops, each once, as the keys along it from the first in ordinal order on: <c>A</c>, <c>B</c>, <c>C</c> for A under B, B under C, C under A.</summary>
+    /// <summary>
+    /// The loops, each once, as the keys along it from the first in ordinal order on: <c>A</c>, <c>B</c>, <c>C</c> for A under B, B under
+    /// C, C under A.
+    /// </summary>
     public IReadOnlyList<IReadOnlyList<string>> Loops()
     {
         var done = new HashSet<string>(StringComparer.Ordinal);

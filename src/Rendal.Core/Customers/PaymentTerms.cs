@@ -11,11 +11,17 @@ public readonly partial record struct PaymentTerms(int Days, bool FromMonthEnd =
     /// <summary>The most days that terms may have.</summary>
     public const int MostDays = 3650;
 
-    /// <summary>When a document of this date is due: 30 days net from 15 January give 14 February; end of month and 30 days give 2 March (in a year with 28 days in February).</summary>
+    /// <summary>
+    /// When a document of this date is due: 30 days net from 15 January give 14 February; end of month and 30 days give 2 March (in a year
+    /// with 28 days in February).
+    /// </summary>
     public DateOnly DueOn(DateOnly date) =>
         (FromMonthEnd ? new DateOnly(date.Year, date.Month, DateTime.DaysInMonth(date.Year, date.Month)) : date).AddDays(Days);
 
-    /// <summary>Understands <c>30</c>, <c>30 days</c>, <c>net 30</c>, <c>30 net</c>, <c>EOM</c>, <c>EOM + 30</c>, <c>30 days end of month</c> and <c>30 Tage netto</c>.</summary>
+    /// <summary>
+    /// Understands <c>30</c>, <c>30 days</c>, <c>net 30</c>, <c>30 net</c>, <c>EOM</c>, <c>EOM + 30</c>, <c>30 days end of month</c> and
+    /// <c>30 Tage netto</c>.
+    /// </summary>
     public static bool TryParse(string text, out PaymentTerms terms)
     {
         terms = default;
@@ -28,7 +34,11 @@ public readonly partial record struct PaymentTerms(int Days, bool FromMonthEnd =
         var monthEnd = match.Groups["eom"].Success;
         var digits = match.Groups["days"].Value;
         var days = 0;
-        if ((digits.Length == 0 && !monthEnd) || (digits.Length > 0 && !int.TryParse(digits, NumberStyles.None, CultureInfo.InvariantCulture, out days)) || days > MostDays)
+        if (
+            (digits.Length == 0 && !monthEnd)
+            || (digits.Length > 0 && !int.TryParse(digits, NumberStyles.None, CultureInfo.InvariantCulture, out days))
+            || days > MostDays
+        )
         {
             return false;
         }
@@ -38,8 +48,18 @@ public readonly partial record struct PaymentTerms(int Days, bool FromMonthEnd =
     }
 
     /// <summary>As people write it: <c>30 days</c>, <c>end of month + 30 days</c>.</summary>
-    public override string ToString() => FromMonthEnd ? Days == 0 ? "end of month" : $"end of month + {Days} days" : $"{Days} days";
+    public override string ToString() =>
+        FromMonthEnd
+            ? Days == 0
+                ? "end of month"
+                : $"end of month + {Days} days"
+            : $"{Days} days";
 
-    [GeneratedRegex(@"^(?:(?<eom>eom|end of month)\s*(?:\+\s*)?)?(?:net\s*)?(?<days>[0-9]*)\s*(?:d|days?|tage|jours|días|dias|giorni|dagen)?\s*(?:net|netto)?\s*(?<eom>eom|end of month|from end of month)?$", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        @"^(?:(?<eom>eom|end of month)\s*(?:\+\s*)?)?(?:net\s*)?(?<days>[0-9]*)\s*"
+            + @"(?:d|days?|tage|jours|días|dias|giorni|dagen)?\s*(?:net|netto)?\s*"
+            + @"(?<eom>eom|end of month|from end of month)?$",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex Written();
 }

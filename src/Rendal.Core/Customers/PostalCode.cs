@@ -6,9 +6,9 @@ namespace Rendal.Core.Customers;
 public static partial class PostalCode
 {
     /// <summary>
-    /// The postcode, in capitals and without spaces: <c>KB24RT</c> of <c>Kelby KB2 4RT</c>, <c>24937</c> of
-    /// <c>24937 Flensburg</c>, <c>1012AB</c> of <c>1012 AB Amsterdam</c>. Empty where none is found. The last line that has
-    /// one counts, as house numbers stand above it.
+    /// The postcode, in capitals and without spaces: <c>KB24RT</c> of <c>Kelby KB2 4RT</c>, <c>24937</c> of <c>24937 Flensburg</c>,
+    /// <c>1012AB</c> of <c>1012 AB Amsterdam</c>. Empty where none is found. The last line that has one counts, as house numbers stand
+    /// above it.
     /// </summary>
     /// <param name="lines">The lines, without the name and the country.</param>
     public static string Of(IReadOnlyList<string> lines)

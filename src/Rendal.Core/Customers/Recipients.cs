@@ -5,7 +5,12 @@ namespace Rendal.Core.Customers;
 /// <param name="Copies">Who gets a copy that all see.</param>
 /// <param name="BlindCopies">Who gets a copy that nobody else sees.</param>
 /// <param name="Bad">What stands on the card as an address and is none, as written.</param>
-public sealed record Recipients(IReadOnlyList<string> To, IReadOnlyList<string> Copies, IReadOnlyList<string> BlindCopies, IReadOnlyList<string> Bad)
+public sealed record Recipients(
+    IReadOnlyList<string> To,
+    IReadOnlyList<string> Copies,
+    IReadOnlyList<string> BlindCopies,
+    IReadOnlyList<string> Bad
+)
 {
     /// <summary>All addresses that the message is handed to the server for.</summary>
     public IReadOnlyList<string> All { get; } = [.. To, .. Copies, .. BlindCopies];

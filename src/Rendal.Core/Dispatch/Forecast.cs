@@ -19,6 +19,11 @@ public sealed record Forecast(int Today, int Later, DateOnly LastDay, TimeSpan? 
     {
         var now = aDay is { } most ? Math.Min(left, Math.Max(0, most - begunToday)) : left;
         var later = left - now;
-        return new Forecast(now, later, later == 0 ? today : today.AddDays((later + aDay!.Value - 1) / aDay.Value), aMinute is { } pace ? TimeSpan.FromMinutes((double)now / pace) : null);
+        return new Forecast(
+            now,
+            later,
+            later == 0 ? today : today.AddDays((later + aDay!.Value - 1) / aDay.Value),
+            aMinute is { } pace ? TimeSpan.FromMinutes((double)now / pace) : null
+        );
     }
 }

@@ -9,7 +9,9 @@ public sealed record NextStep(ParcelState State, TimeSpan? After, SenderStep Sen
     /// <summary>The pauses between tries that hold unless set otherwise: 1, 5, 15 and 60 minutes.</summary>
     public static IReadOnlyList<TimeSpan> DefaultPauses { get; } = [.. new[] { 1, 5, 15, 60 }.Select(m => TimeSpan.FromMinutes(m))];
 
-    /// <summary>Whether the try is one of those after which a parcel is refused. What went wrong before the server heard of it is not.</summary>
+    /// <summary>
+    /// Whether the try is one of those after which a parcel is refused. What went wrong before the server heard of it is not.
+    /// </summary>
     public bool CountsAsTry => Sender == SenderStep.GoesOn;
 
     /// <summary>
@@ -18,28 +20,43 @@ public sealed record NextStep(ParcelState State, TimeSpan? After, SenderStep Sen
     /// <param name="outcome">The outcome.</param>
     /// <param name="tries">How many tries there have been, this one included: at least 1.</param>
     /// <param name="pauses">The pauses; after the last one the parcel is refused. With four pauses there are five tries.</param>
-    /// <param name="someHaveIt">Whether recipients of the parcel got it at an earlier try; what is refused then is refused for the others alone.</param>
+    /// <param name="someHaveIt">Whether recipients of the parcel got it at an earlier try; what is refused then is refused for the others
+    /// alone.</param>
     /// <remarks>
-    /// A message that was taken for some recipients and put off (4yz) for others is tried again for these; when the pauses
-    /// are used up it counts as sent, and the log says who did not get it.
+    /// A message that was taken for some recipients and put off (4yz) for others is tried again for these; when the pauses are used up it
+    /// counts as sent, and the log says who did not get it.
     /// </remarks>
-    public static NextStep Following(Outcome outcome, int tries, IReadOnlyList<TimeSpan> pauses, bool someHaveIt = false) => outcome.Ending switch
-    {
-        Ending.Accepted when outcome.PutOff && tries <= pauses.Count => new(ParcelState.ToBeRetried, pauses[tries - 1]),
-        Ending.Accepted => new(ParcelState.Sent, null),
-        Ending.Refused => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
-        Ending.Unanswered => new(ParcelState.Unsure, null),
-        Ending.Exported => new(ParcelState.Exported, null),
-        Ending.Printed => new(ParcelState.Printed, null),
-        Ending.SignInRefused => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Stops),
-        Ending.Unreachable => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Waits),
-        Ending.Stopped => new(ParcelState.ToBeRetried, TimeSpan.Zero),
-        Ending.TryLater when tries <= pauses.Count => new(ParcelState.ToBeRetried, pauses[tries - 1]),
-        Ending.TryLater => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
-        _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome.Ending, null),
-    };
+    public static NextStep Following(Outcome outcome, int tries, IReadOnlyList<TimeSpan> pauses, bool someHaveIt = false) =>
+        outcome.Ending switch
+        {
+            Ending.Accepted when outcome.PutOff && tries <= pauses.Count => new(ParcelState.ToBeRetried, pauses[tries - 1]),
+            Ending.Accepted => new(ParcelState.Sent, null),
+            Ending.Refused => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
+            Ending.Unanswered => new(ParcelState.Unsure, null),
+            Ending.Exported => new(ParcelState.Exported, null),
+            Ending.Printed => new(ParcelState.Printed, null),
+            Ending.SignInRefused => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Stops),
+            Ending.Unreachable => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Waits),
+            Ending.Stopped => new(ParcelState.ToBeRetried, TimeSpan.Zero),
+            Ending.TryLater when tries <= pauses.Count => new(ParcelState.ToBeRetried, pauses[tries - 1]),
+            Ending.TryLater => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
+            _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome.Ending, null),
+        };
 
-    /// <summary>How long a sender waits when its server could not be reached for the nth time in a row: 10 and 30 seconds, 1, 2, and from then on 5 minutes.</summary>
+    /// <summary>
+    /// How long a sender waits when its server could not be reached for the nth time in a row: 10 and 30 seconds, 1, 2, and from then on 5
+    /// minutes.
+    /// </summary>
     /// <param name="times">How often in a row: at least 1.</param>
-    public static TimeSpan Waiting(int times) => TimeSpan.FromSeconds(times switch { 1 => 10, 2 => 30, 3 => 60, 4 => 120, _ => 300 });
+    public static TimeSpan Waiting(int times) =>
+        TimeSpan.FromSeconds(
+            times switch
+            {
+                1 => 10,
+                2 => 30,
+                3 => 60,
+                4 => 120,
+                _ => 300,
+            }
+        );
 }

@@ -18,7 +18,9 @@ public enum Ending
     /// <summary>The server did not accept the sign-in, so that no other message would fare better.</summary>
     SignInRefused,
 
-    /// <summary>The server could not be reached, would not talk, or was not the one it should be, so that no other message would fare better now.</summary>
+    /// <summary>
+    /// The server could not be reached, would not talk, or was not the one it should be, so that no other message would fare better now.
+    /// </summary>
     Unreachable,
 
     /// <summary>It was made up for one's own mail program, and no server asked.</summary>
@@ -38,16 +40,19 @@ public enum Ending
 public sealed record Outcome(Ending Ending, string Answer, IReadOnlyList<RecipientAnswer> Recipients)
 {
     /// <summary>
-    /// The server's answer to the message, with what it said of the recipients that it did not take where it took others:
-    /// “250 2.0.0 kept; 1 of 2 recipients refused: kell@inn.example: 550 5.1.1 no such mailbox”.
+    /// The server's answer to the message, with what it said of the recipients that it did not take where it took others: “250 2.0.0 kept;
+    /// 1 of 2 recipients refused: kell@inn.example: 550 5.1.1 no such mailbox”.
     /// </summary>
     /// <param name="answer">The answer to the message.</param>
     /// <param name="recipients">The answer for each recipient.</param>
     public static string Told(string answer, IReadOnlyList<RecipientAnswer> recipients)
     {
         var others = recipients.Where(r => !r.Accepted).ToList();
-        return others.Count == 0 || others.Count == recipients.Count ? answer
-            : $"{answer}; {others.Count} of {recipients.Count} recipients {(others.TrueForAll(r => r.IsPutOff) ? "put off" : "refused")}: {string.Join("; ", others.Select(r => $"{r.Address}: {r.Answer}"))}";
+        return others.Count == 0 || others.Count == recipients.Count
+            ? answer
+            : $"{answer}; {others.Count} of {recipients.Count} recipients "
+                + $"{(others.TrueForAll(r => r.IsPutOff) ? "put off" : "refused")}: "
+                + $"{string.Join("; ", others.Select(r => $"{r.Address}: {r.Answer}"))}";
     }
 
     /// <summary>Whether the server asked to come back later, for all recipients or for some.</summary>
@@ -57,8 +62,8 @@ public sealed record Outcome(Ending Ending, string Answer, IReadOnlyList<Recipie
     public bool PutOff => Recipients.Any(r => r.IsPutOff);
 
     /// <summary>
-    /// The outcome for the recipients of the parcel, where the message went to the sender as well: if the server took the
-    /// sender's copy alone, the parcel was not sent.
+    /// The outcome for the recipients of the parcel, where the message went to the sender as well: if the server took the sender's copy
+    /// alone, the parcel was not sent.
     /// </summary>
     /// <param name="self">The sender's own address, which is not counted; null where no copy goes there.</param>
     public Outcome Without(string? self)
@@ -69,7 +74,15 @@ public sealed record Outcome(Ending Ending, string Answer, IReadOnlyList<Recipie
         }
 
         var others = Recipients.Where(r => !r.Address.Equals(self, StringComparison.OrdinalIgnoreCase)).ToList();
-        return Ending != Ending.Accepted || others.Any(r => r.Accepted) ? this with { Recipients = others }
-            : new Outcome(others.Any(r => r.Answer.StartsWith('4')) ? Ending.TryLater : Ending.Refused, string.Join("; ", others.Select(r => r.Answer)), others);
+        return Ending != Ending.Accepted || others.Any(r => r.Accepted)
+            ? this with
+            {
+                Recipients = others,
+            }
+            : new Outcome(
+                others.Any(r => r.Answer.StartsWith('4')) ? Ending.TryLater : Ending.Refused,
+                string.Join("; ", others.Select(r => r.Answer)),
+                others
+            );
     }
 }

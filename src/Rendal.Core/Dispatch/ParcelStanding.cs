@@ -12,8 +12,17 @@ public static class ParcelStanding
         NeedsYou,
         .. new[]
         {
-            ParcelState.Unsure, ParcelState.Refused, ParcelState.Returned, ParcelState.ToBeRetried, ParcelState.Prepared, ParcelState.Held,
-            ParcelState.Sending, ParcelState.Released, ParcelState.Exported, ParcelState.Printed, ParcelState.Sent,
+            ParcelState.Unsure,
+            ParcelState.Refused,
+            ParcelState.Returned,
+            ParcelState.ToBeRetried,
+            ParcelState.Prepared,
+            ParcelState.Held,
+            ParcelState.Sending,
+            ParcelState.Released,
+            ParcelState.Exported,
+            ParcelState.Printed,
+            ParcelState.Sent,
         }.Select(s => s.Code()),
     ];
 
@@ -21,10 +30,20 @@ public static class ParcelStanding
     public static IReadOnlyList<string> Waiting { get; } =
     [
         NeedsYou,
-        .. new[] { ParcelState.Unsure, ParcelState.ToBeRetried, ParcelState.Prepared, ParcelState.Held, ParcelState.Sending, ParcelState.Released }.Select(s => s.Code()),
+        .. new[]
+        {
+            ParcelState.Unsure,
+            ParcelState.ToBeRetried,
+            ParcelState.Prepared,
+            ParcelState.Held,
+            ParcelState.Sending,
+            ParcelState.Released,
+        }.Select(s => s.Code()),
     ];
 
-    /// <summary>Whether a parcel can be released: it is prepared, and nothing is to be seen to. One that is held, or has a problem, never is.</summary>
+    /// <summary>
+    /// Whether a parcel can be released: it is prepared, and nothing is to be seen to. One that is held, or has a problem, never is.
+    /// </summary>
     /// <param name="state">Its state.</param>
     /// <param name="problem">What a person has to see to; empty for nothing.</param>
     public static bool IsReady(ParcelState state, string problem) => state == ParcelState.Prepared && problem.Length == 0;
@@ -32,5 +51,6 @@ public static class ParcelStanding
     /// <summary>The code of its standing: <see cref="NeedsYou"/>, or that of its state.</summary>
     /// <param name="state">Its state.</param>
     /// <param name="problem">What a person has to see to; empty for nothing.</param>
-    public static string Of(ParcelState state, string problem) => state == ParcelState.Prepared && problem.Length > 0 ? NeedsYou : state.Code();
+    public static string Of(ParcelState state, string problem) =>
+        state == ParcelState.Prepared && problem.Length > 0 ? NeedsYou : state.Code();
 }

@@ -41,7 +41,8 @@ public enum ParcelState
 public static class ParcelStates
 {
     /// <summary>The state in kebab-case: <c>to-be-retried</c>.</summary>
-    public static string Code(this ParcelState state) => state == ParcelState.ToBeRetried ? "to-be-retried" : state.ToString().ToLowerInvariant();
+    public static string Code(this ParcelState state) =>
+        state == ParcelState.ToBeRetried ? "to-be-retried" : state.ToString().ToLowerInvariant();
 
     /// <summary>The state of a name.</summary>
     /// <exception cref="ArgumentException">There is no such state.</exception>

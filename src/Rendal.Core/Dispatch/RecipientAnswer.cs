@@ -12,12 +12,16 @@ public sealed partial record RecipientAnswer(string Address, bool Accepted, stri
     public bool IsPutOff => !Accepted && Answer.StartsWith('4');
 
     /// <summary>
-    /// Whether there is nobody at this address: a status 5.1.x of RFC 3463 that is not about the sender, 5.2.1, or without a
-    /// status one of 550, 551 and 553. A message that is too large, a full mailbox and a matter of policy say nothing of that.
+    /// Whether there is nobody at this address: a status 5.1.x of RFC 3463 that is not about the sender, 5.2.1, or without a status one of
+    /// 550, 551 and 553. A message that is too large, a full mailbox and a matter of policy say nothing of that.
     /// </summary>
-    public bool IsAddressBad => !Accepted && (StatusIn(Answer) is { Length: > 0 } status ? BadAddress().IsMatch(status) : BadMailbox().IsMatch(Answer));
+    public bool IsAddressBad =>
+        !Accepted && (StatusIn(Answer) is { Length: > 0 } status ? BadAddress().IsMatch(status) : BadMailbox().IsMatch(Answer));
 
-    /// <summary>The first status of RFC 3463 in a server's words, such as 5.1.1; empty where there is none. The parts of an IP address or a date are none.</summary>
+    /// <summary>
+    /// The first status of RFC 3463 in a server's words, such as 5.1.1; empty where there is none. The parts of an IP address or a date
+    /// are none.
+    /// </summary>
     public static string StatusIn(string words) => Status().Match(words).Value;
 
     [GeneratedRegex(@"(?<![\d.])[245]\.\d{1,3}\.\d{1,3}(?!\.?\d)")]

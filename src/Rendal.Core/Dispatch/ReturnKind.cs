@@ -26,10 +26,11 @@ public enum ReturnKind
 public static class ReturnKinds
 {
     /// <summary>The kind in kebab-case: <c>automatic-reply</c>.</summary>
-    public static string Code(this ReturnKind kind) => kind switch
-    {
-        ReturnKind.AutomaticReply => "automatic-reply",
-        ReturnKind.OwnCopy => "own-copy",
-        _ => kind.ToString().ToLowerInvariant(),
-    };
+    public static string Code(this ReturnKind kind) =>
+        kind switch
+        {
+            ReturnKind.AutomaticReply => "automatic-reply",
+            ReturnKind.OwnCopy => "own-copy",
+            _ => kind.ToString().ToLowerInvariant(),
+        };
 }

@@ -1,6 +1,9 @@
 namespace Rendal.Core.Intake;
 
-/// <summary>The corrections of a book, laid over the rows of one file. Which of them the file still needs is known after its rows were gone through.</summary>
+/// <summary>
+/// The corrections of a book, laid over the rows of one file. Which of them the file still needs is known after its rows were gone
+/// through.
+/// </summary>
 public sealed class AppliedCorrections
 {
     private readonly Reading reading;
@@ -41,9 +44,14 @@ public sealed class AppliedCorrections
 
     /// <summary>The row as it holds, and why it is left out; null where it is not.</summary>
     /// <param name="row">The row as it stands in the file.</param>
-    /// <param name="superseded">Is told each correction whose value the source has changed in the meantime, with the row and what it says now.</param>
+    /// <param name="superseded">Is told each correction whose value the source has changed in the meantime, with the row and what it says
+    /// now.</param>
     /// <param name="applied">Is told each correction that changes the row.</param>
-    public (FileRow Row, string? LeftOut) Correct(FileRow row, Action<FileRow, Correction, string>? superseded = null, Action<Correction>? applied = null)
+    public (FileRow Row, string? LeftOut) Correct(
+        FileRow row,
+        Action<FileRow, Correction, string>? superseded = null,
+        Action<Correction>? applied = null
+    )
     {
         if (cells.Count == 0 && leftOut.Count == 0 && everywhereColumns.Length == 0)
         {
@@ -81,7 +89,9 @@ public sealed class AppliedCorrections
         return (changed is null ? row : row with { Cells = [.. changed] }, leftOut.TryGetValue(key, out var left) ? left.Reason : null);
     }
 
-    /// <summary>The customer that a key stands for once joined ones are one; chains are followed to their end, and a loop ends where it began.</summary>
+    /// <summary>
+    /// The customer that a key stands for once joined ones are one; chains are followed to their end, and a loop ends where it began.
+    /// </summary>
     /// <param name="key">The key.</param>
     /// <param name="applied">Is told each correction on the way.</param>
     public string CustomerOf(string key, Action<Correction>? applied = null)

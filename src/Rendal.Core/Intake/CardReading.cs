@@ -12,7 +12,14 @@ public sealed record CardColumn(int Index, string Heading, CardField Field, stri
 /// <param name="Columns">All columns, from left to right.</param>
 public sealed record CardReading(int HeadingRow, IReadOnlyList<CardColumn> Columns)
 {
-    private static readonly CardField[] MayStandOften = [CardField.Extra, CardField.Address, CardField.Email, CardField.CopyEmail, CardField.BlindCopyEmail];
+    private static readonly CardField[] MayStandOften =
+    [
+        CardField.Extra,
+        CardField.Address,
+        CardField.Email,
+        CardField.CopyEmail,
+        CardField.BlindCopyEmail,
+    ];
 
     /// <summary>Whether a column has this field.</summary>
     public bool Has(CardField field) => Columns.Any(c => c.Field == field);
@@ -29,40 +36,66 @@ public sealed record CardReading(int HeadingRow, IReadOnlyList<CardColumn> Colum
         var twice = Columns.Where(c => !MayStandOften.Contains(c.Field)).GroupBy(c => c.Field).FirstOrDefault(g => g.Count() > 1);
         if (twice is not null)
         {
-            lacks.Add($"Two columns, “{twice.First().Heading}” and “{twice.Last().Heading}”, are said to be the same thing: one of them must be something else.");
+            lacks.Add(
+                $"Two columns, “{twice.First().Heading}” and “{twice.Last().Heading}”, are said to be the same thing: one of "
+                    + "them must be something else."
+            );
         }
 
         return lacks;
     }
 
     /// <summary>
-    /// Works out the reading: the heading row is the first among the first hundred that has a heading for the code or
-    /// the name and at least one more that is known, or else the one that a person named; with a code and one more
-    /// column of any name it may be a list of extra columns. Null where no row is like that.
+    /// Works out the reading: the heading row is the first among the first hundred that has a heading for the code or the name and at
+    /// least one more that is known, or else the one that a person named; with a code and one more column of any name it may be a list of
+    /// extra columns. Null where no row is like that.
     /// </summary>
     public static CardReading? Of(LedgerTable table, ReadingChange change)
     {
         var heading = change.HeadingRow is { } chosen
             ? table.Rows.Where(row => row.Number == chosen).Select(row => (FileRow?)row).FirstOrDefault()
-            : table.Rows.TakeWhile(row => row.Number <= Recognition.RowsSearched).Where(IsHeading).Select(row => (FileRow?)row).FirstOrDefault();
+            : table
+                .Rows.TakeWhile(row => row.Number <= Recognition.RowsSearched)
+                .Where(IsHeading)
+                .Select(row => (FileRow?)row)
+                .FirstOrDefault();
         if (heading is not { } row)
         {
             return null;
         }
 
         var fields = WithCode([.. row.Cells.Select(c => CardWords.Of(c.Text) ?? CardField.Extra)]);
-        return new CardReading(row.Number, [.. Recognition.Names(row).Select((name, index) => change.Fields.TryGetValue(index, out var set)
-            ? new CardColumn(index, name, set, change.DecidedBy(index))
-            : new CardColumn(index, name, fields[index], fields[index] == CardField.Extra ? "kept on the card" : "by heading"))]);
+        return new CardReading(
+            row.Number,
+            [
+                .. Recognition
+                    .Names(row)
+                    .Select(
+                        (name, index) =>
+                            change.Fields.TryGetValue(index, out var set)
+                                ? new CardColumn(index, name, set, change.DecidedBy(index))
+                                : new CardColumn(
+                                    index,
+                                    name,
+                                    fields[index],
+                                    fields[index] == CardField.Extra ? "kept on the card" : "by heading"
+                                )
+                    ),
+            ]
+        );
     }
 
     private static bool IsHeading(FileRow row)
     {
         var texts = row.Cells.Where(c => c.IsText).Select(c => CardWords.Of(c.Text)).ToList();
-        return texts.Exists(f => f is CardField.Code or CardField.Name) && (texts.Count(f => f is not null) > 1 || (texts.Count > 1 && texts.Contains(CardField.Code)));
+        return texts.Exists(f => f is CardField.Code or CardField.Name)
+            && (texts.Count(f => f is not null) > 1 || (texts.Count > 1 && texts.Contains(CardField.Code)));
     }
 
-    /// <summary>Where two headings are for the name, as in <c>Customer, Name</c>, the first is the code; of what stands twice otherwise the first counts.</summary>
+    /// <summary>
+    /// Where two headings are for the name, as in <c>Customer, Name</c>, the first is the code; of what stands twice otherwise the first
+    /// counts.
+    /// </summary>
     private static CardField[] WithCode(CardField[] fields)
     {
         if (!fields.Contains(CardField.Code) && fields.Count(f => f == CardField.Name) > 1)

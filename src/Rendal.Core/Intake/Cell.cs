@@ -4,8 +4,8 @@ using System.Text;
 namespace Rendal.Core.Intake;
 
 /// <summary>
-/// One cell as a file holds it: nothing, text, a number, or a date. It is one reference wide: a file has millions of them,
-/// and they are handed on all the time.
+/// One cell as a file holds it: nothing, text, a number, or a date. It is one reference wide: a file has millions of them, and they are
+/// handed on all the time.
 /// </summary>
 public readonly record struct Cell
 {
@@ -47,19 +47,20 @@ public readonly record struct Cell
     /// The value as text: trimmed, no-break spaces made plain, Unicode NFC. Numbers have a full stop as decimal
     /// mark and dates are ISO, whatever the cell displayed. Never null.
     /// </summary>
-    public string Text => Value switch
-    {
-        string text => text,
-        null => "",
-        decimal number => number.ToString(CultureInfo.InvariantCulture),
-        Code code => code.Shown,
-        Error error => error.Shown,
-        var date => ((DateOnly)date).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-    };
+    public string Text =>
+        Value switch
+        {
+            string text => text,
+            null => "",
+            decimal number => number.ToString(CultureInfo.InvariantCulture),
+            Code code => code.Shown,
+            Error error => error.Shown,
+            var date => ((DateOnly)date).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+        };
 
     /// <summary>
-    /// A cell of text; white space around it does not count, and text of white space only is an empty cell. Control
-    /// characters other than tabs and line ends, which mean nothing in a cell, become spaces.
+    /// A cell of text; white space around it does not count, and text of white space only is an empty cell. Control characters other than
+    /// tabs and line ends, which mean nothing in a cell, become spaces.
     /// </summary>
     public static Cell Of(string? text)
     {
@@ -75,7 +76,11 @@ public readonly record struct Cell
         }
 
         var plain = Ascii.IsValid(text) ? text : Normalised(text.Replace('\u00A0', ' ').Replace('\u202F', ' '));
-        var left = (plain.AsSpan().ContainsAnyInRange('\0', '\u001F') || plain.Contains('\u007F', StringComparison.Ordinal) ? WithoutControls(plain) : plain).Trim();
+        var left = (
+            plain.AsSpan().ContainsAnyInRange('\0', '\u001F') || plain.Contains('\u007F', StringComparison.Ordinal)
+                ? WithoutControls(plain)
+                : plain
+        ).Trim();
         return left.Length == 0 ? Empty : new Cell(left);
     }
 
@@ -104,12 +109,12 @@ public readonly record struct Cell
     public override string ToString() => Text;
 
     private static string WithoutControls(string text) => string.Create(text.Length, text, (to, from) =>
-    {
-        for (var i = 0; i < from.Length; i++)
         {
-            to[i] = char.IsControl(from[i]) && from[i] is not ('\t' or '\n' or '\r') ? ' ' : from[i];
-        }
-    });
+            for (var i = 0; i < from.Length; i++)
+            {
+                to[i] = char.IsControl(from[i]) && from[i] is not ('\t' or '\n' or '\r') ? ' ' : from[i];
+            }
+        });
 
     private static string Normalised(string text)
     {

@@ -15,9 +15,9 @@ public sealed record ControlCheck(SourceRef Source, Currency Currency, decimal S
 }
 
 /// <summary>
-/// Compares total lines with the rows above them. A line agrees when it is the sum of the rows back to any total line
-/// before it, or to the beginning: so totals of customers, of the units that they belong to, and of all can stand
-/// together. Rows that a person left out count here, since the line of the file counts them too.
+/// Compares total lines with the rows above them. A line agrees when it is the sum of the rows back to any total line before it, or to the
+/// beginning: so totals of customers, of the units that they belong to, and of all can stand together. Rows that a person left out count
+/// here, since the line of the file counts them too.
 /// </summary>
 /// <param name="leavesOutHidden">Whether a person has hidden rows left out; a total of the visible ones is right then.</param>
 internal sealed class ControlTotals(bool leavesOutHidden)
@@ -49,7 +49,9 @@ internal sealed class ControlTotals(bool leavesOutHidden)
         running.Hidden += isHidden ? amount : 0;
     }
 
-    /// <summary>What is wrong with a total line; null where it agrees, or where several currencies stand above it and none beside it.</summary>
+    /// <summary>
+    /// What is wrong with a total line; null where it agrees, or where several currencies stand above it and none beside it.
+    /// </summary>
     public Finding? Compare(decimal total, Currency? currency, SourceRef source, string column)
     {
         var of = currency ?? (sums.Count == 1 ? sums.Keys.First() : null);
@@ -66,12 +68,27 @@ internal sealed class ControlTotals(bool leavesOutHidden)
         running.EndLine();
         Keep(new ControlCheck(source, one, total, agrees || (leavesOutHidden && agreesWithVisible) ? total : block));
         return agrees || (leavesOutHidden && agreesWithVisible) ? null
-            : agreesWithVisible ? new Finding(FindingCodes.ControlTotalDiffers, Severity.Warning, source, column, null,
-                $"The total line in row {source.Row} says {one.Plain(total)}, which is what the visible rows above it come to; with the hidden ones they come to {one.Plain(block)}, a difference of {one.Plain(-hidden)}.",
-                "Leave the hidden rows out, if the total is right.")
-            : new Finding(FindingCodes.ControlTotalDiffers, Severity.Warning, source, column, null,
-            $"The total line in row {source.Row} says {one.Plain(total)}; the rows above it come to {one.Plain(block)}, a difference of {one.Plain(total - block)}.",
-            "Look for rows of this block that were set aside or are missing from the file.");
+            : agreesWithVisible
+                ? new Finding(
+                    FindingCodes.ControlTotalDiffers,
+                    Severity.Warning,
+                    source,
+                    column,
+                    null,
+                    $"The total line in row {source.Row} says {one.Plain(total)}, which is what the visible rows above it come "
+                        + $"to; with the hidden ones they come to {one.Plain(block)}, a difference of {one.Plain(-hidden)}.",
+                    "Leave the hidden rows out, if the total is right."
+                )
+            : new Finding(
+                FindingCodes.ControlTotalDiffers,
+                Severity.Warning,
+                source,
+                column,
+                null,
+                $"The total line in row {source.Row} says {one.Plain(total)}; the rows above it come to {one.Plain(block)}, a "
+                    + $"difference of {one.Plain(total - block)}.",
+                "Look for rows of this block that were set aside or are missing from the file."
+            );
     }
 
     /// <summary>Compares a total that a person typed in with all rows of its currency.</summary>
@@ -79,9 +96,18 @@ internal sealed class ControlTotals(bool leavesOutHidden)
     {
         var sum = sums.TryGetValue(currency, out var running) ? running.Sum : 0;
         Keep(new ControlCheck(file, currency, total, sum));
-        return sum == total ? null : new Finding(FindingCodes.ControlTotalDiffers, Severity.Warning, file, null, null,
-            $"You typed in a total of {currency.Plain(total)} {currency}; the rows come to {currency.Plain(sum)}, a difference of {currency.Plain(total - sum)}.",
-            "Look for rows that were set aside or are missing from the file, and whether the total is of the same day.");
+        return sum == total
+            ? null
+            : new Finding(
+                FindingCodes.ControlTotalDiffers,
+                Severity.Warning,
+                file,
+                null,
+                null,
+                $"You typed in a total of {currency.Plain(total)} {currency}; the rows come to {currency.Plain(sum)}, a "
+                    + $"difference of {currency.Plain(total - sum)}.",
+                "Look for rows that were set aside or are missing from the file, and whether the total is of the same day."
+            );
     }
 
     private void Keep(ControlCheck check)

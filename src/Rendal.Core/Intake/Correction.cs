@@ -20,8 +20,8 @@ public enum CorrectionKind
 }
 
 /// <summary>
-/// A value put right in Rendal, kept over the source. It holds as long as the source still says what it said when the
-/// correction was made; once the source says something else, the source counts.
+/// A value put right in Rendal, kept over the source. It holds as long as the source still says what it said when the correction was made;
+/// once the source says something else, the source counts.
 /// </summary>
 public sealed record Correction
 {
@@ -31,7 +31,9 @@ public sealed record Correction
     /// <summary>What is put right.</summary>
     public required CorrectionKind Kind { get; init; }
 
-    /// <summary>The heading of the column as it stands, or the field of the card; empty for a row left out and for customers joined.</summary>
+    /// <summary>
+    /// The heading of the column as it stands, or the field of the card; empty for a row left out and for customers joined.
+    /// </summary>
     public string Column { get; init; } = "";
 
     /// <summary>Which row it is, by <see cref="RowKey"/>; for a card the customer's key; empty for the other kinds.</summary>

@@ -3,8 +3,8 @@ using Rendal.Core.Money;
 namespace Rendal.Core.Intake;
 
 /// <summary>
-/// Finds out from all credits and payments of one column whether they carry a minus, or leave it to the kind to say
-/// that they count against what is owed.
+/// Finds out from all credits and payments of one column whether they carry a minus, or leave it to the kind to say that they count
+/// against what is owed.
 /// </summary>
 public sealed class CreditSigns
 {

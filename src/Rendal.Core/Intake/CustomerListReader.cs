@@ -7,7 +7,12 @@ namespace Rendal.Core.Intake;
 /// <param name="Fields">What is filled, as written; the lines of an address joined by line ends, several addresses by semicolons.</param>
 /// <param name="Extra">The filled columns without a meaning, by heading.</param>
 /// <param name="Source">The row.</param>
-public sealed record ListedCustomer(string Key, IReadOnlyDictionary<CardField, string> Fields, IReadOnlyDictionary<string, string> Extra, SourceRef Source);
+public sealed record ListedCustomer(
+    string Key,
+    IReadOnlyDictionary<CardField, string> Fields,
+    IReadOnlyDictionary<string, string> Extra,
+    SourceRef Source
+);
 
 /// <summary>A customer list as read.</summary>
 /// <param name="Reading">How it was read.</param>
@@ -21,7 +26,9 @@ public static class CustomerListReader
 {
     private static readonly CardField[] Postal = [CardField.Address, CardField.Town, CardField.Postcode];
 
-    /// <summary>Reads the list in the way that was recognised, which must lack nothing. Of a code that stands twice the first row counts.</summary>
+    /// <summary>
+    /// Reads the list in the way that was recognised, which must lack nothing. Of a code that stands twice the first row counts.
+    /// </summary>
     public static CustomerList Read(LedgerTable table, CardReading reading)
     {
         var customers = new Dictionary<string, ListedCustomer>(StringComparer.Ordinal);
@@ -43,12 +50,27 @@ public static class CustomerListReader
 
             if (ReadRow(row, reading, table, findings) is { } customer && !customers.TryAdd(customer.Key, customer))
             {
-                findings.Add(new Finding(FindingCodes.SameRowTwice, Severity.Warning, customer.Source, null, customer.Key,
-                    $"{customer.Key} stands in the list in row {customers[customer.Key].Source.Row} too; the first row counts.", "Take one of the rows out of the list."));
+                findings.Add(
+                    new Finding(
+                        FindingCodes.SameRowTwice,
+                        Severity.Warning,
+                        customer.Source,
+                        null,
+                        customer.Key,
+                        $"{customer.Key} stands in the list in row {customers[customer.Key].Source.Row} too; the first row counts.",
+                        "Take one of the rows out of the list."
+                    )
+                );
             }
         }
 
-        if (hidden.Finding(new SourceRef(table.File, table.Sheet, 0), "Look whether they count. What does not is to be taken out of the list.") is { } rowsHidden)
+        if (
+            hidden.Finding(
+                new SourceRef(table.File, table.Sheet, 0),
+                "Look whether they count. What does not is to be taken out of the list."
+            ) is
+            { } rowsHidden
+        )
         {
             findings.Add(rowsHidden);
         }
@@ -67,8 +89,17 @@ public static class CustomerListReader
             if (row[column.Index].IsError)
             {
                 var isCode = column.Field == CardField.Code;
-                findings.Add(new Finding(FindingCodes.CellError, isCode ? Severity.Error : Severity.Warning, source, column.Heading, null,
-                    $"The cell holds the error {text} of a formula{(isCode ? "" : "; it counts as empty")}.", "Correct it in the workbook."));
+                findings.Add(
+                    new Finding(
+                        FindingCodes.CellError,
+                        isCode ? Severity.Error : Severity.Warning,
+                        source,
+                        column.Heading,
+                        null,
+                        $"The cell holds the error {text} of a formula{(isCode ? "" : "; it counts as empty")}.",
+                        "Correct it in the workbook."
+                    )
+                );
                 if (isCode)
                 {
                     return null;
@@ -83,7 +114,9 @@ public static class CustomerListReader
             }
             else
             {
-                fields[column.Field] = fields.TryGetValue(column.Field, out var before) ? before + (column.Field == CardField.Address ? "\n" : "; ") + text : text;
+                fields[column.Field] = fields.TryGetValue(column.Field, out var before)
+                    ? before + (column.Field == CardField.Address ? "\n" : "; ") + text
+                    : text;
             }
         }
 
@@ -92,14 +125,34 @@ public static class CustomerListReader
         var key = fields.GetValueOrDefault(CardField.Code, name);
         if (key.Length == 0)
         {
-            findings.Add(new Finding(FindingCodes.NoCustomer, Severity.Error, source, null, null, "The row has neither a customer code nor a name.", "Fill one of them in, or take the row out of the list."));
+            findings.Add(
+                new Finding(
+                    FindingCodes.NoCustomer,
+                    Severity.Error,
+                    source,
+                    null,
+                    null,
+                    "The row has neither a customer code nor a name.",
+                    "Fill one of them in, or take the row out of the list."
+                )
+            );
             return null;
         }
 
         if (key.Length > LedgerCells.LongestCustomer || name.Length > LedgerCells.LongestCustomer)
         {
             var longest = key.Length > LedgerCells.LongestCustomer ? key : name;
-            findings.Add(new Finding(FindingCodes.ValueTooLong, Severity.Error, source, null, null, LedgerCells.TooLong(longest, LedgerCells.LongestCustomer), "Look whether the right column was taken for it."));
+            findings.Add(
+                new Finding(
+                    FindingCodes.ValueTooLong,
+                    Severity.Error,
+                    source,
+                    null,
+                    null,
+                    LedgerCells.TooLong(longest, LedgerCells.LongestCustomer),
+                    "Look whether the right column was taken for it."
+                )
+            );
             return null;
         }
 
@@ -108,7 +161,17 @@ public static class CustomerListReader
         {
             if (CardText.Problem(field, fields[field]) is { } problem)
             {
-                findings.Add(new Finding(problem.Code, Severity.Warning, source, reading.Columns.First(c => c.Field == field).Heading, key, problem.Message, problem.Remedy));
+                findings.Add(
+                    new Finding(
+                        problem.Code,
+                        Severity.Warning,
+                        source,
+                        reading.Columns.First(c => c.Field == field).Heading,
+                        key,
+                        problem.Message,
+                        problem.Remedy
+                    )
+                );
                 if (problem.Code == FindingCodes.ValueUnknown)
                 {
                     fields.Remove(field);

@@ -16,13 +16,21 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
     /// <summary>Whose a line is, customers that were joined as one; null with a finding where it says neither code nor name.</summary>
     public string? Whose(LedgerLine line, Action<Correction> applied)
     {
-        var key = line.Code.Length > 0 ? line.Code
+        var key =
+            line.Code.Length > 0 ? line.Code
             : line.Name.Length > 0 ? survey.CodeOf(line.Name) ?? KeyByName(line.Name)
             : null;
         if (key is null)
         {
-            cells.Add(FindingCodes.NoCustomer, Severity.Error, line.Row, cells.Column(ColumnMeaning.CustomerCode) is null ? ColumnMeaning.CustomerName : ColumnMeaning.CustomerCode, null,
-                "The row has neither a customer code nor a name.", "Say whose it is, or leave the row out.");
+            cells.Add(
+                FindingCodes.NoCustomer,
+                Severity.Error,
+                line.Row,
+                cells.Column(ColumnMeaning.CustomerCode) is null ? ColumnMeaning.CustomerName : ColumnMeaning.CustomerCode,
+                null,
+                "The row has neither a customer code nor a name.",
+                "Say whose it is, or leave the row out."
+            );
             return null;
         }
 
@@ -37,10 +45,26 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
             seen = new CustomerSeen(customer, line.Name, cells.Source(line.Row), cells.Column(ColumnMeaning.Email)?.Heading, chains);
             customers.Add(customer, seen);
         }
-        else if (line.Name.Length > 0 && seen.Name.Length > 0 && !ReferenceEquals(line.Name, seen.Name) && line.Name != seen.Name && !IsJoined(line) && folded.Of(line.Name) != folded.Of(seen.Name) && (seen.Names ??= new(StringComparer.Ordinal)).Add(folded.Of(line.Name)))
+        else if (
+            line.Name.Length > 0
+            && seen.Name.Length > 0
+            && !ReferenceEquals(line.Name, seen.Name)
+            && line.Name != seen.Name
+            && !IsJoined(line)
+            && folded.Of(line.Name) != folded.Of(seen.Name)
+            && (seen.Names ??= new(StringComparer.Ordinal)).Add(folded.Of(line.Name))
+        )
         {
-            cells.Add(FindingCodes.CodeWithTwoNames, Severity.Warning, line.Row, ColumnMeaning.CustomerName, customer,
-                $"{customer} is called “{LedgerCells.Short(line.Name)}” here and “{LedgerCells.Short(seen.Name)}” in row {seen.First.Row}.", "Say whether they are one customer; until then the first name stands.");
+            cells.Add(
+                FindingCodes.CodeWithTwoNames,
+                Severity.Warning,
+                line.Row,
+                ColumnMeaning.CustomerName,
+                customer,
+                $"{customer} is called “{LedgerCells.Short(line.Name)}” here and “{LedgerCells.Short(seen.Name)}” in row "
+                    + $"{seen.First.Row}.",
+                "Say whether they are one customer; until then the first name stands."
+            );
         }
 
         if (seen.Name.Length == 0)
@@ -85,8 +109,17 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
         var list = AddressList.Read(field);
         foreach (var bad in list.Bad)
         {
-            cells.Add(FindingCodes.BadAddress, Severity.Warning, row, ColumnMeaning.Email, seen.Key,
-                $"“{LedgerCells.Short(bad)}” is not an e-mail address.", list.Good.Count > 0 ? "Correct it; the other addresses of the field still serve." : "Correct it; until then nothing can be sent there.");
+            cells.Add(
+                FindingCodes.BadAddress,
+                Severity.Warning,
+                row,
+                ColumnMeaning.Email,
+                seen.Key,
+                $"“{LedgerCells.Short(bad)}” is not an e-mail address.",
+                list.Good.Count > 0
+                    ? "Correct it; the other addresses of the field still serve."
+                    : "Correct it; until then nothing can be sent there."
+            );
         }
 
         foreach (var address in list.Good.Where(a => !seen.Addresses.Contains(a, StringComparer.OrdinalIgnoreCase)))
@@ -94,8 +127,16 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
             seen.Addresses.Add(address);
             if (!customerByAddress.TryAdd(address, seen.Key) && customerByAddress[address] is var other && other != seen.Key)
             {
-                cells.Add(FindingCodes.AddressOfTwoCustomers, Severity.Warning, row, ColumnMeaning.Email, seen.Key,
-                    $"{address} is the address of {other} too.", "Look whether both are to go to the same place, or are one customer under two codes.", other);
+                cells.Add(
+                    FindingCodes.AddressOfTwoCustomers,
+                    Severity.Warning,
+                    row,
+                    ColumnMeaning.Email,
+                    seen.Key,
+                    $"{address} is the address of {other} too.",
+                    "Look whether both are to go to the same place, or are one customer under two codes.",
+                    other
+                );
             }
         }
     }

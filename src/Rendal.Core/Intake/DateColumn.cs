@@ -9,10 +9,14 @@ public sealed class DateColumn
     private int withShortYear;
     private int withLongYear;
 
-    /// <summary>Whether some values could be read either way and the values did not decide: a finding says that the setting was used.</summary>
+    /// <summary>
+    /// Whether some values could be read either way and the values did not decide: a finding says that the setting was used.
+    /// </summary>
     public bool RestsOnSetting => ambiguous > 0 && evidence[0].Count == evidence[1].Count;
 
-    /// <summary>Shows one text value of the column with its row. What is no date is passed over here and reported on its row later.</summary>
+    /// <summary>
+    /// Shows one text value of the column with its row. What is no date is passed over here and reported on its row later.
+    /// </summary>
     public void Show(string text, int row)
     {
         if (written.Of(text) is not { } date)
@@ -34,18 +38,25 @@ public sealed class DateColumn
     }
 
     /// <summary>
-    /// The order that more values call for; <paramref name="setting"/> where none or as many on both sides do.
-    /// Year first is only ever a setting, and holds where no value has its year written in four figures at the end.
+    /// The order that more values call for; <paramref name="setting"/> where none or as many on both sides do. Year first is only ever a
+    /// setting, and holds where no value has its year written in four figures at the end.
     /// </summary>
     public DateOrder Decide(DateOrder setting) =>
         setting == DateOrder.YearFirst && withShortYear > 0 && withLongYear == 0 ? setting
-        : evidence[0].Count == evidence[1].Count ? setting : evidence[0].Count > evidence[1].Count ? DateOrder.DayFirst : DateOrder.MonthFirst;
+        : evidence[0].Count == evidence[1].Count ? setting
+        : evidence[0].Count > evidence[1].Count ? DateOrder.DayFirst
+        : DateOrder.MonthFirst;
 
     /// <summary>The reason in plain words, for example <c>day first: “23/10/2026” in row 14</c>.</summary>
     public string Reason(DateOrder setting)
     {
         var order = Decide(setting);
-        var name = order switch { DateOrder.DayFirst => "day first", DateOrder.MonthFirst => "month first", _ => "year first" };
+        var name = order switch
+        {
+            DateOrder.DayFirst => "day first",
+            DateOrder.MonthFirst => "month first",
+            _ => "year first",
+        };
         if (order != DateOrder.YearFirst && evidence[(int)order] is { Count: > 0 } decided)
         {
             return $"{name}: “{decided.First}” in row {decided.FirstRow}";

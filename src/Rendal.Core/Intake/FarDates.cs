@@ -3,8 +3,8 @@ using Rendal.Core.Ledger;
 namespace Rendal.Core.Intake;
 
 /// <summary>
-/// Finds due dates that lie far from all others: a year that was typed wrongly. Its memory grows with the number of months
-/// that occur, not of rows.
+/// Finds due dates that lie far from all others: a year that was typed wrongly. Its memory grows with the number of months that occur, not
+/// of rows.
 /// </summary>
 internal sealed class FarDates
 {
@@ -65,14 +65,22 @@ internal sealed class FarDates
         var (first, last) = (Name(usual[0].Key), Name(usual[^1].Key));
         foreach (var (due, row, customer) in groups.Where(g => g != usual).SelectMany(g => g).SelectMany(m => m.Value.Rows))
         {
-            yield return new Finding(FindingCodes.DueDateFar, Severity.Warning, source(row), column, customer,
-                $"The due date {due:yyyy-MM-dd} lies far from all others, which are of {(first == last ? first : $"{first} to {last}")}.", "Look whether the year is right.");
+            yield return new Finding(
+                FindingCodes.DueDateFar,
+                Severity.Warning,
+                source(row),
+                column,
+                customer,
+                $"The due date {due:yyyy-MM-dd} lies far from all others, which are of {(first == last ? first : $"{first} to {last}")}.",
+                "Look whether the year is right."
+            );
         }
     }
 
     private static int Count(List<KeyValuePair<int, Month>> group) => group.Sum(m => m.Value.Count);
 
-    private static string Name(int month) => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{new DateOnly(month / 12, (month % 12) + 1, 1):yyyy-MM}");
+    private static string Name(int month) =>
+        string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{new DateOnly(month / 12, (month % 12) + 1, 1):yyyy-MM}");
 
     private sealed class Month
     {

@@ -30,7 +30,8 @@ public sealed record Finding(
     string? Column,
     string? Customer,
     string Message,
-    string Remedy)
+    string Remedy
+)
 {
     /// <summary>The other customer, where it is about two.</summary>
     public string? Other { get; init; }

@@ -37,11 +37,12 @@ public sealed class FindingList
 
     /// <summary>The kept findings: errors before warnings before notes, then by code, then by file and row.</summary>
     public IReadOnlyList<Finding> Listed() =>
-    [
-        .. byCode.Values.SelectMany(of => of.Kept)
-            .OrderByDescending(f => f.Severity)
-            .ThenBy(f => f.Code, StringComparer.Ordinal)
-            .ThenBy(f => f.Source.File, StringComparer.Ordinal)
-            .ThenBy(f => f.Source.Row),
-    ];
+        [
+            .. byCode
+                .Values.SelectMany(of => of.Kept)
+                .OrderByDescending(f => f.Severity)
+                .ThenBy(f => f.Code, StringComparer.Ordinal)
+                .ThenBy(f => f.Source.File, StringComparer.Ordinal)
+                .ThenBy(f => f.Source.Row),
+        ];
 }

@@ -6,9 +6,9 @@ namespace Rendal.Core.Intake;
 public static partial class GroupLine
 {
     /// <summary>
-    /// Code and name of a line in a file without columns for them. <c>Customer: H014 Inn at Kell</c>,
-    /// <c>H014 – Inn at Kell</c> and the two cells <c>H014</c>, <c>Inn at Kell</c> give H014 and Inn at Kell; a line
-    /// without anything like a code, such as <c>Inn at Kell</c>, gives a name alone. A code is a first word with a figure in it.
+    /// Code and name of a line in a file without columns for them. <c>Customer: H014 Inn at Kell</c>, <c>H014 – Inn at Kell</c> and the
+    /// two cells <c>H014</c>, <c>Inn at Kell</c> give H014 and Inn at Kell; a line without anything like a code, such as <c>Inn at
+    /// Kell</c>, gives a name alone. A code is a first word with a figure in it.
     /// </summary>
     public static (string Code, string Name) Read(FileRow row)
     {
@@ -30,9 +30,14 @@ public static partial class GroupLine
     private static string WithoutLabel(string text)
     {
         var colon = text.IndexOf(':', StringComparison.Ordinal);
-        return colon > 0 && (HeadingWords.IsCodeOrName(text[..colon]) || HeadingWords.Of(text[..colon])?.Meaning is ColumnMeaning.CustomerCode or ColumnMeaning.CustomerName)
-            ? text[(colon + 1)..].Trim()
-            : HeadingWords.IsCodeOrName(text) ? "" : text;
+        return colon > 0
+            && (
+                HeadingWords.IsCodeOrName(text[..colon])
+                || HeadingWords.Of(text[..colon])?.Meaning is ColumnMeaning.CustomerCode or ColumnMeaning.CustomerName
+            )
+                ? text[(colon + 1)..].Trim()
+            : HeadingWords.IsCodeOrName(text) ? ""
+            : text;
     }
 
     [GeneratedRegex(@"^(\S*[0-9]\S*?)[\s:–-]+(\S.*)$")]

@@ -7,9 +7,12 @@ public static class HeadingScore
     public static int Of(FileRow row) => Math.Max(OfLedger(row), OfCustomerList(row));
 
     /// <summary>How many different meanings of a ledger file the texts of the row are known headings for.</summary>
-    public static int OfLedger(FileRow row) => Texts(row)
-        .Select(text => HeadingWords.IsCodeOrName(text) ? ColumnMeaning.CustomerName : HeadingWords.Of(text)?.Meaning)
-        .Where(m => m is not null).Distinct().Count();
+    public static int OfLedger(FileRow row) =>
+        Texts(row)
+            .Select(text => HeadingWords.IsCodeOrName(text) ? ColumnMeaning.CustomerName : HeadingWords.Of(text)?.Meaning)
+            .Where(m => m is not null)
+            .Distinct()
+            .Count();
 
     /// <summary>How many different fields of a customer's card the texts of the row are known headings for.</summary>
     public static int OfCustomerList(FileRow row) => Texts(row).Select(CardWords.Of).Where(f => f is not null).Distinct().Count();

@@ -47,8 +47,19 @@ internal sealed class HiddenRows(bool leftOut)
         var which = $"row{(count == 1 ? "" : "s")} {string.Join(", ", rows)}{(count > MostNamed ? ", …" : "")}";
         var sum = string.Join(" and ", sums.Select(s => $"{s.Key.Plain(s.Value)} {s.Key}"));
         var (are, come) = count == 1 ? ("is", "comes") : ("are", "come");
-        return new Finding(FindingCodes.RowsHidden, leftOut ? Severity.Note : Severity.Warning, file with { Row = rows[0] }, null, null,
-            $"{(count == 1 ? "One row is" : $"{count} rows are")} hidden in the workbook ({which}){(sum.Length > 0 ? $" and {come} to {sum}" : "")}. {(count == 1 ? "It" : "They")} {are} {(leftOut ? "left out" : "read like the others")}.",
-            leftOut ? "" : remedy);
+        return new Finding(
+            FindingCodes.RowsHidden,
+            leftOut ? Severity.Note : Severity.Warning,
+            file with
+            {
+                Row = rows[0],
+            },
+            null,
+            null,
+            $"{(count == 1 ? "One row is" : $"{count} rows are")} hidden in the workbook "
+                + $"({which}){(sum.Length > 0 ? $" and {come} to {sum}" : "")}. {(count == 1 ? "It" : "They")} {are} "
+                + $"{(leftOut ? "left out" : "read like the others")}.",
+            leftOut ? "" : remedy
+        );
     }
 }

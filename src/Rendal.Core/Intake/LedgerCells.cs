@@ -10,7 +10,11 @@ internal sealed class LedgerCells(LedgerTable table, Reading reading, FindingLis
 
     private static readonly (ColumnMeaning Meaning, int Longest)[] Longest =
     [
-        (ColumnMeaning.CustomerCode, LongestCustomer), (ColumnMeaning.CustomerName, LongestCustomer), (ColumnMeaning.Number, 300), (ColumnMeaning.Reference, 200), (ColumnMeaning.Unit, 200),
+        (ColumnMeaning.CustomerCode, LongestCustomer),
+        (ColumnMeaning.CustomerName, LongestCustomer),
+        (ColumnMeaning.Number, 300),
+        (ColumnMeaning.Reference, 200),
+        (ColumnMeaning.Unit, 200),
     ];
 
     private readonly ColumnReading?[] columns = [.. Enum.GetValues<ColumnMeaning>().Select(reading.Of)];
@@ -23,8 +27,30 @@ internal sealed class LedgerCells(LedgerTable table, Reading reading, FindingLis
 
     public SourceRef Source(FileRow row) => new(table.File, table.Sheet, row.Number);
 
-    public void Add(string code, Severity severity, FileRow row, ColumnMeaning meaning, string? customer, string message, string remedy, string? other = null) =>
-        findings.Add(new Finding(code, severity, Source(row), Column(meaning)?.Heading, string.IsNullOrEmpty(customer) ? null : customer, message, remedy) { Other = other });
+    public void Add(
+        string code,
+        Severity severity,
+        FileRow row,
+        ColumnMeaning meaning,
+        string? customer,
+        string message,
+        string remedy,
+        string? other = null
+    ) =>
+        findings.Add(
+            new Finding(
+                code,
+                severity,
+                Source(row),
+                Column(meaning)?.Heading,
+                string.IsNullOrEmpty(customer) ? null : customer,
+                message,
+                remedy
+            )
+            {
+                Other = other,
+            }
+        );
 
     /// <summary>Notes values that are longer than anything they could mean: what something is known by is looked up by an index.</summary>
     public void DemandLengths(FileRow row, string? customer)
@@ -33,12 +59,22 @@ internal sealed class LedgerCells(LedgerTable table, Reading reading, FindingLis
         {
             if (Cell(row, meaning).Length > longest)
             {
-                Add(FindingCodes.ValueTooLong, Severity.Error, row, meaning, customer?.Length <= LongestCustomer ? customer : null, TooLong(Text(row, meaning), longest), "Look whether the right column was taken for it.");
+                Add(
+                    FindingCodes.ValueTooLong,
+                    Severity.Error,
+                    row,
+                    meaning,
+                    customer?.Length <= LongestCustomer ? customer : null,
+                    TooLong(Text(row, meaning), longest),
+                    "Look whether the right column was taken for it."
+                );
             }
         }
     }
 
-    /// <summary>Notes cells that hold the error of a formula: what should stand there is not known. True where none of a meaning does.</summary>
+    /// <summary>
+    /// Notes cells that hold the error of a formula: what should stand there is not known. True where none of a meaning does.
+    /// </summary>
     public bool DemandNoErrors(FileRow row)
     {
         var isClean = true;
@@ -48,15 +84,25 @@ internal sealed class LedgerCells(LedgerTable table, Reading reading, FindingLis
             {
                 var counts = column.Meaning != ColumnMeaning.Extra;
                 isClean &= !counts;
-                findings.Add(new Finding(FindingCodes.CellError, counts ? Severity.Error : Severity.Warning, Source(row), column.Heading, null,
-                    $"The cell holds the error {row[column.Index].Text} of a formula{(counts ? "" : "; it counts as empty")}.", "Correct it in the workbook or here."));
+                findings.Add(
+                    new Finding(
+                        FindingCodes.CellError,
+                        counts ? Severity.Error : Severity.Warning,
+                        Source(row),
+                        column.Heading,
+                        null,
+                        $"The cell holds the error {row[column.Index].Text} of a formula{(counts ? "" : "; it counts as empty")}.",
+                        "Correct it in the workbook or here."
+                    )
+                );
             }
         }
 
         return isClean;
     }
 
-    public static string TooLong(string text, int longest) => $"“{Short(text)}” has {text.Length} characters; there are {longest} at the most.";
+    public static string TooLong(string text, int longest) =>
+        $"“{Short(text)}” has {text.Length} characters; there are {longest} at the most.";
 
     public static string Short(string text) => text.Length <= 60 ? text : text[..59] + "…";
 }

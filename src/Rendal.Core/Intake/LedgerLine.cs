@@ -8,7 +8,15 @@ namespace Rendal.Core.Intake;
 /// <param name="Name">The customer's name, its own or carried down; empty where none is known.</param>
 /// <param name="IsCarried">Whether the customer comes from a row above.</param>
 /// <param name="LeftOut">Why a person left it out; null where it counts.</param>
-public readonly record struct LedgerLine(FileRow Row, FileRow Written, RowRole Role, string Code, string Name, bool IsCarried, string? LeftOut);
+public readonly record struct LedgerLine(
+    FileRow Row,
+    FileRow Written,
+    RowRole Role,
+    string Code,
+    string Name,
+    bool IsCarried,
+    string? LeftOut
+);
 
 /// <summary>Goes through the rows of a ledger file, carrying customers down where the reading says so.</summary>
 public static class LedgerLines
@@ -19,7 +27,13 @@ public static class LedgerLines
     /// <param name="corrections">What was put right.</param>
     /// <param name="superseded">Is told each correction that the source no longer needs, with its row and what it says now.</param>
     /// <param name="applied">Is told each correction that changes the next line that is returned.</param>
-    public static IEnumerable<LedgerLine> Of(LedgerTable table, Reading reading, AppliedCorrections corrections, Action<FileRow, Correction, string>? superseded = null, Action<Correction>? applied = null)
+    public static IEnumerable<LedgerLine> Of(
+        LedgerTable table,
+        Reading reading,
+        AppliedCorrections corrections,
+        Action<FileRow, Correction, string>? superseded = null,
+        Action<Correction>? applied = null
+    )
     {
         var roles = new RowRoles(reading);
         var code = reading.Of(ColumnMeaning.CustomerCode);
@@ -28,8 +42,8 @@ public static class LedgerLines
         var (carriedCode, carriedName) = ("", "");
         foreach (var written in table.Rows)
         {
-            var (row, leftOut) = written.Number <= reading.HeadingRow ? (written, null)
-                : corrections.Correct(written, superseded, applied);
+            var (row, leftOut) =
+                written.Number <= reading.HeadingRow ? (written, null) : corrections.Correct(written, superseded, applied);
             var role = roles.Of(row);
             var own = (Code: Text(row, code), Name: Text(row, name));
             var carried = false;
@@ -59,7 +73,8 @@ public static class LedgerLines
         }
     }
 
-    private static string Text(FileRow row, ColumnReading? column) => column is null || row[column.Index].IsError ? "" : row[column.Index].Text;
+    private static string Text(FileRow row, ColumnReading? column) =>
+        column is null || row[column.Index].IsError ? "" : row[column.Index].Text;
 
     private static bool IsError(FileRow row, ColumnReading? column) => column is not null && row[column.Index].IsError;
 }

@@ -5,8 +5,8 @@ using Rendal.Core.Money;
 namespace Rendal.Core.Intake;
 
 /// <summary>
-/// Reads the rows of a ledger file in the way that was recognised. A row that cannot be used is set aside with a
-/// finding; nothing is guessed and nothing is dropped. Used once per file: counts and findings grow while the rows are gone through.
+/// Reads the rows of a ledger file in the way that was recognised. A row that cannot be used is set aside with a finding; nothing is
+/// guessed and nothing is dropped. Used once per file: counts and findings grow while the rows are gone through.
 /// </summary>
 public sealed class LedgerReader
 {
@@ -41,9 +41,22 @@ public sealed class LedgerReader
     /// <param name="settings">What holds where the file does not say.</param>
     /// <param name="termsOf">A customer's own terms; null where it has none.</param>
     /// <param name="change">What the person decided, of which the typed totals count here.</param>
-    public LedgerReader(LedgerTable table, RecognisedReading recognised, ReadingSettings settings, Func<string, PaymentTerms?>? termsOf = null, ReadingChange? change = null)
+    public LedgerReader(
+        LedgerTable table,
+        RecognisedReading recognised,
+        ReadingSettings settings,
+        Func<string, PaymentTerms?>? termsOf = null,
+        ReadingChange? change = null
+    )
     {
-        (this.table, reading, survey, this.settings, corrections, this.change) = (table, recognised.Reading, recognised.Survey, settings, recognised.Corrections, change ?? ReadingChange.None);
+        (this.table, reading, survey, this.settings, corrections, this.change) = (
+            table,
+            recognised.Reading,
+            recognised.Survey,
+            settings,
+            recognised.Corrections,
+            change ?? ReadingChange.None
+        );
         applied = ofLine.Add;
         controls = new ControlTotals(this.change.LeavesOutHidden == true);
         hidden = new HiddenRows(this.change.LeavesOutHidden == true);
@@ -67,7 +80,9 @@ public sealed class LedgerReader
     /// <summary>The sheet that is read; null for a text file.</summary>
     public string? Sheet => table.Sheet;
 
-    /// <summary>The headings of the columns without a meaning for the rules, in the order of the values that each row has for them.</summary>
+    /// <summary>
+    /// The headings of the columns without a meaning for the rules, in the order of the values that each row has for them.
+    /// </summary>
     public IReadOnlyList<string> ExtraHeadings => extraHeadings;
 
     /// <summary>Whether the file has a column of this meaning; where it has none, every row is empty there.</summary>
@@ -76,7 +91,10 @@ public sealed class LedgerReader
     /// <summary>Whether the file gives what is outstanding.</summary>
     public bool HasOutstanding => reading.HasOutstanding;
 
-    /// <summary>Rows with content below the headings; total lines, lines that name the customer of others, and rows left out by a person are not counted.</summary>
+    /// <summary>
+    /// Rows with content below the headings; total lines, lines that name the customer of others, and rows left out by a person are not
+    /// counted.
+    /// </summary>
     public int RowsRead { get; private set; }
 
     /// <summary>Rows that became ledger rows.</summary>
@@ -97,7 +115,9 @@ public sealed class LedgerReader
     /// <summary>The customers met so far, with what their rows say of them.</summary>
     public IReadOnlyDictionary<string, CustomerSeen> Customers => customers.All;
 
-    /// <summary>The ledger rows that are not what the file says, each with the correction that made it so; a row with two stands twice.</summary>
+    /// <summary>
+    /// The ledger rows that are not what the file says, each with the correction that made it so; a row with two stands twice.
+    /// </summary>
     public IReadOnlyList<CorrectedRow> Corrected => corrected;
 
     /// <summary>The totals that were compared.</summary>
@@ -153,7 +173,15 @@ public sealed class LedgerReader
         {
             var (of, amount) = Silently(row);
             Count(row, amount is null ? null : of, amount ?? 0);
-            return new ReadRow(null, new RowSetAside(line.Code.Length + line.Name.Length == 0 ? null : customers.Whose(line, applied), of, amount ?? 0, cells.Source(row)));
+            return new ReadRow(
+                null,
+                new RowSetAside(
+                    line.Code.Length + line.Name.Length == 0 ? null : customers.Whose(line, applied),
+                    of,
+                    amount ?? 0,
+                    cells.Source(row)
+                )
+            );
         }
 
         var errors = Findings.CountOf(Severity.Error);
@@ -163,7 +191,17 @@ public sealed class LedgerReader
         if (customer?.Length > LedgerCells.LongestCustomer)
         {
             // Named on a line above its rows; those have no cell of their own for it.
-            Findings.Add(new Finding(FindingCodes.ValueTooLong, Severity.Error, cells.Source(row), null, null, LedgerCells.TooLong(customer, LedgerCells.LongestCustomer), "Look whether the right column was taken for it."));
+            Findings.Add(
+                new Finding(
+                    FindingCodes.ValueTooLong,
+                    Severity.Error,
+                    cells.Source(row),
+                    null,
+                    null,
+                    LedgerCells.TooLong(customer, LedgerCells.LongestCustomer),
+                    "Look whether the right column was taken for it."
+                )
+            );
             customer = null;
         }
 
@@ -183,7 +221,9 @@ public sealed class LedgerReader
         due ??= dates.DeriveDue(row, date, customer);
         Count(row, read is null ? null : currency, read?.Open ?? 0);
 
-        var seen = customer is null ? null : customers.Note(line.Name.Length > LedgerCells.LongestCustomer ? line with { Name = "" } : line, customer);
+        var seen = customer is null
+            ? null
+            : customers.Note(line.Name.Length > LedgerCells.LongestCustomer ? line with { Name = "" } : line, customer);
         if (Findings.CountOf(Severity.Error) > errors || customer is null || seen is null || read is null || due is null)
         {
             return new ReadRow(null, new RowSetAside(customer, currency, read?.Open ?? 0, cells.Source(row)));
@@ -244,7 +284,9 @@ public sealed class LedgerReader
     private (Currency? Currency, decimal? Amount) Silently(FileRow row)
     {
         var apart = new RowAmounts(new LedgerCells(table, reading, new FindingList()), survey, settings);
-        return apart.ReadCurrency(row, null) is { } currency ? (currency, apart.Read(row, kinds.Of(cells.Text(row, ColumnMeaning.Kind)), currency, null)?.Open) : (null, null);
+        return apart.ReadCurrency(row, null) is { } currency
+            ? (currency, apart.Read(row, kinds.Of(cells.Text(row, ColumnMeaning.Kind)), currency, null)?.Open)
+            : (null, null);
     }
 
     private void CloseUp()
@@ -270,32 +312,68 @@ public sealed class LedgerReader
 
         if (derivedDueDates > 0)
         {
-            Findings.Add(new Finding(FindingCodes.DueDateDerived, Severity.Note, file, reading.Of(ColumnMeaning.DueDate)?.Heading, null,
-                derivedDueDates == 1
-                    ? "The due date of one row was worked out from its document date and the terms."
-                    : $"The due dates of {derivedDueDates} rows were worked out from their document dates and the terms.", ""));
+            Findings.Add(
+                new Finding(
+                    FindingCodes.DueDateDerived,
+                    Severity.Note,
+                    file,
+                    reading.Of(ColumnMeaning.DueDate)?.Heading,
+                    null,
+                    derivedDueDates == 1
+                        ? "The due date of one row was worked out from its document date and the terms."
+                        : $"The due dates of {derivedDueDates} rows were worked out from their document dates and the terms.",
+                    ""
+                )
+            );
         }
 
         if (carried > 0)
         {
-            Findings.Add(new Finding(FindingCodes.CustomerCarriedDown, Severity.Note, file, null, null,
-                carried == 1
-                    ? "One row names no customer and was taken to belong to the one named above it."
-                    : $"{carried} rows name no customer and were taken to belong to the one named above them.", ""));
+            Findings.Add(
+                new Finding(
+                    FindingCodes.CustomerCarriedDown,
+                    Severity.Note,
+                    file,
+                    null,
+                    null,
+                    carried == 1
+                        ? "One row names no customer and was taken to belong to the one named above it."
+                        : $"{carried} rows name no customer and were taken to belong to the one named above them.",
+                    ""
+                )
+            );
         }
     }
 
     private void ReportSuperseded(FileRow row, Correction correction, string now) =>
-        Findings.Add(new Finding(FindingCodes.CorrectionSuperseded, Severity.Warning, cells.Source(row), correction.Column, null,
-            $"You once put “{LedgerCells.Short(correction.Becomes)}” for “{LedgerCells.Short(correction.Was)}” here; the file now says “{LedgerCells.Short(now)}”, and that counts.", "Look which is right; take the correction back if it is done with."));
+        Findings.Add(
+            new Finding(
+                FindingCodes.CorrectionSuperseded,
+                Severity.Warning,
+                cells.Source(row),
+                correction.Column,
+                null,
+                $"You once put “{LedgerCells.Short(correction.Becomes)}” for “{LedgerCells.Short(correction.Was)}” here; the "
+                    + $"file now says “{LedgerCells.Short(now)}”, and that counts.",
+                "Look which is right; take the correction back if it is done with."
+            )
+        );
 
     private void ReportUnknownKind(FileRow row, ItemKind taken, string? customer)
     {
         var cell = cells.Cell(row, ColumnMeaning.Kind);
         if (!cell.IsEmpty)
         {
-            cells.Add(FindingCodes.KindUnknown, Severity.Warning, row, ColumnMeaning.Kind, customer,
-                $"“{LedgerCells.Short(cell.Text)}” is not a kind that is known; by its sign it counts as {(taken == ItemKind.Invoice ? "an invoice" : "a credit note")}.", "Look whether that is right, or say what the word means.");
+            cells.Add(
+                FindingCodes.KindUnknown,
+                Severity.Warning,
+                row,
+                ColumnMeaning.Kind,
+                customer,
+                $"“{LedgerCells.Short(cell.Text)}” is not a kind that is known; by its sign it counts as "
+                    + $"{(taken == ItemKind.Invoice ? "an invoice" : "a credit note")}.",
+                "Look whether that is right, or say what the word means."
+            );
         }
     }
 
@@ -304,9 +382,18 @@ public sealed class LedgerReader
         var key = fingerprint.Of(row);
         if (!rowsSeen.TryAdd(key, row.Source.Row))
         {
-            Findings.Add(new Finding(FindingCodes.SameRowTwice, Severity.Warning, row.Source, null, row.Customer,
-                $"{(row.Number.Length > 0 ? row.Number : "This row")} of {row.Currency.Plain(row.Open)} stands in row {rowsSeen[key]} too; both count.",
-                "If it is one and the same, leave one of the rows out."));
+            Findings.Add(
+                new Finding(
+                    FindingCodes.SameRowTwice,
+                    Severity.Warning,
+                    row.Source,
+                    null,
+                    row.Customer,
+                    $"{(row.Number.Length > 0 ? row.Number : "This row")} of {row.Currency.Plain(row.Open)} stands in row "
+                        + $"{rowsSeen[key]} too; both count.",
+                    "If it is one and the same, leave one of the rows out."
+                )
+            );
         }
     }
 
@@ -324,11 +411,18 @@ public sealed class LedgerReader
         }
     }
 
-    /// <summary>The currency that the words of a total line name, of those that stand above it: “Total EUR”. Null where none or several do.</summary>
+    /// <summary>
+    /// The currency that the words of a total line name, of those that stand above it: “Total EUR”. Null where none or several do.
+    /// </summary>
     private Currency? CurrencyOf(FileRow row)
     {
-        var named = row.Cells.FirstOrDefault(c => c.IsText).Text.Split([' ', ':', '(', ')', '/', '-'], StringSplitOptions.RemoveEmptyEntries)
-            .Select(word => Currency.TryParse(word, out var currency) && controls.Has(currency) ? currency : (Currency?)null).OfType<Currency>().Distinct().ToList();
+        var named = row
+            .Cells.FirstOrDefault(c => c.IsText)
+            .Text.Split([' ', ':', '(', ')', '/', '-'], StringSplitOptions.RemoveEmptyEntries)
+            .Select(word => Currency.TryParse(word, out var currency) && controls.Has(currency) ? currency : (Currency?)null)
+            .OfType<Currency>()
+            .Distinct()
+            .ToList();
         return named is [var one] ? one : null;
     }
 

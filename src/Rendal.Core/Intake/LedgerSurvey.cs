@@ -4,9 +4,9 @@ using Rendal.Core.Money;
 namespace Rendal.Core.Intake;
 
 /// <summary>
-/// What is learnt from going through a whole file once before any row is read: the notations of its columns, whether
-/// its credits carry a sign, whether customers stand once above their rows, and which code goes with which name. Its
-/// memory grows with the number of customers, not of rows.
+/// What is learnt from going through a whole file once before any row is read: the notations of its columns, whether its credits carry a
+/// sign, whether customers stand once above their rows, and which code goes with which name. Its memory grows with the number of
+/// customers, not of rows.
 /// </summary>
 public sealed class LedgerSurvey
 {
@@ -70,7 +70,9 @@ public sealed class LedgerSurvey
         // In most files every row has its code, and to look each name up takes half as long as all the rest.
         if (survey.withoutCode > 0 && reading.Has(ColumnMeaning.CustomerCode))
         {
-            survey.names = new NamesWithCodes(Lines(table, reading, corrections).Where(line => line.Role == RowRole.Item && !survey.roles.IsGroup(line.Row)));
+            survey.names = new NamesWithCodes(
+                Lines(table, reading, corrections).Where(line => line.Role == RowRole.Item && !survey.roles.IsGroup(line.Row))
+            );
         }
 
         return survey;
@@ -89,19 +91,25 @@ public sealed class LedgerSurvey
     public string? CodeOf(string name) => names?.CodeOf(name);
 
     /// <summary>
-    /// Whether customers are named once above their rows: where there is a column for them, a quarter of the rows or
-    /// more name none; where there is none, a line that could be a name stands above the first row. With the reason in
-    /// plain words, empty where every row names its customer.
+    /// Whether customers are named once above their rows: where there is a column for them, a quarter of the rows or more name none; where
+    /// there is none, a line that could be a name stands above the first row. With the reason in plain words, empty where every row names
+    /// its customer.
     /// </summary>
     public (bool CarriesDown, string Reason) Carrying(bool hasColumn) =>
         hasColumn
-            ? unnamed == 0 ? (false, "")
-                : unnamed > 1 && unnamed * 4 >= named + unnamed && (firstGroup > 0 || named > 0) ? (true, $"{unnamed} of {named + unnamed} rows name none")
-                : (false, $"only {unnamed} of {named + unnamed} rows {(unnamed == 1 ? "names" : "name")} none")
-            : firstGroup > 0 && firstGroup < firstItem ? (true, $"row {firstGroup} names one above its rows") : (false, "");
+            ? unnamed == 0
+                ? (false, "")
+                : unnamed > 1 && unnamed * 4 >= named + unnamed && (firstGroup > 0 || named > 0)
+                    ? (true, $"{unnamed} of {named + unnamed} rows name none")
+                    : (false, $"only {unnamed} of {named + unnamed} rows {(unnamed == 1 ? "names" : "name")} none")
+            : firstGroup > 0 && firstGroup < firstItem
+                ? (true, $"row {firstGroup} names one above its rows")
+                : (false, "");
 
     private static IEnumerable<LedgerLine> Lines(LedgerTable table, Reading reading, AppliedCorrections corrections) =>
-        LedgerLines.Of(table, reading with { CarriesDown = false }, corrections).Where(line => line.Role is RowRole.Item or RowRole.Total && line.LeftOut is null);
+        LedgerLines
+            .Of(table, reading with { CarriesDown = false }, corrections)
+            .Where(line => line.Role is RowRole.Item or RowRole.Total && line.LeftOut is null);
 
     private void ShowNotations(FileRow row)
     {

@@ -1,8 +1,8 @@
 namespace Rendal.Core.Intake;
 
 /// <summary>
-/// Remembers what was worked out for texts that come again and again in a column. When it has grown to
-/// <see cref="Most"/> texts it begins anew, so that its memory stays bounded in a column where every text is another.
+/// Remembers what was worked out for texts that come again and again in a column. When it has grown to <see cref="Most"/> texts it begins
+/// anew, so that its memory stays bounded in a column where every text is another.
 /// </summary>
 /// <param name="work">What is worked out; it must give the same for the same text.</param>
 internal sealed class Memo<T>(Func<string, T> work)

@@ -8,7 +8,10 @@ public static class ReadAhead
     private const int RowsInABatch = 128;
     private const int BatchesAhead = 4;
 
-    /// <summary>The same rows in the same order. What goes wrong while reading is thrown after the rows before it; whoever stops early stops the reading too.</summary>
+    /// <summary>
+    /// The same rows in the same order. What goes wrong while reading is thrown after the rows before it; whoever stops early stops the
+    /// reading too.
+    /// </summary>
     public static IEnumerable<T> Of<T>(IEnumerable<T> rows)
     {
         using var stop = new CancellationTokenSource();

@@ -4,7 +4,8 @@ namespace Rendal.Core.Intake;
 
 /// <summary>How one column is read, and why.</summary>
 /// <param name="Index">The column from 0.</param>
-/// <param name="Heading">The heading as it stands; <c>Column C</c> where it has none; with <c> (2)</c> behind it where it stands twice.</param>
+/// <param name="Heading">The heading as it stands; <c>Column C</c> where it has none; with <c> (2)</c> behind it where it stands
+/// twice.</param>
 /// <param name="Meaning">What it is to the rules.</param>
 /// <param name="Reason">What decided it, in plain words: <c>by heading</c>, <c>set by you</c>.</param>
 /// <param name="Mark">The decimal mark, for amounts.</param>
@@ -19,7 +20,8 @@ public sealed record ColumnReading(
     DecimalMark? Mark = null,
     DateOrder? Order = null,
     bool UnsignedCredits = false,
-    string Notation = "")
+    string Notation = ""
+)
 {
     /// <summary>The heading exactly as it is written; empty where the column has none.</summary>
     public string Written { get; init; } = "";
@@ -63,7 +65,10 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
         var lacks = new List<string>();
         if (!Has(ColumnMeaning.CustomerCode) && !Has(ColumnMeaning.CustomerName) && !CarriesDown)
         {
-            lacks.Add("No column says whose the rows are: say which one is the customer code or the customer name, or that it stands above its rows.");
+            lacks.Add(
+                "No column says whose the rows are: say which one is the customer code or the customer name, or that it "
+                    + "stands above its rows."
+            );
         }
 
         if (!Has(ColumnMeaning.Outstanding) && !Has(ColumnMeaning.Amount) && !(Has(ColumnMeaning.Debit) && Has(ColumnMeaning.Credit)))
@@ -79,7 +84,10 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
         var twice = Columns.Where(c => c.Meaning != ColumnMeaning.Extra).GroupBy(c => c.Meaning).FirstOrDefault(g => g.Count() > 1);
         if (twice is not null)
         {
-            lacks.Add($"Two columns, “{twice.First().Heading}” and “{twice.Last().Heading}”, are said to be the same thing: one of them must be something else.");
+            lacks.Add(
+                $"Two columns, “{twice.First().Heading}” and “{twice.Last().Heading}”, are said to be the same thing: one of "
+                    + "them must be something else."
+            );
         }
 
         return lacks;

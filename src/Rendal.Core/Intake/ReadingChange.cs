@@ -23,7 +23,9 @@ public sealed record ReadingChange
     /// <summary>What columns of a customer list are, by their index from 0.</summary>
     public IReadOnlyDictionary<int, CardField> Fields { get; init; } = new Dictionary<int, CardField>();
 
-    /// <summary>The columns, by their index from 0, for which a remembered reading decided; a person has said nothing of them this time.</summary>
+    /// <summary>
+    /// The columns, by their index from 0, for which a remembered reading decided; a person has said nothing of them this time.
+    /// </summary>
     public IReadOnlyList<int> Remembered { get; init; } = [];
 
     /// <summary>Decimal marks of columns, by their index from 0.</summary>

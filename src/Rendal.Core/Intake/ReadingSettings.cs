@@ -11,4 +11,5 @@ public sealed record ReadingSettings(
     Currency Currency,
     int TermsDays = 30,
     DecimalMark Mark = DecimalMark.Point,
-    DateOrder Order = DateOrder.DayFirst);
+    DateOrder Order = DateOrder.DayFirst
+);

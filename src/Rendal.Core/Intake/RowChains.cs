@@ -1,8 +1,8 @@
 namespace Rendal.Core.Intake;
 
 /// <summary>
-/// Lists of row numbers, many of them, all in one place. A list of its own for each of fifty thousand customers would
-/// be made larger five times over in the course of a file, and to clear away what those leave takes as long as to read the rows.
+/// Lists of row numbers, many of them, all in one place. A list of its own for each of fifty thousand customers would be made larger five
+/// times over in the course of a file, and to clear away what those leave takes as long as to read the rows.
 /// </summary>
 internal sealed class RowChains
 {

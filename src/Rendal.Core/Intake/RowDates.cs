@@ -20,7 +20,10 @@ internal sealed class RowDates
         (this.cells, this.settings, this.termsOf, this.dates1904) = (cells, settings, termsOf, dates1904);
         days = new[] { ColumnMeaning.Date, ColumnMeaning.DueDate }.ToDictionary(
             meaning => meaning,
-            meaning => new Memo<DateOnly?>(text => WrittenDate.TryTake(text, out var written) && written.TryDay(cells.Column(meaning)!.Order!.Value, out var day) ? day : null));
+            meaning => new Memo<DateOnly?>(text =>
+                WrittenDate.TryTake(text, out var written) && written.TryDay(cells.Column(meaning)!.Order!.Value, out var day) ? day : null
+            )
+        );
     }
 
     /// <summary>The date of a column; null where nothing is written, and with a finding where it is no date.</summary>
@@ -38,7 +41,15 @@ internal sealed class RowDates
             return read;
         }
 
-        cells.Add(FindingCodes.DateUnreadable, Severity.Error, row, meaning, customer, $"“{LedgerCells.Short(cell.Text)}” lies outside of {First.Year} to {Last.Year}, so it is not a date of business.", "Correct it.");
+        cells.Add(
+            FindingCodes.DateUnreadable,
+            Severity.Error,
+            row,
+            meaning,
+            customer,
+            $"“{LedgerCells.Short(cell.Text)}” lies outside of {First.Year} to {Last.Year}, so it is not a date of business.",
+            "Correct it."
+        );
         return null;
     }
 
@@ -48,9 +59,15 @@ internal sealed class RowDates
         if (day is null)
         {
             var order = cell.Number is null ? cells.Column(meaning)!.Order!.Value : DateOrder.YearFirst;
-            cells.Add(FindingCodes.DateUnreadable, Severity.Error, row, meaning, customer,
-                $"“{LedgerCells.Short(cell.Text)}” is not a date{(order == DateOrder.MonthFirst ? " when the month comes first" : order == DateOrder.DayFirst ? " when the day comes first" : "")}.",
-                "Correct it, or set the order of the column.");
+            cells.Add(
+                FindingCodes.DateUnreadable,
+                Severity.Error,
+                row,
+                meaning,
+                customer,
+                $"“{LedgerCells.Short(cell.Text)}” is not a date{Condition(order)}.",
+                "Correct it, or set the order of the column."
+            );
         }
 
         return day;
@@ -66,9 +83,25 @@ internal sealed class RowDates
 
         if (cells.Cell(row, ColumnMeaning.Date).IsEmpty && cells.Cell(row, ColumnMeaning.DueDate).IsEmpty)
         {
-            cells.Add(FindingCodes.DateMissing, Severity.Error, row, ColumnMeaning.Date, customer, "The row has neither a document date nor a due date.", "Fill one of them in, or leave the row out.");
+            cells.Add(
+                FindingCodes.DateMissing,
+                Severity.Error,
+                row,
+                ColumnMeaning.Date,
+                customer,
+                "The row has neither a document date nor a due date.",
+                "Fill one of them in, or leave the row out."
+            );
         }
 
         return null;
     }
+
+    private static string Condition(DateOrder order) =>
+        order switch
+        {
+            DateOrder.MonthFirst => " when the month comes first",
+            DateOrder.DayFirst => " when the day comes first",
+            _ => "",
+        };
 }

@@ -6,8 +6,8 @@ using Rendal.Core.Ledger;
 namespace Rendal.Core.Intake;
 
 /// <summary>
-/// Makes 16 bytes out of what makes two rows the same: customer, kind, number, date and amounts. That two different rows
-/// of one file have the same bytes is so unlikely that it is left out of account.
+/// Makes 16 bytes out of what makes two rows the same: customer, kind, number, date and amounts. That two different rows of one file have
+/// the same bytes is so unlikely that it is left out of account.
 /// </summary>
 internal sealed class RowFingerprint
 {
@@ -42,7 +42,10 @@ internal sealed class RowFingerprint
         return at + sizeof(int) + written.Length;
     }
 
-    /// <summary>1.50 and 1.5 are the same amount, so trailing zeros go first; dividing a decimal takes long, and most amounts are small enough to do without.</summary>
+    /// <summary>
+    /// 1.50 and 1.5 are the same amount, so trailing zeros go first; dividing a decimal takes long, and most amounts are small enough to
+    /// do without.
+    /// </summary>
     private static void Write(decimal amount, Span<byte> to)
     {
         var bits = MemoryMarshal.Cast<byte, int>(to[..16]);

@@ -5,11 +5,17 @@ public static class RowKey
 {
     private const char Parting = '\u001F';
 
-    private static readonly ColumnMeaning[] Parts = [ColumnMeaning.CustomerCode, ColumnMeaning.CustomerName, ColumnMeaning.Kind, ColumnMeaning.Number];
+    private static readonly ColumnMeaning[] Parts =
+    [
+        ColumnMeaning.CustomerCode,
+        ColumnMeaning.CustomerName,
+        ColumnMeaning.Kind,
+        ColumnMeaning.Number,
+    ];
 
     /// <summary>
-    /// The row's customer, kind and number as they are written, before any correction; without a number, its dates and
-    /// amounts as well. Two rows that are alike in all of that have the same key.
+    /// The row's customer, kind and number as they are written, before any correction; without a number, its dates and amounts as well.
+    /// Two rows that are alike in all of that have the same key.
     /// </summary>
     public static string Of(FileRow row, Reading reading)
     {
@@ -17,7 +23,10 @@ public static class RowKey
         var number = reading.Of(ColumnMeaning.Number);
         return number is not null && !row[number.Index].IsEmpty
             ? string.Join(Parting, parts)
-            : string.Join(Parting, parts.Concat(reading.Columns.Where(c => c.Meaning.IsDate() || c.Meaning.IsAmount()).Select(c => Text(row, c))));
+            : string.Join(
+                Parting,
+                parts.Concat(reading.Columns.Where(c => c.Meaning.IsDate() || c.Meaning.IsAmount()).Select(c => Text(row, c)))
+            );
     }
 
     /// <summary>The key as people read it: its filled parts with commas between.</summary>

@@ -62,15 +62,17 @@ public sealed class RowRoles(Reading reading)
     }
 
     /// <summary>
-    /// Whether a row could be one that names the customer of the rows below it: it has no amount, no date and no number,
-    /// and names a customer; or, where the file has no column for that, it has text in one or two cells and nothing else.
+    /// Whether a row could be one that names the customer of the rows below it: it has no amount, no date and no number, and names a
+    /// customer; or, where the file has no column for that, it has text in one or two cells and nothing else.
     /// </summary>
     public bool IsGroup(FileRow row)
     {
         if (code is null && name is null)
         {
             // The line stands wherever the report puts it, be it under the numbers or the dates.
-            return row.Cells.Count(c => !c.IsEmpty) <= 2 && row.Cells.All(c => c.Number is null && c.Date is null) && !values.Any(c => IsValue(row[c.Index].Text));
+            return row.Cells.Count(c => !c.IsEmpty) <= 2
+                && row.Cells.All(c => c.Number is null && c.Date is null)
+                && !values.Any(c => IsValue(row[c.Index].Text));
         }
 
         foreach (var column in values)
@@ -85,7 +87,11 @@ public sealed class RowRoles(Reading reading)
     }
 
     private bool IsHeadingAgain(FileRow row) =>
-        headed.Length > 1 && row[headed[0].Index].Text == headed[0].Written && headed.All(c => row[c.Index] is { Number: null, Date: null } cell && (cell.Text == c.Written || (cell.IsEmpty && c.Written.Length == 0)));
+        headed.Length > 1
+        && row[headed[0].Index].Text == headed[0].Written
+        && headed.All(c =>
+            row[c.Index] is { Number: null, Date: null } cell && (cell.Text == c.Written || (cell.IsEmpty && c.Written.Length == 0))
+        );
 
     private static bool IsValue(string text) => WrittenAmount.TryTake(text, out _) || WrittenDate.TryTake(text, out _);
 

@@ -3,7 +3,9 @@ using Rendal.Core.Money;
 
 namespace Rendal.Core.Intake;
 
-/// <summary>A reading kept as a file, by headings instead of positions, so that it fits the next export whatever its order of columns.</summary>
+/// <summary>
+/// A reading kept as a file, by headings instead of positions, so that it fits the next export whatever its order of columns.
+/// </summary>
 /// <param name="Columns">What columns are.</param>
 public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
 {
@@ -26,16 +28,21 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
     public FileOpening Opening => new(Sheet, Delimiter, Encoding);
 
     /// <summary>
-    /// The reading of a file, to be kept. What the columns are is kept whole; marks, orders, signs and the way of opening
-    /// only as far as a person chose them, so that the next file is still asked.
+    /// The reading of a file, to be kept. What the columns are is kept whole; marks, orders, signs and the way of opening only as far as a
+    /// person chose them, so that the next file is still asked.
     /// </summary>
     public static SavedReading Of(Reading reading, ReadingChange change) =>
-        new([.. reading.Columns.Where(c => c.Meaning != ColumnMeaning.Extra || change.Meanings.ContainsKey(c.Index)).Select(c => new SavedColumn(
-            c.Heading,
-            c.Meaning,
-            change.Marks.TryGetValue(c.Index, out var mark) ? mark : null,
-            change.Orders.TryGetValue(c.Index, out var order) ? order : null,
-            change.UnsignedCredits.TryGetValue(c.Index, out var unsigned) ? unsigned : null))])
+        new([
+            .. reading
+                .Columns.Where(c => c.Meaning != ColumnMeaning.Extra || change.Meanings.ContainsKey(c.Index))
+                .Select(c => new SavedColumn(
+                    c.Heading,
+                    c.Meaning,
+                    change.Marks.TryGetValue(c.Index, out var mark) ? mark : null,
+                    change.Orders.TryGetValue(c.Index, out var order) ? order : null,
+                    change.UnsignedCredits.TryGetValue(c.Index, out var unsigned) ? unsigned : null
+                )),
+        ])
         {
             Sheet = change.Opening.Sheet,
             Delimiter = change.Opening.Delimiter,
@@ -46,7 +53,11 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
 
     /// <summary>The reading of a customer list, to be kept.</summary>
     public static SavedReading Of(CardReading reading, ReadingChange change) =>
-        new([.. reading.Columns.Where(c => c.Field != CardField.Extra || change.Fields.ContainsKey(c.Index)).Select(c => new SavedColumn(c.Heading, ColumnMeaning.Extra, Field: c.Field))])
+        new([
+            .. reading
+                .Columns.Where(c => c.Field != CardField.Extra || change.Fields.ContainsKey(c.Index))
+                .Select(c => new SavedColumn(c.Heading, ColumnMeaning.Extra, Field: c.Field)),
+        ])
         {
             Sheet = change.Opening.Sheet,
             Delimiter = change.Opening.Delimiter,
@@ -57,8 +68,8 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
     public bool Fits(LedgerTable table) => Row(table) is not null;
 
     /// <summary>
-    /// The decisions of this reading for a file: the first row among the first hundred that has all of its headings is the
-    /// heading row, or else the one that recognition finds. Nothing is decided where there is neither.
+    /// The decisions of this reading for a file: the first row among the first hundred that has all of its headings is the heading row, or
+    /// else the one that recognition finds. Nothing is decided where there is neither.
     /// </summary>
     /// <param name="table">The file at hand.</param>
     /// <param name="missing">The headings that the file does not have.</param>
@@ -93,7 +104,11 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
 
         var index = headings.Select((heading, i) => (heading, i)).ToDictionary(h => h.heading, h => h.i, StringComparer.Ordinal);
         missing = [.. Columns.Select(c => c.Heading).Where(h => !index.ContainsKey(h))];
-        var there = Columns.Where(c => index.ContainsKey(c.Heading)).Select(c => (Column: c, At: index[c.Heading])).DistinctBy(c => c.At).ToDictionary(c => c.At, c => c.Column);
+        var there = Columns
+            .Where(c => index.ContainsKey(c.Heading))
+            .Select(c => (Column: c, At: index[c.Heading]))
+            .DistinctBy(c => c.At)
+            .ToDictionary(c => c.At, c => c.Column);
         return new ReadingChange
         {
             Opening = Opening,
@@ -104,7 +119,9 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
             Fields = index.Values.ToDictionary(i => i, i => there.TryGetValue(i, out var c) ? c.Field : CardField.Extra),
             Marks = there.Where(c => c.Value.Mark is not null).ToDictionary(c => c.Key, c => c.Value.Mark!.Value),
             Orders = there.Where(c => c.Value.Order is not null).ToDictionary(c => c.Key, c => c.Value.Order!.Value),
-            UnsignedCredits = there.Where(c => c.Value.UnsignedCredits is not null).ToDictionary(c => c.Key, c => c.Value.UnsignedCredits!.Value),
+            UnsignedCredits = there
+                .Where(c => c.Value.UnsignedCredits is not null)
+                .ToDictionary(c => c.Key, c => c.Value.UnsignedCredits!.Value),
             CarriesDown = CarriesDown,
             Kinds = Kinds,
         };
@@ -118,4 +135,11 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
 /// <param name="Order">The date order; null to find it out.</param>
 /// <param name="UnsignedCredits">Whether credits stand without a sign; null to find it out.</param>
 /// <param name="Field">What it is to the card, for a customer list.</param>
-public sealed record SavedColumn(string Heading, ColumnMeaning Meaning = ColumnMeaning.Extra, DecimalMark? Mark = null, DateOrder? Order = null, bool? UnsignedCredits = null, CardField Field = CardField.Extra);
+public sealed record SavedColumn(
+    string Heading,
+    ColumnMeaning Meaning = ColumnMeaning.Extra,
+    DecimalMark? Mark = null,
+    DateOrder? Order = null,
+    bool? UnsignedCredits = null,
+    CardField Field = CardField.Extra
+);

@@ -10,9 +10,9 @@ public static class SerialDay
     private static readonly DateOnly Zero1904 = new(1904, 1, 1);
 
     /// <summary>
-    /// The day of a serial number, its part of a day left off: 46326 is 31 October 2026 in the 1900 system and 44864 in
-    /// the 1904 system. A number of eight figures that is a date by ISO 8601 is one too: 20261031. Null for numbers
-    /// outside 1970 to 2079, which are more likely something else.
+    /// The day of a serial number, its part of a day left off: 46326 is 31 October 2026 in the 1900 system and 44864 in the 1904 system. A
+    /// number of eight figures that is a date by ISO 8601 is one too: 20261031. Null for numbers outside 1970 to 2079, which are more
+    /// likely something else.
     /// </summary>
     public static DateOnly? Of(decimal number, bool from1904)
     {

@@ -5,8 +5,25 @@ public static class TotalLines
 {
     private static readonly string[] Words =
     [
-        "total", "totals", "grand total", "subtotal", "sub total", "sum", "balance total",
-        "summe", "gesamt", "gesamtsumme", "zwischensumme", "endsumme", "sous total", "total general", "suma", "totale", "subtotale", "totaal", "subtotaal",
+        "total",
+        "totals",
+        "grand total",
+        "subtotal",
+        "sub total",
+        "sum",
+        "balance total",
+        "summe",
+        "gesamt",
+        "gesamtsumme",
+        "zwischensumme",
+        "endsumme",
+        "sous total",
+        "total general",
+        "suma",
+        "totale",
+        "subtotale",
+        "totaal",
+        "subtotaal",
     ];
 
     /// <summary>

@@ -23,11 +23,10 @@ public readonly record struct WrittenDate
     public bool HasShortYear { get; }
 
     /// <summary>
-    /// Takes a date apart: ISO (<c>2026-10-31</c>, also with a time behind it, and <c>20261031</c>), figures with
-    /// <c>/ . -</c> or spaces (<c>31/10/26</c>), month names in the languages of <see cref="Language.All"/> in full
-    /// or cut to three letters and more (<c>31 Oct 2026</c>, <c>Okt. 31, 2026</c>), and serial numbers of
-    /// spreadsheets in the 1900 system (<c>46326</c>). Years 00–79 are 20xx, 80–99 are 19xx. Whether the day exists
-    /// is asked later, by <see cref="TryDay"/>.
+    /// Takes a date apart: ISO (<c>2026-10-31</c>, also with a time behind it, and <c>20261031</c>), figures with <c>/ . -</c> or spaces
+    /// (<c>31/10/26</c>), month names in the languages of <see cref="Language.All"/> in full or cut to three letters and more (<c>31 Oct
+    /// 2026</c>, <c>Okt. 31, 2026</c>), and serial numbers of spreadsheets in the 1900 system (<c>46326</c>). Years 00–79 are 20xx, 80–99
+    /// are 19xx. Whether the day exists is asked later, by <see cref="TryDay"/>.
     /// </summary>
     public static bool TryTake(string text, out WrittenDate date)
     {
@@ -74,7 +73,9 @@ public readonly record struct WrittenDate
     /// <summary>Whether the value is clear by itself: ISO, with a month name, or a serial number.</summary>
     public bool IsSettled => settled is not null || year == 0;
 
-    /// <summary>What this one value says about its column: a first part over 12 means day first, a second part over 12 month first, else null.</summary>
+    /// <summary>
+    /// What this one value says about its column: a first part over 12 means day first, a second part over 12 month first, else null.
+    /// </summary>
     public DateOrder? Evidence() =>
         IsSettled ? null
         : first > 12 && second <= 12 ? DateOrder.DayFirst
@@ -154,7 +155,9 @@ public readonly record struct WrittenDate
         var yearFirst = others[0].Length == 4;
         var (y, d) = yearFirst ? (others[0], others[1]) : (others[1], others[0]);
         var number = int.Parse(y, CultureInfo.InvariantCulture);
-        return y.Length is 2 or 4 && d.Length <= 2 && Settle(y.Length == 2 ? Century(number) : number, month, int.Parse(d, CultureInfo.InvariantCulture), out date);
+        return y.Length is 2 or 4
+            && d.Length <= 2
+            && Settle(y.Length == 2 ? Century(number) : number, month, int.Parse(d, CultureInfo.InvariantCulture), out date);
     }
 
     private static int MonthOf(string word)
@@ -177,7 +180,14 @@ public readonly record struct WrittenDate
         }
 
         // Abbreviations that are not the beginning of the word: September cut to four, March and May in German and Dutch.
-        return wanted switch { "sept" => 9, "mrz" => 3, "mrt" => 3, "mae" => 3, _ => 0 };
+        return wanted switch
+        {
+            "sept" => 9,
+            "mrz" => 3,
+            "mrt" => 3,
+            "mae" => 3,
+            _ => 0,
+        };
     }
 
     private static string Plain(string word)
@@ -191,7 +201,10 @@ public readonly record struct WrittenDate
         return plain.ToString();
     }
 
-    private static int Century(int twoDigits) => twoDigits <= 79 ? 2000 + twoDigits : twoDigits <= 99 ? 1900 + twoDigits : twoDigits;
+    private static int Century(int twoDigits) =>
+        twoDigits <= 79 ? 2000 + twoDigits
+        : twoDigits <= 99 ? 1900 + twoDigits
+        : twoDigits;
 
     private static string WithoutTime(string text)
     {

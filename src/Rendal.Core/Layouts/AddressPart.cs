@@ -36,10 +36,11 @@ public sealed record AddressPart : LayoutPart
 
     /// <summary>Where its lines begin, in millimetres from the left and the top edge of the sheet.</summary>
     [JsonIgnore]
-    public (decimal Left, decimal Top) Begins => Place switch
-    {
-        AddressPlace.Din5008A => (DinLeft, 27 + DinRemarks),
-        AddressPlace.Din5008B => (DinLeft, 45 + DinRemarks),
-        _ => (Left, Top),
-    };
+    public (decimal Left, decimal Top) Begins =>
+        Place switch
+        {
+            AddressPlace.Din5008A => (DinLeft, 27 + DinRemarks),
+            AddressPlace.Din5008B => (DinLeft, 45 + DinRemarks),
+            _ => (Left, Top),
+        };
 }

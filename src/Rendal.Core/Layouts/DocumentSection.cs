@@ -23,7 +23,8 @@ public sealed record DocumentSection(
     string Total,
     IReadOnlyList<TotalLine> Interest,
     IReadOnlyList<string> Carried,
-    SepaTransfer? Transfer)
+    SepaTransfer? Transfer
+)
 {
     /// <summary>The same as values; null where the layout is enclosed in no form that has them.</summary>
     public StatementSheet? Sheet { get; init; }

@@ -226,13 +226,14 @@ public sealed record DocumentWords
     private IReadOnlyList<string> Kinds { get; init; } = [];
 
     /// <summary>The words of a language; English where they have not been written yet (Italian, Dutch).</summary>
-    public static DocumentWords In(Language language) => language.Code switch
-    {
-        "de" => German,
-        "fr" => French,
-        "es" => Spanish,
-        _ => English,
-    };
+    public static DocumentWords In(Language language) =>
+        language.Code switch
+        {
+            "de" => German,
+            "fr" => French,
+            "es" => Spanish,
+            _ => English,
+        };
 
     /// <summary>The kind of an item.</summary>
     public string Of(ItemKind kind) => Kinds[(int)kind];

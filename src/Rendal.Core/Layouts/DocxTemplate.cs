@@ -19,7 +19,8 @@ public sealed record DocxTemplate
 }
 
 /// <summary>A slot in a letter.</summary>
-/// <param name="Name">Its name in the catalogue; one of an item is <c>item.</c> and a field of <see cref="ItemFields"/> or the heading of a column.</param>
+/// <param name="Name">Its name in the catalogue; one of an item is <c>item.</c> and a field of <see cref="ItemFields"/> or the heading of
+/// a column.</param>
 /// <param name="OrElse">What stands there where it is empty; empty for nothing, which keeps the letter from leaving.</param>
 /// <param name="When">The conditions that it stands under, all of which have to hold.</param>
 public sealed record DocxSlot(string Name, string OrElse, IReadOnlyList<TextWhen> When)
@@ -32,4 +33,8 @@ public sealed record DocxSlot(string Name, string OrElse, IReadOnlyList<TextWhen
 /// <param name="Values">The values of the slots, by name.</param>
 /// <param name="Items">The values of the slots of each item, by name, in the order of the statement.</param>
 /// <param name="Holding">The conditions that hold.</param>
-public sealed record DocxContent(IReadOnlyDictionary<string, string> Values, IReadOnlyList<IReadOnlyDictionary<string, string>> Items, IReadOnlySet<TextWhen> Holding);
+public sealed record DocxContent(
+    IReadOnlyDictionary<string, string> Values,
+    IReadOnlyList<IReadOnlyDictionary<string, string>> Items,
+    IReadOnlySet<TextWhen> Holding
+);

@@ -7,8 +7,14 @@ namespace Rendal.Core.Layouts;
 /// <param name="AddressLines">Street, town and so on, one line each.</param>
 /// <param name="ContactLines">Telephone, mail, VAT number: whatever else stands in the letterhead, one line each.</param>
 /// <param name="PaymentLines">How to pay: bank, account, what to quote, one line each.</param>
-public sealed record Firm(string Name, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines)
+public sealed record Firm(
+    string Name,
+    IReadOnlyList<string> AddressLines,
+    IReadOnlyList<string> ContactLines,
+    IReadOnlyList<string> PaymentLines
+)
 {
     /// <summary>The country that the last line of its address names; empty where it names none.</summary>
-    public string OwnCountry() => AddressLines.LastOrDefault(l => l.Trim().Length > 0) is { } last && Country.Code(last) is { } code ? code : "";
+    public string OwnCountry() =>
+        AddressLines.LastOrDefault(l => l.Trim().Length > 0) is { } last && Country.Code(last) is { } code ? code : "";
 }

@@ -5,7 +5,7 @@ public sealed record ItemsPart : LayoutPart
 {
     /// <summary>The columns of a table that nobody changed.</summary>
     public static IReadOnlyList<LayoutColumn> UsualColumns { get; } =
-        [new("number"), new("kind"), new("dated"), new("due"), new("days-over"), new("original"), new("open")];
+    [new("number"), new("kind"), new("dated"), new("due"), new("days-over"), new("original"), new("open")];
 
     /// <summary>The table of a message whose document has none.</summary>
     internal static ItemsPart Usual { get; } = new() { Columns = UsualColumns };

@@ -81,14 +81,22 @@ public sealed record Layout
     public IReadOnlyList<LayoutPart> Parts { get; init; } = [];
 
     /// <summary>The layout that is there before any was made.</summary>
-    public static Layout BuiltIn { get; } = new()
-    {
-        Name = "Statement",
-        Parts =
-        [
-            new LetterheadPart(), new AddressPart(), new ReferencesPart(), new TitlePart(), new ItemsPart { Columns = ItemsPart.UsualColumns }, new TotalPart(), new AgesPart(), new PaymentPart(),
-        ],
-    };
+    public static Layout BuiltIn { get; } =
+        new()
+        {
+            Name = "Statement",
+            Parts =
+            [
+                new LetterheadPart(),
+                new AddressPart(),
+                new ReferencesPart(),
+                new TitlePart(),
+                new ItemsPart { Columns = ItemsPart.UsualColumns },
+                new TotalPart(),
+                new AgesPart(),
+                new PaymentPart(),
+            ],
+        };
 
     /// <summary>The first part of a kind; null where there is none.</summary>
     public T? First<T>()

@@ -15,43 +15,60 @@ public sealed partial class LayoutTemplate
     private readonly Func<Wording, WordingTemplate> read;
     private readonly Func<string, IReadOnlyList<TextParagraph>> paragraphs;
 
-    private LayoutTemplate(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<TextParagraph>> paragraphs) => (Layout, this.read, this.paragraphs) = (layout, read, paragraphs);
+    private LayoutTemplate(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<TextParagraph>> paragraphs) =>
+        (Layout, this.read, this.paragraphs) = (layout, read, paragraphs);
 
     /// <summary>The layout.</summary>
     public Layout Layout { get; }
 
-    /// <summary>What keeps the layout from being used, one sentence each, with the part that it is about. Empty when it can be used.</summary>
+    /// <summary>
+    /// What keeps the layout from being used, one sentence each, with the part that it is about. Empty when it can be used.
+    /// </summary>
     public IReadOnlyList<string> Errors { get; private set; } = [];
 
     /// <summary>Makes a layout ready.</summary>
     /// <param name="layout">The layout.</param>
     /// <param name="read">Takes its texts apart.</param>
     /// <param name="paragraphs">Reads the paragraphs of a text that was filled.</param>
-    public static LayoutTemplate Of(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<TextParagraph>> paragraphs)
+    public static LayoutTemplate Of(
+        Layout layout,
+        Func<Wording, WordingTemplate> read,
+        Func<string, IReadOnlyList<TextParagraph>> paragraphs
+    )
     {
         var template = new LayoutTemplate(layout, read, paragraphs);
         template.fileName = layout.FileName.Length > 0 ? read(new Wording("", "", layout.FileName, "")) : null;
-        template.Errors = [.. Sheet(layout), .. template.fileName?.Errors.Select(e => $"Name of the file: {e}") ?? [], .. layout.Parts.SelectMany((part, i) => template.Ready(part).Select(e => $"Part {i + 1}, {NameOf(part)}: {e}"))];
+        template.Errors =
+        [
+            .. Sheet(layout),
+            .. template.fileName?.Errors.Select(e => $"Name of the file: {e}") ?? [],
+            .. layout.Parts.SelectMany((part, i) => template.Ready(part).Select(e => $"Part {i + 1}, {NameOf(part)}: {e}")),
+        ];
         return template;
     }
 
     /// <summary>The title where the layout has one of its own; null where it has not.</summary>
-    internal FilledWording? Title(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => Layout.First<TitlePart>() is { Text.Length: > 0 } title ? texts[title].Fill(values, holding) : null;
+    internal FilledWording? Title(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) =>
+        Layout.First<TitlePart>() is { Text.Length: > 0 } title ? texts[title].Fill(values, holding) : null;
 
     /// <summary>The name of the file where the layout has one of its own; null where it has not.</summary>
-    internal FilledWording? FileName(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => fileName?.Fill(values, holding);
+    internal FilledWording? FileName(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) =>
+        fileName?.Fill(values, holding);
 
     /// <summary>The words of a text.</summary>
-    internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => texts[part].Fill(values, holding);
+    internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) =>
+        texts[part].Fill(values, holding);
 
     /// <summary>The paragraphs of a text that was filled.</summary>
     internal IReadOnlyList<TextParagraph> Paragraphs(FilledWording words) => paragraphs(words.Body);
 
     /// <summary>The address of the page to pay on, values escaped as RFC 3986 asks; null where the layout has none.</summary>
-    internal FilledWording? Link(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => link?.Fill(values.ToDictionary(v => v.Key, v => Uri.EscapeDataString(v.Value)), holding);
+    internal FilledWording? Link(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) =>
+        link?.Fill(values.ToDictionary(v => v.Key, v => Uri.EscapeDataString(v.Value)), holding);
 
     /// <summary>What the bar code says where the layout has words of its own for it; null where it has not.</summary>
-    internal FilledWording? BarCodeText(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) => barCode?.Fill(values, holding);
+    internal FilledWording? BarCodeText(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) =>
+        barCode?.Fill(values, holding);
 
     private static IEnumerable<string> Sheet(Layout layout)
     {
@@ -73,7 +90,8 @@ public sealed partial class LayoutTemplate
         var m = layout.Margins;
         if (new[] { m.Left, m.Top, m.Right, m.Bottom }.Any(w => IsOutside(w, Layout.MarginWidths)) || m.Bottom < Layout.LeastBottom)
         {
-            yield return $"Margins are {Layout.MarginWidths.Least} to {Layout.MarginWidths.Most} mm, at the bottom {Layout.LeastBottom} at least.";
+            yield return $"Margins are {Layout.MarginWidths.Least} to {Layout.MarginWidths.Most} mm, at the bottom "
+                + $"{Layout.LeastBottom} at least.";
         }
 
         if (layout.Letter is not null)
@@ -103,38 +121,49 @@ public sealed partial class LayoutTemplate
         }
     }
 
-    private static string NameOf(LayoutPart part) => part switch
-    {
-        LetterheadPart => "letterhead",
-        AddressPart => "address",
-        ReferencesPart => "reference lines",
-        TitlePart => "title",
-        TextPart => "text",
-        ItemsPart => "table of items",
-        TotalPart => "total",
-        AgesPart => "strip of ages",
-        PaymentPart => "how to pay",
-        SignaturePart => "signature",
-        SlipPart => "slip",
-        _ => throw new ArgumentOutOfRangeException(nameof(part), part, null),
-    };
+    private static string NameOf(LayoutPart part) =>
+        part switch
+        {
+            LetterheadPart => "letterhead",
+            AddressPart => "address",
+            ReferencesPart => "reference lines",
+            TitlePart => "title",
+            TextPart => "text",
+            ItemsPart => "table of items",
+            TotalPart => "total",
+            AgesPart => "strip of ages",
+            PaymentPart => "how to pay",
+            SignaturePart => "signature",
+            SlipPart => "slip",
+            _ => throw new ArgumentOutOfRangeException(nameof(part), part, null),
+        };
 
     private static bool IsOutside(decimal value, (decimal Least, decimal Most) span) => value < span.Least || value > span.Most;
 
-    private IEnumerable<string> Ready(LayoutPart part) => part switch
-    {
-        TitlePart { Text.Length: > 0 } title => Words(title, new Wording("", "", title.Text, "")),
-        TextPart text => Words(text, new Wording("", "", "", text.Text)),
-        SlipPart slip => Words(slip, new Wording("", "", "", slip.Text)),
-        ItemsPart items => Table(items),
-        LetterheadPart { Logo.Length: > LetterheadPart.LargestLogo } => [$"the logo is larger than {LetterheadPart.LargestLogo / 1000} kB."],
-        LetterheadPart { LogoHeight: < 4 or > 60 } => ["the logo is 4 to 60 mm high."],
-        AddressPart { Place: AddressPlace.Free } address when address.Left is < 5 or > 120 || address.Top is < 15 or > 120 => ["its lines begin 5 to 120 mm from the left and 15 to 120 mm from the top."],
-        PaymentPart payment => Payment(payment),
-        SignaturePart { Picture.Length: > LetterheadPart.LargestLogo } => [$"the picture is larger than {LetterheadPart.LargestLogo / 1000} kB."],
-        SignaturePart { Height: < 4 or > 60 } => ["it is 4 to 60 mm high."],
-        _ => [],
-    };
+    private IEnumerable<string> Ready(LayoutPart part) =>
+        part switch
+        {
+            TitlePart { Text.Length: > 0 } title => Words(title, new Wording("", "", title.Text, "")),
+            TextPart text => Words(text, new Wording("", "", "", text.Text)),
+            SlipPart slip => Words(slip, new Wording("", "", "", slip.Text)),
+            ItemsPart items => Table(items),
+            LetterheadPart { Logo.Length: > LetterheadPart.LargestLogo } =>
+            [
+                $"the logo is larger than {LetterheadPart.LargestLogo / 1000} kB.",
+            ],
+            LetterheadPart { LogoHeight: < 4 or > 60 } => ["the logo is 4 to 60 mm high."],
+            AddressPart { Place: AddressPlace.Free } address when address.Left is < 5 or > 120 || address.Top is < 15 or > 120 =>
+            [
+                "its lines begin 5 to 120 mm from the left and 15 to 120 mm from the top.",
+            ],
+            PaymentPart payment => Payment(payment),
+            SignaturePart { Picture.Length: > LetterheadPart.LargestLogo } =>
+            [
+                $"the picture is larger than {LetterheadPart.LargestLogo / 1000} kB.",
+            ],
+            SignaturePart { Height: < 4 or > 60 } => ["it is 4 to 60 mm high."],
+            _ => [],
+        };
 
     private IReadOnlyList<string> Words(LayoutPart part, Wording wording)
     {
@@ -171,7 +200,9 @@ public sealed partial class LayoutTemplate
             }
         }
 
-        barCode = part is { BarCode: not BarCodeKind.None, BarCodeText.Length: > 0 } ? read(new Wording("", "", part.BarCodeText, "")) : null;
+        barCode = part is { BarCode: not BarCodeKind.None, BarCodeText.Length: > 0 }
+            ? read(new Wording("", "", part.BarCodeText, ""))
+            : null;
         foreach (var error in barCode?.Errors ?? [])
         {
             yield return $"bar code: {error}";

@@ -5,17 +5,39 @@ using Rendal.Core.Wordings;
 namespace Rendal.Core.Layouts;
 
 /// <summary>Sets what stands on a document about one currency as text.</summary>
-internal sealed class SectionSetting(string customer, Firm firm, Layout layout, AgeingRule ageing, Language language, DocumentWords words, decimal? interestPercent, Func<string, string> nameOf)
+internal sealed class SectionSetting(
+    string customer,
+    Firm firm,
+    Layout layout,
+    AgeingRule ageing,
+    Language language,
+    DocumentWords words,
+    decimal? interestPercent,
+    Func<string, string> nameOf
+)
 {
     private readonly ItemsPart items = layout.First<ItemsPart>() ?? ItemsPart.Usual;
 
     /// <summary>The columns of open items.</summary>
     public static List<TableColumn> ItemColumns(DocumentWords words, ItemsPart items) =>
-        [.. items.Columns.Select(c => new TableColumn(c.Heading.Length > 0 ? c.Heading : ItemFields.Heading(c.Field, words), ItemFields.IsFigure(c.Field), c.Width))];
+        [
+            .. items.Columns.Select(c => new TableColumn(
+                c.Heading.Length > 0 ? c.Heading : ItemFields.Heading(c.Field, words),
+                ItemFields.IsFigure(c.Field),
+                c.Width
+            )),
+        ];
 
     /// <summary>The columns of movements.</summary>
     public static List<TableColumn> MovementColumns(DocumentWords words) =>
-        [new(words.Dated, false, null), new(words.Kind, false, null), new(words.Number, false, null), new(words.Debit, true, null), new(words.Credit, true, null), new(words.Balance, true, null)];
+        [
+            new(words.Dated, false, null),
+            new(words.Kind, false, null),
+            new(words.Number, false, null),
+            new(words.Debit, true, null),
+            new(words.Credit, true, null),
+            new(words.Balance, true, null),
+        ];
 
     /// <summary>The section of a statement.</summary>
     public DocumentSection Section(Statement statement)
@@ -36,11 +58,21 @@ internal sealed class SectionSetting(string customer, Firm firm, Layout layout, 
             }
         }
 
-        var total = statement.Parts.Count > 0 ? words.GrandTotal : statement.Forward is null ? words.Total : words.Balance;
+        var total =
+            statement.Parts.Count > 0 ? words.GrandTotal
+            : statement.Forward is null ? words.Total
+            : words.Balance;
         IReadOnlyList<DocumentPart> parts = [.. statement.Accounts.SelectMany(a => Parts(a, statement.Parts.Count > 0))];
         return new DocumentSection(
-            currency.Code, parts, strip, total, language.WriteWithCurrency(statement.Total, currency), Interest(statement),
-            Carried(statement, parts), Transfer(statement))
+            currency.Code,
+            parts,
+            strip,
+            total,
+            language.WriteWithCurrency(statement.Total, currency),
+            Interest(statement),
+            Carried(statement, parts),
+            Transfer(statement)
+        )
         {
             Sheet = layout.Forms.Any(f => f != DocumentForm.Pdf) ? Sheet(statement, total) : null,
         };
@@ -52,47 +84,98 @@ internal sealed class SectionSetting(string customer, Firm firm, Layout layout, 
         var ofSeveral = statement.Parts.Count > 0;
         var isForward = statement.Forward is not null || statement.Accounts[0].Forward is not null;
         var own = isForward ? MovementColumns(words).ConvertAll(c => c.Heading) : ItemColumns(words, items).ConvertAll(c => c.Heading);
-        var rows = statement.Accounts.SelectMany(a => (a.Forward is { } forward ? MovementCells(forward) : ItemCells(a))
-            .Select(IReadOnlyList<SheetCell> (row) => ofSeveral ? [SheetCell.Of(a.Customer), SheetCell.Of(nameOf(a.Customer)), .. row] : row)).ToList();
+        var rows = statement
+            .Accounts.SelectMany(a =>
+                (a.Forward is { } forward ? MovementCells(forward) : ItemCells(a)).Select(
+                    IReadOnlyList<SheetCell> (row) =>
+                        ofSeveral ? [SheetCell.Of(a.Customer), SheetCell.Of(nameOf(a.Customer)), .. row] : row
+                )
+            )
+            .ToList();
         var open = isForward ? -1 : items.Columns.Select(c => c.Field).ToList().IndexOf("open");
         return new StatementSheet(
-            statement.Currency, ofSeveral ? [words.Customer, words.AccountName, .. own] : own, rows, open < 0 ? null : open + (ofSeveral ? 2 : 0), totalLabel, statement.Total,
+            statement.Currency,
+            ofSeveral ? [words.Customer, words.AccountName, .. own] : own,
+            rows,
+            open < 0 ? null : open + (ofSeveral ? 2 : 0),
+            totalLabel,
+            statement.Total,
             interestPercent is { } rate && statement.Interest.Count > 0
-                ? [.. statement.Interest.Select(i => (words.Interest(language.WriteRate(rate), i.Item.Row.Number, i.Days), i.Amount)), (words.ToPay, statement.ToPay)]
-                : []);
+                ?
+                [
+                    .. statement.Interest.Select(i => (words.Interest(language.WriteRate(rate), i.Item.Row.Number, i.Days), i.Amount)),
+                    (words.ToPay, statement.ToPay),
+                ]
+                : []
+        );
     }
 
     private IEnumerable<IReadOnlyList<SheetCell>> ItemCells(Statement account) =>
-        (items.GroupBy.Length == 0 ? account.Items : Grouped(account).SelectMany(g => g)).Select(IReadOnlyList<SheetCell> (item) => [.. items.Columns.Select(c => ItemFields.Cell(c.Field, item, words))]);
+        (items.GroupBy.Length == 0 ? account.Items : Grouped(account).SelectMany(g => g)).Select(
+            IReadOnlyList<SheetCell> (item) => [.. items.Columns.Select(c => ItemFields.Cell(c.Field, item, words))]
+        );
 
     private IEnumerable<IReadOnlyList<SheetCell>> MovementCells(BroughtForward forward) =>
-        forward.Movements
-            .Select(IReadOnlyList<SheetCell> (m) =>
-            [
-                SheetCell.Of(m.Row.Date ?? m.Row.Due), SheetCell.Of(words.Of(m.Row.Kind)), SheetCell.Of(m.Row.Number),
-                SheetCell.Of(m.Debit == 0 ? null : m.Debit), SheetCell.Of(m.Credit == 0 ? null : m.Credit), SheetCell.Of(m.Balance),
-            ])
-            .Prepend([SheetCell.Of(forward.Period.From), SheetCell.Of(words.BroughtForward), SheetCell.Of(""), default, default, SheetCell.Of(forward.Opening)]);
+        forward
+            .Movements.Select(
+                IReadOnlyList<SheetCell> (m) =>
+                    [
+                        SheetCell.Of(m.Row.Date ?? m.Row.Due),
+                        SheetCell.Of(words.Of(m.Row.Kind)),
+                        SheetCell.Of(m.Row.Number),
+                        SheetCell.Of(m.Debit == 0 ? null : m.Debit),
+                        SheetCell.Of(m.Credit == 0 ? null : m.Credit),
+                        SheetCell.Of(m.Balance),
+                    ]
+            )
+            .Prepend([
+                SheetCell.Of(forward.Period.From),
+                SheetCell.Of(words.BroughtForward),
+                SheetCell.Of(""),
+                default,
+                default,
+                SheetCell.Of(forward.Opening),
+            ]);
 
     private IEnumerable<IReadOnlyList<string>> MovementRows(BroughtForward forward, Currency currency) =>
         MovementCells(forward).Select(IReadOnlyList<string> (row) => [.. row.Select(cell => cell.Written(language, currency))]);
 
     /// <summary>A line for the interest on each item, and what is to be paid with it; nothing where there is no interest.</summary>
     private IReadOnlyList<TotalLine> Interest(Statement statement) =>
-        interestPercent is not { } rate || statement.Interest.Count == 0 ? [] :
-        [
-            .. statement.Interest.Select(i => new TotalLine(words.Interest(language.WriteRate(rate), i.Item.Row.Number, i.Days), language.Write(i.Amount, statement.Currency))),
-            new TotalLine(words.ToPay, language.WriteWithCurrency(statement.ToPay, statement.Currency)),
-        ];
+        interestPercent is not { } rate || statement.Interest.Count == 0
+            ? []
+            :
+            [
+                .. statement.Interest.Select(i => new TotalLine(
+                    words.Interest(language.WriteRate(rate), i.Item.Row.Number, i.Days),
+                    language.Write(i.Amount, statement.Currency)
+                )),
+                new TotalLine(words.ToPay, language.WriteWithCurrency(statement.ToPay, statement.Currency)),
+            ];
 
-    /// <summary>One account: its rows, under its name and over its sum where it is one of several. Where items are put together by a field, one part for each of its values.</summary>
+    /// <summary>
+    /// One account: its rows, under its name and over its sum where it is one of several. Where items are put together by a field, one
+    /// part for each of its values.
+    /// </summary>
     private IEnumerable<DocumentPart> Parts(Statement account, bool isOneOfSeveral)
     {
-        var name = isOneOfSeveral ? nameOf(account.Customer) is var called && called != account.Customer ? $"{called} ({account.Customer})" : account.Customer : "";
+        var name = isOneOfSeveral
+            ? nameOf(account.Customer) is var called && called != account.Customer
+                ? $"{called} ({account.Customer})"
+                : account.Customer
+            : "";
         if (account.Forward is { } forward)
         {
             var rows = MovementRows(forward, account.Currency).ToList();
-            return [new DocumentPart(name, rows, isOneOfSeveral ? words.Balance : "", isOneOfSeveral ? language.Write(account.Total, account.Currency) : "")];
+            return
+            [
+                new DocumentPart(
+                    name,
+                    rows,
+                    isOneOfSeveral ? words.Balance : "",
+                    isOneOfSeveral ? language.Write(account.Total, account.Currency) : ""
+                ),
+            ];
         }
 
         if (items.GroupBy.Length == 0)
@@ -101,18 +184,30 @@ internal sealed class SectionSetting(string customer, Firm firm, Layout layout, 
         }
 
         var heading = ItemFields.Heading(items.GroupBy, words);
-        return Grouped(account).Select(g => Part(string.Join(" · ", new[] { name, g.Key.Length > 0 ? $"{heading} {g.Key}" : "–" }.Where(t => t.Length > 0)), g, true));
+        return Grouped(account)
+            .Select(g =>
+                Part(string.Join(" · ", new[] { name, g.Key.Length > 0 ? $"{heading} {g.Key}" : "–" }.Where(t => t.Length > 0)), g, true)
+            );
 
-        DocumentPart Part(string title, IEnumerable<StatementItem> of, bool withSum) => new(
-            title,
-            [.. of.Select(IReadOnlyList<string> (item) => [.. items.Columns.Select(c => ItemFields.Value(c.Field, item, language, words))])],
-            withSum ? words.Subtotal : "",
-            withSum ? language.Write(of.Sum(i => i.Open), account.Currency) : "");
+        DocumentPart Part(string title, IEnumerable<StatementItem> of, bool withSum) =>
+            new(
+                title,
+                [
+                    .. of.Select(
+                        IReadOnlyList<string> (item) => [.. items.Columns.Select(c => ItemFields.Value(c.Field, item, language, words))]
+                    ),
+                ],
+                withSum ? words.Subtotal : "",
+                withSum ? language.Write(of.Sum(i => i.Open), account.Currency) : ""
+            );
     }
 
     /// <summary>The items of an account put together by a field, in order of its values (ordinal), those without one last.</summary>
     private IEnumerable<IGrouping<string, StatementItem>> Grouped(Statement account) =>
-        account.Items.GroupBy(i => ItemFields.Value(items.GroupBy, i, language, words), StringComparer.Ordinal).OrderBy(g => g.Key.Length == 0).ThenBy(g => g.Key, StringComparer.Ordinal);
+        account
+            .Items.GroupBy(i => ItemFields.Value(items.GroupBy, i, language, words), StringComparer.Ordinal)
+            .OrderBy(g => g.Key.Length == 0)
+            .ThenBy(g => g.Key, StringComparer.Ordinal);
 
     /// <summary>The sum so far after each row, in the order in which the rows stand.</summary>
     private IReadOnlyList<string> Carried(Statement statement, IReadOnlyList<DocumentPart> parts)
@@ -134,8 +229,11 @@ internal sealed class SectionSetting(string customer, Firm firm, Layout layout, 
 
     /// <summary>The transfer that a code on the paper asks for; null where there is none, or it could not be one.</summary>
     private SepaTransfer? Transfer(Statement statement) =>
-        layout.First<PaymentPart>() is { Iban.Length: > 0 } payment && statement.Currency.Code == "EUR" && statement.AlsoOn is null
-        && statement.ToPay >= SepaTransfer.Amounts.Least && statement.ToPay <= SepaTransfer.Amounts.Most
+        layout.First<PaymentPart>() is { Iban.Length: > 0 } payment
+        && statement.Currency.Code == "EUR"
+        && statement.AlsoOn is null
+        && statement.ToPay >= SepaTransfer.Amounts.Least
+        && statement.ToPay <= SepaTransfer.Amounts.Most
             ? new SepaTransfer(firm.Name, payment.Iban, payment.Bic, statement.ToPay, $"{customer} {language.WriteShort(statement.AsOf)}")
             : null;
 }

@@ -4,8 +4,8 @@ using System.Text;
 namespace Rendal.Core.Layouts;
 
 /// <summary>
-/// A SEPA credit transfer as the text of a QR code, after the European Payments Council's guideline EPC069-12 version 2.1:
-/// version 002, UTF-8, at most 331 bytes, error correction M.
+/// A SEPA credit transfer as the text of a QR code, after the European Payments Council's guideline EPC069-12 version 2.1: version 002,
+/// UTF-8, at most 331 bytes, error correction M.
 /// </summary>
 /// <param name="Name">Who is paid; cut to 70 characters.</param>
 /// <param name="Iban">The account.</param>
@@ -26,18 +26,43 @@ public sealed record SepaTransfer(string Name, string Iban, string Bic, decimal 
     {
         if (Amount < Amounts.Least || Amount > Amounts.Most)
         {
-            throw new ArgumentException($"A transfer of {Amount.ToString(CultureInfo.InvariantCulture)} euro cannot be written into a code.");
+            throw new ArgumentException(
+                $"A transfer of {Amount.ToString(CultureInfo.InvariantCulture)} euro cannot be written into a code."
+            );
         }
 
-        string[] lines = ["BCD", "002", "1", "SCT", Compact(Bic), Line(Name, LongestName), IsIban(Iban) ? Compact(Iban) : throw new ArgumentException($"“{Iban}” is not an IBAN."), "EUR" + Amount.ToString("0.00", CultureInfo.InvariantCulture), "", "", Line(Remittance, LongestRemittance)];
+        string[] lines =
+        [
+            "BCD",
+            "002",
+            "1",
+            "SCT",
+            Compact(Bic),
+            Line(Name, LongestName),
+            IsIban(Iban) ? Compact(Iban) : throw new ArgumentException($"“{Iban}” is not an IBAN."),
+            "EUR" + Amount.ToString("0.00", CultureInfo.InvariantCulture),
+            "",
+            "",
+            Line(Remittance, LongestRemittance),
+        ];
         return string.Join('\n', lines).TrimEnd('\n');
     }
 
-    /// <summary>Whether a text is an IBAN by its length and check digits (ISO 13616, ISO 7064 MOD 97-10); spaces do not matter: <c>DE89 3704 0044 0532 0130 00</c> is one.</summary>
+    /// <summary>
+    /// Whether a text is an IBAN by its length and check digits (ISO 13616, ISO 7064 MOD 97-10); spaces do not matter: <c>DE89 3704 0044
+    /// 0532 0130 00</c> is one.
+    /// </summary>
     public static bool IsIban(string text)
     {
         var iban = Compact(text);
-        if (iban.Length is < 15 or > 34 || !iban.All(char.IsAsciiLetterOrDigit) || !char.IsAsciiLetter(iban[0]) || !char.IsAsciiLetter(iban[1]) || !char.IsAsciiDigit(iban[2]) || !char.IsAsciiDigit(iban[3]))
+        if (
+            iban.Length is < 15 or > 34
+            || !iban.All(char.IsAsciiLetterOrDigit)
+            || !char.IsAsciiLetter(iban[0])
+            || !char.IsAsciiLetter(iban[1])
+            || !char.IsAsciiDigit(iban[2])
+            || !char.IsAsciiDigit(iban[3])
+        )
         {
             return false;
         }

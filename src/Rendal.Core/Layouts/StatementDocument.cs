@@ -19,10 +19,13 @@ namespace Rendal.Core.Layouts;
 /// <param name="Sections">One per currency.</param>
 /// <param name="HowToPay">The heading over the payment lines.</param>
 /// <param name="Page">The line with the page number and the number of pages.</param>
-/// <param name="Texts">The words of each part of the layout, in their order; null for a part that is no text, and for a text that does not stand on this document.</param>
-/// <param name="EmptySlots">Slots of its texts that have no value and no fallback. While there are any, the document must not leave.</param>
+/// <param name="Texts">The words of each part of the layout, in their order; null for a part that is no text, and for a text that does not
+/// stand on this document.</param>
+/// <param name="EmptySlots">Slots of its texts that have no value and no fallback. While there are any, the document must not
+/// leave.</param>
 /// <param name="FileName">The name of the file without its ending, from customers' data and not yet safe for a file system.</param>
-/// <param name="CarriedWords">What stands before the sum at the foot of a page that the table goes over, and before the same at the head of the next.</param>
+/// <param name="CarriedWords">What stands before the sum at the foot of a page that the table goes over, and before the same at the head
+/// of the next.</param>
 public sealed record StatementDocument(
     string Language,
     string Title,
@@ -36,7 +39,8 @@ public sealed record StatementDocument(
     IReadOnlyList<IReadOnlyList<TextParagraph>?> Texts,
     IReadOnlyList<Slot> EmptySlots,
     string FileName,
-    (string Foot, string Head) CarriedWords)
+    (string Foot, string Head) CarriedWords
+)
 {
     // More would not be read off a QR code of 28 mm.
     private const int LongestLink = 500;
@@ -66,12 +70,18 @@ public sealed record StatementDocument(
 
     /// <summary>All words on it that come from the firm, its customers, its files and its layouts.</summary>
     public IEnumerable<string> Words =>
-    [
-        .. AddressLines, Title, Firm.Name, .. Firm.AddressLines, .. Firm.ContactLines, .. Firm.PaymentLines,
-        .. References.Select(r => r.Value), .. Columns.Select(c => c.Heading),
-        .. Sections.SelectMany(s => s.Parts).SelectMany(p => p.Rows.SelectMany(row => row).Prepend(p.Heading)),
-        .. Texts.SelectMany(t => t ?? []).SelectMany(p => p.Runs).Select(r => r.Text),
-    ];
+        [
+            .. AddressLines,
+            Title,
+            Firm.Name,
+            .. Firm.AddressLines,
+            .. Firm.ContactLines,
+            .. Firm.PaymentLines,
+            .. References.Select(r => r.Value),
+            .. Columns.Select(c => c.Heading),
+            .. Sections.SelectMany(s => s.Parts).SelectMany(p => p.Rows.SelectMany(row => row).Prepend(p.Heading)),
+            .. Texts.SelectMany(t => t ?? []).SelectMany(p => p.Runs).Select(r => r.Text),
+        ];
 
     /// <summary>Sets a customer's statements, one section a currency, in the customer's language.</summary>
     /// <param name="customer">Whom it is for.</param>
@@ -83,7 +93,17 @@ public sealed record StatementDocument(
     /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
     /// <param name="interestPercent">The rate of the interest that the statements bear; null for none.</param>
     /// <param name="nameOf">The name of an account on the statement of a head office, by key; null to call it by its key.</param>
-    public static StatementDocument Of(Customer customer, IReadOnlyList<Statement> statements, AgeingRule ageing, Firm firm, LayoutTemplate template, IReadOnlyDictionary<string, string>? slots = null, int? reminderLevel = null, decimal? interestPercent = null, Func<string, string>? nameOf = null)
+    public static StatementDocument Of(
+        Customer customer,
+        IReadOnlyList<Statement> statements,
+        AgeingRule ageing,
+        Firm firm,
+        LayoutTemplate template,
+        IReadOnlyDictionary<string, string>? slots = null,
+        int? reminderLevel = null,
+        decimal? interestPercent = null,
+        Func<string, string>? nameOf = null
+    )
     {
         var language = Wordings.Language.TryParse(customer.Language, out var known) ? known : Wordings.Language.English;
         var words = DocumentWords.In(language);
@@ -99,10 +119,20 @@ public sealed record StatementDocument(
         empty.AddRange(link?.EmptySlots ?? []);
         var barCodeText = template.BarCodeText(slots, holding);
         empty.AddRange(barCodeText?.EmptySlots ?? []);
-        var barCode = layout.First<PaymentPart>() is { BarCode: not BarCodeKind.None and var kind } ? new BarCode(kind, barCodeText?.Subject ?? customer.Key) : null;
-        var letter = layout.Letter is null ? null : new DocxContent(slots, [.. statements.SelectMany(s => s.Items).Select(item => LetterItem(item, language, words))], holding);
+        var barCode = layout.First<PaymentPart>() is { BarCode: not BarCodeKind.None and var kind }
+            ? new BarCode(kind, barCodeText?.Subject ?? customer.Key)
+            : null;
+        var letter = layout.Letter is null
+            ? null
+            : new DocxContent(slots, [.. statements.SelectMany(s => s.Items).Select(item => LetterItem(item, language, words))], holding);
         empty.AddRange(layout.Letter is null ? [] : EmptyIn(layout.Letter, letter!));
-        var texts = layout.Parts.Select(part => part is SlipPart || (part is TextPart text && holding.Contains(text.When)) ? Filled(template, template.Fill(part, slots, holding), empty) : null).ToList();
+        var texts = layout
+            .Parts.Select(part =>
+                part is SlipPart || (part is TextPart text && holding.Contains(text.When))
+                    ? Filled(template, template.Fill(part, slots, holding), empty)
+                    : null
+            )
+            .ToList();
         var address = new List<string> { customer.Name };
         if (customer.Contact.Length > 0)
         {
@@ -122,16 +152,40 @@ public sealed record StatementDocument(
             firm,
             address,
             statements[0].Accounts[0].Forward is { } forward
-                ? [(words.Period, $"{language.WriteShort(forward.Period.From)} – {language.WriteShort(forward.Period.To)}"), (words.Customer, customer.Key)]
+                ?
+                [
+                    (words.Period, $"{language.WriteShort(forward.Period.From)} – {language.WriteShort(forward.Period.To)}"),
+                    (words.Customer, customer.Key),
+                ]
                 : [(words.Date, language.Write(asOf)), (words.Customer, customer.Key)],
-            statements[0].Accounts[0].Forward is null ? SectionSetting.ItemColumns(words, layout.First<ItemsPart>() ?? ItemsPart.Usual) : SectionSetting.MovementColumns(words),
-            [.. statements.Select(new SectionSetting(customer.Key, firm, layout, ageing, language, words, interestPercent, nameOf ?? (key => key)).Section)],
+            statements[0].Accounts[0].Forward is null
+                ? SectionSetting.ItemColumns(words, layout.First<ItemsPart>() ?? ItemsPart.Usual)
+                : SectionSetting.MovementColumns(words),
+            [
+                .. statements.Select(
+                    new SectionSetting(
+                        customer.Key,
+                        firm,
+                        layout,
+                        ageing,
+                        language,
+                        words,
+                        interestPercent,
+                        nameOf ?? (key => key)
+                    ).Section
+                ),
+            ],
             words.HowToPay,
             words.Page,
             texts,
             [.. empty.Distinct()],
-            fileName?.Subject ?? string.Create(CultureInfo.InvariantCulture, $"{customer.Key} {(reminderLevel is { } n ? $"reminder {n}" : "statement")} {asOf:yyyy-MM-dd}"),
-            (words.CarriedForward, words.BroughtForward))
+            fileName?.Subject
+                ?? string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{customer.Key} {(reminderLevel is { } n ? $"reminder {n}" : "statement")} {asOf:yyyy-MM-dd}"
+                ),
+            (words.CarriedForward, words.BroughtForward)
+        )
         {
             Letter = letter,
             PayLink = link?.Subject,
@@ -145,20 +199,43 @@ public sealed record StatementDocument(
 
     /// <summary>What on it is longer than a document can show; empty for nothing.</summary>
     private string TooLong() =>
-        AddressLines.Count > MostAddressLines ? string.Create(CultureInfo.InvariantCulture, $"its address has {AddressLines.Count} lines; a letter has room for {MostAddressLines}")
-        : AddressLines.FirstOrDefault(l => l.Length > LongestAddressLine) is { } line ? string.Create(CultureInfo.InvariantCulture, $"“{line[..20]}…” in its name or address has {line.Length} characters; a line has {LongestAddressLine} at the most")
-        : References.Select(r => r.Value).Append(Title).Append(FileName).Concat(Sections.SelectMany(s => s.Rows).SelectMany(row => row)).Concat(Sections.SelectMany(s => s.Parts).Select(p => p.Heading)).FirstOrDefault(v => v.Length > LongestValue) is { } value
-            ? string.Create(CultureInfo.InvariantCulture, $"“{value[..20]}…” has {value.Length} characters; a document shows {LongestValue} of a value at the most")
+        AddressLines.Count > MostAddressLines
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"its address has {AddressLines.Count} lines; a letter has room for {MostAddressLines}"
+            )
+        : AddressLines.FirstOrDefault(l => l.Length > LongestAddressLine) is { } line
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"“{line[..20]}…” in its name or address has {line.Length} characters; a line has {LongestAddressLine} at the most"
+            )
+        : References
+            .Select(r => r.Value)
+            .Append(Title)
+            .Append(FileName)
+            .Concat(Sections.SelectMany(s => s.Rows).SelectMany(row => row))
+            .Concat(Sections.SelectMany(s => s.Parts).Select(p => p.Heading))
+            .FirstOrDefault(v => v.Length > LongestValue)
+            is { } value
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"“{value[..20]}…” has {value.Length} characters; a document shows {LongestValue} of a value at the most"
+            )
         : "";
 
     private static string ProblemOf(string? link, BarCode? barCode) =>
-        link is not null && (link.Length > LongestLink || !Uri.TryCreate(link, UriKind.Absolute, out _)) ? $"the link to pay is no address: {link[..Math.Min(link.Length, 60)]}"
+        link is not null && (link.Length > LongestLink || !Uri.TryCreate(link, UriKind.Absolute, out _))
+            ? $"the link to pay is no address: {link[..Math.Min(link.Length, 60)]}"
         : barCode is not null && BarCode.Problem(barCode.Kind, barCode.Text) is { } problem ? $"the bar code “{barCode.Text}” {problem}"
         : "";
 
     private static Dictionary<string, string> LetterItem(StatementItem item, Language language, DocumentWords words)
     {
-        var values = ItemFields.All.ToDictionary(field => DocxSlot.OfItem + field, field => ItemFields.Value(field, item, language, words), StringComparer.Ordinal);
+        var values = ItemFields.All.ToDictionary(
+            field => DocxSlot.OfItem + field,
+            field => ItemFields.Value(field, item, language, words),
+            StringComparer.Ordinal
+        );
         values[DocxSlot.OfItem + "currency"] = item.Row.Currency.Code;
         foreach (var (heading, value) in item.Row.Extra)
         {
@@ -168,10 +245,20 @@ public sealed record StatementDocument(
         return values;
     }
 
-    /// <summary>The slots of a letter that stand on this one and have neither a value nor a fallback. Fields of single items may be empty, as cells of a table may.</summary>
+    /// <summary>
+    /// The slots of a letter that stand on this one and have neither a value nor a fallback. Fields of single items may be empty, as cells
+    /// of a table may.
+    /// </summary>
     private static IEnumerable<Slot> EmptyIn(DocxTemplate letter, DocxContent content) =>
-        letter.Slots.Where(s => s.OrElse.Length == 0 && !s.Name.StartsWith(DocxSlot.OfItem, StringComparison.Ordinal) && s.When.All(content.Holding.Contains) && string.IsNullOrWhiteSpace(content.Values.GetValueOrDefault(s.Name)))
-            .Select(s => SlotCatalogue.Find(s.Name)).OfType<Slot>();
+        letter
+            .Slots.Where(s =>
+                s.OrElse.Length == 0
+                && !s.Name.StartsWith(DocxSlot.OfItem, StringComparison.Ordinal)
+                && s.When.All(content.Holding.Contains)
+                && string.IsNullOrWhiteSpace(content.Values.GetValueOrDefault(s.Name))
+            )
+            .Select(s => SlotCatalogue.Find(s.Name))
+            .OfType<Slot>();
 
     private static IReadOnlyList<TextParagraph> Filled(LayoutTemplate template, FilledWording words, List<Slot> empty)
     {

@@ -2,7 +2,9 @@ using Rendal.Core.Money;
 
 namespace Rendal.Core.Layouts;
 
-/// <summary>What a document says about one currency as values, for files that the recipient goes on with: to sum, to sort, to compare.</summary>
+/// <summary>
+/// What a document says about one currency as values, for files that the recipient goes on with: to sum, to sort, to compare.
+/// </summary>
 /// <param name="Currency">The currency.</param>
 /// <param name="Headings">The headings of the columns.</param>
 /// <param name="Rows">The values of each item or movement, in the order of the document, as many as there are columns.</param>
@@ -17,4 +19,5 @@ public sealed record StatementSheet(
     int? SumColumn,
     string TotalLabel,
     decimal Total,
-    IReadOnlyList<(string Label, decimal Amount)> Interest);
+    IReadOnlyList<(string Label, decimal Amount)> Interest
+);

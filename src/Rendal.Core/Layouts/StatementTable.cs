@@ -16,10 +16,19 @@ public static class StatementTable
         var html = new StringBuilder();
         foreach (var section in paper.Sections)
         {
-            html.Append("<div style=\"overflow-x:auto\"><table role=\"table\" class=\"items\" style=\"border-collapse:collapse;width:100%;font-size:12px;font-variant-numeric:tabular-nums;margin:12px 0 6px\"><thead><tr>");
+            html.Append(
+                "<div style=\"overflow-x:auto\"><table role=\"table\" class=\"items\" "
+                    + "style=\"border-collapse:collapse;width:100%;font-size:12px;font-variant-numeric:tabular-nums;margin:12px 0 "
+                    + "6px\"><thead><tr>"
+            );
             foreach (var column in paper.Columns)
             {
-                html.Append("<th scope=\"col\" style=\"").Append(Head).Append(column.IsFigure ? "right" : "left").Append("\">").Append(Escape(column.Heading)).Append("</th>");
+                html.Append("<th scope=\"col\" style=\"")
+                    .Append(Head)
+                    .Append(column.IsFigure ? "right" : "left")
+                    .Append("\">")
+                    .Append(Escape(column.Heading))
+                    .Append("</th>");
             }
 
             html.Append("</tr></thead><tbody>");
@@ -28,13 +37,31 @@ public static class StatementTable
                 Part(html, paper, part);
             }
 
-            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - SumSpan(paper)).Append("\" style=\"padding:6px 4px 6px 0;font-weight:600\">").Append(Escape(section.TotalLabel))
-                .Append("</td><td colspan=\"").Append(SumSpan(paper)).Append("\" style=\"padding:6px 4px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">").Append(Escape(section.Total)).Append("</td></tr>");
+            html.Append("<tr><td colspan=\"")
+                .Append(paper.Columns.Count - SumSpan(paper))
+                .Append("\" style=\"padding:6px 4px 6px 0;font-weight:600\">")
+                .Append(Escape(section.TotalLabel))
+                .Append("</td><td colspan=\"")
+                .Append(SumSpan(paper))
+                .Append("\" style=\"padding:6px 4px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">")
+                .Append(Escape(section.Total))
+                .Append("</td></tr>");
             foreach (var (i, line) in section.Interest.Index())
             {
                 var weight = i == section.Interest.Count - 1 ? ";font-weight:600" : "";
-                html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - SumSpan(paper)).Append("\" style=\"padding:3px 4px 3px 0").Append(weight).Append("\">").Append(Escape(line.Label))
-                    .Append("</td><td colspan=\"").Append(SumSpan(paper)).Append("\" style=\"padding:3px 4px 3px 0;text-align:right;white-space:nowrap").Append(weight).Append("\">").Append(Escape(line.Figure)).Append("</td></tr>");
+                html.Append("<tr><td colspan=\"")
+                    .Append(paper.Columns.Count - SumSpan(paper))
+                    .Append("\" style=\"padding:3px 4px 3px 0")
+                    .Append(weight)
+                    .Append("\">")
+                    .Append(Escape(line.Label))
+                    .Append("</td><td colspan=\"")
+                    .Append(SumSpan(paper))
+                    .Append("\" style=\"padding:3px 4px 3px 0;text-align:right;white-space:nowrap")
+                    .Append(weight)
+                    .Append("\">")
+                    .Append(Escape(line.Figure))
+                    .Append("</td></tr>");
             }
 
             html.Append("</tbody></table></div>");
@@ -48,7 +75,11 @@ public static class StatementTable
     {
         if (part.Heading.Length > 0)
         {
-            html.Append("<tr><th scope=\"rowgroup\" colspan=\"").Append(paper.Columns.Count).Append("\" style=\"padding:12px 4px 4px 0;font-weight:600;text-align:left;border-bottom:1px solid #b9aea4\">").Append(Escape(part.Heading)).Append("</th></tr>");
+            html.Append("<tr><th scope=\"rowgroup\" colspan=\"")
+                .Append(paper.Columns.Count)
+                .Append("\" style=\"padding:12px 4px 4px 0;font-weight:600;text-align:left;border-bottom:1px solid #b9aea4\">")
+                .Append(Escape(part.Heading))
+                .Append("</th></tr>");
         }
 
         foreach (var row in part.Rows)
@@ -56,7 +87,12 @@ public static class StatementTable
             html.Append("<tr>");
             for (var i = 0; i < row.Count; i++)
             {
-                html.Append("<td style=\"").Append(Cell).Append(paper.Columns[i].IsFigure ? "right;white-space:nowrap" : "left").Append("\">").Append(paper.Columns[i].IsFigure ? Escape(row[i]) : Breakable(Escape(row[i]))).Append("</td>");
+                html.Append("<td style=\"")
+                    .Append(Cell)
+                    .Append(paper.Columns[i].IsFigure ? "right;white-space:nowrap" : "left")
+                    .Append("\">")
+                    .Append(paper.Columns[i].IsFigure ? Escape(row[i]) : Breakable(Escape(row[i])))
+                    .Append("</td>");
             }
 
             html.Append("</tr>");
@@ -64,8 +100,15 @@ public static class StatementTable
 
         if (part.TotalLabel.Length > 0)
         {
-            html.Append("<tr><td colspan=\"").Append(paper.Columns.Count - SumSpan(paper)).Append("\" style=\"padding:4px 4px 4px 0\">").Append(Escape(part.TotalLabel))
-                .Append("</td><td colspan=\"").Append(SumSpan(paper)).Append("\" style=\"padding:4px 4px 4px 0;text-align:right;white-space:nowrap;border-bottom:1px solid #8a7f8c\">").Append(Escape(part.Total)).Append("</td></tr>");
+            html.Append("<tr><td colspan=\"")
+                .Append(paper.Columns.Count - SumSpan(paper))
+                .Append("\" style=\"padding:4px 4px 4px 0\">")
+                .Append(Escape(part.TotalLabel))
+                .Append("</td><td colspan=\"")
+                .Append(SumSpan(paper))
+                .Append("\" style=\"padding:4px 4px 4px 0;text-align:right;white-space:nowrap;border-bottom:1px solid #8a7f8c\">")
+                .Append(Escape(part.Total))
+                .Append("</td></tr>");
         }
     }
 
@@ -77,25 +120,36 @@ public static class StatementTable
         }
 
         // Fields beside each other as far as there is room, then under each other.
-        html.Append("<table role=\"table\" style=\"border-collapse:collapse;font-size:12px;font-variant-numeric:tabular-nums;margin:0 0 12px\"><tr>");
+        html.Append(
+            "<table role=\"table\" style=\"border-collapse:collapse;font-size:12px;font-variant-numeric:tabular-nums;margin:0 "
+                + "0 12px\"><tr>"
+        );
         foreach (var age in section.Ages)
         {
             // Credits have no age; a white field would glare on a dark ground.
             var (ground, ink) = AgeTone.Of(age.Band);
             html.Append("<td style=\"display:inline-block;min-width:78px;padding:5px 8px;margin:0 2px 2px 0;")
-                .Append(age.Band is null ? "border:1px solid #b9aea4" : $"background:{ground};color:{ink}").Append("\"><span style=\"font-size:12px\">")
-                .Append(Escape(age.Label)).Append("</span><br><strong>").Append(Escape(age.Figure)).Append("</strong></td>");
+                .Append(age.Band is null ? "border:1px solid #b9aea4" : $"background:{ground};color:{ink}")
+                .Append("\"><span style=\"font-size:12px\">")
+                .Append(Escape(age.Label))
+                .Append("</span><br><strong>")
+                .Append(Escape(age.Figure))
+                .Append("</strong></td>");
         }
 
         html.Append("</tr></table>");
     }
 
-    /// <summary>Over how many columns a sum stands: it has a currency sign, and would make the last column wider than its figures.</summary>
+    /// <summary>
+    /// Over how many columns a sum stands: it has a currency sign, and would make the last column wider than its figures.
+    /// </summary>
     private static int SumSpan(StatementDocument paper) => paper.Columns.Count > 2 ? 2 : 1;
 
     /// <summary>On a telephone a date breaks before its year, 31.10.|2026, so that the last column stays in view.</summary>
     private static string Breakable(string escaped) =>
-        escaped.LastIndexOf('.') is var dot and > 0 && dot < escaped.Length - 1 ? $"{escaped[..(dot + 1)]}<wbr>{escaped[(dot + 1)..]}" : escaped;
+        escaped.LastIndexOf('.') is var dot and > 0 && dot < escaped.Length - 1
+            ? $"{escaped[..(dot + 1)]}<wbr>{escaped[(dot + 1)..]}"
+            : escaped;
 
     private static string Escape(string text) => WebUtility.HtmlEncode(text);
 }

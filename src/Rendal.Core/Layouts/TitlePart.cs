@@ -3,7 +3,10 @@ namespace Rendal.Core.Layouts;
 /// <summary>What the document is called.</summary>
 public sealed record TitlePart : LayoutPart
 {
-    /// <summary>The title as text with slots, written as the subject of a <see cref="Wordings.Wording"/> is; empty for the usual one in the customer's language.</summary>
+    /// <summary>
+    /// The title as text with slots, written as the subject of a <see cref="Wordings.Wording"/> is; empty for the usual one in the
+    /// customer's language.
+    /// </summary>
     public string Text { get; init; } = "";
 }
 

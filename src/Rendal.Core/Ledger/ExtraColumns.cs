@@ -3,7 +3,10 @@ using System.Diagnostics.CodeAnalysis;
 
 namespace Rendal.Core.Ledger;
 
-/// <summary>The filled columns of one row without a meaning for the rules. The headings are shared by all rows of a file, so that a million rows hold them once.</summary>
+/// <summary>
+/// The filled columns of one row without a meaning for the rules. The headings are shared by all rows of a file, so that a million rows
+/// hold them once.
+/// </summary>
 /// <param name="headings">The headings of the columns, each another.</param>
 /// <param name="values">The values beside them; an empty one is not there.</param>
 public sealed class ExtraColumns(string[] headings, string[] values) : IReadOnlyDictionary<string, string>
@@ -24,7 +27,8 @@ public sealed class ExtraColumns(string[] headings, string[] values) : IReadOnly
     public int Count => values.Count(v => v.Length > 0);
 
     /// <inheritdoc/>
-    public string this[string key] => TryGetValue(key, out var value) ? value : throw new KeyNotFoundException($"There is no filled column “{key}”.");
+    public string this[string key] =>
+        TryGetValue(key, out var value) ? value : throw new KeyNotFoundException($"There is no filled column “{key}”.");
 
     /// <inheritdoc/>
     public bool ContainsKey(string key) => TryGetValue(key, out _);

@@ -4,8 +4,8 @@ using Rendal.Core.Money;
 namespace Rendal.Core.Ledger;
 
 /// <summary>
-/// By what an item is known again in a later intake: customer, currency, kind and number; without a number, by its date
-/// and amount. Two rows that are alike in that are the same item.
+/// By what an item is known again in a later intake: customer, currency, kind and number; without a number, by its date and amount. Two
+/// rows that are alike in that are the same item.
 /// </summary>
 public readonly record struct ItemKey
 {
@@ -36,16 +36,28 @@ public readonly record struct ItemKey
             ? new ItemKey(row.Customer, row.Currency, row.Kind, row.Number, null, 0)
             : new ItemKey(row.Customer, row.Currency, row.Kind, "", row.Date, row.Original);
 
-    /// <summary>The key as text, to be kept and compared: <c>AB01␟GBP␟invoice␟T-1</c>. It is the same for the same item at any time.</summary>
-    public string Text => Number.Length > 0
-        ? string.Join(Parting, Customer, Currency.Code, Kind.Code(), Number)
-        : string.Create(CultureInfo.InvariantCulture, $"{Customer}{Parting}{Currency.Code}{Parting}{Kind.Code()}{Parting}{Parting}{Date:yyyy-MM-dd}{Parting}{Currency.Plain(Amount)}");
+    /// <summary>
+    /// The key as text, to be kept and compared: <c>AB01␟GBP␟invoice␟T-1</c>. It is the same for the same item at any time.
+    /// </summary>
+    public string Text =>
+        Number.Length > 0
+            ? string.Join(Parting, Customer, Currency.Code, Kind.Code(), Number)
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"{Customer}{Parting}{Currency.Code}{Parting}{Kind.Code()}{Parting}{Parting}{Date:yyyy-MM-dd}{Parting}"
+                    + $"{Currency.Plain(Amount)}"
+            );
 
     /// <summary>What the keys of all items of a customer begin with, as text: <c>AB01␟</c>. No other customer's key begins so.</summary>
     public static string BeginningOf(string customer) => customer + Parting;
 
     /// <summary>What people call the item of a key that was kept as text: its number, or its kind where it has none.</summary>
-    public static string NumberIn(string text) => text.Split(Parting) is [_, _, var kind, var number, ..] ? number.Length > 0 ? number : kind : text;
+    public static string NumberIn(string text) =>
+        text.Split(Parting) is [_, _, var kind, var number, ..]
+            ? number.Length > 0
+                ? number
+                : kind
+            : text;
 
     /// <summary>The key as text.</summary>
     public override string ToString() => Text;

@@ -23,15 +23,16 @@ public enum ItemKind
 public static class ItemKinds
 {
     /// <summary>The kind in kebab-case: <c>credit-note</c>.</summary>
-    public static string Code(this ItemKind kind) => kind switch
-    {
-        ItemKind.Invoice => "invoice",
-        ItemKind.CreditNote => "credit-note",
-        ItemKind.Payment => "payment",
-        ItemKind.Adjustment => "adjustment",
-        ItemKind.OpeningBalance => "opening-balance",
-        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-    };
+    public static string Code(this ItemKind kind) =>
+        kind switch
+        {
+            ItemKind.Invoice => "invoice",
+            ItemKind.CreditNote => "credit-note",
+            ItemKind.Payment => "payment",
+            ItemKind.Adjustment => "adjustment",
+            ItemKind.OpeningBalance => "opening-balance",
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
+        };
 
     /// <summary>Whether rows of this kind lower what is owed, so that an unsigned amount of theirs is negative.</summary>
     public static bool IsCredit(this ItemKind kind) => kind is ItemKind.CreditNote or ItemKind.Payment;

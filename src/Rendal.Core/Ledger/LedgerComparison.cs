@@ -34,7 +34,13 @@ public sealed record ChangedItem(ItemChange Change, LedgerRow? Before, LedgerRow
 /// <param name="Items">How many there are of each change.</param>
 /// <param name="Before">What was open before, unchanged items included.</param>
 /// <param name="After">What is open after.</param>
-public sealed record CustomerChange(string Customer, Currency Currency, IReadOnlyDictionary<ItemChange, int> Items, decimal Before, decimal After);
+public sealed record CustomerChange(
+    string Customer,
+    Currency Currency,
+    IReadOnlyDictionary<ItemChange, int> Items,
+    decimal Before,
+    decimal After
+);
 
 /// <summary>The changes of one kind in one currency.</summary>
 /// <param name="Currency">The currency.</param>
@@ -45,8 +51,8 @@ public sealed record CustomerChange(string Customer, Currency Currency, IReadOnl
 public sealed record ChangeSum(Currency Currency, ItemChange Change, int Items, decimal Before, decimal After);
 
 /// <summary>
-/// Compares a ledger with the one before it. An item is known by customer, kind and number, and by its currency; one
-/// without a number by its date and amount as well. Of several with the same key the first is compared with the first.
+/// Compares a ledger with the one before it. An item is known by customer, kind and number, and by its currency; one without a number by
+/// its date and amount as well. Of several with the same key the first is compared with the first.
 /// </summary>
 public sealed class LedgerComparison
 {
@@ -57,11 +63,11 @@ public sealed class LedgerComparison
     private readonly Dictionary<(string Customer, Currency Currency), (int[] Items, decimal Before, decimal After)> customers = [];
     private readonly SortedDictionary<(Currency Currency, ItemChange Change), (int Items, decimal Before, decimal After)> sums = [];
 
-    private LedgerComparison()
-    {
-    }
+    private LedgerComparison() { }
 
-    /// <summary>The changed items, the first <see cref="ItemsKept"/>: those of the newer file in its order, then what is not in it any more.</summary>
+    /// <summary>
+    /// The changed items, the first <see cref="ItemsKept"/>: those of the newer file in its order, then what is not in it any more.
+    /// </summary>
     public IReadOnlyList<ChangedItem> Items => items;
 
     /// <summary>How many items changed, those beyond the kept ones included.</summary>
@@ -71,15 +77,25 @@ public sealed class LedgerComparison
     public int Unchanged { get; private set; }
 
     /// <summary>The sums by currency and change.</summary>
-    public IReadOnlyList<ChangeSum> Sums => [.. sums.Select(s => new ChangeSum(s.Key.Currency, s.Key.Change, s.Value.Items, s.Value.Before, s.Value.After))];
+    public IReadOnlyList<ChangeSum> Sums =>
+        [.. sums.Select(s => new ChangeSum(s.Key.Currency, s.Key.Change, s.Value.Items, s.Value.Before, s.Value.After))];
 
     /// <summary>The customers of whom something changed, the largest difference first.</summary>
     public IReadOnlyList<CustomerChange> Customers =>
-    [
-        .. customers.Where(c => c.Value.Items.Any(n => n > 0))
-            .Select(c => new CustomerChange(c.Key.Customer, c.Key.Currency, Enum.GetValues<ItemChange>().ToDictionary(k => k, k => c.Value.Items[(int)k]), c.Value.Before, c.Value.After))
-            .OrderByDescending(c => Math.Abs(c.After - c.Before)).ThenBy(c => c.Customer, StringComparer.Ordinal).ThenBy(c => c.Currency),
-    ];
+        [
+            .. customers
+                .Where(c => c.Value.Items.Any(n => n > 0))
+                .Select(c => new CustomerChange(
+                    c.Key.Customer,
+                    c.Key.Currency,
+                    Enum.GetValues<ItemChange>().ToDictionary(k => k, k => c.Value.Items[(int)k]),
+                    c.Value.Before,
+                    c.Value.After
+                ))
+                .OrderByDescending(c => Math.Abs(c.After - c.Before))
+                .ThenBy(c => c.Customer, StringComparer.Ordinal)
+                .ThenBy(c => c.Currency),
+        ];
 
     /// <summary>Compares two ledgers. The one before is held in memory, the one after is gone through once.</summary>
     /// <param name="before">The rows of the ledger before.</param>
@@ -97,7 +113,14 @@ public sealed class LedgerComparison
         foreach (var row in after)
         {
             var was = known.TryGetValue(ItemKey.Of(row), out var same) && same.TryDequeue(out var first) ? first : null;
-            comparison.Note(was, row, was is null ? ItemChange.New : row.Open == 0 && was.Open != 0 ? ItemChange.Settled : IsAltered(was, row) ? ItemChange.Altered : null);
+            comparison.Note(
+                was,
+                row,
+                was is null ? ItemChange.New
+                    : row.Open == 0 && was.Open != 0 ? ItemChange.Settled
+                    : IsAltered(was, row) ? ItemChange.Altered
+                    : null
+            );
         }
 
         foreach (var row in known.Values.SelectMany(same => same))
@@ -109,7 +132,13 @@ public sealed class LedgerComparison
     }
 
     private static bool IsAltered(LedgerRow a, LedgerRow b) =>
-        a.Open != b.Open || a.Original != b.Original || a.Date != b.Date || a.Due != b.Due || a.Held != b.Held || a.Reference != b.Reference || a.Unit != b.Unit;
+        a.Open != b.Open
+        || a.Original != b.Original
+        || a.Date != b.Date
+        || a.Due != b.Due
+        || a.Held != b.Held
+        || a.Reference != b.Reference
+        || a.Unit != b.Unit;
 
     private void Note(LedgerRow? before, LedgerRow? after, ItemChange? change)
     {

@@ -11,10 +11,9 @@ public sealed record LedgerOutline(int Rows, IReadOnlySet<string> Customers, Dat
     private const int FewRows = 10;
 
     /// <summary>
-    /// What makes it doubtful that a file is the next ledger after this one, a sentence each: fewer than a fifth of its
-    /// customers are known, so that it may be another firm's; its newest document is older than the one here, or more
-    /// than 92 days newer, so that it may be of another period; it has fewer than half as many rows. Ledgers of fewer
-    /// than ten rows say nothing by their size.
+    /// What makes it doubtful that a file is the next ledger after this one, a sentence each: fewer than a fifth of its customers are
+    /// known, so that it may be another firm's; its newest document is older than the one here, or more than 92 days newer, so that it may
+    /// be of another period; it has fewer than half as many rows. Ledgers of fewer than ten rows say nothing by their size.
     /// </summary>
     public IReadOnlyList<string> DoubtsAbout(LedgerOutline next)
     {
@@ -30,12 +29,20 @@ public sealed record LedgerOutline(int Rows, IReadOnlySet<string> Customers, Dat
 
         if (NewestDate is { } last && next.NewestDate is { } newest && (newest < last || newest.DayNumber - last.DayNumber > 92))
         {
-            doubts.Add(string.Create(CultureInfo.InvariantCulture, $"Its newest document is of {newest:d MMMM yyyy}, that of the ledger as it is of {last:d MMMM yyyy}: it may be of another period."));
+            doubts.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Its newest document is of {newest:d MMMM yyyy}, that of the ledger as it is of {last:d MMMM yyyy}: it "
+                        + $"may be of another period."
+                )
+            );
         }
 
         if (Rows >= FewRows && next.Rows * 2 < Rows)
         {
-            doubts.Add($"It has {next.Rows} {(next.Rows == 1 ? "row" : "rows")}, the ledger as it is has {Rows}: part of it may be missing.");
+            doubts.Add(
+                $"It has {next.Rows} {(next.Rows == 1 ? "row" : "rows")}, the ledger as it is has {Rows}: part of it may be missing."
+            );
         }
 
         return doubts;

@@ -29,7 +29,9 @@ public sealed record LedgerRow
     /// <summary>The document's full amount. Where the file has outstanding amounts alone, the same as <see cref="Open"/>.</summary>
     public required decimal Original { get; init; }
 
-    /// <summary>What is still outstanding of it. Where the file has full amounts alone, the same as <see cref="Original"/> until settlement.</summary>
+    /// <summary>
+    /// What is still outstanding of it. Where the file has full amounts alone, the same as <see cref="Original"/> until settlement.
+    /// </summary>
     public required decimal Open { get; init; }
 
     /// <summary>The number of the document that a payment or credit names; empty when it names none.</summary>

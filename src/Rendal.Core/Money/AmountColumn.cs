@@ -12,7 +12,10 @@ public sealed class AmountColumn
     /// <summary>Whether some values could be read either way and no value decided: a finding says that the setting was used.</summary>
     public bool RestsOnSetting => ambiguous > 0 && evidence[0].Count == evidence[1].Count;
 
-    /// <summary>Shows one text value of the column, with its row as a spreadsheet counts it. What is no amount is passed over here and reported on its row later.</summary>
+    /// <summary>
+    /// Shows one text value of the column, with its row as a spreadsheet counts it. What is no amount is passed over here and reported on
+    /// its row later.
+    /// </summary>
     public void Show(string text, int row)
     {
         if (!WrittenAmount.TryTake(text, out var amount))
@@ -33,7 +36,9 @@ public sealed class AmountColumn
 
     /// <summary>The mark that more values call for; <paramref name="setting"/> where none or as many on both sides do.</summary>
     public DecimalMark Decide(DecimalMark setting) =>
-        evidence[0].Count == evidence[1].Count ? setting : evidence[0].Count > evidence[1].Count ? DecimalMark.Point : DecimalMark.Comma;
+        evidence[0].Count == evidence[1].Count ? setting
+        : evidence[0].Count > evidence[1].Count ? DecimalMark.Point
+        : DecimalMark.Comma;
 
     /// <summary>The reason in plain words, for example <c>decimal point: “1,204.00” in row 5</c>.</summary>
     public string Reason(DecimalMark setting)
@@ -41,6 +46,8 @@ public sealed class AmountColumn
         var mark = Decide(setting);
         var (count, row, first) = evidence[(int)mark];
         var name = mark == DecimalMark.Point ? "decimal point" : "decimal comma";
-        return count > 0 ? $"{name}: “{first}” in row {row}" : RestsOnSetting ? $"{name}, as set" : "whole amounts";
+        return count > 0 ? $"{name}: “{first}” in row {row}"
+            : RestsOnSetting ? $"{name}, as set"
+            : "whole amounts";
     }
 }

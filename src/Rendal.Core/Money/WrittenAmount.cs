@@ -65,8 +65,7 @@ public readonly record struct WrittenAmount(string Digits, bool Negative, Curren
                 // The sign says nothing about whose dollar: it is taken off, and the row's currency stands.
                 (rest, again) = (rest[0] == '$' ? rest[1..].Trim() : rest[..^1].Trim(), true);
             }
-        }
-        while (again);
+        } while (again);
 
         if (signs > 1 || !rest.Any(char.IsAsciiDigit) || rest.Any(c => !char.IsAsciiDigit(c) && c is not (',' or '.' or '\'' or ' ')))
         {
@@ -103,7 +102,8 @@ public readonly record struct WrittenAmount(string Digits, bool Negative, Curren
         }
 
         var at = Digits.IndexOfAny([',', '.']);
-        var couldBeThousands = Digits.Length - at - 1 == 3 && at is >= 1 and <= 3 && Digits[0] != '0' && !Digits.Contains('\'') && !Digits.Contains(' ');
+        var couldBeThousands =
+            Digits.Length - at - 1 == 3 && at is >= 1 and <= 3 && Digits[0] != '0' && !Digits.Contains('\'') && !Digits.Contains(' ');
         return couldBeThousands ? null : mark;
     }
 
@@ -111,8 +111,8 @@ public readonly record struct WrittenAmount(string Digits, bool Negative, Curren
     public bool IsAmbiguous => Evidence() is null && Digits.AsSpan().ContainsAny(',', '.');
 
     /// <summary>
-    /// The signed value when the column's decimal mark is <paramref name="mark"/>. False when the value contradicts
-    /// it: <c>12,50</c> under a point, <c>1.23.456</c>, <c>1,234 567</c> with two kinds of thousands marks.
+    /// The signed value when the column's decimal mark is <paramref name="mark"/>. False when the value contradicts it: <c>12,50</c> under
+    /// a point, <c>1.23.456</c>, <c>1,234 567</c> with two kinds of thousands marks.
     /// </summary>
     public bool TryValue(DecimalMark mark, out decimal value)
     {
@@ -127,17 +127,26 @@ public readonly record struct WrittenAmount(string Digits, bool Negative, Curren
         var at = Digits.IndexOf(decimalChar);
         var whole = at < 0 ? Digits : Digits[..at];
         var part = at < 0 ? "" : Digits[(at + 1)..];
-        if (part.Any(c => !char.IsAsciiDigit(c)) || !TryGroups(whole, out var wholeDigits) || wholeDigits.Length + part.Length is 0 or > 26)
+        if (
+            part.Any(c => !char.IsAsciiDigit(c))
+            || !TryGroups(whole, out var wholeDigits)
+            || wholeDigits.Length + part.Length is 0 or > 26
+        )
         {
             return false;
         }
 
-        value = decimal.Parse($"{(wholeDigits.Length == 0 ? "0" : wholeDigits)}.{(part.Length == 0 ? "0" : part)}", System.Globalization.CultureInfo.InvariantCulture);
+        value = decimal.Parse(
+            $"{(wholeDigits.Length == 0 ? "0" : wholeDigits)}.{(part.Length == 0 ? "0" : part)}",
+            System.Globalization.CultureInfo.InvariantCulture
+        );
         value = Negative ? -value : value;
         return true;
     }
 
-    /// <summary>Whether the text is nothing but figures with at most one mark among them, and perhaps a minus in front: the most usual way.</summary>
+    /// <summary>
+    /// Whether the text is nothing but figures with at most one mark among them, and perhaps a minus in front: the most usual way.
+    /// </summary>
     private static bool IsPlain(string text)
     {
         var rest = text.AsSpan();
@@ -230,13 +239,15 @@ public readonly record struct WrittenAmount(string Digits, bool Negative, Curren
         var folded = new StringBuilder(text.Length);
         foreach (var c in text)
         {
-            folded.Append(c switch
-            {
-                '\u2212' or '\u2013' => '-',
-                '\u2019' => '\'',
-                '\u00A0' or '\u202F' or '\u2009' or '\t' => ' ',
-                _ => c,
-            });
+            folded.Append(
+                c switch
+                {
+                    '\u2212' or '\u2013' => '-',
+                    '\u2019' => '\'',
+                    '\u00A0' or '\u202F' or '\u2009' or '\t' => ' ',
+                    _ => c,
+                }
+            );
         }
 
         return folded.ToString().Trim();

@@ -18,7 +18,15 @@ namespace Rendal.Core.Parcels;
 /// <param name="hand">What was decided by hand.</param>
 /// <param name="rules">What the book has settled for its statements.</param>
 /// <param name="senderName">The name that messages come from; empty where none are sent.</param>
-public sealed class ParcelComposer(Firm letterhead, string round, Choice choice, SettlementRule settlement, ByHand hand, StatementRules rules, string senderName)
+public sealed class ParcelComposer(
+    Firm letterhead,
+    string round,
+    Choice choice,
+    SettlementRule settlement,
+    ByHand hand,
+    StatementRules rules,
+    string senderName
+)
 {
     private const string Table = "statement.table";
 
@@ -31,7 +39,18 @@ public sealed class ParcelComposer(Firm letterhead, string round, Choice choice,
     /// <summary>What the payments and credits of one customer were set against.</summary>
     /// <param name="rows">All rows of the customer.</param>
     public IReadOnlyList<Settling> Settlings(IEnumerable<LedgerRow> rows) =>
-        [.. CustomerAccount.Group(rows).SelectMany(a => Settlement.Explain(a, choice.AsOf, settlement, [.. hand.Settlements.Where(s => s.Customer == a.Customer).Select(s => s.Said)]))];
+        [
+            .. CustomerAccount
+                .Group(rows)
+                .SelectMany(a =>
+                    Settlement.Explain(
+                        a,
+                        choice.AsOf,
+                        settlement,
+                        [.. hand.Settlements.Where(s => s.Customer == a.Customer).Select(s => s.Said)]
+                    )
+                ),
+        ];
 
     /// <summary>Where each item of one customer ends.</summary>
     /// <param name="rows">All rows of the customer.</param>
@@ -50,8 +69,13 @@ public sealed class ParcelComposer(Firm letterhead, string round, Choice choice,
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
-    public StatementDocument Paper(LayoutTemplate template, Customer card, IReadOnlyList<Statement> statements, Func<string, string> nameOf, int? reminderLevel) =>
-        Paper(template, card, statements, nameOf, Slots(card, statements, reminderLevel), reminderLevel);
+    public StatementDocument Paper(
+        LayoutTemplate template,
+        Customer card,
+        IReadOnlyList<Statement> statements,
+        Func<string, string> nameOf,
+        int? reminderLevel
+    ) => Paper(template, card, statements, nameOf, Slots(card, statements, reminderLevel), reminderLevel);
 
     /// <summary>The message's words, and the document that its table is taken from.</summary>
     /// <param name="wording">The words.</param>
@@ -60,7 +84,14 @@ public sealed class ParcelComposer(Firm letterhead, string round, Choice choice,
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
-    public (FilledWording Words, StatementDocument Paper) Fill(WordingTemplate wording, LayoutTemplate template, Customer card, IReadOnlyList<Statement> statements, Func<string, string> nameOf, int? reminderLevel)
+    public (FilledWording Words, StatementDocument Paper) Fill(
+        WordingTemplate wording,
+        LayoutTemplate template,
+        Customer card,
+        IReadOnlyList<Statement> statements,
+        Func<string, string> nameOf,
+        int? reminderLevel
+    )
     {
         var slots = Slots(card, statements, reminderLevel);
         var paper = Paper(template, card, statements, nameOf, slots, reminderLevel);
@@ -72,13 +103,23 @@ public sealed class ParcelComposer(Firm letterhead, string round, Choice choice,
         return (wording.Fill(slots, TextConditions.Holding(statements, reminderLevel)), paper);
     }
 
-    /// <summary>The names of accounts by key, for <see cref="Paper(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string}, int?)"/>; a key that is none of them stands for itself.</summary>
+    /// <summary>
+    /// The names of accounts by key, for
+    /// <see cref="Paper(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string}, int?)"/>; a key that is none of them
+    /// stands for itself.
+    /// </summary>
     public static Func<string, string> NamesIn(IReadOnlyList<ParcelAccount> accounts)
     {
         var names = accounts.ToDictionary(a => a.Key, a => a.Name, StringComparer.Ordinal);
         return key => names.GetValueOrDefault(key, key);
     }
 
-    private StatementDocument Paper(LayoutTemplate template, Customer card, IReadOnlyList<Statement> statements, Func<string, string> nameOf, Dictionary<string, string> slots, int? reminderLevel) =>
-        StatementDocument.Of(card, statements, rules.Ageing, letterhead, template, slots, reminderLevel, choice.InterestPercent, nameOf);
+    private StatementDocument Paper(
+        LayoutTemplate template,
+        Customer card,
+        IReadOnlyList<Statement> statements,
+        Func<string, string> nameOf,
+        Dictionary<string, string> slots,
+        int? reminderLevel
+    ) => StatementDocument.Of(card, statements, rules.Ageing, letterhead, template, slots, reminderLevel, choice.InterestPercent, nameOf);
 }

@@ -9,9 +9,23 @@ namespace Rendal.Core.Parcels;
 /// <param name="Bands">By age.</param>
 /// <param name="Credits">The credits.</param>
 /// <param name="AlsoOn">The head office whose parcel has the same items and counts them; null for a statement that counts.</param>
-public sealed record ParcelSum(string Currency, decimal Total, decimal Overdue, IReadOnlyList<decimal> Bands, decimal Credits, string? AlsoOn = null)
+public sealed record ParcelSum(
+    string Currency,
+    decimal Total,
+    decimal Overdue,
+    IReadOnlyList<decimal> Bands,
+    decimal Credits,
+    string? AlsoOn = null
+)
 {
     /// <summary>The figures of a statement.</summary>
     public static ParcelSum Of(Statement statement) =>
-        new(statement.Currency.Code, statement.Total, statement.Overdue, statement.Ageing.Bands, statement.Ageing.Credits, statement.AlsoOn);
+        new(
+            statement.Currency.Code,
+            statement.Total,
+            statement.Overdue,
+            statement.Ageing.Bands,
+            statement.Ageing.Credits,
+            statement.AlsoOn
+        );
 }

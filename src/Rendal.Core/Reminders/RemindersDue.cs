@@ -13,10 +13,11 @@ public readonly record struct RemindersDue(int Level, int Customers, decimal Ove
     /// <param name="statements">The statements that go with them.</param>
     /// <param name="currency">The currency that is looked at.</param>
     public static IReadOnlyList<RemindersDue> Of(IEnumerable<Statement> statements, Currency currency) =>
-    [
-        .. statements.Where(s => s.Currency == currency && s.ReminderLevel is not null)
-            .GroupBy(s => s.ReminderLevel!.Value)
-            .Select(g => new RemindersDue(g.Key, g.Count(), g.Where(s => s.AlsoOn is null).Sum(s => s.Overdue)))
-            .OrderBy(d => d.Level),
-    ];
+        [
+            .. statements
+                .Where(s => s.Currency == currency && s.ReminderLevel is not null)
+                .GroupBy(s => s.ReminderLevel!.Value)
+                .Select(g => new RemindersDue(g.Key, g.Count(), g.Where(s => s.AlsoOn is null).Sum(s => s.Overdue)))
+                .OrderBy(d => d.Level),
+        ];
 }

@@ -12,7 +12,14 @@ namespace Rendal.Core.Rounds;
 /// <param name="Total">What they come to.</param>
 /// <param name="AlsoOn">The head office whose statement has the same items and counts them; null for one that counts.</param>
 /// <param name="ReminderLevel">The level of the reminder that it goes with; null for one that is no reminder.</param>
-internal readonly record struct GroupedAccounts(string Receiver, Currency Currency, IReadOnlyList<AccountSum> Accounts, decimal Total, string? AlsoOn, int? ReminderLevel);
+internal readonly record struct GroupedAccounts(
+    string Receiver,
+    Currency Currency,
+    IReadOnlyList<AccountSum> Accounts,
+    decimal Total,
+    string? AlsoOn,
+    int? ReminderLevel
+);
 
 /// <summary>Gathers accounts under who gets their statements, and decides about each: sent, or left out for one reason.</summary>
 internal sealed class AccountGrouping
@@ -26,13 +33,25 @@ internal sealed class AccountGrouping
     private readonly Dictionary<(string HeadOffice, Currency Currency), List<AccountSum>> groups = [];
     private readonly HashSet<(string HeadOffice, Currency? Currency)> blockedGroups = [];
 
-    public AccountGrouping(Choice choice, HandIndex hand, Func<string, Reachability> reachability, IEnumerable<RowSetAside> setAside, ILeftOut leftOut, Action<GroupedAccounts> send)
+    public AccountGrouping(
+        Choice choice,
+        HandIndex hand,
+        Func<string, Reachability> reachability,
+        IEnumerable<RowSetAside> setAside,
+        ILeftOut leftOut,
+        Action<GroupedAccounts> send
+    )
     {
         (this.choice, this.hand, this.reachability, this.leftOut, this.send) = (choice, hand, reachability, leftOut, send);
         foreach (var row in setAside)
         {
             leftOut.Add(row.Customer, row.Currency, LeftOutReason.Error, row.Amount);
-            if (row.Customer is { } customer && unread.Add((customer, row.Currency)) && GroupOf(customer, reachability(customer)) is { } group && AccountReason(customer, reachability(customer)) is null)
+            if (
+                row.Customer is { } customer
+                && unread.Add((customer, row.Currency))
+                && GroupOf(customer, reachability(customer)) is { } group
+                && AccountReason(customer, reachability(customer)) is null
+            )
             {
                 // The statement of the group would lack what the row says, which a person who reads it could not see.
                 blockedGroups.Add((group.HeadOffice, row.Currency));
@@ -72,7 +91,9 @@ internal sealed class AccountGrouping
         }
     }
 
-    /// <summary>The head office that gets the statement of a customer, and whether the customer gets it as well; null where only the customer does.</summary>
+    /// <summary>
+    /// The head office that gets the statement of a customer, and whether the customer gets it as well; null where only the customer does.
+    /// </summary>
     public (string HeadOffice, bool Both)? GroupOf(string customer, in Reachability of)
     {
         var headOffice = of.HeadOffice ?? customer;
@@ -89,7 +110,8 @@ internal sealed class AccountGrouping
         var whole = AccountSum.Of(headOffice, accounts);
         var of = reachability(headOffice);
         var isBlocked = blockedGroups.Contains((headOffice, null)) || blockedGroups.Contains((headOffice, whole.Currency));
-        var reason = isBlocked ? LeftOutReason.Error
+        var reason =
+            isBlocked ? LeftOutReason.Error
             : hand.IsOut(headOffice) ? LeftOutReason.RemovedByHand
             : of.OnHold ? LeftOutReason.OnHold
             : ReasonAgainstBalance(whole, of);
@@ -131,7 +153,8 @@ internal sealed class AccountGrouping
     private LeftOutReason? ReasonAgainst(in AccountSum account, in Reachability of) =>
         IsUnread(account) ? LeftOutReason.Error : AccountReason(account.Customer, of) ?? ReasonAgainstBalance(account, of);
 
-    private bool IsUnread(in AccountSum account) => unread.Count > 0 && (unread.Contains((account.Customer, null)) || unread.Contains((account.Customer, account.Currency)));
+    private bool IsUnread(in AccountSum account) =>
+        unread.Count > 0 && (unread.Contains((account.Customer, null)) || unread.Contains((account.Customer, account.Currency)));
 
     /// <summary>Why an account is in nothing that is sent, whatever stands on it.</summary>
     private LeftOutReason? AccountReason(string customer, in Reachability of) =>
@@ -148,12 +171,15 @@ internal sealed class AccountGrouping
             : sum.Total < 0 && choice.Kind != RoundKind.Confirmations ? LeftOutReason.CreditBalance
             : !isPutIn && Math.Abs(sum.Total) < (of.MinimumBalance ?? choice.LeastBalance) ? LeftOutReason.BelowTheMinimum
             : !isPutIn && choice.OverdueDays is { } days && sum.OldestDaysPastDue < days ? LeftOutReason.NotOverdueEnough
-            : choice.ReminderLevels is { } levels && !(isPutIn ? sum.OldestDaysPastDue > 0 : sum.Reminder is { IsDue: true } due && levels.Contains(due.Level)) ? LeftOutReason.NoReminderDue
+            : choice.ReminderLevels is { } levels
+            && !(isPutIn ? sum.OldestDaysPastDue > 0 : sum.Reminder is { IsDue: true } due && levels.Contains(due.Level))
+                ? LeftOutReason.NoReminderDue
             : !isPutIn && choice.WrittenSince is { } since && of.LastWritten >= since ? LeftOutReason.WrittenToRecently
             : choice.NeedsAddress && !of.HasAddress ? LeftOutReason.NoWayToReach
             : null;
     }
 
     private bool IsChosen(string customer, in Reachability of) =>
-        (choice.Customers is not { } chosen || chosen.Contains(customer)) && (choice.HeadOffices is not { } offices || offices.Contains(of.HeadOffice ?? customer));
+        (choice.Customers is not { } chosen || chosen.Contains(customer))
+        && (choice.HeadOffices is not { } offices || offices.Contains(of.HeadOffice ?? customer));
 }

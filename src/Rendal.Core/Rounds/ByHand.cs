@@ -24,9 +24,9 @@ public sealed record ByHand
 /// <summary>A customer taken out of a round, or put into it.</summary>
 /// <param name="Customer">The customer's key.</param>
 /// <param name="IsIn">
-/// Whether the customer is put in: though not among the chosen, below the least balance, not overdue enough, overdue
-/// without a reminder that is due (the next level goes then), or written to recently. Who is on hold, owes nothing, cannot
-/// be reached, has an error, or in a round of reminders nothing past due, stays out.
+/// Whether the customer is put in: though not among the chosen, below the least balance, not overdue enough, overdue without a reminder
+/// that is due (the next level goes then), or written to recently. Who is on hold, owes nothing, cannot be reached, has an error, or in a
+/// round of reminders nothing past due, stays out.
 /// </param>
 /// <param name="Reason">What the person gave as the reason.</param>
 public sealed record CustomerByHand(string Customer, bool IsIn, string Reason);

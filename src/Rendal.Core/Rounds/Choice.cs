@@ -14,7 +14,9 @@ public sealed record Choice
     /// <summary>What the statements list; null for what the customer's card says, or else the book.</summary>
     public StatementForm? Form { get; init; }
 
-    /// <summary>The first day of a brought-forward statement, whose last is <see cref="AsOf"/>; null for the first of that month.</summary>
+    /// <summary>
+    /// The first day of a brought-forward statement, whose last is <see cref="AsOf"/>; null for the first of that month.
+    /// </summary>
     public DateOnly? PeriodFrom { get; init; }
 
     /// <summary>The yearly interest on overdue items that the statements show, in per cent; null for none.</summary>
@@ -41,7 +43,10 @@ public sealed record Choice
     /// <summary>The business units wanted; null for all. Items without a unit belong to the unit named by the empty text.</summary>
     public IReadOnlySet<string>? Units { get; init; }
 
-    /// <summary>The values wanted in columns that have no meaning for the rules, by heading; a column that is not named takes part in nothing. A row without a value has the empty text.</summary>
+    /// <summary>
+    /// The values wanted in columns that have no meaning for the rules, by heading; a column that is not named takes part in nothing. A
+    /// row without a value has the empty text.
+    /// </summary>
     public IReadOnlyDictionary<string, IReadOnlySet<string>> Columns { get; init; } = new Dictionary<string, IReadOnlySet<string>>();
 
     /// <summary>Who of a head office and its branches gets the statements; null for what the head office's card says.</summary>
@@ -59,7 +64,10 @@ public sealed record Choice
     /// <summary>The days that at least one item has to be past due; null where what is not due is wanted too.</summary>
     public int? OverdueDays { get; init; }
 
-    /// <summary>The levels wanted in a round of reminders, from 1; null for a round that sends none. A level goes to those alone for whom it is due.</summary>
+    /// <summary>
+    /// The levels wanted in a round of reminders, from 1; null for a round that sends none. A level goes to those alone for whom it is
+    /// due.
+    /// </summary>
     public IReadOnlyList<int>? ReminderLevels { get; init; }
 
     /// <summary>What a round that sends no reminders is about: statements, invoices or confirmations of balance.</summary>
@@ -72,15 +80,35 @@ public sealed record Choice
     /// <summary>Leaves out who was written to within so many days before the as-of date; null for nobody.</summary>
     public int? NotWithinDays { get; init; }
 
-    /// <summary>The first day on which somebody was written to who is left out because of <see cref="NotWithinDays"/>: within 7 days before 31 October is from the 25th on. Null where nobody is.</summary>
+    /// <summary>
+    /// The first day on which somebody was written to who is left out because of <see cref="NotWithinDays"/>: within 7 days before 31
+    /// October is from the 25th on. Null where nobody is.
+    /// </summary>
     [JsonIgnore]
     public DateOnly? WrittenSince => NotWithinDays is { } within ? AsOf.AddDays(1 - within) : null;
 
-    /// <summary>Whether a customer without an address is left out. On the command line, where documents are written and nothing is sent, it is not.</summary>
+    /// <summary>
+    /// Whether a customer without an address is left out. On the command line, where documents are written and nothing is sent, it is not.
+    /// </summary>
     public bool NeedsAddress { get; init; } = true;
 
-    /// <summary>The same without what is chosen among customers: choices that are alike in this want the same items. Whether reminders are sent stays, as the items say which is next.</summary>
-    public Choice OfItems() => this with { About = RoundKind.Statements, Groups = null, HeadOffices = null, Customers = null, LeastBalance = 0, OverdueDays = null, ReminderLevels = ReminderLevels is null ? null : [], NotWithinDays = null, NeedsAddress = true };
+    /// <summary>
+    /// The same without what is chosen among customers: choices that are alike in this want the same items. Whether reminders are sent
+    /// stays, as the items say which is next.
+    /// </summary>
+    public Choice OfItems() =>
+        this with
+        {
+            About = RoundKind.Statements,
+            Groups = null,
+            HeadOffices = null,
+            Customers = null,
+            LeastBalance = 0,
+            OverdueDays = null,
+            ReminderLevels = ReminderLevels is null ? null : [],
+            NotWithinDays = null,
+            NeedsAddress = true,
+        };
 
     /// <summary>The same for reminders of every level. Nobody is reminded of what is in dispute unless it is said so.</summary>
     /// <param name="rules">The levels.</param>

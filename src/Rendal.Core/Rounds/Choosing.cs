@@ -15,13 +15,15 @@ public static class Choosing
     /// Chooses from a whole ledger. Every row ends in exactly one place: on a statement, or left out for one reason.
     /// </summary>
     /// <param name="rows">The ledger rows.</param>
-    /// <param name="setAside">The rows that could not be used; each blocks its customer in its currency, or in all where that is unknown.</param>
+    /// <param name="setAside">The rows that could not be used; each blocks its customer in its currency, or in all where that is
+    /// unknown.</param>
     /// <param name="choice">Who and what is wanted.</param>
     /// <param name="settlement">How payments are set against invoices first: <see cref="StatementRules.SettlementOf"/>.</param>
     /// <param name="rules">What the book has settled.</param>
     /// <param name="reachability">What is known of a customer beside the ledger.</param>
     /// <param name="byHand">What people have decided about single customers and items.</param>
-    /// <param name="reminded">How far the reminders about single items have come, by <see cref="ItemKey"/> as text; of no meaning for a round of statements.</param>
+    /// <param name="reminded">How far the reminders about single items have come, by <see cref="ItemKey"/> as text; of no meaning for a
+    /// round of statements.</param>
     public static ChosenRound Choose(
         IEnumerable<LedgerRow> rows,
         IReadOnlyCollection<RowSetAside> setAside,
@@ -30,7 +32,8 @@ public static class Choosing
         StatementRules rules,
         Func<string, Reachability> reachability,
         ByHand? byHand = null,
-        IReadOnlyDictionary<string, Reminded>? reminded = null)
+        IReadOnlyDictionary<string, Reminded>? reminded = null
+    )
     {
         var hand = new HandIndex(byHand ?? ByHand.Nothing, choice.AsOf);
         var leftOut = new LeftOutSums();
@@ -51,10 +54,15 @@ public static class Choosing
         foreach (var account in CustomerAccount.Group(rows))
         {
             ledger[account.Currency] = ledger.GetValueOrDefault(account.Currency) + account.Rows.Sum(r => r.Open);
-            var form = choice.Form ?? reachability(gathering.GroupOf(account.Customer, reachability(account.Customer))?.HeadOffice ?? account.Customer).Form ?? rules.Form;
+            var form = choice.Form
+                ?? reachability(gathering.GroupOf(account.Customer, reachability(account.Customer))?.HeadOffice ?? account.Customer).Form
+                ?? rules.Form;
             if (Draw(account, choice, form, settlement, rules.Ageing, hand, itemsLeftOut) is { } statement)
             {
-                var sum = AccountSum.Of(statement, choice.ReminderLevels is null ? null : rules.Reminders.StepOf(statement, reminded ?? NoneReminded));
+                var sum = AccountSum.Of(
+                    statement,
+                    choice.ReminderLevels is null ? null : rules.Reminders.StepOf(statement, reminded ?? NoneReminded)
+                );
                 drawn.Add((sum.Customer, sum.Currency), statement);
                 sums.Add(sum);
                 gathering.Take(sum);
@@ -62,16 +70,28 @@ public static class Choosing
         }
 
         gathering.Close();
-        sent.Sort((a, b) => string.CompareOrdinal(a.Receiver, b.Receiver) is var order and not 0 ? order : a.Currency.CompareTo(b.Currency));
+        sent.Sort(
+            (a, b) => string.CompareOrdinal(a.Receiver, b.Receiver) is var order and not 0 ? order : a.Currency.CompareTo(b.Currency)
+        );
         leftOut.Add(itemsLeftOut);
-        var statements = sent.Select(s => Statement.Gather(s.Receiver, [.. s.Accounts.Select(a => drawn[(a.Customer, a.Currency)])]) with { AlsoOn = s.AlsoOn, ReminderLevel = s.ReminderLevel }).ToList();
-        return new ChosenRound(statements, leftOut.Listed(), Proofs(ledger, sent, leftOut)) { Accounts = sums, ItemsLeftOut = itemsLeftOut.Shares() };
+        var statements = sent.Select(s =>
+                Statement.Gather(s.Receiver, [.. s.Accounts.Select(a => drawn[(a.Customer, a.Currency)])]) with
+                {
+                    AlsoOn = s.AlsoOn,
+                    ReminderLevel = s.ReminderLevel,
+                }
+            )
+            .ToList();
+        return new ChosenRound(statements, leftOut.Listed(), Proofs(ledger, sent, leftOut))
+        {
+            Accounts = sums,
+            ItemsLeftOut = itemsLeftOut.Shares(),
+        };
     }
 
     /// <summary>
-    /// Counts what choosing comes to, from what the items of each account came to before. It holds for every choice that
-    /// wants the same items (<see cref="Choice.OfItems"/>), and decides in the same way as
-    /// <see cref="Choose"/>.
+    /// Counts what choosing comes to, from what the items of each account came to before. It holds for every choice that wants the same
+    /// items (<see cref="Choice.OfItems"/>), and decides in the same way as <see cref="Choose"/>.
     /// </summary>
     /// <param name="accounts">The accounts.</param>
     /// <param name="itemsLeftOut">What of their items is not wanted.</param>
@@ -80,7 +100,13 @@ public static class Choosing
     /// <param name="reachability">What is known of a customer beside the ledger.</param>
     /// <param name="byHand">What people have decided about customers.</param>
     public static ChosenCount Count(
-        IEnumerable<AccountSum> accounts, IReadOnlyList<LeftOutShare> itemsLeftOut, IReadOnlyCollection<RowSetAside> setAside, Choice choice, Func<string, Reachability> reachability, ByHand byHand)
+        IEnumerable<AccountSum> accounts,
+        IReadOnlyList<LeftOutShare> itemsLeftOut,
+        IReadOnlyCollection<RowSetAside> setAside,
+        Choice choice,
+        Func<string, Reachability> reachability,
+        ByHand byHand
+    )
     {
         var leftOut = new LeftOutTally();
         var receivers = new HashSet<string>(StringComparer.Ordinal);
@@ -105,9 +131,9 @@ public static class Choosing
     }
 
     /// <summary>
-    /// The statements of a parcel again, one for each currency, from all rows of the accounts that are on it: nothing but
-    /// the rows, the choice and what was decided by hand counts, so it comes out the same at any time. Who is chosen was
-    /// decided before and is not asked again.
+    /// The statements of a parcel again, one for each currency, from all rows of the accounts that are on it: nothing but the rows, the
+    /// choice and what was decided by hand counts, so it comes out the same at any time. Who is chosen was decided before and is not asked
+    /// again.
     /// </summary>
     /// <param name="receiver">Who gets them: the customer, or the head office of several.</param>
     /// <param name="form">What the statements of the receiver list, where the choice does not say.</param>
@@ -116,12 +142,21 @@ public static class Choosing
     /// <param name="settlement">How payments are set against invoices first.</param>
     /// <param name="rules">What the book has settled.</param>
     /// <param name="byHand">What people have decided.</param>
-    public static IReadOnlyList<Statement> Again(string receiver, StatementForm? form, IEnumerable<LedgerRow> rows, Choice choice, SettlementRule settlement, StatementRules rules, ByHand byHand)
+    public static IReadOnlyList<Statement> Again(
+        string receiver,
+        StatementForm? form,
+        IEnumerable<LedgerRow> rows,
+        Choice choice,
+        SettlementRule settlement,
+        StatementRules rules,
+        ByHand byHand
+    )
     {
         var hand = new HandIndex(byHand, choice.AsOf);
         return
         [
-            .. CustomerAccount.Group(rows)
+            .. CustomerAccount
+                .Group(rows)
                 .Select(account => Draw(account, choice, choice.Form ?? form ?? rules.Form, settlement, rules.Ageing, hand, null))
                 .Where(statement => statement is { IsEmpty: false })
                 .GroupBy(statement => statement!.Currency, (_, of) => Statement.Gather(receiver, [.. of!]))
@@ -139,20 +174,37 @@ public static class Choosing
         var hand = new HandIndex(byHand, choice.AsOf);
         return
         [
-            .. CustomerAccount.Group(rows).SelectMany(account => Settlement.Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer))
-                .Select(item => new ItemChosen(item, ReasonAgainst(item, choice, hand)))
-                .OrderBy(c => c.Item.Row, Comparer<LedgerRow>.Create(StatementItem.Compare))),
+            .. CustomerAccount
+                .Group(rows)
+                .SelectMany(account =>
+                    Settlement
+                        .Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer))
+                        .Select(item => new ItemChosen(item, ReasonAgainst(item, choice, hand)))
+                        .OrderBy(c => c.Item.Row, Comparer<LedgerRow>.Create(StatementItem.Compare))
+                ),
         ];
     }
 
-    private static IReadOnlyList<Proof> Proofs(IEnumerable<KeyValuePair<Currency, decimal>> ledger, IReadOnlyList<GroupedAccounts> sent, LeftOutSums leftOut)
+    private static IReadOnlyList<Proof> Proofs(
+        IEnumerable<KeyValuePair<Currency, decimal>> ledger,
+        IReadOnlyList<GroupedAccounts> sent,
+        LeftOutSums leftOut
+    )
     {
         var sums = sent.Where(s => s.AlsoOn is null).GroupBy(s => s.Currency).ToDictionary(g => g.Key, g => g.Sum(s => s.Total));
         return [.. ledger.Select(l => new Proof(l.Key, l.Value, sums.GetValueOrDefault(l.Key), leftOut.Of(l.Key)))];
     }
 
     /// <summary>The statement of one account; null where no item is wanted.</summary>
-    private static Statement? Draw(CustomerAccount account, Choice choice, StatementForm form, SettlementRule settlement, AgeingRule ageing, HandIndex hand, LeftOutSums? leftOut)
+    private static Statement? Draw(
+        CustomerAccount account,
+        Choice choice,
+        StatementForm form,
+        SettlementRule settlement,
+        AgeingRule ageing,
+        HandIndex hand,
+        LeftOutSums? leftOut
+    )
     {
         var settled = Settlement.Settle(account, choice.AsOf, settlement, hand.Settlements(account.Customer));
         var wanted = new List<OpenItem>(settled.Count);
@@ -176,8 +228,13 @@ public static class Choosing
         var statement = Statement.Of(account.Customer, account.Currency, wanted, choice.AsOf, ageing);
         if (form == StatementForm.BroughtForward)
         {
-            var movements = settled.Where(i => !Settlement.IsAfter(i.Row, choice.AsOf) && FilteredOut(i, choice, hand) is null).Select(i => i.Row);
-            statement = statement with { Forward = BroughtForward.Of(movements, new Period(choice.PeriodFrom ?? Period.MonthOf(choice.AsOf).From, choice.AsOf)) };
+            var movements = settled
+                .Where(i => !Settlement.IsAfter(i.Row, choice.AsOf) && FilteredOut(i, choice, hand) is null)
+                .Select(i => i.Row);
+            statement = statement with
+            {
+                Forward = BroughtForward.Of(movements, new Period(choice.PeriodFrom ?? Period.MonthOf(choice.AsOf).From, choice.AsOf)),
+            };
         }
 
         return choice.InterestPercent is { } rate ? statement with { Interest = InterestLine.On(statement, rate) } : statement;
@@ -194,7 +251,8 @@ public static class Choosing
         var date = row.Date ?? row.Due;
         var key = hand.KeyOf(row);
         return hand.IsItemIn(key) ? null
-            : date < choice.DatedFrom || date > choice.DatedTo || row.Due < choice.DueFrom || row.Due > choice.DueTo ? LeftOutReason.OutsideTheDates
+            : date < choice.DatedFrom || date > choice.DatedTo || row.Due < choice.DueFrom || row.Due > choice.DueTo
+                ? LeftOutReason.OutsideTheDates
             : (choice.LeaveOutHeld && row.Held.Length > 0) || hand.IsHeld(key) ? LeftOutReason.HeldBack
             : (choice.Units is { } units && !units.Contains(row.Unit)) || !HasWantedValues(row, choice) ? LeftOutReason.OtherUnit
             : !choice.WithCredits && item.Open < 0 ? LeftOutReason.CreditsNotWanted

@@ -8,7 +8,10 @@ namespace Rendal.Core.Rounds;
 /// <param name="Proof">One line per currency, in order of the currency's code.</param>
 public sealed record ChosenRound(IReadOnlyList<Statement> Statements, IReadOnlyList<LeftOut> LeftOut, IReadOnlyList<Proof> Proof)
 {
-    /// <summary>What the wanted items of each account come to, in order of customer (ordinal), then currency; from them <see cref="Choosing.Count"/> counts.</summary>
+    /// <summary>
+    /// What the wanted items of each account come to, in order of customer (ordinal), then currency; from them
+    /// <see cref="Choosing.Count"/> counts.
+    /// </summary>
     public IReadOnlyList<AccountSum> Accounts { get; init; } = [];
 
     /// <summary>What of the items is not wanted.</summary>

@@ -16,7 +16,9 @@ internal sealed class HandIndex
         customers = hand.Customers.ToDictionary(c => c.Customer, c => c.IsIn, StringComparer.Ordinal);
         items = hand.Items.ToDictionary(i => i.Item, i => i.IsIn, StringComparer.Ordinal);
         held = hand.Holds.Where(h => h.HoldsOn(asOf)).Select(h => h.Item).ToHashSet(StringComparer.Ordinal);
-        settlements = hand.Settlements.GroupBy(s => s.Customer, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Select(s => s.Said).ToList(), StringComparer.Ordinal);
+        settlements = hand
+            .Settlements.GroupBy(s => s.Customer, StringComparer.Ordinal)
+            .ToDictionary(g => g.Key, g => g.Select(s => s.Said).ToList(), StringComparer.Ordinal);
     }
 
     /// <summary>Whether something is said about single items, so that their keys are wanted.</summary>

@@ -1,8 +1,8 @@
 namespace Rendal.Core.Rounds;
 
 /// <summary>
-/// Why something is not in a round. The first group concerns single items, the second a customer's whole account in
-/// one currency; within each group the first that applies is the reason.
+/// Why something is not in a round. The first group concerns single items, the second a customer's whole account in one currency; within
+/// each group the first that applies is the reason.
 /// </summary>
 public enum LeftOutReason
 {
@@ -39,7 +39,10 @@ public enum LeftOutReason
     /// <summary>Nothing is open.</summary>
     NothingOpen,
 
-    /// <summary>The firm owes the customer. A balance is to be confirmed whoever owes it, so that this leaves nobody out of a round of confirmations.</summary>
+    /// <summary>
+    /// The firm owes the customer. A balance is to be confirmed whoever owes it, so that this leaves nobody out of a round of
+    /// confirmations.
+    /// </summary>
     CreditBalance,
 
     /// <summary>Less is owed than the least balance.</summary>
@@ -66,5 +69,9 @@ public static class LeftOutReasons
 
     /// <summary>The reason in kebab-case: <c>credit-balance</c>.</summary>
     public static string Code(this LeftOutReason reason) =>
-        string.Concat(reason.ToString().Select((c, i) => char.IsUpper(c) && i > 0 ? "-" + char.ToLowerInvariant(c) : char.ToLowerInvariant(c).ToString()));
+        string.Concat(
+            reason
+                .ToString()
+                .Select((c, i) => char.IsUpper(c) && i > 0 ? "-" + char.ToLowerInvariant(c) : char.ToLowerInvariant(c).ToString())
+        );
 }

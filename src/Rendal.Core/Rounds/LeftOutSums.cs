@@ -22,15 +22,20 @@ internal sealed class LeftOutSums : ILeftOut
     }
 
     public IReadOnlyList<LeftOutShare> Shares() =>
-        [.. sums.GroupBy(s => (s.Key.Currency, s.Key.Reason)).Select(g => new LeftOutShare(g.Key.Currency, g.Key.Reason, g.Count(), g.Sum(s => s.Value.Amount))).OrderBy(s => s.Currency).ThenBy(s => s.Reason)];
+        [
+            .. sums.GroupBy(s => (s.Key.Currency, s.Key.Reason))
+                .Select(g => new LeftOutShare(g.Key.Currency, g.Key.Reason, g.Count(), g.Sum(s => s.Value.Amount)))
+                .OrderBy(s => s.Currency)
+                .ThenBy(s => s.Reason),
+        ];
 
     public decimal Of(Currency currency) => sums.Where(s => s.Key.Currency == currency).Sum(s => s.Value.Amount);
 
     public IReadOnlyList<LeftOut> Listed() =>
-    [
-        .. sums.Select(s => new LeftOut(s.Key.Customer, s.Key.Currency, s.Key.Reason, s.Value.Amount, s.Value.Items))
-            .OrderBy(l => l.Customer, StringComparer.Ordinal)
-            .ThenBy(l => l.Currency)
-            .ThenBy(l => l.Reason),
-    ];
+        [
+            .. sums.Select(s => new LeftOut(s.Key.Customer, s.Key.Currency, s.Key.Reason, s.Value.Amount, s.Value.Items))
+                .OrderBy(l => l.Customer, StringComparer.Ordinal)
+                .ThenBy(l => l.Currency)
+                .ThenBy(l => l.Reason),
+        ];
 }

@@ -2,7 +2,9 @@ using Rendal.Core.Money;
 
 namespace Rendal.Core.Rounds;
 
-/// <summary>What is left out, counted by currency and reason alone. Each customer is told of once for each currency and reason, save for errors.</summary>
+/// <summary>
+/// What is left out, counted by currency and reason alone. Each customer is told of once for each currency and reason, save for errors.
+/// </summary>
 internal sealed class LeftOutTally : ILeftOut
 {
     private readonly Dictionary<(Currency? Currency, LeftOutReason Reason), (int Customers, decimal Amount)> shares = [];
@@ -17,5 +19,10 @@ internal sealed class LeftOutTally : ILeftOut
     }
 
     public IReadOnlyList<LeftOutShare> Shares() =>
-        [.. shares.Select(s => new LeftOutShare(s.Key.Currency, s.Key.Reason, s.Value.Customers, s.Value.Amount)).OrderBy(s => s.Currency).ThenBy(s => s.Reason)];
+        [
+            .. shares
+                .Select(s => new LeftOutShare(s.Key.Currency, s.Key.Reason, s.Value.Customers, s.Value.Amount))
+                .OrderBy(s => s.Currency)
+                .ThenBy(s => s.Reason),
+        ];
 }

@@ -19,6 +19,11 @@ public sealed record Overview(IReadOnlyList<Owed> Largest, IReadOnlyList<Owed> N
         var of = owed.Where(s => s.Currency == currency).ToList();
         return new Overview(
             [.. of.Where(s => s.Overdue > 0).OrderByDescending(s => s.Overdue).ThenBy(s => s.Customer, StringComparer.Ordinal).Take(most)],
-            [.. of.Where(s => s.Total > 0 && !(lastWritten(s.Customer) is { } day && day >= period.From && day <= period.To)).OrderByDescending(s => s.Total).ThenBy(s => s.Customer, StringComparer.Ordinal)]);
+            [
+                .. of.Where(s => s.Total > 0 && !(lastWritten(s.Customer) is { } day && day >= period.From && day <= period.To))
+                    .OrderByDescending(s => s.Total)
+                    .ThenBy(s => s.Customer, StringComparer.Ordinal),
+            ]
+        );
     }
 }

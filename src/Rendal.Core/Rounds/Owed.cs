@@ -15,5 +15,6 @@ public sealed record Owed(string Customer, Currency Currency, decimal Total, int
     public decimal Overdue => Ageing.Overdue;
 
     /// <summary>What a statement comes to.</summary>
-    public static Owed Of(Statement statement) => new(statement.Customer, statement.Currency, statement.Total, statement.OldestDaysPastDue, statement.Ageing);
+    public static Owed Of(Statement statement) =>
+        new(statement.Customer, statement.Currency, statement.Total, statement.OldestDaysPastDue, statement.Ageing);
 }

@@ -7,10 +7,14 @@ namespace Rendal.Core.Rounds;
 /// What two people chose in one round at the same time: what each changed stands, unless both changed the same to something else.
 /// </summary>
 /// <param name="Settings">The settings with both people's changes; of no meaning where something is contested.</param>
-/// <param name="Contested">The names of the settings that both changed, as properties of <see cref="RoundSettings"/> or <see cref="Choice"/>: <c>LeastBalance</c>.</param>
+/// <param name="Contested">The names of the settings that both changed, as properties of <see cref="RoundSettings"/> or
+/// <see cref="Choice"/>: <c>LeastBalance</c>.</param>
 public sealed record SettingsMerge(RoundSettings Settings, IReadOnlyList<string> Contested)
 {
-    private static readonly PropertyInfo[] OfRound = [.. typeof(RoundSettings).GetProperties().Where(p => p.CanWrite && p.Name != nameof(RoundSettings.Choice))];
+    private static readonly PropertyInfo[] OfRound =
+    [
+        .. typeof(RoundSettings).GetProperties().Where(p => p.CanWrite && p.Name != nameof(RoundSettings.Choice)),
+    ];
     private static readonly PropertyInfo[] OfChoice = [.. typeof(Choice).GetProperties().Where(p => p.CanWrite)];
 
     /// <summary>Brings them together.</summary>

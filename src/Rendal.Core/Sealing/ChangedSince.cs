@@ -44,13 +44,17 @@ public sealed class ChangedSince(string since)
     /// <summary>Counts parcels that fell out of the round.</summary>
     public void CountGone(int parcels) => gone += parcels;
 
-    /// <summary>What changed, for example <c>Since this round was prepared, the wording (2 parcels) and the letterhead (61 parcels) changed.</c></summary>
+    /// <summary>
+    /// What changed, for example <c>Since this round was prepared, the wording (2 parcels) and the letterhead (61 parcels) changed.</c>
+    /// </summary>
     public override string ToString()
     {
         var changed = parts.Select(p => $"{p.Key.Words()} ({Parcels(p.Value)})").ToList();
         string[] clauses =
         [
-            changed.Count == 0 ? "" : $"{(changed.Count == 1 ? changed[0] : $"{string.Join(", ", changed[..^1])} and {changed[^1]}")} changed",
+            changed.Count == 0
+                ? ""
+                : $"{(changed.Count == 1 ? changed[0] : $"{string.Join(", ", changed[..^1])} and {changed[^1]}")} changed",
             came == 0 ? "" : $"{Parcels(came)} came into it",
             needYou == 0 ? "" : $"{Parcels(needYou)} came to need you",
             gone == 0 ? "" : $"{Parcels(gone)} fell out of it",

@@ -4,7 +4,8 @@ namespace Rendal.Core.Sealing;
 /// What of a prepared parcel changed since somebody looked at it: a parcel follows what it is made from by itself, and stays
 /// marked until it was looked at again.
 /// </summary>
-/// <param name="Seen">Its seal when it was looked at last, or when it was first prepared; null where it came into a round by itself.</param>
+/// <param name="Seen">Its seal when it was looked at last, or when it was first prepared; null where it came into a round by
+/// itself.</param>
 /// <param name="Now">Its seal now.</param>
 public sealed record SealMark(ParcelSeal? Seen, ParcelSeal Now)
 {
@@ -18,8 +19,8 @@ public sealed record SealMark(ParcelSeal? Seen, ParcelSeal Now)
     /// <param name="before">Its mark before; null where it was not in the round.</param>
     /// <param name="now">Its seal now.</param>
     /// <param name="byItself">
-    /// Whether something that the round uses was changed since it was last prepared. Else it is prepared anew for what people
-    /// chose and decided in it, which they see at once: that marks nothing, and what is marked stays so.
+    /// Whether something that the round uses was changed since it was last prepared. Else it is prepared anew for what people chose and
+    /// decided in it, which they see at once: that marks nothing, and what is marked stays so.
     /// </param>
     public static SealMark After(SealMark? before, ParcelSeal now, bool byItself) =>
         byItself ? new(before?.Seen, now)

@@ -35,17 +35,18 @@ public enum SealPart
 public static class SealParts
 {
     /// <summary>A part as it stands in a sentence: <c>the wording</c>.</summary>
-    public static string Words(this SealPart part) => part switch
-    {
-        SealPart.Figures => "the figures",
-        SealPart.Recipients => "the recipients",
-        SealPart.Card => "the card",
-        SealPart.ReminderLevel => "the reminder level",
-        SealPart.Wording => "the wording",
-        SealPart.Layout => "the layout",
-        SealPart.Letterhead => "the letterhead",
-        SealPart.Sender => "the sender",
-        SealPart.Round => "the round’s name, date or ages",
-        _ => throw new ArgumentOutOfRangeException(nameof(part)),
-    };
+    public static string Words(this SealPart part) =>
+        part switch
+        {
+            SealPart.Figures => "the figures",
+            SealPart.Recipients => "the recipients",
+            SealPart.Card => "the card",
+            SealPart.ReminderLevel => "the reminder level",
+            SealPart.Wording => "the wording",
+            SealPart.Layout => "the layout",
+            SealPart.Letterhead => "the letterhead",
+            SealPart.Sender => "the sender",
+            SealPart.Round => "the round’s name, date or ages",
+            _ => throw new ArgumentOutOfRangeException(nameof(part)),
+        };
 }

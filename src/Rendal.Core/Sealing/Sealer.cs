@@ -7,7 +7,9 @@ using Rendal.Core.Wordings;
 
 namespace Rendal.Core.Sealing;
 
-/// <summary>Seals the parcels of one round, several at the same time where that is wanted. What they have in common is hashed once.</summary>
+/// <summary>
+/// Seals the parcels of one round, several at the same time where that is wanted. What they have in common is hashed once.
+/// </summary>
 /// <param name="round">The round's name, as the customer may see it.</param>
 /// <param name="choice">The round's choice.</param>
 /// <param name="rules">The rules for figures.</param>
@@ -15,7 +17,16 @@ namespace Rendal.Core.Sealing;
 /// <param name="sentAs">The sender.</param>
 public sealed class Sealer(string round, Choice choice, StatementRules rules, Firm letterhead, SentAs sentAs)
 {
-    private readonly string roundHash = CanonicalForm.Hash(new { Name = round, choice.AsOf, choice.Kind, choice.InterestPercent, rules.Ageing });
+    private readonly string roundHash = CanonicalForm.Hash(
+        new
+        {
+            Name = round,
+            choice.AsOf,
+            choice.Kind,
+            choice.InterestPercent,
+            rules.Ageing,
+        }
+    );
     private readonly string letterheadHash = CanonicalForm.Hash(letterhead);
     private readonly string senderHash = CanonicalForm.Hash(sentAs);
     private readonly ConcurrentDictionary<Wording, string> wordings = new(ReferenceEqualityComparer.Instance);
@@ -23,25 +34,44 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
 
     /// <summary>The seal of a parcel.</summary>
     /// <param name="parcel">What is in it.</param>
-    public ParcelSeal Seal(SealedContent parcel) => new(new Dictionary<SealPart, string>
-    {
-        [SealPart.Figures] = Figures(parcel.Statements),
-        [SealPart.Recipients] = CanonicalForm.Hash(new { parcel.Recipients, parcel.OnPaper, parcel.Accounts }),
+    public ParcelSeal Seal(SealedContent parcel) =>
+        new(
+            new Dictionary<SealPart, string>
+            {
+                [SealPart.Figures] = Figures(parcel.Statements),
+                [SealPart.Recipients] = CanonicalForm.Hash(
+                    new
+                    {
+                        parcel.Recipients,
+                        parcel.OnPaper,
+                        parcel.Accounts,
+                    }
+                ),
 
-        // What stands on no letter and decides nothing about one is changed as often as one likes.
-        [SealPart.Card] = CanonicalForm.Hash(parcel.Card with { Notes = "", FromLedger = false }),
-        [SealPart.ReminderLevel] = CanonicalForm.Hash(parcel.ReminderLevel),
-        [SealPart.Wording] = wordings.GetOrAdd(parcel.Wording, CanonicalForm.Hash),
-        [SealPart.Layout] = layouts.GetOrAdd(parcel.Layout, CanonicalForm.Hash),
-        [SealPart.Letterhead] = letterheadHash,
-        [SealPart.Sender] = senderHash,
-        [SealPart.Round] = roundHash,
-    });
+                // What stands on no letter and decides nothing about one is changed as often as one likes.
+                [SealPart.Card] = CanonicalForm.Hash(parcel.Card with { Notes = "", FromLedger = false }),
+                [SealPart.ReminderLevel] = CanonicalForm.Hash(parcel.ReminderLevel),
+                [SealPart.Wording] = wordings.GetOrAdd(parcel.Wording, CanonicalForm.Hash),
+                [SealPart.Layout] = layouts.GetOrAdd(parcel.Layout, CanonicalForm.Hash),
+                [SealPart.Letterhead] = letterheadHash,
+                [SealPart.Sender] = senderHash,
+                [SealPart.Round] = roundHash,
+            }
+        );
 
-    /// <summary>The hash of <see cref="SealPart.Figures"/>: every line of statements. In whose totals they count, and what level they remind of, is no figure of theirs.</summary>
+    /// <summary>
+    /// The hash of <see cref="SealPart.Figures"/>: every line of statements. In whose totals they count, and what level they remind of, is
+    /// no figure of theirs.
+    /// </summary>
     public static string Figures(IReadOnlyList<Statement> statements) => CanonicalForm.Hash(statements.Select(Bare));
 
-    private static Statement Bare(Statement statement) => statement with { AlsoOn = null, ReminderLevel = null, Parts = [.. statement.Parts.Select(Bare)] };
+    private static Statement Bare(Statement statement) =>
+        statement with
+        {
+            AlsoOn = null,
+            ReminderLevel = null,
+            Parts = [.. statement.Parts.Select(Bare)],
+        };
 }
 
 /// <summary>What is in a parcel, beside what it has in common with the others of its round.</summary>
@@ -53,4 +83,13 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
 /// <param name="ReminderLevel">The level of the reminder that it is; null for none.</param>
 /// <param name="Wording">The wording of its message.</param>
 /// <param name="Layout">The layout of its document.</param>
-public sealed record SealedContent(Customer Card, IReadOnlyList<Statement> Statements, IReadOnlyList<KeyValuePair<string, string>> Accounts, IReadOnlyList<string> Recipients, bool OnPaper, int? ReminderLevel, Wording Wording, Layout Layout);
+public sealed record SealedContent(
+    Customer Card,
+    IReadOnlyList<Statement> Statements,
+    IReadOnlyList<KeyValuePair<string, string>> Accounts,
+    IReadOnlyList<string> Recipients,
+    bool OnPaper,
+    int? ReminderLevel,
+    Wording Wording,
+    Layout Layout
+);

@@ -4,7 +4,9 @@ using Rendal.Core.Ledger;
 
 namespace Rendal.Core.Statements;
 
-/// <summary>From which date the age of an item is counted. What is overdue, reminders and interest go by the due date in any case.</summary>
+/// <summary>
+/// From which date the age of an item is counted. What is overdue, reminders and interest go by the due date in any case.
+/// </summary>
 public enum AgeBy
 {
     /// <summary>From its due date.</summary>
@@ -20,7 +22,8 @@ public sealed record AgeingRule
     private readonly int[] edges;
 
     /// <summary>Makes a rule.</summary>
-    /// <param name="upperEdges">The last day of each band, growing: 30, 60, 90 give 1–30, 31–60, 61–90 and over 90. One to eight edges.</param>
+    /// <param name="upperEdges">The last day of each band, growing: 30, 60, 90 give 1–30, 31–60, 61–90 and over 90. One to eight
+    /// edges.</param>
     /// <param name="by">From which date the age counts.</param>
     /// <param name="creditsByDate">Whether credits are put into the band of their own age; else they stand apart.</param>
     /// <exception cref="ArgumentException">The edges do not grow, begin below 1, or are none or more than eight.</exception>
@@ -63,7 +66,9 @@ public sealed record AgeingRule
     public int AgeOf(LedgerRow row, decimal open, DateOnly asOf) =>
         asOf.DayNumber - (By == AgeBy.Document || (open < 0 && CreditsByDate) ? row.Date ?? row.Due : row.Due).DayNumber;
 
-    /// <summary>The band of an age in days: 0 for not due (0 days and less), with edges 30, 60, 90: 1 for 30 days, 2 for 31, 4 for 91.</summary>
+    /// <summary>
+    /// The band of an age in days: 0 for not due (0 days and less), with edges 30, 60, 90: 1 for 30 days, 2 for 31, 4 for 91.
+    /// </summary>
     public int BandOf(int days)
     {
         if (days <= 0)
@@ -81,10 +86,11 @@ public sealed record AgeingRule
     }
 
     /// <summary>The days that a band spans: <c>1–30</c>, <c>31–60</c>, and <c>90+</c> for the last; empty for not due.</summary>
-    public string Span(int band) => band switch
-    {
-        0 => "",
-        _ when band == BandCount - 1 => string.Create(CultureInfo.InvariantCulture, $"{edges[^1]}+"),
-        _ => string.Create(CultureInfo.InvariantCulture, $"{(band == 1 ? 1 : edges[band - 2] + 1)}–{edges[band - 1]}"),
-    };
+    public string Span(int band) =>
+        band switch
+        {
+            0 => "",
+            _ when band == BandCount - 1 => string.Create(CultureInfo.InvariantCulture, $"{edges[^1]}+"),
+            _ => string.Create(CultureInfo.InvariantCulture, $"{(band == 1 ? 1 : edges[band - 2] + 1)}–{edges[band - 1]}"),
+        };
 }

@@ -19,8 +19,8 @@ public sealed record BroughtForward(Period Period, decimal Opening, IReadOnlyLis
     public decimal Closing => Movements.Count > 0 ? Movements[^1].Balance : Opening;
 
     /// <summary>
-    /// Lays out the movements of one account. Each row counts with its full amount, on its document date, or its due date
-    /// where it has no other; rows after the period are left away.
+    /// Lays out the movements of one account. Each row counts with its full amount, on its document date, or its due date where it has no
+    /// other; rows after the period are left away.
     /// </summary>
     public static BroughtForward Of(IEnumerable<LedgerRow> rows, Period period)
     {
@@ -39,11 +39,18 @@ public sealed record BroughtForward(Period Period, decimal Opening, IReadOnlyLis
             }
         }
 
-        within.Sort((a, b) => Day(a).CompareTo(Day(b)) is var byDay and not 0 ? byDay
-            : string.CompareOrdinal(a.Number, b.Number) is var byNumber and not 0 ? byNumber
-            : a.Source.Row.CompareTo(b.Source.Row));
+        within.Sort(
+            (a, b) =>
+                Day(a).CompareTo(Day(b)) is var byDay and not 0 ? byDay
+                : string.CompareOrdinal(a.Number, b.Number) is var byNumber and not 0 ? byNumber
+                : a.Source.Row.CompareTo(b.Source.Row)
+        );
         var balance = opening;
-        return new BroughtForward(period, opening, [.. within.Select(row => new Movement(row, Math.Max(row.Original, 0), Math.Max(-row.Original, 0), balance += row.Original))]);
+        return new BroughtForward(
+            period,
+            opening,
+            [.. within.Select(row => new Movement(row, Math.Max(row.Original, 0), Math.Max(-row.Original, 0), balance += row.Original))]
+        );
     }
 
     private static DateOnly Day(LedgerRow row) => row.Date ?? row.Due;

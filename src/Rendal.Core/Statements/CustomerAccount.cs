@@ -28,7 +28,9 @@ public sealed record CustomerAccount(string Customer, Currency Currency, IReadOn
             accounts.Add(new CustomerAccount(customer, currency, of));
         }
 
-        accounts.Sort((a, b) => string.CompareOrdinal(a.Customer, b.Customer) is var order and not 0 ? order : a.Currency.CompareTo(b.Currency));
+        accounts.Sort(
+            (a, b) => string.CompareOrdinal(a.Customer, b.Customer) is var order and not 0 ? order : a.Currency.CompareTo(b.Currency)
+        );
         return accounts;
     }
 }

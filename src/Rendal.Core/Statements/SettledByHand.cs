@@ -1,8 +1,8 @@
 namespace Rendal.Core.Statements;
 
 /// <summary>
-/// What a person has said about a payment or credit. It is remembered over later intakes, in which the items are known
-/// again by their <see cref="Ledger.ItemKey"/>.
+/// What a person has said about a payment or credit. It is remembered over later intakes, in which the items are known again by their
+/// <see cref="Ledger.ItemKey"/>.
 /// </summary>
 /// <param name="Credit">The key of the payment or credit.</param>
 /// <param name="Charge">The key of the item that it is set against; null where it is to stay a credit, set against nothing.</param>

@@ -19,15 +19,14 @@ public enum SettlementRule
 public static class Settlement
 {
     /// <summary>
-    /// What is open of each row after settlement. Rows dated after <paramref name="asOf"/> take no part and keep their
-    /// amount. The sum of what is open equals the sum of the amounts; nothing changes its sign. The result does not
-    /// depend on the order of the rows.
+    /// What is open of each row after settlement. Rows dated after <paramref name="asOf"/> take no part and keep their amount. The sum of
+    /// what is open equals the sum of the amounts; nothing changes its sign. The result does not depend on the order of the rows.
     /// </summary>
     /// <remarks>
-    /// First every credit that names a document settles it, up to what is open of it, in order of the credit's date,
-    /// then number. Then, by <see cref="SettlementRule.Oldest"/>, what remains of the credits in that same order settles
-    /// items in order of due date, document date, number. Invoices of 100.00 due 1 March and 50.00 due 1 April with a
-    /// payment of 120.00 leave 0.00 and 30.00 open; with the second one named, 30.00 of the first and nothing of the second.
+    /// First every credit that names a document settles it, up to what is open of it, in order of the credit's date, then number. Then, by
+    /// <see cref="SettlementRule.Oldest"/>, what remains of the credits in that same order settles items in order of due date, document
+    /// date, number. Invoices of 100.00 due 1 March and 50.00 due 1 April with a payment of 120.00 leave 0.00 and 30.00 open; with the
+    /// second one named, 30.00 of the first and nothing of the second.
     /// </remarks>
     /// <param name="account">The account.</param>
     /// <param name="asOf">The last day that counts.</param>
@@ -36,18 +35,34 @@ public static class Settlement
     /// What people have said, in the order in which they said it; it comes before everything else and holds whatever the rule.
     /// Whatever of it the account has no rows for rests.
     /// </param>
-    public static IReadOnlyList<OpenItem> Settle(CustomerAccount account, DateOnly asOf, SettlementRule rule, IReadOnlyList<SettledByHand>? byHand = null) => Run(account, asOf, rule, byHand ?? [], null);
+    public static IReadOnlyList<OpenItem> Settle(
+        CustomerAccount account,
+        DateOnly asOf,
+        SettlementRule rule,
+        IReadOnlyList<SettledByHand>? byHand = null
+    ) => Run(account, asOf, rule, byHand ?? [], null);
 
     /// <summary>The same, with each amount that was set against an item: what settled it, and where a payment went.</summary>
     /// <inheritdoc cref="Settle"/>
-    public static IReadOnlyList<Settling> Explain(CustomerAccount account, DateOnly asOf, SettlementRule rule, IReadOnlyList<SettledByHand>? byHand = null)
+    public static IReadOnlyList<Settling> Explain(
+        CustomerAccount account,
+        DateOnly asOf,
+        SettlementRule rule,
+        IReadOnlyList<SettledByHand>? byHand = null
+    )
     {
         var told = new List<Settling>();
         Run(account, asOf, rule, byHand ?? [], told);
         return told;
     }
 
-    private static OpenItem[] Run(CustomerAccount account, DateOnly asOf, SettlementRule rule, IReadOnlyList<SettledByHand> byHand, List<Settling>? told)
+    private static OpenItem[] Run(
+        CustomerAccount account,
+        DateOnly asOf,
+        SettlementRule rule,
+        IReadOnlyList<SettledByHand> byHand,
+        List<Settling>? told
+    )
     {
         var rows = account.Rows;
         var open = rows.Select(r => r.Open).ToArray();
@@ -79,12 +94,16 @@ public static class Settlement
     /// <summary>Whether a row lies after the as-of date: by its document date, or its due date where it has no other.</summary>
     public static bool IsAfter(LedgerRow row, DateOnly asOf) => (row.Date ?? row.Due) > asOf;
 
-    private static Comparer<LedgerRow> ByAge { get; } = Comparer<LedgerRow>.Create((a, b) => StatementItem.Compare(a, b) is var order and not 0 ? order : Tie(a, b));
+    private static Comparer<LedgerRow> ByAge { get; } =
+        Comparer<LedgerRow>.Create((a, b) => StatementItem.Compare(a, b) is var order and not 0 ? order : Tie(a, b));
 
-    private static Comparer<LedgerRow> ByDate { get; } = Comparer<LedgerRow>.Create((a, b) =>
-        (a.Date ?? a.Due).CompareTo(b.Date ?? b.Due) is var byDate and not 0 ? byDate
-        : string.CompareOrdinal(a.Number, b.Number) is var byNumber and not 0 ? byNumber
-        : Tie(a, b));
+    private static Comparer<LedgerRow> ByDate { get; } =
+        Comparer<LedgerRow>.Create(
+            (a, b) =>
+                (a.Date ?? a.Due).CompareTo(b.Date ?? b.Due) is var byDate and not 0 ? byDate
+                : string.CompareOrdinal(a.Number, b.Number) is var byNumber and not 0 ? byNumber
+                : Tie(a, b)
+        );
 
     /// <summary>Rows alike in date and number are served by amount and reference, so that the file's order decides nothing.</summary>
     private static int Tie(LedgerRow a, LedgerRow b) =>
@@ -147,7 +166,9 @@ public static class Settlement
     /// <param name="Told">Is told each amount; null where nobody wants to know.</param>
     private sealed record Setting(IReadOnlyList<LedgerRow> Rows, decimal[] Open, List<Settling>? Told)
     {
-        /// <summary>Sets as much of a credit against a charge as both have open, at most <paramref name="most"/>, and returns how much it was.</summary>
+        /// <summary>
+        /// Sets as much of a credit against a charge as both have open, at most <paramref name="most"/>, and returns how much it was.
+        /// </summary>
         public decimal Against(int charge, int credit, SettledBy by, decimal most)
         {
             var amount = Math.Min(Math.Min(Open[charge], -Open[credit]), most);

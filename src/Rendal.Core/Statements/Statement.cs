@@ -24,23 +24,32 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
     /// <summary>What is owed with interest.</summary>
     public decimal ToPay => Total + Interest.Sum(i => i.Amount);
 
-    /// <summary>The movements of a period, for a brought-forward statement of one account; null for one of open items, and for one with parts, which have their own.</summary>
+    /// <summary>
+    /// The movements of a period, for a brought-forward statement of one account; null for one of open items, and for one with parts,
+    /// which have their own.
+    /// </summary>
     public BroughtForward? Forward { get; init; }
 
     /// <summary>
-    /// What a brought-forward statement of one account comes to beside its open items: 0, or the ledger holds open items
-    /// without the movements that led to them, and the statement must not go as it is.
+    /// What a brought-forward statement of one account comes to beside its open items: 0, or the ledger holds open items without the
+    /// movements that led to them, and the statement must not go as it is.
     /// </summary>
     public decimal ForwardDifference => Forward is null ? 0 : Forward.Closing - Total;
 
-    /// <summary>The statement of each account on the statement of a head office, its own first, then its branches in order of customer (ordinal); empty for the statement of one account.</summary>
+    /// <summary>
+    /// The statement of each account on the statement of a head office, its own first, then its branches in order of customer (ordinal);
+    /// empty for the statement of one account.
+    /// </summary>
     public IReadOnlyList<Statement> Parts { get; init; } = [];
 
     /// <summary>The statements of single accounts that this is made of: its parts, or itself.</summary>
     [JsonIgnore]
     public IReadOnlyList<Statement> Accounts => Parts.Count == 0 ? [this] : Parts;
 
-    /// <summary>The head office whose statement has the same items, so that this one is for the branch to know and is not counted again; null for a statement that counts.</summary>
+    /// <summary>
+    /// The head office whose statement has the same items, so that this one is for the branch to know and is not counted again; null for a
+    /// statement that counts.
+    /// </summary>
     public string? AlsoOn { get; init; }
 
     /// <summary>The level of the reminder that it goes with; null for one that is no reminder.</summary>
@@ -53,9 +62,13 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
     public decimal Overdue => Ageing.Overdue;
 
     /// <summary>The most days that a charge is past due; 0 where none is.</summary>
-    public int OldestDaysPastDue => Items.Where(i => i.Open > 0).Select(i => i.DaysPastDue).DefaultIfEmpty().Max() is var days and > 0 ? days : 0;
+    public int OldestDaysPastDue =>
+        Items.Where(i => i.Open > 0).Select(i => i.DaysPastDue).DefaultIfEmpty().Max() is var days and > 0 ? days : 0;
 
-    /// <summary>Gathers the statements of several accounts in one currency into one of their head office. Where there is its own account alone, that is the statement.</summary>
+    /// <summary>
+    /// Gathers the statements of several accounts in one currency into one of their head office. Where there is its own account alone,
+    /// that is the statement.
+    /// </summary>
     /// <param name="headOffice">The head office.</param>
     /// <param name="parts">The statements of the accounts, for one date and in one currency; at least one.</param>
     public static Statement Gather(string headOffice, IReadOnlyList<Statement> parts)
@@ -74,8 +87,17 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
             }
         }
 
-        IReadOnlyList<Statement> ordered = [.. parts.OrderBy(p => p.Customer == headOffice ? 0 : 1).ThenBy(p => p.Customer, StringComparer.Ordinal)];
-        return new Statement(headOffice, parts[0].Currency, parts[0].AsOf, [.. ordered.SelectMany(p => p.Items)], new Ageing(bands, parts.Sum(p => p.Ageing.Credits), parts.Sum(p => p.Ageing.Overdue)))
+        IReadOnlyList<Statement> ordered =
+        [
+            .. parts.OrderBy(p => p.Customer == headOffice ? 0 : 1).ThenBy(p => p.Customer, StringComparer.Ordinal),
+        ];
+        return new Statement(
+            headOffice,
+            parts[0].Currency,
+            parts[0].AsOf,
+            [.. ordered.SelectMany(p => p.Items)],
+            new Ageing(bands, parts.Sum(p => p.Ageing.Credits), parts.Sum(p => p.Ageing.Overdue))
+        )
         {
             Interest = [.. ordered.SelectMany(p => p.Interest)],
             Parts = ordered,
@@ -113,7 +135,9 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
             items.Add(new StatementItem(row, amount, daysPastDue, band));
         }
 
-        items.Sort((a, b) => StatementItem.Compare(a.Row, b.Row) is var order and not 0 ? order : a.Row.Source.Row.CompareTo(b.Row.Source.Row));
+        items.Sort(
+            (a, b) => StatementItem.Compare(a.Row, b.Row) is var order and not 0 ? order : a.Row.Source.Row.CompareTo(b.Row.Source.Row)
+        );
         return new Statement(customer, currency, asOf, items, new Ageing(bands, credits, overdue)) { SettledRows = settled };
     }
 }

@@ -5,7 +5,8 @@ namespace Rendal.Core.Statements;
 /// <summary>One line of a statement.</summary>
 /// <param name="Row">The ledger row that it comes from.</param>
 /// <param name="Open">What is outstanding; negative for a credit, never 0.</param>
-/// <param name="DaysPastDue">As-of date less due date, whatever the ageing rule; 0 and less is not due. Due on 30 November: -30 on 31 October.</param>
+/// <param name="DaysPastDue">As-of date less due date, whatever the ageing rule; 0 and less is not due. Due on 30 November: -30 on 31
+/// October.</param>
 /// <param name="Band">The ageing band, by <see cref="AgeingRule.AgeOf"/>; null for a credit that stands apart.</param>
 public sealed record StatementItem(LedgerRow Row, decimal Open, int DaysPastDue, int? Band)
 {

@@ -9,11 +9,13 @@ namespace Rendal.Core.Uses;
 public sealed class LayoutInUse(RoundKind kind, long? picked, IReadOnlyCollection<TemplateAssignment> uses)
 {
     /// <summary>
-    /// Its number: the one picked for the round, else, for a statement, the card's own, else the book's for what goes, in the
-    /// customer's language; null where none is said, so that the built-in one serves.
+    /// Its number: the one picked for the round, else, for a statement, the card's own, else the book's for what goes, in the customer's
+    /// language; null where none is said, so that the built-in one serves.
     /// </summary>
     /// <param name="card">The customer.</param>
     /// <param name="reminderLevel">The level of a reminder; null for none.</param>
     public long? For(Customer card, int? reminderLevel) =>
-        picked ?? (kind == RoundKind.Statements ? card.OwnLayout : null) ?? Purposes.Find(uses, Purposes.Of(kind, reminderLevel), card.Language);
+        picked
+        ?? (kind == RoundKind.Statements ? card.OwnLayout : null)
+        ?? Purposes.Find(uses, Purposes.Of(kind, reminderLevel), card.Language);
 }

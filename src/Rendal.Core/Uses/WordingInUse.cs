@@ -9,7 +9,13 @@ namespace Rendal.Core.Uses;
 /// <param name="reminders">The reminder levels, some with a wording of their own.</param>
 /// <param name="languages">The language of each wording that there is, by its number.</param>
 /// <param name="uses">What wordings are used for.</param>
-public sealed class WordingInUse(RoundKind kind, long ofRound, ReminderRules reminders, IReadOnlyDictionary<long, string> languages, IReadOnlyCollection<TemplateAssignment> uses)
+public sealed class WordingInUse(
+    RoundKind kind,
+    long ofRound,
+    ReminderRules reminders,
+    IReadOnlyDictionary<long, string> languages,
+    IReadOnlyCollection<TemplateAssignment> uses
+)
 {
     /// <summary>
     /// Its number: the card's own for a statement; else that of the reminder's level, or of the round; in its place, where that is in
@@ -24,8 +30,14 @@ public sealed class WordingInUse(RoundKind kind, long ofRound, ReminderRules rem
             return own;
         }
 
-        var usual = reminderLevel is { } level && reminders.Levels.ElementAtOrDefault(level - 1)?.Wording is { } ofLevel && languages.ContainsKey(ofLevel) ? ofLevel : ofRound;
-        return languages[usual] == card.Language ? usual
+        var usual =
+            reminderLevel is { } level
+            && reminders.Levels.ElementAtOrDefault(level - 1)?.Wording is { } ofLevel
+            && languages.ContainsKey(ofLevel)
+                ? ofLevel
+                : ofRound;
+        return languages[usual] == card.Language
+            ? usual
             : Purposes.Find([.. uses.Where(u => u.Language == card.Language)], Purposes.Of(kind, reminderLevel), card.Language) ?? usual;
     }
 }

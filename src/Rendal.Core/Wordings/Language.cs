@@ -14,35 +14,91 @@ public sealed class Language
     private readonly Func<int, string, int, string> date;
     private readonly string shortDate;
 
-    private Language(string code, string name, DecimalMark mark, string thousands, string shortDate, Func<int, string, int, string> date, string months)
+    private Language(
+        string code,
+        string name,
+        DecimalMark mark,
+        string thousands,
+        string shortDate,
+        Func<int, string, int, string> date,
+        string months
+    )
     {
         (Code, Name, Mark, Thousands, this.shortDate, this.date) = (code, name, mark, thousands, shortDate, date);
         this.months = months.Split(' ');
     }
 
     /// <summary>English: 1,234.50 and 31 October 2026.</summary>
-    public static Language English { get; } = new("en", "English", DecimalMark.Point, ",", "d MMM yyyy", (d, m, y) => $"{d} {m} {y}",
-        "January February March April May June July August September October November December");
+    public static Language English { get; } =
+        new(
+            "en",
+            "English",
+            DecimalMark.Point,
+            ",",
+            "d MMM yyyy",
+            (d, m, y) => $"{d} {m} {y}",
+            "January February March April May June July August September October November December"
+        );
 
     /// <summary>German: 1.234,50 and 31. Oktober 2026.</summary>
-    public static Language German { get; } = new("de", "Deutsch", DecimalMark.Comma, ".", "dd.MM.yyyy", (d, m, y) => $"{d}. {m} {y}",
-        "Januar Februar März April Mai Juni Juli August September Oktober November Dezember");
+    public static Language German { get; } =
+        new(
+            "de",
+            "Deutsch",
+            DecimalMark.Comma,
+            ".",
+            "dd.MM.yyyy",
+            (d, m, y) => $"{d}. {m} {y}",
+            "Januar Februar März April Mai Juni Juli August September Oktober November Dezember"
+        );
 
     /// <summary>French: 1 234,50 (with a narrow no-break space) and 31 octobre 2026, 1er octobre 2026.</summary>
-    public static Language French { get; } = new("fr", "français", DecimalMark.Comma, "\u202F", "dd/MM/yyyy", (d, m, y) => d == 1 ? $"1er {m} {y}" : $"{d} {m} {y}",
-        "janvier février mars avril mai juin juillet août septembre octobre novembre décembre");
+    public static Language French { get; } =
+        new(
+            "fr",
+            "français",
+            DecimalMark.Comma,
+            "\u202F",
+            "dd/MM/yyyy",
+            (d, m, y) => d == 1 ? $"1er {m} {y}" : $"{d} {m} {y}",
+            "janvier février mars avril mai juin juillet août septembre octobre novembre décembre"
+        );
 
     /// <summary>Spanish: 1.234,50 and 31 de octubre de 2026.</summary>
-    public static Language Spanish { get; } = new("es", "español", DecimalMark.Comma, ".", "dd/MM/yyyy", (d, m, y) => $"{d} de {m} de {y}",
-        "enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre");
+    public static Language Spanish { get; } =
+        new(
+            "es",
+            "español",
+            DecimalMark.Comma,
+            ".",
+            "dd/MM/yyyy",
+            (d, m, y) => $"{d} de {m} de {y}",
+            "enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre"
+        );
 
     /// <summary>Italian: 1.234,50 and 31 ottobre 2026.</summary>
-    public static Language Italian { get; } = new("it", "italiano", DecimalMark.Comma, ".", "dd/MM/yyyy", (d, m, y) => $"{d} {m} {y}",
-        "gennaio febbraio marzo aprile maggio giugno luglio agosto settembre ottobre novembre dicembre");
+    public static Language Italian { get; } =
+        new(
+            "it",
+            "italiano",
+            DecimalMark.Comma,
+            ".",
+            "dd/MM/yyyy",
+            (d, m, y) => $"{d} {m} {y}",
+            "gennaio febbraio marzo aprile maggio giugno luglio agosto settembre ottobre novembre dicembre"
+        );
 
     /// <summary>Dutch: 1.234,50 and 31 oktober 2026.</summary>
-    public static Language Dutch { get; } = new("nl", "Nederlands", DecimalMark.Comma, ".", "dd-MM-yyyy", (d, m, y) => $"{d} {m} {y}",
-        "januari februari maart april mei juni juli augustus september oktober november december");
+    public static Language Dutch { get; } =
+        new(
+            "nl",
+            "Nederlands",
+            DecimalMark.Comma,
+            ".",
+            "dd-MM-yyyy",
+            (d, m, y) => $"{d} {m} {y}",
+            "januari februari maart april mei juni juli augustus september oktober november december"
+        );
 
     /// <summary>All languages, English first.</summary>
     public static IReadOnlyList<Language> All { get; } = [English, German, French, Spanish, Italian, Dutch];
@@ -73,7 +129,10 @@ public sealed class Language
     /// <summary>The date in full: <c>31 October 2026</c>.</summary>
     public string Write(DateOnly day) => date(day.Day, months[day.Month - 1], day.Year);
 
-    /// <summary>The date in figures, or with the month cut short in English, where a two-figure month would be read two ways: <c>31 Oct 2026</c>, <c>31.10.2026</c>.</summary>
+    /// <summary>
+    /// The date in figures, or with the month cut short in English, where a two-figure month would be read two ways: <c>31 Oct 2026</c>,
+    /// <c>31.10.2026</c>.
+    /// </summary>
     public string WriteShort(DateOnly day) => day.ToString(shortDate, CultureInfo.InvariantCulture);
 
     /// <summary>A rate in per cent, without the sign, with no more decimals than it has: <c>8</c>, <c>8.25</c>, <c>8,25</c>.</summary>

@@ -8,8 +8,18 @@ namespace Rendal.Core.Wordings;
 /// <summary>The values of all slots for one parcel.</summary>
 public static class ParcelSlots
 {
-    /// <summary>Works out the values, dates and amounts written in the customer's language. The table is not among them; it is made from the document, whose texts want these.</summary>
-    public static Dictionary<string, string> Of(Customer customer, IReadOnlyList<Statement> statements, Firm firm, string senderName, string roundName, int? reminderLevel)
+    /// <summary>
+    /// Works out the values, dates and amounts written in the customer's language. The table is not among them; it is made from the
+    /// document, whose texts want these.
+    /// </summary>
+    public static Dictionary<string, string> Of(
+        Customer customer,
+        IReadOnlyList<Statement> statements,
+        Firm firm,
+        string senderName,
+        string roundName,
+        int? reminderLevel
+    )
     {
         var language = Language.TryParse(customer.Language, out var known) ? known : Language.English;
         var values = new Dictionary<string, string>(StringComparer.Ordinal)
@@ -39,7 +49,9 @@ public static class ParcelSlots
         return values;
     }
 
-    /// <summary>The columns of the files without a meaning for the rules: what the customer's card has, else what the items have, each value once.</summary>
+    /// <summary>
+    /// The columns of the files without a meaning for the rules: what the customer's card has, else what the items have, each value once.
+    /// </summary>
     private static void Columns(Dictionary<string, string> values, Customer customer, IReadOnlyList<Statement> statements)
     {
         foreach (var (heading, value) in customer.Extra.Where(e => !string.IsNullOrWhiteSpace(e.Value)))

@@ -9,9 +9,9 @@ public static class Salutation
     private static readonly HashSet<string> GermanMen = new(StringComparer.OrdinalIgnoreCase) { "Herr", "Herrn", "Mr" };
 
     /// <summary>
-    /// The opening without the comma: <c>Dear Ms Caldera</c>, <c>Sehr geehrte Frau Weber</c>, <c>Sehr geehrter Herr
-    /// Weber</c>, <c>Bonjour Madame Roux</c>. A contact without a title is addressed by the full name in every language
-    /// (<c>Guten Tag Kim Weber</c>), so that nobody is called he or she by guess. What the card says for itself counts before all that. Empty where no contact is named.
+    /// The opening without the comma: <c>Dear Ms Caldera</c>, <c>Sehr geehrte Frau Weber</c>, <c>Sehr geehrter Herr Weber</c>, <c>Bonjour
+    /// Madame Roux</c>. A contact without a title is addressed by the full name in every language (<c>Guten Tag Kim Weber</c>), so that
+    /// nobody is called he or she by guess. What the card says for itself counts before all that. Empty where no contact is named.
     /// </summary>
     public static string Of(Customer customer, Language language)
     {

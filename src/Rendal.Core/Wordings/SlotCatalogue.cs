@@ -16,9 +16,17 @@ public static class SlotCatalogue
         new("statement.day", "Statement day", "The same date as 2026-10-31, which sorts in names of files."),
         new("statement.total", "Total open", "What is open, with currency; several currencies one after another."),
         new("statement.they-owe", "They owe us", "What the customer owes, with currency. Empty where it owes nothing."),
-        new("statement.we-owe", "We owe them", "What the firm owes the customer, without a sign, with currency. Empty where it owes nothing."),
+        new(
+            "statement.we-owe",
+            "We owe them",
+            "What the firm owes the customer, without a sign, with currency. Empty where it owes nothing."
+        ),
         new("statement.to-pay", "To pay", "What is open with the interest that the statement shows, with currency."),
-        new("statement.amount", "Amount to pay, bare", "What is to be paid as 1234.56, for links and codes. Empty where there are several currencies or nothing is to be paid."),
+        new(
+            "statement.amount",
+            "Amount to pay, bare",
+            "What is to be paid as 1234.56, for links and codes. Empty where there are several currencies or nothing is to be paid."
+        ),
         new("statement.currency", "Currency", "The code of the currency: GBP. Empty where there are several."),
         new("statement.overdue", "Overdue", "What is past due, with currency."),
         new("statement.items", "Number of items", "How many items are open."),
@@ -38,14 +46,24 @@ public static class SlotCatalogue
 
     /// <summary>The slot of a name; null where there is none. A column of the files has one whatever it is called.</summary>
     public static Slot? Find(string name) =>
-        ByName.GetValueOrDefault(name) ?? (name.StartsWith(Column, StringComparison.Ordinal) && name.Length > Column.Length ? OfColumn(name[Column.Length..]) : null);
+        ByName.GetValueOrDefault(name)
+        ?? (name.StartsWith(Column, StringComparison.Ordinal) && name.Length > Column.Length ? OfColumn(name[Column.Length..]) : null);
 
     /// <summary>The slot of a column of the files.</summary>
-    public static Slot OfColumn(string heading) => new(Column + heading, heading, $"The column “{heading}” of your files; several values one after another.");
+    public static Slot OfColumn(string heading) =>
+        new(Column + heading, heading, $"The column “{heading}” of your files; several values one after another.");
 
-    /// <summary>The known name nearest to one that is not known, by the fewest letters to change, else by its last part: <c>client.name</c> is near to <c>customer.name</c>. Null where none is near.</summary>
+    /// <summary>
+    /// The known name nearest to one that is not known, by the fewest letters to change, else by its last part: <c>client.name</c> is near
+    /// to <c>customer.name</c>. Null where none is near.
+    /// </summary>
     public static string? Nearest(string name, IReadOnlyCollection<string> known) =>
-        known.Select(k => (Name: k, Away: Away(name.ToUpperInvariant(), k.ToUpperInvariant()))).Where(k => k.Away <= Math.Max(2, k.Name.Length / 3)).OrderBy(k => k.Away).Select(k => k.Name).FirstOrDefault()
+        known
+            .Select(k => (Name: k, Away: Away(name.ToUpperInvariant(), k.ToUpperInvariant())))
+            .Where(k => k.Away <= Math.Max(2, k.Name.Length / 3))
+            .OrderBy(k => k.Away)
+            .Select(k => k.Name)
+            .FirstOrDefault()
         ?? known.FirstOrDefault(k => k.EndsWith("." + name.Split('.')[^1], StringComparison.OrdinalIgnoreCase));
 
     /// <summary>How many letters have to be put in, left out or changed (Levenshtein).</summary>

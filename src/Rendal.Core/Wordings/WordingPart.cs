@@ -1,6 +1,8 @@
 namespace Rendal.Core.Wordings;
 
-/// <summary>A piece of a template: what people typed, a slot, or pieces under a condition. What was typed is never read as anything else.</summary>
+/// <summary>
+/// A piece of a template: what people typed, a slot, or pieces under a condition. What was typed is never read as anything else.
+/// </summary>
 public abstract record WordingPart;
 
 /// <summary>What stands as it is.</summary>

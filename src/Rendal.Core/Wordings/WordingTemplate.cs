@@ -6,8 +6,8 @@ using System.Text.Unicode;
 namespace Rendal.Core.Wordings;
 
 /// <summary>
-/// A wording made ready to be filled many times: a tree of text, slots and conditions. What people type and what slots are
-/// filled with is text wherever it lands; it never becomes markup, a header or part of the template.
+/// A wording made ready to be filled many times: a tree of text, slots and conditions. What people type and what slots are filled with is
+/// text wherever it lands; it never becomes markup, a header or part of the template.
 /// </summary>
 public sealed partial class WordingTemplate
 {
@@ -21,13 +21,20 @@ public sealed partial class WordingTemplate
     /// <param name="body">The pieces of its body.</param>
     /// <param name="pictures">The numbers of the pictures in its body.</param>
     /// <param name="errors">What is wrong with it, one sentence each.</param>
-    public WordingTemplate(IReadOnlyList<WordingPart> subject, IReadOnlyList<WordingPart> body, IReadOnlyList<long> pictures, IReadOnlyList<string> errors) =>
-        (this.subject, this.body, Pictures, Errors) = (subject, body, pictures, errors);
+    public WordingTemplate(
+        IReadOnlyList<WordingPart> subject,
+        IReadOnlyList<WordingPart> body,
+        IReadOnlyList<long> pictures,
+        IReadOnlyList<string> errors
+    ) => (this.subject, this.body, Pictures, Errors) = (subject, body, pictures, errors);
 
     /// <summary>The numbers of the pictures in its body.</summary>
     public IReadOnlyList<long> Pictures { get; }
 
-    /// <summary>What is wrong with the wording itself, one sentence each: slots that name nothing known, a table in the subject, more than can be worked through. Empty when it can be used.</summary>
+    /// <summary>
+    /// What is wrong with the wording itself, one sentence each: slots that name nothing known, a table in the subject, more than can be
+    /// worked through. Empty when it can be used.
+    /// </summary>
     public IReadOnlyList<string> Errors { get; }
 
     /// <summary>Whether a slot stands in its body, be it under a condition.</summary>
@@ -36,10 +43,16 @@ public sealed partial class WordingTemplate
     {
         return IsIn(body);
 
-        bool IsIn(IReadOnlyList<WordingPart> parts) => parts.Any(part => part is WordingSlot place ? place.Slot.Name == slot : part is WordingCondition condition && IsIn(condition.Parts));
+        bool IsIn(IReadOnlyList<WordingPart> parts) =>
+            parts.Any(part =>
+                part is WordingSlot place ? place.Slot.Name == slot : part is WordingCondition condition && IsIn(condition.Parts)
+            );
     }
 
-    /// <summary>Fills the wording. Values are looked up by slot name; a slot that is not among them is empty. Words under a condition that does not hold are left away, with their slots.</summary>
+    /// <summary>
+    /// Fills the wording. Values are looked up by slot name; a slot that is not among them is empty. Words under a condition that does not
+    /// hold are left away, with their slots.
+    /// </summary>
     /// <param name="values">The values of the slots.</param>
     /// <param name="holding">The conditions that hold.</param>
     /// <exception cref="InvalidOperationException">The wording has <see cref="Errors"/>.</exception>

@@ -4,9 +4,9 @@ using Rendal.Core.Intake;
 namespace Rendal.Files.Csv;
 
 /// <summary>
-/// Cells of one column that came by lately. Some columns of a ledger repeat themselves (currencies, kinds, dates), and
-/// there a cell that is the same as one before is that one. A column that turns out to hold another text in most rows is
-/// read without the pool. It never grows.
+/// Cells of one column that came by lately. Some columns of a ledger repeat themselves (currencies, kinds, dates), and there a cell that
+/// is the same as one before is that one. A column that turns out to hold another text in most rows is read without the pool. It never
+/// grows.
 /// </summary>
 internal sealed class CellPool
 {

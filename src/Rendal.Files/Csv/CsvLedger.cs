@@ -22,7 +22,13 @@ public static class CsvLedger
     public static LedgerTable Open(string name, Func<Stream> open, FileOpening opening)
     {
         var (encoding, encodingReason) = opening.Encoding is { } said
-            ? (TextEncoding.Named(said) ?? throw new FileRefused($"“{said}” is not an encoding that is known; there are {string.Join(", ", TextEncoding.Names)}."), "set by you")
+            ? (
+                TextEncoding.Named(said)
+                    ?? throw new FileRefused(
+                        $"“{said}” is not an encoding that is known; there are {string.Join(", ", TextEncoding.Names)}."
+                    ),
+                "set by you"
+            )
             : EncodingOf(open);
         using var reader = new StreamReader(open(), encoding);
         var sample = new char[SampleSize];
@@ -42,7 +48,13 @@ public static class CsvLedger
             : Delimiter.Of(text);
         return new LedgerTable(name, null, ReadAhead.Of(Rows(name, open, encoding, delimiter)))
         {
-            Traits = new FileTraits { Delimiter = delimiter, DelimiterReason = delimiterReason, Encoding = encoding.WebName, EncodingReason = encodingReason },
+            Traits = new FileTraits
+            {
+                Delimiter = delimiter,
+                DelimiterReason = delimiterReason,
+                Encoding = encoding.WebName,
+                EncodingReason = encodingReason,
+            },
         };
     }
 
@@ -67,7 +79,9 @@ public static class CsvLedger
                 // A quote in the middle of a cell is how some programs write inches; one that never ends swallows rows.
                 if (malformed.Reason == CsvMalformedReason.UnterminatedQuote)
                 {
-                    throw new FileRefused($"{name}, row {number + 1}: a quotation mark lacks its second one, so that the rest of the file would be one cell.");
+                    throw new FileRefused(
+                        $"{name}, row {number + 1}: a quotation mark lacks its second one, so that the rest of the file would be one cell."
+                    );
                 }
             },
         };
@@ -107,7 +121,10 @@ public static class CsvLedger
         }
         catch (CsvFormatException e)
         {
-            throw new FileRefused($"{name}, row {number + 1} is longer than {LongestRow} bytes; a quotation mark may lack its second one.", e);
+            throw new FileRefused(
+                $"{name}, row {number + 1} is longer than {LongestRow} bytes; a quotation mark may lack its second one.",
+                e
+            );
         }
     }
 }

@@ -7,8 +7,8 @@ namespace Rendal.Files.Csv;
 public static class CsvText
 {
     /// <summary>
-    /// Writes rows. A cell that a spreadsheet would take for a formula (it begins with <c>= + - @</c>, tab or carriage
-    /// return) gets an apostrophe in front, unless it is a plain number such as <c>-12.00</c>.
+    /// Writes rows. A cell that a spreadsheet would take for a formula (it begins with <c>= + - @</c>, tab or carriage return) gets an
+    /// apostrophe in front, unless it is a plain number such as <c>-12.00</c>.
     /// </summary>
     public static async Task WriteAsync(Stream stream, IAsyncEnumerable<IReadOnlyList<string>> rows, CancellationToken cancel)
     {
@@ -31,9 +31,17 @@ public static class CsvText
 
     /// <summary>The cell as it can be opened in a spreadsheet without being reckoned: <c>=1+1</c> gives <c>'=1+1</c>.</summary>
     public static string Harmless(string cell) =>
-        cell.Length > 0 && (cell[0] is '=' or '+' or '-' or '@' or '\t' or '\r') && !decimal.TryParse(cell, NumberStyles.Number, CultureInfo.InvariantCulture, out _)
+        cell.Length > 0
+        && (cell[0] is '=' or '+' or '-' or '@' or '\t' or '\r')
+        && !decimal.TryParse(cell, NumberStyles.Number, CultureInfo.InvariantCulture, out _)
             ? "'" + cell
             : cell;
 
-    private static CsvWriterOptions Options() => new() { HasHeader = false, NewLine = "\r\n", WriteByteOrderMark = true };
+    private static CsvWriterOptions Options() =>
+        new()
+        {
+            HasHeader = false,
+            NewLine = "\r\n",
+            WriteByteOrderMark = true,
+        };
 }

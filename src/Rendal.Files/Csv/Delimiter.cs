@@ -9,8 +9,8 @@ public static class Delimiter
     public static IReadOnlyList<char> All => Candidates;
 
     /// <summary>
-    /// The delimiter that stands equally often, and most often, in the most lines of <paramref name="sample"/>; what is
-    /// in quotes does not count. A comma where none stands anywhere: the file has one column.
+    /// The delimiter that stands equally often, and most often, in the most lines of <paramref name="sample"/>; what is in quotes does not
+    /// count. A comma where none stands anywhere: the file has one column.
     /// </summary>
     public static (char Delimiter, string Reason) Of(string sample)
     {

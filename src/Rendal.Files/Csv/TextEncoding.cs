@@ -11,18 +11,19 @@ public static class TextEncoding
     public static IReadOnlyList<string> Names { get; } = ["utf-8", "windows-1252", "utf-16", "utf-16BE"];
 
     /// <summary>The encoding of an IANA name; null for one that is none of <see cref="Names"/>.</summary>
-    public static Encoding? Named(string name) => name.ToLowerInvariant() switch
-    {
-        "utf-8" => Encoding.UTF8,
-        "windows-1252" => CodePagesEncodingProvider.Instance.GetEncoding(1252),
-        "utf-16" => Encoding.Unicode,
-        "utf-16be" => Encoding.BigEndianUnicode,
-        _ => null,
-    };
+    public static Encoding? Named(string name) =>
+        name.ToLowerInvariant() switch
+        {
+            "utf-8" => Encoding.UTF8,
+            "windows-1252" => CodePagesEncodingProvider.Instance.GetEncoding(1252),
+            "utf-16" => Encoding.Unicode,
+            "utf-16be" => Encoding.BigEndianUnicode,
+            _ => null,
+        };
 
     /// <summary>
-    /// The encoding of a stream, which is read from its start to where the question is settled: by its byte order mark;
-    /// UTF-16 by zero bytes at every other place; UTF-8 if all of it is valid; else Windows-1252. With the reason in plain words.
+    /// The encoding of a stream, which is read from its start to where the question is settled: by its byte order mark; UTF-16 by zero
+    /// bytes at every other place; UTF-8 if all of it is valid; else Windows-1252. With the reason in plain words.
     /// </summary>
     public static (Encoding Encoding, string Reason) Of(Stream stream)
     {

@@ -14,7 +14,8 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     public const string PdfType = "application/pdf";
 
     /// <summary>The names of the files that a document makes, in the order in which they are enclosed.</summary>
-    public static IReadOnlyList<string> Names(StatementDocument paper, Layout layout) => [.. layout.Forms.Order().Select(form => NameOf(paper, form))];
+    public static IReadOnlyList<string> Names(StatementDocument paper, Layout layout) =>
+        [.. layout.Forms.Order().Select(form => NameOf(paper, form))];
 
     /// <summary>Makes a document in each form that its layout asks for.</summary>
     /// <param name="paper">What stands on it.</param>
@@ -22,14 +23,30 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     /// <param name="renderer">The renderer of the thread.</param>
     /// <param name="letter">The PDF of its letter, where it was made with others in one call; null to make it now.</param>
     /// <param name="cancel">Whoever asked for it has gone.</param>
-    /// <exception cref="DocxConversionFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message says so.</exception>
-    public static IReadOnlyList<DocumentFile> Make(StatementDocument paper, Layout layout, DocumentRenderer renderer, byte[]? letter = null, CancellationToken cancel = default) =>
-        [.. layout.Forms.Order().Select(form => form == DocumentForm.Pdf && letter is not null ? new DocumentFile(NameOf(paper, form), PdfType, letter) : Make(paper, layout, renderer, form, cancel))];
+    /// <exception cref="DocxConversionFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message
+    /// says so.</exception>
+    public static IReadOnlyList<DocumentFile> Make(
+        StatementDocument paper,
+        Layout layout,
+        DocumentRenderer renderer,
+        byte[]? letter = null,
+        CancellationToken cancel = default
+    ) =>
+        [
+            .. layout
+                .Forms.Order()
+                .Select(form =>
+                    form == DocumentForm.Pdf && letter is not null
+                        ? new DocumentFile(NameOf(paper, form), PdfType, letter)
+                        : Make(paper, layout, renderer, form, cancel)
+                ),
+        ];
 
     /// <summary>PDFs of the letters of several papers, made in one call, in their order.</summary>
     /// <param name="papers">The papers with their layouts, each of which has a letter.</param>
     /// <exception cref="DocxConversionFailed">LibreOffice is not installed, or it failed; the message says so.</exception>
-    public static IReadOnlyList<byte[]> Letters(IReadOnlyList<(StatementDocument Paper, Layout Layout)> papers) => WordProcessor.Pdfs([.. papers.Select(p => Filled(p.Paper, p.Layout))]);
+    public static IReadOnlyList<byte[]> Letters(IReadOnlyList<(StatementDocument Paper, Layout Layout)> papers) =>
+        WordProcessor.Pdfs([.. papers.Select(p => Filled(p.Paper, p.Layout))]);
 
     /// <summary>Makes a document in one form.</summary>
     /// <param name="paper">What stands on it.</param>
@@ -37,18 +54,39 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     /// <param name="renderer">The renderer of the thread.</param>
     /// <param name="form">The form.</param>
     /// <param name="cancel">Whoever asked for it has gone.</param>
-    /// <exception cref="DocxConversionFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message says so.</exception>
-    public static DocumentFile Make(StatementDocument paper, Layout layout, DocumentRenderer renderer, DocumentForm form, CancellationToken cancel = default) => form switch
-    {
-        DocumentForm.Pdf when layout.Letter is not null => new DocumentFile(NameOf(paper, form), PdfType, WordProcessor.Pdfs([Filled(paper, layout)])[0]),
-        DocumentForm.Docx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.wordprocessingml.document", Filled(paper, layout)),
-        DocumentForm.Pdf => new DocumentFile(NameOf(paper, form), PdfType, renderer.Print(paper, layout, cancel)),
-        DocumentForm.Xlsx => new DocumentFile(NameOf(paper, form), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", StatementWorkbook.Write(paper)),
-        DocumentForm.Csv => new DocumentFile(NameOf(paper, form), "text/csv; charset=utf-8", StatementCsv.Write(paper)),
-        _ => throw new ArgumentOutOfRangeException(nameof(form), form, null),
-    };
+    /// <exception cref="DocxConversionFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message
+    /// says so.</exception>
+    public static DocumentFile Make(
+        StatementDocument paper,
+        Layout layout,
+        DocumentRenderer renderer,
+        DocumentForm form,
+        CancellationToken cancel = default
+    ) =>
+        form switch
+        {
+            DocumentForm.Pdf when layout.Letter is not null => new DocumentFile(
+                NameOf(paper, form),
+                PdfType,
+                WordProcessor.Pdfs([Filled(paper, layout)])[0]
+            ),
+            DocumentForm.Docx => new DocumentFile(
+                NameOf(paper, form),
+                "application/vnd.openxmlformats-officedocument.wordprocessingml.document",
+                Filled(paper, layout)
+            ),
+            DocumentForm.Pdf => new DocumentFile(NameOf(paper, form), PdfType, renderer.Print(paper, layout, cancel)),
+            DocumentForm.Xlsx => new DocumentFile(
+                NameOf(paper, form),
+                "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+                StatementWorkbook.Write(paper)
+            ),
+            DocumentForm.Csv => new DocumentFile(NameOf(paper, form), "text/csv; charset=utf-8", StatementCsv.Write(paper)),
+            _ => throw new ArgumentOutOfRangeException(nameof(form), form, null),
+        };
 
     private static byte[] Filled(StatementDocument paper, Layout layout) => DocxFilling.Fill(layout.Letter!.Bytes, paper.Letter!);
 
-    private static string NameOf(StatementDocument paper, DocumentForm form) => FileName.Safe(paper.FileName, "." + form.ToString().ToLowerInvariant());
+    private static string NameOf(StatementDocument paper, DocumentForm form) =>
+        FileName.Safe(paper.FileName, "." + form.ToString().ToLowerInvariant());
 }

@@ -13,7 +13,9 @@ internal static partial class SettledPackage
     // The first moment that a ZIP can tell.
     private static readonly DateTimeOffset Always = new(1980, 1, 1, 0, 0, 0, TimeSpan.Zero);
 
-    /// <summary>The same package: its parts in their order, their times always the same, and a number in each name that was a GUID.</summary>
+    /// <summary>
+    /// The same package: its parts in their order, their times always the same, and a number in each name that was a GUID.
+    /// </summary>
     /// <param name="package">It as the library wrote it.</param>
     public static byte[] Of(byte[] package)
     {

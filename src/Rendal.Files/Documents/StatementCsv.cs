@@ -5,20 +5,28 @@ using Rendal.Files.Csv;
 
 namespace Rendal.Files.Documents;
 
-/// <summary>A statement as CSV: one line an item, with its currency last; no totals, so that the lines can be taken in elsewhere.</summary>
+/// <summary>
+/// A statement as CSV: one line an item, with its currency last; no totals, so that the lines can be taken in elsewhere.
+/// </summary>
 internal static class StatementCsv
 {
     /// <summary>The file.</summary>
     /// <param name="paper">A paper whose sections have their values.</param>
     public static byte[] Write(StatementDocument paper)
     {
-        var sheets = paper.Sections.Select(s => s.Sheet ?? throw new ArgumentException("The paper was set without its values.", nameof(paper))).ToList();
+        var sheets = paper
+            .Sections.Select(s => s.Sheet ?? throw new ArgumentException("The paper was set without its values.", nameof(paper)))
+            .ToList();
         using var stream = new MemoryStream();
-        CsvText.Write(stream, sheets.SelectMany(s => s.Rows.Select(row => Line(row, s.Currency))).Prepend([.. sheets[0].Headings, paper.CurrencyWord]));
+        CsvText.Write(
+            stream,
+            sheets.SelectMany(s => s.Rows.Select(row => Line(row, s.Currency))).Prepend([.. sheets[0].Headings, paper.CurrencyWord])
+        );
         return stream.ToArray();
     }
 
-    private static IReadOnlyList<string> Line(IReadOnlyList<SheetCell> row, Currency currency) => [.. row.Select(cell => Plain(cell, currency)), currency.Code];
+    private static IReadOnlyList<string> Line(IReadOnlyList<SheetCell> row, Currency currency) =>
+        [.. row.Select(cell => Plain(cell, currency)), currency.Code];
 
     private static string Plain(SheetCell cell, Currency currency) =>
         cell.Amount is { } amount ? currency.Plain(amount)

@@ -5,8 +5,8 @@ using DocumentFormat.OpenXml.Spreadsheet;
 namespace Rendal.Files.Documents;
 
 /// <summary>
-/// Writes tables of texts as XLSX, row by row, so that a long one takes little memory. Every cell is a text, whatever it
-/// begins with: none is reckoned as a formula.
+/// Writes tables of texts as XLSX, row by row, so that a long one takes little memory. Every cell is a text, whatever it begins with: none
+/// is reckoned as a formula.
 /// </summary>
 public static class TextWorkbook
 {
@@ -15,7 +15,12 @@ public static class TextWorkbook
     /// <param name="sheet">The name of the sheet, at most 31 characters, without <c>\ / ? * [ ] :</c>.</param>
     /// <param name="rows">The rows.</param>
     /// <param name="cancel">Stops it.</param>
-    public static async Task WriteAsync(Stream stream, string sheet, IAsyncEnumerable<IReadOnlyList<string>> rows, CancellationToken cancel)
+    public static async Task WriteAsync(
+        Stream stream,
+        string sheet,
+        IAsyncEnumerable<IReadOnlyList<string>> rows,
+        CancellationToken cancel
+    )
     {
         using var file = SpreadsheetDocument.Create(stream, SpreadsheetDocumentType.Workbook);
         var workbook = file.AddWorkbookPart();
@@ -23,17 +28,49 @@ public static class TextWorkbook
         using (var writer = OpenXmlWriter.Create(part))
         {
             writer.WriteStartElement(new Worksheet());
-            writer.WriteElement(new SheetViews(new SheetView(new Pane { VerticalSplit = 1, TopLeftCell = "A2", ActivePane = PaneValues.BottomLeft, State = PaneStateValues.Frozen }) { WorkbookViewId = 0 }));
+            writer.WriteElement(
+                new SheetViews(
+                    new SheetView(
+                        new Pane
+                        {
+                            VerticalSplit = 1,
+                            TopLeftCell = "A2",
+                            ActivePane = PaneValues.BottomLeft,
+                            State = PaneStateValues.Frozen,
+                        }
+                    )
+                    {
+                        WorkbookViewId = 0,
+                    }
+                )
+            );
             writer.WriteStartElement(new SheetData());
             await foreach (var row in rows.WithCancellation(cancel))
             {
-                writer.WriteElement(new Row(row.Select(cell => new Cell { DataType = CellValues.InlineString, InlineString = new InlineString(new Text(XmlText.Clean(cell)) { Space = SpaceProcessingModeValues.Preserve }) })));
+                writer.WriteElement(
+                    new Row(
+                        row.Select(cell => new Cell
+                        {
+                            DataType = CellValues.InlineString,
+                            InlineString = new InlineString(new Text(XmlText.Clean(cell)) { Space = SpaceProcessingModeValues.Preserve }),
+                        })
+                    )
+                );
             }
 
             writer.WriteEndElement();
             writer.WriteEndElement();
         }
 
-        workbook.Workbook = new Workbook(new Sheets(new Sheet { Id = workbook.GetIdOfPart(part), SheetId = 1, Name = sheet }));
+        workbook.Workbook = new Workbook(
+            new Sheets(
+                new Sheet
+                {
+                    Id = workbook.GetIdOfPart(part),
+                    SheetId = 1,
+                    Name = sheet,
+                }
+            )
+        );
     }
 }

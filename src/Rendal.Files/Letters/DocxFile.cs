@@ -31,7 +31,10 @@ internal static class DocxFile
         {
             using (var zip = new ZipArchive(new MemoryStream(bytes), ZipArchiveMode.Read))
             {
-                if (zip.GetEntry("mimetype") is { Length: < 200 } kind && new StreamReader(kind.Open()).ReadToEnd().Contains("opendocument.text", StringComparison.Ordinal))
+                if (
+                    zip.GetEntry("mimetype") is { Length: < 200 } kind
+                    && new StreamReader(kind.Open()).ReadToEnd().Contains("opendocument.text", StringComparison.Ordinal)
+                )
                 {
                     return "The file is an ODT. Save it as DOCX in your word processor.";
                 }
@@ -52,7 +55,10 @@ internal static class DocxFile
             using var letter = WordprocessingDocument.Open(new MemoryStream(bytes), false);
             if (letter.DocumentType != WordprocessingDocumentType.Document)
             {
-                return letter.DocumentType is WordprocessingDocumentType.MacroEnabledDocument or WordprocessingDocumentType.MacroEnabledTemplate
+                return
+                    letter.DocumentType
+                        is WordprocessingDocumentType.MacroEnabledDocument
+                            or WordprocessingDocumentType.MacroEnabledTemplate
                     ? "The file has macros in it. Save it as a plain DOCX without macros."
                     : "The file is a template. Save it as a DOCX document.";
             }
@@ -63,20 +69,32 @@ internal static class DocxFile
         {
             return e.Message;
         }
-        catch (Exception e) when (PackedFile.IsDamage(e) || e is OpenXmlPackageException or XmlException or FileFormatException or KeyNotFoundException or InvalidOperationException)
+        catch (Exception e)
+            when (PackedFile.IsDamage(e)
+                || e is OpenXmlPackageException or XmlException or FileFormatException or KeyNotFoundException or InvalidOperationException
+            )
         {
             return "The file is damaged, or no DOCX. Open it in your word processor and save it anew.";
         }
     }
 
-    /// <summary>The texts of a letter with the name of where each stands: the body, headers, footers and notes; text boxes stand within them.</summary>
+    /// <summary>
+    /// The texts of a letter with the name of where each stands: the body, headers, footers and notes; text boxes stand within them.
+    /// </summary>
     public static IEnumerable<(string Place, OpenXmlPartRootElement Root)> Roots(WordprocessingDocument letter)
     {
         var main = letter.MainDocumentPart!;
         yield return ("body", main.Document!);
         foreach (var part in main.Parts.Select(p => p.OpenXmlPart))
         {
-            var place = part switch { HeaderPart => "header", FooterPart => "footer", FootnotesPart => "footnotes", EndnotesPart => "endnotes", _ => null };
+            var place = part switch
+            {
+                HeaderPart => "header",
+                FooterPart => "footer",
+                FootnotesPart => "footnotes",
+                EndnotesPart => "endnotes",
+                _ => null,
+            };
             if (place is not null && part.RootElement is { } root)
             {
                 yield return (place, root);
@@ -117,7 +135,12 @@ internal static class DocxFile
 
         foreach (var part in letter.GetAllParts())
         {
-            if (part.ExternalRelationships.FirstOrDefault(r => !r.RelationshipType.EndsWith("/attachedTemplate", StringComparison.Ordinal)) is { } external)
+            if (
+                part.ExternalRelationships.FirstOrDefault(r =>
+                    !r.RelationshipType.EndsWith("/attachedTemplate", StringComparison.Ordinal)
+                ) is
+                { } external
+            )
             {
                 return $"The letter takes in something from elsewhere ({external.Uri}). Put it into the document itself.";
             }
@@ -130,10 +153,13 @@ internal static class DocxFile
 
         foreach (var (place, root) in Roots(letter))
         {
-            var codes = root.Descendants<FieldCode>().Select(f => f.Text).Concat(root.Descendants<SimpleField>().Select(f => f.Instruction?.Value ?? ""));
+            var codes = root.Descendants<FieldCode>()
+                .Select(f => f.Text)
+                .Concat(root.Descendants<SimpleField>().Select(f => f.Instruction?.Value ?? ""));
             if (codes.Select(c => c.Trim().Split(' ')[0].ToUpperInvariant()).FirstOrDefault(FetchingFields.Contains) is { } field)
             {
-                return $"The {place} of the letter has a field that takes in something from elsewhere ({field}). Put it into the document itself.";
+                return $"The {place} of the letter has a field that takes in something from elsewhere ({field}). Put it into the "
+                    + "document itself.";
             }
         }
 

@@ -29,7 +29,9 @@ public static class DocxFilling
                 var ofItems = root.Descendants<TableRow>().Where(IsOfItems).ToList();
 
                 // Each paragraph is filled once, so that braces in somebody's data stay braces.
-                foreach (var paragraph in root.Descendants<Paragraph>().Where(p => !p.Ancestors<TableRow>().Any(ofItems.Contains)).ToList())
+                foreach (
+                    var paragraph in root.Descendants<Paragraph>().Where(p => !p.Ancestors<TableRow>().Any(ofItems.Contains)).ToList()
+                )
                 {
                     Fill(paragraph, content.Values.GetValueOrDefault);
                 }
@@ -118,7 +120,9 @@ public static class DocxFilling
 
     /// <summary>The first end of a condition with the beginning that is nearest before it; null where there is none.</summary>
     private static (Mark Begin, Mark End)? Innermost(IReadOnlyList<Mark> marks) =>
-        marks.FirstOrDefault(m => m.IsEnd) is { } end && marks.LastOrDefault(m => m.If is not null && m.Start < end.Start) is { } begin ? (begin, end) : null;
+        marks.FirstOrDefault(m => m.IsEnd) is { } end && marks.LastOrDefault(m => m.If is not null && m.Start < end.Start) is { } begin
+            ? (begin, end)
+            : null;
 
     /// <summary>A row with slots of an item stands once for each item; without items, not at all.</summary>
     private static void Repeat(TableRow row, DocxContent content)
@@ -144,7 +148,10 @@ public static class DocxFilling
     }
 
     private static bool IsOfItems(TableRow row) =>
-        row.Descendants<Paragraph>().Where(p => p.Ancestors<TableRow>().First() == row).SelectMany(p => Mark.In(new ParagraphText(p).All)).Any(m => IsOfItem(m.Slot.Name));
+        row.Descendants<Paragraph>()
+            .Where(p => p.Ancestors<TableRow>().First() == row)
+            .SelectMany(p => Mark.In(new ParagraphText(p).All))
+            .Any(m => IsOfItem(m.Slot.Name));
 
     private static bool IsOfItem(string name) => name.StartsWith(DocxSlot.OfItem, StringComparison.OrdinalIgnoreCase);
 
@@ -165,7 +172,9 @@ public static class DocxFilling
         foreach (var mark in Mark.In(text.All).Reverse())
         {
             var (written, orElse) = mark.Slot;
-            var value = DocxInspection.NameOf(written) is { } name ? valueOf(name) : throw new InvalidOperationException($"“{written}” names nothing known.");
+            var value = DocxInspection.NameOf(written) is { } name
+                ? valueOf(name)
+                : throw new InvalidOperationException($"“{written}” names nothing known.");
             text.Replace(mark.Start, mark.Length, string.IsNullOrWhiteSpace(value) ? orElse : value);
         }
     }

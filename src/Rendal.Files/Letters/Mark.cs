@@ -19,17 +19,25 @@ internal sealed partial record Mark(int Start, int Length, string Words)
     public bool IsEnd => Words.Equals("end", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>The slot's name or label as it was written, and what stands instead where it is empty.</summary>
-    public (string Name, string OrElse) Slot => OrElse().Match(Words) is { Success: true } m ? (m.Groups[1].Value.Trim(), m.Groups[2].Value.Trim(' ', '"', '“', '”', '„', '\'', '‘', '’', '«', '»')) : (Words, "");
+    public (string Name, string OrElse) Slot =>
+        OrElse().Match(Words) is { Success: true } m
+            ? (m.Groups[1].Value.Trim(), m.Groups[2].Value.Trim(' ', '"', '“', '”', '„', '\'', '‘', '’', '«', '»'))
+            : (Words, "");
 
     /// <summary>Finds the marks of a paragraph.</summary>
     public static IReadOnlyList<Mark> In(string paragraph) =>
         [.. Braces().Matches(paragraph).Select(m => new Mark(m.Index, m.Length, Spaces().Replace(m.Groups[1].Value, " ").Trim()))];
 
-    /// <summary>Whether a paragraph is nothing but the beginning or the end of a condition, which then holds for the paragraphs between.</summary>
-    public static bool IsAlone(IReadOnlyList<Mark> marks, string paragraph) => marks is [var only] && only.Length == paragraph.Trim().Length && (only.If is not null || only.IsEnd);
+    /// <summary>
+    /// Whether a paragraph is nothing but the beginning or the end of a condition, which then holds for the paragraphs between.
+    /// </summary>
+    public static bool IsAlone(IReadOnlyList<Mark> marks, string paragraph) =>
+        marks is [var only] && only.Length == paragraph.Trim().Length && (only.If is not null || only.IsEnd);
 
     /// <summary>Whether braces are opened that are never closed, or closed that were never opened.</summary>
-    public static bool IsBroken(string paragraph) => Braces().Replace(paragraph, "") is var rest && (rest.Contains("{{", StringComparison.Ordinal) || rest.Contains("}}", StringComparison.Ordinal));
+    public static bool IsBroken(string paragraph) =>
+        Braces().Replace(paragraph, "") is var rest
+        && (rest.Contains("{{", StringComparison.Ordinal) || rest.Contains("}}", StringComparison.Ordinal));
 
     /// <summary>The condition of these words; null where there is none.</summary>
     public static TextWhen? Condition(string words) => TextConditions.Find(words.ToLowerInvariant().Replace(' ', '-'));

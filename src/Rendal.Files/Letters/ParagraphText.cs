@@ -4,8 +4,8 @@ using DocumentFormat.OpenXml.Wordprocessing;
 namespace Rendal.Files.Letters;
 
 /// <summary>
-/// The text of one paragraph as a person sees it, over all the runs that a word processor has broken it into. A text box
-/// that is anchored in the paragraph has paragraphs of its own.
+/// The text of one paragraph as a person sees it, over all the runs that a word processor has broken it into. A text box that is anchored
+/// in the paragraph has paragraphs of its own.
 /// </summary>
 internal sealed class ParagraphText
 {
@@ -20,7 +20,10 @@ internal sealed class ParagraphText
     /// <summary>The text.</summary>
     public string All { get; private set; }
 
-    /// <summary>Puts another text in the place of a piece. It takes the look of the first letter that it stands for; its line breaks become such of the document.</summary>
+    /// <summary>
+    /// Puts another text in the place of a piece. It takes the look of the first letter that it stands for; its line breaks become such of
+    /// the document.
+    /// </summary>
     /// <param name="start">Where the piece begins.</param>
     /// <param name="length">Its length.</param>
     /// <param name="value">The text instead.</param>

@@ -6,7 +6,9 @@ namespace Rendal.Files.Letters;
 public sealed class WordProcessor
 {
     /// <summary>What to say where it is missing.</summary>
-    public const string Missing = "To make a PDF of a letter, LibreOffice has to be installed on the server (the package libreoffice-writer-nogui); it is not. Enclose the letter as DOCX instead.";
+    public const string Missing =
+        "To make a PDF of a letter, LibreOffice has to be installed on the server (the package libreoffice-writer-nogui); it "
+        + "is not. Enclose the letter as DOCX instead.";
 
     private const string Settings = """pdf:writer_pdf_Export:{"SelectPdfVersion":{"type":"long","value":"2"}}""";
     private static readonly TimeSpan ForStart = TimeSpan.FromMinutes(1);
@@ -14,8 +16,11 @@ public sealed class WordProcessor
     private static readonly SemaphoreSlim One = new(1);
 
     /// <summary>Where the program is; null where it is not installed.</summary>
-    public static string? Program { get; } = (Environment.GetEnvironmentVariable("PATH") ?? "").Split(Path.PathSeparator)
-        .SelectMany(folder => new[] { "soffice", "libreoffice" }.Select(name => Path.Combine(folder, name))).FirstOrDefault(File.Exists);
+    public static string? Program { get; } =
+        (Environment.GetEnvironmentVariable("PATH") ?? "")
+            .Split(Path.PathSeparator)
+            .SelectMany(folder => new[] { "soffice", "libreoffice" }.Select(name => Path.Combine(folder, name)))
+            .FirstOrDefault(File.Exists);
 
     /// <summary>PDFs (PDF/A-2b) of filled letters, in their order.</summary>
     /// <param name="letters">The letters as DOCX.</param>
@@ -39,9 +44,15 @@ public sealed class WordProcessor
             }
 
             var said = Run(program, folder, files);
-            return [.. files.Select((file, i) => Path.ChangeExtension(file, ".pdf") is var pdf && File.Exists(pdf)
-                ? File.ReadAllBytes(pdf)
-                : throw new DocxConversionFailed($"LibreOffice made no PDF of letter {i + 1} of {letters.Count}. {said}"))];
+            return
+            [
+                .. files.Select(
+                    (file, i) =>
+                        Path.ChangeExtension(file, ".pdf") is var pdf && File.Exists(pdf)
+                            ? File.ReadAllBytes(pdf)
+                            : throw new DocxConversionFailed($"LibreOffice made no PDF of letter {i + 1} of {letters.Count}. {said}")
+                ),
+            ];
         }
         finally
         {
@@ -56,7 +67,17 @@ public sealed class WordProcessor
         {
             RedirectStandardOutput = true,
             RedirectStandardError = true,
-            ArgumentList = { "--headless", "--norestore", "--nolockcheck", $"-env:UserInstallation=file://{folder}/profile", "--convert-to", Settings, "--outdir", folder },
+            ArgumentList =
+            {
+                "--headless",
+                "--norestore",
+                "--nolockcheck",
+                $"-env:UserInstallation=file://{folder}/profile",
+                "--convert-to",
+                Settings,
+                "--outdir",
+                folder,
+            },
         };
         files.ForEach(start.ArgumentList.Add);
         using var process = Process.Start(start)!;

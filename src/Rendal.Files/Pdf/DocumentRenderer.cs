@@ -8,8 +8,8 @@ using SkiaSharp;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// Prints statements as PDF. One renderer serves one thread and is kept for a whole round, because the fonts are reduced
-/// to the glyphs in use only when new ones come up.
+/// Prints statements as PDF. One renderer serves one thread and is kept for a whole round, because the fonts are reduced to the glyphs in
+/// use only when new ones come up.
 /// </summary>
 public sealed class DocumentRenderer : IDisposable
 {
@@ -23,12 +23,16 @@ public sealed class DocumentRenderer : IDisposable
     /// <summary>What keeps a layout from being printed by, its pictures and its letter looked into as well; null for nothing.</summary>
     public static string? Problem(LayoutTemplate template) =>
         template.Errors.Count > 0 ? template.Errors[0]
-        : template.Layout.Letter is { } letter ? DocxInspection.At(letter.Bytes).Problems.FirstOrDefault() ?? (template.Layout.Forms.Contains(DocumentForm.Pdf) && WordProcessor.Program is null ? WordProcessor.Missing : null)
+        : template.Layout.Letter is { } letter
+            ? DocxInspection.At(letter.Bytes).Problems.FirstOrDefault()
+                ?? (template.Layout.Forms.Contains(DocumentForm.Pdf) && WordProcessor.Program is null ? WordProcessor.Missing : null)
         : template.Layout.First<LetterheadPart>()?.Logo is { } logo && Picture.Problem(logo, "logo") is { } bad ? bad
         : template.Layout.First<SignaturePart>()?.Picture is { } signature ? Picture.Problem(signature, "picture of the signature")
         : null;
 
-    /// <summary>The first character of a paper that no font has, so that it would be an empty box; null where all can be printed.</summary>
+    /// <summary>
+    /// The first character of a paper that no font has, so that it would be an empty box; null where all can be printed.
+    /// </summary>
     public static string? Unprintable(StatementDocument paper)
     {
         foreach (var text in paper.Words)
@@ -42,25 +46,35 @@ public sealed class DocumentRenderer : IDisposable
         return null;
     }
 
-    /// <summary>Prints one customer's statement. The text can be selected and searched word by word; the document is marked PDF/A-2b.</summary>
+    /// <summary>
+    /// Prints one customer's statement. The text can be selected and searched word by word; the document is marked PDF/A-2b.
+    /// </summary>
     /// <param name="paper">What stands on it.</param>
     /// <param name="layout">How it looks.</param>
     /// <param name="cancel">Whoever asked for it has gone.</param>
-    /// <exception cref="InvalidDataException">A picture of the layout cannot be drawn; <see cref="Picture.Problem"/> says so beforehand.</exception>
-    /// <exception cref="OverBudget">It takes more pages or time than <see cref="Limits.Document"/> says. The renderer can be used on.</exception>
+    /// <exception cref="InvalidDataException">A picture of the layout cannot be drawn; <see cref="Picture.Problem"/> says so
+    /// beforehand.</exception>
+    /// <exception cref="OverBudget">It takes more pages or time than <see cref="Limits.Document"/> says. The renderer can be used
+    /// on.</exception>
     public byte[] Print(StatementDocument paper, Layout layout, CancellationToken cancel = default) =>
-        Printed($"{paper.Title} – {paper.AddressLines[0]}", paper.Firm.Name, paper.Language, Set(paper, layout, TimedBudget.Begin("The document", Limits.Document, cancel)).Draw);
+        Printed(
+            $"{paper.Title} – {paper.AddressLines[0]}",
+            paper.Firm.Name,
+            paper.Language,
+            Set(paper, layout, TimedBudget.Begin("The document", Limits.Document, cancel)).Draw
+        );
 
     /// <summary>Prints the list of what is in a bundle for the post, in English as the interface is.</summary>
     /// <param name="list">What stands on it.</param>
-    public byte[] Print(PostList list) => Printed(list.Title, "", "en", new PostListPages(list, FacesOf(Layout.BuiltIn), new Budget("The list", Limits.Document)).Draw);
+    public byte[] Print(PostList list) =>
+        Printed(list.Title, "", "en", new PostListPages(list, FacesOf(Layout.BuiltIn), new Budget("The list", Limits.Document)).Draw);
 
     /// <summary>One page with nothing on it, as large as given in points.</summary>
     public static byte[] Empty(float width, float height) => Printed("", "", "en", document =>
-    {
-        using var canvas = document.BeginPage(width, height);
-        document.EndPage();
-    });
+        {
+            using var canvas = document.BeginPage(width, height);
+            document.EndPage();
+        });
 
     /// <inheritdoc/>
     public void Dispose()
@@ -99,12 +113,22 @@ public sealed class DocumentRenderer : IDisposable
             pictures.Clear();
         }
 
-        return new StatementPages(paper, layout, FacesOf(layout), PictureOf(layout.First<LetterheadPart>()?.Logo), PictureOf(layout.First<SignaturePart>()?.Picture), budget);
+        return new StatementPages(
+            paper,
+            layout,
+            FacesOf(layout),
+            PictureOf(layout.First<LetterheadPart>()?.Logo),
+            PictureOf(layout.First<SignaturePart>()?.Picture),
+            budget
+        );
     }
 
     private FontSet FacesOf(Layout layout)
     {
-        const string sans = "SourceSans3-Regular.ttf", strongSans = "SourceSans3-SemiBold.ttf", serif = "SourceSerif4-Regular.ttf", strongSerif = "SourceSerif4-SemiBold.ttf";
+        const string sans = "SourceSans3-Regular.ttf",
+            strongSans = "SourceSans3-SemiBold.ttf",
+            serif = "SourceSerif4-Regular.ttf",
+            strongSerif = "SourceSerif4-SemiBold.ttf";
         return layout.Faces switch
         {
             FontFamily.Sans => new FontSet(FaceOf(sans, true), FaceOf(strongSans, true), FaceOf(strongSans, true)),
@@ -133,7 +157,10 @@ public sealed class DocumentRenderer : IDisposable
 
         if (!pictures.TryGetValue(bytes, out var picture))
         {
-            pictures.Add(bytes, picture = SKImage.FromEncodedData(bytes) ?? throw new InvalidDataException("A picture of the layout cannot be drawn."));
+            pictures.Add(
+                bytes,
+                picture = SKImage.FromEncodedData(bytes) ?? throw new InvalidDataException("A picture of the layout cannot be drawn.")
+            );
         }
 
         return picture;

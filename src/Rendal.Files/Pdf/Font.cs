@@ -5,8 +5,7 @@ using System.Text;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// A typeface that text is set in: its own file, and others for the characters that it lacks. Not to be shared between
-/// threads.
+/// A typeface that text is set in: its own file, and others for the characters that it lacks. Not to be shared between threads.
 /// </summary>
 internal sealed class Font : IDisposable
 {
@@ -100,17 +99,21 @@ internal sealed class Font : IDisposable
         return new SetText(runs, x);
     }
 
-    /// <summary>Parts a text by the files that have its characters. What belongs together is not parted, nor are the spaces and stops within a script.</summary>
+    /// <summary>
+    /// Parts a text by the files that have its characters. What belongs together is not parted, nor are the spaces and stops within a
+    /// script.
+    /// </summary>
     private List<(string Text, FontFile File)> Pieces(string text)
     {
         var pieces = new List<(int Start, FontFile File)>();
-        for (var i = 0; i < text.Length;)
+        for (var i = 0; i < text.Length; )
         {
             var start = i;
             var element = text.AsSpan(i, StringInfo.GetNextTextElementLength(text, i));
             i += element.Length;
             var first = Rune.DecodeFromUtf16(element, out var rune, out _) == OperationStatus.Done ? rune : Rune.ReplacementChar;
-            var file = pieces.Count > 0 && !Rune.IsLetterOrDigit(first) && pieces[^1].File.Has(first) ? pieces[^1].File
+            var file =
+                pieces.Count > 0 && !Rune.IsLetterOrDigit(first) && pieces[^1].File.Has(first) ? pieces[^1].File
                 : own.Has(first) ? own
                 : others.Find(first) ?? own;
             if (pieces.Count == 0 || pieces[^1].File != file)
@@ -119,6 +122,9 @@ internal sealed class Font : IDisposable
             }
         }
 
-        return [.. pieces.Select((piece, i) => (text[piece.Start..(i + 1 < pieces.Count ? pieces[i + 1].Start : text.Length)], piece.File))];
+        return
+        [
+            .. pieces.Select((piece, i) => (text[piece.Start..(i + 1 < pieces.Count ? pieces[i + 1].Start : text.Length)], piece.File)),
+        ];
     }
 }

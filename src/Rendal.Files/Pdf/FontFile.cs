@@ -8,8 +8,8 @@ using Buffer = HarfBuzzSharp.Buffer;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// One file of glyphs. Text is shaped with all of it; what is drawn with is reduced to the glyphs met so far, and reduced
-/// anew when a text brings glyphs that were not met before. Not to be shared between threads.
+/// One file of glyphs. Text is shaped with all of it; what is drawn with is reduced to the glyphs met so far, and reduced anew when a text
+/// brings glyphs that were not met before. Not to be shared between threads.
 /// </summary>
 internal sealed class FontFile : IDisposable
 {
@@ -58,7 +58,12 @@ internal sealed class FontFile : IDisposable
     {
         if (!fonts.TryGetValue(size, out var font))
         {
-            fonts[size] = font = new SKFont(Reduced, size) { LinearMetrics = true, Hinting = SKFontHinting.None, Subpixel = true };
+            fonts[size] = font = new SKFont(Reduced, size)
+            {
+                LinearMetrics = true,
+                Hinting = SKFontHinting.None,
+                Subpixel = true,
+            };
         }
 
         return font;
@@ -66,12 +71,12 @@ internal sealed class FontFile : IDisposable
 
     /// <summary>The bytes of a file that ships along; read once, at a place in memory that stays.</summary>
     public static byte[] Bytes(string resource) => Read.GetOrAdd(resource, static name =>
-    {
-        using var stream = typeof(FontFile).Assembly.GetManifestResourceStream(name)!;
-        var bytes = GC.AllocateUninitializedArray<byte>((int)stream.Length, pinned: true);
-        stream.ReadExactly(bytes);
-        return bytes;
-    });
+        {
+            using var stream = typeof(FontFile).Assembly.GetManifestResourceStream(name)!;
+            var bytes = GC.AllocateUninitializedArray<byte>((int)stream.Length, pinned: true);
+            stream.ReadExactly(bytes);
+            return bytes;
+        });
 
     /// <summary>Whether the file has a glyph for a character.</summary>
     public bool Has(Rune character) => shaper.TryGetNominalGlyph((uint)character.Value, out _);
@@ -80,7 +85,8 @@ internal sealed class FontFile : IDisposable
     /// <param name="text">The text.</param>
     /// <param name="isRightToLeft">Its direction.</param>
     /// <param name="x">Where it begins.</param>
-    /// <param name="copied">Whether the text itself is kept with the glyphs, so that it is copied as it was written whatever glyphs came of it.</param>
+    /// <param name="copied">Whether the text itself is kept with the glyphs, so that it is copied as it was written whatever glyphs came
+    /// of it.</param>
     /// <param name="end">Where it ends.</param>
     public SetRun Set(string text, bool isRightToLeft, float x, bool copied, out float end)
     {
@@ -138,7 +144,10 @@ internal sealed class FontFile : IDisposable
             else
             {
                 // A half of a character that stands alone is written as U+FFFD.
-                at += text[i] < 0x80 ? 1u : text[i] < 0x800 ? 2u : 3u;
+                at +=
+                    text[i] < 0x80 ? 1u
+                    : text[i] < 0x800 ? 2u
+                    : 3u;
             }
         }
 

@@ -4,8 +4,8 @@ using System.Text;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// Reduces a TrueType font (OpenType specification 1.9, outlines in <c>glyf</c>) to the glyphs in use. Glyph numbers
-/// stay, so that text set with the full font can be drawn with the reduced one.
+/// Reduces a TrueType font (OpenType specification 1.9, outlines in <c>glyf</c>) to the glyphs in use. Glyph numbers stay, so that text
+/// set with the full font can be drawn with the reduced one.
 /// </summary>
 public static class FontSubset
 {
@@ -22,15 +22,19 @@ public static class FontSubset
     /// <param name="font">The full font.</param>
     /// <param name="glyphs">The glyphs in use.</param>
     /// <param name="characters">
-    /// The characters in use, as Unicode scalar values. Where one glyph stands for several characters (Greek mu and the
-    /// micro sign), those in use are what is copied out of a document; a glyph that came of characters put together (é of e
-    /// and an accent) is copied as the first character that it stands for.
+    /// The characters in use, as Unicode scalar values. Where one glyph stands for several characters (Greek mu and the micro sign), those
+    /// in use are what is copied out of a document; a glyph that came of characters put together (é of e and an accent) is copied as the
+    /// first character that it stands for.
     /// </param>
     /// <exception cref="InvalidDataException">The font has no TrueType outlines, or its tables are cut short.</exception>
     public static byte[] Reduce(ReadOnlySpan<byte> font, IEnumerable<ushort> glyphs, IReadOnlySet<int> characters)
     {
         var tables = Tables(font);
-        if (!tables.TryGetValue("glyf", out var glyf) || !tables.TryGetValue("loca", out var loca) || !tables.TryGetValue("head", out var head))
+        if (
+            !tables.TryGetValue("glyf", out var glyf)
+            || !tables.TryGetValue("loca", out var loca)
+            || !tables.TryGetValue("head", out var head)
+        )
         {
             throw new InvalidDataException("The font has no TrueType outlines.");
         }
@@ -82,9 +86,14 @@ public static class FontSubset
 
     /// <summary>The characters that a font has, as Unicode scalar values.</summary>
     /// <exception cref="InvalidDataException">The font does not say which glyph stands for which character.</exception>
-    public static IEnumerable<int> Characters(ReadOnlySpan<byte> font) => CharacterMaps(font, Tables(font)).Where(m => m.Glyph != 0).Select(m => m.Character);
+    public static IEnumerable<int> Characters(ReadOnlySpan<byte> font) =>
+        CharacterMaps(font, Tables(font)).Where(m => m.Glyph != 0).Select(m => m.Character);
 
-    private static List<(int Character, ushort Glyph)> InUse(List<(int Character, ushort Glyph)> maps, HashSet<ushort> used, IReadOnlySet<int> characters)
+    private static List<(int Character, ushort Glyph)> InUse(
+        List<(int Character, ushort Glyph)> maps,
+        HashSet<ushort> used,
+        IReadOnlySet<int> characters
+    )
     {
         var kept = maps.Where(m => used.Contains(m.Glyph) && characters.Contains(m.Character)).ToList();
         var named = kept.Select(m => m.Glyph).ToHashSet();
@@ -100,7 +109,10 @@ public static class FontSubset
         for (var i = 0; i < count; i++)
         {
             var entry = font.Slice(12 + (16 * i), 16);
-            tables[Encoding.ASCII.GetString(entry[..4])] = ((int)BinaryPrimitives.ReadUInt32BigEndian(entry[8..]), (int)BinaryPrimitives.ReadUInt32BigEndian(entry[12..]));
+            tables[Encoding.ASCII.GetString(entry[..4])] = (
+                (int)BinaryPrimitives.ReadUInt32BigEndian(entry[8..]),
+                (int)BinaryPrimitives.ReadUInt32BigEndian(entry[12..])
+            );
         }
 
         return tables;
@@ -130,17 +142,26 @@ public static class FontSubset
             {
                 flags = BinaryPrimitives.ReadUInt16BigEndian(outline[at..]);
                 waiting.Push(BinaryPrimitives.ReadUInt16BigEndian(outline[(at + 2)..]));
-                at += 4 + ((flags & ArgumentsAreWords) != 0 ? 4 : 2)
-                    + ((flags & HasScale) != 0 ? 2 : (flags & HasTwoScales) != 0 ? 4 : (flags & HasMatrix) != 0 ? 8 : 0);
-            }
-            while ((flags & MoreComponents) != 0);
+                at +=
+                    4
+                    + ((flags & ArgumentsAreWords) != 0 ? 4 : 2)
+                    + (
+                        (flags & HasScale) != 0 ? 2
+                        : (flags & HasTwoScales) != 0 ? 4
+                        : (flags & HasMatrix) != 0 ? 8
+                        : 0
+                    );
+            } while ((flags & MoreComponents) != 0);
         }
 
         return used;
     }
 
     /// <summary>The characters of the font with their glyphs, from its Unicode subtable of format 12 or 4.</summary>
-    private static List<(int Character, ushort Glyph)> CharacterMaps(ReadOnlySpan<byte> font, Dictionary<string, (int Start, int Length)> tables)
+    private static List<(int Character, ushort Glyph)> CharacterMaps(
+        ReadOnlySpan<byte> font,
+        Dictionary<string, (int Start, int Length)> tables
+    )
     {
         var cmap = font[tables["cmap"].Start..];
         ReadOnlySpan<byte> basic = default;
@@ -157,7 +178,9 @@ public static class FontSubset
             }
         }
 
-        return basic.IsEmpty ? throw new InvalidDataException("The font does not say which glyph stands for which character.") : Format4(basic);
+        return basic.IsEmpty
+            ? throw new InvalidDataException("The font does not say which glyph stands for which character.")
+            : Format4(basic);
     }
 
     private static List<(int Character, ushort Glyph)> Format12(ReadOnlySpan<byte> subtable)
@@ -192,7 +215,10 @@ public static class FontSubset
             var range = BinaryPrimitives.ReadUInt16BigEndian(subtable[rangeAt..]);
             for (var c = (int)first; c <= last && c != 0xFFFF; c++)
             {
-                var glyph = range == 0 ? (ushort)(c + delta) : BinaryPrimitives.ReadUInt16BigEndian(subtable[(rangeAt + range + (2 * (c - first)))..]);
+                var glyph =
+                    range == 0
+                        ? (ushort)(c + delta)
+                        : BinaryPrimitives.ReadUInt16BigEndian(subtable[(rangeAt + range + (2 * (c - first)))..]);
                 if (glyph != 0)
                 {
                     maps.Add((c, range == 0 ? glyph : (ushort)(glyph + delta)));

@@ -47,7 +47,11 @@ internal sealed class HeadParts(Sheets sheets, StatementDocument paper, FontSet 
             sheets.Y = Math.Max(sheets.Y, top);
         }
 
-        foreach (var text in part.WithLines ? firm.AddressLines.Concat(firm.ContactLines).SelectMany(l => Lines.Wrapped(fonts.Regular, 8.5f, l, 190)) : [])
+        foreach (
+            var text in part.WithLines
+                ? firm.AddressLines.Concat(firm.ContactLines).SelectMany(l => Lines.Wrapped(fonts.Regular, 8.5f, l, 190))
+                : []
+        )
         {
             sheets.TextRight(fonts.Regular, 8.5f, text, sheets.Right, line, Palette.Second);
             line += 11;
@@ -56,7 +60,9 @@ internal sealed class HeadParts(Sheets sheets, StatementDocument paper, FontSet 
         sheets.Y = Math.Max(sheets.Y, line) + 14;
     }
 
-    /// <summary>The address stands where a window shows it, whatever stands above; only a letterhead that reaches into it pushes it down.</summary>
+    /// <summary>
+    /// The address stands where a window shows it, whatever stands above; only a letterhead that reaches into it pushes it down.
+    /// </summary>
     public void Address(AddressPart part)
     {
         var (left, top) = (Sheets.Points(part.Begins.Left), Math.Max(sheets.Count == 1 ? Sheets.Points(part.Begins.Top) : 0, sheets.Y));

@@ -4,8 +4,8 @@ using Rendal.Core.Layouts;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// Breaks text into lines of a width. A text is measured piece by piece and never whole, so that the time it takes grows
-/// with its length and not with the square of it.
+/// Breaks text into lines of a width. A text is measured piece by piece and never whole, so that the time it takes grows with its length
+/// and not with the square of it.
 /// </summary>
 internal static class Lines
 {
@@ -146,9 +146,8 @@ internal static class Lines
     }
 
     /// <summary>
-    /// Where the longest piece of a text ends that begins somewhere and is not wider than so much. It has one character at
-    /// least, none of which is cut in two: neither from its accent nor within an emoji. The end of the text where all of the
-    /// rest fits.
+    /// Where the longest piece of a text ends that begins somewhere and is not wider than so much. It has one character at least, none of
+    /// which is cut in two: neither from its accent nor within an emoji. The end of the text where all of the rest fits.
     /// </summary>
     private static int Fitting(string text, int start, Func<string, float> width, float within)
     {
@@ -176,9 +175,11 @@ internal static class Lines
         var (narrow, wide) = (width(piece[..places[0]]), whole);
         for (var halves = false; most - least > 1 && narrow <= within; halves = !halves)
         {
-            // Characters are about as wide as each other, so that the place is near where that puts it; where they are not,
-            // every other step halves what is left.
-            var guess = halves ? (least + most) / 2 : Math.Clamp(least + (int)((most - least) * (within - narrow) / (wide - narrow)), least + 1, most - 1);
+            // Characters are about as wide as each other, so that the place is near where that puts it; where they are not, every other
+            // step halves what is left.
+            var guess = halves
+                ? (least + most) / 2
+                : Math.Clamp(least + (int)((most - least) * (within - narrow) / (wide - narrow)), least + 1, most - 1);
             var guessed = width(piece[..places[guess]]);
             (least, narrow, most, wide) = guessed <= within ? (guess, guessed, most, wide) : (least, narrow, guess, guessed);
         }

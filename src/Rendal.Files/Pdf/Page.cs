@@ -24,14 +24,25 @@ internal sealed class Page(SKCanvas canvas)
 
     public void Line(float x, float y, float right, float width, SKColor ink)
     {
-        using var paint = new SKPaint { Color = ink, StrokeWidth = width, IsStroke = true };
+        using var paint = new SKPaint
+        {
+            Color = ink,
+            StrokeWidth = width,
+            IsStroke = true,
+        };
         canvas.DrawLine(x, y, right, y, paint);
     }
 
     public void Dashes(float x, float y, float right, SKColor ink)
     {
         using var dashes = SKPathEffect.CreateDash([4, 3], 0);
-        using var paint = new SKPaint { Color = ink, StrokeWidth = 0.6f, IsStroke = true, PathEffect = dashes };
+        using var paint = new SKPaint
+        {
+            Color = ink,
+            StrokeWidth = 0.6f,
+            IsStroke = true,
+            PathEffect = dashes,
+        };
         canvas.DrawLine(x, y, right, y, paint);
     }
 
@@ -41,7 +52,8 @@ internal sealed class Page(SKCanvas canvas)
         canvas.DrawRect(area, paint);
     }
 
-    public void Picture(SKImage picture, SKRect area) => canvas.DrawImage(picture, area, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+    public void Picture(SKImage picture, SKRect area) =>
+        canvas.DrawImage(picture, area, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
 
     public void Link(SKRect area, string address) => canvas.DrawUrlAnnotation(area, address);
 

@@ -30,7 +30,11 @@ internal sealed class PaymentParts(Sheets sheets, StatementDocument paper, FontS
 
     private void Lay()
     {
-        var codes = paper.Sections.Select(s => s.Transfer).OfType<SepaTransfer>().Select(t => (Code: new QrPicture(t.Text()), Caption: paper.PayWords.ByTransfer)).ToList();
+        var codes = paper
+            .Sections.Select(s => s.Transfer)
+            .OfType<SepaTransfer>()
+            .Select(t => (Code: new QrPicture(t.Text()), Caption: paper.PayWords.ByTransfer))
+            .ToList();
         if (paper.PayLink is { } link)
         {
             codes.Add((new QrPicture(link), paper.PayWords.ByLink));
@@ -39,7 +43,11 @@ internal sealed class PaymentParts(Sheets sheets, StatementDocument paper, FontS
         var side = Sheets.Points(QrPicture.Side);
         var captions = codes.ConvertAll(c => Lines.Wrapped(fonts.Regular, CaptionSize, c.Caption, side));
         var codesHigh = codes.Count == 0 ? 0 : side + (captions.Max(c => c.Count) * 8);
-        var lines = paper.Firm.PaymentLines.SelectMany(l => Lines.Wrapped(fonts.Regular, TextSize, l, sheets.Right - sheets.Left - (codes.Count * (side + Between)))).ToList();
+        var lines = paper
+            .Firm.PaymentLines.SelectMany(l =>
+                Lines.Wrapped(fonts.Regular, TextSize, l, sheets.Right - sheets.Left - (codes.Count * (side + Between)))
+            )
+            .ToList();
         if (lines.Count + codes.Count > 0)
         {
             sheets.Room(Math.Max((lines.Count + (paper.PayLink is null ? 1 : 2)) * sheets.LineHeight, codesHigh) + 8 + BarCodeHigh);
@@ -69,7 +77,14 @@ internal sealed class PaymentParts(Sheets sheets, StatementDocument paper, FontS
         sheets.Add(page => code.Draw(page, area));
         for (var l = 0; l < caption.Count; l++)
         {
-            sheets.Text(fonts.Regular, CaptionSize, caption[l], area.MidX - (fonts.Regular.Set(caption[l]).Width * CaptionSize / 2), area.Bottom + 4 + (l * 8), Palette.Second);
+            sheets.Text(
+                fonts.Regular,
+                CaptionSize,
+                caption[l],
+                area.MidX - (fonts.Regular.Set(caption[l]).Width * CaptionSize / 2),
+                area.Bottom + 4 + (l * 8),
+                Palette.Second
+            );
         }
     }
 

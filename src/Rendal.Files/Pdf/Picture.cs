@@ -7,7 +7,10 @@ public static class Picture
 {
     private const int MostPixels = 16_000_000;
 
-    /// <summary>What kind a picture is: <c>image/png</c>, else <c>image/jpeg</c>. To be asked of one that <see cref="Problem"/> finds nothing wrong with.</summary>
+    /// <summary>
+    /// What kind a picture is: <c>image/png</c>, else <c>image/jpeg</c>. To be asked of one that <see cref="Problem"/> finds nothing wrong
+    /// with.
+    /// </summary>
     public static string ContentType(byte[] bytes) => bytes is [0x89, 0x50, 0x4E, 0x47, ..] ? "image/png" : "image/jpeg";
 
     /// <summary>What is wrong with a picture, as a sentence; null for a PNG or JPEG that can be drawn.</summary>
@@ -29,6 +32,8 @@ public static class Picture
 
         // Only whole pictures are taken: one cut short would be drawn grey below the cut.
         using var bitmap = new SKBitmap(codec.Info);
-        return codec.GetPixels(bitmap.Info, bitmap.GetPixels()) == SKCodecResult.Success ? null : $"The {what} is damaged: it is cut short or cannot be unpacked.";
+        return codec.GetPixels(bitmap.Info, bitmap.GetPixels()) == SKCodecResult.Success
+            ? null
+            : $"The {what} is damaged: it is cut short or cannot be unpacked.";
     }
 }

@@ -62,7 +62,11 @@ internal sealed class PostListPages
     private static string Count(PostList list)
     {
         var (letters, pages, paper) = (list.Lines.Count, list.Lines.Sum(l => l.Pages), list.Lines.Sum(l => l.Sheets));
-        return string.Create(CultureInfo.InvariantCulture, $"{letters} {(letters == 1 ? "letter" : "letters")}, {pages} {(pages == 1 ? "page" : "pages")} on {paper} {(paper == 1 ? "sheet" : "sheets")}, without this list");
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"{letters} {(letters == 1 ? "letter" : "letters")}, {pages} {(pages == 1 ? "page" : "pages")} on {paper} "
+                + $"{(paper == 1 ? "sheet" : "sheets")}, without this list"
+        );
     }
 
     private string Foot(int page) => string.Create(CultureInfo.InvariantCulture, $"List, page {page} of {sheets.Count}");
@@ -84,7 +88,12 @@ internal sealed class PostListPages
         var piece = line.Piece;
         var code = Lines.Wrapped(fonts.Regular, sheets.TextSize, piece.Customer, CodeWidth - Gap);
         var name = Lines.Wrapped(fonts.Regular, sheets.TextSize, piece.Name, NameWidth - Gap);
-        var address = Lines.Wrapped(fonts.Regular, sheets.TextSize, string.Join(", ", piece.Lines.Append(piece.Country).Where(l => l.Length > 0)), sheets.Right - (2 * FigureWidth) - AddressAt - Gap);
+        var address = Lines.Wrapped(
+            fonts.Regular,
+            sheets.TextSize,
+            string.Join(", ", piece.Lines.Append(piece.Country).Where(l => l.Length > 0)),
+            sheets.Right - (2 * FigureWidth) - AddressAt - Gap
+        );
         var high = Math.Max(code.Count, Math.Max(name.Count, address.Count)) * sheets.RowLine;
         if (sheets.Y + high > sheets.Bottom)
         {
@@ -97,8 +106,22 @@ internal sealed class PostListPages
         Column(code, sheets.Left + NumberWidth);
         Column(name, NameAt);
         Column(address, AddressAt);
-        sheets.TextRight(fonts.Regular, sheets.TextSize, line.Pages.ToString(CultureInfo.InvariantCulture), sheets.Right - FigureWidth, sheets.Y, Palette.First);
-        sheets.TextRight(fonts.Regular, sheets.TextSize, line.Sheets.ToString(CultureInfo.InvariantCulture), sheets.Right, sheets.Y, Palette.First);
+        sheets.TextRight(
+            fonts.Regular,
+            sheets.TextSize,
+            line.Pages.ToString(CultureInfo.InvariantCulture),
+            sheets.Right - FigureWidth,
+            sheets.Y,
+            Palette.First
+        );
+        sheets.TextRight(
+            fonts.Regular,
+            sheets.TextSize,
+            line.Sheets.ToString(CultureInfo.InvariantCulture),
+            sheets.Right,
+            sheets.Y,
+            Palette.First
+        );
         sheets.Y += high + (sheets.RowHeight - sheets.RowLine);
     }
 

@@ -25,7 +25,7 @@ internal sealed class QrPicture
         var module = area.Width / rows.Count;
         for (var r = 0; r < rows.Count; r++)
         {
-            for (var c = 0; c < rows.Count;)
+            for (var c = 0; c < rows.Count; )
             {
                 var start = c;
                 while (c < rows.Count && rows[r][c])
@@ -35,7 +35,10 @@ internal sealed class QrPicture
 
                 if (c > start)
                 {
-                    page.Fill(SKRect.Create(area.Left + (start * module), area.Top + (r * module), (c - start) * module, module), SKColors.Black);
+                    page.Fill(
+                        SKRect.Create(area.Left + (start * module), area.Top + (r * module), (c - start) * module, module),
+                        SKColors.Black
+                    );
                 }
                 else
                 {

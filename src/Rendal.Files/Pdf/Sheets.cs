@@ -5,8 +5,8 @@ using SkiaSharp;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// The sheets of one document while it is set: what is to be drawn on each, and how far down the last one is filled.
-/// Measures are points of 1/72 inch from the upper left corner.
+/// The sheets of one document while it is set: what is to be drawn on each, and how far down the last one is filled. Measures are points
+/// of 1/72 inch from the upper left corner.
 /// </summary>
 internal sealed class Sheets
 {
@@ -24,7 +24,12 @@ internal sealed class Sheets
     {
         this.budget = budget;
         (Width, Height) = layout.Paper == PaperSize.A4 ? (595.28f, 841.89f) : (612f, 792f);
-        (Left, Top, Right, Bottom) = (Points(layout.Margins.Left), Points(layout.Margins.Top), Width - Points(layout.Margins.Right), Height - Points(layout.Margins.Bottom));
+        (Left, Top, Right, Bottom) = (
+            Points(layout.Margins.Left),
+            Points(layout.Margins.Top),
+            Width - Points(layout.Margins.Right),
+            Height - Points(layout.Margins.Bottom)
+        );
         Scale = (float)layout.TextSize / UsualTextSize;
         TurnOver();
     }

@@ -4,8 +4,8 @@ using System.Text;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// Says in a document which language it is in (ISO 32000-1, 14.9.2), for programs that read it aloud. The drawing library
-/// cannot, so it is added as an incremental update (7.5.6): the catalogue again, with the language in it.
+/// Says in a document which language it is in (ISO 32000-1, 14.9.2), for programs that read it aloud. The drawing library cannot, so it is
+/// added as an incremental update (7.5.6): the catalogue again, with the language in it.
 /// </summary>
 internal static class SpokenLanguage
 {
@@ -27,8 +27,10 @@ internal static class SpokenLanguage
         var added = was.Replace("/Type /Catalog\n", $"/Type /Catalog\n/Lang ({language})\n", StringComparison.Ordinal);
         var update = new StringBuilder("\n").Append(added);
         var newTable = pdf.Length + update.Length;
-        update.Append(CultureInfo.InvariantCulture, $"xref\n{root} 1\n{pdf.Length + 1:D10} 00000 n \ntrailer\n")
-            .Append(text[trailer..end].TrimEnd().TrimEnd('>')).Append(CultureInfo.InvariantCulture, $"\n/Prev {table}>>\nstartxref\n{newTable}\n%%EOF\n");
+        update
+            .Append(CultureInfo.InvariantCulture, $"xref\n{root} 1\n{pdf.Length + 1:D10} 00000 n \ntrailer\n")
+            .Append(text[trailer..end].TrimEnd().TrimEnd('>'))
+            .Append(CultureInfo.InvariantCulture, $"\n/Prev {table}>>\nstartxref\n{newTable}\n%%EOF\n");
         return [.. pdf, .. Encoding.Latin1.GetBytes(update.ToString())];
     }
 

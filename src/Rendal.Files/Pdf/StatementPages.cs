@@ -61,7 +61,9 @@ internal sealed class StatementPages
         }
     }
 
-    /// <summary>Draws one page, from 1. All text has been set by now, so the reduced fonts hold every glyph and are the same on each page.</summary>
+    /// <summary>
+    /// Draws one page, from 1. All text has been set by now, so the reduced fonts hold every glyph and are the same on each page.
+    /// </summary>
     public void Draw(SKCanvas canvas, int number)
     {
         // A long foot is set smaller, so that it keeps clear of the page number.
@@ -83,7 +85,7 @@ internal sealed class StatementPages
         table = new TableParts(sheets, paper, fonts, accent, rowsAlong);
         texts = new TextParts(sheets, fonts, accent);
         payment = new PaymentParts(sheets, paper, fonts, accent);
-        for (var i = 0; i < layout.Parts.Count;)
+        for (var i = 0; i < layout.Parts.Count; )
         {
             if (layout.Parts[i].IsOfCurrency)
             {

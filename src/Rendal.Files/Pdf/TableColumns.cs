@@ -3,9 +3,9 @@ using Rendal.Core.Layouts;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// How wide the columns of a table are. Each gets the width that the layout says, else what its widest cell wants, up to a
-/// limit for text; what is left over goes to the second column of text. Where there is too little room, the widest columns
-/// of text give way first, then the whole table is set smaller.
+/// How wide the columns of a table are. Each gets the width that the layout says, else what its widest cell wants, up to a limit for text;
+/// what is left over goes to the second column of text. Where there is too little room, the widest columns of text give way first, then
+/// the whole table is set smaller.
 /// </summary>
 internal sealed class TableColumns
 {
@@ -33,7 +33,15 @@ internal sealed class TableColumns
             TextSize *= available / needed;
             widths = [.. widths.Select(w => w * available / needed)];
         }
-        else if (Enumerable.Range(0, widths.Length).Where(i => !paper.Columns[i].IsFigure && paper.Columns[i].Width is null).Take(2).LastOrDefault(-1) is var open and >= 0)
+        else if (
+            Enumerable
+                .Range(0, widths.Length)
+                .Where(i => !paper.Columns[i].IsFigure && paper.Columns[i].Width is null)
+                .Take(2)
+                .LastOrDefault(-1)
+            is var open
+                and >= 0
+        )
         {
             widths[open] += available - needed;
         }
@@ -61,10 +69,16 @@ internal sealed class TableColumns
     private float Wanted(int column, Font strong, float textSize)
     {
         var of = paper.Columns[column];
-        var widest = paper.Sections.SelectMany(s => s.Rows).Select(row => Width(row[column], of.IsFigure, textSize)).Append(strong.Set(of.Heading).Width).Max() * textSize + Gap;
-        return of.Width is { } said
-            ? Math.Max(Sheets.Points(said), of.IsFigure ? widest : strong.Set(of.Heading).Width * textSize + Gap)
-            : of.IsFigure ? widest : Math.Min(widest, MostForText);
+        var widest =
+            paper
+                .Sections.SelectMany(s => s.Rows)
+                .Select(row => Width(row[column], of.IsFigure, textSize))
+                .Append(strong.Set(of.Heading).Width)
+                .Max() * textSize
+            + Gap;
+        return of.Width is { } said ? Math.Max(Sheets.Points(said), of.IsFigure ? widest : strong.Set(of.Heading).Width * textSize + Gap)
+            : of.IsFigure ? widest
+            : Math.Min(widest, MostForText);
     }
 
     /// <summary>How wide a cell is at size 1; of a text, no more than a column of text can be.</summary>
@@ -75,7 +89,12 @@ internal sealed class TableColumns
     {
         while (widths.Sum() is var needed && needed > available)
         {
-            var widest = Enumerable.Range(0, widths.Length).Where(i => !paper.Columns[i].IsFigure && widths[i] > LeastForText).OrderByDescending(i => widths[i]).Cast<int?>().FirstOrDefault();
+            var widest = Enumerable
+                .Range(0, widths.Length)
+                .Where(i => !paper.Columns[i].IsFigure && widths[i] > LeastForText)
+                .OrderByDescending(i => widths[i])
+                .Cast<int?>()
+                .FirstOrDefault();
             if (widest is not { } at)
             {
                 return;

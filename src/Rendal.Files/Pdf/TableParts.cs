@@ -52,8 +52,22 @@ internal sealed class TableParts
             var line = section.Interest[i];
             var isLast = i == section.Interest.Count - 1;
             sheets.Room(isLast ? TotalHeight : sheets.LineHeight);
-            sheets.Text(isLast ? fonts.Strong : fonts.Regular, isLast ? 10 * sheets.Scale : sheets.TextSize, line.Label, sheets.Left, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Palette.First);
-            sheets.TextRight(isLast ? fonts.Strong : fonts.Regular, isLast ? 10 * sheets.Scale : sheets.TextSize, line.Figure, sheets.Right, sheets.Y + ((isLast ? 14 : 9) * sheets.Scale), Palette.First);
+            sheets.Text(
+                isLast ? fonts.Strong : fonts.Regular,
+                isLast ? 10 * sheets.Scale : sheets.TextSize,
+                line.Label,
+                sheets.Left,
+                sheets.Y + ((isLast ? 14 : 9) * sheets.Scale),
+                Palette.First
+            );
+            sheets.TextRight(
+                isLast ? fonts.Strong : fonts.Regular,
+                isLast ? 10 * sheets.Scale : sheets.TextSize,
+                line.Figure,
+                sheets.Right,
+                sheets.Y + ((isLast ? 14 : 9) * sheets.Scale),
+                Palette.First
+            );
             sheets.Y += isLast ? TotalHeight : sheets.LineHeight;
         }
     }
@@ -65,7 +79,9 @@ internal sealed class TableParts
         var field = (sheets.Right - sheets.Left) / section.Ages.Count;
 
         // Figures of fifteen digits in nine bands have to fit beside each other.
-        var widest = section.Ages.Max(a => Math.Max(fonts.Strong.Set(a.Figure).Width * AgeSize, fonts.Regular.Set(a.Label).Width * 7.5f)) * sheets.Scale;
+        var widest =
+            section.Ages.Max(a => Math.Max(fonts.Strong.Set(a.Figure).Width * AgeSize, fonts.Regular.Set(a.Label).Width * 7.5f))
+            * sheets.Scale;
         var fit = Math.Min(1, (field - 8) / widest) * sheets.Scale;
         for (var i = 0; i < section.Ages.Count; i++)
         {
@@ -95,7 +111,9 @@ internal sealed class TableParts
         sheets.Y += sheets.RowHeight + 1;
     }
 
-    /// <summary>The rows of one account. Its name stays with the first of them; its sum, and after the last account the total, with the last.</summary>
+    /// <summary>
+    /// The rows of one account. Its name stays with the first of them; its sum, and after the last account the total, with the last.
+    /// </summary>
     /// <param name="section">The section.</param>
     /// <param name="part">The account, or the group of items.</param>
     /// <param name="before">How many rows of the section stand before.</param>
@@ -129,7 +147,7 @@ internal sealed class TableParts
     /// <summary>A row, in one piece where a page has room for it.</summary>
     private void Row(DocumentSection section, int rowsBefore, IReadOnlyList<IReadOnlyList<string>> row, int lines)
     {
-        for (var first = 0; first < lines;)
+        for (var first = 0; first < lines; )
         {
             var carried = section.Carried.Count > 0 ? sheets.RowHeight : 0;
             var room = Math.Max(1, 1 + (int)((sheets.Bottom - carried - sheets.Y - sheets.RowHeight) / sheets.RowLine));
@@ -138,7 +156,13 @@ internal sealed class TableParts
             {
                 for (var l = first; l < Math.Min(first + here, row[i].Count); l++)
                 {
-                    InColumn(fonts.Regular, i, row[i][l], sheets.Y + (10.5f * sheets.Scale) + ((l - first) * sheets.RowLine), Palette.First);
+                    InColumn(
+                        fonts.Regular,
+                        i,
+                        row[i][l],
+                        sheets.Y + (10.5f * sheets.Scale) + ((l - first) * sheets.RowLine),
+                        Palette.First
+                    );
                 }
             }
 
@@ -161,7 +185,14 @@ internal sealed class TableParts
         TurnOver(section, before, needed + sheets.RowHeight + (part.Rows.Count == 1 ? closing : 0));
         for (var l = 0; l < lines.Count; l++)
         {
-            sheets.Text(fonts.Strong, sheets.TextSize, lines[l], sheets.Left, sheets.Y + (13.5f * sheets.Scale) + (l * sheets.RowLine), Palette.First);
+            sheets.Text(
+                fonts.Strong,
+                sheets.TextSize,
+                lines[l],
+                sheets.Left,
+                sheets.Y + (13.5f * sheets.Scale) + (l * sheets.RowLine),
+                Palette.First
+            );
         }
 
         sheets.Y += needed;
@@ -169,7 +200,9 @@ internal sealed class TableParts
         sheets.Add(page => page.Line(sheets.Left, rule, sheets.Right, 0.4f, Palette.Hairline));
     }
 
-    /// <summary>Goes on to the next page where there is no room, with the headings, and where it is wanted with the sum so far on both.</summary>
+    /// <summary>
+    /// Goes on to the next page where there is no room, with the headings, and where it is wanted with the sum so far on both.
+    /// </summary>
     private void TurnOver(DocumentSection section, int rowsBefore, float needed)
     {
         var carries = section.Carried.Count > 0;

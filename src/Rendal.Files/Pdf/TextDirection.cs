@@ -4,9 +4,9 @@ using System.Text;
 namespace Rendal.Files.Pdf;
 
 /// <summary>
-/// In which order the pieces of a line are seen, where scripts of both directions meet: the Unicode bidirectional algorithm
-/// (UAX #9) in a paragraph that runs from left to right. Embeddings and overrides that somebody wrote into the text are
-/// without effect, so that no name can turn the line around.
+/// In which order the pieces of a line are seen, where scripts of both directions meet: the Unicode bidirectional algorithm (UAX #9) in a
+/// paragraph that runs from left to right. Embeddings and overrides that somebody wrote into the text are without effect, so that no name
+/// can turn the line around.
 /// </summary>
 internal static class TextDirection
 {
@@ -71,7 +71,17 @@ internal static class TextDirection
         Weak(kinds);
         Brackets(line, kinds);
         Neutrals(kinds);
-        return [.. kinds.Select(k => k switch { Kind.Right => 1, Kind.Number or Kind.ArabicNumber => 2, _ => 0 })];
+        return
+        [
+            .. kinds.Select(k =>
+                k switch
+                {
+                    Kind.Right => 1,
+                    Kind.Number or Kind.ArabicNumber => 2,
+                    _ => 0,
+                }
+            ),
+        ];
     }
 
     private static Kind[] Kinds(string line)
@@ -113,8 +123,15 @@ internal static class TextDirection
         for (var i = 0; i < kinds.Length; i++)
         {
             kinds[i] = kinds[i] == Kind.ArabicLetter ? Kind.Right : kinds[i];
-            if (i > 0 && i < kinds.Length - 1 && kinds[i - 1] == kinds[i + 1]
-                && ((kinds[i] == Kind.Separator && kinds[i - 1] is Kind.Number or Kind.ArabicNumber) || (kinds[i] == Kind.Sign && kinds[i - 1] == Kind.Number)))
+            if (
+                i > 0
+                && i < kinds.Length - 1
+                && kinds[i - 1] == kinds[i + 1]
+                && (
+                    (kinds[i] == Kind.Separator && kinds[i - 1] is Kind.Number or Kind.ArabicNumber)
+                    || (kinds[i] == Kind.Sign && kinds[i - 1] == Kind.Number)
+                )
+            )
             {
                 kinds[i] = kinds[i - 1];
             }
@@ -139,7 +156,10 @@ internal static class TextDirection
         strong = Kind.Left;
         for (var i = 0; i < kinds.Length; i++)
         {
-            kinds[i] = kinds[i] is Kind.Sign or Kind.Separator ? Kind.Neutral : kinds[i] == Kind.Number && strong == Kind.Left ? Kind.Left : kinds[i];
+            kinds[i] =
+                kinds[i] is Kind.Sign or Kind.Separator ? Kind.Neutral
+                : kinds[i] == Kind.Number && strong == Kind.Left ? Kind.Left
+                : kinds[i];
             strong = kinds[i] is Kind.Left or Kind.Right ? kinds[i] : strong;
         }
     }
@@ -147,7 +167,8 @@ internal static class TextDirection
     /// <summary>Rule N0: a pair of brackets goes with what is in it.</summary>
     private static void Brackets(string line, Kind[] kinds)
     {
-        const string opening = "([{", closing = ")]}";
+        const string opening = "([{",
+            closing = ")]}";
         var open = new Stack<int>();
         var waiting = new int[opening.Length];
         var pairs = new List<(int Open, int Close)>();
@@ -193,7 +214,10 @@ internal static class TextDirection
         }
     }
 
-    /// <summary>Rules N1 and N2: what has no direction takes that of both its sides where they agree, else the paragraph's; so do spaces at the end.</summary>
+    /// <summary>
+    /// Rules N1 and N2: what has no direction takes that of both its sides where they agree, else the paragraph's; so do spaces at the
+    /// end.
+    /// </summary>
     private static void Neutrals(Kind[] kinds)
     {
         for (var i = 0; i < kinds.Length; i++)
@@ -215,24 +239,33 @@ internal static class TextDirection
 
     private static bool IsRight(Kind kind) => kind is Kind.Right or Kind.Number or Kind.ArabicNumber;
 
-    private static Kind Of(Rune character) => character.Value switch
-    {
-        >= '0' and <= '9' or >= 0x06F0 and <= 0x06F9 => Kind.Number,
-        >= 0x0660 and <= 0x0669 or 0x066B or 0x066C or >= 0x0600 and <= 0x0605 => Kind.ArabicNumber,
-        '+' or '-' or 0x2212 => Kind.Sign,
-        '#' or '%' or 0x00B0 or 0x2030 or 0x066A => Kind.NumberMark,
-        ',' or '.' or '/' or ':' or 0x00A0 or 0x202F or 0x060C => Kind.Separator,
-        0x200E => Kind.Left,
-        0x200F => Kind.Right,
-        _ => Rune.GetUnicodeCategory(character) switch
+    private static Kind Of(Rune character) =>
+        character.Value switch
         {
-            UnicodeCategory.NonSpacingMark or UnicodeCategory.EnclosingMark or UnicodeCategory.Format => Kind.Attached,
-            UnicodeCategory.CurrencySymbol => Kind.NumberMark,
-            _ when character.Value is >= 0x0590 and <= 0x05FF or >= 0x07C0 and <= 0x085F or >= 0xFB1D and <= 0xFB4F => Kind.Right,
-            _ when character.Value is >= 0x0600 and <= 0x07BF or >= 0x0860 and <= 0x08FF or >= 0xFB50 and <= 0xFDFF or >= 0xFE70 and <= 0xFEFF => Kind.ArabicLetter,
-            _ when Rune.IsLetterOrDigit(character) => Kind.Left,
-            UnicodeCategory.SpacingCombiningMark or UnicodeCategory.LetterNumber => Kind.Left,
-            _ => Kind.Neutral,
-        },
-    };
+            >= '0' and <= '9' or >= 0x06F0 and <= 0x06F9 => Kind.Number,
+            >= 0x0660 and <= 0x0669 or 0x066B or 0x066C or >= 0x0600 and <= 0x0605 => Kind.ArabicNumber,
+            '+' or '-' or 0x2212 => Kind.Sign,
+            '#' or '%' or 0x00B0 or 0x2030 or 0x066A => Kind.NumberMark,
+            ',' or '.' or '/' or ':' or 0x00A0 or 0x202F or 0x060C => Kind.Separator,
+            0x200E => Kind.Left,
+            0x200F => Kind.Right,
+            _ => Rune.GetUnicodeCategory(character) switch
+            {
+                UnicodeCategory.NonSpacingMark or UnicodeCategory.EnclosingMark or UnicodeCategory.Format => Kind.Attached,
+                UnicodeCategory.CurrencySymbol => Kind.NumberMark,
+                _ when character.Value is >= 0x0590 and <= 0x05FF or >= 0x07C0 and <= 0x085F or >= 0xFB1D and <= 0xFB4F => Kind.Right,
+                _ when character.Value
+                        is >= 0x0600
+                            and <= 0x07BF
+                            or >= 0x0860
+                            and <= 0x08FF
+                            or >= 0xFB50
+                            and <= 0xFDFF
+                            or >= 0xFE70
+                            and <= 0xFEFF => Kind.ArabicLetter,
+                _ when Rune.IsLetterOrDigit(character) => Kind.Left,
+                UnicodeCategory.SpacingCombiningMark or UnicodeCategory.LetterNumber => Kind.Left,
+                _ => Kind.Neutral,
+            },
+        };
 }

@@ -55,7 +55,19 @@ internal sealed class TextParts(Sheets sheets, FontSet fonts, SKColor accent)
     /// <summary>The line to cut along, and what is under it in one piece; only a slip that is longer than a page goes over.</summary>
     public void Slip(IReadOnlyList<TextParagraph> text)
     {
-        var high = text.Sum(p => (Lines.Of(p, fonts.Regular, fonts.Strong, 9.5f * sheets.Scale, sheets.Right - sheets.Left - (p.Mark.Length > 0 ? 14 * sheets.Scale : 0)).Count * sheets.LineHeight) + (5 * sheets.Scale));
+        var high = text.Sum(p =>
+            (
+                Lines
+                    .Of(
+                        p,
+                        fonts.Regular,
+                        fonts.Strong,
+                        9.5f * sheets.Scale,
+                        sheets.Right - sheets.Left - (p.Mark.Length > 0 ? 14 * sheets.Scale : 0)
+                    )
+                    .Count * sheets.LineHeight
+            ) + (5 * sheets.Scale)
+        );
         var page = sheets.Count;
         sheets.Room(high + 26);
         sheets.Y += sheets.Count > page ? 0 : 14;

@@ -11,7 +11,8 @@ public static class PostBundle
     /// <param name="output">Where it goes.</param>
     /// <param name="title">What it is called on the list: the round's name.</param>
     /// <param name="pieces">The letters, in any order; they are put in that of <see cref="PostPiece.InOrder"/>.</param>
-    /// <param name="bothSides">Whether paper is printed on both sides: each letter, and the list, then begins on an odd page, with an empty page before it where needed.</param>
+    /// <param name="bothSides">Whether paper is printed on both sides: each letter, and the list, then begins on an odd page, with an
+    /// empty page before it where needed.</param>
     /// <param name="ownCountry">The firm's own country, whose letters come first; empty where it is not known.</param>
     /// <exception cref="ArgumentException">There is no letter.</exception>
     public static void Write(Stream output, string title, IEnumerable<PostPiece> pieces, bool bothSides, string ownCountry = "")

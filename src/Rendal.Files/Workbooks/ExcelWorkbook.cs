@@ -46,15 +46,18 @@ internal sealed class ExcelWorkbook : Workbook
         if (wasRead)
         {
             // To begin again goes through the whole sheet, so it is not done without need.
-            Guarded(() => { reader.Reset(); return true; });
+            Guarded(() =>
+            {
+                reader.Reset();
+                return true;
+            });
         }
 
         wasRead = true;
         do
         {
             yield return new Sheet(new SheetSeen(reader.Name, reader.VisibleState is not "visible"), Rows());
-        }
-        while (Guarded(reader.NextResult));
+        } while (Guarded(reader.NextResult));
     }
 
     public override void Dispose()
@@ -74,7 +77,10 @@ internal sealed class ExcelWorkbook : Workbook
             // Blank rows are gone through one by one: a single cell far below would take minutes.
             if (++number > Limits.Sheet.Most(Cost.Rows))
             {
-                throw new FileRefused($"{name}, sheet “{reader.Name}” has a row beyond {Limits.Sheet.Most(Cost.Rows)}, where sheets end. Save it anew in your spreadsheet program.");
+                throw new FileRefused(
+                    $"{name}, sheet “{reader.Name}” has a row beyond {Limits.Sheet.Most(Cost.Rows)}, where sheets end. Save it "
+                        + "anew in your spreadsheet program."
+                );
             }
 
             var count = reader.FieldCount;
@@ -93,7 +99,9 @@ internal sealed class ExcelWorkbook : Workbook
 
             if (count > TableFile.MostColumns)
             {
-                throw new FileRefused($"{name}, sheet “{reader.Name}”, row {number} has {count} columns; the most that are read is {TableFile.MostColumns}.");
+                throw new FileRefused(
+                    $"{name}, sheet “{reader.Name}”, row {number} has {count} columns; the most that are read is {TableFile.MostColumns}."
+                );
             }
 
             var cells = new Cell[count];
@@ -107,7 +115,11 @@ internal sealed class ExcelWorkbook : Workbook
                 cells[column] = Cell.OfError(shown);
             }
 
-            yield return new FileRow(number, merges.Fill(number, ImmutableCollectionsMarshal.AsImmutableArray(cells)), reader.RowHeight == 0 || marked.Hidden.Contains(number));
+            yield return new FileRow(
+                number,
+                merges.Fill(number, ImmutableCollectionsMarshal.AsImmutableArray(cells)),
+                reader.RowHeight == 0 || marked.Hidden.Contains(number)
+            );
         }
     }
 
@@ -120,7 +132,10 @@ internal sealed class ExcelWorkbook : Workbook
             case string text:
                 return text.Length <= TableFile.LongestCell
                     ? Cell.Of(text)
-                    : throw new FileRefused($"{name}, sheet “{reader.Name}”, row {row}, column {column + 1}: the cell holds {text.Length} characters; the most that are read is {TableFile.LongestCell}.");
+                    : throw new FileRefused(
+                        $"{name}, sheet “{reader.Name}”, row {row}, column {column + 1}: the cell holds {text.Length} "
+                            + $"characters; the most that are read is {TableFile.LongestCell}."
+                    );
             case double number:
                 return Number(number, column);
             case int whole:
@@ -143,7 +158,11 @@ internal sealed class ExcelWorkbook : Workbook
 
         // The conversion keeps 15 figures, as spreadsheets do, so that 0.1 + 0.2 is 0.3.
         var value = (decimal)number;
-        return reader.GetNumberFormatString(column) is { Length: > 1 and <= LongestCode } format && value >= 0 && value == decimal.Truncate(value) && format.All(c => c == '0')
+        return
+            reader.GetNumberFormatString(column) is { Length: > 1 and <= LongestCode } format
+            && value >= 0
+            && value == decimal.Truncate(value)
+            && format.All(c => c == '0')
             ? Cell.Of(value, value.ToString(format, CultureInfo.InvariantCulture))
             : Cell.Of(value);
     }

@@ -15,9 +15,7 @@ internal sealed class MergedCells
     private readonly List<(int Column, Cell Cell, int Rows)> begun = [];
 
     /// <summary>None are known yet; they are told by <see cref="Begin"/>.</summary>
-    public MergedCells()
-    {
-    }
+    public MergedCells() { }
 
     private MergedCells(ILookup<int, CellRange> known) => this.known = known;
 

@@ -7,7 +7,10 @@ using Rendal.Core.Intake;
 
 namespace Rendal.Files.Workbooks;
 
-/// <summary>An ODS workbook (ISO/IEC 26300), read as it streams by. Values are taken from the attributes that hold them, never from the text that was displayed.</summary>
+/// <summary>
+/// An ODS workbook (ISO/IEC 26300), read as it streams by. Values are taken from the attributes that hold them, never from the text that
+/// was displayed.
+/// </summary>
 internal sealed class OdsWorkbook : Workbook
 {
     private const string Office = "urn:oasis:names:tc:opendocument:xmlns:office:1.0";
@@ -36,7 +39,8 @@ internal sealed class OdsWorkbook : Workbook
 
     public override IEnumerable<Sheet> Sheets()
     {
-        var content = packed.Open("content.xml") ?? throw FileSignature.Damaged(name, new InvalidDataException("There is no content.xml."));
+        var content = packed.Open("content.xml")
+            ?? throw FileSignature.Damaged(name, new InvalidDataException("There is no content.xml."));
         using var xml = XmlReader.Create(content, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CloseInput = true });
         var hidden = new HashSet<string>(StringComparer.Ordinal);
         var style = "";
@@ -59,7 +63,10 @@ internal sealed class OdsWorkbook : Workbook
             {
                 var depth = xml.Depth;
                 var sheet = xml.GetAttribute("name", Table) ?? "";
-                yield return new Sheet(new SheetSeen(sheet, hidden.Contains(xml.GetAttribute("style-name", Table) ?? "")), Rows(xml, depth, sheet));
+                yield return new Sheet(
+                    new SheetSeen(sheet, hidden.Contains(xml.GetAttribute("style-name", Table) ?? "")),
+                    Rows(xml, depth, sheet)
+                );
                 while (!(xml.NodeType == XmlNodeType.EndElement && xml.Depth == depth) && Read(xml))
                 {
                     // To the end of the sheet, whose rows were perhaps not gone through.
@@ -84,7 +91,10 @@ internal sealed class OdsWorkbook : Workbook
             var cells = merges.Fill(number, Cells(xml, sheet, number, merges), times);
             if (cells.Length > 0 && (times > MostRepeated || number + times > Limits.Sheet.Most(Cost.Rows)))
             {
-                throw new FileRefused($"{name}, sheet “{sheet}” has row {number} {times} times over; a filled row is read {MostRepeated} times at the most, and none beyond {Limits.Sheet.Most(Cost.Rows)}. Save it anew in your spreadsheet program.");
+                throw new FileRefused(
+                    $"{name}, sheet “{sheet}” has row {number} {times} times over; a filled row is read {MostRepeated} times "
+                        + $"at the most, and none beyond {Limits.Sheet.Most(Cost.Rows)}. Save it anew in your spreadsheet program."
+                );
             }
 
             // Known before the first of them is read.
@@ -110,7 +120,11 @@ internal sealed class OdsWorkbook : Workbook
         var blanks = 0;
         while (Read(xml) && !(xml.NodeType == XmlNodeType.EndElement && xml.Depth == depth))
         {
-            if (xml.NodeType != XmlNodeType.Element || xml.NamespaceURI != Table || xml.LocalName is not ("table-cell" or "covered-table-cell"))
+            if (
+                xml.NodeType != XmlNodeType.Element
+                || xml.NamespaceURI != Table
+                || xml.LocalName is not ("table-cell" or "covered-table-cell")
+            )
             {
                 continue;
             }
@@ -132,7 +146,9 @@ internal sealed class OdsWorkbook : Workbook
 
             if (cells.Count + blanks + times > TableFile.MostColumns)
             {
-                throw new FileRefused($"{name}, sheet “{sheet}”, row {row} has more than {TableFile.MostColumns} columns; that is the most that are read.");
+                throw new FileRefused(
+                    $"{name}, sheet “{sheet}”, row {row} has more than {TableFile.MostColumns} columns; that is the most that are read."
+                );
             }
 
             cells.AddRange(Enumerable.Repeat(Cell.Empty, blanks));
@@ -158,18 +174,35 @@ internal sealed class OdsWorkbook : Workbook
             return Cell.Empty;
         }
 
-        return isError ? Cell.OfError(text.Length > 0 ? text : "#ERROR!") : type switch
-        {
-            "float" or "currency" or "percentage" when decimal.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) => Number(number, text),
-            "date" when date is { Length: >= 10 } && DateOnly.TryParseExact(date.AsSpan(0, 10), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) => Cell.Of(day),
-            "boolean" => Cell.Of(truth == "true" ? "TRUE" : "FALSE"),
-            _ => Cell.Of(string.IsNullOrEmpty(said) ? text : said),
-        };
+        return isError
+            ? Cell.OfError(text.Length > 0 ? text : "#ERROR!")
+            : type switch
+            {
+                "float"
+                or "currency"
+                or "percentage" when decimal.TryParse(value, NumberStyles.Float, CultureInfo.InvariantCulture, out var number) => Number(
+                    number,
+                    text
+                ),
+                "date"
+                    when date is { Length: >= 10 }
+                        && DateOnly.TryParseExact(
+                            date.AsSpan(0, 10),
+                            "yyyy-MM-dd",
+                            CultureInfo.InvariantCulture,
+                            DateTimeStyles.None,
+                            out var day
+                        ) => Cell.Of(day),
+                "boolean" => Cell.Of(truth == "true" ? "TRUE" : "FALSE"),
+                _ => Cell.Of(string.IsNullOrEmpty(said) ? text : said),
+            };
     }
 
     /// <summary>A number that is shown with leading zeros is a code.</summary>
     private static Cell Number(decimal number, string shown) =>
-        shown.Length > 1 && shown[0] == '0' && shown.All(char.IsAsciiDigit) && decimal.Parse(shown, CultureInfo.InvariantCulture) == number ? Cell.Of(number, shown) : Cell.Of(number);
+        shown.Length > 1 && shown[0] == '0' && shown.All(char.IsAsciiDigit) && decimal.Parse(shown, CultureInfo.InvariantCulture) == number
+            ? Cell.Of(number, shown)
+            : Cell.Of(number);
 
     private string TextOf(XmlReader xml, string sheet, int row, int column)
     {
@@ -182,7 +215,10 @@ internal sealed class OdsWorkbook : Workbook
             // A note on a cell stands inside it and is none of its text.
             if (xml.NamespaceURI == Office && xml.LocalName == "annotation" && !xml.IsEmptyElement)
             {
-                notes += xml.NodeType == XmlNodeType.Element ? 1 : xml.NodeType == XmlNodeType.EndElement ? -1 : 0;
+                notes +=
+                    xml.NodeType == XmlNodeType.Element ? 1
+                    : xml.NodeType == XmlNodeType.EndElement ? -1
+                    : 0;
             }
 
             if (notes > 0)
@@ -190,7 +226,10 @@ internal sealed class OdsWorkbook : Workbook
                 continue;
             }
 
-            if (xml.NodeType is XmlNodeType.Text or XmlNodeType.Whitespace or XmlNodeType.SignificantWhitespace or XmlNodeType.CDATA && xml.Depth > depth + 1)
+            if (
+                xml.NodeType is XmlNodeType.Text or XmlNodeType.Whitespace or XmlNodeType.SignificantWhitespace or XmlNodeType.CDATA
+                && xml.Depth > depth + 1
+            )
             {
                 text.Append(xml.Value);
             }
@@ -199,7 +238,15 @@ internal sealed class OdsWorkbook : Workbook
                 _ = xml.LocalName switch
                 {
                     "p" => paragraphs++ > 0 ? text.Append('\n') : text,
-                    "s" => text.Append(' ', Math.Min(int.TryParse(xml.GetAttribute("c", Text), NumberStyles.None, CultureInfo.InvariantCulture, out var spaces) ? spaces : 1, 1000)),
+                    "s" => text.Append(
+                        ' ',
+                        Math.Min(
+                            int.TryParse(xml.GetAttribute("c", Text), NumberStyles.None, CultureInfo.InvariantCulture, out var spaces)
+                                ? spaces
+                                : 1,
+                            1000
+                        )
+                    ),
                     "tab" => text.Append('\t'),
                     "line-break" => text.Append('\n'),
                     _ => text,
@@ -208,7 +255,10 @@ internal sealed class OdsWorkbook : Workbook
 
             if (text.Length > TableFile.LongestCell)
             {
-                throw new FileRefused($"{name}, sheet “{sheet}”, row {row}, column {column}: the cell holds more than {TableFile.LongestCell} characters; that is the most that are read.");
+                throw new FileRefused(
+                    $"{name}, sheet “{sheet}”, row {row}, column {column}: the cell holds more than {TableFile.LongestCell} "
+                        + "characters; that is the most that are read."
+                );
             }
         }
 
@@ -216,7 +266,9 @@ internal sealed class OdsWorkbook : Workbook
     }
 
     private static int Times(XmlReader xml, string attribute) =>
-        int.TryParse(xml.GetAttribute(attribute, Table), NumberStyles.None, CultureInfo.InvariantCulture, out var times) && times > 0 ? Math.Min(times, 1 << 24) : 1;
+        int.TryParse(xml.GetAttribute(attribute, Table), NumberStyles.None, CultureInfo.InvariantCulture, out var times) && times > 0
+            ? Math.Min(times, 1 << 24)
+            : 1;
 
     private bool Read(XmlReader xml)
     {

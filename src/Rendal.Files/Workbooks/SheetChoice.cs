@@ -7,8 +7,8 @@ namespace Rendal.Files.Workbooks;
 internal static class SheetChoice
 {
     /// <summary>
-    /// The sheet that a person named; else the visible one with the most known headings, the first where several have
-    /// as many or none has any. A hidden sheet is only ever taken when it is named or there is no other.
+    /// The sheet that a person named; else the visible one with the most known headings, the first where several have as many or none has
+    /// any. A hidden sheet is only ever taken when it is named or there is no other.
     /// </summary>
     public static LedgerTable Take(string name, Workbook book, FileOpening opening, Action<int> at)
     {
@@ -24,7 +24,13 @@ internal static class SheetChoice
         foreach (var sheet in book.Sheets())
         {
             var first = sheet.Rows.Take(Recognition.RowsSearched).ToList();
-            sheets.Add((sheet.Seen, first.Where(r => r.Number <= Recognition.RowsSearched).Select(HeadingScore.Of).DefaultIfEmpty().Max(), first.Count));
+            sheets.Add(
+                (
+                    sheet.Seen,
+                    first.Where(r => r.Number <= Recognition.RowsSearched).Select(HeadingScore.Of).DefaultIfEmpty().Max(),
+                    first.Count
+                )
+            );
         }
 
         var chosen = Choose(name, sheets, opening.Sheet, out var reason);
@@ -33,17 +39,37 @@ internal static class SheetChoice
             // The rows of a sheet can be gone through only while the workbook stands at it.
             if (position == chosen)
             {
-                return Table(name, book, [.. sheets.Select(s => s.Seen)], chosen, reason, RowSpool.Of(ReadAhead.Of(Counted(name, sheet)), at));
+                return Table(
+                    name,
+                    book,
+                    [.. sheets.Select(s => s.Seen)],
+                    chosen,
+                    reason,
+                    RowSpool.Of(ReadAhead.Of(Counted(name, sheet)), at)
+                );
             }
         }
 
         throw new InvalidOperationException("A workbook has fewer sheets than it had a moment ago.");
     }
 
-    private static LedgerTable Table(string name, Workbook book, IReadOnlyList<SheetSeen> sheets, int chosen, string reason, RowSpool rows) => new(name, sheets[chosen].Name, rows)
-    {
-        Traits = new FileTraits { Sheets = sheets, SheetReason = reason, Dates1904 = book.Dates1904 },
-    };
+    private static LedgerTable Table(
+        string name,
+        Workbook book,
+        IReadOnlyList<SheetSeen> sheets,
+        int chosen,
+        string reason,
+        RowSpool rows
+    ) =>
+        new(name, sheets[chosen].Name, rows)
+        {
+            Traits = new FileTraits
+            {
+                Sheets = sheets,
+                SheetReason = reason,
+                Dates1904 = book.Dates1904,
+            },
+        };
 
     /// <summary>The rows of a sheet, as long as they are within a sheet's budget.</summary>
     private static IEnumerable<FileRow> Counted(string name, Sheet sheet)
@@ -68,7 +94,12 @@ internal static class SheetChoice
             reason = "set by you";
             var named = sheets.FindIndex(s => s.Seen.Name == wanted);
             named = named >= 0 ? named : sheets.FindIndex(s => string.Equals(s.Seen.Name, wanted, StringComparison.OrdinalIgnoreCase));
-            return named >= 0 ? named : throw new FileRefused($"{name} has no sheet “{wanted}”; there {(sheets.Count == 1 ? "is" : "are")} {string.Join(", ", sheets.Select(s => $"“{s.Seen.Name}”"))}.");
+            return named >= 0
+                ? named
+                : throw new FileRefused(
+                    $"{name} has no sheet “{wanted}”; there {(sheets.Count == 1 ? "is" : "are")} "
+                        + $"{string.Join(", ", sheets.Select(s => $"“{s.Seen.Name}”"))}."
+                );
         }
 
         if (sheets.TrueForAll(s => s.Rows == 0))
@@ -76,9 +107,12 @@ internal static class SheetChoice
             throw Nothing(name);
         }
 
-        var open = sheets.Exists(s => !s.Seen.IsHidden && s.Rows > 0) ? sheets.FindAll(s => !s.Seen.IsHidden && s.Rows > 0) : sheets.FindAll(s => s.Rows > 0);
+        var open = sheets.Exists(s => !s.Seen.IsHidden && s.Rows > 0)
+            ? sheets.FindAll(s => !s.Seen.IsHidden && s.Rows > 0)
+            : sheets.FindAll(s => s.Rows > 0);
         var best = open.MaxBy(s => s.Headings);
-        reason = sheets.Count == 1 ? "the only sheet"
+        reason =
+            sheets.Count == 1 ? "the only sheet"
             : open.Count == 1 ? "the only one with anything in it"
             : best.Headings > 0 ? "has the most known headings"
             : "the first one";

@@ -4,9 +4,8 @@ using System.Xml;
 namespace Rendal.Files.Workbooks;
 
 /// <summary>
-/// What the sheets of an XLSX workbook say and the workbook reader does not tell: rows that are hidden in words,
-/// <c>hidden="true"</c> (it knows the other way to write a boolean of XML, <c>1</c>), and cells with the error of a formula,
-/// which it takes for empty ones.
+/// What the sheets of an XLSX workbook say and the workbook reader does not tell: rows that are hidden in words, <c>hidden="true"</c> (it
+/// knows the other way to write a boolean of XML, <c>1</c>), and cells with the error of a formula, which it takes for empty ones.
 /// </summary>
 internal sealed class SheetMarks : IDisposable
 {
@@ -51,7 +50,10 @@ internal sealed class SheetMarks : IDisposable
         }
 
         var marks = new Marks();
-        using var xml = XmlReader.Create(packed!.Open(part)!, new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CloseInput = true });
+        using var xml = XmlReader.Create(
+            packed!.Open(part)!,
+            new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, CloseInput = true }
+        );
         var (row, column) = (0, -1);
         while (xml.Read())
         {
@@ -62,7 +64,9 @@ internal sealed class SheetMarks : IDisposable
 
             if (xml.LocalName == "row")
             {
-                row = int.TryParse(xml.GetAttribute("r"), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : row + 1;
+                row = int.TryParse(xml.GetAttribute("r"), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+                    ? number
+                    : row + 1;
                 column = -1;
                 if (XlsxParts.IsTrue(xml.GetAttribute("hidden")))
                 {
@@ -77,7 +81,10 @@ internal sealed class SheetMarks : IDisposable
                     marks.Add(row, column, Value(xml));
                     if (++marks.Count > MostErrors)
                     {
-                        throw new FileRefused($"{name}, sheet “{sheet}” has more than {MostErrors} cells with the error of a formula. Correct them in your spreadsheet program.");
+                        throw new FileRefused(
+                            $"{name}, sheet “{sheet}” has more than {MostErrors} cells with the error of a formula. Correct "
+                                + "them in your spreadsheet program."
+                        );
                     }
                 }
             }
@@ -89,7 +96,9 @@ internal sealed class SheetMarks : IDisposable
     private static string Value(XmlReader xml)
     {
         using var cell = xml.ReadSubtree();
-        return cell.ReadToDescendant("v") && cell.ReadElementContentAsString().Trim() is { Length: > 0 and < 20 } shown ? shown : "#ERROR!";
+        return cell.ReadToDescendant("v") && cell.ReadElementContentAsString().Trim() is { Length: > 0 and < 20 } shown
+            ? shown
+            : "#ERROR!";
     }
 
     /// <summary>The column of <c>AB12</c>, from 0.</summary>
@@ -110,7 +119,7 @@ internal sealed class SheetMarks : IDisposable
         using var content = packed.Open(part)!;
         var buffer = new byte[64 * 1024];
         var kept = 0;
-        for (int read; (read = content.ReadAtLeast(buffer.AsSpan(kept), buffer.Length - kept, throwOnEndOfStream: false)) > 0;)
+        for (int read; (read = content.ReadAtLeast(buffer.AsSpan(kept), buffer.Length - kept, throwOnEndOfStream: false)) > 0; )
         {
             var filled = buffer.AsSpan(0, kept + read);
             if (filled.IndexOf(Hidden) >= 0 || filled.IndexOf(IsError) >= 0)

@@ -26,8 +26,8 @@ internal abstract class Workbook : IDisposable
         format == FileFormat.Ods ? new OdsWorkbook(name, open) : new ExcelWorkbook(name, format, open);
 
     /// <summary>
-    /// Refuses a packed workbook that would unpack to more than can be meant, or that lacks a part. What it says of its
-    /// sizes is held to when it is unpacked.
+    /// Refuses a packed workbook that would unpack to more than can be meant, or that lacks a part. What it says of its sizes is held to
+    /// when it is unpacked.
     /// </summary>
     public static void CheckSizes(string name, FileFormat format, Func<Stream> open)
     {
@@ -43,7 +43,10 @@ internal abstract class Workbook : IDisposable
             all += entry.Length;
             if (all > LargestUnpacked || (entry.Length > LargestTexts && entry.FullName is "xl/sharedStrings.xml" or "xl/styles.xml"))
             {
-                throw new FileRefused($"{name} would unpack to more than {(all > LargestUnpacked ? LargestUnpacked : LargestTexts) >> 20} MB; save the sheet alone, or as CSV, and take that in.");
+                throw new FileRefused(
+                    $"{name} would unpack to more than {(all > LargestUnpacked ? LargestUnpacked : LargestTexts) >> 20} MB; "
+                        + "save the sheet alone, or as CSV, and take that in."
+                );
             }
         }
 

@@ -3,7 +3,9 @@ using System.Xml.Linq;
 
 namespace Rendal.Files.Workbooks;
 
-/// <summary>The parts of an XLSX workbook (ISO/IEC 29500-2). Without the one that holds its texts a workbook reads as if they were empty.</summary>
+/// <summary>
+/// The parts of an XLSX workbook (ISO/IEC 29500-2). Without the one that holds its texts a workbook reads as if they were empty.
+/// </summary>
 internal static class XlsxParts
 {
     private const string Spreadsheet = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
@@ -45,14 +47,17 @@ internal static class XlsxParts
     public static string? FirstMissing(PackedFile packed)
     {
         var book = packed.Has("xl/workbook.xml") ? "xl/_rels/workbook.xml.rels" : "xl/_rels/workbook.bin.rels";
-        return Load(packed, book) is not { } relationships ? book
-            : relationships.Descendants(XName.Get("Relationship", Relationships))
+        return Load(packed, book) is not { } relationships
+            ? book
+            : relationships
+                .Descendants(XName.Get("Relationship", Relationships))
                 .Where(r => (string?)r.Attribute("TargetMode") != "External")
                 .Select(r => Part((string?)r.Attribute("Target") ?? ""))
                 .FirstOrDefault(part => !packed.Has(part));
     }
 
-    private static string Part(string target) => Uri.TryCreate(Folder, target, out var part) ? Uri.UnescapeDataString(part.AbsolutePath[1..]) : target;
+    private static string Part(string target) =>
+        Uri.TryCreate(Folder, target, out var part) ? Uri.UnescapeDataString(part.AbsolutePath[1..]) : target;
 
     /// <summary>A small part as a tree; null where it is not there or no XML.</summary>
     private static XDocument? Load(PackedFile packed, string part)

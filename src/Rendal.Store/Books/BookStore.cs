@@ -10,54 +10,121 @@ namespace Rendal.Store.Books;
 /// <summary>The books of the installation, and who may open them.</summary>
 public sealed class BookStore(NpgsqlDataSource source)
 {
-    private const string Columns = "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, array(select c.kind || ' ' || count(*) from content_change c where c.book_id = b.id and c.kind <> 'decision' group by c.kind)";
+    private const string Columns =
+        "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, "
+        + "b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, array(select c.kind || ' ' || "
+        + "count(*) from content_change c where c.book_id = b.id and c.kind <> 'decision' group by c.kind)";
 
     /// <summary>Makes a book and gives it to a person.</summary>
     public async Task<long> MakeAsync(Firm firm, Currency currency, string timeZone, long person, CancellationToken cancel) =>
-        await source.ByAsync(person, connection => connection.Sql(
-            """
-            with made as (
-                insert into book (name, currency, time_zone, address_lines, contact_lines, payment_lines, made_by)
-                values ($1, $2, $3, $4, $5, $6, $7) returning id)
-            insert into book_person (book_id, person_id) select id, $7 from made returning book_id
-            """,
-            firm.Name, currency.Code, timeZone, firm.AddressLines.ToArray(), firm.ContactLines.ToArray(), firm.PaymentLines.ToArray(), person).OneAsync<long>(cancel), cancel);
+        await source.ByAsync(
+            person,
+            connection =>
+                connection
+                    .Sql(
+                        """
+                        with made as (
+                            insert into book (name, currency, time_zone, address_lines, contact_lines, payment_lines, made_by)
+                            values ($1, $2, $3, $4, $5, $6, $7) returning id)
+                        insert into book_person (book_id, person_id) select id, $7 from made returning book_id
+                        """,
+                        firm.Name,
+                        currency.Code,
+                        timeZone,
+                        firm.AddressLines.ToArray(),
+                        firm.ContactLines.ToArray(),
+                        firm.PaymentLines.ToArray(),
+                        person
+                    )
+                    .OneAsync<long>(cancel),
+            cancel
+        );
 
     /// <summary>The books that a person was given, by name.</summary>
     public Task<List<Book>> OfPersonAsync(long person, CancellationToken cancel) =>
-        source.Sql($"select {Columns} from book b join book_person p on p.book_id = b.id where p.person_id = $1 order by b.name, b.id", person).ListAsync(Read, cancel);
+        source
+            .Sql(
+                $"select {Columns} from book b join book_person p on p.book_id = b.id where p.person_id = $1 order by b.name, b.id",
+                person
+            )
+            .ListAsync(Read, cancel);
 
     /// <summary>A book that a person was given; null where it does not exist or is not theirs, which nobody can tell apart.</summary>
     public Task<Book?> FindAsync(long book, long person, CancellationToken cancel) =>
-        source.Sql($"select {Columns} from book b join book_person p on p.book_id = b.id where b.id = $1 and p.person_id = $2", book, person).FirstAsync(Read, cancel);
+        source
+            .Sql($"select {Columns} from book b join book_person p on p.book_id = b.id where b.id = $1 and p.person_id = $2", book, person)
+            .FirstAsync(Read, cancel);
 
     /// <summary>A book by its number, for work without a person.</summary>
-    public Task<Book?> FindAsync(long book, CancellationToken cancel) => source.Sql($"select {Columns} from book b where b.id = $1", book).FirstAsync(Read, cancel);
+    public Task<Book?> FindAsync(long book, CancellationToken cancel) =>
+        source.Sql($"select {Columns} from book b where b.id = $1", book).FirstAsync(Read, cancel);
 
     /// <summary>Changes how the firm stands on its letters.</summary>
     public Task UpdateFirmAsync(long book, Firm firm, long person, CancellationToken cancel) =>
-        source.ByAsync(person, connection => connection.Sql(
-            "update book set name = $2, address_lines = $3, contact_lines = $4, payment_lines = $5 where id = $1",
-            book, firm.Name, firm.AddressLines.ToArray(), firm.ContactLines.ToArray(), firm.PaymentLines.ToArray()).RunAsync(cancel), cancel);
+        source.ByAsync(
+            person,
+            connection =>
+                connection
+                    .Sql(
+                        "update book set name = $2, address_lines = $3, contact_lines = $4, payment_lines = $5 where id = $1",
+                        book,
+                        firm.Name,
+                        firm.AddressLines.ToArray(),
+                        firm.ContactLines.ToArray(),
+                        firm.PaymentLines.ToArray()
+                    )
+                    .RunAsync(cancel),
+            cancel
+        );
 
-    /// <summary>Changes what holds for all statements of a book, and the terms where neither file nor customer says. Rounds that were released stay as they are.</summary>
+    /// <summary>
+    /// Changes what holds for all statements of a book, and the terms where neither file nor customer says. Rounds that were released stay
+    /// as they are.
+    /// </summary>
     public Task UpdateRulesAsync(long book, StatementRules rules, int termsDays, long person, CancellationToken cancel) =>
-        source.ByAsync(person, connection => connection.Sql(
-            "update book set terms_days = $2, ageing_edges = $3, age_by = $4, credits_by_date = $5, form = $6, settlement = $7, reminders = $8 where id = $1",
-            book, termsDays, rules.Ageing.UpperEdges.ToArray(), EnumText.Of(rules.Ageing.By), rules.Ageing.CreditsByDate, EnumText.Of(rules.Form), rules.Settlement is { } settlement ? EnumText.Of(settlement) : null, Commands.Json(rules.Reminders)).RunAsync(cancel), cancel);
+        source.ByAsync(
+            person,
+            connection =>
+                connection
+                    .Sql(
+                        "update book set terms_days = $2, ageing_edges = $3, age_by = $4, credits_by_date = $5, form = $6, "
+                            + "settlement = $7, reminders = $8 where id = $1",
+                        book,
+                        termsDays,
+                        rules.Ageing.UpperEdges.ToArray(),
+                        EnumText.Of(rules.Ageing.By),
+                        rules.Ageing.CreditsByDate,
+                        EnumText.Of(rules.Form),
+                        rules.Settlement is { } settlement ? EnumText.Of(settlement) : null,
+                        Commands.Json(rules.Reminders)
+                    )
+                    .RunAsync(cancel),
+            cancel
+        );
 
-    private static Book Read(NpgsqlDataReader reader) => new(
-        reader.GetInt64(0),
-        Currency.Of(reader.GetString(2)),
-        reader.GetInt32(3),
-        reader.GetString(4),
-        new StatementRules(
-            new AgeingRule(reader.GetFieldValue<int[]>(5), EnumText.Parse<AgeBy>(reader.GetString(9)), reader.GetBoolean(10)),
-            EnumText.Parse<StatementForm>(reader.GetString(11)),
-            reader.Text(12) is { } settlement ? EnumText.Parse<SettlementRule>(settlement) : null)
-        {
-            Reminders = StoreJson.Read<ReminderRules>(reader.GetString(13)),
-        },
-        new Firm(reader.GetString(1), reader.GetFieldValue<string[]>(6), reader.GetFieldValue<string[]>(7), reader.GetFieldValue<string[]>(8)),
-        reader.GetFieldValue<string[]>(14).Select(c => c.Split(' ')).ToDictionary(c => EnumText.Parse<ContentKind>(c[0]), c => long.Parse(c[1], CultureInfo.InvariantCulture)));
+    private static Book Read(NpgsqlDataReader reader) =>
+        new(
+            reader.GetInt64(0),
+            Currency.Of(reader.GetString(2)),
+            reader.GetInt32(3),
+            reader.GetString(4),
+            new StatementRules(
+                new AgeingRule(reader.GetFieldValue<int[]>(5), EnumText.Parse<AgeBy>(reader.GetString(9)), reader.GetBoolean(10)),
+                EnumText.Parse<StatementForm>(reader.GetString(11)),
+                reader.Text(12) is { } settlement ? EnumText.Parse<SettlementRule>(settlement) : null
+            )
+            {
+                Reminders = StoreJson.Read<ReminderRules>(reader.GetString(13)),
+            },
+            new Firm(
+                reader.GetString(1),
+                reader.GetFieldValue<string[]>(6),
+                reader.GetFieldValue<string[]>(7),
+                reader.GetFieldValue<string[]>(8)
+            ),
+            reader
+                .GetFieldValue<string[]>(14)
+                .Select(c => c.Split(' '))
+                .ToDictionary(c => EnumText.Parse<ContentKind>(c[0]), c => long.Parse(c[1], CultureInfo.InvariantCulture))
+        );
 }

@@ -29,12 +29,19 @@ internal static class ClusterWatch
     public static void Begin(string folder, string data, IReadOnlyList<string> stop)
     {
         // Of a session of its own, so that Ctrl-C at the terminal does not end it with the rest.
-        var start = new ProcessStartInfo("setsid") { WorkingDirectory = "/", RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo("setsid")
+        {
+            WorkingDirectory = "/",
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
         foreach (var argument in new[] { "sh", "-c", Script, "rendal-watch", folder, data }.Concat(stop))
         {
             start.ArgumentList.Add(argument);
         }
 
-        using var process = Process.Start(start) ?? throw new ClusterFailed("The database server cannot be watched: setsid could not be run.");
+        using var process = Process.Start(start)
+            ?? throw new ClusterFailed("The database server cannot be watched: setsid could not be run.");
     }
 }

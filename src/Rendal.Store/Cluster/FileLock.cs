@@ -27,11 +27,13 @@ internal sealed class FileLock : IDisposable
 
     /// <summary>Shares a file with others, as soon as nobody has it alone.</summary>
     /// <exception cref="IOException">The file cannot be opened.</exception>
-    public static async Task<FileLock> ShareAsync(string path, CancellationToken cancel) => await AsSoonAsPossibleAsync(path, Shared, cancel);
+    public static async Task<FileLock> ShareAsync(string path, CancellationToken cancel) =>
+        await AsSoonAsPossibleAsync(path, Shared, cancel);
 
     /// <summary>Has a file alone, as soon as nobody else has it.</summary>
     /// <exception cref="IOException">The file cannot be opened.</exception>
-    public static async Task<FileLock> AloneAsync(string path, CancellationToken cancel) => await AsSoonAsPossibleAsync(path, Exclusive, cancel);
+    public static async Task<FileLock> AloneAsync(string path, CancellationToken cancel) =>
+        await AsSoonAsPossibleAsync(path, Exclusive, cancel);
 
     /// <summary>Stops sharing, and has the file alone if nobody else shares it. False where somebody does: it is let go of then.</summary>
     public bool BecomeAlone()
@@ -52,7 +54,10 @@ internal sealed class FileLock : IDisposable
     {
         // Opened by the framework, a file is locked already, and in a way that two cannot both turn into having it alone.
         var opened = Open(path, ReadWrite | Create | CloseOnExec, OwnerMode);
-        var taken = opened >= 0 ? new FileLock(new SafeFileHandle(opened, ownsHandle: true)) : throw new IOException($"{path} cannot be opened: {Marshal.GetPInvokeErrorMessage(Marshal.GetLastPInvokeError())}");
+        var taken =
+            opened >= 0
+                ? new FileLock(new SafeFileHandle(opened, ownsHandle: true))
+                : throw new IOException($"{path} cannot be opened: {Marshal.GetPInvokeErrorMessage(Marshal.GetLastPInvokeError())}");
         try
         {
             while (!taken.Take(how))
@@ -83,7 +88,14 @@ internal sealed class FileLock : IDisposable
         }
     }
 
-    [DllImport("libc", EntryPoint = "open", SetLastError = true, CharSet = CharSet.Ansi, BestFitMapping = false, ThrowOnUnmappableChar = true)]
+    [DllImport(
+        "libc",
+        EntryPoint = "open",
+        SetLastError = true,
+        CharSet = CharSet.Ansi,
+        BestFitMapping = false,
+        ThrowOnUnmappableChar = true
+    )]
     private static extern int Open([MarshalAs(UnmanagedType.LPUTF8Str)] string path, int flags, int mode);
 
     [DllImport("libc", EntryPoint = "flock", SetLastError = true)]

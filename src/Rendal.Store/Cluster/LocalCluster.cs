@@ -7,9 +7,9 @@ using Npgsql;
 namespace Rendal.Store.Cluster;
 
 /// <summary>
-/// A PostgreSQL server of our own: its files in a folder of ours, on loopback, on a free port, run as a user without
-/// rights. It leaves any other PostgreSQL on the machine alone. Any number of processes use one; the last stops it, and where
-/// that was killed or crashed, <see cref="ClusterWatch"/> does.
+/// A PostgreSQL server of our own: its files in a folder of ours, on loopback, on a free port, run as a user without rights. It leaves any
+/// other PostgreSQL on the machine alone. Any number of processes use one; the last stops it, and where that was killed or crashed,
+/// <see cref="ClusterWatch"/> does.
 /// </summary>
 public sealed class LocalCluster : IAsyncDisposable
 {
@@ -27,8 +27,24 @@ public sealed class LocalCluster : IAsyncDisposable
     private readonly string applicationsPassword;
     private readonly FileLock use;
 
-    private LocalCluster(PostgresBinaries binaries, string folder, bool forTests, string ownersPassword, string applicationsPassword, int port, FileLock use) =>
-        (this.binaries, this.folder, this.forTests, this.ownersPassword, this.applicationsPassword, Port, this.use) = (binaries, folder, forTests, ownersPassword, applicationsPassword, port, use);
+    private LocalCluster(
+        PostgresBinaries binaries,
+        string folder,
+        bool forTests,
+        string ownersPassword,
+        string applicationsPassword,
+        int port,
+        FileLock use
+    ) =>
+        (this.binaries, this.folder, this.forTests, this.ownersPassword, this.applicationsPassword, Port, this.use) = (
+            binaries,
+            folder,
+            forTests,
+            ownersPassword,
+            applicationsPassword,
+            port,
+            use
+        );
 
     /// <summary>The port on 127.0.0.1.</summary>
     public int Port { get; }
@@ -36,7 +52,8 @@ public sealed class LocalCluster : IAsyncDisposable
     private string Data => DataIn(folder);
 
     /// <summary>Starts the server, making its files first where there are none. One that runs in this folder already is joined.</summary>
-    /// <param name="folder">The folder; made where it is missing. A user other than root must be able to reach it when we are root.</param>
+    /// <param name="folder">The folder; made where it is missing. A user other than root must be able to reach it when we are
+    /// root.</param>
     /// <param name="forTests">Whether the data may be lost in a power cut, which makes tests quick.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ClusterFailed">There is no server on the machine, or it does not start.</exception>
@@ -85,7 +102,9 @@ public sealed class LocalCluster : IAsyncDisposable
         }
     }
 
-    /// <summary>Starts the server again whenever it has gone away, at the same port, until it is stopped. Of several who notice, one does.</summary>
+    /// <summary>
+    /// Starts the server again whenever it has gone away, at the same port, until it is stopped. Of several who notice, one does.
+    /// </summary>
     /// <param name="wentAway">Is told why it has to be started, and what keeps it from starting.</param>
     /// <param name="stop">Ends it.</param>
     public async Task KeepAsync(Action<string> wentAway, CancellationToken stop)
@@ -112,7 +131,9 @@ public sealed class LocalCluster : IAsyncDisposable
         }
     }
 
-    /// <summary>Whether the process is there that the server's folder names; asked every second, and so without the help of others.</summary>
+    /// <summary>
+    /// Whether the process is there that the server's folder names; asked every second, and so without the help of others.
+    /// </summary>
     private bool HasProcess()
     {
         try
@@ -125,7 +146,9 @@ public sealed class LocalCluster : IAsyncDisposable
         }
     }
 
-    /// <summary>The port of the server, started where it does not run. Who comes while another starts it waits, and finds it running.</summary>
+    /// <summary>
+    /// The port of the server, started where it does not run. Who comes while another starts it waits, and finds it running.
+    /// </summary>
     private static async Task<int> RunAsync(PostgresBinaries binaries, string folder, bool forTests, int? port, CancellationToken cancel)
     {
         using var starting = await FileLock.AloneAsync(Path.Combine(folder, "starting"), cancel);
@@ -143,15 +166,23 @@ public sealed class LocalCluster : IAsyncDisposable
 
         var wanted = port ?? FreePort();
 
-        // Rows that come into a table made for them need not go into the log as well, so long as no other server follows this one. Letters and
-        // messages are the most of what is stored; the usual way to compress them takes several times as long as to make them.
-        var settings = $"-p {wanted} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c max_connections=100 -c wal_level=minimal -c max_wal_senders=0 -c default_toast_compression=lz4"
+        // Rows that come into a table made for them need not go into the log as well, so long as no other server follows this one. Letters
+        // and messages are the most of what is stored; the usual way to compress them takes several times as long as to make them.
+        var settings =
+            $"-p {wanted} -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c max_connections=100 -c "
+            + "wal_level=minimal -c max_wal_senders=0 -c default_toast_compression=lz4"
             + (forTests ? " -c fsync=off -c synchronous_commit=off -c full_page_writes=off" : "");
         var log = Path.Combine(data, "server.log");
         var start = await RunAsync(binaries.Program("pg_ctl"), ["-D", data, "-l", log, "-w", "-t", "60", "-o", settings, "start"], cancel);
         if (start.Exit != 0)
         {
-            var reason = File.Exists(log) ? (await File.ReadAllLinesAsync(log, cancel)).LastOrDefault(l => l.Contains("FATAL", StringComparison.Ordinal) || l.Contains("ERROR", StringComparison.Ordinal) || l.Contains("PANIC", StringComparison.Ordinal)) : null;
+            var reason = File.Exists(log)
+                ? (await File.ReadAllLinesAsync(log, cancel)).LastOrDefault(l =>
+                    l.Contains("FATAL", StringComparison.Ordinal)
+                    || l.Contains("ERROR", StringComparison.Ordinal)
+                    || l.Contains("PANIC", StringComparison.Ordinal)
+                )
+                : null;
             throw new ClusterFailed($"PostgreSQL did not start: {reason ?? start.Output}. Its log is {log}.");
         }
 
@@ -182,9 +213,16 @@ public sealed class LocalCluster : IAsyncDisposable
 
     /// <summary>Stops the server, whoever is connected, and starts it again as it was.</summary>
     public async Task RestartAsync() =>
-        await RunAsync(binaries.Program("pg_ctl"), ["-D", Data, "-m", "fast", "-w", "-t", "60", "-l", Path.Combine(Data, "server.log"), "restart"], CancellationToken.None);
+        await RunAsync(
+            binaries.Program("pg_ctl"),
+            ["-D", Data, "-m", "fast", "-w", "-t", "60", "-l", Path.Combine(Data, "server.log"), "restart"],
+            CancellationToken.None
+        );
 
-    /// <summary>Uses it no longer. The last who does stops it: whoever is connected is disconnected, and what takes too long is cut off, which it recovers from.</summary>
+    /// <summary>
+    /// Uses it no longer. The last who does stops it: whoever is connected is disconnected, and what takes too long is cut off, which it
+    /// recovers from.
+    /// </summary>
     public async ValueTask DisposeAsync()
     {
         if (!use.BecomeAlone())
@@ -192,10 +230,22 @@ public sealed class LocalCluster : IAsyncDisposable
             return;
         }
 
-        if (await RunningPortAsync(binaries, folder, CancellationToken.None) is not null
-            && (await RunAsync(binaries.Program("pg_ctl"), ["-D", Data, "-m", "fast", "-w", "-t", $"{SecondsToStop}", "stop"], CancellationToken.None)).Exit != 0)
+        if (
+            await RunningPortAsync(binaries, folder, CancellationToken.None) is not null
+            && (
+                await RunAsync(
+                    binaries.Program("pg_ctl"),
+                    ["-D", Data, "-m", "fast", "-w", "-t", $"{SecondsToStop}", "stop"],
+                    CancellationToken.None
+                )
+            ).Exit != 0
+        )
         {
-            await RunAsync(binaries.Program("pg_ctl"), ["-D", Data, "-m", "immediate", "-w", "-t", $"{SecondsToStop}", "stop"], CancellationToken.None);
+            await RunAsync(
+                binaries.Program("pg_ctl"),
+                ["-D", Data, "-m", "immediate", "-w", "-t", $"{SecondsToStop}", "stop"],
+                CancellationToken.None
+            );
         }
 
         use.Dispose();
@@ -204,7 +254,10 @@ public sealed class LocalCluster : IAsyncDisposable
     private static string DataIn(string folder) => Path.Combine(folder, "postgresql");
 
     private static PostgresBinaries Binaries() =>
-        PostgresBinaries.Find() ?? throw new ClusterFailed("No PostgreSQL server was found; install it (apt-get install postgresql), or name another one by RENDAL_DATABASE_URL.");
+        PostgresBinaries.Find()
+        ?? throw new ClusterFailed(
+            "No PostgreSQL server was found; install it (apt-get install postgresql), or name another one by RENDAL_DATABASE_URL."
+        );
 
     private static string OwnersPasswordFile(string folder) => Path.Combine(folder, "postgresql-password");
 
@@ -213,17 +266,41 @@ public sealed class LocalCluster : IAsyncDisposable
     private string OwnersString(string database) => ConnectionString(database, Owner, ownersPassword);
 
     private string ConnectionString(string database, string role, string password) =>
-        new NpgsqlConnectionStringBuilder { Host = "127.0.0.1", Port = Port, Username = role, Password = password, Database = database, IncludeErrorDetail = true, Timeout = 120 }.ConnectionString;
+        new NpgsqlConnectionStringBuilder
+        {
+            Host = "127.0.0.1",
+            Port = Port,
+            Username = role,
+            Password = password,
+            Database = database,
+            IncludeErrorDetail = true,
+            Timeout = 120,
+        }.ConnectionString;
 
     /// <summary>The server, once it runs: with the role that Rendal works as, which files of an older version do not have.</summary>
-    private static async Task<LocalCluster> ReachAsync(PostgresBinaries binaries, string folder, bool forTests, int port, FileLock use, CancellationToken cancel)
+    private static async Task<LocalCluster> ReachAsync(
+        PostgresBinaries binaries,
+        string folder,
+        bool forTests,
+        int port,
+        FileLock use,
+        CancellationToken cancel
+    )
     {
         // Of several who come at once one makes the role, and the others wait until its password is written.
         using var making = await FileLock.AloneAsync(Path.Combine(folder, "starting"), cancel);
         var file = ApplicationsPasswordFile(folder);
         var isNew = !File.Exists(file);
         var password = isNew ? NewPassword() : await File.ReadAllTextAsync(file, cancel);
-        var cluster = new LocalCluster(binaries, folder, forTests, await File.ReadAllTextAsync(OwnersPasswordFile(folder), cancel), password, port, use);
+        var cluster = new LocalCluster(
+            binaries,
+            folder,
+            forTests,
+            await File.ReadAllTextAsync(OwnersPasswordFile(folder), cancel),
+            password,
+            port,
+            use
+        );
         if (isNew)
         {
             await using var source = NpgsqlDataSource.Create(cluster.OwnersString("postgres") + ";Pooling=false");
@@ -233,7 +310,8 @@ public sealed class LocalCluster : IAsyncDisposable
                     if not exists (select from pg_roles where rolname = '{Application}') then create role {Application}; end if;
                     alter role {Application} login nosuperuser nocreatedb nocreaterole password '{password}';
                 end $$
-                """);
+                """
+            );
             await make.ExecuteNonQueryAsync(cancel);
             await WritePasswordAsync(file, password, cancel);
         }
@@ -262,11 +340,28 @@ public sealed class LocalCluster : IAsyncDisposable
         if (Environment.IsPrivilegedProcess)
         {
             // The server refuses to run as root. Its folder goes to the user that Debian's package made for it.
-            await DemandAsync("chown", [Unprivileged, data, passwordFile], $"The folder {data} could not be given to the user “{Unprivileged}”", cancel);
-            File.SetUnixFileMode(folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute | UnixFileMode.GroupExecute | UnixFileMode.OtherExecute);
+            await DemandAsync(
+                "chown",
+                [Unprivileged, data, passwordFile],
+                $"The folder {data} could not be given to the user “{Unprivileged}”",
+                cancel
+            );
+            File.SetUnixFileMode(
+                folder,
+                UnixFileMode.UserRead
+                    | UnixFileMode.UserWrite
+                    | UnixFileMode.UserExecute
+                    | UnixFileMode.GroupExecute
+                    | UnixFileMode.OtherExecute
+            );
         }
 
-        await DemandAsync(binaries.Program("initdb"), ["-D", data, "-U", Owner, "--pwfile", passwordFile, "-A", "scram-sha-256", "-E", "UTF8", "--locale=C.UTF-8"], $"The database could not be made in {data}", cancel);
+        await DemandAsync(
+            binaries.Program("initdb"),
+            ["-D", data, "-U", Owner, "--pwfile", passwordFile, "-A", "scram-sha-256", "-E", "UTF8", "--locale=C.UTF-8"],
+            $"The database could not be made in {data}",
+            cancel
+        );
     }
 
     private static async Task DemandAsync(string program, string[] arguments, string failed, CancellationToken cancel)
@@ -299,7 +394,11 @@ public sealed class LocalCluster : IAsyncDisposable
         }
 
         // A server works in the folder of its data.
-        if (await Place.OfAsync(data, cancel) is not { } ours || await Place.OfAsync($"/proc/{process}/cwd", cancel) is not { } theirs || ours == theirs)
+        if (
+            await Place.OfAsync(data, cancel) is not { } ours
+            || await Place.OfAsync($"/proc/{process}/cwd", cancel) is not { } theirs
+            || ours == theirs
+        )
         {
             return port;
         }
@@ -317,12 +416,20 @@ public sealed class LocalCluster : IAsyncDisposable
 
     /// <summary>A program as it is run without rights: the server refuses to run as root.</summary>
     private static string[] AsUnprivileged(string program) =>
-        Environment.IsPrivilegedProcess ? ["setpriv", $"--reuid={Unprivileged}", $"--regid={Unprivileged}", "--clear-groups", "--", program] : [program];
+        Environment.IsPrivilegedProcess
+            ? ["setpriv", $"--reuid={Unprivileged}", $"--regid={Unprivileged}", "--clear-groups", "--", program]
+            : [program];
 
     private static async Task<(int Exit, string Output)> RunAsync(string program, string[] arguments, CancellationToken cancel)
     {
         var command = program == "chown" ? [program] : AsUnprivileged(program);
-        var start = new ProcessStartInfo(command[0]) { WorkingDirectory = "/", RedirectStandardOutput = true, RedirectStandardError = true, RedirectStandardInput = true };
+        var start = new ProcessStartInfo(command[0])
+        {
+            WorkingDirectory = "/",
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            RedirectStandardInput = true,
+        };
         foreach (var argument in command.Skip(1).Concat(arguments))
         {
             start.ArgumentList.Add(argument);

@@ -8,7 +8,14 @@ public static class Place
     /// <summary>The device and the number, for example <c>2049:1311</c>; null where it cannot be told. Links are followed.</summary>
     public static async Task<string?> OfAsync(string folder, CancellationToken cancel)
     {
-        using var process = Process.Start(new ProcessStartInfo("stat") { ArgumentList = { "-L", "-c", "%d:%i", folder }, RedirectStandardOutput = true, RedirectStandardError = true });
+        using var process = Process.Start(
+            new ProcessStartInfo("stat")
+            {
+                ArgumentList = { "-L", "-c", "%d:%i", folder },
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        );
         if (process is null)
         {
             return null;

@@ -7,7 +7,9 @@ namespace Rendal.Store.Customers;
 /// <summary>How cards stand in their table, and how many of them are written at once.</summary>
 internal static class CardTable
 {
-    public const string Columns = "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, head_office, groups, form, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger, own_layout";
+    public const string Columns =
+        "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, "
+        + "head_office, groups, form, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger, own_layout";
 
     private const short Values = 24;
 
@@ -17,7 +19,9 @@ internal static class CardTable
     public static async Task<Dictionary<string, Customer>> ReadToAddAsync(NpgsqlConnection connection, long book, CancellationToken cancel)
     {
         await connection.Sql("select pg_advisory_xact_lock(hashtext('customer'), $1::int)", book).RunAsync(cancel);
-        return (await connection.Sql($"select {Columns} from customer where book_id = $1 for update", book).ListAsync(Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+        return (
+            await connection.Sql($"select {Columns} from customer where book_id = $1 for update", book).ListAsync(Read, cancel)
+        ).ToDictionary(c => c.Key, StringComparer.Ordinal);
     }
 
     /// <summary>Writes cards, those in <paramref name="known"/> over what they were and the others as new ones.</summary>
@@ -25,7 +29,13 @@ internal static class CardTable
     /// <param name="book">The book.</param>
     /// <param name="cards">The cards.</param>
     /// <param name="known">All cards of the book by key.</param>
-    public static async Task WriteAsync(NpgsqlConnection connection, long book, IReadOnlyCollection<Customer> cards, Dictionary<string, Customer> known, CancellationToken cancel)
+    public static async Task WriteAsync(
+        NpgsqlConnection connection,
+        long book,
+        IReadOnlyCollection<Customer> cards,
+        Dictionary<string, Customer> known,
+        CancellationToken cancel
+    )
     {
         await CopyAsync(connection, "customer", book, cards.Where(c => !known.ContainsKey(c.Key)), cancel);
         await WriteAsync(connection, book, cards.Where(c => known.ContainsKey(c.Key)), cancel);
@@ -37,14 +47,29 @@ internal static class CardTable
         await connection.Sql("create temp table card_in (like customer including defaults) on commit drop").RunAsync(cancel);
         await CopyAsync(connection, "card_in", book, cards, cancel);
         var set = string.Join(", ", Columns.Split(", ").Skip(1).Append("search").Append("reachable").Select(c => $"{c} = excluded.{c}"));
-        await connection.Sql($"insert into customer (book_id, {Columns}, search, reachable) select book_id, {Columns}, search, reachable from card_in on conflict (book_id, key) do update set {set}").RunAsync(cancel);
+        await connection
+            .Sql(
+                $"insert into customer (book_id, {Columns}, search, reachable) select book_id, {Columns}, search, reachable "
+                    + $"from card_in on conflict (book_id, key) do update set {set}"
+            )
+            .RunAsync(cancel);
         await connection.Sql("drop table card_in").RunAsync(cancel);
     }
 
     /// <summary>Writes rows in the order of their keys: in any other, the indexes take twice as long.</summary>
-    private static async Task CopyAsync(NpgsqlConnection connection, string table, long book, IEnumerable<Customer> cards, CancellationToken cancel)
+    private static async Task CopyAsync(
+        NpgsqlConnection connection,
+        string table,
+        long book,
+        IEnumerable<Customer> cards,
+        CancellationToken cancel
+    )
     {
-        await using var copy = await BinaryCopy.BeginAsync(connection, $"copy {table} (book_id, {Columns}, search, reachable) from stdin (format binary)", cancel);
+        await using var copy = await BinaryCopy.BeginAsync(
+            connection,
+            $"copy {table} (book_id, {Columns}, search, reachable) from stdin (format binary)",
+            cancel
+        );
         foreach (var card in cards.OrderBy(c => c.Key, StringComparer.Ordinal))
         {
             copy.Row(Values);
@@ -81,34 +106,41 @@ internal static class CardTable
     private static bool? Reachable(Customer card)
     {
         var kinds = card.Contacts.All(c => c.Rounds.Count == 0) ? [default] : AllKinds;
-        return kinds.All(card.IsReachedBy) ? true : kinds.Any(card.IsReachedBy) ? null : false;
+        return kinds.All(card.IsReachedBy) ? true
+            : kinds.Any(card.IsReachedBy) ? null
+            : false;
     }
 
-    public static Customer Read(NpgsqlDataReader r) => new()
-    {
-        Key = r.GetString(0),
-        Name = r.GetString(1),
-        Contacts = StoreJson.Read<Contact[]>(r.GetString(2)),
-        Salutation = r.GetString(3),
-        Delivery = EnumText.Parse<Delivery>(r.GetString(4)),
-        PostalLines = r.GetFieldValue<string[]>(5),
-        Country = r.GetString(6),
-        Language = r.GetString(7),
-        Terms = r.Nullable<int>(8) is { } days ? new PaymentTerms(days, r.GetBoolean(9)) : null,
-        HeadOffice = r.GetString(10),
-        Groups = EnumText.Parse<GroupStatements>(r.GetString(11)),
-        Form = r.Text(12) is { } form ? EnumText.Parse<StatementForm>(form) : null,
-        Unit = r.GetString(13),
-        MinimumBalance = r.Nullable<decimal>(14),
-        OnHold = r.GetBoolean(15),
-        OwnWording = r.Nullable<long>(16),
-        Notes = r.GetString(17),
-        Extra = StoreJson.Read<Dictionary<string, string>>(r.GetString(18)),
-        FromLedger = r.GetBoolean(19),
-        OwnLayout = r.Nullable<long>(20),
-    };
+    public static Customer Read(NpgsqlDataReader r) =>
+        new()
+        {
+            Key = r.GetString(0),
+            Name = r.GetString(1),
+            Contacts = StoreJson.Read<Contact[]>(r.GetString(2)),
+            Salutation = r.GetString(3),
+            Delivery = EnumText.Parse<Delivery>(r.GetString(4)),
+            PostalLines = r.GetFieldValue<string[]>(5),
+            Country = r.GetString(6),
+            Language = r.GetString(7),
+            Terms = r.Nullable<int>(8) is { } days ? new PaymentTerms(days, r.GetBoolean(9)) : null,
+            HeadOffice = r.GetString(10),
+            Groups = EnumText.Parse<GroupStatements>(r.GetString(11)),
+            Form = r.Text(12) is { } form ? EnumText.Parse<StatementForm>(form) : null,
+            Unit = r.GetString(13),
+            MinimumBalance = r.Nullable<decimal>(14),
+            OnHold = r.GetBoolean(15),
+            OwnWording = r.Nullable<long>(16),
+            Notes = r.GetString(17),
+            Extra = StoreJson.Read<Dictionary<string, string>>(r.GetString(18)),
+            FromLedger = r.GetBoolean(19),
+            OwnLayout = r.Nullable<long>(20),
+        };
 
     /// <summary>Code, name, and the names and addresses of all contacts.</summary>
     private static string SearchText(Customer card) =>
-        string.Join('\n', card.Contacts.SelectMany(c => new[] { c.Name, c.Address }).Prepend(card.Name).Prepend(card.Key).Where(t => t.Length > 0)).ToLowerInvariant();
+        string.Join(
+                '\n',
+                card.Contacts.SelectMany(c => new[] { c.Name, c.Address }).Prepend(card.Name).Prepend(card.Key).Where(t => t.Length > 0)
+            )
+            .ToLowerInvariant();
 }

@@ -28,32 +28,65 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
 
     /// <summary>All customers by key.</summary>
     public async Task<Dictionary<string, Customer>> AllAsync(CancellationToken cancel) =>
-        (await source.Sql($"select {Columns} from customer where book_id = $1", book).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+        (await source.Sql($"select {Columns} from customer where book_id = $1", book).ListAsync(CardTable.Read, cancel)).ToDictionary(
+            c => c.Key,
+            StringComparer.Ordinal
+        );
 
     /// <summary>Some customers by key; one that has no card is not among them.</summary>
     public async Task<Dictionary<string, Customer>> AllAsync(IEnumerable<string> keys, CancellationToken cancel) =>
-        (await source.Sql($"select {Columns} from customer where book_id = $1 and key = any ($2)", book, keys.ToArray()).ListAsync(CardTable.Read, cancel)).ToDictionary(c => c.Key, StringComparer.Ordinal);
+        (
+            await source
+                .Sql($"select {Columns} from customer where book_id = $1 and key = any ($2)", book, keys.ToArray())
+                .ListAsync(CardTable.Read, cancel)
+        ).ToDictionary(c => c.Key, StringComparer.Ordinal);
 
     /// <summary>
-    /// What choosing has to know of the customers of a ledger and their head offices, by key. Only those of whom something
-    /// is to be known are in it; for all others <see cref="CustomerTraits.Usual"/> holds.
+    /// What choosing has to know of the customers of a ledger and their head offices, by key. Only those of whom something is to be known
+    /// are in it; for all others <see cref="CustomerTraits.Usual"/> holds.
     /// </summary>
     public async Task<Dictionary<string, CustomerTraits>> TraitsAsync(long intake, RoundKind kind, CancellationToken cancel) =>
-        (await source.Sql(
-            """
-            select key, on_hold, reachable, minimum_balance, head_office, groups, form, delivery, case when reachable is null then contacts end, case when reachable is null then postal_lines end
-            from customer
-            where book_id = $1 and (on_hold or reachable is distinct from true or minimum_balance is not null or head_office <> '' or groups <> 'branches' or form is not null)
-            union all
-            select l.customer, false, false, null, '', 'branches', null, 'email', null, null
-            from ledger_customer l where l.book_id = $1 and l.intake_id = $2 and not exists (select from customer c where c.book_id = l.book_id and c.key = l.customer)
-            """,
-            book, intake).ListAsync(
-                r => (Key: r.GetString(0), Traits: new CustomerTraits(
-                    r.GetBoolean(1),
-                    r.Nullable<bool>(2) ?? new Customer { Key = "", Name = "", Delivery = EnumText.Parse<Delivery>(r.GetString(7)), Contacts = StoreJson.Read<Contact[]>(r.GetString(8)), PostalLines = r.GetFieldValue<string[]>(9) }.IsReachedBy(kind),
-                    r.Nullable<decimal>(3), r.GetString(4), EnumText.Parse<GroupStatements>(r.GetString(5)), r.Text(6) is { } form ? EnumText.Parse<StatementForm>(form) : null)),
-                cancel)).ToDictionary(t => t.Key, t => t.Traits, StringComparer.Ordinal);
+        (
+            await source
+                .Sql(
+                    """
+                    select key, on_hold, reachable, minimum_balance, head_office, groups, form, delivery,
+                        case when reachable is null then contacts end, case when reachable is null then postal_lines end
+                    from customer
+                    where book_id = $1 and (on_hold or reachable is distinct from true or minimum_balance is not null or head_office <> ''
+                        or groups <> 'branches' or form is not null)
+                    union all
+                    select l.customer, false, false, null, '', 'branches', null, 'email', null, null
+                    from ledger_customer l where l.book_id = $1 and l.intake_id = $2
+                        and not exists (select from customer c where c.book_id = l.book_id and c.key = l.customer)
+                    """,
+                    book,
+                    intake
+                )
+                .ListAsync(
+                    r =>
+                        (
+                            Key: r.GetString(0),
+                            Traits: new CustomerTraits(
+                                r.GetBoolean(1),
+                                r.Nullable<bool>(2)
+                                    ?? new Customer
+                                    {
+                                        Key = "",
+                                        Name = "",
+                                        Delivery = EnumText.Parse<Delivery>(r.GetString(7)),
+                                        Contacts = StoreJson.Read<Contact[]>(r.GetString(8)),
+                                        PostalLines = r.GetFieldValue<string[]>(9),
+                                    }.IsReachedBy(kind),
+                                r.Nullable<decimal>(3),
+                                r.GetString(4),
+                                EnumText.Parse<GroupStatements>(r.GetString(5)),
+                                r.Text(6) is { } form ? EnumText.Parse<StatementForm>(form) : null
+                            )
+                        ),
+                    cancel
+                )
+        ).ToDictionary(t => t.Key, t => t.Traits, StringComparer.Ordinal);
 
     /// <summary>A part of the customers whose code, name, contacts or addresses hold a text, with how many there are in all.</summary>
     /// <param name="text">The text, case ignored; empty for all.</param>
@@ -61,42 +94,82 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     /// <param name="descending">Whether it runs backwards.</param>
     /// <param name="from">How many are passed over; with a text that fewer are found by, the number in all is given as 0.</param>
     /// <param name="most">How many are given at most.</param>
-    public async Task<(List<Customer> Customers, int Count)> SearchAsync(string text, CustomerOrder order, bool descending, int from, int most, CancellationToken cancel)
+    public async Task<(List<Customer> Customers, int Count)> SearchAsync(
+        string text,
+        CustomerOrder order,
+        bool descending,
+        int from,
+        int most,
+        CancellationToken cancel
+    )
     {
-        var by = order switch { CustomerOrder.Key => "key", CustomerOrder.Address => "left(coalesce(contacts -> 0 ->> 'address', ''), 200)", CustomerOrder.Unit => "left(unit, 200)", _ => "left(lower(name), 200)" };
+        var by = order switch
+        {
+            CustomerOrder.Key => "key",
+            CustomerOrder.Address => "left(coalesce(contacts -> 0 ->> 'address', ''), 200)",
+            CustomerOrder.Unit => "left(unit, 200)",
+            _ => "left(lower(name), 200)",
+        };
         var way = descending ? "desc" : "asc";
         if (text.Length == 0)
         {
             var all = await source.Sql("select count(*)::int from customer where book_id = $1", book).OneAsync<int>(cancel);
-            return (await source.Sql($"select {Columns} from customer where book_id = $1 order by {by} {way}, key {way} offset $2 limit $3", book, from, most).ListAsync(CardTable.Read, cancel), all);
+            return (
+                await source
+                    .Sql(
+                        $"select {Columns} from customer where book_id = $1 order by {by} {way}, key {way} offset $2 limit $3",
+                        book,
+                        from,
+                        most
+                    )
+                    .ListAsync(CardTable.Read, cancel),
+                all
+            );
         }
 
         // One look at all cards for both the number and the part.
-        var found = await source.Sql(
-            $"""
-            with found as materialized (select key, {by} as place from customer where book_id = $1 and search like $2),
-                part as (select key, place from found order by place {way}, key {way} offset $3 limit $4)
-            select {Columns}, (select count(*)::int from found) found_in_all from part join customer using (key) where book_id = $1 order by place {way}, key {way}
-            """,
-            book, Pattern.Holding(text.ToLowerInvariant()), from, most).ListAsync(r => (Card: CardTable.Read(r), Count: r.GetInt32(r.GetOrdinal("found_in_all"))), cancel);
+        var found = await source
+            .Sql(
+                $"""
+                with found as materialized (select key, {by} as place from customer where book_id = $1 and search like $2),
+                    part as (select key, place from found order by place {way}, key {way} offset $3 limit $4)
+                select {Columns}, (select count(*)::int from found) found_in_all from part join customer using (key) where book_id = $1
+                    order by place {way}, key {way}
+                """,
+                book,
+                Pattern.Holding(text.ToLowerInvariant()),
+                from,
+                most
+            )
+            .ListAsync(r => (Card: CardTable.Read(r), Count: r.GetInt32(r.GetOrdinal("found_in_all"))), cancel);
         return (found.ConvertAll(f => f.Card), found.Count > 0 ? found[0].Count : 0);
     }
 
     /// <summary>A customer; null where there is none of this key.</summary>
-    public Task<Customer?> FindAsync(string key, CancellationToken cancel) => source.Sql($"select {Columns} from customer where book_id = $1 and key = $2", book, key).FirstAsync(CardTable.Read, cancel);
+    public Task<Customer?> FindAsync(string key, CancellationToken cancel) =>
+        source.Sql($"select {Columns} from customer where book_id = $1 and key = $2", book, key).FirstAsync(CardTable.Read, cancel);
 
     /// <summary>The customers' own terms, by key, where they have any.</summary>
     public async Task<Dictionary<string, PaymentTerms>> TermsAsync(CancellationToken cancel) =>
-        (await source.Sql("select key, terms_days, terms_from_month_end from customer where book_id = $1 and terms_days is not null", book)
-            .ListAsync(r => (Key: r.GetString(0), Terms: new PaymentTerms(r.GetInt32(1), r.GetBoolean(2))), cancel)).ToDictionary(t => t.Key, t => t.Terms, StringComparer.Ordinal);
+        (
+            await source
+                .Sql("select key, terms_days, terms_from_month_end from customer where book_id = $1 and terms_days is not null", book)
+                .ListAsync(r => (Key: r.GetString(0), Terms: new PaymentTerms(r.GetInt32(1), r.GetBoolean(2))), cancel)
+        ).ToDictionary(t => t.Key, t => t.Terms, StringComparer.Ordinal);
 
     /// <summary>The head office of each customer that has one, by key.</summary>
     public async Task<Dictionary<string, string>> HeadOfficesAsync(CancellationToken cancel) =>
-        (await source.Sql("select key, head_office from customer where book_id = $1 and head_office <> ''", book).ListAsync(r => (Key: r.GetString(0), Office: r.GetString(1)), cancel)).ToDictionary(h => h.Key, h => h.Office, StringComparer.Ordinal);
+        (
+            await source
+                .Sql("select key, head_office from customer where book_id = $1 and head_office <> ''", book)
+                .ListAsync(r => (Key: r.GetString(0), Office: r.GetString(1)), cancel)
+        ).ToDictionary(h => h.Key, h => h.Office, StringComparer.Ordinal);
 
     /// <summary>The codes of the languages that customers are written to in, in order.</summary>
     public Task<List<string>> LanguagesAsync(CancellationToken cancel) =>
-        source.Sql("select distinct language from customer where book_id = $1 order by language", book).ListAsync(r => r.GetString(0), cancel);
+        source
+            .Sql("select distinct language from customer where book_id = $1 order by language", book)
+            .ListAsync(r => r.GetString(0), cancel);
 
     /// <summary>The customers at the top of a group, with their names, in order of name.</summary>
     /// <remarks>
@@ -104,31 +177,72 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
     /// nothing, and compared each of ten thousand with each.
     /// </remarks>
     public Task<List<(string Key, string Name)>> OfficesAsync(CancellationToken cancel) =>
-        source.Sql(
-            """
-            select o.key, o.name from (select distinct b.head_office from customer b where b.book_id = $1 and b.head_office <> '') top
-            cross join lateral (select o.key, o.name from customer o where o.book_id = $1 and o.key = top.head_office and o.head_office = '' offset 0) o
-            order by lower(o.name), o.key
-            """,
-            book).ListAsync(r => (r.GetString(0), r.GetString(1)), cancel);
+        source
+            .Sql(
+                """
+                select o.key, o.name from (select distinct b.head_office from customer b where b.book_id = $1 and b.head_office <> '') top
+                cross join lateral (select o.key, o.name from customer o where o.book_id = $1 and o.key = top.head_office
+                    and o.head_office = '' offset 0) o
+                order by lower(o.name), o.key
+                """,
+                book
+            )
+            .ListAsync(r => (r.GetString(0), r.GetString(1)), cancel);
 
     /// <summary>The names of some customers by key; those that are on no card are not in it.</summary>
     public async Task<Dictionary<string, string>> NamesAsync(string[] keys, CancellationToken cancel) =>
-        (await source.Sql("select key, name from customer where book_id = $1 and key = any ($2)", book, keys).ListAsync(r => (Key: r.GetString(0), Name: r.GetString(1)), cancel)).ToDictionary(c => c.Key, c => c.Name, StringComparer.Ordinal);
+        (
+            await source
+                .Sql("select key, name from customer where book_id = $1 and key = any ($2)", book, keys)
+                .ListAsync(r => (Key: r.GetString(0), Name: r.GetString(1)), cancel)
+        ).ToDictionary(c => c.Key, c => c.Name, StringComparer.Ordinal);
 
     /// <summary>The keys of the customers whose card has at least one address that can be written to, or who get post.</summary>
-    public async Task<HashSet<string>> ReachableAsync(CancellationToken cancel) =>
-        (await source.Sql("select key, contacts, delivery, postal_lines from customer where book_id = $1 and (contacts <> '[]' or delivery in ('post', 'both'))", book)
-            .ListAsync(r => new Customer { Key = r.GetString(0), Name = "", Contacts = StoreJson.Read<Contact[]>(r.GetString(1)), Delivery = EnumText.Parse<Delivery>(r.GetString(2)), PostalLines = r.GetFieldValue<string[]>(3) }, cancel))
-            .Where(c => c.GoesByPost || c.Contacts.Any(contact => AddressList.Read(contact.Address).Good.Count > 0)).Select(c => c.Key).ToHashSet(StringComparer.Ordinal);
+    public async Task<HashSet<string>> ReachableAsync(CancellationToken cancel)
+    {
+        var cards = await source
+            .Sql(
+                """
+                select key, contacts, delivery, postal_lines from customer
+                where book_id = $1 and (contacts <> '[]' or delivery in ('post', 'both'))
+                """,
+                book
+            )
+            .ListAsync(
+                r => new Customer
+                {
+                    Key = r.GetString(0),
+                    Name = "",
+                    Contacts = StoreJson.Read<Contact[]>(r.GetString(1)),
+                    Delivery = EnumText.Parse<Delivery>(r.GetString(2)),
+                    PostalLines = r.GetFieldValue<string[]>(3),
+                },
+                cancel
+            );
+        var reached = cards.Where(c => c.GoesByPost || c.Contacts.Any(contact => AddressList.Read(contact.Address).Good.Count > 0));
+        return reached.Select(c => c.Key).ToHashSet(StringComparer.Ordinal);
+    }
 
     /// <summary>The version of a card; null where there is none of this key.</summary>
     public async Task<long?> VersionAsync(string key, CancellationToken cancel) =>
-        await source.Sql("select version from customer where book_id = $1 and key = $2", book, key).ListAsync(r => r.GetInt64(0), cancel) is [var version] ? version : null;
+        await source.Sql("select version from customer where book_id = $1 and key = $2", book, key).ListAsync(r => r.GetInt64(0), cancel)
+            is [var version]
+            ? version
+            : null;
 
     /// <summary>Who put something right on a card last; null where nobody did.</summary>
     public async Task<string?> ChangedByAsync(string key, CancellationToken cancel) =>
-        await source.Sql("select p.name from correction c join person p on p.id = c.made_by where c.book_id = $1 and c.kind = 'card' and c.concerns = $2 order by c.made_at desc, c.id desc limit 1", book, key).ListAsync(r => r.GetString(0), cancel) is [var name] ? name : null;
+        await source
+            .Sql(
+                "select p.name from correction c join person p on p.id = c.made_by where c.book_id = $1 and c.kind = 'card' "
+                    + "and c.concerns = $2 order by c.made_at desc, c.id desc limit 1",
+                book,
+                key
+            )
+            .ListAsync(r => r.GetString(0), cancel)
+            is [var name]
+            ? name
+            : null;
 
     /// <summary>
     /// Puts right a customer's card, and remembers each field that a list could bring back as a correction, in one
@@ -144,12 +258,20 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.ActsAsync(person, cancel);
-        if (await connection.Sql($"select {Columns} from customer where book_id = $1 and key = $2 for update", book, customer.Key).FirstAsync(CardTable.Read, cancel) is not { } before)
+        if (
+            await connection
+                .Sql($"select {Columns} from customer where book_id = $1 and key = $2 for update", book, customer.Key)
+                .FirstAsync(CardTable.Read, cancel)
+            is not { } before
+        )
         {
             return Update.NotThere;
         }
 
-        if (await connection.Sql("select version from customer where book_id = $1 and key = $2", book, customer.Key).OneAsync<long>(cancel) != version)
+        if (
+            await connection.Sql("select version from customer where book_id = $1 and key = $2", book, customer.Key).OneAsync<long>(cancel)
+            != version
+        )
         {
             return Update.Stale;
         }
@@ -160,7 +282,22 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
             var (was, becomes) = (CardText.Of(before, field), CardText.Of(customer, field));
             if (was != becomes)
             {
-                await Corrections.CorrectionStore.AddAsync(connection, book, new Correction { Kind = CorrectionKind.Card, Column = field.ToString(), Of = customer.Key, Was = was, Becomes = becomes }, default, person, now, cancel);
+                await Corrections.CorrectionStore.AddAsync(
+                    connection,
+                    book,
+                    new Correction
+                    {
+                        Kind = CorrectionKind.Card,
+                        Column = field.ToString(),
+                        Of = customer.Key,
+                        Was = was,
+                        Becomes = becomes,
+                    },
+                    default,
+                    person,
+                    now,
+                    cancel
+                );
             }
         }
 

@@ -10,7 +10,14 @@ namespace Rendal.Store.Customers;
 /// <param name="HeadOffice">The key of the head office; empty where there is none.</param>
 /// <param name="Groups">Of a head office: who gets the statements.</param>
 /// <param name="Form">What the statements list; null for what the book says.</param>
-public sealed record CustomerTraits(bool OnHold, bool IsReachable, decimal? MinimumBalance, string HeadOffice, GroupStatements Groups, StatementForm? Form)
+public sealed record CustomerTraits(
+    bool OnHold,
+    bool IsReachable,
+    decimal? MinimumBalance,
+    string HeadOffice,
+    GroupStatements Groups,
+    StatementForm? Form
+)
 {
     /// <summary>A customer who can be reached, and of whom nothing else is to be known.</summary>
     public static CustomerTraits Usual { get; } = new(false, true, null, "", GroupStatements.Branches, null);
@@ -19,5 +26,6 @@ public sealed record CustomerTraits(bool OnHold, bool IsReachable, decimal? Mini
     public static CustomerTraits NoCard { get; } = Usual with { IsReachable = false };
 
     /// <summary>The traits of a card for a kind of round.</summary>
-    public static CustomerTraits Of(Customer card, RoundKind kind) => new(card.OnHold, card.IsReachedBy(kind), card.MinimumBalance, card.HeadOffice, card.Groups, card.Form);
+    public static CustomerTraits Of(Customer card, RoundKind kind) =>
+        new(card.OnHold, card.IsReachedBy(kind), card.MinimumBalance, card.HeadOffice, card.Groups, card.Form);
 }

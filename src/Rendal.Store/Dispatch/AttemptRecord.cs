@@ -38,7 +38,8 @@ internal sealed class AttemptRecord
     public Task EndAsync(EndedAttempt ended) => ends.AskAsync(ended);
 
     // While one worker makes a message, its parcel may be stopped, changed, released and claimed again, by itself even.
-    private const string IsStillThat = "join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker and p.seal is not distinct from a.seal";
+    private const string IsStillThat =
+        "join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker and p.seal is not distinct from a.seal";
 
     private async Task<IReadOnlyList<long?>> BeginAsync(IReadOnlyList<BegunAttempt> begun)
     {
@@ -48,10 +49,14 @@ internal sealed class AttemptRecord
         // Who stops the rest of a round waits for this, or this finds the parcel stopped.
         batch.Sql(
             """
-            select from parcel p join unnest($1::bigint[], $2::bigint[], $3::bigint[]) a (book_id, parcel_id, worker) on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
+            select from parcel p join unnest($1::bigint[], $2::bigint[], $3::bigint[]) a (book_id, parcel_id,
+                worker) on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
             order by p.id for no key update of p
             """,
-            Each(begun, b => b.Parcel.Book), Each(begun, b => b.Parcel.Parcel), Each(begun, b => b.Worker));
+            Each(begun, b => b.Parcel.Book),
+            Each(begun, b => b.Parcel.Parcel),
+            Each(begun, b => b.Worker)
+        );
         AddMessages(batch, [.. begun.Where(b => b.Message is not null)]);
         AddPapers(batch, [.. begun.Where(b => b.Paper is not null)]);
 
@@ -59,11 +64,17 @@ internal sealed class AttemptRecord
         batch.Sql(
             $"""
             insert into dispatch_try (book_id, parcel_id, worker, started_at)
-            select a.book_id, a.parcel_id, a.worker, a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::timestamptz[]) a (book_id, parcel_id, worker, seal, at) {IsStillThat}
+            select a.book_id, a.parcel_id, a.worker, a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[],
+                $5::timestamptz[]) a (book_id, parcel_id, worker, seal, at) {IsStillThat}
             where not (select r.paused from round r where r.book_id = p.book_id and r.id = p.round_id)
             returning book_id, parcel_id, id
             """,
-            Each(begun, b => b.Parcel.Book), Each(begun, b => b.Parcel.Parcel), Each(begun, b => b.Worker), Each(begun, SealOf), Each(begun, b => b.At));
+            Each(begun, b => b.Parcel.Book),
+            Each(begun, b => b.Parcel.Parcel),
+            Each(begun, b => b.Worker),
+            Each(begun, SealOf),
+            Each(begun, b => b.At)
+        );
         var tries = new Dictionary<(long, long), long>();
         await using var reader = await batch.ExecuteReaderAsync();
         await reader.NextResultAsync();
@@ -85,9 +96,20 @@ internal sealed class AttemptRecord
                 $"""
                 insert into message (book_id, parcel_id, message_id, subject, sender_address, recipients, bytes, sha256, made_at)
                 select a.book_id, a.parcel_id, a.message_id, p.subject, a.sender_address, p.recipients, a.bytes, a.sha256, a.made_at
-                from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::text[], $6::text[], $7::bytea[], $8::bytea[], $9::timestamptz[]) a (book_id, parcel_id, worker, seal, message_id, sender_address, bytes, sha256, made_at) {IsStillThat}
+                from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::text[], $6::text[], $7::bytea[], $8::bytea[],
+                    $9::timestamptz[]) a (book_id, parcel_id, worker, seal, message_id, sender_address, bytes, sha256,
+                    made_at) {IsStillThat}
                 """,
-                Each(first, b => b.Parcel.Book), Each(first, b => b.Parcel.Parcel), Each(first, b => b.Worker), Each(first, SealOf), Each(first, b => b.Message!.MessageId), Each(first, b => b.Parcel.Sender.Address), Each(first, b => b.Message!.Bytes), Each(first, b => b.Message!.Sha256), Each(first, b => b.At));
+                Each(first, b => b.Parcel.Book),
+                Each(first, b => b.Parcel.Parcel),
+                Each(first, b => b.Worker),
+                Each(first, SealOf),
+                Each(first, b => b.Message!.MessageId),
+                Each(first, b => b.Parcel.Sender.Address),
+                Each(first, b => b.Message!.Bytes),
+                Each(first, b => b.Message!.Sha256),
+                Each(first, b => b.At)
+            );
         }
     }
 
@@ -99,11 +121,24 @@ internal sealed class AttemptRecord
             batch.Sql(
                 $"""
                 insert into paper (book_id, parcel_id, name, lines, country, bytes, sha256, made_at)
-                select a.book_id, a.parcel_id, a.name, array(select jsonb_array_elements_text(a.lines)), a.country, a.bytes, a.sha256, a.made_at
-                from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::text[], $6::text[]::jsonb[], $7::text[], $8::bytea[], $9::bytea[], $10::timestamptz[]) a (book_id, parcel_id, worker, seal, name, lines, country, bytes, sha256, made_at) {IsStillThat}
+                select a.book_id, a.parcel_id, a.name, array(select jsonb_array_elements_text(a.lines)), a.country, a.bytes, a.sha256,
+                    a.made_at
+                from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::text[], $6::text[]::jsonb[], $7::text[],
+                    $8::bytea[], $9::bytea[], $10::timestamptz[]) a (book_id, parcel_id, worker, seal, name, lines, country, bytes, sha256,
+                    made_at) {IsStillThat}
                 on conflict do nothing
                 """,
-                Each(onPaper, b => b.Parcel.Book), Each(onPaper, b => b.Parcel.Parcel), Each(onPaper, b => b.Worker), Each(onPaper, SealOf), Each(onPaper, b => b.Paper!.Name), Each(onPaper, b => StoreJson.Write(b.Parcel.Card.PostalLines)), Each(onPaper, b => b.Parcel.Card.Country), Each(onPaper, b => b.Paper!.Bytes), Each(onPaper, b => b.Paper!.Sha256), Each(onPaper, b => b.At));
+                Each(onPaper, b => b.Parcel.Book),
+                Each(onPaper, b => b.Parcel.Parcel),
+                Each(onPaper, b => b.Worker),
+                Each(onPaper, SealOf),
+                Each(onPaper, b => b.Paper!.Name),
+                Each(onPaper, b => StoreJson.Write(b.Parcel.Card.PostalLines)),
+                Each(onPaper, b => b.Parcel.Card.Country),
+                Each(onPaper, b => b.Paper!.Bytes),
+                Each(onPaper, b => b.Paper!.Sha256),
+                Each(onPaper, b => b.At)
+            );
         }
 
         if (onPaper.Where(b => b.Message is not null).ToList() is { Count: > 0 } beside)
@@ -111,23 +146,40 @@ internal sealed class AttemptRecord
             batch.Sql(
                 $"""
                 insert into dispatch_try (book_id, parcel_id, worker, started_at, ended_at, ending, answer)
-                select a.book_id, a.parcel_id, a.worker, a.at, a.at, 'printed', $6 from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::timestamptz[]) a (book_id, parcel_id, worker, seal, at) {IsStillThat}
+                select a.book_id, a.parcel_id, a.worker, a.at, a.at, 'printed', $6
+                    from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::timestamptz[]) a (book_id, parcel_id, worker,
+                    seal, at) {IsStillThat}
                 """,
-                Each(beside, b => b.Parcel.Book), Each(beside, b => b.Parcel.Parcel), Each(beside, b => b.Worker), Each(beside, SealOf), Each(beside, b => b.At), DispatchQueue.ForThePost);
+                Each(beside, b => b.Parcel.Book),
+                Each(beside, b => b.Parcel.Parcel),
+                Each(beside, b => b.Worker),
+                Each(beside, SealOf),
+                Each(beside, b => b.At),
+                DispatchQueue.ForThePost
+            );
         }
     }
 
     private async Task<IReadOnlyList<bool>> MarkEndingAsync(IReadOnlyList<EndingAttempt> endings)
     {
-        var marked = (await source.Sql(
-            """
-            update dispatch_try t set ending_at = a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bigint[], $5::timestamptz[]) a (book_id, parcel_id, worker, id, at)
-            join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
-            where t.book_id = a.book_id and t.id = a.id and t.parcel_id = p.id and t.ended_at is null
-            returning t.book_id, t.id
-            """,
-            Each(endings, e => e.Parcel.Book), Each(endings, e => e.Parcel.Parcel), Each(endings, e => e.Worker), Each(endings, e => e.Try), Each(endings, e => e.At))
-            .ListAsync(r => (r.GetInt64(0), r.GetInt64(1)), CancellationToken.None)).ToHashSet();
+        var marked = (
+            await source
+                .Sql(
+                    """
+                    update dispatch_try t set ending_at = a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bigint[],
+                        $5::timestamptz[]) a (book_id, parcel_id, worker, id, at)
+                    join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
+                    where t.book_id = a.book_id and t.id = a.id and t.parcel_id = p.id and t.ended_at is null
+                    returning t.book_id, t.id
+                    """,
+                    Each(endings, e => e.Parcel.Book),
+                    Each(endings, e => e.Parcel.Parcel),
+                    Each(endings, e => e.Worker),
+                    Each(endings, e => e.Try),
+                    Each(endings, e => e.At)
+                )
+                .ListAsync(r => (r.GetInt64(0), r.GetInt64(1)), CancellationToken.None)
+        ).ToHashSet();
         return [.. endings.Select(e => marked.Contains((e.Parcel.Book, e.Try)))];
     }
 
@@ -138,17 +190,32 @@ internal sealed class AttemptRecord
         batch.Sql(
             """
             update dispatch_try t set ended_at = a.at, ending = a.ending, answer = a.answer, recipients = a.recipients, gave_up = a.gave_up
-            from unnest($1::bigint[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[], $6::text[]::jsonb[], $7::boolean[]) a (book_id, id, at, ending, answer, recipients, gave_up)
+            from unnest($1::bigint[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[], $6::text[]::jsonb[],
+                $7::boolean[]) a (book_id, id, at, ending, answer, recipients, gave_up)
             where t.book_id = a.book_id and t.id = a.id and t.ended_at is null
             """,
-            Each(ended, e => e.Parcel.Book), Each(ended, e => e.Try), Each(ended, e => e.At), Each(ended, e => DispatchQueue.EndingCode(e.Outcome.Ending)), Each(ended, e => e.Outcome.Answer), Each(ended, e => StoreJson.Write(e.Outcome.Recipients)), Each(ended, e => e.Outcome.IsToBeTriedAgain && e.Next.State != ParcelState.ToBeRetried));
+            Each(ended, e => e.Parcel.Book),
+            Each(ended, e => e.Try),
+            Each(ended, e => e.At),
+            Each(ended, e => DispatchQueue.EndingCode(e.Outcome.Ending)),
+            Each(ended, e => e.Outcome.Answer),
+            Each(ended, e => StoreJson.Write(e.Outcome.Recipients)),
+            Each(ended, e => e.Outcome.IsToBeTriedAgain && e.Next.State != ParcelState.ToBeRetried)
+        );
         batch.Sql(
             """
             update parcel p set state = a.state, worker = null, makings = 0, try_from = a.try_from, tries = p.tries - a.uncounted
-            from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::text[], $5::timestamptz[], $6::int[]) a (book_id, id, worker, state, try_from, uncounted)
+            from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::text[], $5::timestamptz[], $6::int[]) a (book_id, id, worker, state,
+                try_from, uncounted)
             where p.book_id = a.book_id and p.id = a.id and p.worker = a.worker
             """,
-            Each(ended, e => e.Parcel.Book), Each(ended, e => e.Parcel.Parcel), Each(ended, e => e.Worker), Each(ended, e => e.Next.State.Code()), Each(ended, e => e.At + (e.Next.After ?? TimeSpan.Zero)), Each(ended, e => e.Next.CountsAsTry ? 0 : 1));
+            Each(ended, e => e.Parcel.Book),
+            Each(ended, e => e.Parcel.Parcel),
+            Each(ended, e => e.Worker),
+            Each(ended, e => e.Next.State.Code()),
+            Each(ended, e => e.At + (e.Next.After ?? TimeSpan.Zero)),
+            Each(ended, e => e.Next.CountsAsTry ? 0 : 1)
+        );
         foreach (var one in ended)
         {
             AddSenderStep(batch, one);
@@ -159,37 +226,64 @@ internal sealed class AttemptRecord
         return [.. ended.Select(_ => true)];
     }
 
-    /// <summary>What follows for the sender. Several workers that find out at once that its server could not be reached count as one.</summary>
+    /// <summary>
+    /// What follows for the sender. Several workers that find out at once that its server could not be reached count as one.
+    /// </summary>
     private static void AddSenderStep(NpgsqlBatch batch, EndedAttempt ended)
     {
         var (parcel, sender) = (ended.Parcel, ended.Parcel.Sender);
         if (ended.Next.Sender == SenderStep.Stops)
         {
-            batch.Sql("update sender set paused = $3 where book_id = $1 and id = $2", parcel.Book, sender.Id, $"The mail server refused the sign-in: {ended.Outcome.Answer}");
+            batch.Sql(
+                "update sender set paused = $3 where book_id = $1 and id = $2",
+                parcel.Book,
+                sender.Id,
+                $"The mail server refused the sign-in: {ended.Outcome.Answer}"
+            );
         }
         else if (ended.Next.Sender == SenderStep.Waits)
         {
             var times = (sender.Away?.Times ?? 0) + 1;
             batch.Sql(
-                "update sender set away_times = $3, away_since = coalesce(away_since, $4), away_words = $5, away_until = $6 where book_id = $1 and id = $2 and away_times = $3 - 1",
-                parcel.Book, sender.Id, times, ended.At, ended.Outcome.Answer, ended.At + NextStep.Waiting(times));
+                "update sender set away_times = $3, away_since = coalesce(away_since, $4), away_words = $5, away_until = $6 "
+                    + "where book_id = $1 and id = $2 and away_times = $3 - 1",
+                parcel.Book,
+                sender.Id,
+                times,
+                ended.At,
+                ended.Outcome.Answer,
+                ended.At + NextStep.Waiting(times)
+            );
         }
         else if (sender.Away is not null)
         {
-            batch.Sql("update sender set away_times = 0, away_since = null, away_words = '', away_until = '-infinity' where book_id = $1 and id = $2 and away_times > 0", parcel.Book, sender.Id);
+            batch.Sql(
+                "update sender set away_times = 0, away_since = null, away_words = '', away_until = '-infinity' where book_id "
+                    + "= $1 and id = $2 and away_times > 0",
+                parcel.Book,
+                sender.Id
+            );
         }
     }
 
     private static void AddBadAddresses(NpgsqlBatch batch, EndedAttempt ended)
     {
-        if (ended.Outcome.Recipients.Where(r => r.IsAddressBad).DistinctBy(r => r.Address, StringComparer.OrdinalIgnoreCase).ToList() is { Count: > 0 } bad)
+        if (
+            ended.Outcome.Recipients.Where(r => r.IsAddressBad).DistinctBy(r => r.Address, StringComparer.OrdinalIgnoreCase).ToList() is
+            { Count: > 0 } bad
+        )
         {
             batch.Sql(
                 """
-                insert into address_returned (book_id, address, since, reason) select $1, lower(a.address), $4, a.reason from unnest($2::text[], $3::text[]) a (address, reason)
+                insert into address_returned (book_id, address, since, reason) select $1, lower(a.address), $4, a.reason
+                    from unnest($2::text[], $3::text[]) a (address, reason)
                 on conflict (book_id, address) do update set returned_id = null, since = excluded.since, reason = excluded.reason
                 """,
-                ended.Parcel.Book, Each(bad, r => r.Address), Each(bad, r => r.Answer), ended.At);
+                ended.Parcel.Book,
+                Each(bad, r => r.Address),
+                Each(bad, r => r.Answer),
+                ended.At
+            );
         }
     }
 

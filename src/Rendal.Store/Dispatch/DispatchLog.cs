@@ -14,7 +14,8 @@ namespace Rendal.Store.Dispatch;
 /// <param name="CustomerName">The customer's name at the time.</param>
 /// <param name="StartedAt">When the try began.</param>
 /// <param name="EndedAt">When it ended; null while it goes on.</param>
-/// <param name="Ending">How it ended: <c>accepted</c>, <c>try-later</c>, <c>refused</c>, <c>unanswered</c>, <c>sign-in-refused</c>, <c>stopped</c>, <c>exported</c>, <c>printed</c>; null while it goes on.</param>
+/// <param name="Ending">How it ended: <c>accepted</c>, <c>try-later</c>, <c>refused</c>, <c>unanswered</c>, <c>sign-in-refused</c>,
+/// <c>stopped</c>, <c>exported</c>, <c>printed</c>; null while it goes on.</param>
 /// <param name="Answer">The server's words, with what it said of recipients that it did not take; or what happened on our side.</param>
 /// <param name="MessageId">The Message-ID; empty for paper.</param>
 /// <param name="Subject">The subject; the document’s name for paper.</param>
@@ -40,7 +41,8 @@ public sealed record DispatchEntry(
     IReadOnlyList<string> Recipients,
     IReadOnlyList<RecipientAnswer> Answers,
     string Sha256,
-    int Size)
+    int Size
+)
 {
     /// <summary>Whether the message came back after the server had taken it.</summary>
     public bool CameBack { get; init; }
@@ -62,7 +64,8 @@ public sealed record DispatchEntry(
 public sealed record DispatchNote(DateTimeOffset WrittenAt, string By, string Text);
 
 /// <summary>What is looked for in the log.</summary>
-/// <param name="Text">What occurs in customer, subject, address, Message-ID, round or the server's words, or is the number of an item on the statement; empty for all.</param>
+/// <param name="Text">What occurs in customer, subject, address, Message-ID, round or the server's words, or is the number of an item on
+/// the statement; empty for all.</param>
 /// <param name="Outcome">How the try ended, or <c>returned</c> for what came back later; empty for all.</param>
 /// <param name="From">The first day of the book; null for no limit.</param>
 /// <param name="To">The last day of the book; null for no limit.</param>
@@ -74,7 +77,9 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
     private const string Columns = """
         select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
-            coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''), coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]), t.recipients, encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
+            coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''),
+                coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]), t.recipients,
+                encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
             p.state = 'returned' and t.ending in ('accepted', 'unanswered'), r.repeat_of is not null, t.gave_up
         """;
 
@@ -84,7 +89,8 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     private const string FoundTries = """
         from (
             select * from dispatch_try where book_id = $1
-                and (parcel_id = any ($8) or id = any (array(select id from dispatch_try where book_id = $1 and ending <> 'accepted' and answer ilike $3))) offset 0) t
+                and (parcel_id = any ($8) or id = any (array(select id from dispatch_try where book_id = $1 and ending <> 'accepted'
+                    and answer ilike $3))) offset 0) t
         cross join lateral (select p.* from parcel p where p.book_id = t.book_id and p.id = t.parcel_id offset 0) p
         """;
 
@@ -94,7 +100,8 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
         where t.book_id = $1 and (m.parcel_id is not null or a.parcel_id is not null)
             and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
-            and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone) and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
+            and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone)
+                and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
             and ($7::bigint is null or p.round_id = $7)
         """;
 
@@ -103,23 +110,28 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     // By what of them a text is in, each by an index of its own.
     private const string Parcels = $"""
         with numbered as materialized (select book_id, parcel_id from parcel_search where numbers @> array[$2])
-        select s.parcel_id from addressee w join parcel_search s on s.book_id = w.book_id and s.addressee_id = w.id where w.book_id = $1 and w.words ilike $3
+        select s.parcel_id from addressee w join parcel_search s on s.book_id = w.book_id and s.addressee_id = w.id where w.book_id = $1
+            and w.words ilike $3
         union all select parcel_id from numbered where book_id = $1
         union all select m.parcel_id from message m where m.book_id = $1 and {InMessage}
         union all select a.parcel_id from paper a where a.book_id = $1 and {InPaper}
-        union all select p.id from round r join parcel p on p.book_id = r.book_id and p.round_id = r.id where r.book_id = $1 and r.name ilike $3
+        union all select p.id from round r join parcel p on p.book_id = r.book_id and p.round_id = r.id where r.book_id = $1
+            and r.name ilike $3
         """;
 
     // The same of one try.
     private const string IsFound = $"""
         (t.ending <> 'accepted' and t.answer ilike $3 or r.name ilike $3 or {InMessage} or {InPaper}
-            or exists (select from parcel_search s join addressee w on w.book_id = s.book_id and w.id = s.addressee_id where s.book_id = t.book_id and s.parcel_id = t.parcel_id and (w.words ilike $3 or s.numbers @> array[$2])))
+            or exists (select from parcel_search s join addressee w on w.book_id = s.book_id and w.id = s.addressee_id
+                where s.book_id = t.book_id and s.parcel_id = t.parcel_id and (w.words ilike $3 or s.numbers @> array[$2])))
         """;
 
     private const string InMessage = "m.subject || E'\\n' || m.message_id || E'\\n' || recipients_text(m.recipients) ilike $3";
     private const string InPaper = "a.name || E'\\n' || recipients_text(a.lines) ilike $3";
 
-    /// <summary>So many parcels that a text is in are looked up one by one; where it is in more, tries are gone through from the newest on.</summary>
+    /// <summary>
+    /// So many parcels that a text is in are looked up one by one; where it is in more, tries are gone through from the newest on.
+    /// </summary>
     public int MostFound { get; init; } = 20_000;
 
     /// <summary>The tries that are looked for, the newest first.</summary>
@@ -145,7 +157,9 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     /// <exception cref="InvalidDataException">The stored bytes do not have the hash that was written with them.</exception>
     public async Task<byte[]?> MessageAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql("select bytes, sha256 from message where book_id = $1 and parcel_id = $2", book, parcel).ListAsync(r => Checked(r, 0, "message", parcel), cancel);
+        var found = await source
+            .Sql("select bytes, sha256 from message where book_id = $1 and parcel_id = $2", book, parcel)
+            .ListAsync(r => Checked(r, 0, "message", parcel), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -153,7 +167,9 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     /// <exception cref="InvalidDataException">The stored bytes do not have the hash that was written with them.</exception>
     public async Task<(string Name, byte[] Pdf)?> PaperAsync(long parcel, CancellationToken cancel)
     {
-        var found = await source.Sql("select bytes, sha256, name from paper where book_id = $1 and parcel_id = $2", book, parcel).ListAsync(r => (r.GetString(2), Checked(r, 0, "paper", parcel)), cancel);
+        var found = await source
+            .Sql("select bytes, sha256, name from paper where book_id = $1 and parcel_id = $2", book, parcel)
+            .ListAsync(r => (r.GetString(2), Checked(r, 0, "paper", parcel)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -161,12 +177,20 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     internal static byte[] Checked(NpgsqlDataReader r, int column, string what, long parcel)
     {
         var bytes = r.GetFieldValue<byte[]>(column);
-        return SHA256.HashData(bytes).AsSpan().SequenceEqual(r.GetFieldValue<byte[]>(column + 1)) ? bytes : throw new InvalidDataException($"The copy of the {what} of parcel {parcel} is not what was sent: its hash differs.");
+        return SHA256.HashData(bytes).AsSpan().SequenceEqual(r.GetFieldValue<byte[]>(column + 1))
+            ? bytes
+            : throw new InvalidDataException($"The copy of the {what} of parcel {parcel} is not what was sent: its hash differs.");
     }
 
     /// <summary>What people added to the record of a parcel, the oldest first.</summary>
     public Task<List<DispatchNote>> NotesAsync(long parcel, CancellationToken cancel) =>
-        source.Sql("select n.written_at, p.name, n.text from dispatch_note n join person p on p.id = n.person_id where n.book_id = $1 and n.parcel_id = $2 order by n.id", book, parcel)
+        source
+            .Sql(
+                "select n.written_at, p.name, n.text from dispatch_note n join person p on p.id = n.person_id where n.book_id "
+                    + "= $1 and n.parcel_id = $2 order by n.id",
+                book,
+                parcel
+            )
             .ListAsync(r => new DispatchNote(r.GetFieldValue<DateTimeOffset>(0), r.GetString(1), r.GetString(2)), cancel);
 
     /// <summary>Adds to the record of a parcel. False where nothing of this parcel went out.</summary>
@@ -176,10 +200,27 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         return await NoteAsync(connection, book, parcel, text, person, now, cancel) == 1;
     }
 
-    internal static Task<int> NoteAsync(NpgsqlConnection connection, long book, long parcel, string text, long person, DateTimeOffset now, CancellationToken cancel) =>
-        connection.Sql(
-            "insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, $2, $3, $4, $5 where exists (select from message where book_id = $1 and parcel_id = $2) or exists (select from paper where book_id = $1 and parcel_id = $2)",
-            book, parcel, person, now.ToUniversalTime(), text).RunAsync(cancel);
+    internal static Task<int> NoteAsync(
+        NpgsqlConnection connection,
+        long book,
+        long parcel,
+        string text,
+        long person,
+        DateTimeOffset now,
+        CancellationToken cancel
+    ) =>
+        connection
+            .Sql(
+                "insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, $2, $3, $4, $5 where "
+                    + "exists (select from message where book_id = $1 and parcel_id = $2) or exists (select from paper where "
+                    + "book_id = $1 and parcel_id = $2)",
+                book,
+                parcel,
+                person,
+                now.ToUniversalTime(),
+                text
+            )
+            .RunAsync(cancel);
 
     /// <summary>The statement that finds tries, the newest first, and the parcels that the text is in.</summary>
     private async Task<(string Sql, long[] Parcels)> QueryAsync(LogSearch search, CancellationToken cancel)
@@ -189,24 +230,53 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             return ($"{Columns} {Tries} {Conditions} {NewestFirst}", []);
         }
 
-        var found = await source.Sql($"{Parcels} limit {MostFound + 1}", book, search.Text, Pattern.Holding(search.Text)).ListAsync(r => r.GetInt64(0), cancel);
+        var found = await source
+            .Sql($"{Parcels} limit {MostFound + 1}", book, search.Text, Pattern.Holding(search.Text))
+            .ListAsync(r => r.GetInt64(0), cancel);
         return found.Count > MostFound
             ? ($"{Columns} {Tries} {Conditions} and {IsFound} {NewestFirst}", [])
             : ($"{Columns} {FoundTries} {Conditions} {NewestFirst}", [.. found.Distinct()]);
     }
 
-    private object?[] Values(LogSearch search) => [book, search.Text, Pattern.Holding(search.Text), search.Outcome, Day(search.From), Day(search.To), new NpgsqlParameter { Value = (object?)search.Round ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint }];
+    private object?[] Values(LogSearch search) =>
+        [
+            book,
+            search.Text,
+            Pattern.Holding(search.Text),
+            search.Outcome,
+            Day(search.From),
+            Day(search.To),
+            new NpgsqlParameter { Value = (object?)search.Round ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint },
+        ];
 
-    private static NpgsqlParameter Day(DateOnly? day) => new() { Value = (object?)day ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Date };
+    private static NpgsqlParameter Day(DateOnly? day) =>
+        new() { Value = (object?)day ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Date };
 
     private static List<RecipientAnswer> Answers(NpgsqlDataReader r) => StoreJson.Read<List<RecipientAnswer>>(r.GetString(14));
 
-    private static DispatchEntry Read(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetString(3), r.GetString(4), r.GetString(5), r.GetFieldValue<DateTimeOffset>(6), r.Nullable<DateTimeOffset>(7), r.Text(8), Outcome.Told(r.GetString(9), Answers(r)),
-        r.GetString(10), r.GetString(11), r.GetString(12), r.GetFieldValue<string[]>(13), Answers(r), r.GetString(15), r.GetInt32(16))
-    {
-        GaveUp = r.GetBoolean(19),
-        IsRepeat = r.GetBoolean(18),
-        CameBack = !r.IsDBNull(17) && r.GetBoolean(17),
-    };
+    private static DispatchEntry Read(NpgsqlDataReader r) =>
+        new(
+            r.GetInt64(0),
+            r.GetInt64(1),
+            r.GetInt64(2),
+            r.GetString(3),
+            r.GetString(4),
+            r.GetString(5),
+            r.GetFieldValue<DateTimeOffset>(6),
+            r.Nullable<DateTimeOffset>(7),
+            r.Text(8),
+            Outcome.Told(r.GetString(9), Answers(r)),
+            r.GetString(10),
+            r.GetString(11),
+            r.GetString(12),
+            r.GetFieldValue<string[]>(13),
+            Answers(r),
+            r.GetString(15),
+            r.GetInt32(16)
+        )
+        {
+            GaveUp = r.GetBoolean(19),
+            IsRepeat = r.GetBoolean(18),
+            CameBack = !r.IsDBNull(17) && r.GetBoolean(17),
+        };
 }

@@ -25,9 +25,27 @@ namespace Rendal.Store.Dispatch;
 /// <param name="Way">How it leaves.</param>
 /// <param name="Letterhead">The firm as it was released with.</param>
 /// <param name="SentAs">The sender as it was released with.</param>
-public sealed record ClaimedParcel(long Book, long Parcel, long Round, int Tries, IReadOnlyList<string> Recipients, string Subject, string Body, Customer Card, byte[]? Message, Sender Sender, LayoutRef? Layout, Way Way, Firm Letterhead, SentAs SentAs)
+public sealed record ClaimedParcel(
+    long Book,
+    long Parcel,
+    long Round,
+    int Tries,
+    IReadOnlyList<string> Recipients,
+    string Subject,
+    string Body,
+    Customer Card,
+    byte[]? Message,
+    Sender Sender,
+    LayoutRef? Layout,
+    Way Way,
+    Firm Letterhead,
+    SentAs SentAs
+)
 {
-    /// <summary>The seal that it was released with, as it is stored: its message is written down only while it has that still. Null where it has none.</summary>
+    /// <summary>
+    /// The seal that it was released with, as it is stored: its message is written down only while it has that still. Null where it has
+    /// none.
+    /// </summary>
     public byte[]? Seal { get; init; }
 
     /// <summary>Whether it goes on paper, alone or beside the message.</summary>
@@ -53,8 +71,8 @@ public sealed record OutgoingMessage(string MessageId, byte[] Bytes, byte[] Sha2
 public sealed record OutgoingLetter(string Name, byte[] Bytes, byte[] Sha256);
 
 /// <summary>
-/// The queue of released parcels over all books, shared by any number of workers. A worker is known by a number on
-/// which it holds an advisory lock: when it dies, however suddenly, the lock is gone and what it had claimed can be told.
+/// The queue of released parcels over all books, shared by any number of workers. A worker is known by a number on which it holds an
+/// advisory lock: when it dies, however suddenly, the lock is gone and what it had claimed can be told.
 /// </summary>
 public sealed class DispatchQueue(NpgsqlDataSource source)
 {
@@ -76,21 +94,26 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     private readonly AttemptRecord tries = new(source);
 
     /// <summary>
-    /// Connections for those who send. They look up few rows at a time in tables that grow while they are at it, so every
-    /// statement is planned once and goes by keys; what PostgreSQL believes of the size of a table that was small a moment
-    /// ago made it go through all of it. Nobody may leave anything set in their sessions.
+    /// Connections for those who send. They look up few rows at a time in tables that grow while they are at it, so every statement is
+    /// planned once and goes by keys; what PostgreSQL believes of the size of a table that was small a moment ago made it go through all
+    /// of it. Nobody may leave anything set in their sessions.
     /// </summary>
     public static NpgsqlDataSource Connect(string database)
     {
         var settings = Database.Settings(database);
         (settings.MaxAutoPrepare, settings.NoResetOnClose) = (40, true);
-        settings.Options = $"{settings.Options} -c plan_cache_mode=force_generic_plan -c enable_seqscan=off -c enable_hashjoin=off -c enable_mergejoin=off".Trim();
+        string[] keys = ["plan_cache_mode=force_generic_plan", "enable_seqscan=off", "enable_hashjoin=off", "enable_mergejoin=off"];
+        settings.Options = $"{settings.Options} {string.Join(" ", keys.Select(k => $"-c {k}"))}".Trim();
         return NpgsqlDataSource.Create(settings);
     }
 
-    /// <summary>Which database this is: the same wherever its server listens and after each start of it, and another for every other database.</summary>
+    /// <summary>
+    /// Which database this is: the same wherever its server listens and after each start of it, and another for every other database.
+    /// </summary>
     public Task<string> DatabaseAsync(CancellationToken cancel) =>
-        source.Sql("select system_identifier || '/' || d.oid from pg_control_system(), pg_database d where d.datname = current_database()").OneAsync<string>(cancel);
+        source
+            .Sql("select system_identifier || '/' || d.oid from pg_control_system(), pg_database d where d.datname = current_database()")
+            .OneAsync<string>(cancel);
 
     /// <summary>Opens a connection that makes its holder a worker for as long as it stays open, and that hears of releases.</summary>
     public async Task<WorkerConnection> RegisterAsync(CancellationToken cancel)
@@ -111,10 +134,10 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     }
 
     /// <summary>
-    /// Claims the next parcels whose time has come, and counts them against the allowance of their senders, which is held by
-    /// all workers together. None where there are none: parcels of paused rounds and senders wait, and so do those whose
-    /// sender's server is away, or whose allowance is used up for the moment or for the day. Fewer than there are, where
-    /// there are allowances: what is held to one comes one at a time, so who wants more asks until nothing comes.
+    /// Claims the next parcels whose time has come, and counts them against the allowance of their senders, which is held by all workers
+    /// together. None where there are none: parcels of paused rounds and senders wait, and so do those whose sender's server is away, or
+    /// whose allowance is used up for the moment or for the day. Fewer than there are, where there are allowances: what is held to one
+    /// comes one at a time, so who wants more asks until nothing comes.
     /// </summary>
     /// <param name="worker">The worker.</param>
     /// <param name="most">The most that are claimed.</param>
@@ -122,64 +145,118 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// <param name="now">The time.</param>
     /// <param name="cancel">Stops it.</param>
     /// <remarks>
-    /// A worker that comes late to its turn makes up for it, up to two turns, so that the pace is kept on the whole. Two
-    /// workers at the same turn: the second finds the sender's row changed, and gets nothing.
+    /// A worker that comes late to its turn makes up for it, up to two turns, so that the pace is kept on the whole. Two workers at the
+    /// same turn: the second finds the sender's row changed, and gets nothing.
     /// </remarks>
-    public Task<List<ClaimedParcel>> ClaimAsync(long worker, int most, IReadOnlyCollection<long> busy, DateTimeOffset now, CancellationToken cancel) =>
-        source.Sql(
-            $"""
-            with next as (
-                select p.book_id, p.id, p.try_from, s.id as sender_id, case when p.way = 'mail' then s.a_minute end as a_minute, case when p.way = 'mail' then s.a_day end as a_day, ($2 at time zone b.time_zone)::date as day from parcel p
-                join round r on r.book_id = p.book_id and r.id = p.round_id
-                join sender s on s.book_id = r.book_id and s.id = r.sender_id
-                join book b on b.id = p.book_id
-                {SenderTurn.Day("$2")}
-                where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused and p.book_id <> all ($4)
-                    and (p.way <> 'mail' or ({SenderTurn.IsOpen("$2")}))
-                order by p.try_from, p.id limit $3 for update of p skip locked),
-            placed as (select *, row_number() over (order by try_from, id) as place from next),
-            taken as (select * from placed where place = 1 or (a_minute is null and a_day is null)),
-            {SenderTurn.Of("taken", "$2")},
-            claimed as (
-                update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
-                from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
-                returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version, p.way, p.on_paper, p.try_from, p.letterhead, p.sent_as, p.seal)
-            select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version, m.bytes, c.way, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, {string.Join(", ", SenderStore.Columns.Split(", ").Select(column => "s." + column))}
-            from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id and s.id = r.sender_id join book b on b.id = c.book_id
-            left join message m on m.book_id = c.book_id and m.parcel_id = c.id
-            cross join lateral (
-                select coalesce(array_agg(a ->> 'address'), array[]::text[]) as addresses from dispatch_try t, jsonb_array_elements(t.recipients) a
-                where c.tries > 1 and t.book_id = c.book_id and t.parcel_id = c.id and t.ending = 'accepted' and (a ->> 'accepted')::boolean) t
-            order by c.try_from, c.id
-            """,
-            worker, now.ToUniversalTime(), most, busy.ToArray()).ListAsync(
+    public Task<List<ClaimedParcel>> ClaimAsync(
+        long worker,
+        int most,
+        IReadOnlyCollection<long> busy,
+        DateTimeOffset now,
+        CancellationToken cancel
+    ) =>
+        source
+            .Sql(
+                $"""
+                with next as (
+                    select p.book_id, p.id, p.try_from, s.id as sender_id, case when p.way = 'mail' then s.a_minute end as a_minute,
+                        case when p.way = 'mail' then s.a_day end as a_day, ($2 at time zone b.time_zone)::date as day from parcel p
+                    join round r on r.book_id = p.book_id and r.id = p.round_id
+                    join sender s on s.book_id = r.book_id and s.id = r.sender_id
+                    join book b on b.id = p.book_id
+                    {SenderTurn.Day("$2")}
+                    where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused and p.book_id <> all ($4)
+                        and (p.way <> 'mail' or ({SenderTurn.IsOpen("$2")}))
+                    order by p.try_from, p.id limit $3 for update of p skip locked),
+                placed as (select *, row_number() over (order by try_from, id) as place from next),
+                taken as (select * from placed where place = 1 or (a_minute is null and a_day is null)),
+                {SenderTurn.Of("taken", "$2")},
+                claimed as (
+                    update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
+                    from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
+                    returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version,
+                        p.way, p.on_paper, p.try_from, p.letterhead, p.sent_as, p.seal)
+                select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version,
+                    m.bytes, c.way, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, {string.Join(
+                    ", ",
+                    SenderStore.Columns.Split(", ").Select(column => "s." + column)
+                )}
+                from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id
+                    and s.id = r.sender_id join book b on b.id = c.book_id
+                left join message m on m.book_id = c.book_id and m.parcel_id = c.id
+                cross join lateral (
+                    select coalesce(array_agg(a ->> 'address'), array[]::text[]) as addresses
+                        from dispatch_try t, jsonb_array_elements(t.recipients) a
+                    where c.tries > 1 and t.book_id = c.book_id and t.parcel_id = c.id and t.ending = 'accepted'
+                        and (a ->> 'accepted')::boolean) t
+                order by c.try_from, c.id
+                """,
+                worker,
+                now.ToUniversalTime(),
+                most,
+                busy.ToArray()
+            )
+            .ListAsync(
                 r => new ClaimedParcel(
-                    r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt32(3), r.GetFieldValue<string[]>(4), r.GetString(5), r.GetString(6), StoreJson.Read<Customer>(r.GetString(7)), r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
-                    SenderStore.Read(r, 18), r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)), EnumText.Parse<Way>(r.GetString(11)), StoreJson.Read<Firm>(r.GetString(15)), StoreJson.Read<SentAs>(r.GetString(16)))
-                { Seal = r.IsDBNull(17) ? null : r.GetFieldValue<byte[]>(17), OnPaper = r.GetBoolean(12), Taken = r.GetFieldValue<string[]>(13), TimeZone = r.GetString(14) },
-                cancel);
-
-    /// <summary>When the next turn of an allowance a minute comes, or a server that was away is asked again; null where nothing waits for that.</summary>
-    public async Task<DateTimeOffset?> NextTurnAsync(DateTimeOffset now, CancellationToken cancel) =>
-        (await source.Sql(
-            """
-            select min(greatest(s.next_at, s.away_until)) from sender s
-            where s.paused = '' and greatest(s.next_at, s.away_until) > $1
-                and exists (select from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id where r.book_id = s.book_id and r.sender_id = s.id and not r.paused and p.state in ('released', 'to-be-retried') and p.try_from <= $1)
-            """,
-            now.ToUniversalTime()).ListAsync(r => r.Nullable<DateTimeOffset>(0), cancel))[0];
+                    r.GetInt64(0),
+                    r.GetInt64(1),
+                    r.GetInt64(2),
+                    r.GetInt32(3),
+                    r.GetFieldValue<string[]>(4),
+                    r.GetString(5),
+                    r.GetString(6),
+                    StoreJson.Read<Customer>(r.GetString(7)),
+                    r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
+                    SenderStore.Read(r, 18),
+                    r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)),
+                    EnumText.Parse<Way>(r.GetString(11)),
+                    StoreJson.Read<Firm>(r.GetString(15)),
+                    StoreJson.Read<SentAs>(r.GetString(16))
+                )
+                {
+                    Seal = r.IsDBNull(17) ? null : r.GetFieldValue<byte[]>(17),
+                    OnPaper = r.GetBoolean(12),
+                    Taken = r.GetFieldValue<string[]>(13),
+                    TimeZone = r.GetString(14),
+                },
+                cancel
+            );
 
     /// <summary>
-    /// Writes down that a try begins, and on the first one the message itself, before any byte goes out. What goes on paper
-    /// is written down with it; where it goes beside the message, that is a try of its own, which has ended.
+    /// When the next turn of an allowance a minute comes, or a server that was away is asked again; null where nothing waits for that.
+    /// </summary>
+    public async Task<DateTimeOffset?> NextTurnAsync(DateTimeOffset now, CancellationToken cancel) =>
+        (
+            await source
+                .Sql(
+                    """
+                    select min(greatest(s.next_at, s.away_until)) from sender s
+                    where s.paused = '' and greatest(s.next_at, s.away_until) > $1
+                        and exists (select from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
+                            where r.book_id = s.book_id and r.sender_id = s.id and not r.paused
+                            and p.state in ('released', 'to-be-retried') and p.try_from <= $1)
+                    """,
+                    now.ToUniversalTime()
+                )
+                .ListAsync(r => r.Nullable<DateTimeOffset>(0), cancel)
+        )[0];
+
+    /// <summary>
+    /// Writes down that a try begins, and on the first one the message itself, before any byte goes out. What goes on paper is written
+    /// down with it; where it goes beside the message, that is a try of its own, which has ended.
     /// </summary>
     /// <returns>The number of the try; null where its round has been paused since, or the parcel is no longer this worker's.</returns>
-    public Task<long?> BeginAttemptAsync(ClaimedParcel parcel, long worker, OutgoingMessage? message, OutgoingLetter? paper, DateTimeOffset now) =>
-        tries.BeginAsync(new BegunAttempt(parcel, worker, message, paper, now.ToUniversalTime()));
+    public Task<long?> BeginAttemptAsync(
+        ClaimedParcel parcel,
+        long worker,
+        OutgoingMessage? message,
+        OutgoingLetter? paper,
+        DateTimeOffset now
+    ) => tries.BeginAsync(new BegunAttempt(parcel, worker, message, paper, now.ToUniversalTime()));
 
     /// <summary>
-    /// Writes down that the server is about to be given the end of the message. False where the parcel was taken from
-    /// this worker in the meantime (it was thought dead): then the end must not be sent.
+    /// Writes down that the server is about to be given the end of the message. False where the parcel was taken from this worker in the
+    /// meantime (it was thought dead): then the end must not be sent.
     /// </summary>
     public Task<bool> MarkEndingAsync(ClaimedParcel parcel, long worker, long dispatchTry, DateTimeOffset now) =>
         tries.MarkEndingAsync(new EndingAttempt(parcel, worker, dispatchTry, now.ToUniversalTime()));
@@ -188,29 +265,55 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     public Task EndAttemptAsync(ClaimedParcel parcel, long worker, long dispatchTry, Outcome outcome, NextStep next, DateTimeOffset now) =>
         tries.EndAsync(new EndedAttempt(parcel, worker, dispatchTry, outcome, next, now.ToUniversalTime()));
 
-    /// <summary>Gives a claimed parcel back that no try was begun of, as if it had not been claimed; one that is no longer this worker's is left alone.</summary>
+    /// <summary>
+    /// Gives a claimed parcel back that no try was begun of, as if it had not been claimed; one that is no longer this worker's is left
+    /// alone.
+    /// </summary>
     public Task GiveBackAsync(ClaimedParcel parcel, long worker, CancellationToken cancel) =>
-        source.Sql(
-            "update parcel set state = case when tries > 1 then 'to-be-retried' else 'released' end, worker = null, tries = tries - 1 where book_id = $1 and id = $2 and worker = $3",
-            parcel.Book, parcel.Parcel, worker).RunAsync(cancel);
+        source
+            .Sql(
+                "update parcel set state = case when tries > 1 then 'to-be-retried' else 'released' end, worker = null, tries "
+                    + "= tries - 1 where book_id = $1 and id = $2 and worker = $3",
+                parcel.Book,
+                parcel.Parcel,
+                worker
+            )
+            .RunAsync(cancel);
 
     /// <summary>Pauses every round that has something to send or on its way, until a person lets it go on.</summary>
     /// <returns>How many were paused.</returns>
     public Task<int> PauseAllAsync(CancellationToken cancel) =>
-        source.Sql("update round r set paused = true where not paused and exists (select from parcel p where p.book_id = r.book_id and p.round_id = r.id and p.state in ('released', 'to-be-retried', 'sending'))").RunAsync(cancel);
+        source
+            .Sql(
+                "update round r set paused = true where not paused and exists (select from parcel p where p.book_id = "
+                    + "r.book_id and p.round_id = r.id and p.state in ('released', 'to-be-retried', 'sending'))"
+            )
+            .RunAsync(cancel);
 
-    /// <summary>Lets nothing more go by the sender of a parcel until a person has seen to it; the reason that stands there already stays.</summary>
+    /// <summary>
+    /// Lets nothing more go by the sender of a parcel until a person has seen to it; the reason that stands there already stays.
+    /// </summary>
     public Task PauseSenderAsync(ClaimedParcel parcel, string reason, CancellationToken cancel) =>
-        source.Sql("update sender set paused = $3 where book_id = $1 and id = $2 and paused = ''", parcel.Book, parcel.Sender.Id, reason).RunAsync(cancel);
+        source
+            .Sql("update sender set paused = $3 where book_id = $1 and id = $2 and paused = ''", parcel.Book, parcel.Sender.Id, reason)
+            .RunAsync(cancel);
 
     /// <summary>Sets a claimed parcel aside for a person because it cannot be made into a message.</summary>
     public Task RefuseAsync(ClaimedParcel parcel, long worker, string problem, CancellationToken cancel) =>
-        source.Sql("update parcel set state = 'held', problem = $4, worker = null, makings = 0 where book_id = $1 and id = $2 and state = 'sending' and worker = $3", parcel.Book, parcel.Parcel, worker, problem).RunAsync(cancel);
+        source
+            .Sql(
+                "update parcel set state = 'held', problem = $4, worker = null, makings = 0 where book_id = $1 and id = $2 "
+                    + "and state = 'sending' and worker = $3",
+                parcel.Book,
+                parcel.Parcel,
+                worker,
+                problem
+            )
+            .RunAsync(cancel);
 
     /// <summary>
-    /// Sees to what dead workers had claimed: a parcel whose message the server cannot have had whole is released
-    /// again; one that the server was given whole without an answer is unsure; one whose making was cut off for the second
-    /// time waits for a person.
+    /// Sees to what dead workers had claimed: a parcel whose message the server cannot have had whole is released again; one that the
+    /// server was given whole without an answer is unsure; one whose making was cut off for the second time waits for a person.
     /// </summary>
     /// <param name="given">Tells of workers of this machine whether they came to give an end that was about to be given.</param>
     /// <param name="now">The time.</param>
@@ -219,7 +322,9 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     public async Task<int> RecoverAsync(EndOfDataJournal given, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
-        var workers = await connection.Sql("select distinct worker from parcel where state = 'sending'").ListAsync(r => r.GetInt64(0), cancel);
+        var workers = await connection
+            .Sql("select distinct worker from parcel where state = 'sending'")
+            .ListAsync(r => r.GetInt64(0), cancel);
         var seenTo = 0;
         foreach (var worker in workers)
         {
@@ -230,22 +335,40 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             }
 
             var noted = given.Of(worker);
-            seenTo += await connection.Sql(
-                """
-                with open_try as (
-                    select p.book_id, p.id, t.id as try_id, t.id is null and p.id = any ($6) as is_cut_off, t.id is null and p.id = any ($6) and p.makings + 1 >= $4 as is_set_aside, t.ending_at is not null and ($3::bigint[] is null or t.id = any ($3)) as is_given from parcel p
-                    left join dispatch_try t on t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null
-                    where p.state = 'sending' and p.worker = $1 for update of p),
-                ended as (
-                    update dispatch_try t set ended_at = $2, ending = case when o.is_given then 'unanswered' else 'stopped' end,
-                        answer = case when o.is_given then 'The program stopped after the server had been given the message and before it answered.' else 'The program stopped before the server had the whole message.' end
-                    from open_try o where t.book_id = o.book_id and t.id = o.try_id)
-                update parcel p set worker = null, try_from = $2, state = case when o.is_given then 'unsure' when o.is_set_aside then 'held' else 'released' end,
-                    problem = case when o.is_set_aside then $5 else p.problem end, makings = case when o.is_set_aside then 0 when o.is_cut_off then p.makings + 1 else p.makings end
-                from open_try o where p.book_id = o.book_id and p.id = o.id
-                """,
-                worker, now.ToUniversalTime(), new NpgsqlParameter<long[]?> { TypedValue = noted?.Ends.ToArray(), NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Bigint },
-                MostMakings, MakingCutOff, noted?.Making.ToArray() ?? []).RunAsync(cancel);
+            seenTo += await connection
+                .Sql(
+                    """
+                    with open_try as (
+                        select p.book_id, p.id, t.id as try_id, t.id is null and p.id = any ($6) as is_cut_off, t.id is null
+                            and p.id = any ($6) and p.makings + 1 >= $4 as is_set_aside, t.ending_at is not null
+                            and ($3::bigint[] is null or t.id = any ($3)) as is_given from parcel p
+                        left join dispatch_try t on t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null
+                        where p.state = 'sending' and p.worker = $1 for update of p),
+                    ended as (
+                        update dispatch_try t set ended_at = $2, ending = case when o.is_given then 'unanswered' else 'stopped' end,
+                            answer = case
+                                when o.is_given
+                                then 'The program stopped after the server had been given the message and before it answered.'
+                                else 'The program stopped before the server had the whole message.' end
+                        from open_try o where t.book_id = o.book_id and t.id = o.try_id)
+                    update parcel p set worker = null, try_from = $2,
+                        state = case when o.is_given then 'unsure' when o.is_set_aside then 'held' else 'released' end,
+                        problem = case when o.is_set_aside then $5 else p.problem end,
+                        makings = case when o.is_set_aside then 0 when o.is_cut_off then p.makings + 1 else p.makings end
+                    from open_try o where p.book_id = o.book_id and p.id = o.id
+                    """,
+                    worker,
+                    now.ToUniversalTime(),
+                    new NpgsqlParameter<long[]?>
+                    {
+                        TypedValue = noted?.Ends.ToArray(),
+                        NpgsqlDbType = NpgsqlDbType.Array | NpgsqlDbType.Bigint,
+                    },
+                    MostMakings,
+                    MakingCutOff,
+                    noted?.Making.ToArray() ?? []
+                )
+                .RunAsync(cancel);
             await transaction.CommitAsync(cancel);
             if (noted is not null)
             {
@@ -258,21 +381,28 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
 
     /// <summary>Whether what keeps the database from writing may pass by itself: it is away, starts or stops, or has no room.</summary>
     public static bool MayPass(NpgsqlException e) =>
-        e.IsTransient || e is not PostgresException { SqlState: var state } || state is PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow or PostgresErrorCodes.DiskFull;
+        e.IsTransient
+        || e is not PostgresException { SqlState: var state }
+        || state
+            is PostgresErrorCodes.AdminShutdown
+                or PostgresErrorCodes.CrashShutdown
+                or PostgresErrorCodes.CannotConnectNow
+                or PostgresErrorCodes.DiskFull;
 
-    internal static string EndingCode(Ending ending) => ending switch
-    {
-        Ending.Accepted => "accepted",
-        Ending.TryLater => "try-later",
-        Ending.Refused => "refused",
-        Ending.Unanswered => "unanswered",
-        Ending.SignInRefused => "sign-in-refused",
-        Ending.Unreachable => "unreachable",
-        Ending.Exported => "exported",
-        Ending.Printed => "printed",
-        Ending.Stopped => "stopped",
-        _ => throw new ArgumentOutOfRangeException(nameof(ending), ending, null),
-    };
+    internal static string EndingCode(Ending ending) =>
+        ending switch
+        {
+            Ending.Accepted => "accepted",
+            Ending.TryLater => "try-later",
+            Ending.Refused => "refused",
+            Ending.Unanswered => "unanswered",
+            Ending.SignInRefused => "sign-in-refused",
+            Ending.Unreachable => "unreachable",
+            Ending.Exported => "exported",
+            Ending.Printed => "printed",
+            Ending.Stopped => "stopped",
+            _ => throw new ArgumentOutOfRangeException(nameof(ending), ending, null),
+        };
 }
 
 /// <summary>The connection by which a worker is known to be alive.</summary>

@@ -8,7 +8,9 @@ namespace Rendal.Store.Dispatch;
 /// <param name="Making">The parcels whose messages it was making.</param>
 public sealed record WorkerNotes(IReadOnlySet<long> Ends, IReadOnlySet<long> Making);
 
-/// <summary>The notes of one worker in <see cref="EndOfDataJournal"/>. Nobody else can read them while it lives. Safe to be used by many at once.</summary>
+/// <summary>
+/// The notes of one worker in <see cref="EndOfDataJournal"/>. Nobody else can read them while it lives. Safe to be used by many at once.
+/// </summary>
 public sealed class EndOfDataNotes : IDisposable
 {
     private readonly string path;
@@ -26,7 +28,9 @@ public sealed class EndOfDataNotes : IDisposable
     /// <summary>Notes that the server is given the end now. When it returns, the note outlives this program.</summary>
     public void Note(long dispatchTry) => Write(dispatchTry);
 
-    /// <summary>Notes that the message of a parcel is being made, until what it returns is disposed of: it is made, or cannot be.</summary>
+    /// <summary>
+    /// Notes that the message of a parcel is being made, until what it returns is disposed of: it is made, or cannot be.
+    /// </summary>
     public IDisposable Making(long parcel)
     {
         Write(-2 * parcel);
@@ -67,7 +71,10 @@ public sealed class EndOfDataNotes : IDisposable
         for (var at = 0; at < noted.Length; at += sizeof(long))
         {
             var number = BinaryPrimitives.ReadInt64LittleEndian(noted[at..]);
-            _ = number > 0 ? ends.Add(number) : number % 2 == 0 ? making.Add(number / -2) : making.Remove((number + 1) / -2);
+            _ =
+                number > 0 ? ends.Add(number)
+                : number % 2 == 0 ? making.Add(number / -2)
+                : making.Remove((number + 1) / -2);
         }
 
         return new WorkerNotes(ends, making);

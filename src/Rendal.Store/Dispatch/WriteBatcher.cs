@@ -3,8 +3,8 @@ using Npgsql;
 namespace Rendal.Store.Dispatch;
 
 /// <summary>
-/// Answers together what is asked at about the same time: what comes while an answer is being made waits for it, and is
-/// then answered with all else that waits. Safe to be asked by many at once.
+/// Answers together what is asked at about the same time: what comes while an answer is being made waits for it, and is then answered with
+/// all else that waits. Safe to be asked by many at once.
 /// </summary>
 /// <param name="answer">
 /// Answers questions, each in its place. Where one of several cannot be answered (<see cref="PostgresException"/>), each is
@@ -12,7 +12,11 @@ namespace Rendal.Store.Dispatch;
 /// </param>
 /// <param name="most">How many it is given at a time, at most.</param>
 /// <param name="wait">How long the first who asks waits for others to join; zero for not at all.</param>
-internal sealed class WriteBatcher<TQuestion, TAnswer>(Func<IReadOnlyList<TQuestion>, Task<IReadOnlyList<TAnswer>>> answer, int most, TimeSpan wait)
+internal sealed class WriteBatcher<TQuestion, TAnswer>(
+    Func<IReadOnlyList<TQuestion>, Task<IReadOnlyList<TAnswer>>> answer,
+    int most,
+    TimeSpan wait
+)
 {
     private readonly Lock gate = new();
     private readonly Queue<(TQuestion Question, TaskCompletionSource<TAnswer> Answer)> waiting = [];
@@ -21,8 +25,8 @@ internal sealed class WriteBatcher<TQuestion, TAnswer>(Func<IReadOnlyList<TQuest
     /// <summary>Asks, and waits for the answer.</summary>
     public Task<TAnswer> AskAsync(TQuestion question)
     {
-        // Who waits goes on at once and not when a thread is free: the time between the mark that the end is given and the
-        // giving is that in which a kill leaves a parcel unsure.
+        // Who waits goes on at once and not when a thread is free: the time between the mark that the end is given and the giving is that
+        // in which a kill leaves a parcel unsure.
         var asked = new TaskCompletionSource<TAnswer>();
         lock (gate)
         {

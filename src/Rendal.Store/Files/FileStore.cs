@@ -14,11 +14,19 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        var id = await connection.Sql("insert into stored_file (book_id, name, size, sha256) values ($1, $2, 0, $3) returning id", book, name, new byte[32]).OneAsync<long>(cancel);
+        var id = await connection
+            .Sql("insert into stored_file (book_id, name, size, sha256) values ($1, $2, 0, $3) returning id", book, name, new byte[32])
+            .OneAsync<long>(cancel);
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         var block = new byte[PieceSize * PiecesAtOnce];
         long size = 0;
-        await using (var copy = await BinaryCopy.BeginAsync(connection, "copy stored_file_piece (book_id, file_id, piece, bytes) from stdin (format binary)", cancel))
+        await using (
+            var copy = await BinaryCopy.BeginAsync(
+                connection,
+                "copy stored_file_piece (book_id, file_id, piece, bytes) from stdin (format binary)",
+                cancel
+            )
+        )
         {
             while (await content.ReadAtLeastAsync(block, block.Length, throwOnEndOfStream: false, cancel) is > 0 and var count)
             {
@@ -40,7 +48,9 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
             await copy.CompleteAsync(cancel);
         }
 
-        await connection.Sql("update stored_file set size = $3, sha256 = $4 where book_id = $1 and id = $2", book, id, size, hash.GetHashAndReset()).RunAsync(cancel);
+        await connection
+            .Sql("update stored_file set size = $3, sha256 = $4 where book_id = $1 and id = $2", book, id, size, hash.GetHashAndReset())
+            .RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return id;
     }
@@ -53,7 +63,12 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
         return new PieceStream(length, (piece, into) =>
         {
             using var command = source.Sql(
-                "select bytes from stored_file_piece where book_id = $1 and file_id = $2 and piece >= $3 and piece < $4 order by piece", book, file, piece, piece + PiecesAtOnce);
+                "select bytes from stored_file_piece where book_id = $1 and file_id = $2 and piece >= $3 and piece < $4 order by piece",
+                book,
+                file,
+                piece,
+                piece + PiecesAtOnce
+            );
             using var reader = command.ExecuteReader();
             var count = 0;
             while (reader.Read())
@@ -109,19 +124,19 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
             return count;
         }
 
-        public override void Flush()
-        {
-        }
+        public override void Flush() { }
 
-        public override long Seek(long offset, SeekOrigin origin) => Position = origin switch
-        {
-            SeekOrigin.Begin => offset,
-            SeekOrigin.Current => Position + offset,
-            _ => length + offset,
-        };
+        public override long Seek(long offset, SeekOrigin origin) =>
+            Position = origin switch
+            {
+                SeekOrigin.Begin => offset,
+                SeekOrigin.Current => Position + offset,
+                _ => length + offset,
+            };
 
         public override void SetLength(long value) => throw new InvalidOperationException("A stored file is only read.");
 
-        public override void Write(byte[] buffer, int offset, int count) => throw new InvalidOperationException("A stored file is only read.");
+        public override void Write(byte[] buffer, int offset, int count) =>
+            throw new InvalidOperationException("A stored file is only read.");
     }
 }

@@ -21,8 +21,24 @@ namespace Rendal.Store.Intake;
 /// <param name="Kind">What it is taken in for.</param>
 /// <param name="Sheet">The sheet that was kept; null for a text file, and while nothing was kept.</param>
 /// <param name="RowsLeftOut">Rows that a person left out.</param>
-/// <param name="CarriesDown">Whether customers are carried down over the rows below them, as it was understood when it was looked at last.</param>
-public sealed record IntakeRecord(long Id, long FileId, string FileName, string State, ReadingChange Change, DateTimeOffset MadeAt, DateTimeOffset? KeptAt, int RowsRead, int RowsKept, bool HasOutstanding, IntakeKind Kind, string? Sheet, int RowsLeftOut, bool CarriesDown);
+/// <param name="CarriesDown">Whether customers are carried down over the rows below them, as it was understood when it was looked at
+/// last.</param>
+public sealed record IntakeRecord(
+    long Id,
+    long FileId,
+    string FileName,
+    string State,
+    ReadingChange Change,
+    DateTimeOffset MadeAt,
+    DateTimeOffset? KeptAt,
+    int RowsRead,
+    int RowsKept,
+    bool HasOutstanding,
+    IntakeKind Kind,
+    string? Sheet,
+    int RowsLeftOut,
+    bool CarriesDown
+);
 
 /// <summary>The intakes of one book. The ledger is what the last kept one brought; earlier ones stay as they were.</summary>
 public sealed class IntakeStore(NpgsqlDataSource source, long book)
@@ -30,35 +46,56 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     private const int Spared = 24;
 
     private const string Select = """
-        select i.id, i.file_id, f.name, i.state, i.change, i.made_at, i.kept_at, i.rows_read, i.rows_kept, i.outstanding, i.kind, i.sheet, i.rows_left_out, i.carries_down
+        select i.id, i.file_id, f.name, i.state, i.change, i.made_at, i.kept_at, i.rows_read, i.rows_kept, i.outstanding, i.kind, i.sheet,
+            i.rows_left_out, i.carries_down
         from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id
         """;
 
     /// <summary>Notes that a file was uploaded to be looked at.</summary>
     public Task<long> BeginAsync(long file, IntakeKind kind, ReadingChange change, long person, CancellationToken cancel) =>
-        source.Sql("insert into intake (book_id, file_id, kind, change, made_by) values ($1, $2, $3, $4, $5) returning id", book, file, kind.Name(), Commands.Json(change), person).OneAsync<long>(cancel);
+        source
+            .Sql(
+                "insert into intake (book_id, file_id, kind, change, made_by) values ($1, $2, $3, $4, $5) returning id",
+                book,
+                file,
+                kind.Name(),
+                Commands.Json(change),
+                person
+            )
+            .OneAsync<long>(cancel);
 
     /// <summary>An intake; null where there is none of this number in the book.</summary>
-    public Task<IntakeRecord?> FindAsync(long id, CancellationToken cancel) => source.Sql($"{Select} where i.book_id = $1 and i.id = $2", book, id).FirstAsync(Read, cancel);
+    public Task<IntakeRecord?> FindAsync(long id, CancellationToken cancel) =>
+        source.Sql($"{Select} where i.book_id = $1 and i.id = $2", book, id).FirstAsync(Read, cancel);
 
     /// <summary>The intake whose rows are the ledger now; null before the first was kept.</summary>
     public Task<IntakeRecord?> CurrentAsync(CancellationToken cancel) =>
-        source.Sql($"{Select} where i.book_id = $1 and i.kind = 'ledger' and i.state = 'kept' order by i.kept_at desc, i.id desc limit 1", book).FirstAsync(Read, cancel);
+        source
+            .Sql(
+                $"{Select} where i.book_id = $1 and i.kind = 'ledger' and i.state = 'kept' order by i.kept_at desc, i.id desc limit 1",
+                book
+            )
+            .FirstAsync(Read, cancel);
 
     /// <summary>All intakes, the newest first.</summary>
-    public Task<List<IntakeRecord>> ListAsync(CancellationToken cancel) => source.Sql($"{Select} where i.book_id = $1 order by i.id desc limit 200", book).ListAsync(Read, cancel);
+    public Task<List<IntakeRecord>> ListAsync(CancellationToken cancel) =>
+        source.Sql($"{Select} where i.book_id = $1 order by i.id desc limit 200", book).ListAsync(Read, cancel);
 
     /// <summary>Remembers whether customers are carried down in it.</summary>
     public Task CarryDownAsync(long id, bool carriesDown, CancellationToken cancel) =>
-        source.Sql("update intake set carries_down = $3 where book_id = $1 and id = $2 and carries_down <> $3", book, id, carriesDown).RunAsync(cancel);
+        source
+            .Sql("update intake set carries_down = $3 where book_id = $1 and id = $2 and carries_down <> $3", book, id, carriesDown)
+            .RunAsync(cancel);
 
     /// <summary>Remembers what the person decided about the reading.</summary>
     public Task ChangeAsync(long id, ReadingChange change, CancellationToken cancel) =>
-        source.Sql("update intake set change = $3 where book_id = $1 and id = $2 and state = 'looked-at'", book, id, Commands.Json(change)).RunAsync(cancel);
+        source
+            .Sql("update intake set change = $3 where book_id = $1 and id = $2 and state = 'looked-at'", book, id, Commands.Json(change))
+            .RunAsync(cancel);
 
     /// <summary>
-    /// Keeps an intake in one transaction: its rows, what was set aside, its findings, and customers that were not known
-    /// yet. The rows are gone through once and streamed by binary COPY. False where it was kept or undone before.
+    /// Keeps an intake in one transaction: its rows, what was set aside, its findings, and customers that were not known yet. The rows are
+    /// gone through once and streamed by binary COPY. False where it was kept or undone before.
     /// </summary>
     /// <param name="id">The intake.</param>
     /// <param name="reader">Its reader, not yet gone through.</param>
@@ -66,12 +103,28 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     /// <param name="remembered">The reading, to be found again by the headings of the next file.</param>
     /// <param name="now">The time.</param>
     /// <param name="cancel">Stops it and leaves nothing behind.</param>
-    public async Task<bool> KeepAsync(long id, LedgerReader reader, IReadOnlySet<string> reachable, SavedReading remembered, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> KeepAsync(
+        long id,
+        LedgerReader reader,
+        IReadOnlySet<string> reachable,
+        SavedReading remembered,
+        DateTimeOffset now,
+        CancellationToken cancel
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await ActsWhoTookInAsync(connection, id, cancel);
-        if (await connection.Sql("update intake set state = 'kept', kept_at = $3 where book_id = $1 and id = $2 and state = 'looked-at'", book, id, now.ToUniversalTime()).RunAsync(cancel) == 0)
+        if (
+            await connection
+                .Sql(
+                    "update intake set state = 'kept', kept_at = $3 where book_id = $1 and id = $2 and state = 'looked-at'",
+                    book,
+                    id,
+                    now.ToUniversalTime()
+                )
+                .RunAsync(cancel) == 0
+        )
         {
             return false;
         }
@@ -90,25 +143,55 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await CopySetAsideAsync(connection, id, setAside, cancel);
         await CopyFindingsAsync(connection, id, reader.Findings.Listed(), cancel);
         await CardTable.WriteAsync(connection, book, told, cards, cancel);
-        await connection.Sql("update intake set rows_read = $3, rows_kept = $4, outstanding = $5, rows_left_out = $6, sheet = $7, extra_headings = $8, units = $9 where book_id = $1 and id = $2", book, id, reader.RowsRead, reader.RowsKept, reader.HasOutstanding, reader.RowsLeftOut, reader.Sheet, reader.ExtraHeadings.ToArray(), units).RunAsync(cancel);
-        await ReadingStore.RememberAsync(connection, book, IntakeKind.Ledger, remembered, await FileNameAsync(connection, id, cancel), now, cancel);
+        await connection
+            .Sql(
+                "update intake set rows_read = $3, rows_kept = $4, outstanding = $5, rows_left_out = $6, sheet = $7, "
+                    + "extra_headings = $8, units = $9 where book_id = $1 and id = $2",
+                book,
+                id,
+                reader.RowsRead,
+                reader.RowsKept,
+                reader.HasOutstanding,
+                reader.RowsLeftOut,
+                reader.Sheet,
+                reader.ExtraHeadings.ToArray(),
+                units
+            )
+            .RunAsync(cancel);
+        await ReadingStore.RememberAsync(
+            connection,
+            book,
+            IntakeKind.Ledger,
+            remembered,
+            await FileNameAsync(connection, id, cancel),
+            now,
+            cancel
+        );
         await transaction.CommitAsync(cancel);
         return true;
     }
 
-    /// <summary>Undoes the last kept intake, so that the ledger is again what it was before. False where <paramref name="id"/> is not the last kept one.</summary>
+    /// <summary>
+    /// Undoes the last kept intake, so that the ledger is again what it was before. False where <paramref name="id"/> is not the last kept
+    /// one.
+    /// </summary>
     public async Task<bool> UndoAsync(long id, CancellationToken cancel) =>
-        await source.Sql(
-            """
-            update intake set state = 'undone'
-            where book_id = $1 and id = $2 and kind = 'ledger' and state = 'kept'
-              and id = (select id from intake where book_id = $1 and kind = 'ledger' and state = 'kept' order by kept_at desc, id desc limit 1)
-            """,
-            book, id).RunAsync(cancel) == 1;
+        await source
+            .Sql(
+                """
+                update intake set state = 'undone'
+                where book_id = $1 and id = $2 and kind = 'ledger' and state = 'kept'
+                  and id = (select id from intake where book_id = $1 and kind = 'ledger' and state = 'kept'
+                      order by kept_at desc, id desc limit 1)
+                """,
+                book,
+                id
+            )
+            .RunAsync(cancel) == 1;
 
     /// <summary>
-    /// Keeps a customer list in one transaction: the cards after it, and what they were before it. False where it was kept
-    /// or undone before.
+    /// Keeps a customer list in one transaction: the cards after it, and what they were before it. False where it was kept or undone
+    /// before.
     /// </summary>
     /// <param name="id">The intake.</param>
     /// <param name="list">The list as read.</param>
@@ -117,52 +200,110 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     /// <param name="corrections">What was put right on cards.</param>
     /// <param name="remembered">The reading, to be found again by the headings of the next list.</param>
     /// <param name="now">The time.</param>
-    public async Task<bool> KeepCustomersAsync(long id, CustomerList list, string? sheet, bool emptyClears, IReadOnlyList<Correction> corrections, SavedReading remembered, DateTimeOffset now, CancellationToken cancel)
+    public async Task<bool> KeepCustomersAsync(
+        long id,
+        CustomerList list,
+        string? sheet,
+        bool emptyClears,
+        IReadOnlyList<Correction> corrections,
+        SavedReading remembered,
+        DateTimeOffset now,
+        CancellationToken cancel
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await ActsWhoTookInAsync(connection, id, cancel);
-        if (await connection.Sql("update intake set state = 'kept', kept_at = $3, sheet = $4, rows_read = $5, rows_kept = $6 where book_id = $1 and id = $2 and state = 'looked-at'",
-            book, id, now.ToUniversalTime(), sheet, list.RowsRead, list.Customers.Count).RunAsync(cancel) == 0)
+        if (
+            await connection
+                .Sql(
+                    "update intake set state = 'kept', kept_at = $3, sheet = $4, rows_read = $5, rows_kept = $6 where book_id "
+                        + "= $1 and id = $2 and state = 'looked-at'",
+                    book,
+                    id,
+                    now.ToUniversalTime(),
+                    sheet,
+                    list.RowsRead,
+                    list.Customers.Count
+                )
+                .RunAsync(cancel) == 0
+        )
         {
             return false;
         }
 
         var cards = await CardTable.ReadToAddAsync(connection, book, cancel);
         var ofCards = corrections.Where(c => c.Kind == CorrectionKind.Card).ToLookup(c => c.Of, StringComparer.Ordinal);
-        var changes = list.Customers
-            .Where(listed => cards.ContainsKey(listed.Key) || list.Reading.Has(CardField.Name))
-            .Select(listed => (Before: cards.GetValueOrDefault(listed.Key), After: CardMerge.Merge(cards.GetValueOrDefault(listed.Key), listed, list.Reading, emptyClears, ofCards[listed.Key]))).ToList();
-        await connection.Sql(
-            "insert into card_before (book_id, intake_id, key, card) select $1, $2, * from unnest($3::text[], $4::jsonb[])",
-            book, id, changes.Select(c => c.After.Key).ToArray(), changes.Select(c => c.Before is null ? null : StoreJson.Write(c.Before)).ToArray()).RunAsync(cancel);
+        var changes = list
+            .Customers.Where(listed => cards.ContainsKey(listed.Key) || list.Reading.Has(CardField.Name))
+            .Select(listed =>
+                (
+                    Before: cards.GetValueOrDefault(listed.Key),
+                    After: CardMerge.Merge(cards.GetValueOrDefault(listed.Key), listed, list.Reading, emptyClears, ofCards[listed.Key])
+                )
+            )
+            .ToList();
+        await connection
+            .Sql(
+                "insert into card_before (book_id, intake_id, key, card) select $1, $2, * from unnest($3::text[], $4::jsonb[])",
+                book,
+                id,
+                changes.Select(c => c.After.Key).ToArray(),
+                changes.Select(c => c.Before is null ? null : StoreJson.Write(c.Before)).ToArray()
+            )
+            .RunAsync(cancel);
         await CardTable.WriteAsync(connection, book, [.. changes.Select(c => c.After)], cards, cancel);
         await CopyFindingsAsync(connection, id, list.Findings.Listed(), cancel);
-        await ReadingStore.RememberAsync(connection, book, IntakeKind.Customers, remembered, await FileNameAsync(connection, id, cancel), now, cancel);
+        await ReadingStore.RememberAsync(
+            connection,
+            book,
+            IntakeKind.Customers,
+            remembered,
+            await FileNameAsync(connection, id, cancel),
+            now,
+            cancel
+        );
         await transaction.CommitAsync(cancel);
         return true;
     }
 
     /// <summary>
-    /// Undoes the customer list that was kept last: each card is again what it was before it, with what people have put
-    /// right since. False where <paramref name="id"/> is not the last one.
+    /// Undoes the customer list that was kept last: each card is again what it was before it, with what people have put right since. False
+    /// where <paramref name="id"/> is not the last one.
     /// </summary>
     public async Task<bool> UndoCustomersAsync(long id, IReadOnlyList<Correction> corrections, long person, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.ActsAsync(person, cancel);
-        if (await connection.Sql(
-            """
-            update intake set state = 'undone' where book_id = $1 and id = $2 and kind = 'customers' and state = 'kept'
-              and id = (select id from intake where book_id = $1 and kind = 'customers' and state = 'kept' order by kept_at desc, id desc limit 1)
-            """, book, id).RunAsync(cancel) == 0)
+        if (
+            await connection
+                .Sql(
+                    """
+                    update intake set state = 'undone' where book_id = $1 and id = $2 and kind = 'customers' and state = 'kept'
+                      and id = (select id from intake where book_id = $1 and kind = 'customers' and state = 'kept'
+                          order by kept_at desc, id desc limit 1)
+                    """,
+                    book,
+                    id
+                )
+                .RunAsync(cancel) == 0
+        )
         {
             return false;
         }
 
-        var before = await connection.Sql("select card from card_before where book_id = $1 and intake_id = $2 and card is not null", book, id).ListAsync(r => StoreJson.Read<Customer>(r.GetString(0)), cancel);
-        await connection.Sql("delete from customer c using card_before b where b.book_id = $1 and b.intake_id = $2 and b.card is null and c.book_id = b.book_id and c.key = b.key", book, id).RunAsync(cancel);
+        var before = await connection
+            .Sql("select card from card_before where book_id = $1 and intake_id = $2 and card is not null", book, id)
+            .ListAsync(r => StoreJson.Read<Customer>(r.GetString(0)), cancel);
+        await connection
+            .Sql(
+                "delete from customer c using card_before b where b.book_id = $1 and b.intake_id = $2 and b.card is null and "
+                    + "c.book_id = b.book_id and c.key = b.key",
+                book,
+                id
+            )
+            .RunAsync(cancel);
         var ofCards = corrections.Where(c => c.Kind == CorrectionKind.Card).ToLookup(c => c.Of, StringComparer.Ordinal);
         await CardTable.WriteAsync(connection, book, before.Select(card => CardMerge.PutRight(card, ofCards[card.Key])), cancel);
         await transaction.CommitAsync(cancel);
@@ -171,19 +312,42 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
 
     /// <summary>The findings of a kept intake, most serious first.</summary>
     public Task<List<Finding>> FindingsAsync(long id, CancellationToken cancel) =>
-        source.Sql(
-            """
-            select n.code, n.severity, f.name, n.row, n.column_heading, n.customer, n.message, n.remedy, i.sheet
-            from finding n join intake i on i.book_id = n.book_id and i.id = n.intake_id join stored_file f on f.book_id = i.book_id and f.id = i.file_id
-            where n.book_id = $1 and n.intake_id = $2 order by n.position
-            """,
-            book, id).ListAsync(r => new Finding(r.GetString(0), (Severity)r.GetInt16(1), new SourceRef(r.GetString(2), r.Text(8), r.GetInt32(3)), r.Text(4), r.Text(5), r.GetString(6), r.GetString(7)), cancel);
+        source
+            .Sql(
+                """
+                select n.code, n.severity, f.name, n.row, n.column_heading, n.customer, n.message, n.remedy, i.sheet
+                from finding n join intake i on i.book_id = n.book_id and i.id = n.intake_id join stored_file f on f.book_id = i.book_id
+                    and f.id = i.file_id
+                where n.book_id = $1 and n.intake_id = $2 order by n.position
+                """,
+                book,
+                id
+            )
+            .ListAsync(
+                r => new Finding(
+                    r.GetString(0),
+                    (Severity)r.GetInt16(1),
+                    new SourceRef(r.GetString(2), r.Text(8), r.GetInt32(3)),
+                    r.Text(4),
+                    r.Text(5),
+                    r.GetString(6),
+                    r.GetString(7)
+                ),
+                cancel
+            );
 
     /// <summary>What an intake does to cards is done by who took it in.</summary>
     private Task ActsWhoTookInAsync(NpgsqlConnection connection, long id, CancellationToken cancel) =>
-        connection.Sql("select set_config('rendal.person', made_by::text, true) from intake where book_id = $1 and id = $2", book, id).RunAsync(cancel);
+        connection
+            .Sql("select set_config('rendal.person', made_by::text, true) from intake where book_id = $1 and id = $2", book, id)
+            .RunAsync(cancel);
 
-    private async Task<(List<RowSetAside> SetAside, string[] Units)> CopyRowsAsync(NpgsqlConnection connection, long id, LedgerReader reader, CancellationToken cancel)
+    private async Task<(List<RowSetAside> SetAside, string[] Units)> CopyRowsAsync(
+        NpgsqlConnection connection,
+        long id,
+        LedgerReader reader,
+        CancellationToken cancel
+    )
     {
         await connection.Sql("select make_ledger_rows($1)", id).RunAsync(cancel);
         var setAside = new List<RowSetAside>();
@@ -225,9 +389,18 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         source.Sql("select drop_spare_ledger_rows($1, $2, $3)", book, Spared, keptBefore.ToUniversalTime()).OneAsync<int>(cancel);
 
     /// <summary>Writes down which rows are whose, and what they come to.</summary>
-    private async Task CopyCustomersAsync(NpgsqlConnection connection, long id, IEnumerable<CustomerSeen> customers, CancellationToken cancel)
+    private async Task CopyCustomersAsync(
+        NpgsqlConnection connection,
+        long id,
+        IEnumerable<CustomerSeen> customers,
+        CancellationToken cancel
+    )
     {
-        await using var copy = await BinaryCopy.BeginAsync(connection, "copy ledger_customer (book_id, intake_id, customer, rows, balances) from stdin (format binary)", cancel);
+        await using var copy = await BinaryCopy.BeginAsync(
+            connection,
+            "copy ledger_customer (book_id, intake_id, customer, rows, balances) from stdin (format binary)",
+            cancel
+        );
         foreach (var customer in customers.Where(c => c.RowCount > 0))
         {
             copy.Row(5);
@@ -235,7 +408,16 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             copy.Write(id);
             copy.Write(customer.Key);
             copy.Write(customer.Rows());
-            copy.WriteJson(StoreJson.Write(customer.Balances.Select(b => new { Currency = b.Currency.Code, b.Balance, b.Items })));
+            copy.WriteJson(
+                StoreJson.Write(
+                    customer.Balances.Select(b => new
+                    {
+                        Currency = b.Currency.Code,
+                        b.Balance,
+                        b.Items,
+                    })
+                )
+            );
         }
 
         await copy.CompleteAsync(cancel);
@@ -243,7 +425,11 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
 
     private async Task CopySetAsideAsync(NpgsqlConnection connection, long id, List<RowSetAside> rows, CancellationToken cancel)
     {
-        await using var copy = await BinaryCopy.BeginAsync(connection, "copy row_set_aside (book_id, intake_id, row, customer, currency, amount) from stdin (format binary)", cancel);
+        await using var copy = await BinaryCopy.BeginAsync(
+            connection,
+            "copy row_set_aside (book_id, intake_id, row, customer, currency, amount) from stdin (format binary)",
+            cancel
+        );
         foreach (var row in rows)
         {
             copy.Row(6);
@@ -258,23 +444,52 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         await copy.CompleteAsync(cancel);
     }
 
-    private async Task CopyCorrectedAsync(NpgsqlConnection connection, long id, IReadOnlyList<CorrectedRow> rows, CancellationToken cancel) =>
-        await connection.Sql(
-            "insert into row_correction (book_id, intake_id, row, correction_id) select $1, $2, * from unnest($3::int[], $4::bigint[]) on conflict do nothing",
-            book, id, rows.Select(r => r.Row).ToArray(), rows.Select(r => r.Correction.Id).ToArray()).RunAsync(cancel);
+    private async Task CopyCorrectedAsync(
+        NpgsqlConnection connection,
+        long id,
+        IReadOnlyList<CorrectedRow> rows,
+        CancellationToken cancel
+    ) =>
+        await connection
+            .Sql(
+                "insert into row_correction (book_id, intake_id, row, correction_id) select $1, $2, * from unnest($3::int[], "
+                    + "$4::bigint[]) on conflict do nothing",
+                book,
+                id,
+                rows.Select(r => r.Row).ToArray(),
+                rows.Select(r => r.Correction.Id).ToArray()
+            )
+            .RunAsync(cancel);
 
-    private async Task CopyFindingsAsync(NpgsqlConnection connection, long id, IReadOnlyList<Finding> findings, CancellationToken cancel) =>
-        await connection.Sql(
-            """
-            insert into finding (book_id, intake_id, position, code, severity, row, column_heading, customer, message, remedy)
-            select $1, $2, * from unnest($3::int[], $4::text[], $5::smallint[], $6::int[], $7::text[], $8::text[], $9::text[], $10::text[])
-            """,
-            book, id, Enumerable.Range(0, findings.Count).ToArray(), findings.Select(f => f.Code).ToArray(), findings.Select(f => (short)f.Severity).ToArray(), findings.Select(f => f.Source.Row).ToArray(),
-            findings.Select(f => f.Column).ToArray(), findings.Select(f => f.Customer).ToArray(), findings.Select(f => f.Message).ToArray(), findings.Select(f => f.Remedy).ToArray()).RunAsync(cancel);
+    private async Task CopyFindingsAsync(
+        NpgsqlConnection connection,
+        long id,
+        IReadOnlyList<Finding> findings,
+        CancellationToken cancel
+    ) =>
+        await connection
+            .Sql(
+                """
+                insert into finding (book_id, intake_id, position, code, severity, row, column_heading, customer, message, remedy)
+                select $1, $2, * from unnest($3::int[], $4::text[], $5::smallint[], $6::int[], $7::text[], $8::text[], $9::text[],
+                    $10::text[])
+                """,
+                book,
+                id,
+                Enumerable.Range(0, findings.Count).ToArray(),
+                findings.Select(f => f.Code).ToArray(),
+                findings.Select(f => (short)f.Severity).ToArray(),
+                findings.Select(f => f.Source.Row).ToArray(),
+                findings.Select(f => f.Column).ToArray(),
+                findings.Select(f => f.Customer).ToArray(),
+                findings.Select(f => f.Message).ToArray(),
+                findings.Select(f => f.Remedy).ToArray()
+            )
+            .RunAsync(cancel);
 
     /// <summary>
-    /// The cards that are made or changed by what rows say: customers that are on no list yet get one; a card that exists
-    /// gets an address from the rows only where it has none.
+    /// The cards that are made or changed by what rows say: customers that are on no list yet get one; a card that exists gets an address
+    /// from the rows only where it has none.
     /// </summary>
     private static List<Customer> Told(IEnumerable<CustomerSeen> seen, Dictionary<string, Customer> cards)
     {
@@ -282,7 +497,13 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         foreach (var customer in seen)
         {
             var known = cards.GetValueOrDefault(customer.Key);
-            var card = known ?? new Customer { Key = customer.Key, Name = customer.Key, FromLedger = true };
+            var card = known
+                ?? new Customer
+                {
+                    Key = customer.Key,
+                    Name = customer.Key,
+                    FromLedger = true,
+                };
             if (card.FromLedger && customer.Name.Length > 0)
             {
                 card = card with { Name = customer.Name };
@@ -303,9 +524,30 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     }
 
     private Task<string> FileNameAsync(NpgsqlConnection connection, long id, CancellationToken cancel) =>
-        connection.Sql("select f.name from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id where i.book_id = $1 and i.id = $2", book, id).OneAsync<string>(cancel);
+        connection
+            .Sql(
+                "select f.name from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id where i.book_id "
+                    + "= $1 and i.id = $2",
+                book,
+                id
+            )
+            .OneAsync<string>(cancel);
 
-    private static IntakeRecord Read(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetString(3), StoreJson.Read<ReadingChange>(r.GetString(4)), r.GetFieldValue<DateTimeOffset>(5), r.Nullable<DateTimeOffset>(6), r.GetInt32(7), r.GetInt32(8), r.GetBoolean(9),
-        r.GetString(10) == IntakeKind.Ledger.Name() ? IntakeKind.Ledger : IntakeKind.Customers, r.Text(11), r.GetInt32(12), r.GetBoolean(13));
+    private static IntakeRecord Read(NpgsqlDataReader r) =>
+        new(
+            r.GetInt64(0),
+            r.GetInt64(1),
+            r.GetString(2),
+            r.GetString(3),
+            StoreJson.Read<ReadingChange>(r.GetString(4)),
+            r.GetFieldValue<DateTimeOffset>(5),
+            r.Nullable<DateTimeOffset>(6),
+            r.GetInt32(7),
+            r.GetInt32(8),
+            r.GetBoolean(9),
+            r.GetString(10) == IntakeKind.Ledger.Name() ? IntakeKind.Ledger : IntakeKind.Customers,
+            r.Text(11),
+            r.GetInt32(12),
+            r.GetBoolean(13)
+        );
 }

@@ -4,8 +4,8 @@ using Rendal.Core.Ledger;
 namespace Rendal.Store.Intake;
 
 /// <summary>
-/// Writes the rows of an intake by COPY into the table that was made for them. What is the same in all of them is not
-/// sent, as the table has it by default: the book, the intake, and nothing for a column that the file does not have.
+/// Writes the rows of an intake by COPY into the table that was made for them. What is the same in all of them is not sent, as the table
+/// has it by default: the book, the intake, and nothing for a column that the file does not have.
 /// </summary>
 internal sealed class RowCopy(BinaryCopy copy, LedgerReader reader)
 {
@@ -26,7 +26,8 @@ internal sealed class RowCopy(BinaryCopy copy, LedgerReader reader)
     public static string Command(long intake, LedgerReader reader)
     {
         var columns = Texts.Where(t => reader.Has(t.Meaning)).Select(t => t.Column).Prepend(Always);
-        return $"copy ledger_row_{intake} ({string.Join(", ", HasExtra(reader) ? columns.Append("extra") : columns)}) from stdin (format binary)";
+        columns = HasExtra(reader) ? columns.Append("extra") : columns;
+        return $"copy ledger_row_{intake} ({string.Join(", ", columns)}) from stdin (format binary)";
     }
 
     public void Write(LedgerRow row)

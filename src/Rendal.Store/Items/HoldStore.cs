@@ -16,12 +16,23 @@ public sealed class HoldStore(NpgsqlDataSource source, long book)
 {
     /// <summary>The items that are held, in the order in which they come up again; those that nobody gave a day for last.</summary>
     public Task<List<HeldItem>> ListAsync(CancellationToken cancel) =>
-        source.Sql(
-            """
-            select h.customer, h.item, h.note, h.until, p.name, h.made_at from item_hold h join person p on p.id = h.made_by
-            where h.book_id = $1 and h.ended_at is null order by h.until nulls last, h.id
-            """,
-            book).ListAsync(r => new HeldItem(r.GetString(0), new ItemHold(r.GetString(1), r.GetString(2), r.Nullable<DateOnly>(3)), r.GetString(4), r.GetFieldValue<DateTimeOffset>(5)), cancel);
+        source
+            .Sql(
+                """
+                select h.customer, h.item, h.note, h.until, p.name, h.made_at from item_hold h join person p on p.id = h.made_by
+                where h.book_id = $1 and h.ended_at is null order by h.until nulls last, h.id
+                """,
+                book
+            )
+            .ListAsync(
+                r => new HeldItem(
+                    r.GetString(0),
+                    new ItemHold(r.GetString(1), r.GetString(2), r.Nullable<DateOnly>(3)),
+                    r.GetString(4),
+                    r.GetFieldValue<DateTimeOffset>(5)
+                ),
+                cancel
+            );
 
     /// <summary>Holds an item back; a hold that is there already ends with it.</summary>
     public async Task HoldAsync(string customer, ItemHold hold, long person, DateTimeOffset now, CancellationToken cancel)
@@ -30,8 +41,18 @@ public sealed class HoldStore(NpgsqlDataSource source, long book)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.ActsAsync(person, cancel);
         await EndAsync(connection, hold.Item, person, now, cancel);
-        await connection.Sql("insert into item_hold (book_id, item, customer, note, until, made_by, made_at) values ($1, $2, $3, $4, $5, $6, $7)",
-            book, hold.Item, customer, hold.Note, new NpgsqlParameter { Value = (object?)hold.Until ?? DBNull.Value, NpgsqlDbType = NpgsqlDbType.Date }, person, now.ToUniversalTime()).RunAsync(cancel);
+        await connection
+            .Sql(
+                "insert into item_hold (book_id, item, customer, note, until, made_by, made_at) values ($1, $2, $3, $4, $5, $6, $7)",
+                book,
+                hold.Item,
+                customer,
+                hold.Note,
+                new NpgsqlParameter { Value = (object?)hold.Until ?? DBNull.Value, NpgsqlDbType = NpgsqlDbType.Date },
+                person,
+                now.ToUniversalTime()
+            )
+            .RunAsync(cancel);
         await transaction.CommitAsync(cancel);
     }
 
@@ -42,5 +63,13 @@ public sealed class HoldStore(NpgsqlDataSource source, long book)
     }
 
     private Task<int> EndAsync(NpgsqlConnection connection, string item, long person, DateTimeOffset now, CancellationToken cancel) =>
-        connection.Sql("update item_hold set ended_by = $3, ended_at = $4 where book_id = $1 and item = $2 and ended_at is null", book, item, person, now.ToUniversalTime()).RunAsync(cancel);
+        connection
+            .Sql(
+                "update item_hold set ended_by = $3, ended_at = $4 where book_id = $1 and item = $2 and ended_at is null",
+                book,
+                item,
+                person,
+                now.ToUniversalTime()
+            )
+            .RunAsync(cancel);
 }

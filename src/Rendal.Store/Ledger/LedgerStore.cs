@@ -10,106 +10,164 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
     /// <summary>The most values of a column that are listed to choose among.</summary>
     public const int MostValues = 500;
 
-    private const string Columns = "r.row, r.customer, r.customer_name, r.kind, r.number, r.date, r.due, r.currency, r.original, r.open, r.reference, r.held, r.unit, r.email, r.extra";
+    private const string Columns =
+        "r.row, r.customer, r.customer_name, r.kind, r.number, r.date, r.due, r.currency, r.original, r.open, r.reference, "
+        + "r.held, r.unit, r.email, r.extra";
 
     /// <summary>All rows of an intake, in the order of the file.</summary>
-    public Task<IReadOnlyList<LedgerRow>> RowsAsync(long intake, CancellationToken cancel) => RecentRows.OfAsync(source, book, intake, async () =>
-    {
-        var origin = await OriginAsync(intake, cancel);
-        return await source.Sql($"select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2 order by r.row", book, intake).ListAsync(r => Read(r, origin), cancel);
-    });
+    public Task<IReadOnlyList<LedgerRow>> RowsAsync(long intake, CancellationToken cancel) =>
+        RecentRows.OfAsync(source, book, intake, async () =>
+        {
+            var origin = await OriginAsync(intake, cancel);
+            return await source
+                .Sql($"select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2 order by r.row", book, intake)
+                .ListAsync(r => Read(r, origin), cancel);
+        });
 
     /// <summary>The rows of some customers in an intake, in the order of the file.</summary>
     /// <remarks>
-    /// Each is looked up by its key; <c>offset 0</c> leaves the server no choice. By what it knows of a table that was filled
-    /// a moment ago, to go through all of it seems as good, and that takes a hundred times as long.
+    /// Each is looked up by its key; <c>offset 0</c> leaves the server no choice. By what it knows of a table that was filled a moment
+    /// ago, to go through all of it seems as good, and that takes a hundred times as long.
     /// </remarks>
     public async Task<List<LedgerRow>> RowsAsync(long intake, IEnumerable<string> customers, CancellationToken cancel)
     {
         var origin = await OriginAsync(intake, cancel);
-        return await source.Sql(
-            $"""
-            select {Columns} from unnest($3) of (customer)
-            cross join lateral (select c.rows from ledger_customer c where c.book_id = $1 and c.intake_id = $2 and c.customer = of.customer offset 0) c
-            cross join lateral unnest(c.rows) as at (row)
-            cross join lateral (select * from ledger_row r where r.book_id = $1 and r.intake_id = $2 and r.row = at.row offset 0) r
-            order by r.row
-            """,
-            book, intake, customers.Distinct(StringComparer.Ordinal).ToArray()).ListAsync(r => Read(r, origin), cancel);
+        return await source
+            .Sql(
+                $"""
+                select {Columns} from unnest($3) of (customer)
+                cross join lateral (select c.rows from ledger_customer c where c.book_id = $1 and c.intake_id = $2
+                    and c.customer = of.customer offset 0) c
+                cross join lateral unnest(c.rows) as at (row)
+                cross join lateral (select * from ledger_row r where r.book_id = $1 and r.intake_id = $2 and r.row = at.row offset 0) r
+                order by r.row
+                """,
+                book,
+                intake,
+                customers.Distinct(StringComparer.Ordinal).ToArray()
+            )
+            .ListAsync(r => Read(r, origin), cancel);
     }
 
     /// <summary>The customer with the most rows in an intake, and one with the fewest, each with its number of rows.</summary>
     public async Task<List<(string Customer, int Rows)>> SamplesAsync(long intake, CancellationToken cancel)
     {
         const string of = "select customer, cardinality(rows) rows from ledger_customer where book_id = $1 and intake_id = $2";
-        return await source.Sql(
-            $"""
-            (select 0 place, * from ({of}) c order by rows desc, customer limit 1)
-            union all (select 1, * from ({of}) c order by rows, customer limit 1)
-            order by place
-            """,
-            book, intake).ListAsync(r => (r.GetString(1), r.GetInt32(2)), cancel);
+        return await source
+            .Sql(
+                $"""
+                (select 0 place, * from ({of}) c order by rows desc, customer limit 1)
+                union all (select 1, * from ({of}) c order by rows, customer limit 1)
+                order by place
+                """,
+                book,
+                intake
+            )
+            .ListAsync(r => (r.GetString(1), r.GetInt32(2)), cancel);
     }
 
     /// <summary>The ledger of an intake seen from afar.</summary>
     public async Task<LedgerOutline> OutlineAsync(long intake, CancellationToken cancel)
     {
-        var customers = await source.Sql("select customer from ledger_customer where book_id = $1 and intake_id = $2", book, intake).ListAsync(r => r.GetString(0), cancel);
-        return (await source.Sql("select count(*)::int, max(date) from ledger_row where book_id = $1 and intake_id = $2", book, intake)
-            .FirstAsync(r => new LedgerOutline(r.GetInt32(0), customers.ToHashSet(StringComparer.Ordinal), r.Nullable<DateOnly>(1)), cancel))!;
+        var customers = await source
+            .Sql("select customer from ledger_customer where book_id = $1 and intake_id = $2", book, intake)
+            .ListAsync(r => r.GetString(0), cancel);
+        return (
+            await source
+                .Sql("select count(*)::int, max(date) from ledger_row where book_id = $1 and intake_id = $2", book, intake)
+                .FirstAsync(
+                    r => new LedgerOutline(r.GetInt32(0), customers.ToHashSet(StringComparer.Ordinal), r.Nullable<DateOnly>(1)),
+                    cancel
+                )
+        )!;
     }
 
     /// <summary>The business units that rows of an intake belong to, by name; empty where the file has none.</summary>
     public async Task<IReadOnlyList<string>> UnitsAsync(long intake, CancellationToken cancel) =>
-        await source.Sql("select units from intake where book_id = $1 and id = $2", book, intake).FirstAsync(r => r.GetFieldValue<string[]>(0), cancel) ?? [];
+        await source
+            .Sql("select units from intake where book_id = $1 and id = $2", book, intake)
+            .FirstAsync(r => r.GetFieldValue<string[]>(0), cancel)
+        ?? [];
 
     /// <summary>The headings of the columns without a meaning for the rules, in the order of the file.</summary>
-    public async Task<string[]> ExtraHeadingsAsync(long intake, CancellationToken cancel) => (await OriginAsync(intake, cancel)).ExtraHeadings;
+    public async Task<string[]> ExtraHeadingsAsync(long intake, CancellationToken cancel) =>
+        (await OriginAsync(intake, cancel)).ExtraHeadings;
 
-    /// <summary>The values in such a column, the empty one among them where a row has none; the first <see cref="MostValues"/> in their order. Empty where there is no such column.</summary>
+    /// <summary>
+    /// The values in such a column, the empty one among them where a row has none; the first <see cref="MostValues"/> in their order.
+    /// Empty where there is no such column.
+    /// </summary>
     public Task<List<string>> ValuesAsync(long intake, string heading, CancellationToken cancel) =>
-        source.Sql(
-            $"""
-            select distinct coalesce(r.extra[array_position(i.extra_headings, $3)], '') value
-            from ledger_row r join intake i on i.book_id = r.book_id and i.id = r.intake_id
-            where r.book_id = $1 and r.intake_id = $2 and $3 = any (i.extra_headings) order by value limit {MostValues}
-            """,
-            book, intake, heading).ListAsync(r => r.GetString(0), cancel);
+        source
+            .Sql(
+                $"""
+                select distinct coalesce(r.extra[array_position(i.extra_headings, $3)], '') value
+                from ledger_row r join intake i on i.book_id = r.book_id and i.id = r.intake_id
+                where r.book_id = $1 and r.intake_id = $2 and $3 = any (i.extra_headings) order by value limit {MostValues}
+                """,
+                book,
+                intake,
+                heading
+            )
+            .ListAsync(r => r.GetString(0), cancel);
 
-    /// <summary>The rows of an intake that could not be used; of one customer, or of all where <paramref name="customer"/> is null.</summary>
+    /// <summary>
+    /// The rows of an intake that could not be used; of one customer, or of all where <paramref name="customer"/> is null.
+    /// </summary>
     public Task<List<RowSetAside>> SetAsideAsync(long intake, string? customer, CancellationToken cancel) =>
-        source.Sql(
-            """
-            select a.row, a.customer, a.currency, a.amount, f.name, i.sheet
-            from row_set_aside a join intake i on i.book_id = a.book_id and i.id = a.intake_id join stored_file f on f.book_id = i.book_id and f.id = i.file_id
-            where a.book_id = $1 and a.intake_id = $2 and ($3::text is null or a.customer = $3) order by a.row
-            """,
-            book, intake, new NpgsqlParameter<string?> { TypedValue = customer, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Text })
-            .ListAsync(r => new RowSetAside(r.Text(1), r.Text(2) is { } code ? Currency.Of(code) : null, r.GetDecimal(3), new SourceRef(r.GetString(4), r.Text(5), r.GetInt32(0))), cancel);
+        source
+            .Sql(
+                """
+                select a.row, a.customer, a.currency, a.amount, f.name, i.sheet
+                from row_set_aside a join intake i on i.book_id = a.book_id and i.id = a.intake_id
+                    join stored_file f on f.book_id = i.book_id and f.id = i.file_id
+                where a.book_id = $1 and a.intake_id = $2 and ($3::text is null or a.customer = $3) order by a.row
+                """,
+                book,
+                intake,
+                new NpgsqlParameter<string?> { TypedValue = customer, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Text }
+            )
+            .ListAsync(
+                r => new RowSetAside(
+                    r.Text(1),
+                    r.Text(2) is { } code ? Currency.Of(code) : null,
+                    r.GetDecimal(3),
+                    new SourceRef(r.GetString(4), r.Text(5), r.GetInt32(0))
+                ),
+                cancel
+            );
 
     /// <summary>What all rows of an intake have in common; an intake that is not there has no rows either.</summary>
     private async Task<Origin> OriginAsync(long intake, CancellationToken cancel) =>
-        await source.Sql("select f.name, i.sheet, i.extra_headings from intake i join stored_file f on f.book_id = i.book_id and f.id = i.file_id where i.book_id = $1 and i.id = $2", book, intake)
-            .FirstAsync(r => new Origin(r.GetString(0), r.Text(1), r.GetFieldValue<string[]>(2)), cancel) ?? new Origin("", null, []);
+        await source
+            .Sql(
+                "select f.name, i.sheet, i.extra_headings from intake i join stored_file f on f.book_id = i.book_id and f.id "
+                    + "= i.file_id where i.book_id = $1 and i.id = $2",
+                book,
+                intake
+            )
+            .FirstAsync(r => new Origin(r.GetString(0), r.Text(1), r.GetFieldValue<string[]>(2)), cancel)
+        ?? new Origin("", null, []);
 
-    private static LedgerRow Read(NpgsqlDataReader r, Origin origin) => new()
-    {
-        Customer = r.GetString(1),
-        CustomerName = r.GetString(2),
-        Kind = (ItemKind)r.GetInt16(3),
-        Number = r.GetString(4),
-        Date = r.Nullable<DateOnly>(5),
-        Due = r.GetFieldValue<DateOnly>(6),
-        Currency = Currency.Of(r.GetString(7)),
-        Original = r.GetDecimal(8),
-        Open = r.GetDecimal(9),
-        Reference = r.GetString(10),
-        Held = r.GetString(11),
-        Unit = r.GetString(12),
-        Email = r.GetString(13),
-        Extra = new ExtraColumns(origin.ExtraHeadings, r.GetFieldValue<string[]>(14)),
-        Source = new SourceRef(origin.File, origin.Sheet, r.GetInt32(0)),
-    };
+    private static LedgerRow Read(NpgsqlDataReader r, Origin origin) =>
+        new()
+        {
+            Customer = r.GetString(1),
+            CustomerName = r.GetString(2),
+            Kind = (ItemKind)r.GetInt16(3),
+            Number = r.GetString(4),
+            Date = r.Nullable<DateOnly>(5),
+            Due = r.GetFieldValue<DateOnly>(6),
+            Currency = Currency.Of(r.GetString(7)),
+            Original = r.GetDecimal(8),
+            Open = r.GetDecimal(9),
+            Reference = r.GetString(10),
+            Held = r.GetString(11),
+            Unit = r.GetString(12),
+            Email = r.GetString(13),
+            Extra = new ExtraColumns(origin.ExtraHeadings, r.GetFieldValue<string[]>(14)),
+            Source = new SourceRef(origin.File, origin.Sheet, r.GetInt32(0)),
+        };
 
     private sealed record Origin(string File, string? Sheet, string[] ExtraHeadings);
 }

@@ -16,7 +16,12 @@ internal static class RecentRows
     private static readonly MemoryCache Kept = new(new MemoryCacheOptions { SizeLimit = MostRows });
 
     /// <summary>The rows of an intake, read where they are not at hand.</summary>
-    public static async Task<IReadOnlyList<LedgerRow>> OfAsync(NpgsqlDataSource source, long book, long intake, Func<Task<List<LedgerRow>>> read)
+    public static async Task<IReadOnlyList<LedgerRow>> OfAsync(
+        NpgsqlDataSource source,
+        long book,
+        long intake,
+        Func<Task<List<LedgerRow>>> read
+    )
     {
         var key = (source, book, intake);
         if (Kept.TryGetValue(key, out IReadOnlyList<LedgerRow>? known))

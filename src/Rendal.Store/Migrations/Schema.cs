@@ -9,8 +9,8 @@ namespace Rendal.Store.Migrations;
 public static class Schema
 {
     /// <summary>
-    /// Runs the scripts that this database has not had yet, in order of their names, each in a transaction, as the owner, and
-    /// gives the application's role its rights. Several programs may do so at once.
+    /// Runs the scripts that this database has not had yet, in order of their names, each in a transaction, as the owner, and gives the
+    /// application's role its rights. Several programs may do so at once.
     /// </summary>
     /// <exception cref="InvalidOperationException">A script failed; the message says which and why.</exception>
     /// <exception cref="Npgsql.PostgresException">The rights could not be given.</exception>
@@ -23,7 +23,8 @@ public static class Schema
         await using var source = NpgsqlDataSource.Create($"{owner};Pooling=false");
         await using var turn = await source.OpenConnectionAsync();
         await turn.Sql("select pg_advisory_lock(hashtext('schema'))").RunAsync(CancellationToken.None);
-        var upgrade = DeployChanges.To.PostgresqlDatabase(owner)
+        var upgrade = DeployChanges
+            .To.PostgresqlDatabase(owner)
             .WithScriptsEmbeddedInAssembly(typeof(Schema).Assembly)
             .WithTransactionPerScript()
             .WithVariablesDisabled()
@@ -32,7 +33,10 @@ public static class Schema
         var result = upgrade.PerformUpgrade();
         if (!result.Successful)
         {
-            throw new InvalidOperationException($"The database could not be brought up to date by {result.ErrorScript?.Name ?? "its scripts"}: {result.Error.Message}", result.Error);
+            throw new InvalidOperationException(
+                $"The database could not be brought up to date by {result.ErrorScript?.Name ?? "its scripts"}: {result.Error.Message}",
+                result.Error
+            );
         }
 
         await Rights.GiveAsync(access);

@@ -37,7 +37,12 @@ public sealed class BookPeople(NpgsqlDataSource source, long book)
 {
     /// <summary>Who has the book, by name.</summary>
     public Task<List<BookPerson>> ListAsync(CancellationToken cancel) =>
-        source.Sql("select p.id, p.name, p.id = b.made_by from book_person x join person p on p.id = x.person_id join book b on b.id = x.book_id where x.book_id = $1 order by lower(p.name)", book)
+        source
+            .Sql(
+                "select p.id, p.name, p.id = b.made_by from book_person x join person p on p.id = x.person_id join book b on "
+                    + "b.id = x.book_id where x.book_id = $1 order by lower(p.name)",
+                book
+            )
             .ListAsync(r => new BookPerson(r.GetInt64(0), r.GetString(1), !r.IsDBNull(2) && r.GetBoolean(2)), cancel);
 
     /// <summary>Whether a person has the book, asked by what goes on without a request.</summary>
@@ -45,8 +50,8 @@ public sealed class BookPeople(NpgsqlDataSource source, long book)
         source.Sql("select exists (select from book_person where book_id = $1 and person_id = $2)", book, person).OneAsync<bool>(cancel);
 
     /// <summary>
-    /// Takes the book from a person. What was their own in it falls to the book, their sender without its password; the
-    /// invitations that they made are good no more; they are signed out everywhere.
+    /// Takes the book from a person. What was their own in it falls to the book, their sender without its password; the invitations that
+    /// they made are good no more; they are signed out everywhere.
     /// </summary>
     /// <param name="person">From whom.</param>
     /// <param name="by">Who takes it.</param>
@@ -57,7 +62,9 @@ public sealed class BookPeople(NpgsqlDataSource source, long book)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
 
         // Two who take the book from each other at the same time: the second finds itself the last, or does not have it any more.
-        var people = await connection.Sql("select person_id from book_person where book_id = $1 order by person_id for update", book).ListAsync(r => r.GetInt64(0), cancel);
+        var people = await connection
+            .Sql("select person_id from book_person where book_id = $1 order by person_id for update", book)
+            .ListAsync(r => r.GetInt64(0), cancel);
         if (!people.Contains(person) || !people.Contains(by))
         {
             return Taking.NotTheirs;
@@ -68,38 +75,73 @@ public sealed class BookPeople(NpgsqlDataSource source, long book)
             return Taking.LastOne;
         }
 
-        if (person != by && await connection.Sql("select exists (select from book where id = $1 and made_by = $2)", book, person).OneAsync<bool>(cancel))
+        if (
+            person != by
+            && await connection.Sql("select exists (select from book where id = $1 and made_by = $2)", book, person).OneAsync<bool>(cancel)
+        )
         {
             return Taking.TheMakers;
         }
 
         await connection.Sql("delete from book_person where book_id = $1 and person_id = $2", book, person).RunAsync(cancel);
-        await connection.Sql("update book set made_by = (select min(person_id) from book_person where book_id = $1) where id = $1 and made_by = $2", book, person).RunAsync(cancel);
-        await connection.Sql(
-            "update sender set person_id = null, password = null, paused = 'This was the own sender of somebody who has left. Type its password to send by it.' where book_id = $1 and person_id = $2", book, person).RunAsync(cancel);
+        await connection
+            .Sql(
+                "update book set made_by = (select min(person_id) from book_person where book_id = $1) where id = $1 and made_by = $2",
+                book,
+                person
+            )
+            .RunAsync(cancel);
+        await connection
+            .Sql(
+                "update sender set person_id = null, password = null, paused = 'This was the own sender of somebody who has "
+                    + "left. Type its password to send by it.' where book_id = $1 and person_id = $2",
+                book,
+                person
+            )
+            .RunAsync(cancel);
         await connection.Sql("delete from invitation where book_id = $1 and made_by = $2", book, person).RunAsync(cancel);
-        await connection.Sql("update session set ended_at = $2 where person_id = $1 and ended_at is null", person, now.ToUniversalTime()).RunAsync(cancel);
+        await connection
+            .Sql("update session set ended_at = $2 where person_id = $1 and ended_at is null", person, now.ToUniversalTime())
+            .RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return Taking.Done;
     }
 
-    /// <summary>Invites somebody, whether they can sign in or not: a book is had by who follows. Who is invited already gets a new key, and the old one is good no more.</summary>
+    /// <summary>
+    /// Invites somebody, whether they can sign in or not: a book is had by who follows. Who is invited already gets a new key, and the old
+    /// one is good no more.
+    /// </summary>
     /// <param name="name">The name they will sign in with.</param>
     /// <param name="keyHash">The SHA-256 of the key.</param>
     /// <param name="by">Who invites.</param>
     /// <param name="now">The time.</param>
     /// <param name="until">Until when the key is taken.</param>
     public Task InviteAsync(string name, byte[] keyHash, long by, DateTimeOffset now, DateTimeOffset until, CancellationToken cancel) =>
-        source.Sql(
-            """
-            insert into invitation (book_id, name, folded, key_hash, made_by, made_at, good_until) values ($1, $2, $7, $3, $4, $5, $6)
-            on conflict (book_id, folded) do update set name = excluded.name, key_hash = excluded.key_hash, made_by = excluded.made_by, made_at = excluded.made_at, good_until = excluded.good_until
-            """,
-            book, name, keyHash, by, now.ToUniversalTime(), until.ToUniversalTime(), PersonName.Fold(name)).RunAsync(cancel);
+        source
+            .Sql(
+                """
+                insert into invitation (book_id, name, folded, key_hash, made_by, made_at, good_until) values ($1, $2, $7, $3, $4, $5, $6)
+                on conflict (book_id, folded) do update set name = excluded.name, key_hash = excluded.key_hash, made_by = excluded.made_by,
+                    made_at = excluded.made_at, good_until = excluded.good_until
+                """,
+                book,
+                name,
+                keyHash,
+                by,
+                now.ToUniversalTime(),
+                until.ToUniversalTime(),
+                PersonName.Fold(name)
+            )
+            .RunAsync(cancel);
 
     /// <summary>The invitations that nobody has followed yet, the newest first; also those that are too old.</summary>
     public Task<List<Invitation>> InvitationsAsync(CancellationToken cancel) =>
-        source.Sql("select i.id, i.name, p.name, i.good_until from invitation i join person p on p.id = i.made_by where i.book_id = $1 order by i.made_at desc, i.id desc", book)
+        source
+            .Sql(
+                "select i.id, i.name, p.name, i.good_until from invitation i join person p on p.id = i.made_by where "
+                    + "i.book_id = $1 order by i.made_at desc, i.id desc",
+                book
+            )
             .ListAsync(r => new Invitation(r.GetInt64(0), r.GetString(1), r.GetString(2), r.GetFieldValue<DateTimeOffset>(3)), cancel);
 
     /// <summary>Takes an invitation back. False where it is not there, or was followed.</summary>

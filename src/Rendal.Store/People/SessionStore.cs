@@ -18,8 +18,24 @@ public sealed class SessionStore(NpgsqlDataSource source)
     /// <param name="browser">What the browser says that it is.</param>
     /// <param name="now">The time.</param>
     /// <param name="until">When it ends if it is not used.</param>
-    public Task BeginAsync(long person, byte[] keyHash, string browser, DateTimeOffset now, DateTimeOffset until, CancellationToken cancel) =>
-        source.Sql("insert into session (person_id, key_hash, browser, began_at, used_at, good_until) values ($1, $2, $3, $4, $4, $5)", person, keyHash, browser, now.ToUniversalTime(), until.ToUniversalTime()).RunAsync(cancel);
+    public Task BeginAsync(
+        long person,
+        byte[] keyHash,
+        string browser,
+        DateTimeOffset now,
+        DateTimeOffset until,
+        CancellationToken cancel
+    ) =>
+        source
+            .Sql(
+                "insert into session (person_id, key_hash, browser, began_at, used_at, good_until) values ($1, $2, $3, $4, $4, $5)",
+                person,
+                keyHash,
+                browser,
+                now.ToUniversalTime(),
+                until.ToUniversalTime()
+            )
+            .RunAsync(cancel);
 
     /// <summary>Whether a session goes on; that it is used is noted once a minute, and puts its end off.</summary>
     /// <param name="keyHash">The SHA-256 of its key.</param>
@@ -28,7 +44,9 @@ public sealed class SessionStore(NpgsqlDataSource source)
     public async Task<bool> UseAsync(byte[] keyHash, DateTimeOffset now, DateTimeOffset until, CancellationToken cancel)
     {
         var at = now.ToUniversalTime();
-        var used = await source.Sql("select used_at from session where key_hash = $1 and ended_at is null and good_until > $2", keyHash, at).ListAsync(r => r.GetFieldValue<DateTimeOffset>(0), cancel);
+        var used = await source
+            .Sql("select used_at from session where key_hash = $1 and ended_at is null and good_until > $2", keyHash, at)
+            .ListAsync(r => r.GetFieldValue<DateTimeOffset>(0), cancel);
         if (used is not [var last])
         {
             return false;
@@ -36,7 +54,14 @@ public sealed class SessionStore(NpgsqlDataSource source)
 
         if (at - last >= TimeSpan.FromMinutes(1))
         {
-            await source.Sql("update session set used_at = $2, good_until = $3 where key_hash = $1 and ended_at is null", keyHash, at, until.ToUniversalTime()).RunAsync(cancel);
+            await source
+                .Sql(
+                    "update session set used_at = $2, good_until = $3 where key_hash = $1 and ended_at is null",
+                    keyHash,
+                    at,
+                    until.ToUniversalTime()
+                )
+                .RunAsync(cancel);
         }
 
         return true;
@@ -44,20 +69,40 @@ public sealed class SessionStore(NpgsqlDataSource source)
 
     /// <summary>Whether a session goes on, asked by what goes on without being used: a stream of progress.</summary>
     public Task<bool> GoesOnAsync(byte[] keyHash, DateTimeOffset now, CancellationToken cancel) =>
-        source.Sql("select exists (select from session where key_hash = $1 and ended_at is null and good_until > $2)", keyHash, now.ToUniversalTime()).OneAsync<bool>(cancel);
+        source
+            .Sql(
+                "select exists (select from session where key_hash = $1 and ended_at is null and good_until > $2)",
+                keyHash,
+                now.ToUniversalTime()
+            )
+            .OneAsync<bool>(cancel);
 
     /// <summary>The sessions of a person that go on, the one used last first.</summary>
     public Task<List<Session>> ListAsync(long person, DateTimeOffset now, CancellationToken cancel) =>
-        source.Sql("select id, browser, began_at, used_at from session where person_id = $1 and ended_at is null and good_until > $2 order by used_at desc, id desc", person, now.ToUniversalTime())
-            .ListAsync(r => new Session(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateTimeOffset>(2), r.GetFieldValue<DateTimeOffset>(3)), cancel);
+        source
+            .Sql(
+                "select id, browser, began_at, used_at from session where person_id = $1 and ended_at is null and good_until "
+                    + "> $2 order by used_at desc, id desc",
+                person,
+                now.ToUniversalTime()
+            )
+            .ListAsync(
+                r => new Session(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateTimeOffset>(2), r.GetFieldValue<DateTimeOffset>(3)),
+                cancel
+            );
 
     /// <summary>The number of a session; null where it does not go on.</summary>
     public async Task<long?> NumberAsync(byte[] keyHash, CancellationToken cancel) =>
-        await source.Sql("select id from session where key_hash = $1 and ended_at is null", keyHash).ListAsync(r => r.GetInt64(0), cancel) is [var id] ? id : null;
+        await source.Sql("select id from session where key_hash = $1 and ended_at is null", keyHash).ListAsync(r => r.GetInt64(0), cancel)
+            is [var id]
+            ? id
+            : null;
 
     /// <summary>Ends a session.</summary>
     public Task EndAsync(byte[] keyHash, DateTimeOffset now, CancellationToken cancel) =>
-        source.Sql("update session set ended_at = $2 where key_hash = $1 and ended_at is null", keyHash, now.ToUniversalTime()).RunAsync(cancel);
+        source
+            .Sql("update session set ended_at = $2 where key_hash = $1 and ended_at is null", keyHash, now.ToUniversalTime())
+            .RunAsync(cancel);
 
     /// <summary>Ends the other sessions of a person.</summary>
     /// <param name="person">Whose.</param>
@@ -65,6 +110,12 @@ public sealed class SessionStore(NpgsqlDataSource source)
     /// <param name="now">The time.</param>
     /// <returns>How many were ended.</returns>
     public Task<int> EndAllAsync(long person, byte[] but, DateTimeOffset now, CancellationToken cancel) =>
-        source.Sql(
-            "update session set ended_at = $3 where person_id = $1 and ended_at is null and key_hash <> $2", person, but, now.ToUniversalTime()).RunAsync(cancel);
+        source
+            .Sql(
+                "update session set ended_at = $3 where person_id = $1 and ended_at is null and key_hash <> $2",
+                person,
+                but,
+                now.ToUniversalTime()
+            )
+            .RunAsync(cancel);
 }

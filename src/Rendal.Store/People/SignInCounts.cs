@@ -17,7 +17,10 @@ public sealed class SignInCounts(NpgsqlDataSource source)
     // A subject that was left alone for so long begins anew.
     private static readonly TimeSpan Forgotten = TimeSpan.FromHours(1);
 
-    /// <summary>Counts a sign-in for each subject; null where it may be looked at, else how long it is to wait. One that has to wait for a subject is not counted.</summary>
+    /// <summary>
+    /// Counts a sign-in for each subject; null where it may be looked at, else how long it is to wait. One that has to wait for a subject
+    /// is not counted.
+    /// </summary>
     public async Task<TimeSpan?> BeginAsync(IReadOnlyList<SignInPace> paces, DateTimeOffset now, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
@@ -26,12 +29,18 @@ public sealed class SignInCounts(NpgsqlDataSource source)
         foreach (var pace in paces.OrderBy(p => p.Subject, StringComparer.Ordinal))
         {
             // The row is locked from here on: of sign-ins at the same time each sees those before it.
-            var (tries, next, tried) = (await connection.Sql(
-                """
-                insert into sign_in_count as c (subject, tries, next_at, tried_at) values ($1, 0, 'epoch', $2)
-                on conflict (subject) do update set subject = c.subject returning tries, next_at, tried_at
-                """,
-                pace.Subject, now.ToUniversalTime()).ListAsync(r => (r.GetInt32(0), r.GetFieldValue<DateTimeOffset>(1), r.GetFieldValue<DateTimeOffset>(2)), cancel))[0];
+            var (tries, next, tried) = (
+                await connection
+                    .Sql(
+                        """
+                        insert into sign_in_count as c (subject, tries, next_at, tried_at) values ($1, 0, 'epoch', $2)
+                        on conflict (subject) do update set subject = c.subject returning tries, next_at, tried_at
+                        """,
+                        pace.Subject,
+                        now.ToUniversalTime()
+                    )
+                    .ListAsync(r => (r.GetInt32(0), r.GetFieldValue<DateTimeOffset>(1), r.GetFieldValue<DateTimeOffset>(2)), cancel)
+            )[0];
             if (next > now)
             {
                 wait = wait > next - now ? wait : next - now;
@@ -39,11 +48,21 @@ public sealed class SignInCounts(NpgsqlDataSource source)
             }
 
             var count = now - tried > Forgotten ? 1 : tries + 1;
-            var pause = count < pace.Free ? TimeSpan.Zero : TimeSpan.FromSeconds(Math.Min(pace.Longest.TotalSeconds, Math.Pow(2, Math.Min(count - pace.Free, 20))));
+            var pause =
+                count < pace.Free
+                    ? TimeSpan.Zero
+                    : TimeSpan.FromSeconds(Math.Min(pace.Longest.TotalSeconds, Math.Pow(2, Math.Min(count - pace.Free, 20))));
             // Without a pause there is no next moment: of two at once the second may have looked at the clock before the first.
-            await connection.Sql(
-                "update sign_in_count set tries = $2, next_at = case when $3 > $4 then $3 else 'epoch' end, tried_at = $4 where subject = $1",
-                pace.Subject, count, (now + pause).ToUniversalTime(), now.ToUniversalTime()).RunAsync(cancel);
+            await connection
+                .Sql(
+                    "update sign_in_count set tries = $2, next_at = case when $3 > $4 then $3 else 'epoch' end, tried_at = $4 "
+                        + "where subject = $1",
+                    pace.Subject,
+                    count,
+                    (now + pause).ToUniversalTime(),
+                    now.ToUniversalTime()
+                )
+                .RunAsync(cancel);
         }
 
         if (wait is not null)
@@ -56,14 +75,20 @@ public sealed class SignInCounts(NpgsqlDataSource source)
     }
 
     /// <summary>
-    /// Forgets what was counted after a sign-in that went well: of the subject all, of the others this one alone, for whoever
-    /// signs in from an address may still be guessing at others. What was left alone long enough is forgotten with it.
+    /// Forgets what was counted after a sign-in that went well: of the subject all, of the others this one alone, for whoever signs in
+    /// from an address may still be guessing at others. What was left alone long enough is forgotten with it.
     /// </summary>
     public Task ForgetAsync(string subject, IEnumerable<string> others, DateTimeOffset now, CancellationToken cancel) =>
-        source.Sql(
-            """
-            with uncounted as (update sign_in_count set tries = greatest(tries - 1, 0), next_at = 'epoch' where subject = any ($2) and subject <> $1)
-            delete from sign_in_count where subject = $1 or (tried_at < $3 and subject <> all ($2))
-            """,
-            subject, others.ToArray(), (now - Forgotten).ToUniversalTime()).RunAsync(cancel);
+        source
+            .Sql(
+                """
+                with uncounted as (update sign_in_count set tries = greatest(tries - 1, 0), next_at = 'epoch' where subject = any ($2)
+                    and subject <> $1)
+                delete from sign_in_count where subject = $1 or (tried_at < $3 and subject <> all ($2))
+                """,
+                subject,
+                others.ToArray(),
+                (now - Forgotten).ToUniversalTime()
+            )
+            .RunAsync(cancel);
 }

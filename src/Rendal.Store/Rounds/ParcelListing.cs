@@ -31,20 +31,40 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
 
     /// <summary>How many parcels of some rounds stand where, each in the order of the list.</summary>
     public async Task<ILookup<long, ParcelGroup>> GroupsAsync(long[] rounds, CancellationToken cancel) =>
-        (await source.Sql("select p.round_id, p.standing, count(*)::int from parcel p where p.book_id = $1 and p.round_id = any ($2) group by 1, 2", book, rounds)
-            .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel))
-            .OrderBy(g => Rank(g.Group.Standing)).ToLookup(g => g.Round, g => g.Group);
+        (
+            await source
+                .Sql(
+                    "select p.round_id, p.standing, count(*)::int from parcel p where p.book_id = $1 and p.round_id = any "
+                        + "($2) group by 1, 2",
+                    book,
+                    rounds
+                )
+                .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel)
+        )
+            .OrderBy(g => Rank(g.Group.Standing))
+            .ToLookup(g => g.Round, g => g.Group);
 
-    /// <summary>How many parcels wait for a person or to be sent, by round, each in the order of the list. Those that go with another round do not wait.</summary>
+    /// <summary>
+    /// How many parcels wait for a person or to be sent, by round, each in the order of the list. Those that go with another round do not
+    /// wait.
+    /// </summary>
     public async Task<ILookup<long, ParcelGroup>> WaitingAsync(CancellationToken cancel) =>
-        (await source.Sql(
-            $"""
-            select r.id, w.standing, w.n from round r cross join unnest($2::text[]) with ordinality s (standing, rank) cross join lateral (
-                select s.standing, count(*)::int n from parcel p
-                where p.book_id = $1 and p.round_id = r.id and p.standing = s.standing and (s.standing <> 'held' or p.problem <> '{RoundStore.GoesElsewhere}')) w
-            where r.book_id = $1 and w.n > 0 order by s.rank
-            """,
-            book, ParcelStanding.Waiting.ToArray()).ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel)).ToLookup(g => g.Round, g => g.Group);
+        (
+            await source
+                .Sql(
+                    $"""
+                    select r.id, w.standing, w.n from round r cross join unnest($2::text[]) with ordinality s (standing, rank)
+                        cross join lateral (
+                        select s.standing, count(*)::int n from parcel p
+                        where p.book_id = $1 and p.round_id = r.id and p.standing = s.standing
+                            and (s.standing <> 'held' or p.problem <> '{RoundStore.GoesElsewhere}')) w
+                    where r.book_id = $1 and w.n > 0 order by s.rank
+                    """,
+                    book,
+                    ParcelStanding.Waiting.ToArray()
+                )
+                .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel)
+        ).ToLookup(g => g.Round, g => g.Group);
 
     /// <summary>A part of the parcels, and how many there are of each standing.</summary>
     /// <param name="round">The round.</param>
@@ -59,57 +79,104 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     /// </remarks>
     public async Task<ParcelPart> PartAsync(long round, string find, int from, int most, CancellationToken cancel)
     {
-        var rows = await source.Sql(
-            $"""
-            with {(IsAll(find) ? "" : $"found as materialized (select p.id, p.standing, p.position from parcel p where {Wanted(find)}), ")}
-            standing as (select p.standing, count(*) as n, array_position($4::text[], p.standing) as rank from {Found(find)} group by 1),
-            part as (select standing, rank, n, (sum(n) over (order by rank))::bigint - n as before from standing),
-            page as materialized (
-                select at.id, at.position, part.rank from part cross join lateral (
-                    select p.id, p.position from {Found(find)} {(IsAll(find) ? "and" : "where")} p.standing = part.standing order by p.position
-                    offset greatest(0, $5 - part.before) limit $6 - greatest(0, part.before - $5)) at
-                where part.before < $5 + $6 and part.before + part.n > $5)
-            select {ParcelTable.Columns}, part.standing, part.n::int
-            from part left join page on page.rank = part.rank left join lateral (select * from parcel where book_id = $1 and id = page.id offset 0) p on true
-            order by part.rank, page.position
-            """,
-            [.. Filter(round, find), Order, (long)from, (long)most])
-            .ListAsync(r => (Parcel: r.IsDBNull(0) ? null : ParcelTable.Read(r), Group: new ParcelGroup(r.GetString(ParcelTable.ColumnCount), r.GetInt32(ParcelTable.ColumnCount + 1))), cancel);
+        var rows = await source
+            .Sql(
+                $"""
+                with {(
+                    IsAll(find) ? "" : $"found as materialized (select p.id, p.standing, p.position from parcel p where {Wanted(find)}), "
+                )}
+                standing as (select p.standing, count(*) as n, array_position($4::text[], p.standing) as rank from {Found(
+                    find
+                )} group by 1),
+                part as (select standing, rank, n, (sum(n) over (order by rank))::bigint - n as before from standing),
+                page as materialized (
+                    select at.id, at.position, part.rank from part cross join lateral (
+                        select p.id, p.position from {Found(find)} {(
+                    IsAll(find) ? "and" : "where"
+                )} p.standing = part.standing order by p.position
+                        offset greatest(0, $5 - part.before) limit $6 - greatest(0, part.before - $5)) at
+                    where part.before < $5 + $6 and part.before + part.n > $5)
+                select {ParcelTable.Columns}, part.standing, part.n::int
+                from part left join page on page.rank = part.rank
+                    left join lateral (select * from parcel where book_id = $1 and id = page.id offset 0) p on true
+                order by part.rank, page.position
+                """,
+                [.. Filter(round, find), Order, (long)from, (long)most]
+            )
+            .ListAsync(
+                r =>
+                    (
+                        Parcel: r.IsDBNull(0) ? null : ParcelTable.Read(r),
+                        Group: new ParcelGroup(r.GetString(ParcelTable.ColumnCount), r.GetInt32(ParcelTable.ColumnCount + 1))
+                    ),
+                cancel
+            );
         return new ParcelPart([.. rows.Select(r => r.Group).Distinct()], [.. rows.Select(r => r.Parcel).OfType<ParcelRecord>()]);
     }
 
     /// <summary>How many parcels come before that of a customer; null where the customer has none in the list.</summary>
     public async Task<int?> PlaceAsync(long round, string find, string customer, CancellationToken cancel) =>
-        await source.Sql(
-            $"""
-            with its as materialized (select p.standing, p.position from parcel p where {Wanted(find)} and p.customer = $4)
-            select count(*) filter (where array_position($5::text[], p.standing) < array_position($5::text[], its.standing) or (p.standing = its.standing and p.position < its.position))::int
-            from parcel p cross join its where {Wanted(find)} having count(*) > 0
-            """,
-            [.. Filter(round, find), customer, Order]).ListAsync(r => r.GetInt32(0), cancel) is [var place] ? place : null;
+        await source
+            .Sql(
+                $"""
+                with its as materialized (select p.standing, p.position from parcel p where {Wanted(find)} and p.customer = $4)
+                select count(*) filter (where array_position($5::text[], p.standing) < array_position($5::text[], its.standing)
+                    or (p.standing = its.standing and p.position < its.position))::int
+                from parcel p cross join its where {Wanted(find)} having count(*) > 0
+                """,
+                [.. Filter(round, find), customer, Order]
+            )
+            .ListAsync(r => r.GetInt32(0), cancel)
+            is [var place]
+            ? place
+            : null;
 
-    /// <summary>The customer of the next parcel after a place that changed since somebody looked at it; after the last comes the first. Null where none did.</summary>
+    /// <summary>
+    /// The customer of the next parcel after a place that changed since somebody looked at it; after the last comes the first. Null where
+    /// none did.
+    /// </summary>
     public async Task<string?> NextChangedAsync(long round, int after, CancellationToken cancel)
     {
         var here = after < 0 ? [] : (await PartAsync(round, "", after, 1, cancel)).Parcels;
-        return await source.Sql(
-            """
-            select p.customer from parcel p left join parcel here on here.book_id = p.book_id and here.id = $3
-            where p.book_id = $1 and p.round_id = $2 and p.changed <> '{}'
-            order by (array_position($4::text[], p.standing), p.position) <= (array_position($4::text[], here.standing), here.position), array_position($4::text[], p.standing), p.position limit 1
-            """,
-            book, round, here is [var parcel] ? parcel.Id : 0, Order).ListAsync(r => r.GetString(0), cancel) is [var customer] ? customer : null;
+        return
+            await source
+                .Sql(
+                    """
+                    select p.customer from parcel p left join parcel here on here.book_id = p.book_id and here.id = $3
+                    where p.book_id = $1 and p.round_id = $2 and p.changed <> '{}'
+                    order by (array_position($4::text[], p.standing), p.position)
+                            <= (array_position($4::text[], here.standing), here.position),
+                        array_position($4::text[], p.standing), p.position limit 1
+                    """,
+                    book,
+                    round,
+                    here is [var parcel] ? parcel.Id : 0,
+                    Order
+                )
+                .ListAsync(r => r.GetString(0), cancel)
+                is [var customer]
+            ? customer
+            : null;
     }
 
     /// <summary>A part of what is left out of a round.</summary>
     public Task<List<LeftOutRecord>> LeftOutAsync(long round, int from, int most, CancellationToken cancel) =>
-        source.Sql(
-            """
-            select l.customer, coalesce(c.name, l.customer, ''), l.currency, l.reason, l.amount, l.items
-            from (select * from left_out where book_id = $1 and round_id = $2 order by position offset $3 limit $4) l
-            left join customer c on c.book_id = l.book_id and c.key = l.customer order by l.position
-            """,
-            book, round, from, most).ListAsync(r => new LeftOutRecord(r.Text(0), r.GetString(1), r.Text(2), r.GetString(3), r.GetDecimal(4), r.GetInt32(5)), cancel);
+        source
+            .Sql(
+                """
+                select l.customer, coalesce(c.name, l.customer, ''), l.currency, l.reason, l.amount, l.items
+                from (select * from left_out where book_id = $1 and round_id = $2 order by position offset $3 limit $4) l
+                left join customer c on c.book_id = l.book_id and c.key = l.customer order by l.position
+                """,
+                book,
+                round,
+                from,
+                most
+            )
+            .ListAsync(
+                r => new LeftOutRecord(r.Text(0), r.GetString(1), r.Text(2), r.GetString(3), r.GetDecimal(4), r.GetInt32(5)),
+                cancel
+            );
 
     /// <summary>How many lines there are of what is left out.</summary>
     public Task<int> LeftOutCountAsync(long round, CancellationToken cancel) =>
@@ -117,30 +184,52 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
 
     /// <summary>The parts of the proof of a round.</summary>
     public Task<List<ProofPart>> ProofPartsAsync(long round, CancellationToken cancel) =>
-        source.Sql(
-            $"""
-            select currency, standing, count(*)::int, sum(total), sum(abs(total)) from (
-                select p.sum_currency currency, p.standing, p.sum_total total from parcel p where p.book_id = $1 and p.round_id = $2 and p.sum_currency is not null
+        source
+            .Sql(
+                $"""
+                select currency, standing, count(*)::int, sum(total), sum(abs(total)) from (
+                    select p.sum_currency currency, p.standing, p.sum_total total from parcel p where p.book_id = $1 and p.round_id = $2
+                        and p.sum_currency is not null
+                    union all
+                    select s ->> 'currency', p.standing, (s ->> 'total')::numeric from parcel p
+                        cross join lateral jsonb_array_elements(p.sums) s
+                    where p.book_id = $1 and p.round_id = $2 and p.sum_currency is null and s ->> 'alsoOn' is null) p group by 1, 2
                 union all
-                select s ->> 'currency', p.standing, (s ->> 'total')::numeric from parcel p cross join lateral jsonb_array_elements(p.sums) s
-                where p.book_id = $1 and p.round_id = $2 and p.sum_currency is null and s ->> 'alsoOn' is null) p group by 1, 2
-            union all
-            select currency, 'left-out:' || reason, count(*)::int, sum(amount), sum(abs(amount)) from left_out where book_id = $1 and round_id = $2 and currency is not null group by 1, 2
-            """,
-            book, round).ListAsync(r => new ProofPart(Currency.Of(r.GetString(0)), r.GetString(1), r.GetInt32(2), r.GetDecimal(3), r.GetDecimal(4)), cancel);
+                select currency, 'left-out:' || reason, count(*)::int, sum(amount), sum(abs(amount)) from left_out where book_id = $1
+                    and round_id = $2 and currency is not null group by 1, 2
+                """,
+                book,
+                round
+            )
+            .ListAsync(
+                r => new ProofPart(Currency.Of(r.GetString(0)), r.GetString(1), r.GetInt32(2), r.GetDecimal(3), r.GetDecimal(4)),
+                cancel
+            );
 
     /// <summary>How many parcels go neither with a released round nor with another one.</summary>
     public Task<int> LeftAsync(long round, CancellationToken cancel) =>
-        source.Sql($"select count(*)::int from parcel p where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsLeft}", book, round).OneAsync<int>(cancel);
+        source
+            .Sql($"select count(*)::int from parcel p where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsLeft}", book, round)
+            .OneAsync<int>(cancel);
 
     /// <summary>What of how many parcels changed since somebody looked at them.</summary>
     public Task<List<(IReadOnlyList<SealPart> Changed, int Parcels)>> ChangedAsync(long round, CancellationToken cancel) =>
-        source.Sql("select changed, count(*)::int from parcel where book_id = $1 and round_id = $2 and changed <> '{}' group by changed", book, round)
-            .ListAsync(r => ((IReadOnlyList<SealPart>)[.. r.GetFieldValue<string[]>(0).Select(EnumText.Parse<SealPart>)], r.GetInt32(1)), cancel);
+        source
+            .Sql(
+                "select changed, count(*)::int from parcel where book_id = $1 and round_id = $2 and changed <> '{}' group by changed",
+                book,
+                round
+            )
+            .ListAsync(
+                r => ((IReadOnlyList<SealPart>)[.. r.GetFieldValue<string[]>(0).Select(EnumText.Parse<SealPart>)], r.GetInt32(1)),
+                cancel
+            );
 
     // Without a text nothing but the index is to be read.
     private static string Wanted(string find) =>
-        IsAll(find) ? "p.book_id = $1 and p.round_id = $2" : "p.book_id = $1 and p.round_id = $2 and (p.customer || ' ' || p.name) ilike $3";
+        IsAll(find)
+            ? "p.book_id = $1 and p.round_id = $2"
+            : "p.book_id = $1 and p.round_id = $2 and (p.customer || ' ' || p.name) ilike $3";
 
     private static bool IsAll(string find) => string.IsNullOrWhiteSpace(find);
 

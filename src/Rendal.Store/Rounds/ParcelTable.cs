@@ -21,10 +21,14 @@ internal static class ParcelTable
     public const string Columns = $"""
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
         p.accounts, p.reminder_level, p.layout_id, p.layout_version, p.on_paper,
-        coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id and m.parcel_id = p.id and (m.kind = 'failed' or exists (select from returned_decision d where d.book_id = m.book_id and d.returned_id = m.id and d.is_failure)) order by m.id desc limit 1) end,
-            case when p.state <> 'prepared' then (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end, ''),
+        coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id
+            and m.parcel_id = p.id and (m.kind = 'failed' or exists (select from returned_decision d where d.book_id = m.book_id
+            and d.returned_id = m.id and d.is_failure)) order by m.id desc limit 1) end,
+            case when p.state <> 'prepared' then (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id
+                order by t.id desc limit 1) end, ''),
         {CanBeRetried}, {IsLeft},
-        case when p.state not in ('prepared', 'returned') then (select t.recipients from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id order by t.id desc limit 1) end,
+        case when p.state not in ('prepared', 'returned') then (select t.recipients from dispatch_try t where t.book_id = p.book_id
+            and t.parcel_id = p.id order by t.id desc limit 1) end,
         p.seal, p.changed
         """;
 
@@ -33,47 +37,102 @@ internal static class ParcelTable
     // Between the positions of two that follow each other, so that there is room for one in between.
     public const int Spacing = 1_024;
 
-    private const string Written = "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, layout_version, on_paper, seal, seen_seal, changed";
+    private const string Written =
+        "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, "
+        + "layout_version, on_paper, seal, seen_seal, changed";
 
-    /// <summary>Puts parcels in place of those that a round has. One that is the same as it was is not written again. False where all are.</summary>
-    public static async Task<bool> PutAsync(NpgsqlConnection connection, long book, long id, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    /// <summary>
+    /// Puts parcels in place of those that a round has. One that is the same as it was is not written again. False where all are.
+    /// </summary>
+    public static async Task<bool> PutAsync(
+        NpgsqlConnection connection,
+        long book,
+        long id,
+        IReadOnlyList<ParcelRecord> parcels,
+        CancellationToken cancel
+    )
     {
-        // By their names and not by the table beside it: of a round that is new the server expects a row or two, and would look through that for each.
-        var gone = await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and p.customer <> all ($3)", book, id, parcels.Select(p => p.Customer).ToArray()).RunAsync(cancel);
+        // By their names and not by the table beside it: of a round that is new the server expects a row or two, and would look through
+        // that for each.
+        var gone = await connection
+            .Sql(
+                "delete from parcel p where p.book_id = $1 and p.round_id = $2 and p.customer <> all ($3)",
+                book,
+                id,
+                parcels.Select(p => p.Customer).ToArray()
+            )
+            .RunAsync(cancel);
         var written = await WriteAsync(connection, book, id, [.. parcels.Select((p, i) => (p, i * Spacing))], cancel);
         return gone + written > 0;
     }
 
     /// <summary>Writes parcels of a round at their positions. One that is the same as it was is not written again.</summary>
     /// <returns>How many were written.</returns>
-    public static async Task<int> WriteAsync(NpgsqlConnection connection, long book, long id, IReadOnlyList<(ParcelRecord Parcel, int Position)> parcels, CancellationToken cancel)
+    public static async Task<int> WriteAsync(
+        NpgsqlConnection connection,
+        long book,
+        long id,
+        IReadOnlyList<(ParcelRecord Parcel, int Position)> parcels,
+        CancellationToken cancel
+    )
     {
-        await connection.Sql($"create temporary table prepared on commit drop as select {Written} from parcel with no data").RunAsync(cancel);
+        await connection
+            .Sql($"create temporary table prepared on commit drop as select {Written} from parcel with no data")
+            .RunAsync(cancel);
         await CopyAsync(connection, $"copy prepared ({Written}) from stdin (format binary)", parcels, cancel);
-        return await connection.Sql(
-            $"""
-            insert into parcel as p (book_id, round_id, {Written}) select $1, $2, {Written} from prepared
-            on conflict (book_id, round_id, customer) do update set ({Written}) = row ({Excluded(Written)})
-            where ({Of("p", Written)}) is distinct from ({Excluded(Written)})
-            """,
-            book, id).RunAsync(cancel);
+        return await connection
+            .Sql(
+                $"""
+                insert into parcel as p (book_id, round_id, {Written}) select $1, $2, {Written} from prepared
+                on conflict (book_id, round_id, customer) do update set ({Written}) = row ({Excluded(Written)})
+                where ({Of("p", Written)}) is distinct from ({Excluded(Written)})
+                """,
+                book,
+                id
+            )
+            .RunAsync(cancel);
 
         static string Excluded(string columns) => Of("excluded", columns);
 
         static string Of(string table, string columns) => string.Join(", ", columns.Split(", ").Select(c => $"{table}.{c}"));
     }
 
-    /// <summary>The names and customers of the first parcels between two positions, in their order, by the index that has them by standing and position.</summary>
-    public static Task<List<(int Position, (string Name, string Customer) Parcel)>> BetweenAsync(NpgsqlConnection connection, long book, long id, int from, int to, int most, CancellationToken cancel) =>
-        connection.Sql(
-            """
-            select p.position, p.name, p.customer from unnest($6::text[]) s cross join lateral (
-                select * from parcel p where p.book_id = $1 and p.round_id = $2 and p.standing = s and p.position > $3 and p.position < $4 order by p.position limit $5) p
-            order by p.position limit $5
-            """,
-            book, id, from, to, most, ParcelStanding.ListOrder.ToArray()).ListAsync(r => (r.GetInt32(0), (r.GetString(1), r.GetString(2))), cancel);
+    /// <summary>
+    /// The names and customers of the first parcels between two positions, in their order, by the index that has them by standing and
+    /// position.
+    /// </summary>
+    public static Task<List<(int Position, (string Name, string Customer) Parcel)>> BetweenAsync(
+        NpgsqlConnection connection,
+        long book,
+        long id,
+        int from,
+        int to,
+        int most,
+        CancellationToken cancel
+    ) =>
+        connection
+            .Sql(
+                """
+                select p.position, p.name, p.customer from unnest($6::text[]) s cross join lateral (
+                    select * from parcel p where p.book_id = $1 and p.round_id = $2 and p.standing = s and p.position > $3
+                        and p.position < $4 order by p.position limit $5) p
+                order by p.position limit $5
+                """,
+                book,
+                id,
+                from,
+                to,
+                most,
+                ParcelStanding.ListOrder.ToArray()
+            )
+            .ListAsync(r => (r.GetInt32(0), (r.GetString(1), r.GetString(2))), cancel);
 
-    private static async Task CopyAsync(NpgsqlConnection connection, string statement, IReadOnlyList<(ParcelRecord Parcel, int Position)> parcels, CancellationToken cancel)
+    private static async Task CopyAsync(
+        NpgsqlConnection connection,
+        string statement,
+        IReadOnlyList<(ParcelRecord Parcel, int Position)> parcels,
+        CancellationToken cancel
+    )
     {
         await using var copy = await BinaryCopy.BeginAsync(connection, statement, cancel);
         foreach (var (parcel, position) in parcels)
@@ -100,18 +159,30 @@ internal static class ParcelTable
         await copy.CompleteAsync(cancel);
     }
 
-    public static ParcelRecord Read(NpgsqlDataReader r) => new(
-        r.GetInt64(0), r.GetString(1), r.GetString(2), StoreJson.Read<List<ParcelAccount>>(r.GetString(8)), ParcelStates.Parse(r.GetString(3)), r.GetFieldValue<string[]>(4), r.GetString(5), StoreJson.Read<List<ParcelSum>>(r.GetString(6)), r.GetInt32(7), r.IsDBNull(16) ? r.GetString(13) : Outcome.Told(r.GetString(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(16))))
-    {
-        ReminderLevel = r.Nullable<short>(9),
-        OnPaper = r.GetBoolean(12),
-        CanBeRetried = r.GetBoolean(14),
-        IsLeft = r.GetBoolean(15),
-        Seal = SealAt(r, 17),
-        Changed = [.. r.GetFieldValue<string[]>(18).Select(EnumText.Parse<SealPart>)],
-        Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
-    };
+    public static ParcelRecord Read(NpgsqlDataReader r) =>
+        new(
+            r.GetInt64(0),
+            r.GetString(1),
+            r.GetString(2),
+            StoreJson.Read<List<ParcelAccount>>(r.GetString(8)),
+            ParcelStates.Parse(r.GetString(3)),
+            r.GetFieldValue<string[]>(4),
+            r.GetString(5),
+            StoreJson.Read<List<ParcelSum>>(r.GetString(6)),
+            r.GetInt32(7),
+            r.IsDBNull(16) ? r.GetString(13) : Outcome.Told(r.GetString(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(16)))
+        )
+        {
+            ReminderLevel = r.Nullable<short>(9),
+            OnPaper = r.GetBoolean(12),
+            CanBeRetried = r.GetBoolean(14),
+            IsLeft = r.GetBoolean(15),
+            Seal = SealAt(r, 17),
+            Changed = [.. r.GetFieldValue<string[]>(18).Select(EnumText.Parse<SealPart>)],
+            Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
+        };
 
     /// <summary>A seal in a column; null where there is none.</summary>
-    public static ParcelSeal? SealAt(NpgsqlDataReader r, int column) => r.IsDBNull(column) ? null : ParcelSeal.Of(r.GetFieldValue<byte[]>(column));
+    public static ParcelSeal? SealAt(NpgsqlDataReader r, int column) =>
+        r.IsDBNull(column) ? null : ParcelSeal.Of(r.GetFieldValue<byte[]>(column));
 }

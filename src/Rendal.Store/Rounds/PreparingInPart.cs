@@ -21,12 +21,34 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
     /// <param name="chosen">What choosing among their rows came to.</param>
     /// <param name="basis">What the round is made up from.</param>
     /// <param name="cancel">Stops it; nothing is kept then.</param>
-    public async Task<bool?> PutAsync(long id, PreparedState at, IReadOnlyCollection<string> family, IReadOnlyList<ParcelRecord> parcels, ChosenRound chosen, RoundBasis basis, CancellationToken cancel)
+    public async Task<bool?> PutAsync(
+        long id,
+        PreparedState at,
+        IReadOnlyCollection<string> family,
+        IReadOnlyList<ParcelRecord> parcels,
+        ChosenRound chosen,
+        RoundBasis basis,
+        CancellationToken cancel
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        var now = await connection.Sql("select released_at is null and not to_be_prepared, revision, prepared_at_change from round where book_id = $1 and id = $2 for update", book, id)
-            .FirstAsync(r => new { MayBe = r.GetBoolean(0), Revision = r.GetInt64(1), Change = r.GetInt64(2) }, cancel);
+        var now = await connection
+            .Sql(
+                "select released_at is null and not to_be_prepared, revision, prepared_at_change from round where book_id = "
+                    + "$1 and id = $2 for update",
+                book,
+                id
+            )
+            .FirstAsync(
+                r => new
+                {
+                    MayBe = r.GetBoolean(0),
+                    Revision = r.GetInt64(1),
+                    Change = r.GetInt64(2),
+                },
+                cancel
+            );
         if (now is not { MayBe: true })
         {
             return null;
@@ -50,30 +72,67 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
             return null;
         }
 
-        await connection.Sql("update round set awaiting = '{}', prepared_at = $3, by_hand = $4 where book_id = $1 and id = $2", book, id, at.At.ToUniversalTime(), Commands.Json(basis.Hand)).RunAsync(cancel);
+        await connection
+            .Sql(
+                "update round set awaiting = '{}', prepared_at = $3, by_hand = $4 where book_id = $1 and id = $2",
+                book,
+                id,
+                at.At.ToUniversalTime(),
+                Commands.Json(basis.Hand)
+            )
+            .RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return true;
     }
 
-    /// <summary>Moves in the proof what went from parcels to what is left out, or back. False where the two together are not what they were.</summary>
-    private async Task<bool> ProofAsync(NpgsqlConnection connection, long id, string[] family, ChosenRound chosen, CancellationToken cancel)
+    /// <summary>
+    /// Moves in the proof what went from parcels to what is left out, or back. False where the two together are not what they were.
+    /// </summary>
+    private async Task<bool> ProofAsync(
+        NpgsqlConnection connection,
+        long id,
+        string[] family,
+        ChosenRound chosen,
+        CancellationToken cancel
+    )
     {
-        var before = (await connection.Sql(
-            """
-            select currency, sum(in_parcels), sum(left_out) from (
-                select s ->> 'currency' currency, (s ->> 'total')::numeric in_parcels, 0 left_out from parcel p cross join lateral jsonb_array_elements(p.sums) s
-                    where p.book_id = $1 and p.round_id = $2 and p.customer = any ($3) and s ->> 'alsoOn' is null
-                union all select currency, 0, amount from left_out where book_id = $1 and round_id = $2 and customer = any ($3) and currency is not null) w
-            group by currency
-            """,
-            book, id, family).ListAsync(r => (Currency: r.GetString(0), Parcels: r.GetDecimal(1), LeftOut: r.GetDecimal(2)), cancel)).ToDictionary(b => b.Currency);
+        var before = (
+            await connection
+                .Sql(
+                    """
+                    select currency, sum(in_parcels), sum(left_out) from (
+                        select s ->> 'currency' currency, (s ->> 'total')::numeric in_parcels, 0 left_out from parcel p
+                            cross join lateral jsonb_array_elements(p.sums) s
+                            where p.book_id = $1 and p.round_id = $2 and p.customer = any ($3) and s ->> 'alsoOn' is null
+                        union all select currency, 0, amount from left_out where book_id = $1 and round_id = $2 and customer = any ($3)
+                            and currency is not null) w
+                    group by currency
+                    """,
+                    book,
+                    id,
+                    family
+                )
+                .ListAsync(r => (Currency: r.GetString(0), Parcels: r.GetDecimal(1), LeftOut: r.GetDecimal(2)), cancel)
+        ).ToDictionary(b => b.Currency);
         var after = chosen.Proof.ToDictionary(p => p.Currency.Code);
         foreach (var currency in before.Keys.Union(after.Keys))
         {
             var (was, isNow) = (before.GetValueOrDefault(currency), after.GetValueOrDefault(currency));
             var (parcels, leftOut) = (isNow?.Statements ?? 0, isNow?.LeftOut ?? 0);
-            if (was.Parcels + was.LeftOut != parcels + leftOut
-                || await connection.Sql("update round_proof set parcels = parcels + $4, left_out = left_out + $5 where book_id = $1 and round_id = $2 and currency = $3", book, id, currency, parcels - was.Parcels, leftOut - was.LeftOut).RunAsync(cancel) != 1)
+            if (
+                was.Parcels + was.LeftOut != parcels + leftOut
+                || await connection
+                    .Sql(
+                        "update round_proof set parcels = parcels + $4, left_out = left_out + $5 where book_id = $1 and "
+                            + "round_id = $2 and currency = $3",
+                        book,
+                        id,
+                        currency,
+                        parcels - was.Parcels,
+                        leftOut - was.LeftOut
+                    )
+                    .RunAsync(cancel) != 1
+            )
             {
                 return false;
             }
@@ -82,12 +141,33 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
         return true;
     }
 
-    private async Task ItemsLeftOutAsync(NpgsqlConnection connection, long id, string[] family, ChosenRound chosen, CancellationToken cancel)
+    private async Task ItemsLeftOutAsync(
+        NpgsqlConnection connection,
+        long id,
+        string[] family,
+        ChosenRound chosen,
+        CancellationToken cancel
+    )
     {
         var ofItems = Enum.GetValues<LeftOutReason>().Where(r => r.IsOfItem()).Select(r => r.Code()).ToArray();
-        var before = await connection.Sql(
-            "select currency, reason, count(*)::int, sum(amount) from left_out where book_id = $1 and round_id = $2 and customer = any ($3) and reason = any ($4) group by 1, 2", book, id, family, ofItems)
-            .ListAsync(r => new LeftOutShare(Currency.Of(r.GetString(0)), EnumText.Parse<LeftOutReason>(r.GetString(1)), -r.GetInt32(2), -r.GetDecimal(3)), cancel);
+        var before = await connection
+            .Sql(
+                "select currency, reason, count(*)::int, sum(amount) from left_out where book_id = $1 and round_id = $2 and "
+                    + "customer = any ($3) and reason = any ($4) group by 1, 2",
+                book,
+                id,
+                family,
+                ofItems
+            )
+            .ListAsync(
+                r => new LeftOutShare(
+                    Currency.Of(r.GetString(0)),
+                    EnumText.Parse<LeftOutReason>(r.GetString(1)),
+                    -r.GetInt32(2),
+                    -r.GetDecimal(3)
+                ),
+                cancel
+            );
         if (before.Count == 0 && chosen.ItemsLeftOut.Count == 0)
         {
             return;
@@ -95,21 +175,38 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
 
         var all = await AccountSumStore.ItemsLeftOutAsync(connection, book, id, cancel);
         await AccountSumStore.PutItemsLeftOutAsync(
-            connection, book, id,
+            connection,
+            book,
+            id,
             [
-                .. all.Concat(before).Concat(chosen.ItemsLeftOut).GroupBy(s => (s.Currency, s.Reason))
-                    .Select(g => new LeftOutShare(g.Key.Currency, g.Key.Reason, g.Sum(s => s.Customers), g.Sum(s => s.Amount))).Where(s => s.Customers > 0),
+                .. all.Concat(before)
+                    .Concat(chosen.ItemsLeftOut)
+                    .GroupBy(s => (s.Currency, s.Reason))
+                    .Select(g => new LeftOutShare(g.Key.Currency, g.Key.Reason, g.Sum(s => s.Customers), g.Sum(s => s.Amount)))
+                    .Where(s => s.Customers > 0),
             ],
-            cancel);
+            cancel
+        );
     }
 
-    private async Task<bool> LeftOutAsync(NpgsqlConnection connection, long id, string[] family, IReadOnlyList<LeftOut> left, CancellationToken cancel)
+    private async Task<bool> LeftOutAsync(
+        NpgsqlConnection connection,
+        long id,
+        string[] family,
+        IReadOnlyList<LeftOut> left,
+        CancellationToken cancel
+    )
     {
-        await connection.Sql("delete from left_out where book_id = $1 and round_id = $2 and customer = any ($3)", book, id, family).RunAsync(cancel);
+        await connection
+            .Sql("delete from left_out where book_id = $1 and round_id = $2 and customer = any ($3)", book, id, family)
+            .RunAsync(cancel);
         foreach (var of in left.GroupBy(l => l.Customer))
         {
             var lines = of.ToList();
-            var room = await Room.OfAsync((from, to, most) => LeftOutTable.BetweenAsync(connection, book, id, from, to, most, cancel), customer => string.CompareOrdinal(customer, of.Key) < 0);
+            var room = await Room.OfAsync(
+                (from, to, most) => LeftOutTable.BetweenAsync(connection, book, id, from, to, most, cancel),
+                customer => string.CompareOrdinal(customer, of.Key) < 0
+            );
             var step = (room.To - room.From) / (lines.Count + 1);
             if (step == 0)
             {
@@ -122,16 +219,42 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
         return true;
     }
 
-    private async Task<bool> ParcelsAsync(NpgsqlConnection connection, long id, string[] family, IReadOnlyList<ParcelRecord> parcels, CancellationToken cancel)
+    private async Task<bool> ParcelsAsync(
+        NpgsqlConnection connection,
+        long id,
+        string[] family,
+        IReadOnlyList<ParcelRecord> parcels,
+        CancellationToken cancel
+    )
     {
-        await connection.Sql("delete from parcel p where p.book_id = $1 and p.round_id = $2 and p.customer = any ($3) and p.customer <> all ($4)", book, id, family, parcels.Select(p => p.Customer).ToArray()).RunAsync(cancel);
-        var positions = (await connection.Sql("select customer, position from parcel where book_id = $1 and round_id = $2 and customer = any ($3)", book, id, family).ListAsync(r => (r.GetString(0), r.GetInt32(1)), cancel)).ToDictionary(p => p.Item1, p => p.Item2);
+        await connection
+            .Sql(
+                "delete from parcel p where p.book_id = $1 and p.round_id = $2 and p.customer = any ($3) and p.customer <> all ($4)",
+                book,
+                id,
+                family,
+                parcels.Select(p => p.Customer).ToArray()
+            )
+            .RunAsync(cancel);
+        var positions = (
+            await connection
+                .Sql(
+                    "select customer, position from parcel where book_id = $1 and round_id = $2 and customer = any ($3)",
+                    book,
+                    id,
+                    family
+                )
+                .ListAsync(r => (r.GetString(0), r.GetInt32(1)), cancel)
+        ).ToDictionary(p => p.Item1, p => p.Item2);
         var placed = new List<(ParcelRecord, int)>();
         foreach (var parcel in parcels)
         {
             if (!positions.TryGetValue(parcel.Customer, out var position))
             {
-                var room = await Room.OfAsync((from, to, most) => ParcelTable.BetweenAsync(connection, book, id, from, to, most, cancel), other => ParcelOrder.Is.Compare(other, (parcel.Name, parcel.Customer)) < 0);
+                var room = await Room.OfAsync(
+                    (from, to, most) => ParcelTable.BetweenAsync(connection, book, id, from, to, most, cancel),
+                    other => ParcelOrder.Is.Compare(other, (parcel.Name, parcel.Customer)) < 0
+                );
                 position = room.From + ((room.To - room.From) / 2);
                 if (position == room.From || placed.Exists(p => p.Item2 == position))
                 {

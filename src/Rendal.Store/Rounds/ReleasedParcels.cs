@@ -3,20 +3,37 @@ using Rendal.Core.Dispatch;
 
 namespace Rendal.Store.Rounds;
 
-/// <summary>Lets parcels of a round go within the transaction that releases it, batch after batch: however many there are, two batches are in memory.</summary>
+/// <summary>
+/// Lets parcels of a round go within the transaction that releases it, batch after batch: however many there are, two batches are in
+/// memory.
+/// </summary>
 /// <remarks>
 /// What belongs to a row of the batch is looked for by its key, row by row: the server knows too little of a round or a book that is new,
-/// and would go through all of it for each batch. One that somebody changes in this moment is not at its place any more, and is not released.
+/// and would go through all of it for each batch. One that somebody changes in this moment is not at its place any more, and is not
+/// released.
 /// </remarks>
 internal static class ReleasedParcels
 {
     /// <summary>
-    /// Writes what they are frozen with; while one batch is written the next is made. False where one of them is no longer ready, or is not
-    /// sealed as it was: then nothing may be committed, and no more are made.
+    /// Writes what they are frozen with; while one batch is written the next is made. False where one of them is no longer ready, or is
+    /// not sealed as it was: then nothing may be committed, and no more are made.
     /// </summary>
-    public static async Task<bool> PutAsync(NpgsqlConnection connection, long book, long round, IEnumerable<IReadOnlyList<FrozenParcel>> parcels, DateTimeOffset from, Way way, CancellationToken cancel)
+    public static async Task<bool> PutAsync(
+        NpgsqlConnection connection,
+        long book,
+        long round,
+        IEnumerable<IReadOnlyList<FrozenParcel>> parcels,
+        DateTimeOffset from,
+        Way way,
+        CancellationToken cancel
+    )
     {
-        await connection.Sql("create temporary table frozen (id bigint, subject text, body text, card jsonb, letterhead jsonb, sent_as jsonb, seal bytea, words text, numbers text[], accounts text[], items text[], levels int[]) on commit drop").RunAsync(cancel);
+        await connection
+            .Sql(
+                "create temporary table frozen (id bigint, subject text, body text, card jsonb, letterhead jsonb, sent_as "
+                    + "jsonb, seal bytea, words text, numbers text[], accounts text[], items text[], levels int[]) on commit drop"
+            )
+            .RunAsync(cancel);
         using var batches = parcels.GetEnumerator();
         var coming = NextAsync();
         try
@@ -38,50 +55,81 @@ internal static class ReleasedParcels
             await ((Task)coming).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
         }
 
-        Task<IReadOnlyList<FrozenParcel>?> NextAsync() => Task.Run(() => batches.MoveNext() ? batches.Current : null, CancellationToken.None);
+        Task<IReadOnlyList<FrozenParcel>?> NextAsync() =>
+            Task.Run(() => batches.MoveNext() ? batches.Current : null, CancellationToken.None);
     }
 
-    private static async Task<bool> PutAsync(NpgsqlConnection connection, long book, long round, IReadOnlyList<FrozenParcel> parcels, DateTimeOffset from, Way way, CancellationToken cancel)
+    private static async Task<bool> PutAsync(
+        NpgsqlConnection connection,
+        long book,
+        long round,
+        IReadOnlyList<FrozenParcel> parcels,
+        DateTimeOffset from,
+        Way way,
+        CancellationToken cancel
+    )
     {
         await connection.Sql("truncate frozen").RunAsync(cancel);
         await CopyAsync(connection, parcels, cancel);
-        var released = await connection.Sql(
-            $$"""
-            with ready as materialized (
-                select f.*, at.place from frozen f cross join lateral (
-                    select p.ctid as place from parcel p
-                    where p.book_id = $1 and p.id = f.id and p.round_id + 0 = $2 and p.seal is not distinct from f.seal and {{ParcelTable.IsReady}}
-                        and not exists (select from round_decision d where d.book_id = $1 and d.round_id = $2 and d.customer = p.customer and d.decision in ('held', 'removed'))
-                    offset 0) at)
-            update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card, letterhead = f.letterhead, sent_as = f.sent_as, try_from = $3, way = case when p.recipients = '{}' then 'post' else $4 end
-            from ready f where p.ctid = f.place
-            """,
-            book, round, from.ToUniversalTime(), way.ToString().ToLowerInvariant()).RunAsync(cancel);
+        var released = await connection
+            .Sql(
+                $$"""
+                with ready as materialized (
+                    select f.*, at.place from frozen f cross join lateral (
+                        select p.ctid as place from parcel p
+                        where p.book_id = $1 and p.id = f.id and p.round_id + 0 = $2 and p.seal is not distinct from f.seal
+                            and {{ParcelTable.IsReady}}
+                            and not exists (select from round_decision d where d.book_id = $1 and d.round_id = $2
+                                and d.customer = p.customer and d.decision in ('held', 'removed'))
+                        offset 0) at)
+                update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card, letterhead = f.letterhead,
+                    sent_as = f.sent_as, try_from = $3, way = case when p.recipients = '{}' then 'post' else $4 end
+                from ready f where p.ctid = f.place
+                """,
+                book,
+                round,
+                from.ToUniversalTime(),
+                way.ToString().ToLowerInvariant()
+            )
+            .RunAsync(cancel);
         if (released != parcels.Count)
         {
             return false;
         }
 
-        await connection.Sql(
-            """
-            insert into addressee (book_id, words)
-            select $1, f.words from frozen f left join lateral (select true as is_known from addressee a where a.book_id = $1 and md5(a.words) = md5(f.words) offset 0) a on true
-            where a.is_known is null order by 2 on conflict (book_id, md5(words)) do nothing
-            """,
-            book).RunAsync(cancel);
-        await connection.Sql(
-            """
-            insert into parcel_search (book_id, parcel_id, addressee_id, numbers, accounts)
-            select $1, f.id, w.id, f.numbers, f.accounts from frozen f cross join lateral (select a.id from addressee a where a.book_id = $1 and md5(a.words) = md5(f.words) offset 0) w
-            on conflict (book_id, parcel_id) do update set addressee_id = excluded.addressee_id, numbers = excluded.numbers, accounts = excluded.accounts
-            """,
-            book).RunAsync(cancel);
-        await connection.Sql(
-            """
-            insert into item_reminded (book_id, parcel_id, item, level) select $1, f.id, i.item, i.level from frozen f cross join lateral unnest(f.items, f.levels) as i (item, level)
-            on conflict (book_id, item, parcel_id) do update set level = excluded.level
-            """,
-            book).RunAsync(cancel);
+        await connection
+            .Sql(
+                """
+                insert into addressee (book_id, words)
+                select $1, f.words from frozen f left join lateral (select true as is_known from addressee a where a.book_id = $1
+                    and md5(a.words) = md5(f.words) offset 0) a on true
+                where a.is_known is null order by 2 on conflict (book_id, md5(words)) do nothing
+                """,
+                book
+            )
+            .RunAsync(cancel);
+        await connection
+            .Sql(
+                """
+                insert into parcel_search (book_id, parcel_id, addressee_id, numbers, accounts)
+                select $1, f.id, w.id, f.numbers, f.accounts from frozen f
+                    cross join lateral (select a.id from addressee a where a.book_id = $1 and md5(a.words) = md5(f.words) offset 0) w
+                on conflict (book_id, parcel_id) do update set addressee_id = excluded.addressee_id, numbers = excluded.numbers,
+                    accounts = excluded.accounts
+                """,
+                book
+            )
+            .RunAsync(cancel);
+        await connection
+            .Sql(
+                """
+                insert into item_reminded (book_id, parcel_id, item, level) select $1, f.id, i.item, i.level from frozen f
+                    cross join lateral unnest(f.items, f.levels) as i (item, level)
+                on conflict (book_id, item, parcel_id) do update set level = excluded.level
+                """,
+                book
+            )
+            .RunAsync(cancel);
         return true;
     }
 

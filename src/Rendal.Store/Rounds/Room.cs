@@ -10,10 +10,14 @@ internal static class Room
     private const int AtOnce = 64 * ParcelTable.Spacing;
 
     /// <summary>Finds it.</summary>
-    /// <param name="between">Gives the first rows between two positions, both left out, at most as many as its third number says, in their order.</param>
+    /// <param name="between">Gives the first rows between two positions, both left out, at most as many as its third number says, in their
+    /// order.</param>
     /// <param name="comesBefore">Whether a row comes before what there is to be room for.</param>
     /// <returns>The positions, both taken or at the list’s end: 5,120 and 6,144 where two follow each other as they were made.</returns>
-    public static async Task<(int From, int To)> OfAsync<T>(Func<int, int, int, Task<List<(int Position, T Row)>>> between, Func<T, bool> comesBefore)
+    public static async Task<(int From, int To)> OfAsync<T>(
+        Func<int, int, int, Task<List<(int Position, T Row)>>> between,
+        Func<T, bool> comesBefore
+    )
     {
         var (from, end, to) = (-ParcelTable.Spacing, int.MaxValue, (int?)null);
         while ((long)end - from > AtOnce)

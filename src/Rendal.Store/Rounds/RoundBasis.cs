@@ -13,5 +13,9 @@ public sealed record RoundBasis(Choice Choice, ByHand Hand, StatementRules Rules
 {
     /// <summary>A text that is the same for all that want the same items, whichever customers they want.</summary>
     public string OfItems() =>
-        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(StoreJson.Write(this with { Choice = Choice.OfItems(), Hand = Hand with { Customers = [] } }))));
+        Convert.ToHexStringLower(
+            SHA256.HashData(
+                Encoding.UTF8.GetBytes(StoreJson.Write(this with { Choice = Choice.OfItems(), Hand = Hand with { Customers = [] } }))
+            )
+        );
 }

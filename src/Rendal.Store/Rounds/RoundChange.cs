@@ -34,5 +34,6 @@ public sealed record RoundUpdate(RoundUpdateResult Result, RoundChange? Other, I
     public static RoundUpdate TooLate { get; } = new(RoundUpdateResult.TooLate, null, []);
 
     /// <summary>Somebody else was first.</summary>
-    public static RoundUpdate Contested(RoundChange other, params IReadOnlyList<string> settings) => new(RoundUpdateResult.Contested, other, settings);
+    public static RoundUpdate Contested(RoundChange other, params IReadOnlyList<string> settings) =>
+        new(RoundUpdateResult.Contested, other, settings);
 }

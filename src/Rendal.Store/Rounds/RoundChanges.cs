@@ -7,7 +7,9 @@ namespace Rendal.Store.Rounds;
 /// <summary>What people changed in the rounds of one book, and the revisions that they made by it.</summary>
 public sealed class RoundChanges(NpgsqlDataSource source, long book)
 {
-    private const string Select = "select c.revision, p.name, c.changed_at, c.about, c.subject from round_change c join person p on p.id = c.person_id where c.book_id = $1 and c.round_id = $2";
+    private const string Select =
+        "select c.revision, p.name, c.changed_at, c.about, c.subject from round_change c join person p on p.id = c.person_id "
+        + "where c.book_id = $1 and c.round_id = $2";
 
     /// <summary>What was changed in a round after a revision, in order.</summary>
     public Task<List<RoundChange>> SinceAsync(long round, long revision, CancellationToken cancel) =>
@@ -26,18 +28,50 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
-        var now = await connection.Sql("select name, choice, wording_id, sender_id, picked_layout from round where book_id = $1 and id = $2 and released_at is null for update", book, round)
-            .FirstAsync(r => new RoundSettings(r.GetString(0), StoreJson.Read<Choice>(r.GetString(1)), r.GetInt64(2), r.GetInt64(3), r.Nullable<long>(4)), cancel);
+        var now = await connection
+            .Sql(
+                "select name, choice, wording_id, sender_id, picked_layout from round where book_id = $1 and id = $2 and "
+                    + "released_at is null for update",
+                book,
+                round
+            )
+            .FirstAsync(
+                r => new RoundSettings(
+                    r.GetString(0),
+                    StoreJson.Read<Choice>(r.GetString(1)),
+                    r.GetInt64(2),
+                    r.GetInt64(3),
+                    r.Nullable<long>(4)
+                ),
+                cancel
+            );
         if (now is null)
         {
             return RoundUpdate.TooLate;
         }
 
-        var since = await connection.Sql("select c.revision, p.name, c.changed_at, c.about, c.subject, c.settings, c.person_id from round_change c join person p on p.id = c.person_id where c.book_id = $1 and c.round_id = $2 and c.revision > $3 and c.settings is not null order by c.revision", book, round, seen)
-            .ListAsync(r => (Change: Read(r), Before: StoreJson.Read<RoundSettings>(r.GetString(5)), IsOwn: r.GetInt64(6) == person), cancel);
+        var since = await connection
+            .Sql(
+                "select c.revision, p.name, c.changed_at, c.about, c.subject, c.settings, c.person_id from round_change c "
+                    + "join person p on p.id = c.person_id where c.book_id = $1 and c.round_id = $2 and c.revision > $3 and "
+                    + "c.settings is not null order by c.revision",
+                book,
+                round,
+                seen
+            )
+            .ListAsync(
+                r => (Change: Read(r), Before: StoreJson.Read<RoundSettings>(r.GetString(5)), IsOwn: r.GetInt64(6) == person),
+                cancel
+            );
         var merged = SettingsMerge.Of(since.Count > 0 ? since[0].Before : now, now, wanted);
         var after = since.Skip(1).Select(s => s.Before).Append(now);
-        if (since.Zip(after).LastOrDefault(s => !s.First.IsOwn && SettingsMerge.Differing(s.First.Before, s.Second).Intersect(merged.Contested).Any()).First.Change is { } other)
+        if (
+            since
+                .Zip(after)
+                .LastOrDefault(s => !s.First.IsOwn && SettingsMerge.Differing(s.First.Before, s.Second).Intersect(merged.Contested).Any())
+                .First.Change is
+            { } other
+        )
         {
             return RoundUpdate.Contested(other, merged.Contested);
         }
@@ -46,8 +80,19 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
         {
             await RaiseAsync(connection, book, round, person, "settings", "", now, cancel);
             var (name, choice, wording, sender, layout) = merged.Settings;
-            await connection.Sql("update round set name = $3, choice = $4, wording_id = $5, sender_id = $6, picked_layout = $7, to_be_prepared = true where book_id = $1 and id = $2",
-                book, round, name, Commands.Json(choice), wording, sender, new NpgsqlParameter<long?> { TypedValue = layout, NpgsqlDbType = NpgsqlDbType.Bigint }).RunAsync(cancel);
+            await connection
+                .Sql(
+                    "update round set name = $3, choice = $4, wording_id = $5, sender_id = $6, picked_layout = $7, "
+                        + "to_be_prepared = true where book_id = $1 and id = $2",
+                    book,
+                    round,
+                    name,
+                    Commands.Json(choice),
+                    wording,
+                    sender,
+                    new NpgsqlParameter<long?> { TypedValue = layout, NpgsqlDbType = NpgsqlDbType.Bigint }
+                )
+                .RunAsync(cancel);
             await transaction.CommitAsync(cancel);
         }
 
@@ -55,17 +100,55 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
     }
 
     /// <summary>The last change after a revision that somebody else made and that is about the same; null where there is none.</summary>
-    internal static Task<RoundChange?> OthersAboutAsync(NpgsqlConnection connection, long book, long round, long seen, long person, string about, string subject, CancellationToken cancel) =>
-        connection.Sql($"{Select} and c.revision > $3 and c.person_id <> $6 and c.about = $4 and c.subject = $5 order by c.revision desc limit 1", book, round, seen, about, subject, person).FirstAsync(Read, cancel);
+    internal static Task<RoundChange?> OthersAboutAsync(
+        NpgsqlConnection connection,
+        long book,
+        long round,
+        long seen,
+        long person,
+        string about,
+        string subject,
+        CancellationToken cancel
+    ) =>
+        connection
+            .Sql(
+                $"{Select} and c.revision > $3 and c.person_id <> $6 and c.about = $4 and c.subject = $5 order by c.revision desc limit 1",
+                book,
+                round,
+                seen,
+                about,
+                subject,
+                person
+            )
+            .FirstAsync(Read, cancel);
 
     /// <summary>Raises the revision of a round, within the transaction that changes it and has its row.</summary>
-    internal static Task RaiseAsync(NpgsqlConnection connection, long book, long round, long person, string about, string subject, RoundSettings? before, CancellationToken cancel) =>
-        connection.Sql(
-            """
-            with raised as (update round set revision = revision + 1 where book_id = $1 and id = $2 returning revision)
-            insert into round_change (book_id, round_id, revision, person_id, about, subject, settings) select $1, $2, revision, $3, $4, $5, $6 from raised
-            """,
-            book, round, person, about, subject, new NpgsqlParameter { Value = before is null ? DBNull.Value : StoreJson.Write(before), NpgsqlDbType = NpgsqlDbType.Jsonb }).RunAsync(cancel);
+    internal static Task RaiseAsync(
+        NpgsqlConnection connection,
+        long book,
+        long round,
+        long person,
+        string about,
+        string subject,
+        RoundSettings? before,
+        CancellationToken cancel
+    ) =>
+        connection
+            .Sql(
+                """
+                with raised as (update round set revision = revision + 1 where book_id = $1 and id = $2 returning revision)
+                insert into round_change (book_id, round_id, revision, person_id, about, subject, settings)
+                    select $1, $2, revision, $3, $4, $5, $6 from raised
+                """,
+                book,
+                round,
+                person,
+                about,
+                subject,
+                new NpgsqlParameter { Value = before is null ? DBNull.Value : StoreJson.Write(before), NpgsqlDbType = NpgsqlDbType.Jsonb }
+            )
+            .RunAsync(cancel);
 
-    private static RoundChange Read(NpgsqlDataReader r) => new(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateTimeOffset>(2), r.GetString(3), r.GetString(4));
+    private static RoundChange Read(NpgsqlDataReader r) =>
+        new(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateTimeOffset>(2), r.GetString(3), r.GetString(4));
 }

@@ -5,7 +5,8 @@ namespace Rendal.Store.Rounds;
 
 /// <summary>What came of a decision about a customer.</summary>
 /// <param name="Update">Whether it was made.</param>
-/// <param name="PrepareAnew">Whether who is in the round may be another now, so that it is to be prepared anew; a parcel that is only held, or not any more, is that already.</param>
+/// <param name="PrepareAnew">Whether who is in the round may be another now, so that it is to be prepared anew; a parcel that is only
+/// held, or not any more, is that already.</param>
 public sealed record DecisionUpdate(RoundUpdate Update, bool PrepareAnew);
 
 /// <summary>What people decide by hand about the customers and items of a round, until something of it is released.</summary>
@@ -15,20 +16,42 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
 
     /// <summary>What was decided about customers.</summary>
     public Task<List<RoundDecision>> OfCustomersAsync(long round, CancellationToken cancel) =>
-        source.Sql("select customer, decision, reason from round_decision where book_id = $1 and round_id = $2 order by customer", book, round).ListAsync(ReadDecision, cancel);
+        source
+            .Sql(
+                "select customer, decision, reason from round_decision where book_id = $1 and round_id = $2 order by customer",
+                book,
+                round
+            )
+            .ListAsync(ReadDecision, cancel);
 
     /// <summary>What was decided about single items.</summary>
     public Task<List<ItemByHand>> OfItemsAsync(long round, CancellationToken cancel) =>
-        source.Sql("select item, is_in, reason from round_item_decision where book_id = $1 and round_id = $2 order by decided_at, item", book, round).ListAsync(ReadItem, cancel);
+        source
+            .Sql(
+                "select item, is_in, reason from round_item_decision where book_id = $1 and round_id = $2 order by decided_at, item",
+                book,
+                round
+            )
+            .ListAsync(ReadItem, cancel);
 
-    /// <summary>Decides about a customer, or takes the decision back. Who is held, or not any more, has that parcel held at once: that costs the same in a round of any size.</summary>
+    /// <summary>
+    /// Decides about a customer, or takes the decision back. Who is held, or not any more, has that parcel held at once: that costs the
+    /// same in a round of any size.
+    /// </summary>
     /// <param name="round">The round.</param>
     /// <param name="seen">The revision that the person saw.</param>
     /// <param name="customer">The customer.</param>
     /// <param name="decision">The decision; null takes it back.</param>
     /// <param name="person">Who.</param>
     /// <param name="cancel">Stops it.</param>
-    public async Task<DecisionUpdate> DecideAsync(long round, long seen, string customer, RoundDecision? decision, long person, CancellationToken cancel)
+    public async Task<DecisionUpdate> DecideAsync(
+        long round,
+        long seen,
+        string customer,
+        RoundDecision? decision,
+        long person,
+        CancellationToken cancel
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -38,7 +61,14 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
             return new DecisionUpdate(RoundUpdate.TooLate, false);
         }
 
-        var now = await connection.Sql("select customer, decision, reason from round_decision where book_id = $1 and round_id = $2 and customer = $3", book, round, customer).FirstAsync(ReadDecision, cancel);
+        var now = await connection
+            .Sql(
+                "select customer, decision, reason from round_decision where book_id = $1 and round_id = $2 and customer = $3",
+                book,
+                round,
+                customer
+            )
+            .FirstAsync(ReadDecision, cancel);
         if (now == decision)
         {
             return new DecisionUpdate(RoundUpdate.Done, false);
@@ -50,13 +80,34 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
         }
 
         await RoundChanges.RaiseAsync(connection, book, round, person, "customer", customer, null, cancel);
-        await connection.Sql("delete from round_decision where book_id = $1 and round_id = $2 and customer = $3", book, round, customer).RunAsync(cancel);
+        await connection
+            .Sql("delete from round_decision where book_id = $1 and round_id = $2 and customer = $3", book, round, customer)
+            .RunAsync(cancel);
         if (decision is not null)
         {
-            await connection.Sql("insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) values ($1, $2, $3, $4, $5, $6)", book, round, customer, decision.Decision, decision.Reason, person).RunAsync(cancel);
+            await connection
+                .Sql(
+                    "insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) values ($1, $2, "
+                        + "$3, $4, $5, $6)",
+                    book,
+                    round,
+                    customer,
+                    decision.Decision,
+                    decision.Reason,
+                    person
+                )
+                .RunAsync(cancel);
         }
 
-        await connection.Sql("update parcel set state = $4 where book_id = $1 and round_id = $2 and customer = $3 and state in ('prepared', 'held')", book, round, customer, decision?.Decision == Held ? Held : "prepared").RunAsync(cancel);
+        await connection
+            .Sql(
+                "update parcel set state = $4 where book_id = $1 and round_id = $2 and customer = $3 and state in ('prepared', 'held')",
+                book,
+                round,
+                customer,
+                decision?.Decision == Held ? Held : "prepared"
+            )
+            .RunAsync(cancel);
         var prepareAnew = (now?.Decision ?? Held, decision?.Decision ?? Held) != (Held, Held);
         if (prepareAnew)
         {
@@ -75,7 +126,15 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
     /// <param name="decision">The decision; null takes it back.</param>
     /// <param name="person">Who.</param>
     /// <param name="cancel">Stops it.</param>
-    public async Task<RoundUpdate> DecideItemAsync(long round, long seen, string customer, string item, ItemByHand? decision, long person, CancellationToken cancel)
+    public async Task<RoundUpdate> DecideItemAsync(
+        long round,
+        long seen,
+        string customer,
+        string item,
+        ItemByHand? decision,
+        long person,
+        CancellationToken cancel
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
@@ -85,7 +144,14 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
             return RoundUpdate.TooLate;
         }
 
-        var now = await connection.Sql("select item, is_in, reason from round_item_decision where book_id = $1 and round_id = $2 and item = $3", book, round, item).FirstAsync(ReadItem, cancel);
+        var now = await connection
+            .Sql(
+                "select item, is_in, reason from round_item_decision where book_id = $1 and round_id = $2 and item = $3",
+                book,
+                round,
+                item
+            )
+            .FirstAsync(ReadItem, cancel);
         if (now == decision)
         {
             return RoundUpdate.Done;
@@ -97,10 +163,22 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
         }
 
         await RoundChanges.RaiseAsync(connection, book, round, person, "item", item, null, cancel);
-        await connection.Sql("delete from round_item_decision where book_id = $1 and round_id = $2 and item = $3", book, round, item).RunAsync(cancel);
+        await connection
+            .Sql("delete from round_item_decision where book_id = $1 and round_id = $2 and item = $3", book, round, item)
+            .RunAsync(cancel);
         if (decision is not null)
         {
-            await connection.Sql("insert into round_item_decision (book_id, round_id, item, is_in, reason, decided_by) values ($1, $2, $3, $4, $5, $6)", book, round, item, decision.IsIn, decision.Reason, person).RunAsync(cancel);
+            await connection
+                .Sql(
+                    "insert into round_item_decision (book_id, round_id, item, is_in, reason, decided_by) values ($1, $2, $3, $4, $5, $6)",
+                    book,
+                    round,
+                    item,
+                    decision.IsIn,
+                    decision.Reason,
+                    person
+                )
+                .RunAsync(cancel);
         }
 
         await AwaitsAsync(connection, round, customer, cancel);
@@ -109,11 +187,24 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
     }
 
     private Task AwaitsAsync(NpgsqlConnection connection, long round, string customer, CancellationToken cancel) =>
-        connection.Sql("update round set awaiting = array_append(array_remove(awaiting, $3), $3) where book_id = $1 and id = $2", book, round, customer).RunAsync(cancel);
+        connection
+            .Sql(
+                "update round set awaiting = array_append(array_remove(awaiting, $3), $3) where book_id = $1 and id = $2",
+                book,
+                round,
+                customer
+            )
+            .RunAsync(cancel);
 
-    /// <summary>Takes the round's row, as a release does first: that either sees what is written then, or has begun, and then this comes too late.</summary>
+    /// <summary>
+    /// Takes the round's row, as a release does first: that either sees what is written then, or has begun, and then this comes too late.
+    /// </summary>
     private async Task<bool> IsOpenAsync(NpgsqlConnection connection, long round, CancellationToken cancel) =>
-        (await connection.Sql("select id from round where book_id = $1 and id = $2 and released_at is null for update", book, round).ListAsync(r => r.GetInt64(0), cancel)).Count > 0;
+        (
+            await connection
+                .Sql("select id from round where book_id = $1 and id = $2 and released_at is null for update", book, round)
+                .ListAsync(r => r.GetInt64(0), cancel)
+        ).Count > 0;
 
     private static RoundDecision ReadDecision(NpgsqlDataReader r) => new(r.GetString(0), r.GetString(1), r.GetString(2));
 

@@ -20,9 +20,23 @@ namespace Rendal.Store.Rounds;
 /// <param name="PreparedAt">When its parcels were last made up; null before the first time.</param>
 /// <param name="ReleasedAt">When parcels were first let go; null while none was.</param>
 /// <param name="Paused">Whether sending waits.</param>
-/// <param name="ByHand">What was decided by hand, as it held when its parcels were last made up, or when the first of them were released; from then on it stays.</param>
+/// <param name="ByHand">What was decided by hand, as it held when its parcels were last made up, or when the first of them were released;
+/// from then on it stays.</param>
 /// <param name="Rules">What the book had settled for its statements then.</param>
-public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Choice, long WordingId, long SenderId, DateTimeOffset MadeAt, DateTimeOffset? PreparedAt, DateTimeOffset? ReleasedAt, bool Paused, ByHand ByHand, StatementRules Rules)
+public sealed record RoundRecord(
+    long Id,
+    string Name,
+    long IntakeId,
+    Choice Choice,
+    long WordingId,
+    long SenderId,
+    DateTimeOffset MadeAt,
+    DateTimeOffset? PreparedAt,
+    DateTimeOffset? ReleasedAt,
+    bool Paused,
+    ByHand ByHand,
+    StatementRules Rules
+)
 {
     /// <summary>The layout that was picked for it; null for the book's.</summary>
     public long? PickedLayout { get; init; }
@@ -33,7 +47,9 @@ public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Cho
     /// <summary>The <see cref="Books.Book.Changes"/> that its parcels were last made up at.</summary>
     public long PreparedAtChange { get; init; }
 
-    /// <summary>The customers whose parcels fell out of it because something that it uses was changed, until somebody has seen it.</summary>
+    /// <summary>
+    /// The customers whose parcels fell out of it because something that it uses was changed, until somebody has seen it.
+    /// </summary>
     public IReadOnlyList<string> FellOut { get; init; } = [];
 
     /// <summary>Whether its parcels are not what was chosen in it since: making them up was stopped, or ended with its process.</summary>
@@ -45,7 +61,9 @@ public sealed record RoundRecord(long Id, string Name, long IntakeId, Choice Cho
     /// <summary>Whether its parcels are not what people chose and decided in it.</summary>
     public bool IsUnprepared => ToBePrepared || Awaiting.Count > 0;
 
-    /// <summary>Whether its parcels are to be made up anew before somebody looks at them. Once something of it was released it follows nothing.</summary>
+    /// <summary>
+    /// Whether its parcels are to be made up anew before somebody looks at them. Once something of it was released it follows nothing.
+    /// </summary>
     /// <param name="book">Its book.</param>
     public bool IsBehind(Books.Book book) => ReleasedAt is null && (IsUnprepared || IsBehindBook(book));
 
@@ -80,7 +98,18 @@ public sealed record RoundDecision(string Customer, string Decision, string Reas
 /// <param name="Sums">One per currency.</param>
 /// <param name="Items">Number of items on its statements.</param>
 /// <param name="Answer">The mail server's last words, or what happened on our side; empty before the first try.</param>
-public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, ParcelState State, IReadOnlyList<string> Recipients, string Problem, IReadOnlyList<ParcelSum> Sums, int Items, string Answer)
+public sealed record ParcelRecord(
+    long Id,
+    string Customer,
+    string Name,
+    IReadOnlyList<ParcelAccount> Accounts,
+    ParcelState State,
+    IReadOnlyList<string> Recipients,
+    string Problem,
+    IReadOnlyList<ParcelSum> Sums,
+    int Items,
+    string Answer
+)
 {
     /// <summary>The level of the reminder that it is, the firmest where it has several currencies; null for statements.</summary>
     public int? ReminderLevel { get; init; }
@@ -98,7 +127,8 @@ public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOn
     public LayoutRef? Layout { get; init; }
 
     /// <summary>Of statements that were reckoned again, those in the currencies that were found to be in it.</summary>
-    public IReadOnlyList<Statement> Known(IEnumerable<Statement> again) => [.. again.Where(s => Sums.Any(sum => sum.Currency == s.Currency.Code))];
+    public IReadOnlyList<Statement> Known(IEnumerable<Statement> again) =>
+        [.. again.Where(s => Sums.Any(sum => sum.Currency == s.Currency.Code))];
 
     /// <summary>Whether it can be released.</summary>
     public bool IsReady => ParcelStanding.IsReady(State, Problem);
@@ -109,7 +139,10 @@ public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOn
     /// <summary>What it was prepared from; null where that was not noted yet.</summary>
     public ParcelSeal? Seal { get; init; }
 
-    /// <summary>What it was prepared from when somebody looked at it last; null for one that came into the round by itself since. Written, and read by <see cref="RoundStore.MarksAsync"/>.</summary>
+    /// <summary>
+    /// What it was prepared from when somebody looked at it last; null for one that came into the round by itself since. Written, and read
+    /// by <see cref="RoundStore.MarksAsync"/>.
+    /// </summary>
     public ParcelSeal? SeenSeal { get; init; }
 
     /// <summary>What of it changed since somebody looked at it.</summary>
@@ -128,10 +161,14 @@ public sealed record ParcelRecord(long Id, string Customer, string Name, IReadOn
 /// <param name="SentAs">The sender as the customer sees it.</param>
 public sealed record FrozenParcel(long Id, string Subject, string Body, Core.Customers.Customer Card, Firm Letterhead, SentAs SentAs)
 {
-    /// <summary>What it counts as for its items where it is a reminder. It is written with the release, and not read back with the parcel.</summary>
+    /// <summary>
+    /// What it counts as for its items where it is a reminder. It is written with the release, and not read back with the parcel.
+    /// </summary>
     public IReadOnlyList<ItemReminded> Reminded { get; init; } = [];
 
-    /// <summary>What it was compared by: a parcel that has another seal by then is not released. Written like <see cref="Reminded"/>.</summary>
+    /// <summary>
+    /// What it was compared by: a parcel that has another seal by then is not released. Written like <see cref="Reminded"/>.
+    /// </summary>
     public ParcelSeal? Seal { get; init; }
 
     /// <summary>Whose accounts are on its statements, beside the customer's own. Written like <see cref="Reminded"/>.</summary>

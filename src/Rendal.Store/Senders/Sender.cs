@@ -12,7 +12,16 @@ namespace Rendal.Store.Senders;
 /// <param name="Security"><c>none</c> (on loopback only), <c>starttls</c> or <c>tls</c>.</param>
 /// <param name="UserName">Who signs in; empty where nobody has to.</param>
 /// <param name="ProtectedPassword">The password, encrypted; null where there is none.</param>
-public sealed record Sender(long Id, string Name, string Address, string Host, int Port, string Security, string UserName, byte[]? ProtectedPassword)
+public sealed record Sender(
+    long Id,
+    string Name,
+    string Address,
+    string Host,
+    int Port,
+    string Security,
+    string UserName,
+    byte[]? ProtectedPassword
+)
 {
     /// <summary>The person whose own it is and who alone sends under it; null where everybody of the book does.</summary>
     public long? Person { get; init; }
@@ -51,10 +60,12 @@ public sealed record Sender(long Id, string Name, string Address, string Host, i
     public string ShownTo(long person) => IsFor(person) ? $"{Name} <{Address}>" : "a colleague’s sender";
 
     /// <summary>Why nothing is sent under it, as a person is told: of somebody else's own, without the server's words.</summary>
-    public string PausedFor(long person) => IsFor(person) || Paused.Length == 0 ? Paused : "A colleague’s sender is paused; they have to see to it.";
+    public string PausedFor(long person) =>
+        IsFor(person) || Paused.Length == 0 ? Paused : "A colleague’s sender is paused; they have to see to it.";
 
     /// <summary>What keeps its server from being reached, as a person is told.</summary>
-    public ServerUnreachable? AwayFor(long person) => IsFor(person) || Away is null ? Away : Away with { Words = "the server of a colleague’s sender cannot be reached" };
+    public ServerUnreachable? AwayFor(long person) =>
+        IsFor(person) || Away is null ? Away : Away with { Words = "the server of a colleague’s sender cannot be reached" };
 }
 
 /// <summary>A server that cannot be reached.</summary>

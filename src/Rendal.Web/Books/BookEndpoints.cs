@@ -27,10 +27,26 @@ internal sealed record BookLine(long Id, string Name, string Currency);
 /// <param name="PaymentLines">Its bank details.</param>
 /// <param name="AgeLabels">What the bands are called, the one for what is not due first.</param>
 /// <param name="Rules">What holds for all its statements.</param>
-internal sealed record BookView(long Id, string Name, string Currency, DateOnly Today, string TimeZone, IReadOnlyList<string> AddressLines, IReadOnlyList<string> ContactLines, IReadOnlyList<string> PaymentLines, IReadOnlyList<string> AgeLabels, RulesRequest Rules);
+internal sealed record BookView(
+    long Id,
+    string Name,
+    string Currency,
+    DateOnly Today,
+    string TimeZone,
+    IReadOnlyList<string> AddressLines,
+    IReadOnlyList<string> ContactLines,
+    IReadOnlyList<string> PaymentLines,
+    IReadOnlyList<string> AgeLabels,
+    RulesRequest Rules
+);
 
 /// <summary>How the firm is to stand on its letters.</summary>
-internal sealed record FirmRequest([property: StringLength(200)] string Name, [property: MaxLength(20)] IReadOnlyList<string> AddressLines, [property: MaxLength(20)] IReadOnlyList<string> ContactLines, [property: MaxLength(20)] IReadOnlyList<string> PaymentLines);
+internal sealed record FirmRequest(
+    [property: StringLength(200)] string Name,
+    [property: MaxLength(20)] IReadOnlyList<string> AddressLines,
+    [property: MaxLength(20)] IReadOnlyList<string> ContactLines,
+    [property: MaxLength(20)] IReadOnlyList<string> PaymentLines
+);
 
 /// <summary>What holds for all statements of a book.</summary>
 /// <param name="Edges">The last day of each band, growing, as a person writes them: <c>30, 60, 90</c>.</param>
@@ -42,17 +58,38 @@ internal sealed record FirmRequest([property: StringLength(200)] string Name, [p
 /// <param name="Levels">The reminder levels from the first.</param>
 /// <param name="MaySkip">Whether levels may be skipped.</param>
 /// <param name="MayRepeat">Whether the last level is repeated.</param>
-internal sealed record RulesRequest([property: StringLength(200)] string Edges, AgeBy By, bool CreditsByDate, StatementForm Form, SettlementRule? Settlement, int TermsDays, [property: MaxLength(20)] IReadOnlyList<ReminderLevel> Levels, bool MaySkip, bool MayRepeat)
+internal sealed record RulesRequest(
+    [property: StringLength(200)] string Edges,
+    AgeBy By,
+    bool CreditsByDate,
+    StatementForm Form,
+    SettlementRule? Settlement,
+    int TermsDays,
+    [property: MaxLength(20)] IReadOnlyList<ReminderLevel> Levels,
+    bool MaySkip,
+    bool MayRepeat
+)
 {
-    public static RulesRequest Of(Book book) => new(
-        string.Join(", ", book.Rules.Ageing.UpperEdges), book.Rules.Ageing.By, book.Rules.Ageing.CreditsByDate, book.Rules.Form, book.Rules.Settlement, book.TermsDays,
-        book.Rules.Reminders.Levels, book.Rules.Reminders.MaySkip, book.Rules.Reminders.MayRepeat);
+    public static RulesRequest Of(Book book) =>
+        new(
+            string.Join(", ", book.Rules.Ageing.UpperEdges),
+            book.Rules.Ageing.By,
+            book.Rules.Ageing.CreditsByDate,
+            book.Rules.Form,
+            book.Rules.Settlement,
+            book.TermsDays,
+            book.Rules.Reminders.Levels,
+            book.Rules.Reminders.MaySkip,
+            book.Rules.Reminders.MayRepeat
+        );
 
     public StatementRules Rules()
     {
         try
         {
-            var edges = Edges.Split([' ', ',', ';'], StringSplitOptions.RemoveEmptyEntries).Select(e => int.Parse(e, NumberStyles.None, CultureInfo.InvariantCulture));
+            var edges = Edges
+                .Split([' ', ',', ';'], StringSplitOptions.RemoveEmptyEntries)
+                .Select(e => int.Parse(e, NumberStyles.None, CultureInfo.InvariantCulture));
             return new StatementRules(new AgeingRule([.. edges], By, CreditsByDate), Form, Settlement) { Reminders = Reminders() };
         }
         catch (Exception e) when (e is ArgumentException or FormatException or OverflowException)
@@ -90,17 +127,33 @@ internal static class BookEndpoints
     private static async Task<BookLine> MakeAsync(NewBook request, MakeBook making, ClaimsPrincipal user, CancellationToken cancel)
     {
         request.Check();
-        return new BookLine(await request.MakeAsync(making, user.PersonId(), cancel), request.Name.Trim(), Currency.Of(request.Currency).Code);
+        return new BookLine(
+            await request.MakeAsync(making, user.PersonId(), cancel),
+            request.Name.Trim(),
+            Currency.Of(request.Currency).Code
+        );
     }
 
     private static BookView View(BookScope scope, TimeProvider clock)
     {
         var book = scope.Book;
-        return new BookView(book.Id, book.Firm.Name, book.Currency.Code, book.Today(clock), book.TimeZone, book.Firm.AddressLines, book.Firm.ContactLines, book.Firm.PaymentLines, AgeLabels(book.Rules.Ageing), RulesRequest.Of(book));
+        return new BookView(
+            book.Id,
+            book.Firm.Name,
+            book.Currency.Code,
+            book.Today(clock),
+            book.TimeZone,
+            book.Firm.AddressLines,
+            book.Firm.ContactLines,
+            book.Firm.PaymentLines,
+            AgeLabels(book.Rules.Ageing),
+            RulesRequest.Of(book)
+        );
     }
 
     /// <summary>What the bands are called, the one for what is not due first.</summary>
-    internal static IReadOnlyList<string> AgeLabels(AgeingRule ageing) => [.. Enumerable.Range(0, ageing.BandCount).Select(b => b == 0 ? "not due" : ageing.Span(b))];
+    internal static IReadOnlyList<string> AgeLabels(AgeingRule ageing) =>
+        [.. Enumerable.Range(0, ageing.BandCount).Select(b => b == 0 ? "not due" : ageing.Span(b))];
 
     private static async Task<NoContent> UpdateRulesAsync(RulesRequest request, BookScope scope, BookStore books, CancellationToken cancel)
     {
@@ -110,7 +163,10 @@ internal static class BookEndpoints
 
     private static async Task<NoContent> UpdateFirmAsync(FirmRequest request, BookScope scope, BookStore books, CancellationToken cancel)
     {
-        await new ChangeFirm(scope, books).RunAsync(new Firm(request.Name, request.AddressLines, request.ContactLines, request.PaymentLines), cancel);
+        await new ChangeFirm(scope, books).RunAsync(
+            new Firm(request.Name, request.AddressLines, request.ContactLines, request.PaymentLines),
+            cancel
+        );
         return TypedResults.NoContent();
     }
 }

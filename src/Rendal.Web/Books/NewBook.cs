@@ -6,7 +6,14 @@ using Rendal.Core.Layouts;
 namespace Rendal.Web.Books;
 
 /// <summary>What a new book is made from.</summary>
-internal sealed record NewBook([property: StringLength(200)] string Name, [property: StringLength(10)] string Currency, [property: MaxLength(20)] IReadOnlyList<string> AddressLines, [property: MaxLength(20)] IReadOnlyList<string> ContactLines, [property: MaxLength(20)] IReadOnlyList<string> PaymentLines, [property: StringLength(100)] string TimeZone = "Europe/London")
+internal sealed record NewBook(
+    [property: StringLength(200)] string Name,
+    [property: StringLength(10)] string Currency,
+    [property: MaxLength(20)] IReadOnlyList<string> AddressLines,
+    [property: MaxLength(20)] IReadOnlyList<string> ContactLines,
+    [property: MaxLength(20)] IReadOnlyList<string> PaymentLines,
+    [property: StringLength(100)] string TimeZone = "Europe/London"
+)
 {
     public void Check()
     {
@@ -27,8 +34,14 @@ internal sealed record NewBook([property: StringLength(200)] string Name, [prope
     }
 
     /// <summary>Makes it, given to a person.</summary>
-    public Task<long> MakeAsync(MakeBook making, long person, CancellationToken cancel) => making.RunAsync(
-        new Firm(Name.Trim(), Lines(AddressLines), Lines(ContactLines), Lines(PaymentLines)), Rendal.Core.Money.Currency.Of(Currency), TimeZone, person, cancel);
+    public Task<long> MakeAsync(MakeBook making, long person, CancellationToken cancel) =>
+        making.RunAsync(
+            new Firm(Name.Trim(), Lines(AddressLines), Lines(ContactLines), Lines(PaymentLines)),
+            Rendal.Core.Money.Currency.Of(Currency),
+            TimeZone,
+            person,
+            cancel
+        );
 
     private static string[] Lines(IReadOnlyList<string> lines) => [.. lines.Select(l => l.Trim()).Where(l => l.Length > 0)];
 }

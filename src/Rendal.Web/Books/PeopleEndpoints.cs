@@ -26,7 +26,8 @@ internal static class PeopleEndpoints
         group.MapPost("", GiveAsync);
         group.MapDelete("/{person:long}", TakeAsync);
         group.MapDelete("/invitations/{id:long}", async (long id, BookScope scope, CancellationToken cancel) =>
-            await scope.People.WithdrawAsync(id, cancel) ? TypedResults.NoContent() : throw ProblemException.NotFound("This invitation"));
+            await scope.People.WithdrawAsync(id, cancel) ? TypedResults.NoContent() : throw ProblemException.NotFound("This invitation")
+        );
     }
 
     private static async Task<PeopleView> ViewAsync(BookScope scope, TimeProvider clock, CancellationToken cancel)
@@ -34,11 +35,24 @@ internal static class PeopleEndpoints
         var now = clock.GetUtcNow();
         return new PeopleView(
             [.. (await scope.People.ListAsync(cancel)).Select(p => new PersonLine(p.Id, p.Name, p.Id == scope.Person, p.Made))],
-            [.. (await scope.People.InvitationsAsync(cancel)).Select(i => new InvitationLine(i.Id, i.Name, i.By, i.GoodUntil, i.GoodUntil <= now))]);
+            [
+                .. (await scope.People.InvitationsAsync(cancel)).Select(i => new InvitationLine(
+                    i.Id,
+                    i.Name,
+                    i.By,
+                    i.GoodUntil,
+                    i.GoodUntil <= now
+                )),
+            ]
+        );
     }
 
-    private static async Task<MadeInvitation> GiveAsync(GiveRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await new GiveBook(scope, clock).RunAsync(request.Name, cancel);
+    private static async Task<MadeInvitation> GiveAsync(
+        GiveRequest request,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) => await new GiveBook(scope, clock).RunAsync(request.Name, cancel);
 
     private static async Task<NoContent> TakeAsync(long person, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {

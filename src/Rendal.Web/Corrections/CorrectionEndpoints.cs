@@ -13,12 +13,38 @@ namespace Rendal.Web.Corrections;
 
 /// <summary>A correction in the list.</summary>
 /// <param name="Concerns">Which row or customer, in words.</param>
-internal sealed record CorrectionView(long Id, CorrectionKind Kind, string Column, string Concerns, string Was, string Becomes, string Reason, string File, string? Sheet, int Row, string MadeBy, DateTimeOffset MadeAt)
+internal sealed record CorrectionView(
+    long Id,
+    CorrectionKind Kind,
+    string Column,
+    string Concerns,
+    string Was,
+    string Becomes,
+    string Reason,
+    string File,
+    string? Sheet,
+    int Row,
+    string MadeBy,
+    DateTimeOffset MadeAt
+)
 {
     public static CorrectionView Of(StoredCorrection s)
     {
         var c = s.Correction;
-        return new(c.Id, c.Kind, c.Column, c.Kind == CorrectionKind.Card ? c.Of : RowKey.Words(c.Of), c.Was, c.Becomes, c.Reason, s.Source.File, s.Source.Sheet, s.Source.Row, s.MadeBy, s.MadeAt);
+        return new(
+            c.Id,
+            c.Kind,
+            c.Column,
+            c.Kind == CorrectionKind.Card ? c.Of : RowKey.Words(c.Of),
+            c.Was,
+            c.Becomes,
+            c.Reason,
+            s.Source.File,
+            s.Source.Sheet,
+            s.Source.Row,
+            s.MadeBy,
+            s.MadeAt
+        );
     }
 }
 
@@ -42,7 +68,9 @@ internal static class CorrectionEndpoints
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/corrections").WithTags("Corrections");
-        group.MapGet("", async (BookScope scope, CancellationToken cancel) => (await scope.Corrections.ListAsync(cancel)).ConvertAll(CorrectionView.Of));
+        group.MapGet("", async (BookScope scope, CancellationToken cancel) =>
+            (await scope.Corrections.ListAsync(cancel)).ConvertAll(CorrectionView.Of)
+        );
         group.MapPost("/value", PutRightAsync);
         group.MapPost("/row", LeaveOutAsync);
         group.MapPost("/customers", JoinAsync);
@@ -50,13 +78,32 @@ internal static class CorrectionEndpoints
         group.MapGet("/list.csv", ExportAsync);
     }
 
-    private static async Task<NoContent> PutRightAsync(ValueRequest request, BookScope scope, OpenedFiles files, TimeProvider clock, CancellationToken cancel)
+    private static async Task<NoContent> PutRightAsync(
+        ValueRequest request,
+        BookScope scope,
+        OpenedFiles files,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
-        await new CorrectRow(scope, files, clock).PutRightAsync(request.Intake, request.Row, request.Column, request.Becomes, request.Everywhere, cancel);
+        await new CorrectRow(scope, files, clock).PutRightAsync(
+            request.Intake,
+            request.Row,
+            request.Column,
+            request.Becomes,
+            request.Everywhere,
+            cancel
+        );
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> LeaveOutAsync(LeaveOutRequest request, BookScope scope, OpenedFiles files, TimeProvider clock, CancellationToken cancel)
+    private static async Task<NoContent> LeaveOutAsync(
+        LeaveOutRequest request,
+        BookScope scope,
+        OpenedFiles files,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await new CorrectRow(scope, files, clock).LeaveOutAsync(request.Intake, request.Row, request.Reason, cancel);
         return TypedResults.NoContent();
@@ -84,7 +131,20 @@ internal static class CorrectionEndpoints
 
     private static IEnumerable<IReadOnlyList<string>> Lines(IEnumerable<StoredCorrection> list, Book book)
     {
-        yield return ["What", "File", "Sheet", "Row", "Customer or row", "Column", "In the source", "Corrected", "Reason", "Corrected by", "On"];
+        yield return
+        [
+            "What",
+            "File",
+            "Sheet",
+            "Row",
+            "Customer or row",
+            "Column",
+            "In the source",
+            "Corrected",
+            "Reason",
+            "Corrected by",
+            "On",
+        ];
         foreach (var v in list.Select(CorrectionView.Of))
         {
             var what = v.Kind switch
@@ -95,7 +155,20 @@ internal static class CorrectionEndpoints
                 CorrectionKind.CustomersJoined => "one customer",
                 _ => "customer card",
             };
-            yield return [what, v.File, v.Sheet ?? "", v.Row > 0 ? $"{v.Row}" : "", v.Concerns, v.Column, v.Was, v.Becomes, v.Reason, v.MadeBy, book.ByItsClock(v.MadeAt).ToString("yyyy-MM-dd HH:mm", System.Globalization.CultureInfo.InvariantCulture)];
+            yield return
+            [
+                what,
+                v.File,
+                v.Sheet ?? "",
+                v.Row > 0 ? $"{v.Row}" : "",
+                v.Concerns,
+                v.Column,
+                v.Was,
+                v.Becomes,
+                v.Reason,
+                v.MadeBy,
+                book.ByItsClock(v.MadeAt).ToString("yyyy-MM-dd HH:mm", System.Globalization.CultureInfo.InvariantCulture),
+            ];
         }
     }
 }

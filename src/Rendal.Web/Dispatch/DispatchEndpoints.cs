@@ -54,28 +54,61 @@ internal static class DispatchEndpoints
     private const int LongestNote = 2_000;
 
     private static readonly string[] Headings =
-        ["Started", "Ended", "Outcome", "Server's answer", "Repeat", "Round", "Customer", "Name", "Subject", "Sender", "Recipients", "Message-ID", "SHA-256", "Bytes"];
+    [
+        "Started",
+        "Ended",
+        "Outcome",
+        "Server's answer",
+        "Repeat",
+        "Round",
+        "Customer",
+        "Name",
+        "Subject",
+        "Sender",
+        "Recipients",
+        "Message-ID",
+        "SHA-256",
+        "Bytes",
+    ];
 
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/dispatch").WithTags("Dispatch");
-        group.MapGet("", async ([AsParameters] LogQuery query, BookScope scope, CancellationToken cancel) => await scope.Log.SearchAsync(query.Search(), MostListed, cancel));
-        group.MapGet("/rounds", async (BookScope scope, CancellationToken cancel) => (await scope.Rounds.ReleasedAsync(cancel)).ConvertAll(r => new ReleasedRound(r.Id, r.Name)));
+        group.MapGet("", async ([AsParameters] LogQuery query, BookScope scope, CancellationToken cancel) =>
+            await scope.Log.SearchAsync(query.Search(), MostListed, cancel)
+        );
+        group.MapGet("/rounds", async (BookScope scope, CancellationToken cancel) =>
+            (await scope.Rounds.ReleasedAsync(cancel)).ConvertAll(r => new ReleasedRound(r.Id, r.Name))
+        );
         group.MapGet("/log.csv", CsvAsync);
         group.MapGet("/log.xlsx", XlsxAsync);
-        group.MapGet("/{parcel:long}", async (long parcel, BookScope scope, CancellationToken cancel) => MessageView.Of(await BytesAsync(parcel, scope, cancel)));
-        group.MapGet("/{parcel:long}/page", async (long parcel, BookScope scope, HttpContext context, CancellationToken cancel) => Guards.SandboxedHtml(context, MessageView.Html(await BytesAsync(parcel, scope, cancel))));
+        group.MapGet("/{parcel:long}", async (long parcel, BookScope scope, CancellationToken cancel) =>
+            MessageView.Of(await BytesAsync(parcel, scope, cancel))
+        );
+        group.MapGet("/{parcel:long}/page", async (long parcel, BookScope scope, HttpContext context, CancellationToken cancel) =>
+            Guards.SandboxedHtml(context, MessageView.Html(await BytesAsync(parcel, scope, cancel)))
+        );
         group.MapGet("/{parcel:long}/message.eml", async (long parcel, BookScope scope, CancellationToken cancel) =>
-            Save(await BytesAsync(parcel, scope, cancel), string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}.eml")));
+            Save(await BytesAsync(parcel, scope, cancel), string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}.eml"))
+        );
         group.MapGet("/{parcel:long}/paper", async (long parcel, BookScope scope, CancellationToken cancel) =>
-            Send(await scope.Log.PaperAsync(parcel, cancel) is var (name, pdf) ? (name, DocumentFile.PdfType, pdf) : null));
-        group.MapGet("/{parcel:long}/notes", async (long parcel, BookScope scope, CancellationToken cancel) => await scope.Log.NotesAsync(parcel, cancel));
+            Send(await scope.Log.PaperAsync(parcel, cancel) is var (name, pdf) ? (name, DocumentFile.PdfType, pdf) : null)
+        );
+        group.MapGet("/{parcel:long}/notes", async (long parcel, BookScope scope, CancellationToken cancel) =>
+            await scope.Log.NotesAsync(parcel, cancel)
+        );
         group.MapPost("/{parcel:long}/notes", NoteAsync);
         group.MapPost("/{parcel:long}/repeat", RepeatAsync);
         group.MapGet("/{parcel:long}/enclosures/{index:int}", EnclosureAsync);
     }
 
-    private static async Task<List<DispatchNote>> NoteAsync(long parcel, NoteRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<List<DispatchNote>> NoteAsync(
+        long parcel,
+        NoteRequest request,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var text = request.Text.Trim();
         if (text.Length is 0 or > LongestNote)
@@ -83,7 +116,9 @@ internal static class DispatchEndpoints
             throw ProblemException.Invalid($"A note has words, and at most {LongestNote} characters.");
         }
 
-        return await scope.Log.AddNoteAsync(parcel, text, scope.Person, clock.GetUtcNow(), cancel) ? await scope.Log.NotesAsync(parcel, cancel) : throw ProblemException.NotFound("This message");
+        return await scope.Log.AddNoteAsync(parcel, text, scope.Person, clock.GetUtcNow(), cancel)
+            ? await scope.Log.NotesAsync(parcel, cancel)
+            : throw ProblemException.NotFound("This message");
     }
 
     /// <summary>Makes a round that sends a parcel once more, to be looked through and released.</summary>
@@ -94,7 +129,11 @@ internal static class DispatchEndpoints
     public static FileContentHttpResult Send((string Name, string ContentType, byte[] Bytes)? file) =>
         file is not { } found ? throw ProblemException.NotFound("This enclosure")
         : found.ContentType == "application/pdf" ? TypedResults.File(found.Bytes, found.ContentType)
-        : TypedResults.File(found.Bytes, "application/octet-stream", FileName.Safe(Path.GetFileNameWithoutExtension(found.Name), Path.GetExtension(found.Name)));
+        : TypedResults.File(
+            found.Bytes,
+            "application/octet-stream",
+            FileName.Safe(Path.GetFileNameWithoutExtension(found.Name), Path.GetExtension(found.Name))
+        );
 
     /// <summary>Sends a message to be saved as a file. As plain bytes, so that no browser tries to show it instead.</summary>
     public static FileContentHttpResult Save(byte[] message, string name) => TypedResults.File(message, "application/octet-stream", name);
@@ -113,16 +152,34 @@ internal static class DispatchEndpoints
     }
 
     private static Task<FileStreamHttpResult> XlsxAsync([AsParameters] LogQuery query, BookScope scope, CancellationToken cancel) =>
-        FileOnTheWay.SendAsync("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "dispatch log.xlsx", file => TextWorkbook.WriteAsync(file, "Dispatch log", Rows(scope, query.Search(), cancel), cancel));
+        FileOnTheWay.SendAsync("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "dispatch log.xlsx", file =>
+            TextWorkbook.WriteAsync(file, "Dispatch log", Rows(scope, query.Search(), cancel), cancel)
+        );
 
-    private static async IAsyncEnumerable<IReadOnlyList<string>> Rows(BookScope scope, LogSearch search, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel)
+    private static async IAsyncEnumerable<IReadOnlyList<string>> Rows(
+        BookScope scope,
+        LogSearch search,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancel
+    )
     {
         yield return Headings;
         await foreach (var e in scope.Log.AllAsync(search, cancel))
         {
             yield return
             [
-                Time(e.StartedAt), e.EndedAt is { } ended ? Time(ended) : "", e.GaveUp ? "given-up" : e.Ending ?? "", e.Answer, e.IsRepeat ? "yes" : "", e.RoundName, e.Customer, e.CustomerName, e.Subject, e.Sender, string.Join("; ", e.Recipients), e.MessageId, e.Sha256,
+                Time(e.StartedAt),
+                e.EndedAt is { } ended ? Time(ended) : "",
+                e.GaveUp ? "given-up" : e.Ending ?? "",
+                e.Answer,
+                e.IsRepeat ? "yes" : "",
+                e.RoundName,
+                e.Customer,
+                e.CustomerName,
+                e.Subject,
+                e.Sender,
+                string.Join("; ", e.Recipients),
+                e.MessageId,
+                e.Sha256,
                 e.Size.ToString(CultureInfo.InvariantCulture),
             ];
         }

@@ -8,10 +8,19 @@ using Rendal.Web.Hosting;
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Sends released parcels, a few at a time. Any number of these may run on any number of machines.</summary>
-internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends, [FromKeyedServices(DispatchQueue.Source)] NpgsqlDataSource source, SenderSecrets secrets, HostParts parts, MailNetwork network, TimeProvider clock, ILogger<DispatchWorker> log) : BackgroundService
+internal sealed partial class DispatchWorker(
+    DispatchQueue queue,
+    RoundEnds ends,
+    [FromKeyedServices(DispatchQueue.Source)] NpgsqlDataSource source,
+    SenderSecrets secrets,
+    HostParts parts,
+    MailNetwork network,
+    TimeProvider clock,
+    ILogger<DispatchWorker> log
+) : BackgroundService
 {
-    // While some are carried, others are made, begun and ended. One book has half of them at the most: what is slow in it,
-    // a document or a server, keeps no other book waiting.
+    // While some are carried, others are made, begun and ended. One book has half of them at the most: what is slow in it, a document or a
+    // server, keeps no other book waiting.
     private const int AtOnce = 48;
     private const int OfOneBook = 24;
     private const int ClaimedTogether = 8;
@@ -78,7 +87,12 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends
 
     /// <summary>Sends what is due until nothing is, and nothing is under way.</summary>
     /// <returns>As of when nothing was due.</returns>
-    private async Task<DateTimeOffset> SendAllAsync(WorkerConnection worker, ParcelSending sending, List<(long Book, Task Task)> underWay, CancellationToken stop)
+    private async Task<DateTimeOffset> SendAllAsync(
+        WorkerConnection worker,
+        ParcelSending sending,
+        List<(long Book, Task Task)> underWay,
+        CancellationToken stop
+    )
     {
         var noted = clock.GetTimestamp();
         while (true)
@@ -86,8 +100,13 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends
             stop.ThrowIfCancellationRequested();
             var now = clock.GetUtcNow();
             var busy = underWay.CountBy(u => u.Book).Where(b => b.Value + ClaimedTogether > OfOneBook).Select(b => b.Key).ToList();
-            var claimed = underWay.Count + ClaimedTogether <= AtOnce ? await queue.ClaimAsync(worker.Number, ClaimedTogether, busy, now, stop) : null;
-            underWay.AddRange(claimed?.Select(parcel => (parcel.Book, Task.Run(() => sending.SendAsync(parcel, stop), CancellationToken.None))) ?? []);
+            var claimed =
+                underWay.Count + ClaimedTogether <= AtOnce
+                    ? await queue.ClaimAsync(worker.Number, ClaimedTogether, busy, now, stop)
+                    : null;
+            underWay.AddRange(
+                claimed?.Select(parcel => (parcel.Book, Task.Run(() => sending.SendAsync(parcel, stop), CancellationToken.None))) ?? []
+            );
             if (claimed is { Count: 0 } && underWay.Count == 0)
             {
                 return now;
@@ -95,7 +114,10 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends
 
             if (claimed is null or { Count: 0 })
             {
-                await Task.WhenAny([.. underWay.Select(u => u.Task), .. claimed is null ? Array.Empty<Task>() : [Task.Delay(await UntilTurnAsync(LookAgainWhileSending, now, stop), stop)]]);
+                await Task.WhenAny([
+                    .. underWay.Select(u => u.Task),
+                    .. claimed is null ? Array.Empty<Task>() : [Task.Delay(await UntilTurnAsync(LookAgainWhileSending, now, stop), stop)],
+                ]);
                 foreach (var ended in underWay.Where(u => u.Task.IsCompleted).ToList())
                 {
                     underWay.Remove(ended);
@@ -113,8 +135,8 @@ internal sealed partial class DispatchWorker(DispatchQueue queue, RoundEnds ends
     }
 
     /// <summary>
-    /// How long it is until the next turn of an allowance comes that had not come when nothing was due, at most so long. One
-    /// that has come since is not waited for.
+    /// How long it is until the next turn of an allowance comes that had not come when nothing was due, at most so long. One that has come
+    /// since is not waited for.
     /// </summary>
     private async Task<TimeSpan> UntilTurnAsync(TimeSpan most, DateTimeOffset nothingAt, CancellationToken stop)
     {

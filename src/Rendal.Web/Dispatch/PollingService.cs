@@ -2,7 +2,10 @@ using Npgsql;
 
 namespace Rendal.Web.Dispatch;
 
-/// <summary>Looks again and again whether there is something to do, as long as the program runs. Any number of these may run on any number of machines.</summary>
+/// <summary>
+/// Looks again and again whether there is something to do, as long as the program runs. Any number of these may run on any number of
+/// machines.
+/// </summary>
 /// <param name="what">What it does, as the subject of a sentence.</param>
 /// <param name="again">How long it waits between two looks.</param>
 /// <param name="clock">The clock.</param>

@@ -4,7 +4,12 @@ using Rendal.Store.Returned;
 namespace Rendal.Web.Dispatch;
 
 /// <summary>Looks through the mailboxes of senders every ten minutes.</summary>
-internal sealed class ReplyMailboxService(ReplyMailboxStore mailboxes, ReplyFetching fetching, TimeProvider clock, ILogger<ReplyMailboxService> log) : PollingService("Fetching what came back", TimeSpan.FromSeconds(20), clock, log)
+internal sealed class ReplyMailboxService(
+    ReplyMailboxStore mailboxes,
+    ReplyFetching fetching,
+    TimeProvider clock,
+    ILogger<ReplyMailboxService> log
+) : PollingService("Fetching what came back", TimeSpan.FromSeconds(20), clock, log)
 {
     private static readonly TimeSpan Every = TimeSpan.FromMinutes(10);
 

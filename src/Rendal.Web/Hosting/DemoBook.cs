@@ -25,7 +25,11 @@ internal static class DemoBook
         "GBP",
         ["Northgate Laundry, 14 Tenter Lane", "Kelby KB1 2LH"],
         ["accounts@tarnbrook.example", "VAT GB 000 0000 00"],
-        ["By transfer to Bank of Kelby, sort code 00-00-00, account 12345678.", "Please quote your account number and the numbers of the invoices."]);
+        [
+            "By transfer to Bank of Kelby, sort code 00-00-00, account 12345678.",
+            "Please quote your account number and the numbers of the invoices.",
+        ]
+    );
 
     /// <summary>Makes the sample book where there is nobody yet: its customers and its ledger.</summary>
     public static async Task EnsureAsync(IServiceProvider services, CancellationToken cancel)
@@ -37,11 +41,19 @@ internal static class DemoBook
         }
 
         var source = services.GetRequiredService<NpgsqlDataSource>();
-        var person = await people.AddFirstAsync(Person, services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), cancel) ?? throw new InvalidOperationException("Somebody was first.");
+        var person = await people.AddFirstAsync(
+            Person,
+            services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password),
+            cancel
+        ) ?? throw new InvalidOperationException("Somebody was first.");
         var book = await Tarnbrook.MakeAsync(services.GetRequiredService<MakeBook>(), person, cancel);
         var clock = services.GetRequiredService<TimeProvider>();
         await AddWordingsAsync(source, book, person, cancel);
-        var stores = new BookStores(await new BookStore(source).FindAsync(book, cancel) ?? throw new InvalidOperationException("The book is gone."), person, source);
+        var stores = new BookStores(
+            await new BookStore(source).FindAsync(book, cancel) ?? throw new InvalidOperationException("The book is gone."),
+            person,
+            source
+        );
         var files = services.GetRequiredService<OpenedFiles>();
         await TakeInAsync(stores, files, "customers.csv", IntakeKind.Customers, clock, cancel);
         await TakeInAsync(stores, files, "ledger-2026-10.csv", IntakeKind.Ledger, clock, cancel);
@@ -51,13 +63,28 @@ internal static class DemoBook
     private static async Task AddWordingsAsync(NpgsqlDataSource source, long book, long person, CancellationToken cancel)
     {
         var wordings = new WordingStore(source, book);
-        foreach (var ready in ReadyMadeWording.All.Where(r => r.Purpose == Purposes.Statement && r.Wording.Language != Language.English.Code))
+        foreach (
+            var ready in ReadyMadeWording.All.Where(r => r.Purpose == Purposes.Statement && r.Wording.Language != Language.English.Code)
+        )
         {
-            await wordings.UseAsync(ready.Purpose, ready.Wording.Language, await wordings.AddAsync(ready.Wording, person, cancel), person, cancel);
+            await wordings.UseAsync(
+                ready.Purpose,
+                ready.Wording.Language,
+                await wordings.AddAsync(ready.Wording, person, cancel),
+                person,
+                cancel
+            );
         }
     }
 
-    private static async Task TakeInAsync(BookStores stores, OpenedFiles files, string name, IntakeKind kind, TimeProvider clock, CancellationToken cancel)
+    private static async Task TakeInAsync(
+        BookStores stores,
+        OpenedFiles files,
+        string name,
+        IntakeKind kind,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var begun = await new BeginIntake(stores, files, clock).RunAsync(name, () => Open(name), kind, cancel);
         await new KeepIntake(stores, files, clock).RunAsync(begun.Id, sure: true, emptyClears: false, new ProgressMeter(), cancel);

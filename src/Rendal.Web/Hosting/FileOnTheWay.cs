@@ -2,7 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Rendal.Web.Hosting;
 
-/// <summary>A file that is made to be saved by a browser. It is made on disk, for it may be long, and is gone with its last reader.</summary>
+/// <summary>
+/// A file that is made to be saved by a browser. It is made on disk, for it may be long, and is gone with its last reader.
+/// </summary>
 internal static class FileOnTheWay
 {
     /// <summary>Makes it and sends it.</summary>
@@ -11,7 +13,14 @@ internal static class FileOnTheWay
     /// <param name="write">Writes it, on a stream that can be wound back.</param>
     public static async Task<FileStreamHttpResult> SendAsync(string contentType, string name, Func<Stream, Task> write)
     {
-        var file = new FileStream(Path.GetTempFileName(), FileMode.Open, FileAccess.ReadWrite, FileShare.None, 65_536, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        var file = new FileStream(
+            Path.GetTempFileName(),
+            FileMode.Open,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            65_536,
+            FileOptions.DeleteOnClose | FileOptions.Asynchronous
+        );
         try
         {
             await write(file);

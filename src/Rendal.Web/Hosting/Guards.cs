@@ -10,7 +10,9 @@ internal static class Guards
     private const long LargestBody = 64L * 1024 * 1024;
 
     private const string PagePolicy =
-        "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' data:; connect-src 'self'; worker-src 'self' blob:; frame-src 'self'; object-src 'none'; base-uri 'self'; form-action 'self'; frame-ancestors 'self'";
+        "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self' "
+        + "data:; connect-src 'self'; worker-src 'self' blob:; frame-src 'self'; object-src 'none'; base-uri 'self'; "
+        + "form-action 'self'; frame-ancestors 'self'";
 
     private const string MessagePolicy = "default-src 'none'; style-src 'unsafe-inline'; img-src data:";
 
@@ -38,7 +40,9 @@ internal static class Guards
         var changes = !HttpMethods.IsGet(context.Request.Method) && !HttpMethods.IsHead(context.Request.Method);
         if (changes && !context.Request.Headers.ContainsKey(OwnHeader))
         {
-            await Results.Problem("The request did not come from Rendal’s own pages.", statusCode: StatusCodes.Status400BadRequest).ExecuteAsync(context);
+            await Results
+                .Problem("The request did not come from Rendal’s own pages.", statusCode: StatusCodes.Status400BadRequest)
+                .ExecuteAsync(context);
             return;
         }
 
@@ -65,5 +69,9 @@ internal static class Guards
 
     /// <summary>The same for a page that is sent inside an answer, for a frame with <c>sandbox</c>: it carries its own policy.</summary>
     public static string SandboxedPage(string html) =>
-        html.Replace("<head>", $"<head><meta http-equiv=\"Content-Security-Policy\" content=\"{MessagePolicy}\">", StringComparison.Ordinal);
+        html.Replace(
+            "<head>",
+            $"<head><meta http-equiv=\"Content-Security-Policy\" content=\"{MessagePolicy}\">",
+            StringComparison.Ordinal
+        );
 }

@@ -13,7 +13,16 @@ namespace Rendal.Web.Hosting;
 /// <param name="Role">What of the work it does.</param>
 /// <param name="WebRoot">The folder of the built front end; null where there is none.</param>
 /// <param name="FirstRunKey">The key that the first person needs; null where nobody can be the first.</param>
-internal sealed record HostParts(string Database, string Data, int Port, int MailPort, int ImapPort, Role Role, string? WebRoot, string? FirstRunKey)
+internal sealed record HostParts(
+    string Database,
+    string Data,
+    int Port,
+    int MailPort,
+    int ImapPort,
+    Role Role,
+    string? WebRoot,
+    string? FirstRunKey
+)
 {
     /// <summary>The address that it listens on for browsers.</summary>
     public IPAddress Listen { get; init; } = IPAddress.Loopback;

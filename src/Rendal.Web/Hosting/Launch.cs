@@ -1,8 +1,8 @@
 using System.Net;
 using System.Net.Sockets;
+using System.Runtime.InteropServices;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
-using System.Runtime.InteropServices;
 using Npgsql;
 using Rendal.Store.Cluster;
 using Rendal.Store.Dispatch;
@@ -37,14 +37,27 @@ internal static class Launch
             }
         }
 
-        await using var cluster = options.Database is not null ? null : options.Role == Role.Worker ? await RunningClusterAsync(options, stop.Token) : await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token);
+        await using var cluster =
+            options.Database is not null ? null
+            : options.Role == Role.Worker ? await RunningClusterAsync(options, stop.Token)
+            : await LocalCluster.StartAsync(options.Data, forTests: false, stop.Token);
         try
         {
             var access = options.Database ?? await cluster!.DatabaseAsync("rendal", stop.Token);
             await UpgradeAsync(access);
             var (mailPort, imapPort) = PracticePorts.Of(options);
             var key = Convert.ToHexString(RandomNumberGenerator.GetBytes(12));
-            await using var app = RendalHost.Build(new HostParts(access.Application, options.Data, options.Port, mailPort, imapPort, options.Role, options.WebRoot, key) { Listen = options.Listen, PathBase = options.PathBase, MailAuthorities = authorities, MailHosts = options.MailHosts, Proxies = options.Proxies, Hosts = options.Hosts });
+            await using var app = RendalHost.Build(
+                new HostParts(access.Application, options.Data, options.Port, mailPort, imapPort, options.Role, options.WebRoot, key)
+                {
+                    Listen = options.Listen,
+                    PathBase = options.PathBase,
+                    MailAuthorities = authorities,
+                    MailHosts = options.MailHosts,
+                    Proxies = options.Proxies,
+                    Hosts = options.Hosts,
+                }
+            );
             await app.Services.GetRequiredService<PersonStore>().FoldNamesAsync(stop.Token);
             if (cluster is not null && await DataFolder.WasMovedAsync(options.Data, stop.Token))
             {
@@ -58,7 +71,9 @@ internal static class Launch
 
             await app.StartAsync(stop.Token);
             await AnnounceAsync(app, options, key, stop.Token);
-            await (cluster?.KeepAsync(Console.Error.WriteLine, stop.Token) ?? Task.Delay(Timeout.Infinite, stop.Token)).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            await (cluster?.KeepAsync(Console.Error.WriteLine, stop.Token) ?? Task.Delay(Timeout.Infinite, stop.Token)).ConfigureAwait(
+                ConfigureAwaitOptions.SuppressThrowing
+            );
             Console.WriteLine("Stopping.");
 
             // What does not come to its end by then is cut off, as by a kill: it is told from the record what became of it.
@@ -81,7 +96,10 @@ internal static class Launch
     /// <summary>The database of the Rendal that a worker helps; it is that one's to stop.</summary>
     private static async Task<LocalCluster> RunningClusterAsync(RendalOptions options, CancellationToken cancel) =>
         await LocalCluster.FindRunningAsync(options.Data, cancel)
-        ?? throw new StartRefused($"No Rendal runs with the data in {options.Data} whose messages could be sent. Start that one first, or name its database by RENDAL_DATABASE_URL.");
+        ?? throw new StartRefused(
+            $"No Rendal runs with the data in {options.Data} whose messages could be sent. Start that one first, or name its "
+                + "database by RENDAL_DATABASE_URL."
+        );
 
     private static X509Certificate2Collection? MailAuthorities(RendalOptions options)
     {
@@ -94,7 +112,9 @@ internal static class Launch
         {
             var authorities = new X509Certificate2Collection();
             authorities.ImportFromPemFile(file);
-            return authorities.Count > 0 ? authorities : throw new StartRefused($"RENDAL_MAIL_AUTHORITIES: there is no certificate in {file}.");
+            return authorities.Count > 0
+                ? authorities
+                : throw new StartRefused($"RENDAL_MAIL_AUTHORITIES: there is no certificate in {file}.");
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException or CryptographicException)
         {
@@ -108,27 +128,35 @@ internal static class Launch
         var paused = await app.Services.GetRequiredService<DispatchQueue>().PauseAllAsync(cancel);
         if (paused > 0)
         {
-            Console.WriteLine($"The folder {options.Data} was moved or copied. {paused} {(paused == 1 ? "round that has" : "rounds that have")} something to send {(paused == 1 ? "is" : "are")} paused, so that nothing goes out twice: look whether the folder that it was copied from sends it, and let it go on then.");
+            Console.WriteLine(
+                $"The folder {options.Data} was moved or copied. {paused} "
+                    + $"{(paused == 1 ? "round that has" : "rounds that have")} something to send {(paused == 1 ? "is" : "are")} "
+                    + "paused, so that nothing goes out twice: look whether the folder that it was copied from sends it, and let it "
+                    + "go on then."
+            );
         }
     }
 
     private static async Task AnnounceAsync(WebApplication app, RendalOptions options, string key, CancellationToken cancel)
     {
-        var address = $"http://{new IPEndPoint(IPAddress.Any.Equals(options.Listen) || IPAddress.IPv6Any.Equals(options.Listen) ? IPAddress.Loopback : options.Listen, options.Port)}{options.PathBase}";
+        var isAny = IPAddress.Any.Equals(options.Listen) || IPAddress.IPv6Any.Equals(options.Listen);
+        var address = $"http://{new IPEndPoint(isAny ? IPAddress.Loopback : options.Listen, options.Port)}{options.PathBase}";
         if (options.Role == Role.Worker)
         {
             Console.WriteLine("Rendal sends. Ctrl-C stops it.");
         }
         else if (options.Demo)
         {
-            Console.WriteLine($"""
+            Console.WriteLine(
+                $"""
 
                 Rendal with the sample firm is at   {address}
                 Sign in as                          {DemoBook.Person}
                 with the password                   {DemoBook.Password}
 
                 Ctrl-C stops it. The data stay in {options.Data}
-                """);
+                """
+            );
         }
         else if (await app.Services.GetRequiredService<PersonStore>().AnyAsync(cancel))
         {
@@ -136,7 +164,10 @@ internal static class Launch
         }
         else
         {
-            Console.WriteLine($"Rendal is at {address}/first-run?key={key}\nOpen that address to say who you are. Ctrl-C stops it. The data are in {options.Data}");
+            Console.WriteLine(
+                $"Rendal is at {address}/first-run?key={key}\nOpen that address to say who you are. Ctrl-C stops it. The data "
+                    + $"are in {options.Data}"
+            );
         }
     }
 
@@ -148,7 +179,10 @@ internal static class Launch
             var free = new DriveInfo(options.Data).AvailableFreeSpace;
             if (free < 200L * 1024 * 1024)
             {
-                throw new StartRefused($"The disk with {options.Data} has {free / 1024 / 1024} MB left; at least 200 MB are needed. Make room, or name another folder by --data.");
+                throw new StartRefused(
+                    $"The disk with {options.Data} has {free / 1024 / 1024} MB left; at least 200 MB are needed. Make room, or "
+                        + "name another folder by --data."
+                );
             }
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
@@ -178,12 +212,19 @@ internal static class Launch
             await Schema.UpgradeAsync(access);
             if (await Rights.ReachTheRecordAsync(access.Application))
             {
-                Console.WriteLine("The role in RENDAL_DATABASE_URL could alter the record of what went out. Give Rendal a role of its own for that, and name who owns the tables by RENDAL_DATABASE_OWNER_URL.");
+                Console.WriteLine(
+                    "The role in RENDAL_DATABASE_URL could alter the record of what went out. Give Rendal a role of its own "
+                        + "for that, and name who owns the tables by RENDAL_DATABASE_OWNER_URL."
+                );
             }
         }
-        catch (InvalidOperationException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.InsufficientPrivilege } refused)
+        catch (InvalidOperationException e)
+            when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.InsufficientPrivilege } refused)
         {
-            throw new StartRefused($"The tables cannot be brought up to date by the role in {settings}: {refused.MessageText}. Name who owns them by RENDAL_DATABASE_OWNER_URL.");
+            throw new StartRefused(
+                $"The tables cannot be brought up to date by the role in {settings}: {refused.MessageText}. Name who owns them "
+                    + "by RENDAL_DATABASE_OWNER_URL."
+            );
         }
         catch (Exception e) when ((e as NpgsqlException ?? e.InnerException as NpgsqlException) is { } away)
         {
@@ -191,7 +232,10 @@ internal static class Launch
         }
         catch (Exception e) when ((e as ArgumentException ?? e.InnerException as ArgumentException) is { } malformed)
         {
-            throw new StartRefused($"{settings} is not understood: {malformed.Message.ReplaceLineEndings(" ")} Write it like Host=db.example;Username=rendal;Password=…;Database=rendal.");
+            throw new StartRefused(
+                $"{settings} is not understood: {malformed.Message.ReplaceLineEndings(" ")} Write it like "
+                    + "Host=db.example;Username=rendal;Password=…;Database=rendal."
+            );
         }
     }
 }

@@ -42,12 +42,24 @@ internal sealed partial class ProgressResponse(IOptions<JsonOptions> json, ILogg
         catch (Exception e) when (e is ProblemException or FileRefused or OverBudget)
         {
             // The head of the answer is long gone, so the problem is told inside it.
-            await EventAsync(http, "problem", new { status = e is ProblemException unable ? Problems.StatusOf(unable) : StatusCodes.Status422UnprocessableEntity, detail = e.Message });
+            await EventAsync(
+                http,
+                "problem",
+                new
+                {
+                    status = e is ProblemException unable ? Problems.StatusOf(unable) : StatusCodes.Status422UnprocessableEntity,
+                    detail = e.Message,
+                }
+            );
         }
         catch (Exception e) when (e is not OperationCanceledException)
         {
             Unexpected(log, e, http.Request.Path);
-            await EventAsync(http, "problem", new { status = StatusCodes.Status500InternalServerError, detail = Problems.SomethingWentWrong });
+            await EventAsync(
+                http,
+                "problem",
+                new { status = StatusCodes.Status500InternalServerError, detail = Problems.SomethingWentWrong }
+            );
         }
 
         return Results.Empty;
@@ -59,7 +71,10 @@ internal sealed partial class ProgressResponse(IOptions<JsonOptions> json, ILogg
     private async Task EventAsync<T>(HttpContext http, string name, T data)
     {
         var text = JsonSerializer.Serialize(data, json.Value.SerializerOptions);
-        await http.Response.WriteAsync(string.Create(CultureInfo.InvariantCulture, $"event: {name}\ndata: {text}\n\n"), http.RequestAborted);
+        await http.Response.WriteAsync(
+            string.Create(CultureInfo.InvariantCulture, $"event: {name}\ndata: {text}\n\n"),
+            http.RequestAborted
+        );
         await http.Response.Body.FlushAsync(http.RequestAborted);
     }
 }

@@ -50,17 +50,32 @@ internal static class RendalHost
     public static WebApplication Build(HostParts parts)
     {
         var builder = WebApplication.CreateSlimBuilder();
-        builder.Host.UseSerilog((_, log) => log
-            .MinimumLevel.Information()
-            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
-            .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
-            .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture, restrictedToMinimumLevel: LogEventLevel.Warning, standardErrorFromLevel: LogEventLevel.Verbose)
-            .WriteTo.File(Path.Combine(parts.Data, "logs", "rendal-.log"), rollingInterval: RollingInterval.Day, retainedFileCountLimit: 14, formatProvider: CultureInfo.InvariantCulture));
+        builder.Host.UseSerilog(
+            (_, log) =>
+                log
+                    .MinimumLevel.Information()
+                    .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+                    .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", LogEventLevel.Error)
+                    .WriteTo.Console(
+                        formatProvider: CultureInfo.InvariantCulture,
+                        restrictedToMinimumLevel: LogEventLevel.Warning,
+                        standardErrorFromLevel: LogEventLevel.Verbose
+                    )
+                    .WriteTo.File(
+                        Path.Combine(parts.Data, "logs", "rendal-.log"),
+                        rollingInterval: RollingInterval.Day,
+                        retainedFileCountLimit: 14,
+                        formatProvider: CultureInfo.InvariantCulture
+                    )
+        );
         builder.WebHost.ConfigureKestrel(options =>
         {
             options.AddServerHeader = false;
             options.Limits.MaxRequestBodySize = LargestUpload;
-            options.Listen(parts.Role == Role.Worker ? System.Net.IPAddress.Loopback : parts.Listen, parts.Role == Role.Worker ? 0 : parts.Port);
+            options.Listen(
+                parts.Role == Role.Worker ? System.Net.IPAddress.Loopback : parts.Listen,
+                parts.Role == Role.Worker ? 0 : parts.Port
+            );
         });
         AddServices(builder.Services, parts);
         var app = builder.Build();
@@ -77,14 +92,34 @@ internal static class RendalHost
 
         // The same few statements thousands of times over: to plan them each time anew takes longer than to do them.
         services.AddKeyedSingleton(DispatchQueue.Source, (_, _) => DispatchQueue.Connect(parts.Database));
-        services.AddSingleton<PersonStore>().AddSingleton<SessionStore>().AddSingleton<SignInCounts>().AddSingleton<KnownBrowsers>().AddSingleton<SignInGuard>().AddSingleton<BookStore>().AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source))).AddSingleton<RoundEnds>().AddSingleton<RoundEndNotice>().AddSingleton<ReplyMailboxStore>().AddSingleton<ReplyFetching>().AddSingleton<MakeBook>();
-        services.AddSingleton<BookAccounts>().AddSingleton<IPracticeServer>(services => services.GetRequiredService<BookAccounts>()).AddPostroom(Path.Combine(parts.Data, "postroom"), services => services.GetRequiredService<BookAccounts>());
+        services
+            .AddSingleton<PersonStore>()
+            .AddSingleton<SessionStore>()
+            .AddSingleton<SignInCounts>()
+            .AddSingleton<KnownBrowsers>()
+            .AddSingleton<SignInGuard>()
+            .AddSingleton<BookStore>()
+            .AddSingleton(services => new DispatchQueue(services.GetRequiredKeyedService<NpgsqlDataSource>(DispatchQueue.Source)))
+            .AddSingleton<RoundEnds>()
+            .AddSingleton<RoundEndNotice>()
+            .AddSingleton<ReplyMailboxStore>()
+            .AddSingleton<ReplyFetching>()
+            .AddSingleton<MakeBook>();
+        services
+            .AddSingleton<BookAccounts>()
+            .AddSingleton<IPracticeServer>(services => services.GetRequiredService<BookAccounts>())
+            .AddPostroom(Path.Combine(parts.Data, "postroom"), services => services.GetRequiredService<BookAccounts>());
         services.AddSingleton<OpenedFiles>().AddSingleton<ProgressResponse>();
         services.AddSingleton<PreviewRenderer>().AddSingleton<SenderSecrets>();
         services.AddSingleton<PasswordHasher<Person>>();
-        services.AddDataProtection().SetApplicationName("Rendal").PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(parts.Data, "keys")));
+        services
+            .AddDataProtection()
+            .SetApplicationName("Rendal")
+            .PersistKeysToFileSystem(new DirectoryInfo(Path.Combine(parts.Data, "keys")));
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(SessionCookie.Configure);
-        services.AddAuthorizationBuilder().SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
+        services
+            .AddAuthorizationBuilder()
+            .SetFallbackPolicy(new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
         services.ConfigureHttpJsonOptions(json =>
         {
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
@@ -172,13 +207,15 @@ internal static class RendalHost
         if (parts.WebRoot is { } index && File.Exists(Path.Combine(index, "index.html")))
         {
             // The page finds its own way from any address.
-            var page = File.ReadAllText(Path.Combine(index, "index.html")).Replace("<base href=\"/\"", $"<base href=\"{parts.PathBase}/\"", StringComparison.Ordinal);
+            var page = File.ReadAllText(Path.Combine(index, "index.html"))
+                .Replace("<base href=\"/\"", $"<base href=\"{parts.PathBase}/\"", StringComparison.Ordinal);
             app.MapFallback(context =>
-            {
-                context.Response.ContentType = "text/html; charset=utf-8";
-                context.Response.Headers.CacheControl = "no-cache";
-                return context.Response.WriteAsync(page, context.RequestAborted);
-            }).AllowAnonymous();
+                {
+                    context.Response.ContentType = "text/html; charset=utf-8";
+                    context.Response.Headers.CacheControl = "no-cache";
+                    return context.Response.WriteAsync(page, context.RequestAborted);
+                })
+                .AllowAnonymous();
         }
     }
 
@@ -196,12 +233,18 @@ internal static class RendalHost
             }
             else
             {
-                forwarded.KnownProxies.Add(System.Net.IPAddress.TryParse(proxy, out var address) ? address : throw new StartRefused($"RENDAL_PROXIES: “{proxy}” is neither an address nor a network such as 10.0.0.0/24."));
+                forwarded.KnownProxies.Add(
+                    System.Net.IPAddress.TryParse(proxy, out var address)
+                        ? address
+                        : throw new StartRefused($"RENDAL_PROXIES: “{proxy}” is neither an address nor a network such as 10.0.0.0/24.")
+                );
             }
         }
     }
 
     /// <summary>Built files carry their hash in the name and never change; the page that names them always may.</summary>
     private static void Caching(Microsoft.AspNetCore.StaticFiles.StaticFileResponseContext context) =>
-        context.Context.Response.Headers.CacheControl = context.File.Name.EndsWith(".html", StringComparison.Ordinal) ? "no-cache" : "public, max-age=31536000, immutable";
+        context.Context.Response.Headers.CacheControl = context.File.Name.EndsWith(".html", StringComparison.Ordinal)
+            ? "no-cache"
+            : "public, max-age=31536000, immutable";
 }

@@ -116,9 +116,12 @@ internal sealed partial record RendalOptions
                 "worker" => Role.Worker,
                 var other => throw new StartRefused($"--role {other}: one of web, worker, all is wanted."),
             },
-            Database = Variable("RENDAL_DATABASE_URL") is { } url ? new DatabaseAccess(Variable("RENDAL_DATABASE_OWNER_URL") ?? url, url)
+            Database =
+                Variable("RENDAL_DATABASE_URL") is { } url ? new DatabaseAccess(Variable("RENDAL_DATABASE_OWNER_URL") ?? url, url)
                 : Variable("RENDAL_DATABASE_OWNER_URL") is null ? null
-                : throw new StartRefused("RENDAL_DATABASE_OWNER_URL is given without RENDAL_DATABASE_URL, which says as what role Rendal works."),
+                : throw new StartRefused(
+                    "RENDAL_DATABASE_OWNER_URL is given without RENDAL_DATABASE_URL, which says as what role Rendal works."
+                ),
             MailAuthorities = Variable("RENDAL_MAIL_AUTHORITIES"),
             MailHosts = List("RENDAL_MAIL_HOSTS"),
             Proxies = List("RENDAL_PROXIES"),
@@ -134,22 +137,30 @@ internal sealed partial record RendalOptions
     /// <summary>A folder that the database's unprivileged user can reach: /var/lib for root, the user's own data folder else.</summary>
     private static string DefaultData(bool demo)
     {
-        var home = Environment.IsPrivilegedProcess ? "/var/lib" : Environment.GetEnvironmentVariable("XDG_DATA_HOME") is { Length: > 0 } xdg ? xdg
+        var home =
+            Environment.IsPrivilegedProcess ? "/var/lib"
+            : Environment.GetEnvironmentVariable("XDG_DATA_HOME") is { Length: > 0 } xdg ? xdg
             : Path.Combine(Environment.GetFolderPath(Environment.SpecialFolder.UserProfile), ".local", "share");
         return Path.Combine(home, demo ? "rendal-demo" : "rendal");
     }
 
     private static IPAddress AddressOf(string text) =>
-        IPAddress.TryParse(text.Trim('[', ']'), out var address) ? address : throw new StartRefused($"RENDAL_LISTEN {text}: an address of this machine is wanted, such as 127.0.0.1 or 0.0.0.0.");
+        IPAddress.TryParse(text.Trim('[', ']'), out var address)
+            ? address
+            : throw new StartRefused($"RENDAL_LISTEN {text}: an address of this machine is wanted, such as 127.0.0.1 or 0.0.0.0.");
 
     private static string PathOf(string text) =>
-        text is "" or "/" ? "" : PathBaseForm().IsMatch(text) ? text.TrimEnd('/') : throw new StartRefused($"RENDAL_PATH_BASE {text}: a path is wanted, such as /rendal.");
+        text is "" or "/" ? ""
+        : PathBaseForm().IsMatch(text) ? text.TrimEnd('/')
+        : throw new StartRefused($"RENDAL_PATH_BASE {text}: a path is wanted, such as /rendal.");
 
     [GeneratedRegex("^(/[A-Za-z0-9._~-]+)+/?$")]
     private static partial Regex PathBaseForm();
 
     private static int PortOf(string text, string option) =>
-        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var port) && port is > 0 and < 65536 ? port : throw new StartRefused($"{option} {text}: a port from 1 to 65535 is wanted.");
+        int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var port) && port is > 0 and < 65536
+            ? port
+            : throw new StartRefused($"{option} {text}: a port from 1 to 65535 is wanted.");
 }
 
 /// <summary>Why the application cannot start: one line for a person.</summary>

@@ -35,9 +35,22 @@ internal static class RequestCheck
     {
         var services = endpoint.ApplicationServices.GetRequiredService<IServiceProviderIsService>();
         var nullability = new NullabilityInfoContext();
-        var given = endpoint.MethodInfo.GetParameters().Index()
+        var given = endpoint
+            .MethodInfo.GetParameters()
+            .Index()
             .Where(p => IsGiven(p.Item.ParameterType, services))
-            .Select(p => (p.Index, Of: new Field(p.Item.Name ?? "", IsBody(p.Item.ParameterType) ? LongestText : LongestInAddress, nullability.Create(p.Item), _ => null, [])))
+            .Select(p =>
+                (
+                    p.Index,
+                    Of: new Field(
+                        p.Item.Name ?? "",
+                        IsBody(p.Item.ParameterType) ? LongestText : LongestInAddress,
+                        nullability.Create(p.Item),
+                        _ => null,
+                        []
+                    )
+                )
+            )
             .ToList();
         return context =>
         {
@@ -54,16 +67,19 @@ internal static class RequestCheck
     /// <summary>Checks what was read out of a file, as the body of a request is.</summary>
     /// <exception cref="ProblemException">Something in it cannot be used.</exception>
     public static void Check<T>(T value)
-        where T : class =>
-        Check(value, new Field("", LongestText, null, _ => null, []) { Of = typeof(T) }, "", 0);
+        where T : class => Check(value, new Field("", LongestText, null, _ => null, []) { Of = typeof(T) }, "", 0);
 
     private static bool IsBody(Type type) => type.Namespace?.StartsWith("Rendal", StringComparison.Ordinal) == true && !type.IsEnum;
 
     /// <summary>Whether a parameter comes out of the request, and is not put there by the application.</summary>
     private static bool IsGiven(Type type, IServiceProviderIsService services) =>
-        !services.IsService(type) && type.GetMethod("BindAsync", BindingFlags.Public | BindingFlags.Static) is null
-        && !typeof(HttpContext).IsAssignableFrom(type) && type != typeof(CancellationToken) && type != typeof(System.Security.Claims.ClaimsPrincipal)
-        && !typeof(IFormFile).IsAssignableFrom(type) && !typeof(IFormFileCollection).IsAssignableFrom(type);
+        !services.IsService(type)
+        && type.GetMethod("BindAsync", BindingFlags.Public | BindingFlags.Static) is null
+        && !typeof(HttpContext).IsAssignableFrom(type)
+        && type != typeof(CancellationToken)
+        && type != typeof(System.Security.Claims.ClaimsPrincipal)
+        && !typeof(IFormFile).IsAssignableFrom(type)
+        && !typeof(IFormFileCollection).IsAssignableFrom(type);
 
     private static void Check(object? value, Field field, string place, int level)
     {
@@ -173,27 +189,43 @@ internal static class RequestCheck
         var nullability = new NullabilityInfoContext();
         return
         [
-            .. type.GetProperties(BindingFlags.Public | BindingFlags.Instance).Where(p => p.GetIndexParameters().Length == 0 && p.CanRead && (p.CanWrite || IsGivenTo(type, p)))
-                .Select(p => new Field(JsonNamingPolicy.CamelCase.ConvertName(p.Name), LongestText, nullability.Create(p), p.GetValue, [.. p.GetCustomAttributes<ValidationAttribute>()])),
+            .. type.GetProperties(BindingFlags.Public | BindingFlags.Instance)
+                .Where(p => p.GetIndexParameters().Length == 0 && p.CanRead && (p.CanWrite || IsGivenTo(type, p)))
+                .Select(p => new Field(
+                    JsonNamingPolicy.CamelCase.ConvertName(p.Name),
+                    LongestText,
+                    nullability.Create(p),
+                    p.GetValue,
+                    [.. p.GetCustomAttributes<ValidationAttribute>()]
+                )),
         ];
     }
 
     /// <summary>Whether a property is filled by the constructor; one that is worked out from others is looked at with those.</summary>
     private static bool IsGivenTo(Type type, PropertyInfo property) =>
-        type.GetConstructors().Any(c => c.GetParameters().Any(p => string.Equals(p.Name, property.Name, StringComparison.OrdinalIgnoreCase)));
+        type.GetConstructors()
+            .Any(c => c.GetParameters().Any(p => string.Equals(p.Name, property.Name, StringComparison.OrdinalIgnoreCase)));
 
-    private static string Words(ValidationAttribute rule, object value) => rule switch
-    {
-        RangeAttribute range => string.Create(CultureInfo.InvariantCulture, $"is {value}; it is {range.Minimum} to {range.Maximum}"),
-        StringLengthAttribute length => $"has {((string)value).Length} characters; {length.MaximumLength} are the most",
-        MaxLengthAttribute most => $"has more than {most.Length} entries",
-        _ => "cannot be used",
-    };
+    private static string Words(ValidationAttribute rule, object value) =>
+        rule switch
+        {
+            RangeAttribute range => string.Create(CultureInfo.InvariantCulture, $"is {value}; it is {range.Minimum} to {range.Maximum}"),
+            StringLengthAttribute length => $"has {((string)value).Length} characters; {length.MaximumLength} are the most",
+            MaxLengthAttribute most => $"has more than {most.Length} entries",
+            _ => "cannot be used",
+        };
 
-    private static ProblemException Refused(string place, string why) => ProblemException.Invalid($"{(place.Length == 0 ? "The request" : $"The field “{place}”")} {why}.");
+    private static ProblemException Refused(string place, string why) =>
+        ProblemException.Invalid($"{(place.Length == 0 ? "The request" : $"The field “{place}”")} {why}.");
 
     /// <summary>A place in a request, and what may stand there.</summary>
-    private sealed record Field(string Name, int LongestText, NullabilityInfo? Nullability, Func<object, object?> Read, IReadOnlyList<ValidationAttribute> Rules)
+    private sealed record Field(
+        string Name,
+        int LongestText,
+        NullabilityInfo? Nullability,
+        Func<object, object?> Read,
+        IReadOnlyList<ValidationAttribute> Rules
+    )
     {
         public Type? Of { get; init; }
 

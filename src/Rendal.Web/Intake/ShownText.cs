@@ -3,8 +3,8 @@ using Rendal.Core.Intake;
 namespace Rendal.Web.Intake;
 
 /// <summary>
-/// What of a file's texts is shown. A page is looked at, so it gets the beginning of what is long; what is read, kept and
-/// put right is always the whole, by its place in the file.
+/// What of a file's texts is shown. A page is looked at, so it gets the beginning of what is long; what is read, kept and put right is
+/// always the whole, by its place in the file.
 /// </summary>
 internal static class ShownText
 {

@@ -22,7 +22,14 @@ internal sealed record LayoutLine(long Id, int Version, string Name, string Made
 /// <param name="Purposes">What a layout can be used for.</param>
 /// <param name="Fields">The fields of items that every ledger has.</param>
 /// <param name="Columns">The headings of the ledger file's columns without a meaning for the rules.</param>
-internal sealed record LayoutList(Layout BuiltIn, IReadOnlyList<LayoutLine> Layouts, IReadOnlyList<TemplateAssignment> Uses, IReadOnlyList<string> Purposes, IReadOnlyList<FieldLine> Fields, IReadOnlyList<string> Columns);
+internal sealed record LayoutList(
+    Layout BuiltIn,
+    IReadOnlyList<LayoutLine> Layouts,
+    IReadOnlyList<TemplateAssignment> Uses,
+    IReadOnlyList<string> Purposes,
+    IReadOnlyList<FieldLine> Fields,
+    IReadOnlyList<string> Columns
+);
 
 /// <summary>A field of items with its usual heading in English.</summary>
 internal sealed record FieldLine(string Field, string Heading);
@@ -70,9 +77,11 @@ internal static class LayoutEndpoints
         return new LayoutList(
             Layout.BuiltIn,
             [.. (await scope.Layouts.HeadsAsync(cancel)).Select(l => new LayoutLine(l.Ref.Id, l.Ref.Version, l.Name, l.MadeBy, l.MadeAt))],
-            await scope.Layouts.UsesAsync(cancel), Purposes.All,
+            await scope.Layouts.UsesAsync(cancel),
+            Purposes.All,
             [.. ItemFields.All.Select(f => new FieldLine(f, ItemFields.Heading(f, words)))],
-            intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel));
+            intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel)
+        );
     }
 
     private static async Task<LayoutView> AddAsync(Layout layout, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
@@ -81,7 +90,13 @@ internal static class LayoutEndpoints
     private static async Task<LayoutView> ViewAsync(long id, BookScope scope, CancellationToken cancel) =>
         LayoutView.Of(await scope.Layouts.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This layout"));
 
-    private static async Task<LayoutView> ChangeAsync(long id, LayoutChange change, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<LayoutView> ChangeAsync(
+        long id,
+        LayoutChange change,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await new StoreLayout(scope, clock).ChangeAsync(new LayoutRef(id, change.Version), change.Layout, cancel);
         return await ViewAsync(id, scope, cancel);
@@ -97,7 +112,9 @@ internal static class LayoutEndpoints
         (await scope.Layouts.VersionsAsync(id, cancel)).ConvertAll(v => new VersionLine(v.Ref.Version, v.MadeBy, v.MadeAt));
 
     private static async Task<LayoutView> VersionAsync(long id, int version, BookScope scope, CancellationToken cancel) =>
-        LayoutView.Of(await scope.Layouts.FindAsync(new LayoutRef(id, version), cancel) ?? throw ProblemException.NotFound("This version"));
+        LayoutView.Of(
+            await scope.Layouts.FindAsync(new LayoutRef(id, version), cancel) ?? throw ProblemException.NotFound("This version")
+        );
 
     private static async Task<NoContent> UseAsync(AssignmentRequest use, BookScope scope, CancellationToken cancel)
     {
@@ -135,9 +152,21 @@ internal static class LayoutEndpoints
     /// <param name="customer">The customer.</param>
     /// <param name="level">The level of a reminder; null for a statement.</param>
     /// <param name="form">The form, as <c>pdf</c>.</param>
-    private static async Task<FileContentHttpResult> PreviewAsync(Layout layout, string customer, int? level, BookScope scope, PreviewRenderer renderer, TimeProvider clock, CancellationToken cancel, string form = "pdf")
+    private static async Task<FileContentHttpResult> PreviewAsync(
+        Layout layout,
+        string customer,
+        int? level,
+        BookScope scope,
+        PreviewRenderer renderer,
+        TimeProvider clock,
+        CancellationToken cancel,
+        string form = "pdf"
+    )
     {
-        if (!Enum.TryParse<DocumentForm>(form, ignoreCase: true, out var known) || (known != DocumentForm.Pdf && !layout.Forms.Contains(known)))
+        if (
+            !Enum.TryParse<DocumentForm>(form, ignoreCase: true, out var known)
+            || (known != DocumentForm.Pdf && !layout.Forms.Contains(known))
+        )
         {
             throw ProblemException.NotFound("This document");
         }

@@ -8,8 +8,8 @@ using Rendal.Web.Hosting;
 namespace Rendal.Web.Postroom;
 
 /// <summary>
-/// The postroom's accounts: one for each book, with a password of its own that follows from a key of this installation. No
-/// program but Rendal needs it, so that nobody is ever told it.
+/// The postroom's accounts: one for each book, with a password of its own that follows from a key of this installation. No program but
+/// Rendal needs it, so that nobody is ever told it.
 /// </summary>
 internal sealed class BookAccounts(HostParts parts) : PracticeAccounts, IPracticeServer
 {
@@ -35,7 +35,8 @@ internal sealed class BookAccounts(HostParts parts) : PracticeAccounts, IPractic
 
     /// <inheritdoc/>
     public override bool Has(string name, string password) =>
-        name.StartsWith(Prefix, StringComparison.Ordinal) && long.TryParse(name.AsSpan(Prefix.Length), NumberStyles.None, CultureInfo.InvariantCulture, out var book)
+        name.StartsWith(Prefix, StringComparison.Ordinal)
+        && long.TryParse(name.AsSpan(Prefix.Length), NumberStyles.None, CultureInfo.InvariantCulture, out var book)
         && CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(password), Encoding.UTF8.GetBytes(Password(book)));
 
     /// <summary>The key of the installation, made by whoever comes first of the processes that share a folder.</summary>
@@ -57,6 +58,8 @@ internal sealed class BookAccounts(HostParts parts) : PracticeAccounts, IPractic
             }
         }
 
-        return File.ReadAllBytes(file) is { Length: KeyBytes } key ? key : throw new StartRefused($"{file} is not the key of the postroom. Delete it, and another one is made.");
+        return File.ReadAllBytes(file) is { Length: KeyBytes } key
+            ? key
+            : throw new StartRefused($"{file} is not the key of the postroom. Delete it, and another one is made.");
     }
 }

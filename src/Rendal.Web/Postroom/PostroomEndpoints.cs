@@ -14,7 +14,14 @@ namespace Rendal.Web.Postroom;
 /// <param name="Subject">Its subject.</param>
 /// <param name="EnclosureCount">How many files are enclosed.</param>
 /// <param name="Deliveries">How often it came. Once is how it should be.</param>
-internal sealed record ReceivedLine(long Id, DateTimeOffset ReceivedAt, IReadOnlyList<string> Recipients, string Subject, int EnclosureCount, int Deliveries);
+internal sealed record ReceivedLine(
+    long Id,
+    DateTimeOffset ReceivedAt,
+    IReadOnlyList<string> Recipients,
+    string Subject,
+    int EnclosureCount,
+    int Deliveries
+);
 
 /// <summary>What the postroom received.</summary>
 /// <param name="Count">How many messages in all.</param>
@@ -55,27 +62,68 @@ internal static class PostroomEndpoints
         group.MapPut("/drills/limits", Limit);
         group.MapDelete("/drills", End);
         group.MapGet("/{id:long}", (long id, BookScope scope, Mailbox mailbox) => MessageView.Of(Bytes(id, scope, mailbox)));
-        group.MapGet("/{id:long}/page", (long id, BookScope scope, Mailbox mailbox, HttpContext context) => Guards.SandboxedHtml(context, MessageView.Html(Bytes(id, scope, mailbox))));
-        group.MapGet("/{id:long}/message.eml", (long id, BookScope scope, Mailbox mailbox) => DispatchEndpoints.Save(Bytes(id, scope, mailbox), $"postroom-{id}.eml"));
+        group.MapGet("/{id:long}/page", (long id, BookScope scope, Mailbox mailbox, HttpContext context) =>
+            Guards.SandboxedHtml(context, MessageView.Html(Bytes(id, scope, mailbox)))
+        );
+        group.MapGet("/{id:long}/message.eml", (long id, BookScope scope, Mailbox mailbox) =>
+            DispatchEndpoints.Save(Bytes(id, scope, mailbox), $"postroom-{id}.eml")
+        );
         group.MapPost("/{id:long}/return", Return);
-        group.MapGet("/{id:long}/enclosures/{index:int}", (long id, int index, BookScope scope, Mailbox mailbox) => DispatchEndpoints.Send(MessageView.Enclosure(Bytes(id, scope, mailbox), index)));
+        group.MapGet("/{id:long}/enclosures/{index:int}", (long id, int index, BookScope scope, Mailbox mailbox) =>
+            DispatchEndpoints.Send(MessageView.Enclosure(Bytes(id, scope, mailbox), index))
+        );
     }
 
     private static ReceivedList List(BookScope scope, Mailbox mailbox, string search = "")
     {
         var all = mailbox.Of(Account(scope));
-        var found = search.Length == 0 ? all : [.. all.Where(m => m.Subject.Contains(search, StringComparison.OrdinalIgnoreCase) || m.Recipients.Any(r => r.Contains(search, StringComparison.OrdinalIgnoreCase)))];
+        var found =
+            search.Length == 0
+                ? all
+                :
+                [
+                    .. all.Where(m =>
+                        m.Subject.Contains(search, StringComparison.OrdinalIgnoreCase)
+                        || m.Recipients.Any(r => r.Contains(search, StringComparison.OrdinalIgnoreCase))
+                    ),
+                ];
         var deliveries = mailbox.Deliveries(Account(scope));
-        return new ReceivedList(all.Count, found.Count, deliveries.Values.Count(times => times > 1), [.. found.Take(MostListed).Select(m => new ReceivedLine(m.Id, m.ReceivedAt, m.Recipients, m.Subject, m.EnclosureCount, deliveries.GetValueOrDefault(m.MessageId, 1)))]);
+        return new ReceivedList(
+            all.Count,
+            found.Count,
+            deliveries.Values.Count(times => times > 1),
+            [
+                .. found
+                    .Take(MostListed)
+                    .Select(m => new ReceivedLine(
+                        m.Id,
+                        m.ReceivedAt,
+                        m.Recipients,
+                        m.Subject,
+                        m.EnclosureCount,
+                        deliveries.GetValueOrDefault(m.MessageId, 1)
+                    )),
+            ]
+        );
     }
 
-    /// <summary>Drills that are met before anybody has signed in would be met by other books too; those of a book begin at its sign-in.</summary>
+    /// <summary>
+    /// Drills that are met before anybody has signed in would be met by other books too; those of a book begin at its sign-in.
+    /// </summary>
     private static DrillsView Begin(DrillView request, BookScope scope, Drills drills)
     {
-        var drill = new Drill(request.Step, request.Act, request.Act == DrillAct.Answer ? request.Answer.Trim() : "", request.To.Trim(), request.Left);
+        var drill = new Drill(
+            request.Step,
+            request.Act,
+            request.Act == DrillAct.Answer ? request.Answer.Trim() : "",
+            request.To.Trim(),
+            request.Left
+        );
         if (drill.Step < DrillStep.SignIn)
         {
-            throw ProblemException.Invalid("Other books practise here as well. A drill of this book begins at the sign-in at the earliest.");
+            throw ProblemException.Invalid(
+                "Other books practise here as well. A drill of this book begins at the sign-in at the earliest."
+            );
         }
 
         drills.Begin(Account(scope), drill.Problem is { } problem ? throw ProblemException.Invalid(problem) : drill);
@@ -84,7 +132,12 @@ internal static class PostroomEndpoints
 
     private static DrillsView Limit(LimitsRequest request, BookScope scope, Drills drills)
     {
-        drills.Limit(Account(scope), request is { LargestBytes: >= 1_000 and <= 100_000_000, AMinute: null or >= 1 } ? new PracticeLimits(request.LargestBytes, request.AMinute) : throw ProblemException.Invalid("The largest message is from 1 kB to 100 MB, and at least one message a minute is taken."));
+        drills.Limit(
+            Account(scope),
+            request is { LargestBytes: >= 1_000 and <= 100_000_000, AMinute: null or >= 1 }
+                ? new PracticeLimits(request.LargestBytes, request.AMinute)
+                : throw ProblemException.Invalid("The largest message is from 1 kB to 100 MB, and at least one message a minute is taken.")
+        );
         return View(scope, drills);
     }
 
@@ -97,7 +150,11 @@ internal static class PostroomEndpoints
     private static DrillsView View(BookScope scope, Drills drills)
     {
         var limits = drills.LimitsOf(Account(scope));
-        return new DrillsView([.. drills.Of(Account(scope)).Select(d => new DrillView(d.Step, d.Act, d.Answer, d.To, d.Left))], limits.LargestMessage, limits.MessagesAMinute);
+        return new DrillsView(
+            [.. drills.Of(Account(scope)).Select(d => new DrillView(d.Step, d.Act, d.Answer, d.To, d.Left))],
+            limits.LargestMessage,
+            limits.MessagesAMinute
+        );
     }
 
     /// <summary>Lets a delivery report come back for the first recipient of a message, as if its mailbox were not there.</summary>
@@ -105,7 +162,13 @@ internal static class PostroomEndpoints
     {
         var message = mailbox.Find(Account(scope), id) ?? throw ProblemException.NotFound("This message");
         var now = clock.GetUtcNow();
-        var report = mailbox.Add(Account(scope), "", [message.From], DeliveryReport.Of(mailbox.Bytes(message), message.From, message.Recipients[0], "5.1.1", "550 5.1.1 no such mailbox here", now), now);
+        var report = mailbox.Add(
+            Account(scope),
+            "",
+            [message.From],
+            DeliveryReport.Of(mailbox.Bytes(message), message.From, message.Recipients[0], "5.1.1", "550 5.1.1 no such mailbox here", now),
+            now
+        );
         return new ReceivedLine(report.Id, report.ReceivedAt, report.Recipients, report.Subject, report.EnclosureCount, 1);
     }
 

@@ -12,7 +12,9 @@ namespace Rendal.Web.Postroom;
 /// Serves the postroom, in one of the processes that share a folder of data. When that one is gone another of them does: what was
 /// received stands in the folder.
 /// </summary>
-internal sealed partial class PostroomServer(HostParts parts, Drills drills, IServiceProvider services, ILoggerFactory logs) : IHostedService, IDisposable
+internal sealed partial class PostroomServer(HostParts parts, Drills drills, IServiceProvider services, ILoggerFactory logs)
+    : IHostedService,
+        IDisposable
 {
     private static readonly TimeSpan Between = TimeSpan.FromSeconds(1);
 
@@ -54,7 +56,9 @@ internal sealed partial class PostroomServer(HostParts parts, Drills drills, ISe
         stop.Dispose();
     }
 
-    /// <summary>Takes the place of the one who serves; null where another has it. It is free again when its process has ended, however that was.</summary>
+    /// <summary>
+    /// Takes the place of the one who serves; null where another has it. It is free again when its process has ended, however that was.
+    /// </summary>
     private static FileStream? Take(string data)
     {
         Directory.CreateDirectory(Path.Combine(data, "postroom"));
@@ -75,8 +79,7 @@ internal sealed partial class PostroomServer(HostParts parts, Drills drills, ISe
             do
             {
                 await Task.Delay(Between, stop.Token);
-            }
-            while (!await TryServeAsync());
+            } while (!await TryServeAsync());
         }
         catch (OperationCanceledException)
         {
@@ -108,7 +111,11 @@ internal sealed partial class PostroomServer(HostParts parts, Drills drills, ISe
         var options = new KestrelServerOptions { ApplicationServices = services };
         options.ListenForMail(parts.MailPort);
         options.ListenForFetching(parts.ImapPort);
-        var made = new KestrelServer(Options.Create(options), new SocketTransportFactory(Options.Create(new SocketTransportOptions()), logs), logs);
+        var made = new KestrelServer(
+            Options.Create(options),
+            new SocketTransportFactory(Options.Create(new SocketTransportOptions()), logs),
+            logs
+        );
         try
         {
             drills.EndAll();
@@ -134,7 +141,8 @@ internal sealed partial class PostroomServer(HostParts parts, Drills drills, ISe
     {
         public IFeatureCollection CreateContext(IFeatureCollection contextFeatures) => contextFeatures;
 
-        public Task ProcessRequestAsync(IFeatureCollection context) => throw new InvalidOperationException("The postroom answers no HTTP.");
+        public Task ProcessRequestAsync(IFeatureCollection context) =>
+            throw new InvalidOperationException("The postroom answers no HTTP.");
 
         public void DisposeContext(IFeatureCollection context, Exception? exception)
         {

@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+
 namespace Rendal.Web.Rounds;
 
 /// <summary>An item of an account.</summary>
@@ -12,7 +13,26 @@ namespace Rendal.Web.Rounds;
 /// <param name="Corrections">What was put right in its row.</param>
 /// <param name="ReminderLevel">The reminder that was sent for it last; null where none was, and in a round of statements.</param>
 /// <param name="RemindedOn">The day on which it was.</param>
-internal sealed record AccountItem(string Key, string Name, string Kind, DateOnly? Date, DateOnly Due, string Currency, string Original, string Open, bool IsCredit, string Reason, string Note, DateOnly? Until, bool IsHeld, bool IsDecided, int Row, IReadOnlyList<ItemCorrection> Corrections, int? ReminderLevel, DateOnly? RemindedOn);
+internal sealed record AccountItem(
+    string Key,
+    string Name,
+    string Kind,
+    DateOnly? Date,
+    DateOnly Due,
+    string Currency,
+    string Original,
+    string Open,
+    bool IsCredit,
+    string Reason,
+    string Note,
+    DateOnly? Until,
+    bool IsHeld,
+    bool IsDecided,
+    int Row,
+    IReadOnlyList<ItemCorrection> Corrections,
+    int? ReminderLevel,
+    DateOnly? RemindedOn
+);
 
 /// <summary>A value of a row that is not what the file says.</summary>
 /// <param name="Column">The heading; empty for a customer that was joined with another.</param>
@@ -23,21 +43,39 @@ internal sealed record ItemCorrection(string Column, string Was, string Becomes,
 internal sealed record SettlingView(string Credit, int CreditRow, string Charge, int ChargeRow, string Amount, string Currency, string By);
 
 /// <summary>What a person has said about a payment or credit.</summary>
-/// <param name="Charge">What it is set against; null where it is to stay a credit. An item that is in the ledger no more has no name.</param>
+/// <param name="Charge">What it is set against; null where it is to stay a credit. An item that is in the ledger no more has no
+/// name.</param>
 /// <param name="Amount">How much; null for as much as both have open.</param>
 internal sealed record SaidView(long Id, string Credit, string? Charge, string? Amount, string By, DateTimeOffset At);
 
 /// <summary>The account of one customer in a round.</summary>
-internal sealed record AccountView(string Customer, string Name, bool IsFixed, IReadOnlyList<AccountItem> Items, IReadOnlyList<SettlingView> Settlings, IReadOnlyList<SaidView> Said);
+internal sealed record AccountView(
+    string Customer,
+    string Name,
+    bool IsFixed,
+    IReadOnlyList<AccountItem> Items,
+    IReadOnlyList<SettlingView> Settlings,
+    IReadOnlyList<SaidView> Said
+);
 
 /// <summary>What a person decides about an item in a round: <c>out</c>, <c>in</c>, or null to take it back.</summary>
-internal sealed record ItemDecisionRequest([property: StringLength(200)] string Customer, string Item, string? Decision, [property: StringLength(1_000)] string Reason);
+internal sealed record ItemDecisionRequest(
+    [property: StringLength(200)] string Customer,
+    string Item,
+    string? Decision,
+    [property: StringLength(1_000)] string Reason
+);
 
 /// <summary>An item by its key.</summary>
 internal sealed record ItemRequest(string Item);
 
 /// <summary>An item to be held back.</summary>
-internal sealed record HoldRequest([property: StringLength(200)] string Customer, string Item, [property: StringLength(1_000)] string Note, DateOnly? Until);
+internal sealed record HoldRequest(
+    [property: StringLength(200)] string Customer,
+    string Item,
+    [property: StringLength(1_000)] string Note,
+    DateOnly? Until
+);
 
 /// <summary>What a payment or credit is to be set against.</summary>
 /// <param name="Charge">The item; null where it is to stay a credit.</param>

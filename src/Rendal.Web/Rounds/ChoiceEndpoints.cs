@@ -28,13 +28,26 @@ internal static class ChoiceEndpoints
     private static async Task<List<ChoiceLine>> ListAsync(BookScope scope, CancellationToken cancel) =>
         [.. (await scope.Choices.ListAsync(cancel)).Select(c => new ChoiceLine(c.Id, c.Name))];
 
-    private static async Task<List<ChoiceLine>> SaveAsync(long id, SaveChoiceRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<List<ChoiceLine>> SaveAsync(
+        long id,
+        SaveChoiceRequest request,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await new SaveChoice(scope, clock).RunAsync(id, request.Name, cancel);
         return await ListAsync(scope, cancel);
     }
 
-    private static async Task<RoundView> UseAsync(long id, long choice, long revision, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<RoundView> UseAsync(
+        long id,
+        long choice,
+        long revision,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await new UseChoice(scope, clock).RunAsync(id, choice, revision, cancel);
         return await RoundEndpoints.ViewAsync(id, scope, clock, cancel);

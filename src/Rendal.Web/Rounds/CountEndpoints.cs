@@ -21,17 +21,32 @@ internal static class CountEndpoints
 {
     public static void Map(RouteGroupBuilder book) => book.MapGroup("/rounds/{id:long}").WithTags("Rounds").MapPost("/count", AnswerAsync);
 
-    private static async Task<Results<Ok<CountView>, NoContent>> AnswerAsync(long id, RoundRequest request, BookScope scope, CancellationToken cancel) =>
-        await new CountChoice(scope).RunAsync(id, request.Checked(), cancel) is { } count ? TypedResults.Ok(View(count, scope.Book.Currency)) : TypedResults.NoContent();
+    private static async Task<Results<Ok<CountView>, NoContent>> AnswerAsync(
+        long id,
+        RoundRequest request,
+        BookScope scope,
+        CancellationToken cancel
+    ) =>
+        await new CountChoice(scope).RunAsync(id, request.Checked(), cancel) is { } count
+            ? TypedResults.Ok(View(count, scope.Book.Currency))
+            : TypedResults.NoContent();
 
-    private static CountView View(ChosenCount count, Currency first) => new(
-        count.Parcels,
-        SumsOf(count.Sums.Select(s => (s.Key, s.Value)), first),
-        [
-            .. count.LeftOut.GroupBy(l => l.Reason)
-                .Select(g => new LeftOutCount(g.Key.Code(), g.Sum(l => l.Customers), SumsOf(g.Where(l => l.Currency is not null).Select(l => (l.Currency!.Value, l.Amount)), first)))
-                .OrderByDescending(l => l.Customers).ThenBy(l => l.Reason, StringComparer.Ordinal),
-        ]);
+    private static CountView View(ChosenCount count, Currency first) =>
+        new(
+            count.Parcels,
+            SumsOf(count.Sums.Select(s => (s.Key, s.Value)), first),
+            [
+                .. count
+                    .LeftOut.GroupBy(l => l.Reason)
+                    .Select(g => new LeftOutCount(
+                        g.Key.Code(),
+                        g.Sum(l => l.Customers),
+                        SumsOf(g.Where(l => l.Currency is not null).Select(l => (l.Currency!.Value, l.Amount)), first)
+                    ))
+                    .OrderByDescending(l => l.Customers)
+                    .ThenBy(l => l.Reason, StringComparer.Ordinal),
+            ]
+        );
 
     private static IReadOnlyList<SumView> SumsOf(IEnumerable<(Currency Currency, decimal Amount)> sums, Currency first) =>
         [.. sums.OrderByDescending(s => s.Currency == first).ThenBy(s => s.Currency).Select(s => SumView.Of(s.Currency, s.Amount))];

@@ -27,8 +27,13 @@ internal static class ParcelListEndpoints
     }
 
     /// <summary>Where the parcel of a customer is in the list.</summary>
-    private static async Task<ParcelPlace> PlaceAsync(long id, string customer, BookScope scope, CancellationToken cancel, string find = "") =>
-        new(await scope.Listing.PlaceAsync(id, find, customer, cancel));
+    private static async Task<ParcelPlace> PlaceAsync(
+        long id,
+        string customer,
+        BookScope scope,
+        CancellationToken cancel,
+        string find = ""
+    ) => new(await scope.Listing.PlaceAsync(id, find, customer, cancel));
 
     /// <summary>The next parcel in the list that changed since somebody looked at it; after the last comes the first.</summary>
     /// <param name="id">The round.</param>

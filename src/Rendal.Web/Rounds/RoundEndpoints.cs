@@ -41,7 +41,9 @@ internal static class RoundEndpoints
         group.MapGet("", ListAsync);
         group.MapPost("", MakeAsync);
         group.MapGet("/waiting", WaitingAsync);
-        group.MapGet("/ended", async (BookScope scope, RoundEnds ends, CancellationToken cancel) => await ends.UnseenAsync(scope.Book.Id, scope.Person, cancel));
+        group.MapGet("/ended", async (BookScope scope, RoundEnds ends, CancellationToken cancel) =>
+            await ends.UnseenAsync(scope.Book.Id, scope.Person, cancel)
+        );
         group.MapPost("/{id:long}/seen", SeenAsync);
         group.MapGet("/{id:long}", ViewAsync);
         group.MapGet("/{id:long}/revision", RevisionAsync);
@@ -103,63 +105,147 @@ internal static class RoundEndpoints
         var choice = round.Choice;
         var rules = round.RulesNow(scope.Book.Rules);
         return new RoundView(
-            id, round.Revision, round.Name,
-            new RoundRequest(round.Name, choice.AsOf, choice.Form, choice.PeriodFrom, choice.InterestPercent, choice.About, choice.LeastBalance, choice.OverdueDays, choice.ReminderLevels, choice.NotWithinDays, choice.WithCredits, choice.LeaveOutHeld, choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
-                choice.DatedFrom, choice.DatedTo, choice.DueFrom, choice.DueTo, choice.Groups, choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
-                choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]), round.WordingId, round.SenderId, round.PickedLayout),
-            intake!.Id, intake.FileName, await LedgerDoubt.OfAsync(intake, scope, cancel), round.PreparedAt, round.ReleasedAt, round.Paused, sender!.PausedFor(scope.Person),
+            id,
+            round.Revision,
+            round.Name,
+            new RoundRequest(
+                round.Name,
+                choice.AsOf,
+                choice.Form,
+                choice.PeriodFrom,
+                choice.InterestPercent,
+                choice.About,
+                choice.LeastBalance,
+                choice.OverdueDays,
+                choice.ReminderLevels,
+                choice.NotWithinDays,
+                choice.WithCredits,
+                choice.LeaveOutHeld,
+                choice.Units is { } units ? [.. units.Order(StringComparer.Ordinal)] : null,
+                choice.DatedFrom,
+                choice.DatedTo,
+                choice.DueFrom,
+                choice.DueTo,
+                choice.Groups,
+                choice.HeadOffices is { } offices ? [.. offices.Order(StringComparer.Ordinal)] : null,
+                choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]),
+                round.WordingId,
+                round.SenderId,
+                round.PickedLayout
+            ),
+            intake!.Id,
+            intake.FileName,
+            await LedgerDoubt.OfAsync(intake, scope, cancel),
+            round.PreparedAt,
+            round.ReleasedAt,
+            round.Paused,
+            sender!.PausedFor(scope.Person),
             await scope.Ledger.UnitsAsync(round.IntakeId, cancel),
             await scope.Ledger.ExtraHeadingsAsync(round.IntakeId, cancel),
             [
-                LineOf("last-month", Period.LastMonth(today)), LineOf("last-quarter", Period.LastQuarter(today)),
-                LineOf("this-month", Period.MonthOf(today)), LineOf("this-quarter", Period.QuarterOf(today)),
+                LineOf("last-month", Period.LastMonth(today)),
+                LineOf("last-quarter", Period.LastQuarter(today)),
+                LineOf("this-month", Period.MonthOf(today)),
+                LineOf("this-quarter", Period.QuarterOf(today)),
             ],
-            BookEndpoints.AgeLabels(rules.Ageing), rules.Form, rules.Reminders.Levels,
+            BookEndpoints.AgeLabels(rules.Ageing),
+            rules.Form,
+            rules.Reminders.Levels,
             [.. (await scope.Customers.OfficesAsync(cancel)).Select(o => new HeadOfficeLine(o.Key, o.Name))],
             [.. proof.OrderByDescending(p => p.Currency == scope.Book.Currency).Select(p => ProofView.Of(p, parts))],
-            PageSize, list.Groups, [.. list.Parcels.Select(ParcelLine.Of)],
-            await scope.Listing.LeftOutCountAsync(id, cancel), [.. (await scope.Listing.LeftOutAsync(id, 0, PageSize, cancel)).Select(LeftOutLine.Of)],
-            await SinceLookedThrough.OfAsync(round, scope, cancel), round.IsBehind(scope.Book),
-            round.ReleasedAt is null ? 0 : await scope.Listing.LeftAsync(id, cancel));
+            PageSize,
+            list.Groups,
+            [.. list.Parcels.Select(ParcelLine.Of)],
+            await scope.Listing.LeftOutCountAsync(id, cancel),
+            [.. (await scope.Listing.LeftOutAsync(id, 0, PageSize, cancel)).Select(LeftOutLine.Of)],
+            await SinceLookedThrough.OfAsync(round, scope, cancel),
+            round.IsBehind(scope.Book),
+            round.ReleasedAt is null ? 0 : await scope.Listing.LeftAsync(id, cancel)
+        );
     }
 
-    /// <summary>Whether a round that nothing was released of is still what somebody sees; asked again and again while it is open.</summary>
+    /// <summary>
+    /// Whether a round that nothing was released of is still what somebody sees; asked again and again while it is open.
+    /// </summary>
     /// <param name="id">The round.</param>
     /// <param name="revision">The revision that they see.</param>
     /// <param name="preparedAt">When what they see was prepared.</param>
-    private static async Task<RevisionView> RevisionAsync(long id, long revision, DateTimeOffset? preparedAt, BookScope scope, CancellationToken cancel) =>
+    private static async Task<RevisionView> RevisionAsync(
+        long id,
+        long revision,
+        DateTimeOffset? preparedAt,
+        BookScope scope,
+        CancellationToken cancel
+    ) =>
         await scope.Rounds.FindAsync(id, cancel) is { } round
-            ? new RevisionView(round.Revision != revision || round.PreparedAt != preparedAt || round.ReleasedAt is not null, round.IsBehind(scope.Book))
+            ? new RevisionView(
+                round.Revision != revision || round.PreparedAt != preparedAt || round.ReleasedAt is not null,
+                round.IsBehind(scope.Book)
+            )
             : throw ProblemException.NotFound("This round");
 
-    private static Task<IResult> ChangeAsync(long id, long revision, RoundRequest request, HttpContext http, BookScope scope, ProgressResponse works, TimeProvider clock) => works.AnswerAsync(http, async (meter, cancel) =>
-    {
-        await new ChangeRound(scope, clock).RunAsync(id, revision, request.Settings(), meter, cancel);
-        return await ViewAsync(id, scope, clock, cancel);
-    });
+    private static Task<IResult> ChangeAsync(
+        long id,
+        long revision,
+        RoundRequest request,
+        HttpContext http,
+        BookScope scope,
+        ProgressResponse works,
+        TimeProvider clock
+    ) => works.AnswerAsync(http, async (meter, cancel) =>
+        {
+            await new ChangeRound(scope, clock).RunAsync(id, revision, request.Settings(), meter, cancel);
+            return await ViewAsync(id, scope, clock, cancel);
+        });
 
-    private static Task<IResult> PrepareAsync(long id, HttpContext http, BookScope scope, ProgressResponse works, TimeProvider clock) => works.AnswerAsync(http, async (meter, cancel) =>
-    {
-        await new PrepareRound(scope, clock).RunAsync(id, meter, cancel);
-        return await ViewAsync(id, scope, clock, cancel);
-    });
+    private static Task<IResult> PrepareAsync(long id, HttpContext http, BookScope scope, ProgressResponse works, TimeProvider clock) =>
+        works.AnswerAsync(http, async (meter, cancel) =>
+        {
+            await new PrepareRound(scope, clock).RunAsync(id, meter, cancel);
+            return await ViewAsync(id, scope, clock, cancel);
+        });
 
     /// <summary>Decides about one customer. What of the round is another then is fetched, as much as is in sight.</summary>
-    private static async Task<NoContent> DecideAsync(long id, long revision, DecisionRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<NoContent> DecideAsync(
+        long id,
+        long revision,
+        DecisionRequest request,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await new DecideCustomer(scope, clock).RunAsync(id, revision, request.Customer, request.Decision, request.Reason, cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<ReleaseSummary> SummaryAsync(long id, SummaryRequest request, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
+    private static async Task<ReleaseSummary> SummaryAsync(
+        long id,
+        SummaryRequest request,
+        BookScope scope,
+        SenderSecrets secrets,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var summed = await new SummariseRelease(scope, clock).RunAsync(id, request.Parcels, cancel);
         var (ready, sender) = (summed.Ready.Parcels, summed.Sender);
         return new ReleaseSummary(
-            ready.Count, ready.Count(p => p.Recipients.Count > 0), ready.Count(p => p.OnPaper), ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(),
-            [.. summed.Totals.Select(t => SumView.Of(t.Currency, t.Total))], sender.ShownTo(scope.Person), sender.IsFor(scope.Person) ? $"{sender.Host}:{sender.Port}" : "",
-            secrets.IsPractice(sender.Host, sender.Port), [.. summed.Wordings.Select(w => new WordingCount(w.Wording, w.Parcels))], Enclosed(summed.Layouts),
-            summed.All.Count(p => p.Standing == ParcelStanding.NeedsYou), summed.All.Count(p => p.State == ParcelState.Held), summed.LeftOut, ready.Count >= TypedFrom)
+            ready.Count,
+            ready.Count(p => p.Recipients.Count > 0),
+            ready.Count(p => p.OnPaper),
+            ready.SelectMany(p => p.Recipients).Distinct(StringComparer.OrdinalIgnoreCase).Count(),
+            [.. summed.Totals.Select(t => SumView.Of(t.Currency, t.Total))],
+            sender.ShownTo(scope.Person),
+            sender.IsFor(scope.Person) ? $"{sender.Host}:{sender.Port}" : "",
+            secrets.IsPractice(sender.Host, sender.Port),
+            [.. summed.Wordings.Select(w => new WordingCount(w.Wording, w.Parcels))],
+            Enclosed(summed.Layouts),
+            summed.All.Count(p => p.Standing == ParcelStanding.NeedsYou),
+            summed.All.Count(p => p.State == ParcelState.Held),
+            summed.LeftOut,
+            ready.Count >= TypedFrom
+        )
         {
             Revision = summed.Revision,
             Seen = summed.Ready.Seen,
@@ -172,13 +258,38 @@ internal static class RoundEndpoints
     /// <summary>“Statement as PDF”; where there are several, “Statement as PDF and XLSX (57), Letter as DOCX (1)”.</summary>
     private static string Enclosed(IReadOnlyList<Layout> layouts)
     {
-        var kinds = layouts.GroupBy(l => $"{l.Name} as {string.Join(" and ", l.Forms.Order().Select(f => f.ToString().ToUpperInvariant()))}").OrderByDescending(g => g.Count()).ThenBy(g => g.Key, StringComparer.Ordinal).ToList();
-        return string.Join(", ", kinds.Select(k => kinds.Count > 1 ? string.Create(CultureInfo.InvariantCulture, $"{k.Key} ({k.Count()})") : k.Key));
+        var kinds = layouts
+            .GroupBy(l => $"{l.Name} as {string.Join(" and ", l.Forms.Order().Select(f => f.ToString().ToUpperInvariant()))}")
+            .OrderByDescending(g => g.Count())
+            .ThenBy(g => g.Key, StringComparer.Ordinal)
+            .ToList();
+        return string.Join(
+            ", ",
+            kinds.Select(k => kinds.Count > 1 ? string.Create(CultureInfo.InvariantCulture, $"{k.Key} ({k.Count()})") : k.Key)
+        );
     }
 
-    private static async Task<RoundView> ReleaseAsync(long id, ReleaseRequest request, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    private static async Task<RoundView> ReleaseAsync(
+        long id,
+        ReleaseRequest request,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
-        await new ReleaseRound(scope, clock).RunAsync(id, new ReleaseOrder(request.Parcels, request.Revision, request.Seen, request.At, request.Way, request.DespiteLedger == true, request.SeenChanges == true), cancel);
+        await new ReleaseRound(scope, clock).RunAsync(
+            id,
+            new ReleaseOrder(
+                request.Parcels,
+                request.Revision,
+                request.Seen,
+                request.At,
+                request.Way,
+                request.DespiteLedger == true,
+                request.SeenChanges == true
+            ),
+            cancel
+        );
         return await ViewAsync(id, scope, clock, cancel);
     }
 
@@ -207,11 +318,26 @@ internal static class RoundEndpoints
 
     /// <summary>The messages of a round that leave as files, as .eml in a ZIP.</summary>
     private static async Task<FileStreamHttpResult> ZipAsync(long id, BookScope scope, CancellationToken cancel) =>
-        await FileAsync(id, scope, "application/zip", "zip", file => MessageFiles.WriteZipAsync(file, Named(scope.Rounds.ExportedAsync(id, cancel)), cancel), cancel);
+        await FileAsync(
+            id,
+            scope,
+            "application/zip",
+            "zip",
+            file => MessageFiles.WriteZipAsync(file, Named(scope.Rounds.ExportedAsync(id, cancel)), cancel),
+            cancel
+        );
 
     /// <summary>The messages of a round that leave as files, as one mbox.</summary>
     private static async Task<FileStreamHttpResult> MboxAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await FileAsync(id, scope, "application/mbox", "mbox", file => MessageFiles.WriteMboxAsync(file, scope.Rounds.ExportedAsync(id, cancel).Select(m => m.Bytes), clock.GetUtcNow(), cancel), cancel);
+        await FileAsync(
+            id,
+            scope,
+            "application/mbox",
+            "mbox",
+            file =>
+                MessageFiles.WriteMboxAsync(file, scope.Rounds.ExportedAsync(id, cancel).Select(m => m.Bytes), clock.GetUtcNow(), cancel),
+            cancel
+        );
 
     /// <summary>All letters of a round in one PDF to be printed.</summary>
     /// <param name="id">The round.</param>
@@ -220,15 +346,24 @@ internal static class RoundEndpoints
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         var papers = await scope.Rounds.PapersAsync(id, cancel);
-        return papers.Count == 0 ? throw ProblemException.Conflict("Nothing of this round was made up for the post yet.")
+        return papers.Count == 0
+            ? throw ProblemException.Conflict("Nothing of this round was made up for the post yet.")
             : await FileOnTheWay.SendAsync(DocumentFile.PdfType, FileName.Safe($"{round.Name} post", ".pdf"), file =>
             {
-                PostBundle.Write(file, round.Name, papers.Select(p => new PostPiece(p.Customer, p.Name, p.Lines, p.Country, p.Pdf)), bothSides, scope.Book.Firm.OwnCountry());
+                PostBundle.Write(
+                    file,
+                    round.Name,
+                    papers.Select(p => new PostPiece(p.Customer, p.Name, p.Lines, p.Country, p.Pdf)),
+                    bothSides,
+                    scope.Book.Firm.OwnCountry()
+                );
                 return Task.CompletedTask;
             });
     }
 
-    private static async IAsyncEnumerable<(string FileName, byte[] Bytes)> Named(IAsyncEnumerable<(string Customer, string Name, byte[] Bytes)> messages)
+    private static async IAsyncEnumerable<(string FileName, byte[] Bytes)> Named(
+        IAsyncEnumerable<(string Customer, string Name, byte[] Bytes)> messages
+    )
     {
         var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         await foreach (var (customer, name, bytes) in messages)
@@ -237,7 +372,14 @@ internal static class RoundEndpoints
         }
     }
 
-    private static async Task<FileStreamHttpResult> FileAsync(long id, BookScope scope, string contentType, string ending, Func<Stream, Task> write, CancellationToken cancel)
+    private static async Task<FileStreamHttpResult> FileAsync(
+        long id,
+        BookScope scope,
+        string contentType,
+        string ending,
+        Func<Stream, Task> write,
+        CancellationToken cancel
+    )
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         return await FileOnTheWay.SendAsync(contentType, FileName.Safe(round.Name, "." + ending), write);
@@ -256,7 +398,12 @@ internal static class RoundEndpoints
     private static ServerSentEventsResult<ProgressView> Progress(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         TypedResults.ServerSentEvents(Events(id, scope, clock, cancel));
 
-    private static async IAsyncEnumerable<SseItem<ProgressView>> Events(long id, BookScope scope, TimeProvider clock, [EnumeratorCancellation] CancellationToken cancel)
+    private static async IAsyncEnumerable<SseItem<ProgressView>> Events(
+        long id,
+        BookScope scope,
+        TimeProvider clock,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
     {
         ProgressView? last = null;
 
@@ -266,11 +413,20 @@ internal static class RoundEndpoints
             var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
             var now = clock.GetUtcNow();
             var counts = await scope.Rounds.CountsAsync(id, cancel);
-            var left = new[] { ParcelState.Released, ParcelState.Sending, ParcelState.ToBeRetried }.Sum(s => (int)counts.GetValueOrDefault(s.Code()));
+            var left = new[] { ParcelState.Released, ParcelState.Sending, ParcelState.ToBeRetried }.Sum(s =>
+                (int)counts.GetValueOrDefault(s.Code())
+            );
             var leaves = left == 0 ? null : await scope.Rounds.NextLeavesAsync(id, cancel);
             var view = new ProgressView(
-                counts, round.Paused, sender!.PausedFor(scope.Person), sender.AwayFor(scope.Person), left == 0 ? 0 : await scope.Rounds.PaceAsync(id, now, cancel),
-                ForecastView.Of(await SendingForecast.OfAsync(sender, left, scope, clock, cancel)), leaves > now ? leaves : null, await scope.Rounds.PaperCountAsync(id, cancel));
+                counts,
+                round.Paused,
+                sender!.PausedFor(scope.Person),
+                sender.AwayFor(scope.Person),
+                left == 0 ? 0 : await scope.Rounds.PaceAsync(id, now, cancel),
+                ForecastView.Of(await SendingForecast.OfAsync(sender, left, scope, clock, cancel)),
+                leaves > now ? leaves : null,
+                await scope.Rounds.PaperCountAsync(id, cancel)
+            );
             if (last is null || !Same(view, last))
             {
                 last = view;
@@ -282,7 +438,8 @@ internal static class RoundEndpoints
     }
 
     private static bool Same(ProgressView a, ProgressView b) =>
-        a with { Counts = b.Counts } == b && a.Counts.OrderBy(c => c.Key, StringComparer.Ordinal).SequenceEqual(b.Counts.OrderBy(c => c.Key, StringComparer.Ordinal));
+        a with { Counts = b.Counts } == b
+        && a.Counts.OrderBy(c => c.Key, StringComparer.Ordinal).SequenceEqual(b.Counts.OrderBy(c => c.Key, StringComparer.Ordinal));
 
     private static PeriodLine LineOf(string name, Period period) => new(name, period.From, period.To);
 }

@@ -30,7 +30,8 @@ internal sealed record RoundRequest(
     IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
     long WordingId,
     long SenderId,
-    long? LayoutId)
+    long? LayoutId
+)
 {
     /// <summary>The settings that are asked for; refused in words where they make no sense.</summary>
     public RoundSettings Settings() => new(Name, Checked(), WordingId, SenderId, LayoutId);
@@ -64,7 +65,11 @@ internal sealed record RoundRequest(
             Form = Form,
             PeriodFrom = PeriodFrom,
             InterestPercent = InterestPercent,
-            About = About is RoundKind.Statements or RoundKind.Invoices or RoundKind.Confirmations ? About : throw ProblemException.Invalid("A round is about statements, invoices, confirmations of balance, or reminders of chosen levels."),
+            About = About is RoundKind.Statements or RoundKind.Invoices or RoundKind.Confirmations
+                ? About
+                : throw ProblemException.Invalid(
+                    "A round is about statements, invoices, confirmations of balance, or reminders of chosen levels."
+                ),
             LeastBalance = Math.Max(0, LeastBalance),
             OverdueDays = OverdueDays,
             ReminderLevels = ReminderLevels is { } levels ? [.. levels.Distinct().Order()] : null,

@@ -14,9 +14,17 @@ namespace Rendal.Web.Rounds;
 
 /// <summary>A round in a list.</summary>
 /// <param name="Groups">How many parcels stand where, in the order in which parcels are listed.</param>
-internal sealed record RoundLine(long Id, string Name, DateOnly AsOf, DateTimeOffset MadeAt, DateTimeOffset? ReleasedAt, IReadOnlyList<ParcelGroup> Groups)
+internal sealed record RoundLine(
+    long Id,
+    string Name,
+    DateOnly AsOf,
+    DateTimeOffset MadeAt,
+    DateTimeOffset? ReleasedAt,
+    IReadOnlyList<ParcelGroup> Groups
+)
 {
-    public static RoundLine Of(RoundRecord round, IEnumerable<ParcelGroup> groups) => new(round.Id, round.Name, round.Choice.AsOf, round.MadeAt, round.ReleasedAt, [.. groups]);
+    public static RoundLine Of(RoundRecord round, IEnumerable<ParcelGroup> groups) =>
+        new(round.Id, round.Name, round.Choice.AsOf, round.MadeAt, round.ReleasedAt, [.. groups]);
 }
 
 /// <summary>A part of the rounds.</summary>
@@ -26,8 +34,14 @@ internal sealed record RoundList(IReadOnlyList<RoundLine> Rounds, bool HasMore);
 
 /// <summary>A new round.</summary>
 /// <param name="About">What it is about: statements, reminders of whichever level is due, invoices, or confirmations of balance.</param>
-/// <param name="Prepared">Whether its parcels are made up at once; else that is to be asked for, by whoever wants to see how far it is.</param>
-internal sealed record NewRound([property: StringLength(200)] string Name, DateOnly? AsOf, RoundKind About = RoundKind.Statements, bool Prepared = true);
+/// <param name="Prepared">Whether its parcels are made up at once; else that is to be asked for, by whoever wants to see how far it
+/// is.</param>
+internal sealed record NewRound(
+    [property: StringLength(200)] string Name,
+    DateOnly? AsOf,
+    RoundKind About = RoundKind.Statements,
+    bool Prepared = true
+);
 
 /// <summary>A period to choose among, seen from today.</summary>
 /// <param name="Name"><c>last-month</c>, <c>last-quarter</c>, <c>this-month</c> or <c>this-quarter</c>.</param>
@@ -38,12 +52,26 @@ internal sealed record HeadOfficeLine(string Customer, string Name);
 
 /// <summary>The figures of a statement in one currency, written for a file.</summary>
 /// <param name="AlsoOn">The head office whose parcel has the same items and counts them; null for a statement that counts.</param>
-internal sealed record ParcelSumView(string Currency, string Total, string Overdue, IReadOnlyList<string> Bands, string Credits, string? AlsoOn)
+internal sealed record ParcelSumView(
+    string Currency,
+    string Total,
+    string Overdue,
+    IReadOnlyList<string> Bands,
+    string Credits,
+    string? AlsoOn
+)
 {
     public static ParcelSumView Of(ParcelSum s)
     {
         var currency = Rendal.Core.Money.Currency.Of(s.Currency);
-        return new(s.Currency, currency.Plain(s.Total), currency.Plain(s.Overdue), [.. s.Bands.Select(currency.Plain)], currency.Plain(s.Credits), s.AlsoOn);
+        return new(
+            s.Currency,
+            currency.Plain(s.Total),
+            currency.Plain(s.Overdue),
+            [.. s.Bands.Select(currency.Plain)],
+            currency.Plain(s.Credits),
+            s.AlsoOn
+        );
     }
 }
 
@@ -54,17 +82,54 @@ internal sealed record ParcelSumView(string Currency, string Total, string Overd
 /// <param name="OnPaper">Whether it goes by post, alone where there are no recipients.</param>
 /// <param name="CanBeRetried">Whether its message could not be made, and it can be let go again.</param>
 /// <param name="Changed">What of it changed since somebody looked at it: <c>the wording</c>; or that it is new in the round.</param>
-internal sealed record ParcelLine(long Id, string Customer, string Name, IReadOnlyList<ParcelAccount> Accounts, string Standing, string Problem, IReadOnlyList<string> Recipients, IReadOnlyList<ParcelSumView> Sums, int Items, string Answer, int? ReminderLevel, bool OnPaper, bool CanBeRetried, IReadOnlyList<string> Changed)
+internal sealed record ParcelLine(
+    long Id,
+    string Customer,
+    string Name,
+    IReadOnlyList<ParcelAccount> Accounts,
+    string Standing,
+    string Problem,
+    IReadOnlyList<string> Recipients,
+    IReadOnlyList<ParcelSumView> Sums,
+    int Items,
+    string Answer,
+    int? ReminderLevel,
+    bool OnPaper,
+    bool CanBeRetried,
+    IReadOnlyList<string> Changed
+)
 {
-    public static ParcelLine Of(ParcelRecord p) => new(p.Id, p.Customer, p.Name, p.Accounts, p.Standing, p.Problem, p.Recipients, [.. p.Sums.Select(ParcelSumView.Of)], p.Items, p.Answer, p.ReminderLevel, p.OnPaper, p.CanBeRetried,
-        p.IsNew ? ["new in this round"] : [.. p.Changed.Select(c => c.Words())]);
+    public static ParcelLine Of(ParcelRecord p) =>
+        new(
+            p.Id,
+            p.Customer,
+            p.Name,
+            p.Accounts,
+            p.Standing,
+            p.Problem,
+            p.Recipients,
+            [.. p.Sums.Select(ParcelSumView.Of)],
+            p.Items,
+            p.Answer,
+            p.ReminderLevel,
+            p.OnPaper,
+            p.CanBeRetried,
+            p.IsNew ? ["new in this round"] : [.. p.Changed.Select(c => c.Words())]
+        );
 }
 
 /// <summary>What is left out for one customer and reason.</summary>
 internal sealed record LeftOutLine(string? Customer, string Name, string? Currency, string Reason, string Amount, int Items)
 {
     public static LeftOutLine Of(LeftOutRecord l) =>
-        new(l.Customer, l.Name, l.Currency, l.Reason, l.Currency is { } code ? Rendal.Core.Money.Currency.Of(code).Plain(l.Amount) : "", l.Items);
+        new(
+            l.Customer,
+            l.Name,
+            l.Currency,
+            l.Reason,
+            l.Currency is { } code ? Rendal.Core.Money.Currency.Of(code).Plain(l.Amount) : "",
+            l.Items
+        );
 }
 
 /// <summary>A part of the proof: the parcels of one standing, or what is left out for one reason.</summary>
@@ -75,17 +140,36 @@ internal sealed record LeftOutLine(string? Customer, string Name, string? Curren
 internal sealed record ProofPartView(string Kind, int Count, string Amount, double Share);
 
 /// <summary>The proof in one currency.</summary>
-internal sealed record ProofView(string Currency, string Sign, string Ledger, string Parcels, string LeftOut, string Difference, int LeftOutCount, IReadOnlyList<ProofPartView> Parts)
+internal sealed record ProofView(
+    string Currency,
+    string Sign,
+    string Ledger,
+    string Parcels,
+    string LeftOut,
+    string Difference,
+    int LeftOutCount,
+    IReadOnlyList<ProofPartView> Parts
+)
 {
     public static ProofView Of(Proof proof, IReadOnlyList<ProofPart> parts)
     {
         var currency = proof.Currency;
-        var all = parts.Where(p => p.Currency == currency).OrderBy(p => Place(p.Kind)).ThenBy(p => p.Kind, StringComparer.Ordinal).ToList();
+        var all = parts
+            .Where(p => p.Currency == currency)
+            .OrderBy(p => Place(p.Kind))
+            .ThenBy(p => p.Kind, StringComparer.Ordinal)
+            .ToList();
         var whole = all.Sum(p => p.Weight);
         return new(
-            currency.Code, currency.Sign, currency.Plain(proof.Ledger), currency.Plain(proof.Statements), currency.Plain(proof.LeftOut), currency.Plain(proof.Difference),
+            currency.Code,
+            currency.Sign,
+            currency.Plain(proof.Ledger),
+            currency.Plain(proof.Statements),
+            currency.Plain(proof.LeftOut),
+            currency.Plain(proof.Difference),
             all.Where(p => p.Kind.StartsWith("left-out:", StringComparison.Ordinal)).Sum(p => p.Count),
-            [.. all.Select(p => new ProofPartView(p.Kind, p.Count, currency.Plain(p.Amount), whole == 0 ? 0 : (double)(p.Weight / whole)))]);
+            [.. all.Select(p => new ProofPartView(p.Kind, p.Count, currency.Plain(p.Amount), whole == 0 ? 0 : (double)(p.Weight / whole)))]
+        );
 
         static int Place(string kind) => ParcelStanding.ListOrder.Index().FirstOrDefault(s => s.Item2 == kind, (int.MaxValue, "")).Item1;
     }
@@ -99,8 +183,10 @@ internal sealed record ProofView(string Currency, string Sign, string Ledger, st
 /// <param name="LeftOutCount">How many lines there are of what is left out.</param>
 /// <param name="LeftOut">The first page of them.</param>
 /// <param name="Changed">What changed by itself since somebody looked through it, in one sentence; empty for nothing.</param>
-/// <param name="IsBehind">Whether something that it uses was changed, so that it is to be prepared anew before somebody looks at it.</param>
-/// <param name="Rest">How many parcels a new round would be made of, where this one was released: those that go neither with it nor with another one.</param>
+/// <param name="IsBehind">Whether something that it uses was changed, so that it is to be prepared anew before somebody looks at
+/// it.</param>
+/// <param name="Rest">How many parcels a new round would be made of, where this one was released: those that go neither with it nor with
+/// another one.</param>
 internal sealed record RoundView(
     long Id,
     long Revision,
@@ -128,7 +214,8 @@ internal sealed record RoundView(
     IReadOnlyList<LeftOutLine> LeftOut,
     string Changed,
     bool IsBehind,
-    int Rest);
+    int Rest
+);
 
 /// <summary>Whether a round is still what somebody sees who has it open.</summary>
 /// <param name="IsOther">Whether it was changed, prepared anew or released.</param>
@@ -155,7 +242,11 @@ internal sealed record NextChanged(string? Customer);
 internal sealed record LookedAtRequest(DateTimeOffset PreparedAt, long? Parcel);
 
 /// <summary>What a person decides about one customer; null takes it back.</summary>
-internal sealed record DecisionRequest([property: StringLength(200)] string Customer, string? Decision, [property: StringLength(1_000)] string Reason);
+internal sealed record DecisionRequest(
+    [property: StringLength(200)] string Customer,
+    string? Decision,
+    [property: StringLength(1_000)] string Reason
+);
 
 /// <summary>How many messages a wording is for.</summary>
 internal sealed record WordingCount(string Name, int Messages);
@@ -164,7 +255,22 @@ internal sealed record WordingCount(string Name, int Messages);
 /// <param name="Parcels">How many parcels are ready.</param>
 /// <param name="Messages">How many of them are messages.</param>
 /// <param name="Papers">How many of them go by post, some beside their message.</param>
-internal sealed record ReleaseSummary(int Parcels, int Messages, int Papers, int Addresses, IReadOnlyList<SumView> Totals, string Sender, string Server, bool IsPractice, IReadOnlyList<WordingCount> Wordings, string Enclosure, int NeedYou, int Held, int LeftOut, bool CountToBeTyped)
+internal sealed record ReleaseSummary(
+    int Parcels,
+    int Messages,
+    int Papers,
+    int Addresses,
+    IReadOnlyList<SumView> Totals,
+    string Sender,
+    string Server,
+    bool IsPractice,
+    IReadOnlyList<WordingCount> Wordings,
+    string Enclosure,
+    int NeedYou,
+    int Held,
+    int LeftOut,
+    bool CountToBeTyped
+)
 {
     /// <summary>The revision of the round; the release names it.</summary>
     public required long Revision { get; init; }
@@ -175,10 +281,14 @@ internal sealed record ReleaseSummary(int Parcels, int Messages, int Papers, int
     /// <summary>When they go, as far as the sender's allowance tells.</summary>
     public required ForecastView Forecast { get; init; }
 
-    /// <summary>What changed by itself since somebody looked at it; empty for nothing. Where it is not, the release says that it was seen.</summary>
+    /// <summary>
+    /// What changed by itself since somebody looked at it; empty for nothing. Where it is not, the release says that it was seen.
+    /// </summary>
     public required string Changed { get; init; }
 
-    /// <summary>What is doubtful about the ledger that the round is from; empty for nothing. Where it is not, it has to be released all the same.</summary>
+    /// <summary>
+    /// What is doubtful about the ledger that the round is from; empty for nothing. Where it is not, it has to be released all the same.
+    /// </summary>
     public required string LedgerDoubt { get; init; }
 }
 
@@ -189,7 +299,8 @@ internal sealed record ReleaseSummary(int Parcels, int Messages, int Papers, int
 /// <param name="TodaySeconds">How long those of today take at the least; null where there is no allowance a minute.</param>
 internal sealed record ForecastView(int Today, int Later, DateOnly LastDay, int? TodaySeconds)
 {
-    public static ForecastView Of(Forecast f) => new(f.Today, f.Later, f.LastDay, f.TodayTakes is { } takes ? (int)Math.Ceiling(takes.TotalSeconds) : null);
+    public static ForecastView Of(Forecast f) =>
+        new(f.Today, f.Later, f.LastDay, f.TodayTakes is { } takes ? (int)Math.Ceiling(takes.TotalSeconds) : null);
 }
 
 /// <summary>Which parcels are about to be let go.</summary>
@@ -201,10 +312,19 @@ internal sealed record SummaryRequest(IReadOnlyList<long>? Parcels);
 /// <param name="Revision">The revision that the summary is of.</param>
 /// <param name="Seen">What the summary gave for those parcels; another where one of them is another now.</param>
 /// <param name="Way">How they leave.</param>
-/// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the newest.</param>
+/// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the
+/// newest.</param>
 /// <param name="SeenChanges">Whether what the summary says to have changed was seen.</param>
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
-internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, long Revision, [property: StringLength(64)] string Seen, string? At = null, Way Way = Way.Mail, bool? DespiteLedger = null, bool? SeenChanges = null);
+internal sealed record ReleaseRequest(
+    IReadOnlyList<long>? Parcels,
+    long Revision,
+    [property: StringLength(64)] string Seen,
+    string? At = null,
+    Way Way = Way.Mail,
+    bool? DespiteLedger = null,
+    bool? SeenChanges = null
+);
 
 /// <summary>How sending goes.</summary>
 /// <param name="Counts">How many parcels stand where.</param>
@@ -215,7 +335,16 @@ internal sealed record ReleaseRequest(IReadOnlyList<long>? Parcels, long Revisio
 /// <param name="Forecast">When the rest goes, as far as the sender's allowance tells.</param>
 /// <param name="Papers">How many letters were made up for the post.</param>
 /// <param name="LeavesAt">When the next leaves, where that is later; null where it may go now, or none is left.</param>
-internal sealed record ProgressView(IReadOnlyDictionary<string, long> Counts, bool Paused, string SenderPaused, ServerUnreachable? ServerUnreachable, int AMinute, ForecastView Forecast, DateTimeOffset? LeavesAt, int Papers);
+internal sealed record ProgressView(
+    IReadOnlyDictionary<string, long> Counts,
+    bool Paused,
+    string SenderPaused,
+    ServerUnreachable? ServerUnreachable,
+    int AMinute,
+    ForecastView Forecast,
+    DateTimeOffset? LeavesAt,
+    int Papers
+);
 
 /// <summary>How many parcels were stopped.</summary>
 /// <param name="Parcels">How many.</param>

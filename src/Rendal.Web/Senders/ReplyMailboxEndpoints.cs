@@ -20,10 +20,26 @@ namespace Rendal.Web.Senders;
 /// <param name="LookedAt">When it was looked through last.</param>
 /// <param name="Taken">How many messages about parcels that brought.</param>
 /// <param name="Trouble">What kept it from being looked through; empty where nothing did.</param>
-internal sealed record ReplyMailboxView(bool IsKept, string Host, int Port, string Security, string UserName, bool HasPassword, DateTimeOffset? LookedAt, int Taken, string Trouble);
+internal sealed record ReplyMailboxView(
+    bool IsKept,
+    string Host,
+    int Port,
+    string Security,
+    string UserName,
+    bool HasPassword,
+    DateTimeOffset? LookedAt,
+    int Taken,
+    string Trouble
+);
 
 /// <summary>A mailbox to be fetched from; without a password the one that was given for the same server stays.</summary>
-internal sealed record ReplyMailboxRequest([property: StringLength(255)] string Host, int Port, [property: StringLength(10)] string Security, [property: StringLength(255)] string UserName, [property: StringLength(10_000)] string? Password);
+internal sealed record ReplyMailboxRequest(
+    [property: StringLength(255)] string Host,
+    int Port,
+    [property: StringLength(10)] string Security,
+    [property: StringLength(255)] string UserName,
+    [property: StringLength(10_000)] string? Password
+);
 
 /// <summary>The mailboxes that what came back is fetched from.</summary>
 internal static class ReplyMailboxEndpoints
@@ -39,34 +55,90 @@ internal static class ReplyMailboxEndpoints
         group.MapPost("/fetch", FetchAsync);
     }
 
-    private static async Task<ReplyMailboxView> ViewAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
+    private static async Task<ReplyMailboxView> ViewAsync(
+        long id,
+        BookScope scope,
+        ReplyMailboxStore mailboxes,
+        SenderSecrets secrets,
+        HostParts parts,
+        CancellationToken cancel
+    )
     {
         var sender = await UsableSender.FindAsync(id, scope, cancel);
         return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } kept
-            ? new ReplyMailboxView(true, kept.Host, kept.Port, kept.Security, kept.UserName, secrets.AccountOf(kept) is { Password.Length: > 0 }, kept.LookedAt, kept.Taken, kept.Trouble)
+            ? new ReplyMailboxView(
+                true,
+                kept.Host,
+                kept.Port,
+                kept.Security,
+                kept.UserName,
+                secrets.AccountOf(kept) is { Password.Length: > 0 },
+                kept.LookedAt,
+                kept.Taken,
+                kept.Trouble
+            )
             : Proposed(sender, secrets, parts);
     }
 
-    private static async Task<ReplyMailboxView> PutAsync(long id, ReplyMailboxRequest request, BookScope scope, ReplyMailboxStore mailboxes, SenderSecrets secrets, HostParts parts, CancellationToken cancel)
+    private static async Task<ReplyMailboxView> PutAsync(
+        long id,
+        ReplyMailboxRequest request,
+        BookScope scope,
+        ReplyMailboxStore mailboxes,
+        SenderSecrets secrets,
+        HostParts parts,
+        CancellationToken cancel
+    )
     {
-        await new KeepReplyMailbox(scope, mailboxes, secrets).RunAsync(id, request.Host, request.Port, request.Security, request.UserName, request.Password, cancel);
+        await new KeepReplyMailbox(scope, mailboxes, secrets).RunAsync(
+            id,
+            request.Host,
+            request.Port,
+            request.Security,
+            request.UserName,
+            request.Password,
+            cancel
+        );
         return await ViewAsync(id, scope, mailboxes, secrets, parts, cancel);
     }
 
     private static async Task<NoContent> RemoveAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, CancellationToken cancel)
     {
         await UsableSender.FindAsync(id, scope, cancel);
-        return await mailboxes.RemoveAsync(scope.Book.Id, id, cancel) ? TypedResults.NoContent() : throw ProblemException.NotFound("A mailbox of this sender");
+        return await mailboxes.RemoveAsync(scope.Book.Id, id, cancel)
+            ? TypedResults.NoContent()
+            : throw ProblemException.NotFound("A mailbox of this sender");
     }
 
-    private static async Task<FetchedReplies> FetchAsync(long id, BookScope scope, ReplyMailboxStore mailboxes, ReplyFetching fetching, CancellationToken cancel)
+    private static async Task<FetchedReplies> FetchAsync(
+        long id,
+        BookScope scope,
+        ReplyMailboxStore mailboxes,
+        ReplyFetching fetching,
+        CancellationToken cancel
+    )
     {
         await UsableSender.FindAsync(id, scope, cancel);
-        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox ? await fetching.FetchAsync(mailbox, scope.Person, StoreSender.LongestTalk, cancel) : throw ProblemException.NotFound("A mailbox of this sender");
+        return await mailboxes.FindAsync(scope.Book.Id, id, cancel) is { } mailbox
+            ? await fetching.FetchAsync(mailbox, scope.Person, StoreSender.LongestTalk, cancel)
+            : throw ProblemException.NotFound("A mailbox of this sender");
     }
 
-    /// <summary>The mailbox that a sender most likely has: the postroom’s for the practice account, else imap where mail goes out by smtp.</summary>
-    private static ReplyMailboxView Proposed(Sender sender, SenderSecrets secrets, HostParts parts) => secrets.IsPractice(sender.Host, sender.Port)
-        ? new ReplyMailboxView(false, sender.Host, parts.ImapPort, "none", sender.UserName, false, null, 0, "")
-        : new ReplyMailboxView(false, sender.Host.StartsWith("smtp.", StringComparison.OrdinalIgnoreCase) ? "imap." + sender.Host[5..] : sender.Host, UsualPort, "tls", sender.UserName, false, null, 0, "");
+    /// <summary>
+    /// The mailbox that a sender most likely has: the postroom’s for the practice account, else imap where mail goes out by smtp.
+    /// </summary>
+    private static ReplyMailboxView Proposed(Sender sender, SenderSecrets secrets, HostParts parts) =>
+        secrets.IsPractice(sender.Host, sender.Port)
+            ? new ReplyMailboxView(false, sender.Host, parts.ImapPort, "none", sender.UserName, false, null, 0, "")
+            : new ReplyMailboxView(
+                false,
+                sender.Host.StartsWith("smtp.", StringComparison.OrdinalIgnoreCase) ? "imap." + sender.Host[5..] : sender.Host,
+                UsualPort,
+                "tls",
+                sender.UserName,
+                false,
+                null,
+                0,
+                ""
+            );
 }

@@ -28,8 +28,26 @@ namespace Rendal.Web.Senders;
 /// <param name="IsMine">Whether it is the person's own, and nobody else sends under it.</param>
 /// <param name="IsPractice">Whether what it sends ends in the postroom.</param>
 internal sealed record SenderView(
-    long Id, string Name, string Address, string ReplyTo, bool CopyToSelf, string Host, int Port, string Security, string UserName, bool HasPassword,
-    int? AMinute, int? ADay, int BegunToday, int? LargestBytes, IReadOnlyList<int> PauseMinutes, string Paused, ServerUnreachable? Away, bool IsMine, bool IsPractice);
+    long Id,
+    string Name,
+    string Address,
+    string ReplyTo,
+    bool CopyToSelf,
+    string Host,
+    int Port,
+    string Security,
+    string UserName,
+    bool HasPassword,
+    int? AMinute,
+    int? ADay,
+    int BegunToday,
+    int? LargestBytes,
+    IReadOnlyList<int> PauseMinutes,
+    string Paused,
+    ServerUnreachable? Away,
+    bool IsMine,
+    bool IsPractice
+);
 
 /// <summary>The mail accounts of a book.</summary>
 internal static class SenderEndpoints
@@ -43,28 +61,82 @@ internal static class SenderEndpoints
         group.MapPost("/{id:long}/try", TryAsync);
     }
 
-    private static async Task<List<SenderView>> ListAsync(BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
+    private static async Task<List<SenderView>> ListAsync(
+        BookScope scope,
+        SenderSecrets secrets,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var begun = await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel);
         return (await scope.Senders.ListAsync(scope.Person, cancel)).ConvertAll(s => View(s, begun, scope.Book, secrets));
     }
 
-    private static async Task<SenderView> AddAsync(SenderSettings settings, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel) =>
-        await ViewAsync(await new StoreSender(scope, secrets, clock).AddAsync(settings, cancel), scope, secrets, clock, cancel);
+    private static async Task<SenderView> AddAsync(
+        SenderSettings settings,
+        BookScope scope,
+        SenderSecrets secrets,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) => await ViewAsync(await new StoreSender(scope, secrets, clock).AddAsync(settings, cancel), scope, secrets, clock, cancel);
 
-    private static async Task<Ok<SenderView>> UpdateAsync(long id, SenderSettings settings, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel)
+    private static async Task<Ok<SenderView>> UpdateAsync(
+        long id,
+        SenderSettings settings,
+        BookScope scope,
+        SenderSecrets secrets,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await new StoreSender(scope, secrets, clock).ChangeAsync(id, settings, cancel);
         return TypedResults.Ok(await ViewAsync(id, scope, secrets, clock, cancel));
     }
 
-    private static Task<TrialResult> TryAsync(long id, SenderSettings settings, BookScope scope, SenderSecrets secrets, MailNetwork network, TimeProvider clock, CancellationToken cancel) =>
-        new StoreSender(scope, secrets, clock).TryAsync(id, settings, network, cancel);
+    private static Task<TrialResult> TryAsync(
+        long id,
+        SenderSettings settings,
+        BookScope scope,
+        SenderSecrets secrets,
+        MailNetwork network,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) => new StoreSender(scope, secrets, clock).TryAsync(id, settings, network, cancel);
 
-    private static async Task<SenderView> ViewAsync(long id, BookScope scope, SenderSecrets secrets, TimeProvider clock, CancellationToken cancel) =>
-        View((await scope.Senders.FindAsync(id, cancel))!, await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel), scope.Book, secrets);
+    private static async Task<SenderView> ViewAsync(
+        long id,
+        BookScope scope,
+        SenderSecrets secrets,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) =>
+        View(
+            (await scope.Senders.FindAsync(id, cancel))!,
+            await scope.Senders.BegunAsync(scope.Book.Today(clock), cancel),
+            scope.Book,
+            secrets
+        );
 
-    private static SenderView View(Sender s, Dictionary<long, int> begun, Book book, SenderSecrets secrets) => new(
-        s.Id, s.Name, s.Address, s.ReplyTo, s.CopyToSelf, s.Host, s.Port, s.Security, s.UserName, secrets.AccountOf(book.Id, book.TimeZone, s) is { Password.Length: > 0 },
-        s.AMinute, s.ADay, begun.GetValueOrDefault(s.Id), s.LargestBytes, [.. s.Pauses.Select(p => (int)p.TotalMinutes)], s.Paused, s.Away, s.Person is not null, secrets.IsPractice(s.Host, s.Port));
+    private static SenderView View(Sender s, Dictionary<long, int> begun, Book book, SenderSecrets secrets) =>
+        new(
+            s.Id,
+            s.Name,
+            s.Address,
+            s.ReplyTo,
+            s.CopyToSelf,
+            s.Host,
+            s.Port,
+            s.Security,
+            s.UserName,
+            secrets.AccountOf(book.Id, book.TimeZone, s) is { Password.Length: > 0 },
+            s.AMinute,
+            s.ADay,
+            begun.GetValueOrDefault(s.Id),
+            s.LargestBytes,
+            [.. s.Pauses.Select(p => (int)p.TotalMinutes)],
+            s.Paused,
+            s.Away,
+            s.Person is not null,
+            secrets.IsPractice(s.Host, s.Port)
+        );
 }

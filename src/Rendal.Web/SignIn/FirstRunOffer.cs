@@ -9,7 +9,9 @@ internal sealed class FirstRunOffer(HostParts parts, PersonStore people) : IHost
 {
     /// <inheritdoc/>
     public Task StartAsync(CancellationToken cancellationToken) =>
-        parts is { FirstRunKey: { } key, Role: not Role.Worker } ? people.OfferFirstRunAsync(SecretKey.Hash(key), cancellationToken) : Task.CompletedTask;
+        parts is { FirstRunKey: { } key, Role: not Role.Worker }
+            ? people.OfferFirstRunAsync(SecretKey.Hash(key), cancellationToken)
+            : Task.CompletedTask;
 
     /// <inheritdoc/>
     public Task StopAsync(CancellationToken cancellationToken) => Task.CompletedTask;

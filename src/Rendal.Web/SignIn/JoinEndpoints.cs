@@ -27,12 +27,21 @@ internal static class JoinEndpoints
     {
         var group = api.MapGroup("/invitations").WithTags("SignIn").AllowAnonymous();
         group.MapGet("/{key}", async (string key, PersonStore people, TimeProvider clock, CancellationToken cancel) =>
-            await people.InvitedAsync(SecretKey.Hash(key), clock.GetUtcNow(), cancel) is var (name, firm, canSignIn) ? new InvitedView(name, firm, canSignIn) : throw new ProblemException(ProblemReason.NotFound, NotGood));
+            await people.InvitedAsync(SecretKey.Hash(key), clock.GetUtcNow(), cancel) is var (name, firm, canSignIn)
+                ? new InvitedView(name, firm, canSignIn)
+                : throw new ProblemException(ProblemReason.NotFound, NotGood)
+        );
         group.MapPost("/join", JoinAsync);
         api.MapGroup("/invitations").WithTags("SignIn").MapPost("/accept", AcceptAsync);
     }
 
-    private static async Task<NoContent> AcceptAsync(AcceptedInvitation request, ClaimsPrincipal user, PersonStore people, TimeProvider clock, CancellationToken cancel)
+    private static async Task<NoContent> AcceptAsync(
+        AcceptedInvitation request,
+        ClaimsPrincipal user,
+        PersonStore people,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var (key, now) = (SecretKey.Hash(request.Key), clock.GetUtcNow());
         if (await people.AcceptAsync(key, user.PersonId(), now, cancel))
@@ -41,14 +50,29 @@ internal static class JoinEndpoints
         }
 
         throw await people.InvitedAsync(key, now, cancel) is { } invited
-            ? ProblemException.Conflict($"This invitation is for {invited.Name}, and you are signed in as {user.Identity!.Name}. Sign in as {invited.Name} to follow it.")
+            ? ProblemException.Conflict(
+                $"This invitation is for {invited.Name}, and you are signed in as {user.Identity!.Name}. Sign in as "
+                    + $"{invited.Name} to follow it."
+            )
             : new ProblemException(ProblemReason.NotFound, NotGood);
     }
 
-    private static async Task<NoContent> JoinAsync(FollowedInvitation request, PersonStore people, PasswordHasher<Person> hasher, TimeProvider clock, HttpContext context, CancellationToken cancel)
+    private static async Task<NoContent> JoinAsync(
+        FollowedInvitation request,
+        PersonStore people,
+        PasswordHasher<Person> hasher,
+        TimeProvider clock,
+        HttpContext context,
+        CancellationToken cancel
+    )
     {
         NewPassword.Check(request.Password);
-        var (id, name) = await people.JoinAsync(SecretKey.Hash(request.Key), hasher.HashPassword(null!, request.Password), clock.GetUtcNow(), cancel) ?? throw new ProblemException(ProblemReason.NotFound, NotGood);
+        var (id, name) = await people.JoinAsync(
+            SecretKey.Hash(request.Key),
+            hasher.HashPassword(null!, request.Password),
+            clock.GetUtcNow(),
+            cancel
+        ) ?? throw new ProblemException(ProblemReason.NotFound, NotGood);
         await SessionCookie.BeginAsync(context, id, name, cancel);
         return TypedResults.NoContent();
     }

@@ -6,8 +6,8 @@ using Rendal.App.People;
 namespace Rendal.Web.SignIn;
 
 /// <summary>
-/// Browsers in which a person has signed in before. Their sign-ins are counted apart, so that nobody else's guessing keeps
-/// the person out of their own browser.
+/// Browsers in which a person has signed in before. Their sign-ins are counted apart, so that nobody else's guessing keeps the person out
+/// of their own browser.
 /// </summary>
 internal sealed class KnownBrowsers(IDataProtectionProvider protection)
 {
@@ -19,14 +19,18 @@ internal sealed class KnownBrowsers(IDataProtectionProvider protection)
 
     /// <summary>Notes that a person has signed in at this browser.</summary>
     public void Note(HttpContext context, long person) =>
-        context.Response.Cookies.Append(Name, protector.Protect(string.Create(CultureInfo.InvariantCulture, $"{person} {SecretKey.New()}"), Good), new CookieOptions
-        {
-            HttpOnly = true,
-            SameSite = SameSiteMode.Strict,
-            Secure = context.Request.IsHttps,
-            Path = context.Request.PathBase + "/api/session",
-            MaxAge = Good,
-        });
+        context.Response.Cookies.Append(
+            Name,
+            protector.Protect(string.Create(CultureInfo.InvariantCulture, $"{person} {SecretKey.New()}"), Good),
+            new CookieOptions
+            {
+                HttpOnly = true,
+                SameSite = SameSiteMode.Strict,
+                Secure = context.Request.IsHttps,
+                Path = context.Request.PathBase + "/api/session",
+                MaxAge = Good,
+            }
+        );
 
     /// <summary>By what this browser is known as one of a person's; null where it is not.</summary>
     public string? Of(HttpContext context, long person)
@@ -38,7 +42,9 @@ internal sealed class KnownBrowsers(IDataProtectionProvider protection)
 
         try
         {
-            return protector.Unprotect(cookie).Split(' ') is [var of, var key] && of == person.ToString(CultureInfo.InvariantCulture) ? key : null;
+            return protector.Unprotect(cookie).Split(' ') is [var of, var key] && of == person.ToString(CultureInfo.InvariantCulture)
+                ? key
+                : null;
         }
         catch (CryptographicException)
         {

@@ -37,38 +37,80 @@ internal static class PasswordEndpoints
         var group = api.MapGroup("/").WithTags("SignIn");
         group.MapPut("/session/password", ChangeAsync);
         group.MapPost("/resets", ResetAsync);
-        group.MapGet("/resets/{key}", async (string key, PersonStore people, TimeProvider clock, CancellationToken cancel) =>
-            await people.ResetOfAsync(SecretKey.Hash(key), clock.GetUtcNow(), cancel) is { } person ? new ResetOf(person.Name) : throw new ProblemException(ProblemReason.NotFound, NotGood)).AllowAnonymous();
+        group
+            .MapGet("/resets/{key}", async (string key, PersonStore people, TimeProvider clock, CancellationToken cancel) =>
+                await people.ResetOfAsync(SecretKey.Hash(key), clock.GetUtcNow(), cancel) is { } person
+                    ? new ResetOf(person.Name)
+                    : throw new ProblemException(ProblemReason.NotFound, NotGood)
+            )
+            .AllowAnonymous();
         group.MapPost("/resets/follow", FollowAsync).AllowAnonymous();
     }
 
-    private static async Task<NoContent> ChangeAsync(PasswordRequest request, ClaimsPrincipal user, SignInGuard guard, PersonStore people, PasswordHasher<Person> hasher, TimeProvider clock, HttpContext context, CancellationToken cancel)
+    private static async Task<NoContent> ChangeAsync(
+        PasswordRequest request,
+        ClaimsPrincipal user,
+        SignInGuard guard,
+        PersonStore people,
+        PasswordHasher<Person> hasher,
+        TimeProvider clock,
+        HttpContext context,
+        CancellationToken cancel
+    )
     {
         NewPassword.Check(request.Password);
 
         // Whoever sits down at an open browser guesses as slowly as at the door.
         var person = await guard.DemandAsync(context, user.Identity!.Name!, request.Current, cancel);
-        await people.PutPasswordAsync(person.Id, hasher.HashPassword(person, request.Password), user.SessionHash(), clock.GetUtcNow(), cancel);
+        await people.PutPasswordAsync(
+            person.Id,
+            hasher.HashPassword(person, request.Password),
+            user.SessionHash(),
+            clock.GetUtcNow(),
+            cancel
+        );
         return TypedResults.NoContent();
     }
 
-    private static async Task<ResetView> ResetAsync(ResetRequest request, ClaimsPrincipal user, PersonStore people, TimeProvider clock, CancellationToken cancel)
+    private static async Task<ResetView> ResetAsync(
+        ResetRequest request,
+        ClaimsPrincipal user,
+        PersonStore people,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         if ((await people.FindAsync(user.PersonId(), cancel))?.Administers != true)
         {
-            throw new ProblemException(ProblemReason.Forbidden, "Only who administers this installation can let somebody choose a new password: whoever signed in first.");
+            throw new ProblemException(
+                ProblemReason.Forbidden,
+                "Only who administers this installation can let somebody choose a new password: whoever signed in first."
+            );
         }
 
-        var person = await people.FindAsync(request.Name, cancel) ?? throw ProblemException.NotFound($"Somebody who signs in as “{request.Name.Trim()}”");
+        var person = await people.FindAsync(request.Name, cancel)
+            ?? throw ProblemException.NotFound($"Somebody who signs in as “{request.Name.Trim()}”");
         var (key, now) = (SecretKey.New(), clock.GetUtcNow());
         await people.ResetAsync(person.Id, SecretKey.Hash(key), user.PersonId(), now, now + Good, cancel);
         return new ResetView(person.Name, key, now + Good);
     }
 
-    private static async Task<NoContent> FollowAsync(FollowedReset request, PersonStore people, PasswordHasher<Person> hasher, TimeProvider clock, HttpContext context, CancellationToken cancel)
+    private static async Task<NoContent> FollowAsync(
+        FollowedReset request,
+        PersonStore people,
+        PasswordHasher<Person> hasher,
+        TimeProvider clock,
+        HttpContext context,
+        CancellationToken cancel
+    )
     {
         NewPassword.Check(request.Password);
-        var person = await people.FollowResetAsync(SecretKey.Hash(request.Key), hasher.HashPassword(null!, request.Password), clock.GetUtcNow(), cancel) ?? throw new ProblemException(ProblemReason.NotFound, NotGood);
+        var person = await people.FollowResetAsync(
+            SecretKey.Hash(request.Key),
+            hasher.HashPassword(null!, request.Password),
+            clock.GetUtcNow(),
+            cancel
+        ) ?? throw new ProblemException(ProblemReason.NotFound, NotGood);
         await SessionCookie.BeginAsync(context, person.Id, person.Name, cancel);
         return TypedResults.NoContent();
     }

@@ -33,7 +33,8 @@ internal static class SessionCookie
     }
 
     /// <summary>The number of the person who is signed in.</summary>
-    public static long PersonId(this ClaimsPrincipal user) => long.Parse(user.FindFirstValue(ClaimTypes.NameIdentifier)!, CultureInfo.InvariantCulture);
+    public static long PersonId(this ClaimsPrincipal user) =>
+        long.Parse(user.FindFirstValue(ClaimTypes.NameIdentifier)!, CultureInfo.InvariantCulture);
 
     /// <summary>The hash of the key of the session by which somebody is signed in.</summary>
     public static byte[] SessionHash(this ClaimsPrincipal user) => SecretKey.Hash(user.FindFirstValue(Key)!);
@@ -43,9 +44,24 @@ internal static class SessionCookie
     {
         var (key, now) = (SecretKey.New(), context.RequestServices.GetRequiredService<TimeProvider>().GetUtcNow());
         var browser = context.Request.Headers.UserAgent.ToString();
-        await context.RequestServices.GetRequiredService<SessionStore>().BeginAsync(person, SecretKey.Hash(key), browser[..Math.Min(browser.Length, LongestBrowser)].Replace('\0', ' '), now, now + Unused, cancel);
+        await context
+            .RequestServices.GetRequiredService<SessionStore>()
+            .BeginAsync(
+                person,
+                SecretKey.Hash(key),
+                browser[..Math.Min(browser.Length, LongestBrowser)].Replace('\0', ' '),
+                now,
+                now + Unused,
+                cancel
+            );
         var identity = new ClaimsIdentity(
-            [new Claim(ClaimTypes.NameIdentifier, person.ToString(CultureInfo.InvariantCulture)), new Claim(ClaimTypes.Name, name), new Claim(Key, key)], CookieAuthenticationDefaults.AuthenticationScheme);
+            [
+                new Claim(ClaimTypes.NameIdentifier, person.ToString(CultureInfo.InvariantCulture)),
+                new Claim(ClaimTypes.Name, name),
+                new Claim(Key, key),
+            ],
+            CookieAuthenticationDefaults.AuthenticationScheme
+        );
         await context.SignInAsync(new ClaimsPrincipal(identity), new AuthenticationProperties { IsPersistent = true });
         context.RequestServices.GetRequiredService<KnownBrowsers>().Note(context, person);
     }
@@ -54,15 +70,21 @@ internal static class SessionCookie
     {
         var services = context.HttpContext.RequestServices;
         var now = services.GetRequiredService<TimeProvider>().GetUtcNow();
-        if (context.Principal?.FindFirstValue(Key) is not { } key || !await services.GetRequiredService<SessionStore>().UseAsync(SecretKey.Hash(key), now, now + Unused, context.HttpContext.RequestAborted))
+        if (
+            context.Principal?.FindFirstValue(Key) is not { } key
+            || !await services
+                .GetRequiredService<SessionStore>()
+                .UseAsync(SecretKey.Hash(key), now, now + Unused, context.HttpContext.RequestAborted)
+        )
         {
             context.RejectPrincipal();
         }
     }
 
-    private static Func<RedirectContext<CookieAuthenticationOptions>, Task> Answer(int status) => context =>
-    {
-        context.Response.StatusCode = status;
-        return Task.CompletedTask;
-    };
+    private static Func<RedirectContext<CookieAuthenticationOptions>, Task> Answer(int status) =>
+        context =>
+        {
+            context.Response.StatusCode = status;
+            return Task.CompletedTask;
+        };
 }

@@ -24,12 +24,26 @@ internal static class SessionEndpoints
         group.MapDelete("/others", EndOthersAsync);
     }
 
-    private static async Task<List<SessionLine>> ListAsync(ClaimsPrincipal user, SessionStore sessions, TimeProvider clock, CancellationToken cancel)
+    private static async Task<List<SessionLine>> ListAsync(
+        ClaimsPrincipal user,
+        SessionStore sessions,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         var mine = await sessions.NumberAsync(user.SessionHash(), cancel);
-        return (await sessions.ListAsync(user.PersonId(), clock.GetUtcNow(), cancel)).ConvertAll(s => new SessionLine(s.Browser, s.BeganAt, s.UsedAt, s.Id == mine));
+        return (await sessions.ListAsync(user.PersonId(), clock.GetUtcNow(), cancel)).ConvertAll(s => new SessionLine(
+            s.Browser,
+            s.BeganAt,
+            s.UsedAt,
+            s.Id == mine
+        ));
     }
 
-    private static async Task<Ok<EndedSessions>> EndOthersAsync(ClaimsPrincipal user, SessionStore sessions, TimeProvider clock, CancellationToken cancel) =>
-        TypedResults.Ok(new EndedSessions(await sessions.EndAllAsync(user.PersonId(), user.SessionHash(), clock.GetUtcNow(), cancel)));
+    private static async Task<Ok<EndedSessions>> EndOthersAsync(
+        ClaimsPrincipal user,
+        SessionStore sessions,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) => TypedResults.Ok(new EndedSessions(await sessions.EndAllAsync(user.PersonId(), user.SessionHash(), clock.GetUtcNow(), cancel)));
 }

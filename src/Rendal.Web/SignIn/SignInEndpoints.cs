@@ -27,7 +27,12 @@ internal sealed record AddressRequest([property: StringLength(500)] string Addre
 internal sealed record FirstRunView(bool Needed);
 
 /// <summary>The first person with the first book.</summary>
-internal sealed record FirstRunRequest([property: StringLength(200)] string Key, [property: StringLength(100)] string Name, [property: StringLength(1_000)] string Password, NewBook Book);
+internal sealed record FirstRunRequest(
+    [property: StringLength(200)] string Key,
+    [property: StringLength(100)] string Name,
+    [property: StringLength(1_000)] string Password,
+    NewBook Book
+);
 
 /// <summary>Signing in and out, and the first run.</summary>
 internal static class SignInEndpoints
@@ -45,17 +50,37 @@ internal static class SignInEndpoints
         group.MapPost("/first-run", FirstRunAsync).AllowAnonymous();
     }
 
-    private static async Task<NoContent> SignInAsync(Credentials credentials, SignInGuard guard, HttpContext context, CancellationToken cancel)
+    private static async Task<NoContent> SignInAsync(
+        Credentials credentials,
+        SignInGuard guard,
+        HttpContext context,
+        CancellationToken cancel
+    )
     {
         var person = await guard.DemandAsync(context, credentials.Name, credentials.Password, cancel);
         await SessionCookie.BeginAsync(context, person.Id, person.Name, cancel);
         return TypedResults.NoContent();
     }
 
-    private static async Task<SessionView> SessionAsync(ClaimsPrincipal user, PersonStore people, BookStore books, CancellationToken cancel) =>
-        new(user.Identity!.Name!, await people.AddressAsync(user.PersonId(), cancel), (await people.FindAsync(user.PersonId(), cancel))!.Administers, [.. (await books.OfPersonAsync(user.PersonId(), cancel)).Select(b => new BookLine(b.Id, b.Firm.Name, b.Currency.Code))]);
+    private static async Task<SessionView> SessionAsync(
+        ClaimsPrincipal user,
+        PersonStore people,
+        BookStore books,
+        CancellationToken cancel
+    ) =>
+        new(
+            user.Identity!.Name!,
+            await people.AddressAsync(user.PersonId(), cancel),
+            (await people.FindAsync(user.PersonId(), cancel))!.Administers,
+            [.. (await books.OfPersonAsync(user.PersonId(), cancel)).Select(b => new BookLine(b.Id, b.Firm.Name, b.Currency.Code))]
+        );
 
-    private static async Task<NoContent> PutAddressAsync(AddressRequest request, ClaimsPrincipal user, PersonStore people, CancellationToken cancel)
+    private static async Task<NoContent> PutAddressAsync(
+        AddressRequest request,
+        ClaimsPrincipal user,
+        PersonStore people,
+        CancellationToken cancel
+    )
     {
         var address = AddressList.Read(request.Address) switch
         {
@@ -67,16 +92,29 @@ internal static class SignInEndpoints
         return TypedResults.NoContent();
     }
 
-    private static async Task<NoContent> SignOutAsync(HttpContext context, SessionStore sessions, TimeProvider clock, CancellationToken cancel)
+    private static async Task<NoContent> SignOutAsync(
+        HttpContext context,
+        SessionStore sessions,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
     {
         await sessions.EndAsync(context.User.SessionHash(), clock.GetUtcNow(), cancel);
         await context.SignOutAsync();
         return TypedResults.NoContent();
     }
 
-    private static async Task<FirstRunView> FirstRunNeededAsync(PersonStore people, CancellationToken cancel) => new(!await people.AnyAsync(cancel));
+    private static async Task<FirstRunView> FirstRunNeededAsync(PersonStore people, CancellationToken cancel) =>
+        new(!await people.AnyAsync(cancel));
 
-    private static async Task<NoContent> FirstRunAsync(FirstRunRequest request, PersonStore people, MakeBook making, PasswordHasher<Person> hasher, HttpContext context, CancellationToken cancel)
+    private static async Task<NoContent> FirstRunAsync(
+        FirstRunRequest request,
+        PersonStore people,
+        MakeBook making,
+        PasswordHasher<Person> hasher,
+        HttpContext context,
+        CancellationToken cancel
+    )
     {
         if (!await people.IsFirstRunAsync(SecretKey.Hash(request.Key), cancel))
         {
@@ -91,7 +129,8 @@ internal static class SignInEndpoints
         NewPassword.Check(request.Password);
         request.Book.Check();
         var name = request.Name.Trim();
-        var person = await people.AddFirstAsync(name, hasher.HashPassword(null!, request.Password), cancel) ?? throw new ProblemException(ProblemReason.Forbidden, OnlyFirst);
+        var person = await people.AddFirstAsync(name, hasher.HashPassword(null!, request.Password), cancel)
+            ?? throw new ProblemException(ProblemReason.Forbidden, OnlyFirst);
         await request.Book.MakeAsync(making, person, cancel);
         await SessionCookie.BeginAsync(context, person, name, cancel);
         return TypedResults.NoContent();

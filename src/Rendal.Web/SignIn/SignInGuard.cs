@@ -9,7 +9,14 @@ using Rendal.Store.People;
 namespace Rendal.Web.SignIn;
 
 /// <summary>Looks at names and passwords, slower the more of them were wrong, and never faster because many come at once.</summary>
-internal sealed partial class SignInGuard(PersonStore people, SignInCounts counts, KnownBrowsers browsers, PasswordHasher<Person> hasher, TimeProvider clock, ILogger<SignInGuard> log)
+internal sealed partial class SignInGuard(
+    PersonStore people,
+    SignInCounts counts,
+    KnownBrowsers browsers,
+    PasswordHasher<Person> hasher,
+    TimeProvider clock,
+    ILogger<SignInGuard> log
+)
 {
     private const int FreeOfAccount = 5;
     private const int FreeOfAddress = 30;
@@ -28,15 +35,26 @@ internal sealed partial class SignInGuard(PersonStore people, SignInCounts count
         var known = person is null ? null : browsers.Of(context, person.Id);
         SignInPace[] paces = known is not null
             ? [new($"browser {known}", FreeOfAccount, LongestOfAddress)]
-            : [new($"account {PersonName.Fold(name)}", FreeOfAccount, LongestOfAccount), new($"address {Place(context.Connection.RemoteIpAddress)}", FreeOfAddress, LongestOfAddress)];
+            :
+            [
+                new($"account {PersonName.Fold(name)}", FreeOfAccount, LongestOfAccount),
+                new($"address {Place(context.Connection.RemoteIpAddress)}", FreeOfAddress, LongestOfAddress),
+            ];
         if (await counts.BeginAsync(paces, clock.GetUtcNow(), cancel) is { } wait)
         {
             Slowed(log, person?.Id, context.Connection.RemoteIpAddress);
             var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
-            throw new ProblemException(ProblemReason.TooMany, $"Too many sign-ins failed. Try again in {seconds} {(seconds == 1 ? "second" : "seconds")}.") { RetryAfterSeconds = seconds };
+            throw new ProblemException(
+                ProblemReason.TooMany,
+                $"Too many sign-ins failed. Try again in {seconds} {(seconds == 1 ? "second" : "seconds")}."
+            )
+            {
+                RetryAfterSeconds = seconds,
+            };
         }
 
-        var right = hasher.VerifyHashedPassword(person!, person?.PasswordHash ?? Nobodys.Value, password) != PasswordVerificationResult.Failed;
+        var right =
+            hasher.VerifyHashedPassword(person!, person?.PasswordHash ?? Nobodys.Value, password) != PasswordVerificationResult.Failed;
         if (person is null || !right)
         {
             Failed(log, person?.Id, context.Connection.RemoteIpAddress);
@@ -48,17 +66,21 @@ internal sealed partial class SignInGuard(PersonStore people, SignInCounts count
     }
 
     /// <summary>What of an address is counted: one of IPv6 is as many as its owner likes, so that its network is.</summary>
-    private static string Place(IPAddress? address) => address switch
-    {
-        null => "none",
-        { IsIPv4MappedToIPv6: true } => address.MapToIPv4().ToString(),
-        { AddressFamily: AddressFamily.InterNetworkV6 } => Convert.ToHexString(address.GetAddressBytes().AsSpan(0, 8)),
-        _ => address.ToString(),
-    };
+    private static string Place(IPAddress? address) =>
+        address switch
+        {
+            null => "none",
+            { IsIPv4MappedToIPv6: true } => address.MapToIPv4().ToString(),
+            { AddressFamily: AddressFamily.InterNetworkV6 } => Convert.ToHexString(address.GetAddressBytes().AsSpan(0, 8)),
+            _ => address.ToString(),
+        };
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "A sign-in failed: person {Person}, from {Address}")]
     private static partial void Failed(ILogger log, long? person, IPAddress? address);
 
-    [LoggerMessage(Level = LogLevel.Warning, Message = "A sign-in was not looked at, because too many failed: person {Person}, from {Address}")]
+    [LoggerMessage(
+        Level = LogLevel.Warning,
+        Message = "A sign-in was not looked at, because too many failed: person {Person}, from {Address}"
+    )]
     private static partial void Slowed(ILogger log, long? person, IPAddress? address);
 }

@@ -16,12 +16,27 @@ public sealed class ChangeCardTests(Postgres postgres)
         var stores = await BookAsync("AB01");
         var card = (await stores.Customers.FindAsync("AB01", Cancel))!;
         var version = (await stores.Customers.VersionAsync("AB01", Cancel))!.Value;
-        await new ChangeCard(stores, TimeProvider.System).RunAsync(card with { Name = " Abbot’s Table ", PostalLines = ["1 Quay", " "] }, version, Cancel);
+        await new ChangeCard(stores, TimeProvider.System).RunAsync(
+            card with
+            {
+                Name = " Abbot’s Table ",
+                PostalLines = ["1 Quay", " "],
+            },
+            version,
+            Cancel
+        );
 
-        var refused = await Assert.ThrowsAsync<ProblemException>(() => new ChangeCard(stores, TimeProvider.System).RunAsync(card with { Name = "Abbots" }, version, Cancel));
+        var refused = await Assert.ThrowsAsync<ProblemException>(() =>
+            new ChangeCard(stores, TimeProvider.System).RunAsync(card with { Name = "Abbots" }, version, Cancel)
+        );
 
         Assert.Equal(ProblemReason.Conflict, refused.Reason);
-        Assert.EndsWith("changed this card since you opened it. What they changed is in the fields now, beside what you entered: look, and save again.", refused.Message, StringComparison.Ordinal);
+        Assert.EndsWith(
+            "changed this card since you opened it. What they changed is in the fields now, beside what you entered: look, "
+                + "and save again.",
+            refused.Message,
+            StringComparison.Ordinal
+        );
         var kept = (await stores.Customers.FindAsync("AB01", Cancel))!;
         Assert.Equal(("Abbot’s Table", "1 Quay"), (kept.Name, Assert.Single(kept.PostalLines)));
     }
@@ -44,7 +59,11 @@ public sealed class ChangeCardTests(Postgres postgres)
     private static async Task ChangeAsync(BookStores stores, string key, Func<Customer, Customer> change)
     {
         var version = (await stores.Customers.VersionAsync(key, Cancel))!.Value;
-        await new ChangeCard(stores, TimeProvider.System).RunAsync(change((await stores.Customers.FindAsync(key, Cancel))!), version, Cancel);
+        await new ChangeCard(stores, TimeProvider.System).RunAsync(
+            change((await stores.Customers.FindAsync(key, Cancel))!),
+            version,
+            Cancel
+        );
     }
 
     private async Task<BookStores> BookAsync(params string[] customers)

@@ -11,7 +11,8 @@ namespace Rendal.App.Tests.Intake;
 
 public sealed class KeepIntakeTests(Postgres postgres)
 {
-    private const string Ledger = "Code;Kind;Number;Due;Outstanding\nAB01;Invoice;T-1;2026-10-01;100.00\nBE02;Invoice;T-2;2026-10-01;50.50\n";
+    private const string Ledger =
+        "Code;Kind;Number;Due;Outstanding\nAB01;Invoice;T-1;2026-10-01;100.00\nBE02;Invoice;T-2;2026-10-01;50.50\n";
 
     private readonly OpenedFiles files = new(TimeProvider.System);
 
@@ -36,7 +37,14 @@ public sealed class KeepIntakeTests(Postgres postgres)
         var stores = await NewBookAsync();
         var first = await BeginAsync(stores, Ledger);
         Assert.False(first.KnownReading);
-        await new ChangeReading(stores, files).RunAsync(first.Id, ReadingChange.None with { Meanings = new Dictionary<int, ColumnMeaning> { [2] = ColumnMeaning.Reference } }, Cancel);
+        await new ChangeReading(stores, files).RunAsync(
+            first.Id,
+            ReadingChange.None with
+            {
+                Meanings = new Dictionary<int, ColumnMeaning> { [2] = ColumnMeaning.Reference },
+            },
+            Cancel
+        );
         await KeepAsync(stores, first.Id);
 
         var next = await BeginAsync(stores, Ledger.Replace("T-2", "T-3", StringComparison.Ordinal));
@@ -53,7 +61,10 @@ public sealed class KeepIntakeTests(Postgres postgres)
         var begun = await BeginAsync(stores, Ledger);
         await KeepAsync(stores, begun.Id);
 
-        Assert.Equal("This file was kept already; take it in again to read it in another way.", await TriedAsync(() => new ChangeReading(stores, files).RunAsync(begun.Id, ReadingChange.None, Cancel)));
+        Assert.Equal(
+            "This file was kept already; take it in again to read it in another way.",
+            await TriedAsync(() => new ChangeReading(stores, files).RunAsync(begun.Id, ReadingChange.None, Cancel))
+        );
         var again = await new BeginIntake(stores, files, TimeProvider.System).AgainAsync(begun.Id, Cancel);
         await new ChangeReading(stores, files).RunAsync(again.Id, ReadingChange.None, Cancel);
     }
@@ -65,9 +76,15 @@ public sealed class KeepIntakeTests(Postgres postgres)
     }
 
     private Task<BegunIntake> BeginAsync(BookStores stores, string text) =>
-        new BeginIntake(stores, files, TimeProvider.System).RunAsync("ledger.csv", () => new MemoryStream(Encoding.UTF8.GetBytes(text)), IntakeKind.Ledger, Cancel);
+        new BeginIntake(stores, files, TimeProvider.System).RunAsync(
+            "ledger.csv",
+            () => new MemoryStream(Encoding.UTF8.GetBytes(text)),
+            IntakeKind.Ledger,
+            Cancel
+        );
 
-    private Task<KeptIntake> KeepAsync(BookStores stores, long id) => new KeepIntake(stores, files, TimeProvider.System).RunAsync(id, sure: true, emptyClears: false, new ProgressMeter(), Cancel);
+    private Task<KeptIntake> KeepAsync(BookStores stores, long id) =>
+        new KeepIntake(stores, files, TimeProvider.System).RunAsync(id, sure: true, emptyClears: false, new ProgressMeter(), Cancel);
 
     /// <summary>What kept somebody from it; empty where nothing did.</summary>
     private static async Task<string> TriedAsync(Func<Task> act)

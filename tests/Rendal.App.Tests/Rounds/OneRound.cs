@@ -36,12 +36,17 @@ internal sealed class OneRound : IDisposable
     private readonly long[] people;
     private readonly DocumentRenderer press = new();
     private readonly ReleaseOrder?[] seen = new ReleaseOrder?[2];
-    private readonly Dictionary<long, ShownParcel>[] shown = [[], []];
+    private readonly Dictionary<long, ShownParcel>[] shown =
+    [
+        [],
+        [],
+    ];
     private readonly ConcurrentDictionary<long, ShownParcel> released = [];
     private readonly string notes = Directory.CreateTempSubdirectory("rendal-given-").FullName;
     private readonly long round;
 
-    private OneRound(TestBook book, long colleague, long round) => (this.book, people, this.round) = (book, [book.Person, colleague], round);
+    private OneRound(TestBook book, long colleague, long round) =>
+        (this.book, people, this.round) = (book, [book.Person, colleague], round);
 
     /// <summary>How many messages went.</summary>
     public int Sent { get; private set; }
@@ -61,8 +66,21 @@ internal sealed class OneRound : IDisposable
         var book = await Postgres.NewBookAsync(source);
         var colleague = await new PersonStore(source).AddAsync($"colleague-{Guid.NewGuid():N}", "hash", Cancel);
         await book.LedgerOfAsync(Customers);
-        await new WordingStore(source, book.Id).AddAsync(new Wording("Month end", "en", $"Statement at {Slot("statement.date")}", $"<p>Your account stands at {Slot("statement.total")}.</p><p>{Slot("statement.table")}</p>"), book.Person, Cancel);
-        await new SenderStore(source, book.Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null), book.Person, Cancel);
+        await new WordingStore(source, book.Id).AddAsync(
+            new Wording(
+                "Month end",
+                "en",
+                $"Statement at {Slot("statement.date")}",
+                $"<p>Your account stands at {Slot("statement.total")}.</p><p>{Slot("statement.table")}</p>"
+            ),
+            book.Person,
+            Cancel
+        );
+        await new SenderStore(source, book.Id).AddAsync(
+            new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null),
+            book.Person,
+            Cancel
+        );
         var stores = new BookStores((await new BookStore(source).FindAsync(book.Id, Cancel))!, book.Person, source);
         var round = await new MakeRound(stores, Clock).RunAsync("October", new DateOnly(2026, 10, 31), RoundKind.Statements, Cancel);
         await new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel);
@@ -88,7 +106,15 @@ internal sealed class OneRound : IDisposable
             await stores.Rounds.LookedAtAsync(round, (await stores.Rounds.FindAsync(round, Cancel))!.PreparedAt!.Value, null, Cancel);
         }
 
-        seen[who] = new ReleaseOrder(wanted, summed.Revision, summed.Ready.Seen, null, Way.Mail, DespiteLedger: false, SeenChanges: wanted is not null && summed.Changed.Length > 0);
+        seen[who] = new ReleaseOrder(
+            wanted,
+            summed.Revision,
+            summed.Ready.Seen,
+            null,
+            Way.Mail,
+            DespiteLedger: false,
+            SeenChanges: wanted is not null && summed.Changed.Length > 0
+        );
     }
 
     /// <summary>One person lets go what they were shown last.</summary>
@@ -120,20 +146,32 @@ internal sealed class OneRound : IDisposable
         var customer = Customers[to % Customers.Length];
         try
         {
-            await (what switch
-            {
-                0 => WordsAsync(stores, to),
-                1 => new BookStore(book.Source).UpdateFirmAsync(book.Id, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], [$"By transfer to account {to:00000000}"]), stores.Person, Cancel),
-                2 => CardAsync(stores, customer, c => c with { Name = $"{customer} of {to}" }),
-                3 => CardAsync(stores, customer, c => c with { Contacts = [new Contact { Address = to % 2 == 0 ? $"desk{to}@inn.example" : "desk@@inn" }] }),
-                4 => ChoiceAsync(stores, to),
-                5 => DecideAsync(stores, customer, "held"),
-                6 => DecideAsync(stores, customer, "removed"),
-                7 => DecideAsync(stores, customer, null),
-                8 => new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel),
-                9 => IdentityAsync(stores, to),
-                _ => stores.Rounds.StopAsync(round, stores.Person, DateTimeOffset.UtcNow, Cancel),
-            });
+            await (
+                what switch
+                {
+                    0 => WordsAsync(stores, to),
+                    1 => new BookStore(book.Source).UpdateFirmAsync(
+                        book.Id,
+                        new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], [$"By transfer to account {to:00000000}"]),
+                        stores.Person,
+                        Cancel
+                    ),
+                    2 => CardAsync(stores, customer, c => c with { Name = $"{customer} of {to}" }),
+                    3 => CardAsync(stores, customer, c =>
+                        c with
+                        {
+                            Contacts = [new Contact { Address = to % 2 == 0 ? $"desk{to}@inn.example" : "desk@@inn" }],
+                        }
+                    ),
+                    4 => ChoiceAsync(stores, to),
+                    5 => DecideAsync(stores, customer, "held"),
+                    6 => DecideAsync(stores, customer, "removed"),
+                    7 => DecideAsync(stores, customer, null),
+                    8 => new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel),
+                    9 => IdentityAsync(stores, to),
+                    _ => stores.Rounds.StopAsync(round, stores.Person, DateTimeOffset.UtcNow, Cancel),
+                }
+            );
         }
         catch (ProblemException)
         {
@@ -141,14 +179,30 @@ internal sealed class OneRound : IDisposable
         }
     }
 
-    /// <summary>Changes whatever a message could be made from and no person of the round changes by the other ways: layout, rules, ledger, holds.</summary>
+    /// <summary>
+    /// Changes whatever a message could be made from and no person of the round changes by the other ways: layout, rules, ledger, holds.
+    /// </summary>
     public async Task ChangeTheBookAsync()
     {
         var stores = await StoresAsync(0);
         var layout = ReadyMade.All[0].Layout;
-        await stores.Layouts.UseAsync(Purposes.Statement, "", await stores.Layouts.AddAsync(layout with { Name = "Another" }, stores.Person, DateTimeOffset.UtcNow, Cancel), stores.Person, Cancel);
-        await new BookStore(book.Source).UpdateRulesAsync(book.Id, new StatementRules(new AgeingRule([5, 10], AgeBy.Document), StatementForm.BroughtForward, SettlementRule.Oldest), 90, stores.Person, Cancel);
-        var item = ItemKey.Of((await stores.Ledger.RowsAsync((await TheLedger.OfAsync(stores, Cancel)).Id, [Customers[0]], Cancel))[0]).Text;
+        await stores.Layouts.UseAsync(
+            Purposes.Statement,
+            "",
+            await stores.Layouts.AddAsync(layout with { Name = "Another" }, stores.Person, DateTimeOffset.UtcNow, Cancel),
+            stores.Person,
+            Cancel
+        );
+        await new BookStore(book.Source).UpdateRulesAsync(
+            book.Id,
+            new StatementRules(new AgeingRule([5, 10], AgeBy.Document), StatementForm.BroughtForward, SettlementRule.Oldest),
+            90,
+            stores.Person,
+            Cancel
+        );
+        var item = ItemKey
+            .Of((await stores.Ledger.RowsAsync((await TheLedger.OfAsync(stores, Cancel)).Id, [Customers[0]], Cancel))[0])
+            .Text;
         await stores.Holds.HoldAsync(Customers[0], new ItemHold(item, "asked", null), stores.Person, DateTimeOffset.UtcNow, Cancel);
         await book.LedgerOfAsync("ZZ99");
     }
@@ -160,25 +214,45 @@ internal sealed class OneRound : IDisposable
         await using var worker = await queue.RegisterAsync(Cancel);
         using var given = new EndOfDataJournal(notes, await queue.DatabaseAsync(Cancel)).Begin(worker.Number);
         using var maker = new MessageMaker(book.Source, given, Clock, NullLogger.Instance);
-        for (var sent = 0; sent < most && (await queue.ClaimAsync(worker.Number, 1, [], DateTimeOffset.UtcNow, Cancel)).SingleOrDefault() is { } claimed; sent++)
+        for (
+            var sent = 0;
+            sent < most && (await queue.ClaimAsync(worker.Number, 1, [], DateTimeOffset.UtcNow, Cancel)).SingleOrDefault() is { } claimed;
+            sent++
+        )
         {
             var made = Assert.Single(await maker.MakeAsync(claimed, () => Task.FromResult<ClaimedParcel?>(null), Cancel));
             Assert.Equal("", made.Problem);
             var attempt = (await queue.BeginAttemptAsync(claimed, worker.Number, made.Message, made.Paper, DateTimeOffset.UtcNow))!.Value;
             Assert.True(await queue.MarkEndingAsync(claimed, worker.Number, attempt, DateTimeOffset.UtcNow));
-            var accepted = new Outcome(Ending.Accepted, "250 2.0.0 kept", [.. claimed.Recipients.Select(r => new RecipientAnswer(r, true, "250 2.1.5 ok"))]);
-            await queue.EndAttemptAsync(claimed, worker.Number, attempt, accepted, NextStep.Following(accepted, claimed.Tries, NextStep.DefaultPauses), DateTimeOffset.UtcNow);
+            var accepted = new Outcome(
+                Ending.Accepted,
+                "250 2.0.0 kept",
+                [.. claimed.Recipients.Select(r => new RecipientAnswer(r, true, "250 2.1.5 ok"))]
+            );
+            await queue.EndAttemptAsync(
+                claimed,
+                worker.Number,
+                attempt,
+                accepted,
+                NextStep.Following(accepted, claimed.Tries, NextStep.DefaultPauses),
+                DateTimeOffset.UtcNow
+            );
             await CheckAsync(claimed);
             Sent++;
         }
     }
 
-    /// <summary>Sends the rest, and looks at the whole: what is on record is what was let go, and nothing that was held or taken out.</summary>
+    /// <summary>
+    /// Sends the rest, and looks at the whole: what is on record is what was let go, and nothing that was held or taken out.
+    /// </summary>
     public async Task EndAsync()
     {
         await SendAsync(int.MaxValue);
         var stores = await StoresAsync(0);
-        var kept = (await stores.Decisions.OfCustomersAsync(round, Cancel)).Where(d => d.Decision is "held" or "removed").Select(d => d.Customer).ToList();
+        var kept = (await stores.Decisions.OfCustomersAsync(round, Cancel))
+            .Where(d => d.Decision is "held" or "removed")
+            .Select(d => d.Customer)
+            .ToList();
         var sent = (await stores.Rounds.ParcelsAsync(round, Cancel)).Where(p => p.State == ParcelState.Sent).ToList();
         Assert.DoesNotContain(sent, p => kept.Contains(p.Customer));
         Assert.Equal(Sent, sent.Count);
@@ -201,25 +275,51 @@ internal sealed class OneRound : IDisposable
         Assert.Equal(wanted.Documents, recorded.Documents);
     }
 
-    private async Task<BookStores> StoresAsync(int who) => new((await new BookStore(book.Source).FindAsync(book.Id, Cancel))!, people[who], book.Source);
+    private async Task<BookStores> StoresAsync(int who) =>
+        new((await new BookStore(book.Source).FindAsync(book.Id, Cancel))!, people[who], book.Source);
 
     private static async Task WordsAsync(BookStores stores, int to)
     {
         var wording = (await stores.Wordings.ListAsync(Cancel))[0];
-        await stores.Wordings.UpdateAsync(wording.Id, wording.Version, wording.Wording with { Body = $"<p>{Slot("customer.name")}: your account stands at {Slot("statement.total")}, and so do {to} others.</p>" }, stores.Person, DateTimeOffset.UtcNow, Cancel);
+        await stores.Wordings.UpdateAsync(
+            wording.Id,
+            wording.Version,
+            wording.Wording with
+            {
+                Body = $"<p>{Slot("customer.name")}: your account stands at {Slot("statement.total")}, and so do {to} others.</p>",
+            },
+            stores.Person,
+            DateTimeOffset.UtcNow,
+            Cancel
+        );
     }
 
     private static async Task CardAsync(BookStores stores, string key, Func<Customer, Customer> change)
     {
         var card = (await stores.Customers.FindAsync(key, Cancel))!;
-        await stores.Customers.UpdateAsync(change(card), (await stores.Customers.VersionAsync(key, Cancel))!.Value, stores.Person, DateTimeOffset.UtcNow, Cancel);
+        await stores.Customers.UpdateAsync(
+            change(card),
+            (await stores.Customers.VersionAsync(key, Cancel))!.Value,
+            stores.Person,
+            DateTimeOffset.UtcNow,
+            Cancel
+        );
     }
 
     private async Task ChoiceAsync(BookStores stores, int to)
     {
         var now = (await stores.Rounds.FindAsync(round, Cancel))!;
         var customers = Customers.Take(1 + (to % Customers.Length)).ToHashSet(StringComparer.Ordinal);
-        await new ChangeRound(stores, Clock).RunAsync(round, now.Revision, now.Settings with { Choice = now.Choice with { Customers = customers } }, new ProgressMeter(), Cancel);
+        await new ChangeRound(stores, Clock).RunAsync(
+            round,
+            now.Revision,
+            now.Settings with
+            {
+                Choice = now.Choice with { Customers = customers },
+            },
+            new ProgressMeter(),
+            Cancel
+        );
     }
 
     private async Task DecideAsync(BookStores stores, string customer, string? decision)

@@ -21,16 +21,22 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
     private static readonly string?[] OfCustomers = ["held", "removed", "put-in", null];
     private static readonly string?[] OfItems = ["out", "in", null];
 
-    // EL05 and FE06 belong to DU04, whose statements list theirs as well; CA01 has a row that could not be read; FE06 owes in two currencies.
+    // EL05 and FE06 belong to DU04, whose statements list theirs as well; CA01 has a row that could not be read; FE06 owes in two
+    // currencies.
     private static readonly string[] Ledger =
     [
         "Code|Name|Kind|Number|Date|Due|Currency|Outstanding|E-mail",
-        "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|GBP|10.00|a@abbot.example", "AB01|Abbot’s Table|Credit|C-1|2026-09-11|2026-10-01|GBP|-4.00|a@abbot.example",
-        "BE02|Beacon Lodge|Invoice|T-2|2026-09-01|2026-10-01|GBP|20.00|b@beacon.example", "BE02|Beacon Lodge|Invoice|T-3|2026-10-20|2026-11-20|GBP|30.00|b@beacon.example",
-        "CA01|Cabot House|Invoice|T-4|2026-09-01|2026-10-01|GBP|40.00|c@cabot.example", "CA01|Cabot House|Invoice|T-5|2026-09-01|soon|GBP|nothing|c@cabot.example",
+        "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|GBP|10.00|a@abbot.example",
+        "AB01|Abbot’s Table|Credit|C-1|2026-09-11|2026-10-01|GBP|-4.00|a@abbot.example",
+        "BE02|Beacon Lodge|Invoice|T-2|2026-09-01|2026-10-01|GBP|20.00|b@beacon.example",
+        "BE02|Beacon Lodge|Invoice|T-3|2026-10-20|2026-11-20|GBP|30.00|b@beacon.example",
+        "CA01|Cabot House|Invoice|T-4|2026-09-01|2026-10-01|GBP|40.00|c@cabot.example",
+        "CA01|Cabot House|Invoice|T-5|2026-09-01|soon|GBP|nothing|c@cabot.example",
         "DU04|Dunmore Group|Invoice|T-6|2026-08-01|2026-09-01|GBP|50.00|d@dunmore.example",
-        "EL05|Elm Court|Invoice|T-7|2026-09-01|2026-10-01|GBP|60.00|e@elm.example", "EL05|Elm Court|Invoice|T-8|2026-11-20|2026-12-01|GBP|5.00|e@elm.example",
-        "FE06|Fern Hall|Invoice|T-9|2026-09-01|2026-10-01|GBP|70.00|", "FE06|Fern Hall|Invoice|T-10|2026-09-01|2026-10-01|EUR|80.00|",
+        "EL05|Elm Court|Invoice|T-7|2026-09-01|2026-10-01|GBP|60.00|e@elm.example",
+        "EL05|Elm Court|Invoice|T-8|2026-11-20|2026-12-01|GBP|5.00|e@elm.example",
+        "FE06|Fern Hall|Invoice|T-9|2026-09-01|2026-10-01|GBP|70.00|",
+        "FE06|Fern Hall|Invoice|T-10|2026-09-01|2026-10-01|EUR|80.00|",
     ];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -44,19 +50,22 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
     {
         var (stores, round) = await RoundAsync(isOfReminders);
         var step = Gen.Select(Gen.Int[0, Customers.Length - 1], Gen.Int[0, OfCustomers.Length + OfItems.Length - 1], Gen.Int[0, 9]);
-        await step.Array[1, 12].SampleAsync(
-            async steps =>
-            {
-                foreach (var (customer, what, item) in steps)
+        await step.Array[1, 12]
+            .SampleAsync(
+                async steps =>
                 {
-                    await DecideAsync(stores, round, Customers[customer], what, item);
-                }
+                    foreach (var (customer, what, item) in steps)
+                    {
+                        await DecideAsync(stores, round, Customers[customer], what, item);
+                    }
 
-                var inPart = await StateAsync(stores.Source, round);
-                await new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel);
-                Assert.Equal(await StateAsync(stores.Source, round), inPart);
-            },
-            iter: 25, threads: 1);
+                    var inPart = await StateAsync(stores.Source, round);
+                    await new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel);
+                    Assert.Equal(await StateAsync(stores.Source, round), inPart);
+                },
+                iter: 25,
+                threads: 1
+            );
     }
 
     [Fact]
@@ -73,7 +82,16 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
 
         // Where something changed that all are made from, all are made up.
         var card = (await stores.Customers.FindAsync("AB01", Cancel))!;
-        await stores.Customers.UpdateAsync(card with { Name = "Abbot’s Kitchen" }, (await stores.Customers.VersionAsync("AB01", Cancel))!.Value, stores.Person, Clock.GetUtcNow(), Cancel);
+        await stores.Customers.UpdateAsync(
+            card with
+            {
+                Name = "Abbot’s Kitchen",
+            },
+            (await stores.Customers.VersionAsync("AB01", Cancel))!.Value,
+            stores.Person,
+            Clock.GetUtcNow(),
+            Cancel
+        );
         await DecideAsync(stores, round, "AB01", Array.IndexOf(OfCustomers, "removed"), 0);
         Assert.Equal(2, (await stores.Rounds.ParcelsAsync(round, Cancel)).Single(p => p.Customer == "BE02").Items);
     }
@@ -86,10 +104,15 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
         for (var time = 0; time < 5; time++)
         {
             // As two people do in two processes, beside pages that have it made up by themselves.
-            await Task.WhenAll(
-            [
-                .. Customers.Take(3).Select(c => Task.Run(() => DecideAsync(stores, round, c, Array.IndexOf(OfCustomers, decisions[time % decisions.Length]), 0))),
-                .. Enumerable.Range(0, 2).Select(_ => Task.Run(() => new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel))),
+            await Task.WhenAll([
+                .. Customers
+                    .Take(3)
+                    .Select(c =>
+                        Task.Run(() => DecideAsync(stores, round, c, Array.IndexOf(OfCustomers, decisions[time % decisions.Length]), 0))
+                    ),
+                .. Enumerable
+                    .Range(0, 2)
+                    .Select(_ => Task.Run(() => new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel))),
             ]);
 
             Assert.False((await stores.Rounds.FindAsync(round, Cancel))!.IsBehind(await stores.BookNowAsync(Cancel)));
@@ -113,7 +136,10 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
         }
 
         var parcels = await stores.Rounds.ParcelsAsync(round, Cancel);
-        Assert.Equal(parcels.OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).Select(p => p.Customer), parcels.Select(p => p.Customer));
+        Assert.Equal(
+            parcels.OrderBy(p => p.Name, StringComparer.OrdinalIgnoreCase).Select(p => p.Customer),
+            parcels.Select(p => p.Customer)
+        );
     }
 
     private async Task<(BookStores Stores, long Round)> RoundAsync(bool isOfReminders)
@@ -122,18 +148,41 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
         var book = await Postgres.NewBookAsync(source);
         var intake = await book.UploadAsync("as below");
         Assert.True(await book.KeepAsync(intake, TestBook.Now, Ledger));
-        await new WordingStore(source, book.Id).AddAsync(new Wording("Month end", "en", "Statement", "<p>Please find it enclosed.</p>"), book.Person, Cancel);
-        await new SenderStore(source, book.Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null), book.Person, Cancel);
+        await new WordingStore(source, book.Id).AddAsync(
+            new Wording("Month end", "en", "Statement", "<p>Please find it enclosed.</p>"),
+            book.Person,
+            Cancel
+        );
+        await new SenderStore(source, book.Id).AddAsync(
+            new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "127.0.0.1", 2525, "none", "", null),
+            book.Person,
+            Cancel
+        );
         var stores = new BookStores((await new BookStore(source).FindAsync(book.Id, Cancel))!, book.Person, source);
-        foreach (var (key, change) in new (string, Func<Customer, Customer>)[]
+        foreach (
+            var (key, change) in new (string, Func<Customer, Customer>)[]
+            {
+                ("DU04", c => c with { Groups = GroupStatements.Both }),
+                ("EL05", c => c with { HeadOffice = "DU04" }),
+                ("FE06", c => c with { HeadOffice = "DU04" }),
+            }
+        )
         {
-            ("DU04", c => c with { Groups = GroupStatements.Both }), ("EL05", c => c with { HeadOffice = "DU04" }), ("FE06", c => c with { HeadOffice = "DU04" }),
-        })
-        {
-            await stores.Customers.UpdateAsync(change((await stores.Customers.FindAsync(key, Cancel))!), (await stores.Customers.VersionAsync(key, Cancel))!.Value, book.Person, TestBook.Now, Cancel);
+            await stores.Customers.UpdateAsync(
+                change((await stores.Customers.FindAsync(key, Cancel))!),
+                (await stores.Customers.VersionAsync(key, Cancel))!.Value,
+                book.Person,
+                TestBook.Now,
+                Cancel
+            );
         }
 
-        var round = await new MakeRound(stores, Clock).RunAsync("October", new DateOnly(2026, 10, 31), isOfReminders ? RoundKind.Reminders : RoundKind.Statements, Cancel);
+        var round = await new MakeRound(stores, Clock).RunAsync(
+            "October",
+            new DateOnly(2026, 10, 31),
+            isOfReminders ? RoundKind.Reminders : RoundKind.Statements,
+            Cancel
+        );
         await new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel);
         return (stores, round);
     }
@@ -149,7 +198,15 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
 
         var intake = (await stores.Rounds.FindAsync(round, Cancel))!.IntakeId;
         var items = (await stores.Ledger.RowsAsync(intake, [customer], Cancel)).ConvertAll(r => ItemKey.Of(r).Text);
-        await new DecideItem(stores, Clock).RunAsync(round, revision, customer, items[item % items.Count], OfItems[what - OfCustomers.Length], "asked to", Cancel);
+        await new DecideItem(stores, Clock).RunAsync(
+            round,
+            revision,
+            customer,
+            items[item % items.Count],
+            OfItems[what - OfCustomers.Length],
+            "asked to",
+            Cancel
+        );
     }
 
     /// <summary>All that making up a round writes, save for the moment and for positions, whose order counts.</summary>
@@ -164,7 +221,8 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
                 'proof', (select jsonb_agg(to_jsonb(p) order by currency) from round_proof p where round_id = $1),
                 'items left out', (select jsonb_agg(to_jsonb(i) order by currency, reason) from round_item_left_out i where round_id = $1),
                 'accounts', (select jsonb_agg(to_jsonb(a) order by customer, currency) from round_account a where round_id = $1)))
-            """);
+            """
+        );
         command.Parameters.Add(new() { Value = round });
         return Scale().Replace((string)(await command.ExecuteScalarAsync(Cancel))!, "$1$2");
     }

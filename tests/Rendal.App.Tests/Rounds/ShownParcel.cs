@@ -9,7 +9,9 @@ using Rendal.Mail;
 
 namespace Rendal.App.Tests.Rounds;
 
-/// <summary>All that a customer gets of a message, so that two can be compared: everything but its date, its number and its boundaries.</summary>
+/// <summary>
+/// All that a customer gets of a message, so that two can be compared: everything but its date, its number and its boundaries.
+/// </summary>
 internal sealed record ShownParcel(string From, string To, string Subject, string Html, string Documents)
 {
     /// <summary>A parcel as a person looks at it.</summary>
@@ -18,9 +20,27 @@ internal sealed record ShownParcel(string From, string To, string Subject, strin
         var content = await ParcelContent.LoadAsync(parcel, stores, cancel);
         var words = content.Words()!;
         var sentAs = content.Round.Sender.SentAs;
-        var enclosures = DocumentFile.Make(content.Paper(), content.Layout.Layout, press).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)).ToList();
+        var enclosures = DocumentFile
+            .Make(content.Paper(), content.Layout.Layout, press)
+            .Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))
+            .ToList();
         var to = Recipients.Of(content.Card, content.Round.Round.Choice.Kind).To;
-        var (_, bytes) = MessageBuilder.Make(new Draft(sentAs.Name, sentAs.Address, to, [], words.Subject, words.Body, content.Card.Language, enclosures, DateTimeOffset.UnixEpoch) { ReplyTo = sentAs.ReplyTo });
+        var (_, bytes) = MessageBuilder.Make(
+            new Draft(
+                sentAs.Name,
+                sentAs.Address,
+                to,
+                [],
+                words.Subject,
+                words.Body,
+                content.Card.Language,
+                enclosures,
+                DateTimeOffset.UnixEpoch
+            )
+            {
+                ReplyTo = sentAs.ReplyTo,
+            }
+        );
         return Of(bytes);
     }
 
@@ -30,7 +50,13 @@ internal sealed record ShownParcel(string From, string To, string Subject, strin
         using var stream = new MemoryStream(bytes);
         var message = MimeMessage.Load(stream);
         var documents = message.BodyParts.OfType<MimePart>().Where(p => p.IsAttachment).Select(p => $"{p.FileName} {Hash(p)}");
-        return new ShownParcel(message.From.ToString(), message.To.ToString(), message.Subject ?? "", message.HtmlBody ?? "", string.Join('\n', documents));
+        return new ShownParcel(
+            message.From.ToString(),
+            message.To.ToString(),
+            message.Subject ?? "",
+            message.HtmlBody ?? "",
+            string.Join('\n', documents)
+        );
     }
 
     private static string Hash(MimePart part)

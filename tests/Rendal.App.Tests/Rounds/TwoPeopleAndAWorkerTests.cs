@@ -9,7 +9,11 @@ namespace Rendal.App.Tests.Rounds;
 /// </summary>
 public sealed class TwoPeopleAndAWorkerTests(Postgres postgres)
 {
-    private const int Look = 11, Release = 12, Send = 13, ReleaseAndChange = 14, ReleaseAndRelease = 15;
+    private const int Look = 11,
+        Release = 12,
+        Send = 13,
+        ReleaseAndChange = 14,
+        ReleaseAndRelease = 15;
 
     [Fact]
     public async Task What_is_sent_is_what_was_shown_whatever_others_change_meanwhile()
@@ -17,7 +21,14 @@ public sealed class TwoPeopleAndAWorkerTests(Postgres postgres)
         var (sent, refused) = (0, 0);
 
         // To look and to let go come more often than one of many changes, so that most sequences come to something.
-        var kind = Gen.Frequency((5, Gen.Int[0, 10]), (3, Gen.Const(Look)), (2, Gen.Const(Release)), (2, Gen.Const(Send)), (2, Gen.Const(ReleaseAndChange)), (1, Gen.Const(ReleaseAndRelease)));
+        var kind = Gen.Frequency(
+            (5, Gen.Int[0, 10]),
+            (3, Gen.Const(Look)),
+            (2, Gen.Const(Release)),
+            (2, Gen.Const(Send)),
+            (2, Gen.Const(ReleaseAndChange)),
+            (1, Gen.Const(ReleaseAndRelease))
+        );
         var steps = Gen.Select(kind, Gen.Int[0, 1], Gen.Int[0, 99]).Array[6, 24];
         await steps.SampleAsync(
             async all =>
@@ -26,21 +37,25 @@ public sealed class TwoPeopleAndAWorkerTests(Postgres postgres)
                 using var round = await OneRound.MakeAsync(source);
                 foreach (var (what, who, to) in all)
                 {
-                    await (what switch
-                    {
-                        Look => round.LookAsync(who, atOne: to % 4 == 0),
-                        Release => round.ReleaseAsync(who),
-                        Send => round.SendAsync(to % 3),
-                        ReleaseAndChange => Task.WhenAll(round.ReleaseAsync(who), round.ChangeAsync(to % 11, 1 - who, to)),
-                        ReleaseAndRelease => Task.WhenAll(round.ReleaseAsync(0), round.ReleaseAsync(1)),
-                        _ => round.ChangeAsync(what, who, to),
-                    });
+                    await (
+                        what switch
+                        {
+                            Look => round.LookAsync(who, atOne: to % 4 == 0),
+                            Release => round.ReleaseAsync(who),
+                            Send => round.SendAsync(to % 3),
+                            ReleaseAndChange => Task.WhenAll(round.ReleaseAsync(who), round.ChangeAsync(to % 11, 1 - who, to)),
+                            ReleaseAndRelease => Task.WhenAll(round.ReleaseAsync(0), round.ReleaseAsync(1)),
+                            _ => round.ChangeAsync(what, who, to),
+                        }
+                    );
                 }
 
                 await round.EndAsync();
                 (sent, refused) = (sent + round.Sent, refused + round.Refused);
             },
-            iter: 30, threads: 1);
+            iter: 30,
+            threads: 1
+        );
 
         // It would show nothing if nothing ever went, or nothing was ever refused.
         Assert.True(sent > 10 && refused > 5, $"{sent} sent, {refused} refused");

@@ -24,13 +24,16 @@ public class AddressListTests
 
     [Fact]
     public void An_address_that_stands_alone_is_taken_as_one_among_others_is() =>
-        Gen.Char["ab-_.@9"].Array[3, 14].Select(c => new string(c)).Sample(field =>
-        {
-            var alone = AddressList.Read(field);
-            var among = AddressList.Read($"<{field}>");
-            Assert.Equal(among.Good, alone.Good);
-            Assert.Equal(among.Bad.Count, alone.Bad.Count);
-        });
+        Gen.Char["ab-_.@9"]
+            .Array[3, 14]
+            .Select(c => new string(c))
+            .Sample(field =>
+            {
+                var alone = AddressList.Read(field);
+                var among = AddressList.Read($"<{field}>");
+                Assert.Equal(among.Good, alone.Good);
+                Assert.Equal(among.Bad.Count, alone.Bad.Count);
+            });
 
     [Theory]
     [InlineData("x@y")]

@@ -11,7 +11,8 @@ public class CountryTests
     [InlineData("FR", "France", "Frankreich", "F", "Francia")]
     [InlineData("NO", "Norway", "Norge", "Norwegen")]
     [InlineData("NL", "Netherlands", "The Netherlands", "Nederland", "Holland")]
-    public void A_country_is_known_however_it_is_written(string code, params string[] written) => Assert.All(written, w => Assert.Equal(code, Country.Code(w)));
+    public void A_country_is_known_however_it_is_written(string code, params string[] written) =>
+        Assert.All(written, w => Assert.Equal(code, Country.Code(w)));
 
     [Theory]
     [InlineData("Kelby KB1 2LH")]
@@ -20,7 +21,8 @@ public class CountryTests
     public void What_is_no_country_is_none(string text) => Assert.Null(Country.Code(text));
 
     [Fact]
-    public void Ways_to_write_what_is_not_known_differ_in_more_than_case_and_accents() => Assert.Equal(Country.Key("Élbonia"), Country.Key(" ELBONIA."));
+    public void Ways_to_write_what_is_not_known_differ_in_more_than_case_and_accents() =>
+        Assert.Equal(Country.Key("Élbonia"), Country.Key(" ELBONIA."));
 
     [Fact]
     public void The_firms_own_country_is_what_its_address_ends_with()

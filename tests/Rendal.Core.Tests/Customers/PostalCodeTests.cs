@@ -16,5 +16,6 @@ public class PostalCodeTests
     [InlineData("Hauptstrasse 12|8001 Zürich", "8001")]
     [InlineData("The Pier", "")]
     [InlineData("", "")]
-    public void The_postcode_is_found_wherever_the_country_writes_it(string lines, string expected) => Assert.Equal(expected, PostalCode.Of(lines.Split('|')));
+    public void The_postcode_is_found_wherever_the_country_writes_it(string lines, string expected) =>
+        Assert.Equal(expected, PostalCode.Of(lines.Split('|')));
 }

@@ -45,10 +45,18 @@ public class NextStepTests
     [Fact]
     public void Who_is_put_off_while_others_are_taken_is_tried_again_and_in_the_end_told_of()
     {
-        var outcome = new Outcome(Ending.Accepted, "250 ok", [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "450 busy")]);
+        var outcome = new Outcome(
+            Ending.Accepted,
+            "250 ok",
+            [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "450 busy")]
+        );
         Assert.Equal(ParcelState.ToBeRetried, NextStep.Following(outcome, 1, NextStep.DefaultPauses).State);
         Assert.Equal(ParcelState.Sent, NextStep.Following(outcome, 5, NextStep.DefaultPauses).State);
-        var refused = new Outcome(Ending.Accepted, "250 ok", [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "550 unknown")]);
+        var refused = new Outcome(
+            Ending.Accepted,
+            "250 ok",
+            [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "550 unknown")]
+        );
         Assert.Equal(ParcelState.Sent, NextStep.Following(refused, 1, NextStep.DefaultPauses).State);
     }
 
@@ -56,7 +64,10 @@ public class NextStepTests
     [InlineData(Ending.Refused, 2)]
     [InlineData(Ending.TryLater, 5)]
     public void What_is_refused_after_some_had_it_is_sent_and_not_refused(Ending ending, int tries) =>
-        Assert.Equal(ParcelState.Sent, NextStep.Following(new Outcome(ending, "", []), tries, NextStep.DefaultPauses, someHaveIt: true).State);
+        Assert.Equal(
+            ParcelState.Sent,
+            NextStep.Following(new Outcome(ending, "", []), tries, NextStep.DefaultPauses, someHaveIt: true).State
+        );
 
     [Fact]
     public void A_message_that_only_the_sender_got_was_not_sent()
@@ -81,5 +92,6 @@ public class NextStepTests
         Assert.Equal("to-be-retried", ParcelState.ToBeRetried.Code());
     }
 
-    private static NextStep Following(Ending ending, int tries) => NextStep.Following(new Outcome(ending, "", []), tries, NextStep.DefaultPauses);
+    private static NextStep Following(Ending ending, int tries) =>
+        NextStep.Following(new Outcome(ending, "", []), tries, NextStep.DefaultPauses);
 }

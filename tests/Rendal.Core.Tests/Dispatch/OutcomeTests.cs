@@ -9,9 +9,13 @@ public class OutcomeTests
     [Fact]
     public void The_answer_tells_of_the_recipients_that_were_not_taken_beside_others()
     {
-        RecipientAnswer refused = new("b@inn.example", false, "550 5.1.1 no such mailbox"), putOff = new("c@inn.example", false, "450 busy");
+        RecipientAnswer refused = new("b@inn.example", false, "550 5.1.1 no such mailbox"),
+            putOff = new("c@inn.example", false, "450 busy");
         Assert.Equal("250 kept", Outcome.Told("250 kept", [Taken]));
-        Assert.Equal("250 kept; 1 of 2 recipients refused: b@inn.example: 550 5.1.1 no such mailbox", Outcome.Told("250 kept", [Taken, refused]));
+        Assert.Equal(
+            "250 kept; 1 of 2 recipients refused: b@inn.example: 550 5.1.1 no such mailbox",
+            Outcome.Told("250 kept", [Taken, refused])
+        );
         Assert.Equal("250 kept; 1 of 2 recipients put off: c@inn.example: 450 busy", Outcome.Told("250 kept", [Taken, putOff]));
         Assert.Equal("550 5.1.1 no such mailbox", Outcome.Told("550 5.1.1 no such mailbox", [refused]));
     }
@@ -30,8 +34,10 @@ public class OutcomeTests
     [InlineData("550 5.4.1 of host 10.5.1.1", false)]
     [InlineData("554 no", false)]
     [InlineData("450 4.1.1 not now", false)]
-    public void Only_what_is_said_of_the_address_counts_against_it(string answer, bool isBad) => Assert.Equal(isBad, new RecipientAnswer("b@inn.example", false, answer).IsAddressBad);
+    public void Only_what_is_said_of_the_address_counts_against_it(string answer, bool isBad) =>
+        Assert.Equal(isBad, new RecipientAnswer("b@inn.example", false, answer).IsAddressBad);
 
     [Fact]
-    public void An_address_that_was_taken_is_not_bad_whatever_else_is_said() => Assert.False(new RecipientAnswer("b@inn.example", true, "550 5.1.1 no").IsAddressBad);
+    public void An_address_that_was_taken_is_not_bad_whatever_else_is_said() =>
+        Assert.False(new RecipientAnswer("b@inn.example", true, "550 5.1.1 no").IsAddressBad);
 }

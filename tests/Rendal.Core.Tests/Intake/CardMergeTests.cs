@@ -9,7 +9,16 @@ public class CardMergeTests
     {
         Key = "AB01",
         Name = "Abbot’s Table",
-        Contacts = [new Contact { Name = "Owen Farrow", Title = "Mr", Address = "owen@abbot.example" }, new Contact { Address = "copies@abbot.example", Role = ContactRole.Copy }],
+        Contacts =
+        [
+            new Contact
+            {
+                Name = "Owen Farrow",
+                Title = "Mr",
+                Address = "owen@abbot.example",
+            },
+            new Contact { Address = "copies@abbot.example", Role = ContactRole.Copy },
+        ],
         PostalLines = ["1 Mill Race"],
         Notes = "rings on Fridays",
         Extra = new Dictionary<string, string> { ["Loading bay"] = "B2" },
@@ -38,15 +47,31 @@ public class CardMergeTests
     public void A_contact_who_is_known_by_the_address_keeps_name_and_title()
     {
         var merged = Merge("Code|Name|E-mail", "AB01|Abbot’s Table|new@abbot.example; OWEN@abbot.example");
-        Assert.Equal([("", "new@abbot.example"), ("Owen Farrow", "OWEN@abbot.example"), ("", "copies@abbot.example")], merged.Contacts.Select(c => (c.Name, c.Address)));
+        Assert.Equal(
+            [("", "new@abbot.example"), ("Owen Farrow", "OWEN@abbot.example"), ("", "copies@abbot.example")],
+            merged.Contacts.Select(c => (c.Name, c.Address))
+        );
     }
 
     [Fact]
     public void What_was_put_right_on_the_card_stands_while_the_list_says_the_same_wrong_thing()
     {
-        var corrected = new Correction { Kind = CorrectionKind.Card, Of = "AB01", Column = nameof(CardField.Email), Was = "owen@abot.example", Becomes = "owen@abbot.example" };
-        Assert.Equal("owen@abbot.example", Merge("Code|Name|E-mail", "AB01|Abbot’s Table|owen@abot.example", corrections: corrected).Email);
-        Assert.Equal("owen@newtable.example", Merge("Code|Name|E-mail", "AB01|Abbot’s Table|owen@newtable.example", corrections: corrected).Email);
+        var corrected = new Correction
+        {
+            Kind = CorrectionKind.Card,
+            Of = "AB01",
+            Column = nameof(CardField.Email),
+            Was = "owen@abot.example",
+            Becomes = "owen@abbot.example",
+        };
+        Assert.Equal(
+            "owen@abbot.example",
+            Merge("Code|Name|E-mail", "AB01|Abbot’s Table|owen@abot.example", corrections: corrected).Email
+        );
+        Assert.Equal(
+            "owen@newtable.example",
+            Merge("Code|Name|E-mail", "AB01|Abbot’s Table|owen@newtable.example", corrections: corrected).Email
+        );
     }
 
     [Fact]
@@ -57,7 +82,8 @@ public class CardMergeTests
         Assert.True(Merge(known, "Code|Loading bay", "AB01|B3").FromLedger);
     }
 
-    private static Customer Merge(string headings, string line, bool emptyClears = false, params Correction[] corrections) => Merge(Card, headings, line, emptyClears, corrections);
+    private static Customer Merge(string headings, string line, bool emptyClears = false, params Correction[] corrections) =>
+        Merge(Card, headings, line, emptyClears, corrections);
 
     private static Customer Merge(Customer card, string headings, string line, bool emptyClears = false, params Correction[] corrections)
     {

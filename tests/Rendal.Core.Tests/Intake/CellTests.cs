@@ -23,9 +23,11 @@ public sealed class CellTests
 
     [Fact]
     public void Bytes_and_the_text_that_they_encode_give_the_same_cell() =>
-        Gen.OneOf(Gen.Char[' ', '~'], Gen.Char['\0', '\u00FF'], Gen.Char['\u0100', '\uD7FF']).Array[0, 30].Sample(characters =>
-        {
-            var text = new string(characters);
-            Assert.Equal(Cell.Of(text).Text, Cell.Of(Encoding.UTF8.GetBytes(text)).Text);
-        });
+        Gen.OneOf(Gen.Char[' ', '~'], Gen.Char['\0', '\u00FF'], Gen.Char['\u0100', '\uD7FF'])
+            .Array[0, 30]
+            .Sample(characters =>
+            {
+                var text = new string(characters);
+                Assert.Equal(Cell.Of(text).Text, Cell.Of(Encoding.UTF8.GetBytes(text)).Text);
+            });
 }

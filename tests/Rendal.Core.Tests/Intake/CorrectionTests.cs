@@ -44,7 +44,20 @@ public class CorrectionTests
     [Fact]
     public void The_same_value_everywhere_in_a_column_is_put_right_at_once()
     {
-        var read = Read([new Correction { Kind = CorrectionKind.Everywhere, Column = "Name", Was = "Inn", Becomes = "Inn at Kell" }], Good, "H1|Inn|INV|T-1|30/09/2026||1.00|", "H1|Inn|INV|T-3|30/09/2026||2.00|");
+        var read = Read(
+            [
+                new Correction
+                {
+                    Kind = CorrectionKind.Everywhere,
+                    Column = "Name",
+                    Was = "Inn",
+                    Becomes = "Inn at Kell",
+                },
+            ],
+            Good,
+            "H1|Inn|INV|T-1|30/09/2026||1.00|",
+            "H1|Inn|INV|T-3|30/09/2026||2.00|"
+        );
         Assert.Equal(["Mill", "Inn at Kell", "Inn at Kell"], read.Rows.Select(r => r.CustomerName));
     }
 
@@ -52,7 +65,12 @@ public class CorrectionTests
     public void Each_row_that_is_not_what_the_file_says_is_told_with_what_made_it_so()
     {
         var date = Put(Bad, "Date", "31/09/2026", "30/09/2026");
-        var joined = new Correction { Kind = CorrectionKind.CustomersJoined, Was = "H1", Becomes = "H2" };
+        var joined = new Correction
+        {
+            Kind = CorrectionKind.CustomersJoined,
+            Was = "H1",
+            Becomes = "H2",
+        };
         var rests = Put(Good, "Date", "01/01/2020", "02/01/2020");
         var read = Read([date, joined, rests], Bad, Good);
         Assert.Equal([new CorrectedRow(2, date), new CorrectedRow(2, joined)], read.Reader.Corrected);
@@ -61,7 +79,12 @@ public class CorrectionTests
     [Fact]
     public void A_row_left_out_is_not_in_the_ledger_and_the_total_line_of_the_file_still_agrees()
     {
-        var left = new Correction { Kind = CorrectionKind.RowLeftOut, Of = Key(Bad), Reason = "paid in cash" };
+        var left = new Correction
+        {
+            Kind = CorrectionKind.RowLeftOut,
+            Of = Key(Bad),
+            Reason = "paid in cash",
+        };
         var read = Read([left], Bad.Replace("31/09", "30/09", StringComparison.Ordinal), Good, "Total||||||30.00|");
         Assert.Equal("T-2", Assert.Single(read.Rows).Number);
         Assert.Equal((1, 1, 10m), (read.Reader.RowsRead, read.Reader.RowsLeftOut, read.Reader.LeftOutSums[Ledgers.Pounds]));
@@ -71,7 +94,12 @@ public class CorrectionTests
     [Fact]
     public void Customers_that_were_joined_are_one_and_their_names_are_no_longer_a_finding()
     {
-        var joined = new Correction { Kind = CorrectionKind.CustomersJoined, Was = "H2", Becomes = "H1" };
+        var joined = new Correction
+        {
+            Kind = CorrectionKind.CustomersJoined,
+            Was = "H2",
+            Becomes = "H1",
+        };
         var read = Read([joined], Bad.Replace("31/09", "30/09", StringComparison.Ordinal), Good);
         Assert.Equal(["H1", "H1"], read.Rows.Select(r => r.Customer));
         Assert.DoesNotContain(read.Findings, f => f.Code == FindingCodes.CodeWithTwoNames);
@@ -85,11 +113,24 @@ public class CorrectionTests
         var loop = new AppliedCorrections(new Reading(1, []), [Join("A", "B"), Join("B", "A")]);
         Assert.Contains(loop.CustomerOf("A"), new[] { "A", "B" });
 
-        static Correction Join(string was, string becomes) => new() { Kind = CorrectionKind.CustomersJoined, Was = was, Becomes = becomes };
+        static Correction Join(string was, string becomes) =>
+            new()
+            {
+                Kind = CorrectionKind.CustomersJoined,
+                Was = was,
+                Becomes = becomes,
+            };
     }
 
     private static Correction Put(string row, string column, string was, string becomes) =>
-        new() { Kind = CorrectionKind.Cell, Of = Key(row), Column = column, Was = was, Becomes = becomes };
+        new()
+        {
+            Kind = CorrectionKind.Cell,
+            Of = Key(row),
+            Column = column,
+            Was = was,
+            Becomes = becomes,
+        };
 
     private static string Key(string row)
     {
@@ -97,5 +138,6 @@ public class CorrectionTests
         return RowKey.Of(table.Rows.Last(), Recognition.Recognise(table, Tables.Settings, ReadingChange.None)!.Reading);
     }
 
-    private static Tables.ReadFile Read(Correction[] corrections, params string[] rows) => Tables.Read(Tables.Of([Headings, .. rows]), corrections: corrections);
+    private static Tables.ReadFile Read(Correction[] corrections, params string[] rows) =>
+        Tables.Read(Tables.Of([Headings, .. rows]), corrections: corrections);
 }

@@ -26,12 +26,18 @@ public class HiddenRowsTests
     {
         var read = Read(null, "555.00");
         Assert.Equal(["T-1", "T-2", "T-3"], read.Rows.Select(r => r.Number));
-        Assert.Equal((Severity.Warning, "2 rows are hidden in the workbook (rows 3, 4) and come to 55.00 GBP. They are read like the others."), Told(read));
+        Assert.Equal(
+            (Severity.Warning, "2 rows are hidden in the workbook (rows 3, 4) and come to 55.00 GBP. They are read like the others."),
+            Told(read)
+        );
 
         var without = Read(true, "500.00");
         Assert.Equal(["T-1"], without.Rows.Select(r => r.Number));
         Assert.Equal((2, 55m), (without.Reader.RowsLeftOut, without.Reader.LeftOutSums.Values.Sum()));
-        Assert.Equal((Severity.Note, "2 rows are hidden in the workbook (rows 3, 4) and come to 55.00 GBP. They are left out."), Told(without));
+        Assert.Equal(
+            (Severity.Note, "2 rows are hidden in the workbook (rows 3, 4) and come to 55.00 GBP. They are left out."),
+            Told(without)
+        );
     }
 
     private static (Severity, string) Told(Tables.ReadFile read)
@@ -42,7 +48,22 @@ public class HiddenRowsTests
 
     private static Tables.ReadFile Read(bool? leavesOut, string total)
     {
-        var shown = Tables.Of(Headings, "AB01|Invoice|T-1|2026-09-01|2026-10-01|500.00", "AB01|Invoice|T-2|2026-09-01|2026-10-01|50.00", "BE02|Invoice|T-3|2026-09-01|2026-10-01|5.00", $"Total|||||{total}");
-        return Tables.Read(shown with { Rows = [.. shown.Rows.Select(r => r with { IsHidden = r.Number is 3 or 4 })] }, change: ReadingChange.None with { LeavesOutHidden = leavesOut });
+        var shown = Tables.Of(
+            Headings,
+            "AB01|Invoice|T-1|2026-09-01|2026-10-01|500.00",
+            "AB01|Invoice|T-2|2026-09-01|2026-10-01|50.00",
+            "BE02|Invoice|T-3|2026-09-01|2026-10-01|5.00",
+            $"Total|||||{total}"
+        );
+        return Tables.Read(
+            shown with
+            {
+                Rows = [.. shown.Rows.Select(r => r with { IsHidden = r.Number is 3 or 4 })],
+            },
+            change: ReadingChange.None with
+            {
+                LeavesOutHidden = leavesOut,
+            }
+        );
     }
 }

@@ -61,7 +61,11 @@ public class LedgerReaderTests
     [Fact]
     public void Unsigned_credits_take_their_sign_from_the_kind()
     {
-        var read = Read("H1|Inn|INV|1|01/10/2026||GBP|9.00|9.00||", "H1|Inn|CRN|2|01/10/2026||GBP|2.00|2.00||", "H1|Inn|Payment|3|01/10/2026||GBP|3.00|3.00||");
+        var read = Read(
+            "H1|Inn|INV|1|01/10/2026||GBP|9.00|9.00||",
+            "H1|Inn|CRN|2|01/10/2026||GBP|2.00|2.00||",
+            "H1|Inn|Payment|3|01/10/2026||GBP|3.00|3.00||"
+        );
         Assert.Equal([9m, -2m, -3m], read.Rows.Select(r => r.Open));
         Assert.DoesNotContain(read.Findings, f => f.Severity == Severity.Error);
     }
@@ -69,13 +73,20 @@ public class LedgerReaderTests
     [Fact]
     public void Signed_credits_stand_as_written()
     {
-        Assert.Equal([-2m, -3m], Read("H1|Inn|CRN|2|01/10/2026||GBP|-2.00|-2.00||", "H1|Inn|CRN|3|01/10/2026||GBP|(3.00)|(3.00)||").Rows.Select(r => r.Open));
+        Assert.Equal(
+            [-2m, -3m],
+            Read("H1|Inn|CRN|2|01/10/2026||GBP|-2.00|-2.00||", "H1|Inn|CRN|3|01/10/2026||GBP|(3.00)|(3.00)||").Rows.Select(r => r.Open)
+        );
     }
 
     [Fact]
     public void Where_both_occur_the_fewer_are_to_be_decided()
     {
-        var read = Read("H1|Inn|CRN|1|01/10/2026||GBP|1|-1.00||", "H1|Inn|CRN|2|01/10/2026||GBP|2|-2.00||", "H2|Mill|CRN|3|01/10/2026||GBP|3|3.00||");
+        var read = Read(
+            "H1|Inn|CRN|1|01/10/2026||GBP|1|-1.00||",
+            "H1|Inn|CRN|2|01/10/2026||GBP|2|-2.00||",
+            "H2|Mill|CRN|3|01/10/2026||GBP|3|3.00||"
+        );
         Assert.Equal([-1m, -2m], read.Rows.Select(r => r.Open));
         Assert.Equal(4, Assert.Single(read.Findings, f => f.Code == FindingCodes.SignUnclear && f.Column == "Balance").Source.Row);
     }
@@ -106,18 +117,32 @@ public class LedgerReaderTests
 
     [Fact]
     public void A_row_stands_twice_whichever_way_its_amount_is_written() =>
-        Gen.Select(Gen.Long[-99_999_999_999, 99_999_999_999], Gen.Int[0, 1], Gen.Int[0, 1]).Sample((tenths, zeros, more) =>
-        {
-            var amount = tenths / 10m;
-            string Line(decimal value, int noughts) => $"H1|Inn|Invoice|T-1|01/10/2026||GBP|{value.ToString("0.0", CultureInfo.InvariantCulture)}{new string('0', noughts)}|{value.ToString("0.0", CultureInfo.InvariantCulture)}|";
-            Assert.Single(Read(Line(amount, zeros), Line(amount, more)).Findings, f => f.Code == FindingCodes.SameRowTwice);
-            Assert.DoesNotContain(Read(Line(amount, zeros), Line(amount + 0.1m, more)).Findings, f => f.Code == FindingCodes.SameRowTwice);
-        }, iter: 300);
+        Gen.Select(Gen.Long[-99_999_999_999, 99_999_999_999], Gen.Int[0, 1], Gen.Int[0, 1])
+            .Sample(
+                (tenths, zeros, more) =>
+                {
+                    var amount = tenths / 10m;
+                    string Line(decimal value, int noughts) =>
+                        "H1|Inn|Invoice|T-1|01/10/2026||GBP|"
+                        + $"{value.ToString("0.0", CultureInfo.InvariantCulture)}{new string('0', noughts)}|"
+                        + $"{value.ToString("0.0", CultureInfo.InvariantCulture)}|";
+                    Assert.Single(Read(Line(amount, zeros), Line(amount, more)).Findings, f => f.Code == FindingCodes.SameRowTwice);
+                    Assert.DoesNotContain(Read(Line(amount, zeros), Line(amount + 0.1m, more)).Findings, f =>
+                        f.Code == FindingCodes.SameRowTwice
+                    );
+                },
+                iter: 300
+            );
 
     [Fact]
     public void Total_lines_are_kept_out_and_checked()
     {
-        var read = Read("H1|Inn|INV|1|01/10/2026||GBP|9.00|9.00||", "|Total Inn||||||||9.00||".Replace("||||||||", "||||||| "), "H2|Mill|INV|2|01/10/2026||GBP|1.00|1.00||", "Grand total||||||||11.00||");
+        var read = Read(
+            "H1|Inn|INV|1|01/10/2026||GBP|9.00|9.00||",
+            "|Total Inn||||||||9.00||".Replace("||||||||", "||||||| "),
+            "H2|Mill|INV|2|01/10/2026||GBP|1.00|1.00||",
+            "Grand total||||||||11.00||"
+        );
         Assert.Equal(2, read.Rows.Count);
         Assert.Equal(2, read.Reader.TotalLineCount);
         var finding = Assert.Single(read.Findings, f => f.Code == FindingCodes.ControlTotalDiffers);
@@ -131,7 +156,8 @@ public class LedgerReaderTests
         var read = Read(
             "H1|Hotel Łabędź|INV|1|01/10/2026||GBP|9.00|9.00|a@b.example|",
             "H1|Hotel Labedz|INV|2|01/10/2026||GBP|9.00|9.00|A@B.example|",
-            "H2|HOTEL ŁABĘDŹ!|INV|3|01/10/2026||GBP|9.00|9.00|a@b.example; x@y|");
+            "H2|HOTEL ŁABĘDŹ!|INV|3|01/10/2026||GBP|9.00|9.00|a@b.example; x@y|"
+        );
         Assert.Single(read.Findings, f => f.Code == FindingCodes.CodeWithTwoNames);
         Assert.Single(read.Findings, f => f.Code == FindingCodes.AddressOfTwoCustomers);
         Assert.Contains("“x@y”", Assert.Single(read.Findings, f => f.Code == FindingCodes.BadAddress).Message);
@@ -140,14 +166,30 @@ public class LedgerReaderTests
     [Fact]
     public void Without_codes_names_are_folded_and_a_known_code_is_found_by_name()
     {
-        var read = Tables.Read(Tables.Of("Account|Name|Date|Balance", "H1|Abbot’s Table|2026-10-01|1.00", "|ABBOTS  TABLE|2026-10-01|2.00", "|Old Mill|2026-10-01|3.00", "|old mill.|2026-10-01|4.00"));
+        var read = Tables.Read(
+            Tables.Of(
+                "Account|Name|Date|Balance",
+                "H1|Abbot’s Table|2026-10-01|1.00",
+                "|ABBOTS  TABLE|2026-10-01|2.00",
+                "|Old Mill|2026-10-01|3.00",
+                "|old mill.|2026-10-01|4.00"
+            )
+        );
         Assert.Equal(["H1", "H1", "Old Mill", "Old Mill"], read.Rows.Select(r => r.Customer));
     }
 
     [Fact]
     public void Debit_and_credit_are_netted()
     {
-        var read = Tables.Read(Tables.Of("Account|Date|Debit|Credit", "H1|2026-10-01|9.00|", "H1|2026-10-02||4.00", "H1|2026-10-03|9.00|4.00", "H1|2026-10-04||"));
+        var read = Tables.Read(
+            Tables.Of(
+                "Account|Date|Debit|Credit",
+                "H1|2026-10-01|9.00|",
+                "H1|2026-10-02||4.00",
+                "H1|2026-10-03|9.00|4.00",
+                "H1|2026-10-04||"
+            )
+        );
         Assert.Equal([9m, -4m, 5m], read.Rows.Select(r => r.Open));
         Assert.Single(read.Findings, f => f.Code == FindingCodes.DebitAndCredit);
         Assert.Single(read.Findings, f => f.Code == FindingCodes.AmountMissing);
@@ -164,9 +206,16 @@ public class LedgerReaderTests
     [Fact]
     public void A_value_that_contradicts_the_columns_mark_is_an_error_on_its_row()
     {
-        var read = Read("H1|Inn|INV|1|01/10/2026||GBP|1.50|1.50||", "H1|Inn|INV|2|01/10/2026||GBP|2.50|2.50||", "H1|Inn|INV|3|01/10/2026||GBP|2.50|3,50||");
+        var read = Read(
+            "H1|Inn|INV|1|01/10/2026||GBP|1.50|1.50||",
+            "H1|Inn|INV|2|01/10/2026||GBP|2.50|2.50||",
+            "H1|Inn|INV|3|01/10/2026||GBP|2.50|3,50||"
+        );
         Assert.Equal(2, read.Rows.Count);
-        Assert.Equal((4, "Balance"), (Assert.Single(read.Findings, f => f.Code == FindingCodes.AmountUnreadable) is var f ? (f.Source.Row, f.Column!) : default));
+        Assert.Equal(
+            (4, "Balance"),
+            (Assert.Single(read.Findings, f => f.Code == FindingCodes.AmountUnreadable) is var f ? (f.Source.Row, f.Column!) : default)
+        );
     }
 
     [Fact]
@@ -174,20 +223,31 @@ public class LedgerReaderTests
     {
         var lines = new[]
         {
-            "H1|Inn|INV|1|01/10/2026||GBP|9.00|9.00||", "H1|Inn|CRN|2|13/10/2026||GBP|2.00|2.00||x",
-            "H2|Mill|INV|3|05/10/2026|31/12/2026|EUR|1,009.00|9.00|a@b.example|", "H3|Bay|Payment|4|01/10/2026||GBP|7.00|7.00||",
+            "H1|Inn|INV|1|01/10/2026||GBP|9.00|9.00||",
+            "H1|Inn|CRN|2|13/10/2026||GBP|2.00|2.00||x",
+            "H2|Mill|INV|3|05/10/2026|31/12/2026|EUR|1,009.00|9.00|a@b.example|",
+            "H3|Bay|Payment|4|01/10/2026||GBP|7.00|7.00||",
         };
         var expected = Known(Read(lines).Rows);
         var order = Gen.Select(Gen.Shuffle(Enumerable.Range(0, 4).ToArray()), Gen.Shuffle(Enumerable.Range(0, 11).ToArray()));
-        order.Sample((rows, columns) =>
-        {
-            string Turn(string line) => string.Join('|', columns.Select(c => line.Split('|')[c]));
-            var table = Tables.Of([Turn(Headings), .. rows.Select(r => Turn(lines[r]))]);
-            Assert.Equal(expected, Known(Tables.Read(table).Rows));
-        }, iter: 200);
+        order.Sample(
+            (rows, columns) =>
+            {
+                string Turn(string line) => string.Join('|', columns.Select(c => line.Split('|')[c]));
+                var table = Tables.Of([Turn(Headings), .. rows.Select(r => Turn(lines[r]))]);
+                Assert.Equal(expected, Known(Tables.Read(table).Rows));
+            },
+            iter: 200
+        );
 
         static List<string> Known(IEnumerable<LedgerRow> rows) =>
-            [.. rows.Select(r => $"{r.Customer} {r.Kind} {r.Number} {r.Date} {r.Due} {r.Currency} {r.Original} {r.Open} {r.Email} {string.Join(',', r.Extra.Values)}").Order()];
+            [
+                .. rows.Select(r =>
+                        $"{r.Customer} {r.Kind} {r.Number} {r.Date} {r.Due} {r.Currency} {r.Original} {r.Open} {r.Email} "
+                        + $"{string.Join(',', r.Extra.Values)}"
+                    )
+                    .Order(),
+            ];
     }
 
     private static Tables.ReadFile Read(params string[] lines) => Tables.Read(Tables.Of([Headings, .. lines]));

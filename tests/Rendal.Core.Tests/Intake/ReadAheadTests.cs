@@ -10,13 +10,16 @@ public class ReadAheadTests
     [InlineData(128)]
     [InlineData(129)]
     [InlineData(5_000)]
-    public void The_rows_come_in_their_order(int count) => Assert.Equal(Enumerable.Range(1, count), ReadAhead.Of(Rows(count)).Select(r => r.Number));
+    public void The_rows_come_in_their_order(int count) =>
+        Assert.Equal(Enumerable.Range(1, count), ReadAhead.Of(Rows(count)).Select(r => r.Number));
 
     [Fact]
     public void What_goes_wrong_comes_after_the_rows_before_it()
     {
         var seen = new List<int>();
-        var refused = Assert.Throws<InvalidDataException>(() => seen.AddRange(ReadAhead.Of(Rows(1_000).Concat(Broken())).Select(r => r.Number)));
+        var refused = Assert.Throws<InvalidDataException>(() =>
+            seen.AddRange(ReadAhead.Of(Rows(1_000).Concat(Broken())).Select(r => r.Number))
+        );
         Assert.Equal("row 1001 is broken", refused.Message);
         var number = 0;
         Assert.Throws<InvalidDataException>(() =>

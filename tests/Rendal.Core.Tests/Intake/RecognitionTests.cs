@@ -8,11 +8,26 @@ public class RecognitionTests
     [Fact]
     public void Ordinary_headings_are_known()
     {
-        var reading = Recognise("Customer code|Customer name|Kind|Number|Date|Due date|Currency|Amount|Outstanding|E-mail|Round", "A|B|INV|1|2026-10-01|2026-10-31|GBP|1.00|1.00|a@b.example|N1");
+        var reading = Recognise(
+            "Customer code|Customer name|Kind|Number|Date|Due date|Currency|Amount|Outstanding|E-mail|Round",
+            "A|B|INV|1|2026-10-01|2026-10-31|GBP|1.00|1.00|a@b.example|N1"
+        );
         Assert.Equal(
-            [ColumnMeaning.CustomerCode, ColumnMeaning.CustomerName, ColumnMeaning.Kind, ColumnMeaning.Number, ColumnMeaning.Date, ColumnMeaning.DueDate,
-             ColumnMeaning.Currency, ColumnMeaning.Amount, ColumnMeaning.Outstanding, ColumnMeaning.Email, ColumnMeaning.Extra],
-            reading.Columns.Select(c => c.Meaning));
+            [
+                ColumnMeaning.CustomerCode,
+                ColumnMeaning.CustomerName,
+                ColumnMeaning.Kind,
+                ColumnMeaning.Number,
+                ColumnMeaning.Date,
+                ColumnMeaning.DueDate,
+                ColumnMeaning.Currency,
+                ColumnMeaning.Amount,
+                ColumnMeaning.Outstanding,
+                ColumnMeaning.Email,
+                ColumnMeaning.Extra,
+            ],
+            reading.Columns.Select(c => c.Meaning)
+        );
         Assert.Empty(reading.Lacks());
     }
 
@@ -24,14 +39,32 @@ public class RecognitionTests
     public void Headings_of_other_programs_and_languages_are_known(string headings)
     {
         Assert.Equal(
-            [ColumnMeaning.CustomerCode, ColumnMeaning.CustomerName, ColumnMeaning.Kind, ColumnMeaning.Number, ColumnMeaning.Date, ColumnMeaning.DueDate, ColumnMeaning.Outstanding],
-            Recognise(headings).Columns.Select(c => c.Meaning));
+            [
+                ColumnMeaning.CustomerCode,
+                ColumnMeaning.CustomerName,
+                ColumnMeaning.Kind,
+                ColumnMeaning.Number,
+                ColumnMeaning.Date,
+                ColumnMeaning.DueDate,
+                ColumnMeaning.Outstanding,
+            ],
+            Recognise(headings).Columns.Select(c => c.Meaning)
+        );
     }
 
     [Fact]
     public void Title_lines_above_the_headings_are_passed_over()
     {
-        Assert.Equal(4, Recognise("Tarnbrook Linen Hire", "Open items at 31 October 2026", "", "Account|Name|Date|Balance", "A|B|2026-10-01|1.00").HeadingRow);
+        Assert.Equal(
+            4,
+            Recognise(
+                "Tarnbrook Linen Hire",
+                "Open items at 31 October 2026",
+                "",
+                "Account|Name|Date|Balance",
+                "A|B|2026-10-01|1.00"
+            ).HeadingRow
+        );
     }
 
     [Fact]

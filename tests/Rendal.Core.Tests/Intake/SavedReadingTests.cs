@@ -12,7 +12,13 @@ public class SavedReadingTests
     {
         HeadingRow = 2,
         Opening = new FileOpening(Encoding: "windows-1252"),
-        Meanings = new Dictionary<int, ColumnMeaning> { [0] = ColumnMeaning.CustomerCode, [1] = ColumnMeaning.Kind, [2] = ColumnMeaning.Date, [3] = ColumnMeaning.Outstanding },
+        Meanings = new Dictionary<int, ColumnMeaning>
+        {
+            [0] = ColumnMeaning.CustomerCode,
+            [1] = ColumnMeaning.Kind,
+            [2] = ColumnMeaning.Date,
+            [3] = ColumnMeaning.Outstanding,
+        },
         Orders = new Dictionary<int, DateOrder> { [2] = DateOrder.MonthFirst },
         Marks = new Dictionary<int, DecimalMark> { [3] = DecimalMark.Comma },
         UnsignedCredits = new Dictionary<int, bool> { [3] = true },
@@ -30,13 +36,18 @@ public class SavedReadingTests
         Assert.Equal(("H2", ItemKind.CreditNote, new DateOnly(2026, 5, 6), -5.68m), (row.Customer, row.Kind, row.Date!.Value, row.Open));
         Assert.Equal("b", row.Extra["Vermerk"]);
         Assert.Equal("windows-1252", saved.Opening.Encoding);
-        Assert.All(Recognition.Recognise(next, Tables.Settings, saved.For(next, out _))!.Reading.Columns, c => Assert.Equal("as last time", c.Reason));
+        Assert.All(Recognition.Recognise(next, Tables.Settings, saved.For(next, out _))!.Reading.Columns, c =>
+            Assert.Equal("as last time", c.Reason)
+        );
     }
 
     [Fact]
     public void What_nobody_chose_is_found_out_anew()
     {
-        var saved = SavedReading.Of(Recognition.Recognise(Tables.Of("Account|Date|Balance", "A|03/04/2026|1,50"), Tables.Settings, ReadingChange.None)!.Reading, ReadingChange.None);
+        var saved = SavedReading.Of(
+            Recognition.Recognise(Tables.Of("Account|Date|Balance", "A|03/04/2026|1,50"), Tables.Settings, ReadingChange.None)!.Reading,
+            ReadingChange.None
+        );
         var next = Tables.Of("Account|Date|Balance", "A|13/04/2026|1.50");
         Assert.Equal(1.50m, Assert.Single(Tables.Read(next, change: saved.For(next, out _)).Rows).Open);
     }

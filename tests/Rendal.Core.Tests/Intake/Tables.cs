@@ -12,7 +12,12 @@ internal static class Tables
         new("ledger.csv", null, lines.Select((line, i) => new FileRow(i + 1, [.. line.Split('|').Select(Cell.Of)])));
 
     /// <summary>Recognises and reads in one go.</summary>
-    public static ReadFile Read(LedgerTable table, ReadingSettings? settings = null, ReadingChange? change = null, IReadOnlyList<Correction>? corrections = null)
+    public static ReadFile Read(
+        LedgerTable table,
+        ReadingSettings? settings = null,
+        ReadingChange? change = null,
+        IReadOnlyList<Correction>? corrections = null
+    )
     {
         var recognised = Recognition.Recognise(table, settings ?? Settings, change ?? ReadingChange.None, corrections);
         Assert.NotNull(recognised);
@@ -23,7 +28,8 @@ internal static class Tables
             recognised.Reading,
             [.. rows.Where(r => r.Row is not null).Select(r => r.Row!)],
             [.. rows.Where(r => r.SetAside is not null).Select(r => r.SetAside!)],
-            reader);
+            reader
+        );
     }
 
     internal sealed record ReadFile(Reading Reading, List<LedgerRow> Rows, List<RowSetAside> SetAside, LedgerReader Reader)

@@ -97,30 +97,34 @@ public class WrittenDateTests
     [Fact]
     public void Any_day_written_in_any_notation_is_read_back()
     {
-        Gen.Select(Gen.Int[1, 36_524], Gen.Int[0, 8], Gen.Int[0, Language.All.Count - 1]).Sample((number, form, language) =>
-        {
-            var day = new DateOnly(1980, 1, 1).AddDays(number);
-            var inv = System.Globalization.CultureInfo.InvariantCulture;
-            var (text, order) = form switch
-            {
-                0 => (day.ToString("yyyy-MM-dd", inv), DateOrder.DayFirst),
-                1 => (day.ToString("dd/MM/yyyy", inv), DateOrder.DayFirst),
-                2 => (day.ToString("M-d-yyyy", inv), DateOrder.MonthFirst),
-                3 => (day.ToString("d.M.yy", inv), DateOrder.DayFirst),
-                4 => (day.ToString("yy/MM/dd", inv), DateOrder.YearFirst),
-                5 => (day.ToString("yyyyMMdd", inv), DateOrder.DayFirst),
-                6 => (day.ToString("MMM d, yyyy", inv), DateOrder.MonthFirst),
-                7 => ((day.DayNumber - new DateOnly(1899, 12, 30).DayNumber).ToString(inv), DateOrder.DayFirst),
-                _ => (Language.All[language].Write(day), DateOrder.DayFirst),
-            };
-            if (form is 3 or 4 && day.Year > 2079)
-            {
-                return;
-            }
+        Gen.Select(Gen.Int[1, 36_524], Gen.Int[0, 8], Gen.Int[0, Language.All.Count - 1])
+            .Sample(
+                (number, form, language) =>
+                {
+                    var day = new DateOnly(1980, 1, 1).AddDays(number);
+                    var inv = System.Globalization.CultureInfo.InvariantCulture;
+                    var (text, order) = form switch
+                    {
+                        0 => (day.ToString("yyyy-MM-dd", inv), DateOrder.DayFirst),
+                        1 => (day.ToString("dd/MM/yyyy", inv), DateOrder.DayFirst),
+                        2 => (day.ToString("M-d-yyyy", inv), DateOrder.MonthFirst),
+                        3 => (day.ToString("d.M.yy", inv), DateOrder.DayFirst),
+                        4 => (day.ToString("yy/MM/dd", inv), DateOrder.YearFirst),
+                        5 => (day.ToString("yyyyMMdd", inv), DateOrder.DayFirst),
+                        6 => (day.ToString("MMM d, yyyy", inv), DateOrder.MonthFirst),
+                        7 => ((day.DayNumber - new DateOnly(1899, 12, 30).DayNumber).ToString(inv), DateOrder.DayFirst),
+                        _ => (Language.All[language].Write(day), DateOrder.DayFirst),
+                    };
+                    if (form is 3 or 4 && day.Year > 2079)
+                    {
+                        return;
+                    }
 
-            Assert.True(WrittenDate.TryTake(text, out var date), text);
-            Assert.True(date.TryDay(order, out var read), text);
-            Assert.Equal(day, read);
-        }, iter: 20_000);
+                    Assert.True(WrittenDate.TryTake(text, out var date), text);
+                    Assert.True(date.TryDay(order, out var read), text);
+                    Assert.Equal(day, read);
+                },
+                iter: 20_000
+            );
     }
 }

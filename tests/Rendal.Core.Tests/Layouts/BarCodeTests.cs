@@ -9,7 +9,10 @@ public class BarCodeTests
     public void Code_39_has_start_and_stop_and_a_narrow_space_between_characters()
     {
         // A = wnnnnwnnw after and before * = nwnnwnwnn.
-        Assert.Equal("1w11w1w11 1 w1111w11w 1 1w11w1w11".Replace(" ", "", StringComparison.Ordinal), Written(new BarCode(BarCodeKind.Code39, "A")));
+        Assert.Equal(
+            "1w11w1w11 1 w1111w11w 1 1w11w1w11".Replace(" ", "", StringComparison.Ordinal),
+            Written(new BarCode(BarCodeKind.Code39, "A"))
+        );
         Assert.Equal((9 * 42) + 41, new BarCode(BarCodeKind.Code39, new string('7', 40)).Widths().Count);
     }
 
@@ -23,19 +26,24 @@ public class BarCodeTests
 
     [Fact]
     public void Every_character_of_code_128_is_eleven_modules_wide_with_an_even_number_of_bar_modules() =>
-        Gen.Char[' ', '~'].Array[1, BarCode.Longest].Sample(text =>
-        {
-            var widths = new BarCode(BarCodeKind.Code128, new string(text)).Widths();
-            var characters = widths.Take(widths.Count - 7).Chunk(6).ToList();
-            Assert.All(characters, c => Assert.Equal(11, c.Sum()));
-            // The standard's own check of a table: the bars of each character come to an even number of modules.
-            Assert.All(characters, c => Assert.Equal(0, (c[0] + c[2] + c[4]) % 2));
-            Assert.Equal(13, widths.Skip(widths.Count - 7).Sum());
-        });
+        Gen.Char[' ', '~']
+            .Array[1, BarCode.Longest]
+            .Sample(text =>
+            {
+                var widths = new BarCode(BarCodeKind.Code128, new string(text)).Widths();
+                var characters = widths.Take(widths.Count - 7).Chunk(6).ToList();
+                Assert.All(characters, c => Assert.Equal(11, c.Sum()));
+                // The standard's own check of a table: the bars of each character come to an even number of modules.
+                Assert.All(characters, c => Assert.Equal(0, (c[0] + c[2] + c[4]) % 2));
+                Assert.Equal(13, widths.Skip(widths.Count - 7).Sum());
+            });
 
     [Fact]
     public void Pairs_of_digits_make_a_code_shorter() =>
-        Assert.True(new BarCode(BarCodeKind.Code128, "123456789012").Widths().Count < new BarCode(BarCodeKind.Code128, "ABCDEFGHIJKL").Widths().Count - 24);
+        Assert.True(
+            new BarCode(BarCodeKind.Code128, "123456789012").Widths().Count
+                < new BarCode(BarCodeKind.Code128, "ABCDEFGHIJKL").Widths().Count - 24
+        );
 
     [Theory]
     [InlineData(BarCodeKind.Code39, "AB01", null)]
@@ -53,5 +61,6 @@ public class BarCodeTests
         }
     }
 
-    private static string Written(BarCode code) => string.Concat(code.Widths().Select(w => w == 2.5f ? "w" : ((int)w).ToString(System.Globalization.CultureInfo.InvariantCulture)));
+    private static string Written(BarCode code) =>
+        string.Concat(code.Widths().Select(w => w == 2.5f ? "w" : ((int)w).ToString(System.Globalization.CultureInfo.InvariantCulture)));
 }

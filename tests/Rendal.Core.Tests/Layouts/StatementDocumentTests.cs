@@ -13,26 +13,52 @@ public class StatementDocumentTests
     [Fact]
     public void The_items_stand_in_the_customers_language()
     {
-        var paper = Of(new Customer { Key = "D1", Name = "Gasthof <Krone> & Co", Language = "de", Contacts = [new Contact { Name = "Anke Weber", Title = "Frau" }], PostalLines = ["Am Markt 1"], Country = "Germany" }, "EUR");
+        var paper = Of(
+            new Customer
+            {
+                Key = "D1",
+                Name = "Gasthof <Krone> & Co",
+                Language = "de",
+                Contacts = [new Contact { Name = "Anke Weber", Title = "Frau" }],
+                PostalLines = ["Am Markt 1"],
+                Country = "Germany",
+            },
+            "EUR"
+        );
         Assert.Equal("Kontoauszug", paper.Title);
         Assert.Equal(["Gasthof <Krone> & Co", "Frau Anke Weber", "Am Markt 1", "Germany"], paper.AddressLines);
-        Assert.Equal(["T-1", "Rechnung", "31.08.2026", "30.09.2026", "31", "1.500,00", "1.500,00"], paper.Sections[0].Rows.Single(r => r[0] == "T-1"));
+        Assert.Equal(
+            ["T-1", "Rechnung", "31.08.2026", "30.09.2026", "31", "1.500,00", "1.500,00"],
+            paper.Sections[0].Rows.Single(r => r[0] == "T-1")
+        );
         Assert.Equal("1.440,00\u00A0€", paper.Sections[0].Total);
-        Assert.Equal(["nicht fällig", "1–30 Tage", "31–60 Tage", "61–90 Tage", "90+ Tage", "Guthaben"], paper.Sections[0].Ages.Select(a => a.Label));
+        Assert.Equal(
+            ["nicht fällig", "1–30 Tage", "31–60 Tage", "61–90 Tage", "90+ Tage", "Guthaben"],
+            paper.Sections[0].Ages.Select(a => a.Label)
+        );
     }
 
     [Fact]
     public void A_credit_has_no_due_date_and_a_true_minus()
     {
         var paper = Of(new Customer { Key = "A", Name = "A" }, "GBP");
-        Assert.Equal(["C-1", "Credit note", "9 Sep 2026", "", "", "\u221260.00", "\u221260.00"], paper.Sections[0].Rows.Single(r => r[0] == "C-1"));
+        Assert.Equal(
+            ["C-1", "Credit note", "9 Sep 2026", "", "", "\u221260.00", "\u221260.00"],
+            paper.Sections[0].Rows.Single(r => r[0] == "C-1")
+        );
     }
 
     [Fact]
     public void The_table_of_the_message_escapes_every_value()
     {
         var row = Row("A", 10m, "2026-10-01", number: "<img src=x>");
-        var paper = StatementDocument.Of(new Customer { Key = "A", Name = "A" }, [Statement.Of("A", Pounds, [new OpenItem(row, 10m)], new(2026, 10, 31), AgeingRule.Default)], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
+        var paper = StatementDocument.Of(
+            new Customer { Key = "A", Name = "A" },
+            [Statement.Of("A", Pounds, [new OpenItem(row, 10m)], new(2026, 10, 31), AgeingRule.Default)],
+            AgeingRule.Default,
+            Tarnbrook,
+            LayoutReader.BuiltIn
+        );
         Assert.Contains("&lt;img src=x&gt;", StatementTable.Html(paper));
         Assert.DoesNotContain("<img", StatementTable.Html(paper));
     }
@@ -40,7 +66,11 @@ public class StatementDocumentTests
     private static StatementDocument Of(Customer customer, string currency)
     {
         var of = Rendal.Core.Money.Currency.Of(currency);
-        var rows = new[] { Row(customer.Key, 1500m, "2026-08-31", "2026-09-30", "T-1", of), Row(customer.Key, -60m, "2026-09-09", number: "C-1", currency: of) };
+        var rows = new[]
+        {
+            Row(customer.Key, 1500m, "2026-08-31", "2026-09-30", "T-1", of),
+            Row(customer.Key, -60m, "2026-09-09", number: "C-1", currency: of),
+        };
         var statement = Statement.Of(customer.Key, of, rows.Select(r => new OpenItem(r, r.Open)), new(2026, 10, 31), AgeingRule.Default);
         return StatementDocument.Of(customer, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
     }
@@ -48,10 +78,37 @@ public class StatementDocumentTests
     [Theory]
     [InlineData("en", "Subtotal", "All accounts together", "£115.00")]
     [InlineData("de", "Zwischensumme", "Alle Konten zusammen", "115,00\u00A0£")]
-    public void A_head_office_reads_its_branches_one_after_the_other_with_a_sum_each(string language, string subtotal, string grandTotal, string total)
+    public void A_head_office_reads_its_branches_one_after_the_other_with_a_sum_each(
+        string language,
+        string subtotal,
+        string grandTotal,
+        string total
+    )
     {
-        var parts = new[] { ("B2", 15m), ("B1", 100m) }.Select(b => Statement.Of(b.Item1, Pounds, [new OpenItem(Row(b.Item1, b.Item2, "2026-10-01"), b.Item2)], new(2026, 10, 31), AgeingRule.Default)).ToList();
-        var paper = StatementDocument.Of(new Customer { Key = "H", Name = "Head", Language = language }, [Statement.Gather("H", parts)], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn, nameOf: key => key == "B1" ? "Inn <one>" : key);
+        var parts = new[] { ("B2", 15m), ("B1", 100m) }
+            .Select(b =>
+                Statement.Of(
+                    b.Item1,
+                    Pounds,
+                    [new OpenItem(Row(b.Item1, b.Item2, "2026-10-01"), b.Item2)],
+                    new(2026, 10, 31),
+                    AgeingRule.Default
+                )
+            )
+            .ToList();
+        var paper = StatementDocument.Of(
+            new Customer
+            {
+                Key = "H",
+                Name = "Head",
+                Language = language,
+            },
+            [Statement.Gather("H", parts)],
+            AgeingRule.Default,
+            Tarnbrook,
+            LayoutReader.BuiltIn,
+            nameOf: key => key == "B1" ? "Inn <one>" : key
+        );
         var section = Assert.Single(paper.Sections);
         Assert.Equal(["Inn <one> (B1)", "B2"], section.Parts.Select(p => p.Heading));
         Assert.All(section.Parts, p => Assert.Equal(subtotal, p.TotalLabel));
@@ -65,12 +122,36 @@ public class StatementDocumentTests
     [Theory]
     [InlineData("en", "Brought forward", "Debit|Credit|Balance", "100.00|82.00", "£82.00")]
     [InlineData("de", "Saldovortrag", "Soll|Haben|Saldo", "100,00|82,00", "82,00\u00A0£")]
-    public void A_brought_forward_statement_lists_movements_with_the_balance_after_each(string language, string opening, string headings, string balances, string total)
+    public void A_brought_forward_statement_lists_movements_with_the_balance_after_each(
+        string language,
+        string opening,
+        string headings,
+        string balances,
+        string total
+    )
     {
         var rows = new[] { Row("A", 100m, "2026-09-02", number: "T-1"), Row("A", -18m, "2026-10-03", number: "P-1") };
         var choice = new Rendal.Core.Rounds.Choice { AsOf = new(2026, 10, 31), Form = StatementForm.BroughtForward };
-        var round = Rendal.Core.Rounds.Choosing.Choose(rows, [], choice, SettlementRule.Oldest, StatementRules.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
-        var paper = StatementDocument.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
+        var round = Rendal.Core.Rounds.Choosing.Choose(
+            rows,
+            [],
+            choice,
+            SettlementRule.Oldest,
+            StatementRules.Default,
+            _ => new Rendal.Core.Rounds.Reachability(false, true, null)
+        );
+        var paper = StatementDocument.Of(
+            new Customer
+            {
+                Key = "A",
+                Name = "A",
+                Language = language,
+            },
+            round.Statements,
+            AgeingRule.Default,
+            Tarnbrook,
+            LayoutReader.BuiltIn
+        );
         var section = Assert.Single(paper.Sections);
         Assert.Equal(headings, string.Join('|', paper.Columns.Skip(3).Select(c => c.Heading)));
         Assert.Equal(opening, section.Rows.First()[1]);
@@ -81,11 +162,36 @@ public class StatementDocumentTests
     [Theory]
     [InlineData("en", "Interest at 8.25% a year on T-1, 73 days", "16.50", "To pay", "£1,016.50")]
     [InlineData("de", "Zinsen 8,25 % p. a. auf T-1, 73 Tage", "16,50", "Zu zahlen", "1.016,50\u00A0£")]
-    public void Interest_stands_under_the_total_a_line_for_each_item_with_what_is_to_be_paid(string language, string line, string amount, string toPay, string total)
+    public void Interest_stands_under_the_total_a_line_for_each_item_with_what_is_to_be_paid(
+        string language,
+        string line,
+        string amount,
+        string toPay,
+        string total
+    )
     {
         var choice = new Rendal.Core.Rounds.Choice { AsOf = new(2026, 10, 31), InterestPercent = 8.25m };
-        var round = Rendal.Core.Rounds.Choosing.Choose([Row("A", 1_000m, "2026-07-20", "2026-08-19", "T-1")], [], choice, SettlementRule.None, StatementRules.Default, _ => new Rendal.Core.Rounds.Reachability(false, true, null));
-        var paper = StatementDocument.Of(new Customer { Key = "A", Name = "A", Language = language }, round.Statements, AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn, interestPercent: 8.25m);
+        var round = Rendal.Core.Rounds.Choosing.Choose(
+            [Row("A", 1_000m, "2026-07-20", "2026-08-19", "T-1")],
+            [],
+            choice,
+            SettlementRule.None,
+            StatementRules.Default,
+            _ => new Rendal.Core.Rounds.Reachability(false, true, null)
+        );
+        var paper = StatementDocument.Of(
+            new Customer
+            {
+                Key = "A",
+                Name = "A",
+                Language = language,
+            },
+            round.Statements,
+            AgeingRule.Default,
+            Tarnbrook,
+            LayoutReader.BuiltIn,
+            interestPercent: 8.25m
+        );
         Assert.Equal([new TotalLine(line, amount), new TotalLine(toPay, total)], Assert.Single(paper.Sections).Interest);
         Assert.Contains(System.Net.WebUtility.HtmlEncode(line), StatementTable.Html(paper), StringComparison.Ordinal);
     }

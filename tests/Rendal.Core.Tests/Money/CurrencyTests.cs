@@ -49,5 +49,6 @@ public class CurrencyTests
     }
 
     [Fact]
-    public void One_that_was_never_set_rounds_nothing_silently() => Assert.Throws<InvalidOperationException>(() => default(Currency).Round(1.25m));
+    public void One_that_was_never_set_rounds_nothing_silently() =>
+        Assert.Throws<InvalidOperationException>(() => default(Currency).Round(1.25m));
 }

@@ -82,31 +82,44 @@ public class WrittenAmountTests
     [Fact]
     public void Any_amount_written_in_any_notation_is_read_back()
     {
-        var notation = Gen.Select(Gen.Bool, Gen.Int[0, 7].Select(i => new[] { "", ",", ".", "'", "’", " ", "\u00A0", "\u202F" }[i]), Gen.Int[0, 5]);
-        Gen.Select(Gen.Long[-99_999_999_999, 99_999_999_999], notation).Sample((cents, n) =>
-        {
-            var (comma, thousands, form) = n;
-            var mark = comma ? "," : ".";
-            if (thousands == mark)
-            {
-                return;
-            }
+        var notation = Gen.Select(
+            Gen.Bool,
+            Gen.Int[0, 7].Select(i => new[] { "", ",", ".", "'", "’", " ", "\u00A0", "\u202F" }[i]),
+            Gen.Int[0, 5]
+        );
+        Gen.Select(Gen.Long[-99_999_999_999, 99_999_999_999], notation)
+            .Sample(
+                (cents, n) =>
+                {
+                    var (comma, thousands, form) = n;
+                    var mark = comma ? "," : ".";
+                    if (thousands == mark)
+                    {
+                        return;
+                    }
 
-            var value = cents / 100m;
-            var whole = Math.Truncate(Math.Abs(value)).ToString("#,##0", System.Globalization.CultureInfo.InvariantCulture).Replace(",", thousands);
-            var digits = $"{whole}{mark}{Math.Abs(cents % 100):00}";
-            var text = value >= 0 ? digits : form switch
-            {
-                0 => "-" + digits,
-                1 => "\u2212" + digits,
-                2 => digits + "-",
-                3 => $"({digits})",
-                4 => digits + " CR",
-                _ => "€ -" + digits,
-            };
-            Assert.True(WrittenAmount.TryTake(text, out var amount), text);
-            Assert.True(amount.TryValue(comma ? DecimalMark.Comma : DecimalMark.Point, out var read), text);
-            Assert.Equal(value, read);
-        }, iter: 20_000);
+                    var value = cents / 100m;
+                    var whole = Math.Truncate(Math.Abs(value))
+                        .ToString("#,##0", System.Globalization.CultureInfo.InvariantCulture)
+                        .Replace(",", thousands);
+                    var digits = $"{whole}{mark}{Math.Abs(cents % 100):00}";
+                    var text =
+                        value >= 0
+                            ? digits
+                            : form switch
+                            {
+                                0 => "-" + digits,
+                                1 => "\u2212" + digits,
+                                2 => digits + "-",
+                                3 => $"({digits})",
+                                4 => digits + " CR",
+                                _ => "€ -" + digits,
+                            };
+                    Assert.True(WrittenAmount.TryTake(text, out var amount), text);
+                    Assert.True(amount.TryValue(comma ? DecimalMark.Comma : DecimalMark.Point, out var read), text);
+                    Assert.Equal(value, read);
+                },
+                iter: 20_000
+            );
     }
 }

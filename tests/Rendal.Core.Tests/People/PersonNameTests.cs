@@ -14,7 +14,8 @@ public class PersonNameTests
     [InlineData("The B0ss")]
     [InlineData("Thé Boss")]
     [InlineData("\u202EThe Boss")]
-    public void Names_that_a_person_could_take_for_each_other_are_one(string name) => Assert.Equal(PersonName.Fold("The Boss"), PersonName.Fold(name));
+    public void Names_that_a_person_could_take_for_each_other_are_one(string name) =>
+        Assert.Equal(PersonName.Fold("The Boss"), PersonName.Fold(name));
 
     [Theory]
     [InlineData("marta", "marti")]

@@ -32,7 +32,10 @@ public sealed class ReminderRulesTests
     [InlineData(90, 1, 13, 3, false)]
     [InlineData(90, 1, 14, 3, true)]
     public void Where_it_is_so_set_the_level_of_its_age_goes_at_once(int pastDue, int sent, int daysAgo, int level, bool isDue) =>
-        Assert.Equal(new ReminderStep(level, isDue), new ReminderRules(Usual.Levels, maySkip: true).StepOf(pastDue, Last(sent, daysAgo), Day));
+        Assert.Equal(
+            new ReminderStep(level, isDue),
+            new ReminderRules(Usual.Levels, maySkip: true).StepOf(pastDue, Last(sent, daysAgo), Day)
+        );
 
     [Theory]
     [InlineData(3, 13, false)]
@@ -55,7 +58,10 @@ public sealed class ReminderRulesTests
     public void An_older_item_that_all_levels_were_sent_for_stands_before_a_newer_one()
     {
         var old = Row("A", 100m, "2026-05-01", "2026-06-01", "T-1");
-        Assert.Equal(new ReminderStep(3, false), Usual.StepOf(Account(old, Row("A", 50m, "2026-09-01", "2026-10-01", "T-2")), Reminded((old, 3, 60))));
+        Assert.Equal(
+            new ReminderStep(3, false),
+            Usual.StepOf(Account(old, Row("A", 50m, "2026-09-01", "2026-10-01", "T-2")), Reminded((old, 3, 60)))
+        );
     }
 
     [Fact]
@@ -70,7 +76,10 @@ public sealed class ReminderRulesTests
     public void Credits_and_items_not_yet_due_bring_no_reminder()
     {
         var credit = Row("A", -100m, "2026-05-01", "2026-06-01", "C-1");
-        Assert.Equal(new ReminderStep(1, false), Usual.StepOf(Account(credit, Row("A", 300m, "2026-10-20", "2026-11-19", "T-1")), Reminded()));
+        Assert.Equal(
+            new ReminderStep(1, false),
+            Usual.StepOf(Account(credit, Row("A", 300m, "2026-10-20", "2026-11-19", "T-1")), Reminded())
+        );
     }
 
     [Fact]
@@ -100,38 +109,55 @@ public sealed class ReminderRulesTests
     public void No_item_ever_skips_a_level_or_gets_one_twice_and_the_gap_is_kept()
     {
         var rules = Gen.Select(Gen.Int[1, 20], Gen.Int[1, 20], Gen.Int[0, 20], Gen.Int[0, 20], (first, more, gap, last) =>
-            new ReminderRules([new(first, 0), new(first + more, gap), new(first + more + 5, last)]));
-        Gen.Select(rules, Gen.Select(Gen.Int[-60, 20], Gen.Bool).Array[1, 5], Gen.Int[1, 9]).Sample((rule, items, everyDays) =>
-        {
-            var rows = items.Select((item, i) => Row("A", item.Item2 ? 10m : 20m, Day.AddDays(item.Item1 - 30).ToString("O"), Day.AddDays(item.Item1).ToString("O"), $"T-{i}", row: i + 2)).ToArray();
-            var reminded = new Dictionary<string, Reminded>();
-            var before = new Reminded(0, default);
-            for (var day = Day; day < Day.AddDays(120); day = day.AddDays(everyDays))
-            {
-                var statement = Statement.Of("A", Pounds, rows.Select(r => new OpenItem(r, r.Open)), day, AgeingRule.Default);
-                var step = rule.StepOf(statement, reminded);
-                if (!step.IsDue)
+            new ReminderRules([new(first, 0), new(first + more, gap), new(first + more + 5, last)])
+        );
+        Gen.Select(rules, Gen.Select(Gen.Int[-60, 20], Gen.Bool).Array[1, 5], Gen.Int[1, 9])
+            .Sample(
+                (rule, items, everyDays) =>
                 {
-                    continue;
-                }
+                    var rows = items
+                        .Select(
+                            (item, i) =>
+                                Row(
+                                    "A",
+                                    item.Item2 ? 10m : 20m,
+                                    Day.AddDays(item.Item1 - 30).ToString("O"),
+                                    Day.AddDays(item.Item1).ToString("O"),
+                                    $"T-{i}",
+                                    row: i + 2
+                                )
+                        )
+                        .ToArray();
+                    var reminded = new Dictionary<string, Reminded>();
+                    var before = new Reminded(0, default);
+                    for (var day = Day; day < Day.AddDays(120); day = day.AddDays(everyDays))
+                    {
+                        var statement = Statement.Of("A", Pounds, rows.Select(r => new OpenItem(r, r.Open)), day, AgeingRule.Default);
+                        var step = rule.StepOf(statement, reminded);
+                        if (!step.IsDue)
+                        {
+                            continue;
+                        }
 
-                Assert.True(statement.OldestDaysPastDue >= rule.Levels[step.Level - 1].Days);
-                Assert.True(before.Level == 0 || day >= before.On.AddDays(step.Level == 1 ? 0 : rule.Levels[step.Level - 1].Gap));
-                foreach (var item in rule.Counted(statement, step.Level, reminded))
-                {
-                    var last = reminded.TryGetValue(item.Item, out var known) ? known.Level : 0;
-                    Assert.InRange(item.Level, last, last + 1);
-                    Assert.True(item.Level <= step.Level);
-                    reminded[item.Item] = new Reminded(item.Level, day);
-                }
+                        Assert.True(statement.OldestDaysPastDue >= rule.Levels[step.Level - 1].Days);
+                        Assert.True(before.Level == 0 || day >= before.On.AddDays(step.Level == 1 ? 0 : rule.Levels[step.Level - 1].Gap));
+                        foreach (var item in rule.Counted(statement, step.Level, reminded))
+                        {
+                            var last = reminded.TryGetValue(item.Item, out var known) ? known.Level : 0;
+                            Assert.InRange(item.Level, last, last + 1);
+                            Assert.True(item.Level <= step.Level);
+                            reminded[item.Item] = new Reminded(item.Level, day);
+                        }
 
-                Assert.Equal(step.Level, reminded[Key(statement.Items[0].Row)].Level);
-                before = new Reminded(step.Level, day);
-            }
+                        Assert.Equal(step.Level, reminded[Key(statement.Items[0].Row)].Level);
+                        before = new Reminded(step.Level, day);
+                    }
 
-            // The oldest had each level, one after the other, and was then left in peace.
-            Assert.Equal(3, before.Level);
-        }, iter: 3_000);
+                    // The oldest had each level, one after the other, and was then left in peace.
+                    Assert.Equal(3, before.Level);
+                },
+                iter: 3_000
+            );
     }
 
     private static Reminded? Last(int level, int daysAgo) => level == 0 ? null : new Reminded(level, Day.AddDays(-daysAgo));
@@ -139,7 +165,8 @@ public sealed class ReminderRulesTests
     private static Statement Account(params LedgerRow[] rows) =>
         Statement.Of(rows[0].Customer, rows[0].Currency, rows.Select(r => new OpenItem(r, r.Open)), Day, AgeingRule.Default);
 
-    private static Dictionary<string, Reminded> Reminded(params (LedgerRow Row, int Level, int DaysAgo)[] sent) => sent.ToDictionary(s => Key(s.Row), s => new Reminded(s.Level, Day.AddDays(-s.DaysAgo)));
+    private static Dictionary<string, Reminded> Reminded(params (LedgerRow Row, int Level, int DaysAgo)[] sent) =>
+        sent.ToDictionary(s => Key(s.Row), s => new Reminded(s.Level, Day.AddDays(-s.DaysAgo)));
 
     private static string Key(LedgerRow row) => ItemKey.Of(row).Text;
 }

@@ -14,8 +14,12 @@ public sealed class ReminderRoundTests
 
     private static readonly LedgerRow[] Rows =
     [
-        Row("A", 100m, "2026-09-01", "2026-10-01", "T-1"), Row("B", 50m, "2026-09-01", "2026-10-01", "T-2"), Row("B", 5m, "2026-10-30", "2026-11-30", "T-3"),
-        Row("C", 20m, "2026-10-20", "2026-10-30", "T-4"), Row("D", 70m, "2026-05-01", "2026-06-01", "T-5"), Row("D", 7m, "2026-05-01", "2026-06-01", "T-6", Euro),
+        Row("A", 100m, "2026-09-01", "2026-10-01", "T-1"),
+        Row("B", 50m, "2026-09-01", "2026-10-01", "T-2"),
+        Row("B", 5m, "2026-10-30", "2026-11-30", "T-3"),
+        Row("C", 20m, "2026-10-20", "2026-10-30", "T-4"),
+        Row("D", 70m, "2026-05-01", "2026-06-01", "T-5"),
+        Row("D", 7m, "2026-05-01", "2026-06-01", "T-6", Euro),
     ];
 
     private static readonly Dictionary<string, Reminded> Sent = new()
@@ -28,8 +32,14 @@ public sealed class ReminderRoundTests
     public void Each_gets_the_level_that_is_due_and_the_others_are_accounted_for()
     {
         var round = Choose(Reminders);
-        Assert.Equal([("A", "GBP", 1), ("B", "GBP", 2), ("D", "EUR", 1)], round.Statements.Select(s => (s.Customer, s.Currency.Code, s.ReminderLevel)));
-        Assert.Equal([("C", LeftOutReason.NoReminderDue, 20m), ("D", LeftOutReason.NoReminderDue, 70m)], round.LeftOut.Select(l => (l.Customer, l.Reason, l.Amount)));
+        Assert.Equal(
+            [("A", "GBP", 1), ("B", "GBP", 2), ("D", "EUR", 1)],
+            round.Statements.Select(s => (s.Customer, s.Currency.Code, s.ReminderLevel))
+        );
+        Assert.Equal(
+            [("C", LeftOutReason.NoReminderDue, 20m), ("D", LeftOutReason.NoReminderDue, 70m)],
+            round.LeftOut.Select(l => (l.Customer, l.Reason, l.Amount))
+        );
         Assert.All(round.Proof, p => Assert.Equal(0m, p.Difference));
     }
 
@@ -54,7 +64,10 @@ public sealed class ReminderRoundTests
     public void Who_is_put_in_by_hand_gets_the_next_level_though_it_is_not_due()
     {
         var hand = new ByHand { Customers = [new CustomerByHand("C", true, "asked"), new CustomerByHand("D", true, "asked")] };
-        Assert.Equal([("A", 1), ("B", 2), ("C", 1), ("D", 1), ("D", 3)], Choose(Reminders, hand).Statements.Select(s => (s.Customer, s.ReminderLevel)));
+        Assert.Equal(
+            [("A", 1), ("B", 2), ("C", 1), ("D", 1), ("D", 3)],
+            Choose(Reminders, hand).Statements.Select(s => (s.Customer, s.ReminderLevel))
+        );
         var early = Reminders with { AsOf = new DateOnly(2026, 10, 30) };
         Assert.Contains(Choose(early, hand).LeftOut, l => (l.Customer, l.Reason) == ("C", LeftOutReason.NoReminderDue));
     }
@@ -70,5 +83,14 @@ public sealed class ReminderRoundTests
     }
 
     private static ChosenRound Choose(Choice choice, ByHand? hand = null, Func<string, string>? officeOf = null) =>
-        Choosing.Choose(Rows, [], choice, SettlementRule.None, StatementRules.Default, c => new Reachability(false, true, null, HeadOffice: officeOf?.Invoke(c)), hand, Sent);
+        Choosing.Choose(
+            Rows,
+            [],
+            choice,
+            SettlementRule.None,
+            StatementRules.Default,
+            c => new Reachability(false, true, null, HeadOffice: officeOf?.Invoke(c)),
+            hand,
+            Sent
+        );
 }

@@ -24,7 +24,11 @@ public class ChangedSinceTests
 
         changed.Compare(Seal(), Seal(SealPart.Wording, SealPart.Figures), needsYou: true);
         changed.Compare(Seal(), null, needsYou: false);
-        Assert.Equal("Since this round was prepared, the figures (one parcel) and the wording (2 parcels) changed; one parcel came to need you; one parcel fell out of it.", changed.ToString());
+        Assert.Equal(
+            "Since this round was prepared, the figures (one parcel) and the wording (2 parcels) changed; one parcel came to "
+                + "need you; one parcel fell out of it.",
+            changed.ToString()
+        );
     }
 
     [Fact]

@@ -7,7 +7,9 @@ public class SealMarkTests
 {
     private static readonly SealPart[] All = Enum.GetValues<SealPart>();
 
-    private static readonly Gen<ParcelSeal> Seals = Gen.Int[0, 1].Array[All.Length].Select(parts => new ParcelSeal(All.Index().ToDictionary(p => p.Item, p => $"{parts[p.Index]}")));
+    private static readonly Gen<ParcelSeal> Seals = Gen.Int[0, 1]
+        .Array[All.Length]
+        .Select(parts => new ParcelSeal(All.Index().ToDictionary(p => p.Item, p => $"{parts[p.Index]}")));
 
     [Fact]
     public void What_changes_by_itself_is_marked_until_it_is_again_what_was_seen()
@@ -27,7 +29,10 @@ public class SealMarkTests
         var chosen = SealMark.After(SealMark.After(null, Seal(), byItself: false), Seal(SealPart.Round), byItself: false);
         Assert.Empty(chosen.Changed);
         var marked = SealMark.After(chosen, Seal(SealPart.Round, SealPart.Card), byItself: true);
-        Assert.Equal([SealPart.Figures, SealPart.Card], SealMark.After(marked, Seal(SealPart.Round, SealPart.Card, SealPart.Figures), byItself: false).Changed);
+        Assert.Equal(
+            [SealPart.Figures, SealPart.Card],
+            SealMark.After(marked, Seal(SealPart.Round, SealPart.Card, SealPart.Figures), byItself: false).Changed
+        );
     }
 
     [Fact]
@@ -41,18 +46,24 @@ public class SealMarkTests
 
     [Fact]
     public void Unmarked_is_only_what_is_as_it_was_seen_or_was_chosen_since() =>
-        Seals.Array[1, 6].Select(Gen.Bool.Array[6]).Sample((seals, itself) =>
-        {
-            SealMark? mark = null;
-            ParcelSeal? seen = null;
-            foreach (var (i, seal) in seals.Index())
-            {
-                // A second reckoning: who looks sees the parcel as it is; what people chose while nothing is marked counts as looking.
-                seen = !itself[i] && (mark is null || seen?.Value == mark.Now.Value) ? seal : seen;
-                mark = SealMark.After(mark, seal, itself[i]);
-                Assert.Equal(seen?.Value == seal.Value, mark.Changed.Count == 0);
-            }
-        });
+        Seals
+            .Array[1, 6]
+            .Select(Gen.Bool.Array[6])
+            .Sample(
+                (seals, itself) =>
+                {
+                    SealMark? mark = null;
+                    ParcelSeal? seen = null;
+                    foreach (var (i, seal) in seals.Index())
+                    {
+                        // A second reckoning: who looks sees the parcel as it is; what people chose while nothing is marked counts as
+                        // looking.
+                        seen = !itself[i] && (mark is null || seen?.Value == mark.Now.Value) ? seal : seen;
+                        mark = SealMark.After(mark, seal, itself[i]);
+                        Assert.Equal(seen?.Value == seal.Value, mark.Changed.Count == 0);
+                    }
+                }
+            );
 
     private static ParcelSeal Seal(params SealPart[] changed) => new(All.ToDictionary(p => p, p => changed.Contains(p) ? "1" : "0"));
 }

@@ -47,7 +47,13 @@ public class SettlementTests
     {
         Assert.Equal(
             [0m, -20m, 0m],
-            Open(SettlementRule.Reference, First, Row("A", -60m, "2026-05-02", number: "P1", reference: "1"), Row("A", -60m, "2026-05-01", number: "P2", reference: "1")));
+            Open(
+                SettlementRule.Reference,
+                First,
+                Row("A", -60m, "2026-05-02", number: "P1", reference: "1"),
+                Row("A", -60m, "2026-05-01", number: "P2", reference: "1")
+            )
+        );
     }
 
     [Fact]
@@ -78,7 +84,16 @@ public class SettlementTests
     public void Never_more_is_set_than_is_open_and_what_is_not_there_rests()
     {
         var payment = Row("A", -60m, "2026-05-01", number: "P1");
-        Assert.Equal([40m, 50m, 0m], OpenByHand(SettlementRule.None, [Said(payment, First, 500m), Said(payment, Second, null), Said(Row("A", -1m, "2026-05-01", number: "gone"), First, null)], First, Second, payment));
+        Assert.Equal(
+            [40m, 50m, 0m],
+            OpenByHand(
+                SettlementRule.None,
+                [Said(payment, First, 500m), Said(payment, Second, null), Said(Row("A", -1m, "2026-05-01", number: "gone"), First, null)],
+                First,
+                Second,
+                payment
+            )
+        );
         var later = Row("A", -60m, "2026-11-01", number: "P1");
         Assert.Equal([100m, 50m, -60m], OpenByHand(SettlementRule.None, [Said(later, First, null)], First, Second, later));
     }
@@ -86,30 +101,47 @@ public class SettlementTests
     [Fact]
     public void Settlement_neither_makes_value_nor_turns_a_sign_and_does_not_depend_on_the_order()
     {
-        Gen.Select(RandomLedger.Rows("A"), Gen.Select(Gen.Int[0, 39], Gen.Int[-1, 39], Gen.Int[-1, 900]).List[0, 4]).Sample((rows, pairs) =>
-        {
-            if (rows.Count == 0)
-            {
-                return;
-            }
+        Gen.Select(RandomLedger.Rows("A"), Gen.Select(Gen.Int[0, 39], Gen.Int[-1, 39], Gen.Int[-1, 900]).List[0, 4])
+            .Sample(
+                (rows, pairs) =>
+                {
+                    if (rows.Count == 0)
+                    {
+                        return;
+                    }
 
-            var said = pairs.ConvertAll(p => new SettledByHand(Key(rows[p.Item1 % rows.Count]), p.Item2 < 0 ? null : Key(rows[p.Item2 % rows.Count]), p.Item3 <= 0 ? null : p.Item3));
-            foreach (var rule in Enum.GetValues<SettlementRule>())
-            {
-                var account = new CustomerAccount("A", Pounds, rows);
-                var settled = Settlement.Settle(account, AsOf, rule, said);
-                Assert.Equal(rows.Sum(r => r.Open), settled.Sum(i => i.Open));
-                Assert.All(settled, i => Assert.True(Math.Abs(i.Open) <= Math.Abs(i.Row.Open) && i.Open * i.Row.Open >= 0));
-                var told = Settlement.Explain(account, AsOf, rule, said);
-                Assert.All(settled, i => Assert.Equal(i.Row.Open - i.Open, told.Where(t => ReferenceEquals(t.Charge, i.Row)).Sum(t => t.Amount) - told.Where(t => ReferenceEquals(t.Credit, i.Row)).Sum(t => t.Amount)));
-            }
+                    var said = pairs.ConvertAll(p => new SettledByHand(
+                        Key(rows[p.Item1 % rows.Count]),
+                        p.Item2 < 0 ? null : Key(rows[p.Item2 % rows.Count]),
+                        p.Item3 <= 0 ? null : p.Item3
+                    ));
+                    foreach (var rule in Enum.GetValues<SettlementRule>())
+                    {
+                        var account = new CustomerAccount("A", Pounds, rows);
+                        var settled = Settlement.Settle(account, AsOf, rule, said);
+                        Assert.Equal(rows.Sum(r => r.Open), settled.Sum(i => i.Open));
+                        Assert.All(settled, i => Assert.True(Math.Abs(i.Open) <= Math.Abs(i.Row.Open) && i.Open * i.Row.Open >= 0));
+                        var told = Settlement.Explain(account, AsOf, rule, said);
+                        Assert.All(settled, i =>
+                            Assert.Equal(
+                                i.Row.Open - i.Open,
+                                told.Where(t => ReferenceEquals(t.Charge, i.Row)).Sum(t => t.Amount)
+                                    - told.Where(t => ReferenceEquals(t.Credit, i.Row)).Sum(t => t.Amount)
+                            )
+                        );
+                    }
 
-            foreach (var rule in Enum.GetValues<SettlementRule>())
-            {
-                var reversed = Settlement.Settle(new CustomerAccount("A", Pounds, [.. rows.Reverse()]), AsOf, rule);
-                Assert.Equal(Described(Settlement.Settle(new CustomerAccount("A", Pounds, rows), AsOf, rule)), Described(reversed));
-            }
-        }, iter: 2_000);
+                    foreach (var rule in Enum.GetValues<SettlementRule>())
+                    {
+                        var reversed = Settlement.Settle(new CustomerAccount("A", Pounds, [.. rows.Reverse()]), AsOf, rule);
+                        Assert.Equal(
+                            Described(Settlement.Settle(new CustomerAccount("A", Pounds, rows), AsOf, rule)),
+                            Described(reversed)
+                        );
+                    }
+                },
+                iter: 2_000
+            );
 
         static IEnumerable<string> Described(IEnumerable<OpenItem> items) =>
             items.Select(i => $"{i.Row.Date} {i.Row.Due} {i.Row.Number} {i.Row.Reference} {i.Row.Open} {i.Open}").Order();
@@ -118,22 +150,28 @@ public class SettlementTests
     [Fact]
     public void Oldest_first_leaves_charges_or_credits_but_never_both()
     {
-        RandomLedger.Rows("A").Sample(rows =>
-        {
-            var taking = rows.Where(r => !Settlement.IsAfter(r, AsOf)).ToList();
-            if (taking.Count == 0)
-            {
-                return;
-            }
+        RandomLedger
+            .Rows("A")
+            .Sample(
+                rows =>
+                {
+                    var taking = rows.Where(r => !Settlement.IsAfter(r, AsOf)).ToList();
+                    if (taking.Count == 0)
+                    {
+                        return;
+                    }
 
-            var settled = Settlement.Settle(new CustomerAccount("A", Pounds, taking), AsOf, SettlementRule.Oldest);
-            Assert.False(settled.Any(i => i.Open > 0) && settled.Any(i => i.Open < 0));
-        }, iter: 2_000);
+                    var settled = Settlement.Settle(new CustomerAccount("A", Pounds, taking), AsOf, SettlementRule.Oldest);
+                    Assert.False(settled.Any(i => i.Open > 0) && settled.Any(i => i.Open < 0));
+                },
+                iter: 2_000
+            );
     }
 
     private static string Key(LedgerRow row) => ItemKey.Of(row).Text;
 
-    private static SettledByHand Said(LedgerRow credit, LedgerRow? charge, decimal? amount) => new(Key(credit), charge is null ? null : Key(charge), amount);
+    private static SettledByHand Said(LedgerRow credit, LedgerRow? charge, decimal? amount) =>
+        new(Key(credit), charge is null ? null : Key(charge), amount);
 
     private static IEnumerable<decimal> OpenByHand(SettlementRule rule, SettledByHand[] said, params LedgerRow[] rows) =>
         Settlement.Settle(new CustomerAccount("A", Pounds, rows), AsOf, rule, said).Select(i => i.Open);

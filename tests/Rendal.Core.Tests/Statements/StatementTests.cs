@@ -11,7 +11,12 @@ public class StatementTests
     [Fact]
     public void Items_are_aged_and_credits_stand_apart()
     {
-        var statement = Of(Row("H014", 400m, "2026-10-15", "2026-11-14", "T-3"), Row("H014", 500m, "2026-08-31", "2026-09-30", "T-1"), Row("H014", 400m, "2026-05-01", "2026-05-31", "T-2"), Row("H014", -60m, "2026-09-09", "2026-09-09", "C-1"));
+        var statement = Of(
+            Row("H014", 400m, "2026-10-15", "2026-11-14", "T-3"),
+            Row("H014", 500m, "2026-08-31", "2026-09-30", "T-1"),
+            Row("H014", 400m, "2026-05-01", "2026-05-31", "T-2"),
+            Row("H014", -60m, "2026-09-09", "2026-09-09", "C-1")
+        );
         Assert.Equal([400m, 0m, 500m, 0m, 400m], statement.Ageing.Bands);
         Assert.Equal(-60m, statement.Ageing.Credits);
         Assert.Equal(1240m, statement.Total);
@@ -23,7 +28,13 @@ public class StatementTests
     public void Credits_can_stand_in_the_band_of_their_own_age_without_making_less_overdue()
     {
         var rule = new AgeingRule([30, 60, 90], AgeBy.Due, creditsByDate: true);
-        var rows = new[] { Row("H014", 500m, "2026-08-31", "2026-09-30"), Row("H014", 400m, "2026-10-15", "2026-11-14"), Row("H014", -60m, "2026-09-09", "2026-12-01"), Row("H014", -25m, "2026-10-31") };
+        var rows = new[]
+        {
+            Row("H014", 500m, "2026-08-31", "2026-09-30"),
+            Row("H014", 400m, "2026-10-15", "2026-11-14"),
+            Row("H014", -60m, "2026-09-09", "2026-12-01"),
+            Row("H014", -25m, "2026-10-31"),
+        };
         var statement = Statement.Of("H014", Pounds, rows.Select(r => new OpenItem(r, r.Open)), AsOf, rule);
         Assert.Equal([375m, 0m, 440m, 0m, 0m], statement.Ageing.Bands);
         Assert.Equal((0m, 815m, 500m), (statement.Ageing.Credits, statement.Total, statement.Overdue));
@@ -33,7 +44,11 @@ public class StatementTests
     public void Items_are_in_order_of_due_date_date_and_number()
     {
         var statement = Of(
-            Row("A", 1m, "2026-09-02", "2026-09-30", "b"), Row("A", 1m, "2026-09-01", "2026-09-30", "z"), Row("A", 1m, "2026-09-02", "2026-09-30", "B"), Row("A", 1m, "2026-09-05", "2026-09-10", "c"));
+            Row("A", 1m, "2026-09-02", "2026-09-30", "b"),
+            Row("A", 1m, "2026-09-01", "2026-09-30", "z"),
+            Row("A", 1m, "2026-09-02", "2026-09-30", "B"),
+            Row("A", 1m, "2026-09-05", "2026-09-10", "c")
+        );
         Assert.Equal(["c", "z", "B", "b"], statement.Items.Select(i => i.Row.Number));
     }
 
@@ -58,14 +73,24 @@ public class StatementTests
             var row = Row("A", amount, day.ToString("O"), day.AddDays(terms).ToString("O"));
             return new OpenItem(hasDate ? row : row with { Date = null }, amount);
         });
-        item.Array[0, 8].Sample(open =>
-        {
-            var byDue = Statement.Of("A", Pounds, open, AsOf, AgeingRule.Default);
-            var byDocument = Statement.Of("A", Pounds, open, AsOf, ByDocument);
-            Assert.Equal(byDue.Items.Select(i => (i.Row, i.Open, i.DaysPastDue)), byDocument.Items.Select(i => (i.Row, i.Open, i.DaysPastDue)));
-            Assert.Equal((byDue.Total, byDue.Overdue, byDue.OldestDaysPastDue), (byDocument.Total, byDocument.Overdue, byDocument.OldestDaysPastDue));
-            Assert.Equal(InterestLine.On(byDue, 8).Select(i => (i.Days, i.Amount)), InterestLine.On(byDocument, 8).Select(i => (i.Days, i.Amount)));
-        });
+        item.Array[0, 8]
+            .Sample(open =>
+            {
+                var byDue = Statement.Of("A", Pounds, open, AsOf, AgeingRule.Default);
+                var byDocument = Statement.Of("A", Pounds, open, AsOf, ByDocument);
+                Assert.Equal(
+                    byDue.Items.Select(i => (i.Row, i.Open, i.DaysPastDue)),
+                    byDocument.Items.Select(i => (i.Row, i.Open, i.DaysPastDue))
+                );
+                Assert.Equal(
+                    (byDue.Total, byDue.Overdue, byDue.OldestDaysPastDue),
+                    (byDocument.Total, byDocument.Overdue, byDocument.OldestDaysPastDue)
+                );
+                Assert.Equal(
+                    InterestLine.On(byDue, 8).Select(i => (i.Days, i.Amount)),
+                    InterestLine.On(byDocument, 8).Select(i => (i.Days, i.Amount))
+                );
+            });
     }
 
     [Fact]

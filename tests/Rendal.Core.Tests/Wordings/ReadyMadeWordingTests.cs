@@ -11,7 +11,15 @@ namespace Rendal.Core.Tests.Wordings;
 
 public class ReadyMadeWordingTests
 {
-    private static readonly string[] OfEveryLanguage = [Purposes.Statement, "reminder-1", "reminder-2", "reminder-3", Purposes.Confirmation, Purposes.InvoiceList];
+    private static readonly string[] OfEveryLanguage =
+    [
+        Purposes.Statement,
+        "reminder-1",
+        "reminder-2",
+        "reminder-3",
+        Purposes.Confirmation,
+        Purposes.InvoiceList,
+    ];
 
     [Theory]
     [InlineData("en")]
@@ -48,7 +56,9 @@ public class ReadyMadeWordingTests
     /// <summary>Credits stand apart, so that more can be past its date than the account comes to.</summary>
     [Fact]
     public void What_is_overdue_is_never_called_a_part_of_the_total() =>
-        Assert.All(ReadyMadeWording.All, w => Assert.DoesNotMatch("statement\\.total[^.]*(, of which|, davon|, dont|, de los que)[^.]*statement\\.overdue", w.Wording.Body));
+        Assert.All(ReadyMadeWording.All, w =>
+            Assert.DoesNotMatch("statement\\.total[^.]*(, of which|, davon|, dont|, de los que)[^.]*statement\\.overdue", w.Wording.Body)
+        );
 
     [Fact]
     public void With_two_currencies_each_side_is_told_with_its_own()
@@ -60,10 +70,22 @@ public class ReadyMadeWordingTests
     [Fact]
     public void There_is_none_in_a_language_that_is_not_among_the_four() => Assert.Null(ReadyMadeWording.Find(Purposes.Statement, "nl"));
 
-    private static FilledWording Fill(WordingTemplate template, string language, decimal total, Currency? second = null, decimal ofSecond = 0)
+    private static FilledWording Fill(
+        WordingTemplate template,
+        string language,
+        decimal total,
+        Currency? second = null,
+        decimal ofSecond = 0
+    )
     {
         var asOf = new DateOnly(2026, 10, 31);
-        var customer = new Customer { Key = "KR04", Name = "Gasthof zur Krone", Contacts = [new Contact { Name = "Łucja Brandt", Title = "Ms" }], Language = language };
+        var customer = new Customer
+        {
+            Key = "KR04",
+            Name = "Gasthof zur Krone",
+            Contacts = [new Contact { Name = "Łucja Brandt", Title = "Ms" }],
+            Language = language,
+        };
         List<Statement> statements = [Of(Currency.Of("EUR"), total)];
         if (second is { } also)
         {

@@ -16,10 +16,33 @@ public class SalutationTests
     public void Addresses_the_contact(string language, string title, string contact, string expected)
     {
         Assert.True(Language.TryParse(language, out var known));
-        Assert.Equal(expected, Salutation.Of(new Customer { Key = "A", Name = "A", Contacts = [new Contact { Title = title, Name = contact }] }, known));
+        Assert.Equal(
+            expected,
+            Salutation.Of(
+                new Customer
+                {
+                    Key = "A",
+                    Name = "A",
+                    Contacts = [new Contact { Title = title, Name = contact }],
+                },
+                known
+            )
+        );
     }
 
     [Fact]
     public void What_the_card_says_for_itself_counts_first() =>
-        Assert.Equal("Ahoy Ines", Salutation.Of(new Customer { Key = "A", Name = "A", Salutation = "Ahoy Ines", Contacts = [new Contact { Title = "Ms", Name = "Ines Caldera" }] }, Language.English));
+        Assert.Equal(
+            "Ahoy Ines",
+            Salutation.Of(
+                new Customer
+                {
+                    Key = "A",
+                    Name = "A",
+                    Salutation = "Ahoy Ines",
+                    Contacts = [new Contact { Title = "Ms", Name = "Ines Caldera" }],
+                },
+                Language.English
+            )
+        );
 }

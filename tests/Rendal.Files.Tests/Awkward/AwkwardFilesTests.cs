@@ -3,14 +3,21 @@ using Rendal.Core.Tests;
 namespace Rendal.Files.Tests.Awkward;
 
 /// <summary>
-/// Every file in tests/awkward is odd in one way, which its name tells; beside it stands what must come of it. Where
-/// something else comes of it, that is written to artifacts/awkward, to be compared.
+/// Every file in tests/awkward is odd in one way, which its name tells; beside it stands what must come of it. Where something else comes
+/// of it, that is written to artifacts/awkward, to be compared.
 /// </summary>
 public class AwkwardFilesTests
 {
     private static readonly string Folder = Path.Combine(Repository.Root, "tests", "awkward");
 
-    public static TheoryData<string> Files() => [.. Directory.GetFiles(Folder).Select(f => Path.GetFileName(f)!).Where(f => !f.EndsWith(".expected", StringComparison.Ordinal)).Order(StringComparer.Ordinal)];
+    public static TheoryData<string> Files() =>
+        [
+            .. Directory
+                .GetFiles(Folder)
+                .Select(f => Path.GetFileName(f)!)
+                .Where(f => !f.EndsWith(".expected", StringComparison.Ordinal))
+                .Order(StringComparer.Ordinal),
+        ];
 
     [Theory]
     [MemberData(nameof(Files))]

@@ -4,8 +4,8 @@ using Rendal.Core.Tests;
 namespace Rendal.Files.Tests.Awkward;
 
 /// <summary>
-/// Good files, damaged at random (the same on every run). Whatever comes of it, it comes soon and is either an outcome or
-/// a refusal in words; where the format carries checksums, damage never passes for the file that it was made from.
+/// Good files, damaged at random (the same on every run). Whatever comes of it, it comes soon and is either an outcome or a refusal in
+/// words; where the format carries checksums, damage never passes for the file that it was made from.
 /// </summary>
 public class DamageTests
 {
@@ -29,7 +29,8 @@ public class DamageTests
         for (var i = 0; i < 300; i++)
         {
             var bad = Damaged(good, chance);
-            var outcome = await Task.Run(() => Outcome.Of(file, () => new MemoryStream(bad)), TestContext.Current.CancellationToken).WaitAsync(Soon, TestContext.Current.CancellationToken);
+            var outcome = await Task.Run(() => Outcome.Of(file, () => new MemoryStream(bad)), TestContext.Current.CancellationToken)
+                .WaitAsync(Soon, TestContext.Current.CancellationToken);
             if (hasChecksums)
             {
                 Assert.True(outcome == whole || outcome.StartsWith("refused: ", StringComparison.Ordinal), $"Damage {i} gave\n{outcome}");
@@ -50,7 +51,8 @@ public class DamageTests
         for (var i = 0; i < 150; i++)
         {
             var bad = Repacked(PathOf(file), part, bytes => Damaged(bytes, chance));
-            var outcome = await Task.Run(() => Outcome.Of(file, () => new MemoryStream(bad)), TestContext.Current.CancellationToken).WaitAsync(Soon, TestContext.Current.CancellationToken);
+            var outcome = await Task.Run(() => Outcome.Of(file, () => new MemoryStream(bad)), TestContext.Current.CancellationToken)
+                .WaitAsync(Soon, TestContext.Current.CancellationToken);
             Assert.NotEmpty(outcome);
         }
     }

@@ -30,11 +30,18 @@ internal static class Outcome
         var traits = table.Traits;
         if (table.Sheet is not null)
         {
-            Line($"sheet “{table.Sheet}” of {string.Join(", ", traits.Sheets.Select(s => $"“{s.Name}”{(s.IsHidden ? " (hidden)" : "")}"))}: {traits.SheetReason}");
+            Line(
+                $"sheet “{table.Sheet}” of "
+                    + $"{string.Join(", ", traits.Sheets.Select(s => $"“{s.Name}”{(s.IsHidden ? " (hidden)" : "")}"))}: "
+                    + $"{traits.SheetReason}"
+            );
         }
         else
         {
-            Line($"{traits.Encoding}: {traits.EncodingReason}; “{(traits.Delimiter == '\t' ? "tab" : traits.Delimiter)}”: {traits.DelimiterReason}");
+            Line(
+                $"{traits.Encoding}: {traits.EncodingReason}; “{(traits.Delimiter == '\t' ? "tab" : traits.Delimiter)}”: "
+                    + $"{traits.DelimiterReason}"
+            );
         }
 
         if (Recognition.Recognise(table, Settings, ReadingChange.None) is not { } recognised)
@@ -47,7 +54,10 @@ internal static class Outcome
         Line($"headings in row {reading.HeadingRow}");
         foreach (var column in reading.Columns)
         {
-            Line($"  {column.Heading} = {column.Meaning}{(column.Notation.Length > 0 ? $", {column.Notation}" : "")}{(column.UnsignedCredits ? ", credits without sign" : "")}");
+            Line(
+                $"  {column.Heading} = "
+                    + $"{column.Meaning}{(column.Notation.Length > 0 ? $", {column.Notation}" : "")}{(column.UnsignedCredits ? ", credits without sign" : "")}"
+            );
         }
 
         if (reading.CarryReason.Length > 0)
@@ -76,24 +86,37 @@ internal static class Outcome
             if (read.Row is { } row)
             {
                 var extra = row.Extra.Count == 0 ? "" : $"; {string.Join(", ", row.Extra.Select(e => $"{e.Key}: {e.Value}"))}";
-                line($"row {row.Source.Row}: {row.Customer}{(row.CustomerName.Length > 0 ? $" ({row.CustomerName})" : "")}, {row.Kind.Code()} {row.Number}, {Day(row.Date)}, due {Day(row.Due)}, {row.Currency} {row.Currency.Plain(row.Open)}{(row.Original != row.Open ? $" of {row.Currency.Plain(row.Original)}" : "")}{extra}");
+                line(
+                    $"row {row.Source.Row}: {row.Customer}{(row.CustomerName.Length > 0 ? $" ({row.CustomerName})" : "")}, "
+                        + $"{row.Kind.Code()} {row.Number}, {Day(row.Date)}, due {Day(row.Due)}, {row.Currency} "
+                        + $"{row.Currency.Plain(row.Open)}{(row.Original != row.Open ? $" of {row.Currency.Plain(row.Original)}" : "")}{extra}"
+                );
             }
             else
             {
                 var aside = read.SetAside!;
-                line($"row {aside.Source.Row} set aside: {aside.Customer ?? "nobody"}, {aside.Currency?.Code ?? "no currency"} {aside.Amount.ToString(CultureInfo.InvariantCulture)}");
+                line(
+                    $"row {aside.Source.Row} set aside: {aside.Customer ?? "nobody"}, {aside.Currency?.Code ?? "no currency"} "
+                        + $"{aside.Amount.ToString(CultureInfo.InvariantCulture)}"
+                );
             }
         }
 
         line($"{reader.RowsRead} read, {reader.RowsKept} kept, {reader.TotalLineCount} total lines");
         foreach (var check in reader.Checks)
         {
-            line($"total in row {check.Source.Row}: {check.Currency.Plain(check.Said)} {(check.Agrees ? "agrees" : $"against {check.Currency.Plain(check.Sum)}")}");
+            line(
+                $"total in row {check.Source.Row}: {check.Currency.Plain(check.Said)} "
+                    + $"{(check.Agrees ? "agrees" : $"against {check.Currency.Plain(check.Sum)}")}"
+            );
         }
 
         foreach (var finding in reader.Findings.Listed())
         {
-            line($"{finding.Severity.ToString().ToLowerInvariant()} {finding.Code}, row {finding.Source.Row}{(finding.Column is null ? "" : $", {finding.Column}")}: {finding.Message}");
+            line(
+                $"{finding.Severity.ToString().ToLowerInvariant()} {finding.Code}, row "
+                    + $"{finding.Source.Row}{(finding.Column is null ? "" : $", {finding.Column}")}: {finding.Message}"
+            );
         }
     }
 

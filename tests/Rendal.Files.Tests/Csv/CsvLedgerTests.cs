@@ -27,7 +27,16 @@ public class CsvLedgerTests
     public void Every_encoding_of_the_trade_is_read()
     {
         const string text = "Name,Ort\nMüller & Łoś,Košice €\n";
-        foreach (var encoding in new Encoding[] { new UTF8Encoding(false), new UTF8Encoding(true), Encoding.Unicode, Encoding.BigEndianUnicode, new UnicodeEncoding(false, false) })
+        foreach (
+            var encoding in new Encoding[]
+            {
+                new UTF8Encoding(false),
+                new UTF8Encoding(true),
+                Encoding.Unicode,
+                Encoding.BigEndianUnicode,
+                new UnicodeEncoding(false, false),
+            }
+        )
         {
             byte[] bytes = [.. encoding.GetPreamble(), .. encoding.GetBytes(text)];
             Assert.Equal("Müller & Łoś", Read(bytes)[1][0].Text);
@@ -71,5 +80,6 @@ public class CsvLedgerTests
 
     private static List<FileRow> CsvLedgerOf(string text) => Read(Encoding.UTF8.GetBytes(text));
 
-    private static List<FileRow> Read(byte[] bytes) => [.. TableFile.Open("ledger.csv", () => new MemoryStream(bytes), FileOpening.Unsaid).Rows];
+    private static List<FileRow> Read(byte[] bytes) =>
+        [.. TableFile.Open("ledger.csv", () => new MemoryStream(bytes), FileOpening.Unsaid).Rows];
 }

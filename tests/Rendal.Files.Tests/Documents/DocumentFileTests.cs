@@ -27,16 +27,26 @@ public class DocumentFileTests
     [Fact]
     public void The_same_document_is_the_same_bytes_whenever_it_is_made_and_another_is_another()
     {
-        var made = Enumerable.Range(0, 3).Select(i =>
-        {
-            using var renderer = new DocumentRenderer();
-            renderer.Print(Paper(AllForms, "de", [Row(7, 7m)]), AllForms, TestContext.Current.CancellationToken);
-            return DocumentFile.Make(Paper(AllForms, "en", [Row(1, i == 2 ? 99m : 100m)]), AllForms, renderer, cancel: TestContext.Current.CancellationToken);
-        }).ToList();
+        var made = Enumerable
+            .Range(0, 3)
+            .Select(i =>
+            {
+                using var renderer = new DocumentRenderer();
+                renderer.Print(Paper(AllForms, "de", [Row(7, 7m)]), AllForms, TestContext.Current.CancellationToken);
+                return DocumentFile.Make(
+                    Paper(AllForms, "en", [Row(1, i == 2 ? 99m : 100m)]),
+                    AllForms,
+                    renderer,
+                    cancel: TestContext.Current.CancellationToken
+                );
+            })
+            .ToList();
         Assert.All(made[0].Zip(made[1]), pair => Assert.Equal(pair.First.Bytes, pair.Second.Bytes));
         Assert.All(made[0].Zip(made[2]), pair => Assert.NotEqual(pair.First.Bytes, pair.Second.Bytes));
         Assert.NotEqual(Identifier(made[0]), Identifier(made[2]));
-        using var workbook = new ZipArchive(new MemoryStream(made[0].Single(f => f.Name.EndsWith(".xlsx", StringComparison.Ordinal)).Bytes));
+        using var workbook = new ZipArchive(
+            new MemoryStream(made[0].Single(f => f.Name.EndsWith(".xlsx", StringComparison.Ordinal)).Bytes)
+        );
         Assert.All(workbook.Entries, entry => Assert.Equal(1980, entry.LastWriteTime.Year));
 
         // In the trailer and in the metadata it is one.
@@ -55,7 +65,10 @@ public class DocumentFileTests
         using var renderer = new DocumentRenderer();
         var paper = Paper(AllForms, "en", [Row(1, 100m)]);
         var files = DocumentFile.Make(paper, AllForms, renderer, cancel: TestContext.Current.CancellationToken);
-        Assert.Equal(["A statement 2026-10-31.pdf", "A statement 2026-10-31.xlsx", "A statement 2026-10-31.csv"], files.Select(f => f.Name));
+        Assert.Equal(
+            ["A statement 2026-10-31.pdf", "A statement 2026-10-31.xlsx", "A statement 2026-10-31.csv"],
+            files.Select(f => f.Name)
+        );
         Assert.Equal(files.Select(f => f.Name), DocumentFile.Names(paper, AllForms));
         Assert.StartsWith("%PDF", Encoding.ASCII.GetString(files[0].Bytes, 0, 4), StringComparison.Ordinal);
     }
@@ -67,8 +80,14 @@ public class DocumentFileTests
         var headings = rows.FindIndex(r => Equals(r[0], "Nummer"));
         Assert.Equal(["Kontoauszug", "Tarnbrook Linen Hire", "Inn at Kell"], rows.Take(3).Select(r => r[0]));
         Assert.Equal(["Nummer", "Posten", "Vom", "Fällig", "Tage über", "Betrag", "Offen"], rows[headings]);
-        Assert.Equal(["T-0001", "Rechnung", new DateTime(2026, 9, 2), new DateTime(2026, 10, 2), 29.0, 1234.5, 1234.5], rows[headings + 1]);
-        Assert.Equal(["T-0002", "Gutschrift", new DateTime(2026, 9, 3), null, null, -34.25, -34.25], rows[headings + 2].Select(c => c is "" ? null : c));
+        Assert.Equal(
+            ["T-0001", "Rechnung", new DateTime(2026, 9, 2), new DateTime(2026, 10, 2), 29.0, 1234.5, 1234.5],
+            rows[headings + 1]
+        );
+        Assert.Equal(
+            ["T-0002", "Gutschrift", new DateTime(2026, 9, 3), null, null, -34.25, -34.25],
+            rows[headings + 2].Select(c => c is "" ? null : c)
+        );
         Assert.Equal(("Offen insgesamt", 1200.25), (rows[headings + 3][0], rows[headings + 3][6]));
     }
 
@@ -92,20 +111,38 @@ public class DocumentFileTests
 
     [Fact]
     public void Whatever_the_content_a_workbook_is_valid_and_text_stays_text() =>
-        Gen.Select(Gen.String[Gen.OneOf(Gen.Char[' ', 'z'], Gen.Char["=<&\u0001\uFFFFł\uD83C"]), 0, 30], Gen.Int[0, 40]).Sample((text, items) =>
-        {
-            var name = text.Length == 0 ? "Inn" : text;
-            var layout = AllForms with { Parts = [.. AllForms.Parts.Select(p => p is TitlePart ? new TitlePart { Text = "<span data-slot=\"customer.name\" data-or-else=\"Statement\"></span>" } : p)] };
-            var bytes = Workbook(Paper(layout, "en", [.. Enumerable.Range(1, items + 1).Select(n => Row(n, n) with { Number = "=" + text })], name));
-            using var file = SpreadsheetDocument.Open(new MemoryStream(bytes), false);
-            Assert.Empty(new OpenXmlValidator().Validate(file, TestContext.Current.CancellationToken).Select(e => e.Description));
-            Assert.Single(file.WorkbookPart!.WorksheetParts.SelectMany(p => p.Worksheet!.Descendants<CellFormula>()));
-        }, iter: 50);
+        Gen.Select(Gen.String[Gen.OneOf(Gen.Char[' ', 'z'], Gen.Char["=<&\u0001\uFFFFł\uD83C"]), 0, 30], Gen.Int[0, 40])
+            .Sample(
+                (text, items) =>
+                {
+                    var name = text.Length == 0 ? "Inn" : text;
+                    var layout = AllForms with
+                    {
+                        Parts =
+                        [
+                            .. AllForms.Parts.Select(p =>
+                                p is TitlePart
+                                    ? new TitlePart { Text = "<span data-slot=\"customer.name\" data-or-else=\"Statement\"></span>" }
+                                    : p
+                            ),
+                        ],
+                    };
+                    var bytes = Workbook(
+                        Paper(layout, "en", [.. Enumerable.Range(1, items + 1).Select(n => Row(n, n) with { Number = "=" + text })], name)
+                    );
+                    using var file = SpreadsheetDocument.Open(new MemoryStream(bytes), false);
+                    Assert.Empty(new OpenXmlValidator().Validate(file, TestContext.Current.CancellationToken).Select(e => e.Description));
+                    Assert.Single(file.WorkbookPart!.WorksheetParts.SelectMany(p => p.Worksheet!.Descendants<CellFormula>()));
+                },
+                iter: 50
+            );
 
     [Fact]
     public void A_csv_has_plain_numbers_iso_dates_and_no_formula()
     {
-        var csv = Encoding.UTF8.GetString(StatementCsv.Write(Paper(AllForms, "en", [Row(1, 1234.5m) with { Number = "=cmd()" }, Row(2, -34.25m), Row(3, 7m, "EUR")])));
+        var csv = Encoding.UTF8.GetString(
+            StatementCsv.Write(Paper(AllForms, "en", [Row(1, 1234.5m) with { Number = "=cmd()" }, Row(2, -34.25m), Row(3, 7m, "EUR")]))
+        );
         Assert.Equal(
             """
             Number,Item,Dated,Due,Days over,Amount,Open,Currency
@@ -114,15 +151,25 @@ public class DocumentFileTests
             T-0003,Invoice,2026-09-04,2026-10-04,27,7.00,7.00,EUR
 
             """.ReplaceLineEndings("\r\n"),
-            csv.TrimStart('\uFEFF'));
+            csv.TrimStart('\uFEFF')
+        );
     }
 
     [Fact]
     public void Of_a_head_office_each_line_says_whose_it_is()
     {
         var layout = AllForms;
-        var branches = new[] { "B1", "B2" }.Select((key, i) => Statement.Of(key, Currency.Of("GBP"), [Item(Row(i + 1, 10m * (i + 1)))], AsOf, AgeingRule.Default)).ToList();
-        var paper = StatementDocument.Of(new Customer { Key = "H", Name = "Fennimore Inns" }, [Statement.Gather("H", branches)], AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), nameOf: key => $"Branch {key[1..]}");
+        var branches = new[] { "B1", "B2" }
+            .Select((key, i) => Statement.Of(key, Currency.Of("GBP"), [Item(Row(i + 1, 10m * (i + 1)))], AsOf, AgeingRule.Default))
+            .ToList();
+        var paper = StatementDocument.Of(
+            new Customer { Key = "H", Name = "Fennimore Inns" },
+            [Statement.Gather("H", branches)],
+            AgeingRule.Default,
+            Tarnbrook,
+            LayoutReader.Read(layout),
+            nameOf: key => $"Branch {key[1..]}"
+        );
         var rows = Read(Workbook(paper));
         var headings = rows.FindIndex(r => Equals(r[0], "Account") && Equals(r[1], "Name"));
         Assert.Equal(["B1", "Branch 1", "T-0001"], rows[headings + 1].Take(3));
@@ -134,11 +181,31 @@ public class DocumentFileTests
     public void What_was_brought_forward_comes_as_movements_with_the_balance()
     {
         var period = new Period(new DateOnly(2026, 10, 1), AsOf);
-        var account = new CustomerAccount("A", Currency.Of("GBP"), [Row(1, 100m) with { Date = new DateOnly(2026, 9, 1) }, Row(2, 50m) with { Date = new DateOnly(2026, 10, 5) }]);
-        var statement = Statement.Of("A", Currency.Of("GBP"), account.Rows.Select(Item), AsOf, AgeingRule.Default) with { Forward = BroughtForward.Of(account.Rows, period) };
-        var rows = Read(Workbook(StatementDocument.Of(new Customer { Key = "A", Name = "Inn at Kell" }, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.Read(AllForms))));
+        var account = new CustomerAccount(
+            "A",
+            Currency.Of("GBP"),
+            [Row(1, 100m) with { Date = new DateOnly(2026, 9, 1) }, Row(2, 50m) with { Date = new DateOnly(2026, 10, 5) }]
+        );
+        var statement = Statement.Of("A", Currency.Of("GBP"), account.Rows.Select(Item), AsOf, AgeingRule.Default) with
+        {
+            Forward = BroughtForward.Of(account.Rows, period),
+        };
+        var rows = Read(
+            Workbook(
+                StatementDocument.Of(
+                    new Customer { Key = "A", Name = "Inn at Kell" },
+                    [statement],
+                    AgeingRule.Default,
+                    Tarnbrook,
+                    LayoutReader.Read(AllForms)
+                )
+            )
+        );
         var headings = rows.FindIndex(r => Equals(r[0], "Dated"));
-        Assert.Equal([new DateTime(2026, 10, 1), "Brought forward", 100.0], new[] { rows[headings + 1][0], rows[headings + 1][1], rows[headings + 1][5] });
+        Assert.Equal(
+            [new DateTime(2026, 10, 1), "Brought forward", 100.0],
+            new[] { rows[headings + 1][0], rows[headings + 1][1], rows[headings + 1][5] }
+        );
         Assert.Equal([50.0, 150.0], new[] { rows[headings + 2][3], rows[headings + 2][5] });
         Assert.Equal(150.0, rows[headings + 3][5]);
     }
@@ -160,24 +227,39 @@ public class DocumentFileTests
 
     private static OpenItem Item(LedgerRow row) => new(row, row.Open);
 
-    private static LedgerRow Row(int n, decimal amount, string currency = "GBP") => new()
-    {
-        Customer = "A",
-        CustomerName = "A",
-        Kind = amount < 0 ? ItemKind.CreditNote : ItemKind.Invoice,
-        Number = $"T-{n:0000}",
-        Date = new DateOnly(2026, 9, 1).AddDays(n),
-        Due = new DateOnly(2026, 10, 1).AddDays(n),
-        Currency = Currency.Of(currency),
-        Original = amount,
-        Open = amount,
-        Source = new SourceRef("f", null, n),
-    };
+    private static LedgerRow Row(int n, decimal amount, string currency = "GBP") =>
+        new()
+        {
+            Customer = "A",
+            CustomerName = "A",
+            Kind = amount < 0 ? ItemKind.CreditNote : ItemKind.Invoice,
+            Number = $"T-{n:0000}",
+            Date = new DateOnly(2026, 9, 1).AddDays(n),
+            Due = new DateOnly(2026, 10, 1).AddDays(n),
+            Currency = Currency.Of(currency),
+            Original = amount,
+            Open = amount,
+            Source = new SourceRef("f", null, n),
+        };
 
     private static StatementDocument Paper(Layout layout, string language, LedgerRow[] rows, string name = "Inn at Kell")
     {
-        var statements = rows.GroupBy(r => r.Currency).Select(g => Statement.Of("A", g.Key, g.Select(Item), AsOf, AgeingRule.Default)).ToList();
-        var customer = new Customer { Key = "A", Name = name, Language = language };
-        return StatementDocument.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), new Dictionary<string, string> { ["customer.name"] = name });
+        var statements = rows.GroupBy(r => r.Currency)
+            .Select(g => Statement.Of("A", g.Key, g.Select(Item), AsOf, AgeingRule.Default))
+            .ToList();
+        var customer = new Customer
+        {
+            Key = "A",
+            Name = name,
+            Language = language,
+        };
+        return StatementDocument.Of(
+            customer,
+            statements,
+            AgeingRule.Default,
+            Tarnbrook,
+            LayoutReader.Read(layout),
+            new Dictionary<string, string> { ["customer.name"] = name }
+        );
     }
 }

@@ -28,10 +28,22 @@ internal static class Docx
 
     /// <summary>A paragraph of runs that look different, as after somebody edited it.</summary>
     public static Paragraph Paragraph(params string[] runs) =>
-        new(runs.Select((text, i) => new Run(new RunProperties { Bold = i % 2 == 1 ? new Bold() : null }, new Text(text) { Space = SpaceProcessingModeValues.Preserve })));
+        new(
+            runs.Select(
+                (text, i) =>
+                    new Run(
+                        new RunProperties { Bold = i % 2 == 1 ? new Bold() : null },
+                        new Text(text) { Space = SpaceProcessingModeValues.Preserve }
+                    )
+            )
+        );
 
     public static Table Table(params string[][] rows) =>
-        new([new TableProperties(), new TableGrid(rows[0].Select(_ => new GridColumn())), .. rows.Select(row => new TableRow(row.Select(cell => new TableCell(Paragraph(cell)))))]);
+        new([
+            new TableProperties(),
+            new TableGrid(rows[0].Select(_ => new GridColumn())),
+            .. rows.Select(row => new TableRow(row.Select(cell => new TableCell(Paragraph(cell))))),
+        ]);
 
     /// <summary>The words of each paragraph of all places of a letter, tables row by row.</summary>
     public static List<string> Lines(byte[] letter)
@@ -41,7 +53,14 @@ internal static class Docx
         return
         [
             .. main.HeaderParts.SelectMany(h => h.Header!.Descendants<Paragraph>()).Select(p => p.InnerText),
-            .. main.Document!.Body!.Descendants<Paragraph>().Select(p => string.Concat(p.Descendants().Where(d => d is Text or Break && d.Ancestors<Paragraph>().First() == p).Select(d => d is Break ? "\n" : d.InnerText))),
+            .. main.Document!.Body!.Descendants<Paragraph>()
+                .Select(p =>
+                    string.Concat(
+                        p.Descendants()
+                            .Where(d => d is Text or Break && d.Ancestors<Paragraph>().First() == p)
+                            .Select(d => d is Break ? "\n" : d.InnerText)
+                    )
+                ),
             .. main.FooterParts.SelectMany(f => f.Footer!.Descendants<Paragraph>()).Select(p => p.InnerText),
         ];
     }

@@ -27,7 +27,8 @@ public class FontSubsetTests
     }
 
     [Fact]
-    public void What_is_no_truetype_face_is_refused() => Assert.Throws<InvalidDataException>(() => FontSubset.Reduce(new byte[12], [1], new HashSet<int>()));
+    public void What_is_no_truetype_face_is_refused() =>
+        Assert.Throws<InvalidDataException>(() => FontSubset.Reduce(new byte[12], [1], new HashSet<int>()));
 
     private static byte[] Font()
     {

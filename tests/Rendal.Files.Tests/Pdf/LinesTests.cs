@@ -7,14 +7,31 @@ public class LinesTests
 {
     [Fact]
     public void Nothing_of_a_text_is_lost_and_every_line_fits() =>
-        Gen.Select(Gen.OneOf(Gen.Char["abcdefMW-  .é"], Gen.Char["אבגم0123(["], Gen.Char["e\u0301o\u0308 "]).Array[1, 300], Gen.Float[20, 120]).Sample((characters, within) =>
-        {
-            using var font = new FontAlone();
-            var text = new string(characters);
-            var lines = Lines.Wrapped(font.Font, 9, text, within);
-            Assert.Equal(text.Replace(" ", "", StringComparison.Ordinal), string.Concat(lines).Replace(" ", "", StringComparison.Ordinal));
-            Assert.All(lines, line => Assert.True(font.Font.Set(line).Width * 9 <= within + 0.06f || new System.Globalization.StringInfo(line).LengthInTextElements == 1, line));
-        }, iter: 300, threads: 1);
+        Gen.Select(
+                Gen.OneOf(Gen.Char["abcdefMW-  .é"], Gen.Char["אבגم0123(["], Gen.Char["e\u0301o\u0308 "]).Array[1, 300],
+                Gen.Float[20, 120]
+            )
+            .Sample(
+                (characters, within) =>
+                {
+                    using var font = new FontAlone();
+                    var text = new string(characters);
+                    var lines = Lines.Wrapped(font.Font, 9, text, within);
+                    Assert.Equal(
+                        text.Replace(" ", "", StringComparison.Ordinal),
+                        string.Concat(lines).Replace(" ", "", StringComparison.Ordinal)
+                    );
+                    Assert.All(lines, line =>
+                        Assert.True(
+                            font.Font.Set(line).Width * 9 <= within + 0.06f
+                                || new System.Globalization.StringInfo(line).LengthInTextElements == 1,
+                            line
+                        )
+                    );
+                },
+                iter: 300,
+                threads: 1
+            );
 
     [Fact]
     public void A_line_takes_as_much_of_a_long_word_as_fits()

@@ -22,7 +22,12 @@ public sealed class ReadyMadePages : IAsyncLifetime
             await File.WriteAllBytesAsync(Path.Combine(folder, $"{file}.pdf"), pdf);
         }
 
-        using var drawing = Process.Start(new ProcessStartInfo("node", [Path.Combine(Repository.Root, "tests", "e2e", "draw-pages.mjs"), folder, Scale]) { RedirectStandardError = true })!;
+        using var drawing = Process.Start(
+            new ProcessStartInfo("node", [Path.Combine(Repository.Root, "tests", "e2e", "draw-pages.mjs"), folder, Scale])
+            {
+                RedirectStandardError = true,
+            }
+        )!;
         var said = await drawing.StandardError.ReadToEndAsync();
         await drawing.WaitForExitAsync();
         Assert.True(drawing.ExitCode == 0, $"The pages could not be drawn. Run ./rendal test, which fetches what this needs. {said}");

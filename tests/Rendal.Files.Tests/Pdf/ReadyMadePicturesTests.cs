@@ -14,9 +14,9 @@ using SkiaSharp;
 namespace Rendal.Files.Tests.Pdf;
 
 /// <summary>
-/// The first page of each ready-made layout, as another program draws the PDF, against the picture that a person has
-/// looked at and kept. Run with <c>RENDAL_KEEP_PICTURES=1</c> to keep new ones after a change that is meant; a picture
-/// that differs is left in artifacts/ready-made, to be compared.
+/// The first page of each ready-made layout, as another program draws the PDF, against the picture that a person has looked at and kept.
+/// Run with <c>RENDAL_KEEP_PICTURES=1</c> to keep new ones after a change that is meant; a picture that differs is left in
+/// artifacts/ready-made, to be compared.
 /// </summary>
 public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClassFixture<ReadyMadePages>
 {
@@ -28,10 +28,19 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
 
     private static readonly string Folder = Path.Combine(Repository.Root, "tests", "ready-made");
 
-    private static readonly Firm Tarnbrook = new("Tarnbrook Linen Hire", ["Northgate Laundry, 14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["Bank of Kelby, DE89 3704 0044 0532 0130 00", "Please quote your account."]);
+    private static readonly Firm Tarnbrook = new(
+        "Tarnbrook Linen Hire",
+        ["Northgate Laundry, 14 Tenter Lane", "Kelby KB1 2LH"],
+        ["accounts@tarnbrook.example"],
+        ["Bank of Kelby, DE89 3704 0044 0532 0130 00", "Please quote your account."]
+    );
 
     public static TheoryData<string, string> Layouts() =>
-        [.. ReadyMade.All.Select(r => (r.Language, r.Layout.Name)).Concat(new[] { "en", "de", "fr", "es" }.SelectMany(l => new[] { (l, "Statement"), (l, "Brought forward") }))];
+        [
+            .. ReadyMade
+                .All.Select(r => (r.Language, r.Layout.Name))
+                .Concat(new[] { "en", "de", "fr", "es" }.SelectMany(l => new[] { (l, "Statement"), (l, "Brought forward") })),
+        ];
 
     [Theory]
     [MemberData(nameof(Layouts))]
@@ -56,7 +65,8 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
     }
 
     [Fact]
-    public void A_word_in_another_place_is_noticed() => Assert.True(Away(pages.Drawn(FileOf("en", "Statement")), pages.Drawn(Moved)) > MostPoints);
+    public void A_word_in_another_place_is_noticed() =>
+        Assert.True(Away(pages.Drawn(FileOf("en", "Statement")), pages.Drawn(Moved)) > MostPoints);
 
     /// <summary>The documents that are compared, and one on which the address has moved, by the name of their file.</summary>
     internal static IEnumerable<(string File, byte[] Pdf)> Documents()
@@ -68,11 +78,15 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
             yield return (FileOf(language, name), renderer.Print(Paper(layout, language, name == "Brought forward"), layout));
         }
 
-        var moved = Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Select(p => p is AddressPart ? new AddressPart { Left = 20 } : p)] };
+        var moved = Layout.BuiltIn with
+        {
+            Parts = [.. Layout.BuiltIn.Parts.Select(p => p is AddressPart ? new AddressPart { Left = 20 } : p)],
+        };
         yield return (Moved, renderer.Print(Paper(moved, "en", false), moved));
     }
 
-    private static string FileOf(string language, string name) => $"{language}-{NotAscii().Replace(name.ToLowerInvariant().Normalize(NormalizationForm.FormD), "")}";
+    private static string FileOf(string language, string name) =>
+        $"{language}-{NotAscii().Replace(name.ToLowerInvariant().Normalize(NormalizationForm.FormD), "")}";
 
     /// <summary>The share of points that differ by more than smoothing can.</summary>
     private static double Away(byte[] a, byte[] b)
@@ -80,35 +94,67 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
         using var first = SKBitmap.Decode(a);
         using var second = SKBitmap.Decode(b);
         Assert.Equal((first.Width, first.Height), (second.Width, second.Height));
-        var differing = first.Pixels.Zip(second.Pixels).Count(p => Math.Abs(p.First.Red - p.Second.Red) > MostAway || Math.Abs(p.First.Green - p.Second.Green) > MostAway || Math.Abs(p.First.Blue - p.Second.Blue) > MostAway);
+        var differing = first
+            .Pixels.Zip(second.Pixels)
+            .Count(p =>
+                Math.Abs(p.First.Red - p.Second.Red) > MostAway
+                || Math.Abs(p.First.Green - p.Second.Green) > MostAway
+                || Math.Abs(p.First.Blue - p.Second.Blue) > MostAway
+            );
         return (double)differing / (first.Width * first.Height);
     }
 
     private static StatementDocument Paper(Layout layout, string language, bool isForward)
     {
         var euro = Currency.Of("EUR");
-        LedgerRow[] rows = [Row(1, 812.4m, "2026-07-14"), Row(2, 304.94m, "2026-08-15"), Row(3, -36m, "2026-08-20"), Row(4, 1291.68m, "2026-09-29"), Row(5, 87.61m, "2026-10-05")];
+        LedgerRow[] rows =
+        [
+            Row(1, 812.4m, "2026-07-14"),
+            Row(2, 304.94m, "2026-08-15"),
+            Row(3, -36m, "2026-08-20"),
+            Row(4, 1291.68m, "2026-09-29"),
+            Row(5, 87.61m, "2026-10-05"),
+        ];
         var asOf = new DateOnly(2026, 10, 31);
         var statement = Statement.Of("KR04", euro, rows.Select(r => new OpenItem(r, r.Open)), asOf, AgeingRule.Default);
-        Statement[] statements = [isForward ? statement with { Forward = BroughtForward.Of(rows, new Period(new DateOnly(2026, 9, 1), asOf)) } : statement];
+        Statement[] statements =
+        [
+            isForward ? statement with { Forward = BroughtForward.Of(rows, new Period(new DateOnly(2026, 9, 1), asOf)) } : statement,
+        ];
         int? level = layout.Name.FirstOrDefault(char.IsAsciiDigit) is var digit and not '\0' ? digit - '0' : null;
-        var customer = new Customer { Key = "KR04", Name = "Gasthof zur Krone", Contacts = [new Contact { Name = "Łucja Brandt", Title = "Ms" }], PostalLines = ["Am Kai 5", "24937 Flensburg"], Language = language };
-        return StatementDocument.Of(customer, statements, AgeingRule.Default, Tarnbrook, LayoutReader.Read(layout), ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", level), level);
-
-        LedgerRow Row(int n, decimal amount, string date) => new()
+        var customer = new Customer
         {
-            Customer = "KR04",
-            CustomerName = "Gasthof zur Krone",
-            Kind = amount < 0 ? ItemKind.CreditNote : ItemKind.Invoice,
-            Number = $"T-{20_180 + n}",
-            Date = DateOnly.Parse(date, System.Globalization.CultureInfo.InvariantCulture),
-            Due = DateOnly.Parse(date, System.Globalization.CultureInfo.InvariantCulture).AddDays(30),
-            Currency = euro,
-            Original = amount,
-            Open = amount,
-            Reference = $"PO {4400 + n}",
-            Source = new SourceRef("f", null, n),
+            Key = "KR04",
+            Name = "Gasthof zur Krone",
+            Contacts = [new Contact { Name = "Łucja Brandt", Title = "Ms" }],
+            PostalLines = ["Am Kai 5", "24937 Flensburg"],
+            Language = language,
         };
+        return StatementDocument.Of(
+            customer,
+            statements,
+            AgeingRule.Default,
+            Tarnbrook,
+            LayoutReader.Read(layout),
+            ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", level),
+            level
+        );
+
+        LedgerRow Row(int n, decimal amount, string date) =>
+            new()
+            {
+                Customer = "KR04",
+                CustomerName = "Gasthof zur Krone",
+                Kind = amount < 0 ? ItemKind.CreditNote : ItemKind.Invoice,
+                Number = $"T-{20_180 + n}",
+                Date = DateOnly.Parse(date, System.Globalization.CultureInfo.InvariantCulture),
+                Due = DateOnly.Parse(date, System.Globalization.CultureInfo.InvariantCulture).AddDays(30),
+                Currency = euro,
+                Original = amount,
+                Open = amount,
+                Reference = $"PO {4400 + n}",
+                Source = new SourceRef("f", null, n),
+            };
     }
 
     [GeneratedRegex("[^a-z0-9]")]

@@ -27,20 +27,39 @@ public class TextDirectionTests
 
     [Fact]
     public void Nothing_of_a_line_is_lost_or_said_twice() =>
-        Gen.Char["aאب1٣ .,()[]-£\u0301\u200F\uD83D"].Array[0, 20].Sample(characters =>
-        {
-            var runs = TextDirection.Runs(new string(characters));
-            Assert.Equal(Enumerable.Range(0, characters.Length), runs.SelectMany(r => Enumerable.Range(r.Start, r.Length)).Order());
-        });
+        Gen.Char["aאب1٣ .,()[]-£\u0301\u200F\uD83D"]
+            .Array[0, 20]
+            .Sample(characters =>
+            {
+                var runs = TextDirection.Runs(new string(characters));
+                Assert.Equal(Enumerable.Range(0, characters.Length), runs.SelectMany(r => Enumerable.Range(r.Start, r.Length)).Order());
+            });
 
     private static string Seen(string written)
     {
         var hebrew = string.Concat(written.Select(c => c is >= 'A' and <= 'Z' ? (char)('א' + c - 'A') : c));
-        return string.Concat(TextDirection.Runs(hebrew).Select(r =>
-        {
-            var piece = written.Substring(r.Start, r.Length);
-            // Brackets are mirrored by the shaping of a piece that runs from right to left.
-            return r.IsRightToLeft ? string.Concat(piece.Reverse().Select(c => c switch { '(' => ')', ')' => '(', _ => c })) : piece;
-        }));
+        return string.Concat(
+            TextDirection
+                .Runs(hebrew)
+                .Select(r =>
+                {
+                    var piece = written.Substring(r.Start, r.Length);
+                    // Brackets are mirrored by the shaping of a piece that runs from right to left.
+                    return r.IsRightToLeft
+                        ? string.Concat(
+                            piece
+                                .Reverse()
+                                .Select(c =>
+                                    c switch
+                                    {
+                                        '(' => ')',
+                                        ')' => '(',
+                                        _ => c,
+                                    }
+                                )
+                        )
+                        : piece;
+                })
+        );
     }
 }

@@ -24,15 +24,38 @@ public class VersionTests(Postgres postgres)
         var store = new WordingStore(book.Source, book.Id);
         var wording = new Wording("First", "en", "Statement", "<p>Please pay.</p>");
         var id = await store.AddAsync(wording, book.Person, Cancel);
-        Assert.Equal(Update.Done, await store.UpdateAsync(id, (await store.FindAsync(id, Cancel))!.Version, wording with { Body = "<p>Please pay today.</p>" }, colleague, DateTimeOffset.UtcNow, Cancel));
-        Assert.Equal([(book.Person, "<p>Please pay.</p>"), (colleague, "<p>Please pay today.</p>")], (await ChangesAsync(book, "wording")).Select(c => (c.Person!.Value, c.Content.GetProperty("body").GetString()!)));
+        Assert.Equal(
+            Update.Done,
+            await store.UpdateAsync(
+                id,
+                (await store.FindAsync(id, Cancel))!.Version,
+                wording with
+                {
+                    Body = "<p>Please pay today.</p>",
+                },
+                colleague,
+                DateTimeOffset.UtcNow,
+                Cancel
+            )
+        );
+        Assert.Equal(
+            [(book.Person, "<p>Please pay.</p>"), (colleague, "<p>Please pay today.</p>")],
+            (await ChangesAsync(book, "wording")).Select(c => (c.Person!.Value, c.Content.GetProperty("body").GetString()!))
+        );
     }
 
     [Fact]
     public async Task A_sender_is_kept_without_its_password_and_without_how_it_fares()
     {
         var book = await postgres.NewBookAsync();
-        var id = await new SenderStore(book.Source, book.Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "mail.example", 587, "starttls", "accounts", [1, 2, 3]) { AMinute = 60 }, book.Person, Cancel);
+        var id = await new SenderStore(book.Source, book.Id).AddAsync(
+            new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "mail.example", 587, "starttls", "accounts", [1, 2, 3])
+            {
+                AMinute = 60,
+            },
+            book.Person,
+            Cancel
+        );
         await using var connection = await book.Source.OpenConnectionAsync(Cancel);
         await RunAsync(connection, "update sender set paused = 'refused', next_at = now() where id = $1", id);
         var content = Assert.Single(await ChangesAsync(book, "sender")).Content;
@@ -54,14 +77,26 @@ public class VersionTests(Postgres postgres)
         Assert.Equal(changes, await CountAsync(book));
         var store = new CustomerStore(book.Source, book.Id);
         var card = (await store.FindAsync("AB01", Cancel))!;
-        await store.UpdateAsync(card with { Notes = "rings on Fridays" }, (await store.VersionAsync("AB01", Cancel))!.Value, book.Person, DateTimeOffset.UtcNow, Cancel);
+        await store.UpdateAsync(
+            card with
+            {
+                Notes = "rings on Fridays",
+            },
+            (await store.VersionAsync("AB01", Cancel))!.Value,
+            book.Person,
+            DateTimeOffset.UtcNow,
+            Cancel
+        );
         Assert.Equal(changes + 1, await CountAsync(book));
 
         var wordings = new WordingStore(book.Source, book.Id);
         var wording = await wordings.AddAsync(new Wording("First", "en", "Statement", "<p></p>"), book.Person, Cancel);
         await wordings.UseAsync("statement", "", wording, book.Person, Cancel);
         await wordings.UseAsync("statement", "", null, book.Person, Cancel);
-        Assert.Equal([JsonValueKind.Object, JsonValueKind.Null], (await ChangesAsync(book, "wording-use")).Select(c => c.Content.ValueKind));
+        Assert.Equal(
+            [JsonValueKind.Object, JsonValueKind.Null],
+            (await ChangesAsync(book, "wording-use")).Select(c => c.Content.ValueKind)
+        );
     }
 
     [Fact]
@@ -73,7 +108,13 @@ public class VersionTests(Postgres postgres)
         await book.HoldAsync(prepared.Round, "AB01");
         Assert.Equal(changes, await CountAsync(book));
         Assert.Equal("held", Assert.Single(await ChangesAsync(book, "decision")).Content.GetProperty("decision").GetString());
-        await new HoldStore(book.Source, book.Id).HoldAsync("AB01", new ItemHold("T-0", "asked", null), book.Person, DateTimeOffset.UtcNow, Cancel);
+        await new HoldStore(book.Source, book.Id).HoldAsync(
+            "AB01",
+            new ItemHold("T-0", "asked", null),
+            book.Person,
+            DateTimeOffset.UtcNow,
+            Cancel
+        );
         Assert.Equal(changes + 1, await CountAsync(book));
     }
 
@@ -97,21 +138,38 @@ public class VersionTests(Postgres postgres)
     public async Task Nobody_writes_there_but_by_changing_something(string sql)
     {
         await using var command = postgres.Source.CreateCommand(sql);
-        Assert.Equal(PostgresErrorCodes.InsufficientPrivilege, (await Assert.ThrowsAsync<PostgresException>(() => command.ExecuteNonQueryAsync(Cancel))).SqlState);
+        Assert.Equal(
+            PostgresErrorCodes.InsufficientPrivilege,
+            (await Assert.ThrowsAsync<PostgresException>(() => command.ExecuteNonQueryAsync(Cancel))).SqlState
+        );
     }
 
     private static async Task<long> CountAsync(TestBook book) => (await new BookStore(book.Source).FindAsync(book.Id, Cancel))!.Changes;
 
-    private static async Task<List<(long Change, long? Person, string Subject, JsonElement Content)>> ChangesAsync(TestBook book, string kind)
+    private static async Task<List<(long Change, long? Person, string Subject, JsonElement Content)>> ChangesAsync(
+        TestBook book,
+        string kind
+    )
     {
-        await using var command = book.Source.CreateCommand("select c.id, c.person_id, k.subject, coalesce(k.content::text, 'null') from content_change c join changed_content k on k.book_id = c.book_id and k.change_id = c.id where c.book_id = $1 and c.kind = $2 order by c.id, k.subject");
+        await using var command = book.Source.CreateCommand(
+            "select c.id, c.person_id, k.subject, coalesce(k.content::text, 'null') from content_change c join "
+                + "changed_content k on k.book_id = c.book_id and k.change_id = c.id where c.book_id = $1 and c.kind = $2 order by "
+                + "c.id, k.subject"
+        );
         command.Parameters.Add(new() { Value = book.Id });
         command.Parameters.Add(new() { Value = kind });
         var changes = new List<(long, long?, string, JsonElement)>();
         await using var reader = await command.ExecuteReaderAsync(Cancel);
         while (await reader.ReadAsync(Cancel))
         {
-            changes.Add((reader.GetInt64(0), reader.IsDBNull(1) ? null : reader.GetInt64(1), reader.GetString(2), JsonDocument.Parse(reader.GetString(3)).RootElement));
+            changes.Add(
+                (
+                    reader.GetInt64(0),
+                    reader.IsDBNull(1) ? null : reader.GetInt64(1),
+                    reader.GetString(2),
+                    JsonDocument.Parse(reader.GetString(3)).RootElement
+                )
+            );
         }
 
         return changes;

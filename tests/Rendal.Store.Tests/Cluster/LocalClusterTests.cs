@@ -20,7 +20,6 @@ public class LocalClusterTests
                 Assert.Equal("", await ScalarAsync<string>(source, "show unix_socket_directories"));
                 await ScalarAsync<object>(source, "create table kept (value text)");
                 await ScalarAsync<object>(source, "insert into kept values ('still here')");
-
             }
 
             await using var second = await LocalCluster.StartAsync(folder, forTests: true, cancel);
@@ -32,7 +31,12 @@ public class LocalClusterTests
             await using var joined = (await LocalCluster.FindRunningAsync(folder, cancel))!;
             await using var older = NpgsqlDataSource.Create((await joined.DatabaseAsync("rendal", cancel)).Application);
             Assert.Equal("rendal_application", await ScalarAsync<string>(older, "select current_user::text"));
-            Assert.False(await ScalarAsync<bool>(older, "select rolsuper or rolcreatedb or rolcreaterole from pg_roles where rolname = current_user"));
+            Assert.False(
+                await ScalarAsync<bool>(
+                    older,
+                    "select rolsuper or rolcreatedb or rolcreaterole from pg_roles where rolname = current_user"
+                )
+            );
         }
         finally
         {
@@ -47,8 +51,14 @@ public class LocalClusterTests
         try
         {
             Directory.CreateDirectory(Path.Combine(folder, "postgresql"));
-            await File.WriteAllTextAsync(Path.Combine(folder, "postgresql", "letter.txt"), "somebody's letter", TestContext.Current.CancellationToken);
-            var failed = await Assert.ThrowsAsync<ClusterFailed>(() => LocalCluster.StartAsync(folder, forTests: true, TestContext.Current.CancellationToken));
+            await File.WriteAllTextAsync(
+                Path.Combine(folder, "postgresql", "letter.txt"),
+                "somebody's letter",
+                TestContext.Current.CancellationToken
+            );
+            var failed = await Assert.ThrowsAsync<ClusterFailed>(() =>
+                LocalCluster.StartAsync(folder, forTests: true, TestContext.Current.CancellationToken)
+            );
             Assert.StartsWith($"The database could not be made in {folder}/postgresql: ", failed.Message);
             Assert.DoesNotContain('\n', failed.Message);
             Assert.True(File.Exists(Path.Combine(folder, "postgresql", "letter.txt")));
@@ -96,7 +106,10 @@ public class LocalClusterTests
         var cancel = TestContext.Current.CancellationToken;
         using var folder = new Folder();
         var cluster = await LocalCluster.StartAsync(folder.Path, forTests: true, cancel);
-        var server = int.Parse((await File.ReadAllLinesAsync(Path.Combine(folder.Path, "postgresql", "postmaster.pid"), cancel))[0], System.Globalization.CultureInfo.InvariantCulture);
+        var server = int.Parse(
+            (await File.ReadAllLinesAsync(Path.Combine(folder.Path, "postgresql", "postmaster.pid"), cancel))[0],
+            System.Globalization.CultureInfo.InvariantCulture
+        );
 
         // Another process that uses it; the first one leaves, and then that one is killed.
         using var other = Process.Start("flock", ["-s", "-F", Path.Combine(folder.Path, "in-use"), "sleep", "600"]);
@@ -123,7 +136,10 @@ public class LocalClusterTests
         using var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         var said = new List<string>();
         var keeping = cluster.KeepAsync(said.Add, stop.Token);
-        var server = int.Parse((await File.ReadAllLinesAsync(Path.Combine(folder.Path, "postgresql", "postmaster.pid"), cancel))[0], System.Globalization.CultureInfo.InvariantCulture);
+        var server = int.Parse(
+            (await File.ReadAllLinesAsync(Path.Combine(folder.Path, "postgresql", "postmaster.pid"), cancel))[0],
+            System.Globalization.CultureInfo.InvariantCulture
+        );
         Process.GetProcessById(server).Kill();
         while (said.Count == 0 || !await AnswersAsync(source))
         {

@@ -16,12 +16,25 @@ public class CustomerStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         await KeepListAsync(
             book,
-            "Code|Name|Title|Contact|E-mail|Cc|Bcc|Salutation|Delivery|Street|Town|Country|Language|Terms|Head office|Unit|Minimum balance|On hold|Notes|Loading bay",
-            "AB01|Abbot’s Table|Mr|Owen Farrow|a@abbot.example|c@abbot.example|b@abbot.example|Dear Owen|both|3 Tenter Lane|Kelby|Wales|de|EOM + 14|AB00|North|25.50|yes|rings on Fridays|B2");
+            "Code|Name|Title|Contact|E-mail|Cc|Bcc|Salutation|Delivery|Street|Town|Country|Language|Terms|Head office|Unit|"
+                + "Minimum balance|On hold|Notes|Loading bay",
+            "AB01|Abbot’s Table|Mr|Owen Farrow|a@abbot.example|c@abbot.example|b@abbot.example|Dear Owen|both|3 Tenter Lane|"
+                + "Kelby|Wales|de|EOM + 14|AB00|North|25.50|yes|rings on Fridays|B2"
+        );
         var card = (await Customers(book).FindAsync("AB01", Cancel))!;
-        Assert.Equal([("Owen Farrow", "Mr", "a@abbot.example", ContactRole.To), ("", "", "c@abbot.example", ContactRole.Copy), ("", "", "b@abbot.example", ContactRole.BlindCopy)], card.Contacts.Select(c => (c.Name, c.Title, c.Address, c.Role)));
+        Assert.Equal(
+            [
+                ("Owen Farrow", "Mr", "a@abbot.example", ContactRole.To),
+                ("", "", "c@abbot.example", ContactRole.Copy),
+                ("", "", "b@abbot.example", ContactRole.BlindCopy),
+            ],
+            card.Contacts.Select(c => (c.Name, c.Title, c.Address, c.Role))
+        );
         Assert.Equal(("Dear Owen", Delivery.Both, "Wales", "de"), (card.Salutation, card.Delivery, card.Country, card.Language));
-        Assert.Equal((new PaymentTerms(14, true), "AB00", "North", 25.50m, true), (card.Terms!.Value, card.HeadOffice, card.Unit, card.MinimumBalance, card.OnHold));
+        Assert.Equal(
+            (new PaymentTerms(14, true), "AB00", "North", 25.50m, true),
+            (card.Terms!.Value, card.HeadOffice, card.Unit, card.MinimumBalance, card.OnHold)
+        );
         Assert.Equal(["3 Tenter Lane", "Kelby"], card.PostalLines);
         Assert.Equal(("rings on Fridays", "B2", false), (card.Notes, card.Extra["Loading bay"], card.FromLedger));
         Assert.Equal(new PaymentTerms(14, true), (await Customers(book).TermsAsync(Cancel))["AB01"]);
@@ -86,7 +99,8 @@ public class CustomerStoreTests(Postgres postgres)
     {
         var book = await postgres.NewBookAsync();
         await KeepListAsync(book, "Code|Name|E-mail|Unit", "C|ant|z@a.example|North", "B|Bee|y@a.example|South", "A|cat|x@a.example|");
-        async Task<IEnumerable<string>> By(CustomerOrder order, bool descending, int from, int most) => (await Customers(book).SearchAsync("", order, descending, from, most, Cancel)).Customers.Select(c => c.Key);
+        async Task<IEnumerable<string>> By(CustomerOrder order, bool descending, int from, int most) =>
+            (await Customers(book).SearchAsync("", order, descending, from, most, Cancel)).Customers.Select(c => c.Key);
         Assert.Equal(["C", "B", "A"], await By(CustomerOrder.Name, false, 0, 10));
         Assert.Equal(["C", "B"], await By(CustomerOrder.Key, true, 0, 2));
         Assert.Equal(["A"], await By(CustomerOrder.Key, true, 2, 2));
@@ -109,7 +123,10 @@ public class CustomerStoreTests(Postgres postgres)
         await KeepListAsync(book, "Code|Name|E-mail", "AB01|A|a@abbot.example", "BE02|B|b@beacon.example");
         var card = (await Customers(book).FindAsync("BE02", Cancel))!;
         await PutAsync(book, card with { Contacts = [card.Contacts[0] with { Rounds = [RoundKind.Reminders] }] });
-        Assert.Equal(["BE02"], (await Customers(book).TraitsAsync(0, RoundKind.Statements, Cancel)).Where(t => !t.Value.IsReachable).Select(t => t.Key));
+        Assert.Equal(
+            ["BE02"],
+            (await Customers(book).TraitsAsync(0, RoundKind.Statements, Cancel)).Where(t => !t.Value.IsReachable).Select(t => t.Key)
+        );
         Assert.DoesNotContain(await Customers(book).TraitsAsync(0, RoundKind.Reminders, Cancel), t => !t.Value.IsReachable);
     }
 
@@ -121,20 +138,36 @@ public class CustomerStoreTests(Postgres postgres)
         var card = (await Customers(book).FindAsync("AB01", Cancel))!;
         var version = (await Customers(book).VersionAsync("AB01", Cancel))!.Value;
         Assert.Null(await Customers(book).ChangedByAsync("AB01", Cancel));
-        Assert.Equal(Update.Done, await Customers(book).UpdateAsync(card with { Notes = "first" }, version, book.Person, TestBook.Now, Cancel));
-        Assert.Equal(Update.Stale, await Customers(book).UpdateAsync(card with { Country = "second" }, version, book.Person, TestBook.Now, Cancel));
+        Assert.Equal(
+            Update.Done,
+            await Customers(book).UpdateAsync(card with { Notes = "first" }, version, book.Person, TestBook.Now, Cancel)
+        );
+        Assert.Equal(
+            Update.Stale,
+            await Customers(book).UpdateAsync(card with { Country = "second" }, version, book.Person, TestBook.Now, Cancel)
+        );
         Assert.Equal("first", (await Customers(book).FindAsync("AB01", Cancel))!.Notes);
         Assert.NotNull(await Customers(book).ChangedByAsync("AB01", Cancel));
 
         // A list that comes in between is a change as well.
         version = (await Customers(book).VersionAsync("AB01", Cancel))!.Value;
         await KeepListAsync(book, "Code|Name|Notes|Country", "AB01|Abbot’s Table|first|Wales");
-        Assert.Equal(Update.Stale, await Customers(book).UpdateAsync(card with { Notes = "third" }, version, book.Person, TestBook.Now, Cancel));
-        Assert.Equal(Update.NotThere, await Customers(book).UpdateAsync(card with { Key = "ZZ" }, version, book.Person, TestBook.Now, Cancel));
+        Assert.Equal(
+            Update.Stale,
+            await Customers(book).UpdateAsync(card with { Notes = "third" }, version, book.Person, TestBook.Now, Cancel)
+        );
+        Assert.Equal(
+            Update.NotThere,
+            await Customers(book).UpdateAsync(card with { Key = "ZZ" }, version, book.Person, TestBook.Now, Cancel)
+        );
     }
 
     private static async Task PutAsync(TestBook book, Customer card) =>
-        Assert.Equal(Update.Done, await Customers(book).UpdateAsync(card, (await Customers(book).VersionAsync(card.Key, Cancel))!.Value, book.Person, TestBook.Now, Cancel));
+        Assert.Equal(
+            Update.Done,
+            await Customers(book)
+                .UpdateAsync(card, (await Customers(book).VersionAsync(card.Key, Cancel))!.Value, book.Person, TestBook.Now, Cancel)
+        );
 
     private static CustomerStore Customers(TestBook book) => new(book.Source, book.Id);
 
@@ -151,7 +184,18 @@ public class CustomerStoreTests(Postgres postgres)
         var file = await new Files.FileStore(book.Source, book.Id).StoreAsync("list.csv", new MemoryStream([1]), Cancel);
         var intake = await book.Intakes.BeginAsync(file, IntakeKind.Customers, ReadingChange.None, book.Person, Cancel);
         var corrections = await new CorrectionStore(book.Source, book.Id).HoldingAsync(Cancel);
-        Assert.True(await book.Intakes.KeepCustomersAsync(intake, CustomerListReader.Read(table, reading), null, false, corrections, SavedReading.Of(reading, ReadingChange.None), TestBook.Now, Cancel));
+        Assert.True(
+            await book.Intakes.KeepCustomersAsync(
+                intake,
+                CustomerListReader.Read(table, reading),
+                null,
+                false,
+                corrections,
+                SavedReading.Of(reading, ReadingChange.None),
+                TestBook.Now,
+                Cancel
+            )
+        );
         return intake;
     }
 }

@@ -21,7 +21,22 @@ public class DaysTests(Postgres postgres) : QueueTest(postgres)
         var prepared = await Book.PreparedAsync("AB01");
         var parcel = Assert.Single(await Book.Rounds.ParcelsAsync(prepared.Round, Cancel));
         var frozen = TestBook.Frozen(parcel.Id, "AB01") with { Reminded = [new ItemReminded("item of AB01", 1)] };
-        Assert.True(await Book.Rounds.ReleaseAsync(prepared.Round, 1, [[frozen]], ByHand.Nothing, StatementRules.Default, Book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.True(
+            await Book.Rounds.ReleaseAsync(
+                prepared.Round,
+                1,
+                [
+                    [frozen],
+                ],
+                ByHand.Nothing,
+                StatementRules.Default,
+                Book.Person,
+                TestBook.Now,
+                TestBook.Now,
+                Way.Mail,
+                Cancel
+            )
+        );
         var reminders = new ReminderStore(Source, Book.Id);
         var sentOn = new DateOnly(2026, 11, day);
         Assert.Equal(new Reminded(1, sentOn), (await reminders.AllAsync(null, null, null, Cancel))["item of AB01"]);
@@ -40,11 +55,16 @@ public class DaysTests(Postgres postgres) : QueueTest(postgres)
         var access = await Postgres.NewAccessAsync();
         await using (var owner = Database.Source(access.Owner + ";Pooling=false"))
         {
-            await RunAsync(owner, "do $$ begin execute format('alter database %I set timezone = ''Asia/Tokyo''', current_database()); end $$");
+            await RunAsync(
+                owner,
+                "do $$ begin execute format('alter database %I set timezone = ''Asia/Tokyo''', current_database()); end $$"
+            );
         }
 
         await using var source = Database.Source(access.Application);
-        await using var command = source.CreateCommand("select current_setting('timezone') || ' ' || ('2026-11-02 23:30Z'::timestamptz)::date");
+        await using var command = source.CreateCommand(
+            "select current_setting('timezone') || ' ' || ('2026-11-02 23:30Z'::timestamptz)::date"
+        );
         Assert.Equal("UTC 2026-11-02", await command.ExecuteScalarAsync(Cancel));
     }
 }

@@ -50,7 +50,19 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
     {
         await Book.ReleasedAsync("AB01");
         await using var worker = await Queue.RegisterAsync(Cancel);
-        await SendAsync((await ClaimAsync(worker, TestBook.Now))!, worker.Number, new Outcome(Ending.Accepted, "250 kept", [new("A@inn.example", true, "250 ok"), new("B@inn.example", false, "550 5.1.1 nobody"), new("C@inn.example", false, "552 5.2.2 full")]));
+        await SendAsync(
+            (await ClaimAsync(worker, TestBook.Now))!,
+            worker.Number,
+            new Outcome(
+                Ending.Accepted,
+                "250 kept",
+                [
+                    new("A@inn.example", true, "250 ok"),
+                    new("B@inn.example", false, "550 5.1.1 nobody"),
+                    new("C@inn.example", false, "552 5.2.2 full"),
+                ]
+            )
+        );
         var returned = new Rendal.Store.Returned.ReturnedStore(Source, Book.Id);
         var bad = Assert.Single(await returned.AddressesAsync(Cancel)).Value;
         Assert.Equal(("b@inn.example", "550 5.1.1 nobody", true), (bad.Address, bad.Reason, bad.IsRefused));
@@ -92,7 +104,22 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         var prepared = await Book.PreparedAsync("AB01", "CD02");
         var parcels = await Book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         var frozen = parcels.Select(p => TestBook.Frozen(p.Id, p.Customer) with { Numbers = [$"LH-{p.Customer}-7", "CN \"90\""] });
-        Assert.True(await Book.Rounds.ReleaseAsync(prepared.Round, 1, [[.. frozen]], ByHand.Nothing, StatementRules.Default, Book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.True(
+            await Book.Rounds.ReleaseAsync(
+                prepared.Round,
+                1,
+                [
+                    [.. frozen],
+                ],
+                ByHand.Nothing,
+                StatementRules.Default,
+                Book.Person,
+                TestBook.Now,
+                TestBook.Now,
+                Way.Mail,
+                Cancel
+            )
+        );
         await DrainAsync();
 
         Assert.Equal(["CD02"], await CustomersAsync("LH-CD02-7"));
@@ -100,7 +127,8 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         Assert.Empty(await CustomersAsync("LH-CD02"));
         Assert.Empty(await CustomersAsync("{LH-CD02-7}"));
 
-        async Task<IEnumerable<string>> CustomersAsync(string text) => (await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(text), 10, Cancel)).Select(e => e.Customer).Order();
+        async Task<IEnumerable<string>> CustomersAsync(string text) =>
+            (await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(text), 10, Cancel)).Select(e => e.Customer).Order();
     }
 
     [Fact]
@@ -108,18 +136,57 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
     {
         var prepared = await Book.PreparedAsync("AB01", "BE02", "CD02");
         var parcels = await Book.Rounds.ParcelsAsync(prepared.Round, Cancel);
-        var frozen = parcels.Select(p => TestBook.Frozen(p.Id, p.Customer) with { Numbers = [$"LH-{p.Customer}-7"], Subject = $"Account of {p.Customer}" });
-        Assert.True(await Book.Rounds.ReleaseAsync(prepared.Round, 1, [[.. frozen]], ByHand.Nothing, StatementRules.Default, Book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        var frozen = parcels.Select(p =>
+            TestBook.Frozen(p.Id, p.Customer) with
+            {
+                Numbers = [$"LH-{p.Customer}-7"],
+                Subject = $"Account of {p.Customer}",
+            }
+        );
+        Assert.True(
+            await Book.Rounds.ReleaseAsync(
+                prepared.Round,
+                1,
+                [
+                    [.. frozen],
+                ],
+                ByHand.Nothing,
+                StatementRules.Default,
+                Book.Person,
+                TestBook.Now,
+                TestBook.Now,
+                Way.Mail,
+                Cancel
+            )
+        );
         await using var worker = await Queue.RegisterAsync(Cancel);
-        await SendAsync((await ClaimAsync(worker, TestBook.Now))!, worker.Number, new Outcome(Ending.TryLater, "451 4.3.0 the cellar is flooded", []));
+        await SendAsync(
+            (await ClaimAsync(worker, TestBook.Now))!,
+            worker.Number,
+            new Outcome(Ending.TryLater, "451 4.3.0 the cellar is flooded", [])
+        );
         await DrainAsync();
-        foreach (var (text, tries) in new[] { ("", 4), ("be02", 1), ("LH-CD02-7", 1), ("Octo", 4), ("inn.example", 4), ("flooded", 1), ("not there", 0) })
+        foreach (
+            var (text, tries) in new[]
+            {
+                ("", 4),
+                ("be02", 1),
+                ("LH-CD02-7", 1),
+                ("Octo", 4),
+                ("inn.example", 4),
+                ("flooded", 1),
+                ("not there", 0),
+            }
+        )
         {
             var few = await TriesAsync(text, 20_000);
             Assert.Equal((text, tries), (text, few.Count));
             Assert.Equal(few, await TriesAsync(text, 0));
         }
 
-        async Task<List<long>> TriesAsync(string text, int mostFound) => (await new DispatchLog(Source, Book.Id) { MostFound = mostFound }.SearchAsync(new LogSearch(text), 10, Cancel)).ConvertAll(e => e.Id);
+        async Task<List<long>> TriesAsync(string text, int mostFound) =>
+            (await new DispatchLog(Source, Book.Id) { MostFound = mostFound }.SearchAsync(new LogSearch(text), 10, Cancel)).ConvertAll(e =>
+                e.Id
+            );
     }
 }

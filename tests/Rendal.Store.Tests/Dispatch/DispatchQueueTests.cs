@@ -12,18 +12,22 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
     {
         var customers = Enumerable.Range(0, 40).Select(i => $"C{i:00}").ToArray();
         var released = await Book.ReleasedAsync(customers);
-        var claims = await Task.WhenAll(Enumerable.Range(0, 6).Select(async _ =>
-        {
-            await using var worker = await Queue.RegisterAsync(Cancel);
-            var mine = new List<string>();
-            while (await ClaimAsync(worker, TestBook.Now) is { } parcel)
-            {
-                mine.Add(parcel.Card.Key);
-                await SendAsync(parcel, worker.Number, Accepted);
-            }
+        var claims = await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(async _ =>
+                {
+                    await using var worker = await Queue.RegisterAsync(Cancel);
+                    var mine = new List<string>();
+                    while (await ClaimAsync(worker, TestBook.Now) is { } parcel)
+                    {
+                        mine.Add(parcel.Card.Key);
+                        await SendAsync(parcel, worker.Number, Accepted);
+                    }
 
-            return mine;
-        }));
+                    return mine;
+                })
+        );
 
         Assert.Equal(customers, claims.SelectMany(c => c).Order());
         Assert.All((await Book.StatesAsync(released.Round)).Values, state => Assert.Equal(ParcelState.Sent, state));
@@ -54,10 +58,15 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         {
             await using var dying = await Queue.RegisterAsync(Cancel);
             var parcels = await Queue.ClaimAsync(dying.Number, 2, [], TestBook.Now, Cancel);
-            EndOfDataJournalTests.Kill(Given, Folder, dying.Number, notes => _ = notes.Making(parcels.Single(p => p.Card.Key == "AB01").Parcel));
+            EndOfDataJournalTests.Kill(Given, Folder, dying.Number, notes =>
+                _ = notes.Making(parcels.Single(p => p.Card.Key == "AB01").Parcel)
+            );
             await KillAsync(dying);
             await RecoverAsync(2);
-            Assert.Equal((time == 1 ? ParcelState.Released : ParcelState.Held, ParcelState.Released), (await StateAsync("AB01"), await StateAsync("BE02")));
+            Assert.Equal(
+                (time == 1 ? ParcelState.Released : ParcelState.Held, ParcelState.Released),
+                (await StateAsync("AB01"), await StateAsync("BE02"))
+            );
         }
 
         var aside = (await Book.Rounds.ParcelsAsync(released.Round, Cancel)).Single(p => p.Customer == "AB01");
@@ -78,7 +87,10 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         await using var worker = await Queue.RegisterAsync(Cancel);
         Assert.Equal(["CO03"], (await Queue.ClaimAsync(worker.Number, 5, [Book.Id], TestBook.Now, Cancel)).Select(p => p.Card.Key));
         Assert.Empty(await Queue.ClaimAsync(worker.Number, 5, [Book.Id, other.Id], TestBook.Now, Cancel));
-        Assert.Equal(["AB01", "BE02"], (await Queue.ClaimAsync(worker.Number, 5, [other.Id], TestBook.Now, Cancel)).Select(p => p.Card.Key).Order());
+        Assert.Equal(
+            ["AB01", "BE02"],
+            (await Queue.ClaimAsync(worker.Number, 5, [other.Id], TestBook.Now, Cancel)).Select(p => p.Card.Key).Order()
+        );
     }
 
     [Fact]
@@ -101,14 +113,23 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         await Book.Rounds.StopAsync(released.Round, Book.Person, TestBook.Now, Cancel);
 
         // Released again in other words, and claimed by the same worker while it makes the first message.
-        await using (var again = Source.CreateCommand($"update parcel set state = 'released', subject = 'Other', body = '<p>Other</p>', card = '{StoreJson.Write(before.Card)}', letterhead = '{{}}', sent_as = '{{}}', try_from = '{TestBook.Now:O}', seal = decode(repeat('00', 288), 'hex') where round_id = {released.Round}; update round set released_at = '{TestBook.Now:O}', released_by = {Book.Person} where id = {released.Round}"))
+        await using (
+            var again = Source.CreateCommand(
+                "update parcel set state = 'released', subject = 'Other', body = '<p>Other</p>', card = "
+                    + $"'{StoreJson.Write(before.Card)}', letterhead = '{{}}', sent_as = '{{}}', try_from = '{TestBook.Now:O}', seal "
+                    + $"= decode(repeat('00', 288), 'hex') where round_id = {released.Round}; update round set released_at = "
+                    + $"'{TestBook.Now:O}', released_by = {Book.Person} where id = {released.Round}"
+            )
+        )
         {
             await again.ExecuteNonQueryAsync(Cancel);
         }
 
         var now = (await ClaimAsync(worker, TestBook.Now))!;
         Assert.Equal("Other", now.Subject);
-        Assert.Null(await Queue.BeginAttemptAsync(before, worker.Number, Message(before), new OutgoingLetter("old.pdf", [1], [2]), TestBook.Now));
+        Assert.Null(
+            await Queue.BeginAttemptAsync(before, worker.Number, Message(before), new OutgoingLetter("old.pdf", [1], [2]), TestBook.Now)
+        );
         var log = new DispatchLog(Source, Book.Id);
         Assert.Null(await log.MessageAsync(before.Parcel, Cancel));
         Assert.Null(await log.PaperAsync(before.Parcel, Cancel));
@@ -118,7 +139,11 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
     [Theory]
     [InlineData(false, ParcelState.Released, "stopped")]
     [InlineData(true, ParcelState.Unsure, "unanswered")]
-    public async Task A_try_that_was_cut_off_is_unsure_only_once_the_server_was_given_the_end(bool givenTheEnd, ParcelState state, string ending)
+    public async Task A_try_that_was_cut_off_is_unsure_only_once_the_server_was_given_the_end(
+        bool givenTheEnd,
+        ParcelState state,
+        string ending
+    )
     {
         var released = await Book.ReleasedAsync("AB01");
         await using (var dying = await Queue.RegisterAsync(Cancel))
@@ -142,8 +167,26 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         if (state == ParcelState.Unsure)
         {
             Assert.Null(await ClaimAsync());
-            Assert.True(await Book.Rounds.DecideUnsureAsync((await Book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id, went: false, Book.Person, TestBook.Now, Cancel));
-            Assert.Equal("Decided to send it again.", Assert.Single(await new DispatchLog(Source, Book.Id).NotesAsync((await Book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id, Cancel)).Text);
+            Assert.True(
+                await Book.Rounds.DecideUnsureAsync(
+                    (await Book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id,
+                    went: false,
+                    Book.Person,
+                    TestBook.Now,
+                    Cancel
+                )
+            );
+            Assert.Equal(
+                "Decided to send it again.",
+                Assert
+                    .Single(
+                        await new DispatchLog(Source, Book.Id).NotesAsync(
+                            (await Book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id,
+                            Cancel
+                        )
+                    )
+                    .Text
+            );
         }
 
         await DrainAsync();
@@ -153,7 +196,11 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
     [Theory]
     [InlineData(false, ParcelState.Released, "stopped")]
     [InlineData(true, ParcelState.Unsure, "unanswered")]
-    public async Task Who_was_killed_between_writing_down_that_the_end_goes_out_and_its_going_out_leaves_nothing_unsure(bool wasNoted, ParcelState state, string ending)
+    public async Task Who_was_killed_between_writing_down_that_the_end_goes_out_and_its_going_out_leaves_nothing_unsure(
+        bool wasNoted,
+        ParcelState state,
+        string ending
+    )
     {
         var released = await Book.ReleasedAsync("AB01");
         await using (var dying = await Queue.RegisterAsync(Cancel))
@@ -185,7 +232,10 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
     {
         var released = await Book.ReleasedAsync("AB01", "BE02", "CO03", "DU04", "EL05", "FE06");
         await using var worker = await Queue.RegisterAsync(Cancel);
-        Assert.Equal(["AB01", "BE02", "CO03"], (await Queue.ClaimAsync(worker.Number, 3, [], TestBook.Now, Cancel)).Select(p => p.Card.Key));
+        Assert.Equal(
+            ["AB01", "BE02", "CO03"],
+            (await Queue.ClaimAsync(worker.Number, 3, [], TestBook.Now, Cancel)).Select(p => p.Card.Key)
+        );
         await AllowAsync(released, 60, null);
         await Book.ReleasedAsync("GA07");
         Assert.Equal(["DU04", "GA07"], (await Queue.ClaimAsync(worker.Number, 5, [], TestBook.Now, Cancel)).Select(p => p.Card.Key));
@@ -198,25 +248,39 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         var released = await Book.ReleasedAsync([.. Enumerable.Range(0, 30).Select(i => $"C{i:00}")]);
         await using var worker = await Queue.RegisterAsync(Cancel);
         var claimed = await Queue.ClaimAsync(worker.Number, 30, [], TestBook.Now, Cancel);
-        var outcomes = await Task.WhenAll(claimed.Select(async (parcel, i) =>
-        {
-            // Every third is no longer this worker's, as it believes.
-            if (i % 3 == 0)
-            {
-                return await Queue.BeginAttemptAsync(parcel, worker.Number + 1, Message(parcel), null, TestBook.Now) is null;
-            }
+        var outcomes = await Task.WhenAll(
+            claimed.Select(
+                async (parcel, i) =>
+                {
+                    // Every third is no longer this worker's, as it believes.
+                    if (i % 3 == 0)
+                    {
+                        return await Queue.BeginAttemptAsync(parcel, worker.Number + 1, Message(parcel), null, TestBook.Now) is null;
+                    }
 
-            await SendAsync(parcel, worker.Number, i % 3 == 1 ? Accepted : new Outcome(Ending.Refused, $"550 no such address {i}", []));
-            return true;
-        }));
+                    await SendAsync(
+                        parcel,
+                        worker.Number,
+                        i % 3 == 1 ? Accepted : new Outcome(Ending.Refused, $"550 no such address {i}", [])
+                    );
+                    return true;
+                }
+            )
+        );
         Assert.All(outcomes, Assert.True);
         var states = await Book.StatesAsync(released.Round);
         Assert.Equal([ParcelState.Sending, ParcelState.Sent, ParcelState.Refused], claimed.Take(3).Select(p => states[p.Card.Key]));
         Assert.Equal((10, 10, 10), ((int)await CountAsync("sending"), (int)await CountAsync("sent"), (int)await CountAsync("refused")));
         Assert.Equal(20L, await Source.CreateCommand("select count(*) from message").ExecuteScalarAsync(Cancel));
-        Assert.Equal(10L, await Source.CreateCommand("select count(distinct answer) from dispatch_try where ending = 'refused'").ExecuteScalarAsync(Cancel));
+        Assert.Equal(
+            10L,
+            await Source
+                .CreateCommand("select count(distinct answer) from dispatch_try where ending = 'refused'")
+                .ExecuteScalarAsync(Cancel)
+        );
 
-        async Task<long> CountAsync(string state) => (await new RoundStore(Source, Book.Id).CountsAsync(released.Round, Cancel)).GetValueOrDefault(state);
+        async Task<long> CountAsync(string state) =>
+            (await new RoundStore(Source, Book.Id).CountsAsync(released.Round, Cancel)).GetValueOrDefault(state);
     }
 
     [Fact]
@@ -226,7 +290,9 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         await using var worker = await Queue.RegisterAsync(Cancel);
         var claimed = await Queue.ClaimAsync(worker.Number, 6, [], TestBook.Now, Cancel);
         var twice = Message(claimed[0]);
-        var begun = claimed.Select((parcel, i) => Queue.BeginAttemptAsync(parcel, worker.Number, i < 2 ? twice : Message(parcel), null, TestBook.Now)).ToList();
+        var begun = claimed
+            .Select((parcel, i) => Queue.BeginAttemptAsync(parcel, worker.Number, i < 2 ? twice : Message(parcel), null, TestBook.Now))
+            .ToList();
         await Assert.ThrowsAsync<PostgresException>(() => Task.WhenAll(begun));
         Assert.Equal(1, begun.Count(b => b.IsFaulted));
         Assert.Equal(5, (await Task.WhenAll(begun.Where(b => !b.IsFaulted))).Count(id => id is not null));

@@ -93,7 +93,8 @@ public sealed class EndOfDataJournalTests : IDisposable
 
     public void Dispose() => Directory.Delete(folder, recursive: true);
 
-    internal static void Kill(EndOfDataJournal given, string folder, long worker, long[] noted) => Kill(given, folder, worker, notes => Array.ForEach(noted, notes.Note));
+    internal static void Kill(EndOfDataJournal given, string folder, long worker, long[] noted) =>
+        Kill(given, folder, worker, notes => Array.ForEach(noted, notes.Note));
 
     /// <summary>Leaves what a worker leaves that was killed: its file as it was, and held by nobody.</summary>
     internal static void Kill(EndOfDataJournal given, string folder, long worker, Action<EndOfDataNotes> note)

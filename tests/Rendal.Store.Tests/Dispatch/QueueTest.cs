@@ -10,8 +10,8 @@ namespace Rendal.Store.Tests.Dispatch;
 /// <summary>The queue is one for all books, so each test of it has a database of its own.</summary>
 public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
 {
-
-    protected static Outcome Accepted { get; } = new(Ending.Accepted, "250 2.0.0 kept", [new RecipientAnswer("AB01@inn.example", true, "250 2.1.5 ok")]);
+    protected static Outcome Accepted { get; } =
+        new(Ending.Accepted, "250 2.0.0 kept", [new RecipientAnswer("AB01@inn.example", true, "250 2.1.5 ok")]);
 
     protected static DateOnly Today => DateOnly.FromDateTime(TestBook.Now.UtcDateTime);
 
@@ -52,12 +52,22 @@ public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
 
     protected async Task SendAsync(ClaimedParcel parcel, long worker, Outcome outcome)
     {
-        var dispatchTry = (await Queue.BeginAttemptAsync(parcel, worker, parcel.Message is null ? Message(parcel) : null, null, TestBook.Now))!.Value;
+        var dispatchTry = (
+            await Queue.BeginAttemptAsync(parcel, worker, parcel.Message is null ? Message(parcel) : null, null, TestBook.Now)
+        )!.Value;
         Assert.True(await Queue.MarkEndingAsync(parcel, worker, dispatchTry, TestBook.Now));
-        await Queue.EndAttemptAsync(parcel, worker, dispatchTry, outcome, NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses), TestBook.Now);
+        await Queue.EndAttemptAsync(
+            parcel,
+            worker,
+            dispatchTry,
+            outcome,
+            NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses),
+            TestBook.Now
+        );
     }
 
-    protected async Task<ClaimedParcel?> ClaimAsync(WorkerConnection worker, DateTimeOffset now) => (await Queue.ClaimAsync(worker.Number, 1, [], now, Cancel)).SingleOrDefault();
+    protected async Task<ClaimedParcel?> ClaimAsync(WorkerConnection worker, DateTimeOffset now) =>
+        (await Queue.ClaimAsync(worker.Number, 1, [], now, Cancel)).SingleOrDefault();
 
     protected async Task<ClaimedParcel?> ClaimAsync()
     {
@@ -77,7 +87,10 @@ public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
     /// <summary>Ends the server's side of a worker's connection, as a crash of the worker's machine would.</summary>
     protected async Task KillAsync(WorkerConnection worker)
     {
-        await using var command = Source.CreateCommand("select count(pg_terminate_backend(pid)) from pg_locks where locktype = 'advisory' and objid = $1 and objsubid = 2 and database = (select oid from pg_database where datname = current_database())");
+        await using var command = Source.CreateCommand(
+            "select count(pg_terminate_backend(pid)) from pg_locks where locktype = 'advisory' and objid = $1 and objsubid = "
+                + "2 and database = (select oid from pg_database where datname = current_database())"
+        );
         command.Parameters.Add(new() { Value = worker.Number });
         Assert.Equal(1L, await command.ExecuteScalarAsync(Cancel));
         await Assert.ThrowsAnyAsync<NpgsqlException>(() => worker.WaitAsync(TimeSpan.FromMinutes(1), Cancel));
@@ -98,7 +111,18 @@ public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
     protected async Task AllowAsync(ReleasedRound released, int? aMinute, int? aDay)
     {
         var senders = new SenderStore(Source, Book.Id);
-        Assert.True(await senders.UpdateAsync((await senders.FindAsync(released.Sender, Cancel))! with { AMinute = aMinute, ADay = aDay }, Book.Person, Today, Cancel));
+        Assert.True(
+            await senders.UpdateAsync(
+                (await senders.FindAsync(released.Sender, Cancel))! with
+                {
+                    AMinute = aMinute,
+                    ADay = aDay,
+                },
+                Book.Person,
+                Today,
+                Cancel
+            )
+        );
     }
 
     protected static async Task RunAsync(NpgsqlDataSource source, string sql)

@@ -67,7 +67,9 @@ public class RoundEndsTests(Postgres postgres) : QueueTest(postgres)
         Assert.Null(await ends.ClaimToTellAsync(TestBook.Now, Cancel));
         await RunAsync(Source, $"update sender set paused = '' where book_id = {Book.Id}");
         await AllowAsync(first, 60, 3);
-        var claimed = (await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => ends.ClaimToTellAsync(TestBook.Now, Cancel)))).OfType<EndToTell>().ToList();
+        var claimed = (await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => ends.ClaimToTellAsync(TestBook.Now, Cancel))))
+            .OfType<EndToTell>()
+            .ToList();
         Assert.Equal("owner@tarnbrook.example", Assert.Single(claimed).Address);
 
         // One a second; with the two parcels the day's three are used up.

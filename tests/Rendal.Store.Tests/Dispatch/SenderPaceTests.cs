@@ -47,7 +47,10 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
         await SendAsync(first, worker.Number, away);
         await SendAsync(second, worker.Number, away);
         var senders = new SenderStore(Source, Book.Id);
-        Assert.Equal(new ServerUnreachable(1, TestBook.Now, away.Answer, TestBook.Now.AddSeconds(10)), (await senders.FindAsync(released.Sender, Cancel))!.Away);
+        Assert.Equal(
+            new ServerUnreachable(1, TestBook.Now, away.Answer, TestBook.Now.AddSeconds(10)),
+            (await senders.FindAsync(released.Sender, Cancel))!.Away
+        );
         Assert.Null(await ClaimAsync(worker, TestBook.Now.AddSeconds(9)));
         Assert.Equal(TestBook.Now.AddSeconds(10), await Queue.NextTurnAsync(TestBook.Now, Cancel));
 

@@ -14,10 +14,21 @@ public class IntakeStoreTests(Postgres postgres)
     {
         var book = await postgres.NewBookAsync();
         var intake = await book.UploadAsync("as below");
-        Assert.True(await book.KeepAsync(intake, TestBook.Now, Headings, "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|1,118.20|a@abbot.example|N3", "BE02|Beacon Lodge|Invoice|T-2|2026-09-01|2026-10-01|forty||"));
+        Assert.True(
+            await book.KeepAsync(
+                intake,
+                TestBook.Now,
+                Headings,
+                "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|1,118.20|a@abbot.example|N3",
+                "BE02|Beacon Lodge|Invoice|T-2|2026-09-01|2026-10-01|forty||"
+            )
+        );
 
         var row = Assert.Single(await book.Ledger.RowsAsync(intake, Cancel));
-        Assert.Equal(("AB01", 1118.20m, "T-1", new DateOnly(2026, 10, 1), 2), (row.Customer, row.Open, row.Number, row.Due, row.Source.Row));
+        Assert.Equal(
+            ("AB01", 1118.20m, "T-1", new DateOnly(2026, 10, 1), 2),
+            (row.Customer, row.Open, row.Number, row.Due, row.Source.Row)
+        );
         Assert.Equal("N3", row.Extra["Delivery round"]);
         Assert.Equal("BE02", Assert.Single(await book.Ledger.SetAsideAsync(intake, null, Cancel)).Customer);
         var findings = await book.Intakes.FindingsAsync(intake, Cancel);
@@ -48,12 +59,21 @@ public class IntakeStoreTests(Postgres postgres)
             }
         }
 
-        await Assert.ThrowsAsync<IOException>(() => book.Intakes.KeepAsync(intake, TestBook.Reader(Broken()), new HashSet<string>(), TestBook.Remembered, TestBook.Now, Cancel));
+        await Assert.ThrowsAsync<IOException>(() =>
+            book.Intakes.KeepAsync(intake, TestBook.Reader(Broken()), new HashSet<string>(), TestBook.Remembered, TestBook.Now, Cancel)
+        );
 
         Assert.Empty(await book.Ledger.RowsAsync(intake, Cancel));
         Assert.Null(await book.Intakes.CurrentAsync(Cancel));
         Assert.Equal("looked-at", (await book.Intakes.FindAsync(intake, Cancel))!.State);
-        Assert.True(await book.KeepAsync(intake, TestBook.Now, Headings, "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|10.00|a@abbot.example|"));
+        Assert.True(
+            await book.KeepAsync(
+                intake,
+                TestBook.Now,
+                Headings,
+                "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|10.00|a@abbot.example|"
+            )
+        );
     }
 
     [Fact]
@@ -62,7 +82,11 @@ public class IntakeStoreTests(Postgres postgres)
         var source = await postgres.NewDatabaseAsync();
         var book = await Postgres.NewBookAsync(source);
         var intake = await book.UploadAsync("as below");
-        string[] lines = [Headings, .. Enumerable.Range(1, 5_000).Select(i => $"AB{i % 70}|Inn|Invoice|T-{i}|2026-09-01|2026-10-01|10.00|a@abbot.example|")];
+        string[] lines =
+        [
+            Headings,
+            .. Enumerable.Range(1, 5_000).Select(i => $"AB{i % 70}|Inn|Invoice|T-{i}|2026-09-01|2026-10-01|10.00|a@abbot.example|"),
+        ];
         var passes = 0;
         IEnumerable<FileRow> CutOff()
         {
@@ -71,7 +95,10 @@ public class IntakeStoreTests(Postgres postgres)
             {
                 if (passes > 2 && row.Number == 4_000)
                 {
-                    using var away = source.CreateCommand("select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid()");
+                    using var away = source.CreateCommand(
+                        "select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> "
+                            + "pg_backend_pid()"
+                    );
                     away.ExecuteNonQuery();
                 }
 
@@ -79,7 +106,9 @@ public class IntakeStoreTests(Postgres postgres)
             }
         }
 
-        await Assert.ThrowsAnyAsync<Npgsql.NpgsqlException>(() => book.Intakes.KeepAsync(intake, TestBook.Reader(CutOff()), new HashSet<string>(), TestBook.Remembered, TestBook.Now, Cancel));
+        await Assert.ThrowsAnyAsync<Npgsql.NpgsqlException>(() =>
+            book.Intakes.KeepAsync(intake, TestBook.Reader(CutOff()), new HashSet<string>(), TestBook.Remembered, TestBook.Now, Cancel)
+        );
         source.Clear();
         Assert.Equal(3, passes);
         Assert.Null(await book.Intakes.CurrentAsync(Cancel));
@@ -95,7 +124,14 @@ public class IntakeStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         var first = await book.LedgerOfAsync("AB01");
         var second = await book.UploadAsync("as below");
-        Assert.True(await book.KeepAsync(second, TestBook.Now.AddDays(1), Headings, "BE02|Beacon Lodge|Invoice|T-2|2026-09-01|2026-10-01|10.00|b@beacon.example|"));
+        Assert.True(
+            await book.KeepAsync(
+                second,
+                TestBook.Now.AddDays(1),
+                Headings,
+                "BE02|Beacon Lodge|Invoice|T-2|2026-09-01|2026-10-01|10.00|b@beacon.example|"
+            )
+        );
         Assert.Equal(second, (await book.Intakes.CurrentAsync(Cancel))!.Id);
 
         Assert.False(await book.Intakes.UndoAsync(first, Cancel));
@@ -115,7 +151,14 @@ public class IntakeStoreTests(Postgres postgres)
         for (var day = 1; day <= 26; day++)
         {
             var intake = await book.UploadAsync($"ledger {day}");
-            Assert.True(await book.KeepAsync(intake, TestBook.Now.AddDays(day), Headings, "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|10.00|a@abbot.example|"));
+            Assert.True(
+                await book.KeepAsync(
+                    intake,
+                    TestBook.Now.AddDays(day),
+                    Headings,
+                    "AB01|Abbot’s Table|Invoice|T-1|2026-09-01|2026-10-01|10.00|a@abbot.example|"
+                )
+            );
             later.Add(intake);
         }
 

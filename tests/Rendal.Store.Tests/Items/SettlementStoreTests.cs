@@ -13,7 +13,9 @@ public class SettlementStoreTests(Postgres postgres)
     {
         var book = await postgres.NewBookAsync();
         var store = new SettlementStore(book.Source, book.Id);
-        await Task.WhenAll(Enumerable.Range(1, 12).Select(amount => store.SayAsync(Said("T-1", amount), book.Person, TestBook.Now, Cancel)));
+        await Task.WhenAll(
+            Enumerable.Range(1, 12).Select(amount => store.SayAsync(Said("T-1", amount), book.Person, TestBook.Now, Cancel))
+        );
         Assert.InRange(Assert.Single(await store.ListAsync("AB01", Cancel)).Settlement.Said.Amount!.Value, 1m, 12m);
 
         await store.SayAsync(Said("T-2", 5m), book.Person, TestBook.Now, Cancel);

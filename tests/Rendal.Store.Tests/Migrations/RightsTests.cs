@@ -29,7 +29,9 @@ public sealed class RightsTests(Postgres postgres)
     public async Task The_application_can_neither_alter_the_record_nor_what_keeps_it(string sql)
     {
         await using var command = postgres.Source.CreateCommand(sql);
-        var refused = await Assert.ThrowsAsync<PostgresException>(() => command.ExecuteNonQueryAsync(TestContext.Current.CancellationToken));
+        var refused = await Assert.ThrowsAsync<PostgresException>(() =>
+            command.ExecuteNonQueryAsync(TestContext.Current.CancellationToken)
+        );
         Assert.Equal(PostgresErrorCodes.InsufficientPrivilege, refused.SqlState);
     }
 

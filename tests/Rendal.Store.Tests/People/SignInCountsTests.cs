@@ -10,7 +10,8 @@ public sealed class SignInCountsTests(Postgres postgres)
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    private static SignInPace[] Paces(string person) => [new($"account {person}", 5, TimeSpan.FromMinutes(1)), new($"address {person}", 30, TimeSpan.FromMinutes(15))];
+    private static SignInPace[] Paces(string person) =>
+        [new($"account {person}", 5, TimeSpan.FromMinutes(1)), new($"address {person}", 30, TimeSpan.FromMinutes(15))];
 
     [Fact]
     public async Task Two_at_the_same_moment_are_both_let_through_whichever_looked_at_the_clock_first()
@@ -42,14 +43,18 @@ public sealed class SignInCountsTests(Postgres postgres)
     {
         SignInPace[] paces = [new("account many", int.MaxValue, TimeSpan.Zero), new("address many", int.MaxValue, TimeSpan.Zero)];
 
-        await Task.WhenAll(Enumerable.Range(0, 8).Select(async _ =>
-        {
-            for (var i = 0; i < 50; i++)
-            {
-                await counts.BeginAsync(paces, Now, Cancel);
-                await counts.ForgetAsync(paces[0].Subject, [paces[1].Subject], Now, Cancel);
-            }
-        }));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 8)
+                .Select(async _ =>
+                {
+                    for (var i = 0; i < 50; i++)
+                    {
+                        await counts.BeginAsync(paces, Now, Cancel);
+                        await counts.ForgetAsync(paces[0].Subject, [paces[1].Subject], Now, Cancel);
+                    }
+                })
+        );
 
         Assert.Null(await counts.BeginAsync(paces, Now, Cancel));
     }

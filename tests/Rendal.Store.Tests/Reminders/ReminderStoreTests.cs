@@ -38,8 +38,14 @@ public class ReminderStoreTests(Postgres postgres)
         var second = await ReleaseAsync(book, ("AB01", 2));
         await ReleaseAsync(await postgres.NewBookAsync(), ("AB01", 3));
         var store = new ReminderStore(book.Source, book.Id);
-        Assert.Equal([(Item("AB01"), 2), (Item("BE02"), 1)], (await store.AllAsync(null, null, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
-        Assert.Equal([(Item("AB01"), 1), (Item("BE02"), 1)], (await store.AllAsync(second, null, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level)));
+        Assert.Equal(
+            [(Item("AB01"), 2), (Item("BE02"), 1)],
+            (await store.AllAsync(null, null, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level))
+        );
+        Assert.Equal(
+            [(Item("AB01"), 1), (Item("BE02"), 1)],
+            (await store.AllAsync(second, null, null, Cancel)).OrderBy(r => r.Key).Select(r => (r.Key, r.Value.Level))
+        );
     }
 
     [Fact]
@@ -50,7 +56,10 @@ public class ReminderStoreTests(Postgres postgres)
         var store = new ReminderStore(book.Source, book.Id);
         foreach (var (customer, level) in new[] { ("A%", 1), ("A%_", 2), ("AB", 3) })
         {
-            Assert.Equal([(Item(customer), level)], (await store.AllAsync(null, null, customer, Cancel)).Select(r => (r.Key, r.Value.Level)));
+            Assert.Equal(
+                [(Item(customer), level)],
+                (await store.AllAsync(null, null, customer, Cancel)).Select(r => (r.Key, r.Value.Level))
+            );
         }
 
         Assert.Empty(await store.AllAsync(null, null, "A", Cancel));
@@ -63,7 +72,20 @@ public class ReminderStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         FrozenParcel[] one = [Frozen(parcels[0], 1), Frozen(parcels[1] with { Id = parcels[1].Id + 1_000_000 }, 1)];
-        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, 1, [one], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.False(
+            await book.Rounds.ReleaseAsync(
+                prepared.Round,
+                1,
+                [one],
+                ByHand.Nothing,
+                StatementRules.Default,
+                book.Person,
+                TestBook.Now,
+                TestBook.Now,
+                Way.Mail,
+                Cancel
+            )
+        );
         Assert.Empty(await new ReminderStore(book.Source, book.Id).AllAsync(null, null, null, Cancel));
     }
 
@@ -72,13 +94,32 @@ public class ReminderStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync([.. reminders.Select(r => r.Customer)]);
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         var levels = reminders.ToDictionary(r => r.Customer, r => r.Level);
-        Assert.True(await book.Rounds.ReleaseAsync(prepared.Round, 1, [[.. parcels.Select(p => Frozen(p, levels[p.Customer]))]], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.True(
+            await book.Rounds.ReleaseAsync(
+                prepared.Round,
+                1,
+                [
+                    [.. parcels.Select(p => Frozen(p, levels[p.Customer]))],
+                ],
+                ByHand.Nothing,
+                StatementRules.Default,
+                book.Person,
+                TestBook.Now,
+                TestBook.Now,
+                Way.Mail,
+                Cancel
+            )
+        );
         return prepared.Round;
     }
 
     private static string Item(string customer) => ItemKey.BeginningOf(customer) + "GBP\u001Finvoice\u001FT-1";
 
-    private static FrozenParcel Frozen(ParcelRecord parcel, int level) => TestBook.Frozen(parcel.Id, parcel.Customer) with { Reminded = [new ItemReminded(Item(parcel.Customer), level)] };
+    private static FrozenParcel Frozen(ParcelRecord parcel, int level) =>
+        TestBook.Frozen(parcel.Id, parcel.Customer) with
+        {
+            Reminded = [new ItemReminded(Item(parcel.Customer), level)],
+        };
 
     private static async Task SetStateAsync(TestBook book, long round, string state)
     {

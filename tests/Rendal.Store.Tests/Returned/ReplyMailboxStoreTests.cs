@@ -11,11 +11,23 @@ public class ReplyMailboxStoreTests(Postgres postgres) : QueueTest(postgres)
     [Fact]
     public async Task A_mailbox_in_which_something_was_left_is_due_again_at_once_and_goes_on_where_the_look_ended()
     {
-        var sender = await new SenderStore(Source, Book.Id).AddAsync(new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "", null), Book.Person, Cancel);
+        var sender = await new SenderStore(Source, Book.Id).AddAsync(
+            new Sender(0, "Tarnbrook", "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "", null),
+            Book.Person,
+            Cancel
+        );
         var mailboxes = new ReplyMailboxStore(Source);
         await mailboxes.PutAsync(new ReplyMailboxRecord(Book.Id, sender, "imap.tarnbrook.example", 993, "tls", "accounts", null), Cancel);
         Assert.Equal(0, (await ClaimAsync(TestBook.Now)).LastUid);
-        await mailboxes.LookedAsync((await mailboxes.FindAsync(Book.Id, sender, Cancel))!, 1, 40, 3, 2, TestBook.Now.AddMinutes(1), Cancel);
+        await mailboxes.LookedAsync(
+            (await mailboxes.FindAsync(Book.Id, sender, Cancel))!,
+            1,
+            40,
+            3,
+            2,
+            TestBook.Now.AddMinutes(1),
+            Cancel
+        );
         var next = await ClaimAsync(TestBook.Now.AddMinutes(1));
         Assert.Equal((40, TestBook.Now.AddMinutes(1)), (next.LastUid, next.LookedAt!.Value));
         await mailboxes.LookedAsync(next, 1, 42, 0, 0, TestBook.Now.AddMinutes(2), Cancel);

@@ -25,8 +25,15 @@ public class ParcelListingTests(Postgres postgres)
         }
 
         var listing = new ParcelListing(postgres.Source, book.Id);
-        var inOrder = (await book.Rounds.ParcelsAsync(round, Cancel)).OrderBy(p => ParcelStanding.ListOrder.Index().Single(s => s.Item == p.Standing).Index).Select(p => p.Customer).ToList();
-        var groups = (await book.Rounds.ParcelsAsync(round, Cancel)).GroupBy(p => p.Standing).Select(g => new ParcelGroup(g.Key, g.Count())).OrderBy(g => ParcelStanding.ListOrder.Index().Single(s => s.Item == g.Standing).Index).ToList();
+        var inOrder = (await book.Rounds.ParcelsAsync(round, Cancel))
+            .OrderBy(p => ParcelStanding.ListOrder.Index().Single(s => s.Item == p.Standing).Index)
+            .Select(p => p.Customer)
+            .ToList();
+        var groups = (await book.Rounds.ParcelsAsync(round, Cancel))
+            .GroupBy(p => p.Standing)
+            .Select(g => new ParcelGroup(g.Key, g.Count()))
+            .OrderBy(g => ParcelStanding.ListOrder.Index().Single(s => s.Item == g.Standing).Index)
+            .ToList();
         for (var size = 1; size <= Customers.Length + 1; size++)
         {
             var pages = new List<string>();
@@ -68,10 +75,14 @@ public class ParcelListingTests(Postgres postgres)
                     await StandAsync(round, Customers[i % Customers.Length], States[i % States.Length], "");
                 }
             },
-            Cancel);
+            Cancel
+        );
         for (var i = 0; i < 200; i++)
         {
-            Assert.Equal(Customers, (await listing.PartAsync(round, "", 0, 100, Cancel)).Parcels.Select(p => p.Customer).Order(StringComparer.Ordinal));
+            Assert.Equal(
+                Customers,
+                (await listing.PartAsync(round, "", 0, 100, Cancel)).Parcels.Select(p => p.Customer).Order(StringComparer.Ordinal)
+            );
         }
 
         await over.CancelAsync();
@@ -101,7 +112,10 @@ public class ParcelListingTests(Postgres postgres)
     }
 
     private Task StandAsync(long round, string customer, string state, string problem) =>
-        RunAsync($"update parcel set state = '{state}', problem = '{problem}', worker = {(state == "sending" ? "1" : "null")} where round_id = {round} and customer = '{customer}'");
+        RunAsync(
+            $"update parcel set state = '{state}', problem = '{problem}', worker = {(state == "sending" ? "1" : "null")} where "
+                + $"round_id = {round} and customer = '{customer}'"
+        );
 
     private async Task RunAsync(string sql)
     {

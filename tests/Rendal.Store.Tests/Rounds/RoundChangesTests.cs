@@ -19,7 +19,10 @@ public class RoundChangesTests(Postgres postgres)
         Assert.Equal((10m, 30, 3L), (both.Choice.LeastBalance, both.Choice.OverdueDays, both.Revision));
 
         var update = await ChangeAsync(book, round, round.Settings.Choice with { LeastBalance = 20m }, book.Person);
-        Assert.Equal((RoundUpdateResult.Contested, "colleague", 2L), (update.Result, update.Other!.By[.."colleague".Length], update.Other.Revision));
+        Assert.Equal(
+            (RoundUpdateResult.Contested, "colleague", 2L),
+            (update.Result, update.Other!.By[.."colleague".Length], update.Other.Revision)
+        );
         Assert.Equal([nameof(Choice.LeastBalance)], update.Settings);
         Assert.Equal(both, await book.Rounds.FindAsync(round.Id, Cancel), SameRound);
 
@@ -38,11 +41,22 @@ public class RoundChangesTests(Postgres postgres)
         Assert.Equal(new DecisionUpdate(RoundUpdate.Done, false), await DecideAsync(book, round, "AB01", "held", "", book.Person));
         var update = (await DecideAsync(book, round, "AB01", "removed", "paid", book.Person)).Update;
         Assert.Equal((RoundUpdateResult.Contested, "customer", "AB01"), (update.Result, update.Other!.About, update.Other.Subject));
-        Assert.Equal(["AB01 held", "BE02 held"], (await book.Decisions.OfCustomersAsync(round.Id, Cancel)).Select(d => $"{d.Customer} {d.Decision}").Order(StringComparer.Ordinal));
-        Assert.Equal([(2L, "AB01"), (3L, "BE02")], (await book.Changes.SinceAsync(round.Id, round.Revision, Cancel)).Select(c => (c.Revision, c.Subject)));
+        Assert.Equal(
+            ["AB01 held", "BE02 held"],
+            (await book.Decisions.OfCustomersAsync(round.Id, Cancel))
+                .Select(d => $"{d.Customer} {d.Decision}")
+                .Order(StringComparer.Ordinal)
+        );
+        Assert.Equal(
+            [(2L, "AB01"), (3L, "BE02")],
+            (await book.Changes.SinceAsync(round.Id, round.Revision, Cancel)).Select(c => (c.Revision, c.Subject))
+        );
 
         var seen = round with { Revision = 3 };
-        Assert.Equal(new DecisionUpdate(RoundUpdate.Done, PrepareAnew: true), await DecideAsync(book, seen, "AB01", "removed", "paid", book.Person));
+        Assert.Equal(
+            new DecisionUpdate(RoundUpdate.Done, PrepareAnew: true),
+            await DecideAsync(book, seen, "AB01", "removed", "paid", book.Person)
+        );
     }
 
     [Fact]
@@ -50,9 +64,31 @@ public class RoundChangesTests(Postgres postgres)
     {
         var (book, round, colleague) = await OpenAsync();
         var (taken, left) = (new ItemByHand("item 1", false, "paid on site"), new ItemByHand("item 2", false, "torn"));
-        Assert.Equal(RoundUpdate.Done, await book.Decisions.DecideItemAsync(round.Id, round.Revision, "AB01", taken.Item, taken, colleague, Cancel));
-        Assert.Equal(RoundUpdate.Done, await book.Decisions.DecideItemAsync(round.Id, round.Revision, "BE02", left.Item, left, book.Person, Cancel));
-        Assert.Equal(RoundUpdateResult.Contested, (await book.Decisions.DecideItemAsync(round.Id, round.Revision, "AB01", taken.Item, taken with { IsIn = true }, book.Person, Cancel)).Result);
+        Assert.Equal(
+            RoundUpdate.Done,
+            await book.Decisions.DecideItemAsync(round.Id, round.Revision, "AB01", taken.Item, taken, colleague, Cancel)
+        );
+        Assert.Equal(
+            RoundUpdate.Done,
+            await book.Decisions.DecideItemAsync(round.Id, round.Revision, "BE02", left.Item, left, book.Person, Cancel)
+        );
+        Assert.Equal(
+            RoundUpdateResult.Contested,
+            (
+                await book.Decisions.DecideItemAsync(
+                    round.Id,
+                    round.Revision,
+                    "AB01",
+                    taken.Item,
+                    taken with
+                    {
+                        IsIn = true,
+                    },
+                    book.Person,
+                    Cancel
+                )
+            ).Result
+        );
         Assert.Equal([taken, left], await book.Decisions.OfItemsAsync(round.Id, Cancel));
         Assert.Equal(RoundUpdate.Done, await book.Decisions.DecideItemAsync(round.Id, 3, "AB01", taken.Item, null, book.Person, Cancel));
         Assert.Equal([left], await book.Decisions.OfItemsAsync(round.Id, Cancel));
@@ -66,10 +102,14 @@ public class RoundChangesTests(Postgres postgres)
         var round = (await book.Rounds.FindAsync((await book.PreparedAsync(customers)).Round, Cancel))!;
         await Task.WhenAll(customers.Select(c => DecideAsync(book, round, c, "held", "", book.Person)));
         Assert.All((await book.StatesAsync(round.Id)).Values, state => Assert.Equal(Core.Dispatch.ParcelState.Held, state));
-        Assert.Equal(Enumerable.Range(2, 24).Select(r => (long)r), (await book.Changes.SinceAsync(round.Id, 1, Cancel)).Select(c => c.Revision));
+        Assert.Equal(
+            Enumerable.Range(2, 24).Select(r => (long)r),
+            (await book.Changes.SinceAsync(round.Id, 1, Cancel)).Select(c => c.Revision)
+        );
     }
 
-    private static bool SameRound(RoundRecord? a, RoundRecord? b) => a!.Revision == b!.Revision && SettingsMerge.Differing(a.Settings, b.Settings).Count == 0;
+    private static bool SameRound(RoundRecord? a, RoundRecord? b) =>
+        a!.Revision == b!.Revision && SettingsMerge.Differing(a.Settings, b.Settings).Count == 0;
 
     private async Task<(TestBook Book, RoundRecord Round, long Colleague)> OpenAsync()
     {
@@ -82,6 +122,12 @@ public class RoundChangesTests(Postgres postgres)
     private static Task<RoundUpdate> ChangeAsync(TestBook book, RoundRecord seen, Choice choice, long person) =>
         book.Changes.ChangeSettingsAsync(seen.Id, seen.Revision, seen.Settings with { Choice = choice }, person, Cancel);
 
-    private static Task<DecisionUpdate> DecideAsync(TestBook book, RoundRecord seen, string customer, string decision, string reason, long person) =>
-        book.Decisions.DecideAsync(seen.Id, seen.Revision, customer, new RoundDecision(customer, decision, reason), person, Cancel);
+    private static Task<DecisionUpdate> DecideAsync(
+        TestBook book,
+        RoundRecord seen,
+        string customer,
+        string decision,
+        string reason,
+        long person
+    ) => book.Decisions.DecideAsync(seen.Id, seen.Revision, customer, new RoundDecision(customer, decision, reason), person, Cancel);
 }

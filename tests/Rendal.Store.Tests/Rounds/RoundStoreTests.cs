@@ -15,9 +15,23 @@ public class RoundStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         var intake = await book.LedgerOfAsync("AB01", "BE02");
         var prepared = await book.PreparedAsync("AB01", "BE02");
-        var choice = new Choice { AsOf = new DateOnly(2026, 10, 31), Customers = new HashSet<string> { "AB01" } };
+        var choice = new Choice
+        {
+            AsOf = new DateOnly(2026, 10, 31),
+            Customers = new HashSet<string> { "AB01" },
+        };
         var chosen = await book.ChosenAsync(intake, choice);
-        Assert.True(await book.Rounds.PutPreparedAsync(prepared.Round, new PreparedState(1, 0, TestBook.Now), [TestBook.Parcel("AB01")], [], chosen, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), Cancel));
+        Assert.True(
+            await book.Rounds.PutPreparedAsync(
+                prepared.Round,
+                new PreparedState(1, 0, TestBook.Now),
+                [TestBook.Parcel("AB01")],
+                [],
+                chosen,
+                new RoundBasis(choice, ByHand.Nothing, StatementRules.Default),
+                Cancel
+            )
+        );
 
         Assert.Equal("AB01", Assert.Single(await book.Rounds.ParcelsAsync(prepared.Round, Cancel)).Customer);
         var left = Assert.Single(await new ParcelListing(postgres.Source, book.Id).LeftOutAsync(prepared.Round, 0, 10, Cancel));
@@ -45,7 +59,20 @@ public class RoundStoreTests(Postgres postgres)
             DatedFrom = new DateOnly(2026, 1, 1),
             DatedTo = new DateOnly(2026, 12, 31),
         };
-        Assert.Equal(RoundUpdate.Done, await book.Changes.ChangeSettingsAsync(round.Id, round.Revision, round.Settings with { Name = "Chosen", Choice = choice }, book.Person, Cancel));
+        Assert.Equal(
+            RoundUpdate.Done,
+            await book.Changes.ChangeSettingsAsync(
+                round.Id,
+                round.Revision,
+                round.Settings with
+                {
+                    Name = "Chosen",
+                    Choice = choice,
+                },
+                book.Person,
+                Cancel
+            )
+        );
         Assert.Equivalent(choice, (await book.Rounds.FindAsync(round.Id, Cancel))!.Choice, strict: true);
     }
 
@@ -55,7 +82,23 @@ public class RoundStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
-        Assert.False(await book.Rounds.ReleaseAsync(prepared.Round, 1, [[TestBook.Frozen(parcels[0].Id, "AB01")], [TestBook.Frozen(parcels[1].Id + 1_000_000, "BE02")]], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        Assert.False(
+            await book.Rounds.ReleaseAsync(
+                prepared.Round,
+                1,
+                [
+                    [TestBook.Frozen(parcels[0].Id, "AB01")],
+                    [TestBook.Frozen(parcels[1].Id + 1_000_000, "BE02")],
+                ],
+                ByHand.Nothing,
+                StatementRules.Default,
+                book.Person,
+                TestBook.Now,
+                TestBook.Now,
+                Way.Mail,
+                Cancel
+            )
+        );
 
         Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
         Assert.Null((await book.Rounds.FindAsync(prepared.Round, Cancel))!.ReleasedAt);
@@ -68,7 +111,20 @@ public class RoundStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
 
-        var error = await Assert.ThrowsAsync<IOException>(() => book.Rounds.ReleaseAsync(prepared.Round, 1, Breaking(), ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel));
+        var error = await Assert.ThrowsAsync<IOException>(() =>
+            book.Rounds.ReleaseAsync(
+                prepared.Round,
+                1,
+                Breaking(),
+                ByHand.Nothing,
+                StatementRules.Default,
+                book.Person,
+                TestBook.Now,
+                TestBook.Now,
+                Way.Mail,
+                Cancel
+            )
+        );
 
         Assert.Equal("the picture is gone", error.Message);
         Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
@@ -88,10 +144,35 @@ public class RoundStoreTests(Postgres postgres)
         var released = await book.ReleasedAsync("AB01");
         var round = (await book.Rounds.FindAsync(released.Round, Cancel))!;
 
-        Assert.Equal(RoundUpdate.TooLate, await book.Changes.ChangeSettingsAsync(round.Id, round.Revision, round.Settings with { Name = "Other name" }, book.Person, Cancel));
-        Assert.Null(await book.Rounds.PutPreparedAsync(round.Id, new PreparedState(round.Revision, 0, TestBook.Now), [TestBook.Parcel("ZZ99")], [], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), Cancel));
+        Assert.Equal(
+            RoundUpdate.TooLate,
+            await book.Changes.ChangeSettingsAsync(
+                round.Id,
+                round.Revision,
+                round.Settings with
+                {
+                    Name = "Other name",
+                },
+                book.Person,
+                Cancel
+            )
+        );
+        Assert.Null(
+            await book.Rounds.PutPreparedAsync(
+                round.Id,
+                new PreparedState(round.Revision, 0, TestBook.Now),
+                [TestBook.Parcel("ZZ99")],
+                [],
+                await book.ChosenAsync(round.IntakeId, round.Choice),
+                new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default),
+                Cancel
+            )
+        );
         Assert.Equal(ParcelState.Released, (await book.StatesAsync(round.Id))["AB01"]);
-        Assert.Equal("Statement", (await book.Rounds.FrozenAsync((await book.Rounds.ParcelsAsync(round.Id, Cancel))[0].Id, Cancel))!.Subject);
+        Assert.Equal(
+            "Statement",
+            (await book.Rounds.FrozenAsync((await book.Rounds.ParcelsAsync(round.Id, Cancel))[0].Id, Cancel))!.Subject
+        );
     }
 
     [Fact]
@@ -101,8 +182,28 @@ public class RoundStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01", "BE02", "CA01");
         var before = (await book.Rounds.ParcelsAsync(prepared.Round, Cancel)).ToDictionary(p => p.Customer);
         var round = (await book.Rounds.FindAsync(prepared.Round, Cancel))!;
-        ParcelRecord[] anew = [TestBook.Parcel("BE02") with { Name = "Beacon Lodge", Recipients = ["desk@beacon.example"], ReminderLevel = 2 }, TestBook.Parcel("AB01"), TestBook.Parcel("EA01")];
-        Assert.True(await book.Rounds.PutPreparedAsync(round.Id, new PreparedState(round.Revision, 0, TestBook.Now), anew, [], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), Cancel));
+        ParcelRecord[] anew =
+        [
+            TestBook.Parcel("BE02") with
+            {
+                Name = "Beacon Lodge",
+                Recipients = ["desk@beacon.example"],
+                ReminderLevel = 2,
+            },
+            TestBook.Parcel("AB01"),
+            TestBook.Parcel("EA01"),
+        ];
+        Assert.True(
+            await book.Rounds.PutPreparedAsync(
+                round.Id,
+                new PreparedState(round.Revision, 0, TestBook.Now),
+                anew,
+                [],
+                await book.ChosenAsync(round.IntakeId, round.Choice),
+                new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default),
+                Cancel
+            )
+        );
 
         var after = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         Assert.Equal(["BE02", "AB01", "EA01"], after.Select(p => p.Customer));
@@ -118,7 +219,17 @@ public class RoundStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01");
         var round = (await book.Rounds.FindAsync(prepared.Round, Cancel))!;
         Assert.True((await book.HoldAsync(round.Id, "AB01")).Update == RoundUpdate.Done);
-        Assert.False(await book.Rounds.PutPreparedAsync(round.Id, new PreparedState(round.Revision, 0, TestBook.Now), [TestBook.Parcel("AB01")], [], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), Cancel));
+        Assert.False(
+            await book.Rounds.PutPreparedAsync(
+                round.Id,
+                new PreparedState(round.Revision, 0, TestBook.Now),
+                [TestBook.Parcel("AB01")],
+                [],
+                await book.ChosenAsync(round.IntakeId, round.Choice),
+                new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default),
+                Cancel
+            )
+        );
         Assert.Equal(ParcelState.Held, (await book.StatesAsync(round.Id))["AB01"]);
     }
 
@@ -135,8 +246,17 @@ public class RoundStoreTests(Postgres postgres)
         async Task<DateTimeOffset?> AgainAsync(string[] customers, int minutes)
         {
             var round = (await book.Rounds.FindAsync(prepared.Round, Cancel))!;
-            Assert.True(await book.Rounds.PutPreparedAsync(
-                round.Id, new PreparedState(round.Revision, 0, TestBook.Now.AddMinutes(minutes)), [.. customers.Select(TestBook.Parcel)], [], await book.ChosenAsync(round.IntakeId, round.Choice), new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default), Cancel));
+            Assert.True(
+                await book.Rounds.PutPreparedAsync(
+                    round.Id,
+                    new PreparedState(round.Revision, 0, TestBook.Now.AddMinutes(minutes)),
+                    [.. customers.Select(TestBook.Parcel)],
+                    [],
+                    await book.ChosenAsync(round.IntakeId, round.Choice),
+                    new RoundBasis(round.Choice, ByHand.Nothing, StatementRules.Default),
+                    Cancel
+                )
+            );
             return (await book.Rounds.FindAsync(round.Id, Cancel))!.PreparedAt;
         }
     }
@@ -147,10 +267,16 @@ public class RoundStoreTests(Postgres postgres)
         var book = await postgres.NewBookAsync();
         var prepared = await book.PreparedAsync("AB01", "BE02");
         Assert.Equal(new DecisionUpdate(RoundUpdate.Done, PrepareAnew: false), await book.HoldAsync(prepared.Round, "AB01"));
-        Assert.Equal([ParcelState.Held, ParcelState.Prepared], (await book.StatesAsync(prepared.Round)).OrderBy(s => s.Key).Select(s => s.Value));
+        Assert.Equal(
+            [ParcelState.Held, ParcelState.Prepared],
+            (await book.StatesAsync(prepared.Round)).OrderBy(s => s.Key).Select(s => s.Value)
+        );
         Assert.False(await ReleaseAsync(book, prepared.Round));
 
-        Assert.Equal(new DecisionUpdate(RoundUpdate.Done, PrepareAnew: false), await book.Decisions.DecideAsync(prepared.Round, 2, "AB01", null, book.Person, Cancel));
+        Assert.Equal(
+            new DecisionUpdate(RoundUpdate.Done, PrepareAnew: false),
+            await book.Decisions.DecideAsync(prepared.Round, 2, "AB01", null, book.Person, Cancel)
+        );
         Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
         Assert.True(await ReleaseAsync(book, prepared.Round));
         Assert.Equal(RoundUpdate.TooLate, (await book.HoldAsync(prepared.Round, "BE02")).Update);
@@ -177,6 +303,19 @@ public class RoundStoreTests(Postgres postgres)
     {
         var revision = (await book.Rounds.FindAsync(round, Cancel))!.Revision;
         var frozen = (await book.Rounds.ParcelsAsync(round, Cancel)).Select(p => TestBook.Frozen(p.Id, p.Customer));
-        return await book.Rounds.ReleaseAsync(round, revision, [[.. frozen]], ByHand.Nothing, StatementRules.Default, book.Person, TestBook.Now, TestBook.Now, Way.Mail, Cancel);
+        return await book.Rounds.ReleaseAsync(
+            round,
+            revision,
+            [
+                [.. frozen],
+            ],
+            ByHand.Nothing,
+            StatementRules.Default,
+            book.Person,
+            TestBook.Now,
+            TestBook.Now,
+            Way.Mail,
+            Cancel
+        );
     }
 }

@@ -11,13 +11,26 @@ using Rendal.Core.Statements;
 
 namespace Rendal.Store.Tests.Stored;
 
-/// <summary>What is stored as JSON is read for years: a property that gets another name in the code would lose what was stored under the old one.</summary>
+/// <summary>
+/// What is stored as JSON is read for years: a property that gets another name in the code would lose what was stored under the old one.
+/// </summary>
 public class StoredNamesTests
 {
     private static readonly Type[] Roots =
     [
-        typeof(Layout), typeof(Firm), typeof(SentAs), typeof(Customer), typeof(Choice), typeof(RoundSettings), typeof(StatementRules), typeof(ByHand), typeof(ParcelSum), typeof(ParcelAccount),
-        typeof(RecipientAnswer), typeof(SavedReading), typeof(Correction),
+        typeof(Layout),
+        typeof(Firm),
+        typeof(SentAs),
+        typeof(Customer),
+        typeof(Choice),
+        typeof(RoundSettings),
+        typeof(StatementRules),
+        typeof(ByHand),
+        typeof(ParcelSum),
+        typeof(ParcelAccount),
+        typeof(RecipientAnswer),
+        typeof(SavedReading),
+        typeof(Correction),
     ];
 
     [Fact]
@@ -38,7 +51,9 @@ public class StoredNamesTests
         var info = StoreJson.Options.GetTypeInfo(type);
         if (type.IsEnum)
         {
-            names.UnionWith(Enum.GetValues(type).Cast<object>().Select(v => $"{place} = {JsonSerializer.Serialize(v, type, StoreJson.Options)}"));
+            names.UnionWith(
+                Enum.GetValues(type).Cast<object>().Select(v => $"{place} = {JsonSerializer.Serialize(v, type, StoreJson.Options)}")
+            );
         }
         else if (Nullable.GetUnderlyingType(type) is { } value)
         {

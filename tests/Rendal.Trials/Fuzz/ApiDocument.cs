@@ -26,9 +26,13 @@ internal sealed class ApiDocument
     private ApiDocument(JsonElement root) => this.root = root;
 
     public IReadOnlyList<ApiOperation> Operations =>
-    [
-        .. root.GetProperty("paths").EnumerateObject().SelectMany(path => path.Value.EnumerateObject().Where(o => Methods.Contains(o.Name)).Select(o => Operation(path.Name, o.Name, o.Value))),
-    ];
+        [
+            .. root.GetProperty("paths")
+                .EnumerateObject()
+                .SelectMany(path =>
+                    path.Value.EnumerateObject().Where(o => Methods.Contains(o.Name)).Select(o => Operation(path.Name, o.Name, o.Value))
+                ),
+        ];
 
     /// <summary>Reads the document of the build that the program is part of.</summary>
     public static ApiDocument Read()
@@ -39,7 +43,11 @@ internal sealed class ApiDocument
             folder = folder.Parent;
         }
 
-        var file = Path.Combine(folder?.FullName ?? throw new InvalidOperationException("The program does not lie in the folder that builds go to."), "openapi", "rendal.json");
+        var file = Path.Combine(
+            folder?.FullName ?? throw new InvalidOperationException("The program does not lie in the folder that builds go to."),
+            "openapi",
+            "rendal.json"
+        );
         return new ApiDocument(JsonDocument.Parse(File.ReadAllBytes(file)).RootElement);
     }
 
@@ -57,10 +65,29 @@ internal sealed class ApiDocument
     private ApiOperation Operation(string path, string method, JsonElement operation)
     {
         var parameters = operation.TryGetProperty("parameters", out var given)
-            ? given.EnumerateArray().Select(p => new ApiParameter(p.GetProperty("name").GetString()!, p.GetProperty("in").GetString() == "path", p.TryGetProperty("schema", out var s) ? s : default)).ToList()
+            ? given
+                .EnumerateArray()
+                .Select(p => new ApiParameter(
+                    p.GetProperty("name").GetString()!,
+                    p.GetProperty("in").GetString() == "path",
+                    p.TryGetProperty("schema", out var s) ? s : default
+                ))
+                .ToList()
             : [];
-        var content = operation.TryGetProperty("requestBody", out var body) && body.TryGetProperty("content", out var types) ? types : (JsonElement?)null;
-        JsonElement? json = content is { } c && c.TryGetProperty("application/json", out var asJson) && asJson.TryGetProperty("schema", out var schema) ? schema : null;
-        return new ApiOperation(method.ToUpperInvariant(), path, parameters, json, content is { } f && f.TryGetProperty("multipart/form-data", out _));
+        var content =
+            operation.TryGetProperty("requestBody", out var body) && body.TryGetProperty("content", out var types)
+                ? types
+                : (JsonElement?)null;
+        JsonElement? json =
+            content is { } c && c.TryGetProperty("application/json", out var asJson) && asJson.TryGetProperty("schema", out var schema)
+                ? schema
+                : null;
+        return new ApiOperation(
+            method.ToUpperInvariant(),
+            path,
+            parameters,
+            json,
+            content is { } f && f.TryGetProperty("multipart/form-data", out _)
+        );
     }
 }

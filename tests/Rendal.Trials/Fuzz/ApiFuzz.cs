@@ -19,7 +19,13 @@ internal sealed record FuzzFault(string Request, string Why);
 /// <param name="Slowest">How long the slowest took.</param>
 /// <param name="Never">The requests that were never answered with success: whatever lies behind them was not reached.</param>
 /// <param name="Faults">The answers that must not be.</param>
-internal sealed record FuzzResult(int Requests, IReadOnlyDictionary<int, int> ByStatus, TimeSpan Slowest, IReadOnlyList<string> Never, IReadOnlyList<FuzzFault> Faults);
+internal sealed record FuzzResult(
+    int Requests,
+    IReadOnlyDictionary<int, int> ByStatus,
+    TimeSpan Slowest,
+    IReadOnlyList<string> Never,
+    IReadOnlyList<FuzzFault> Faults
+);
 
 /// <summary>
 /// Asks a running Rendal for everything that its API document knows, with values that fit, that belong to another book, that
@@ -35,7 +41,14 @@ internal sealed partial class ApiFuzz(HttpClient browser, long book, long foreig
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(10);
 
     // These end the very session, or begin an installation.
-    private static readonly string[] LeftOut = ["DELETE /api/session", "POST /api/first-run", "POST /api/session", "PUT /api/session/password", "DELETE /api/sessions/others"];
+    private static readonly string[] LeftOut =
+    [
+        "DELETE /api/session",
+        "POST /api/first-run",
+        "POST /api/session",
+        "PUT /api/session/password",
+        "DELETE /api/sessions/others",
+    ];
 
     private readonly ApiDocument document = ApiDocument.Read();
     private readonly OddValues odd = new(random);
@@ -56,7 +69,13 @@ internal sealed partial class ApiFuzz(HttpClient browser, long book, long foreig
             await AskAsync(operations[i % operations.Count], bodies, cancel);
         }
 
-        return new FuzzResult(requests, byStatus, slowest, [.. operations.Select(o => o.ToString()).Where(o => !reached.Contains(o))], faults);
+        return new FuzzResult(
+            requests,
+            byStatus,
+            slowest,
+            [.. operations.Select(o => o.ToString()).Where(o => !reached.Contains(o))],
+            faults
+        );
     }
 
     private async Task AskAsync(ApiOperation operation, BodyMaker bodies, CancellationToken cancel)
@@ -96,7 +115,9 @@ internal sealed partial class ApiFuzz(HttpClient browser, long book, long foreig
         }
     }
 
-    /// <summary>A body that names the version that there is now, mostly: what is behind that check would not be reached otherwise.</summary>
+    /// <summary>
+    /// A body that names the version that there is now, mostly: what is behind that check would not be reached otherwise.
+    /// </summary>
     private async Task<string> UpToDateAsync(ApiOperation operation, string path, string body, CancellationToken cancel)
     {
         var of = operation.ToString() switch
@@ -117,8 +138,14 @@ internal sealed partial class ApiFuzz(HttpClient browser, long book, long foreig
         }
 
         using var now = JsonDocument.Parse(await answer.Content.ReadAsStringAsync(cancel));
-        var version = now.RootElement.TryGetProperty("version", out var own) ? own.GetInt64()
-            : now.RootElement.GetProperty("wordings").EnumerateArray().Where(w => path.EndsWith($"/{w.GetProperty("id").GetInt64()}", StringComparison.Ordinal)).Select(w => w.GetProperty("version").GetInt64()).FirstOrDefault();
+        var version = now.RootElement.TryGetProperty("version", out var own)
+            ? own.GetInt64()
+            : now
+                .RootElement.GetProperty("wordings")
+                .EnumerateArray()
+                .Where(w => path.EndsWith($"/{w.GetProperty("id").GetInt64()}", StringComparison.Ordinal))
+                .Select(w => w.GetProperty("version").GetInt64())
+                .FirstOrDefault();
         return Version().Replace(body, $"\"version\":{version}", 1);
     }
 
@@ -136,7 +163,10 @@ internal sealed partial class ApiFuzz(HttpClient browser, long book, long foreig
             faults.Add(new FuzzFault(said, $"took {took.TotalSeconds:0.0} s"));
         }
 
-        if (text.Contains(marker, StringComparison.Ordinal) || (path.StartsWith($"/api/books/{foreign}/", StringComparison.Ordinal) && (int)status is >= 200 and < 300))
+        if (
+            text.Contains(marker, StringComparison.Ordinal)
+            || (path.StartsWith($"/api/books/{foreign}/", StringComparison.Ordinal) && (int)status is >= 200 and < 300)
+        )
         {
             faults.Add(new FuzzFault(said, "shows something of another book"));
         }
@@ -144,29 +174,50 @@ internal sealed partial class ApiFuzz(HttpClient browser, long book, long foreig
 
     private string Path(ApiOperation operation)
     {
-        var path = Place().Replace(operation.Path, place =>
-        {
-            var name = place.Groups[1].Value;
-            var isNumber = operation.Parameters.FirstOrDefault(p => p.Name == name) is not { } parameter || IsNumber(parameter.Schema);
-            return name == "book" ? (random.Next(12) == 0 ? foreign : book).ToString(CultureInfo.InvariantCulture)
-                : isNumber ? Number(name switch { "parcel" => "parcels", "choice" => "choices", "person" => "people", "index" or "version" => "few", _ => Resource(operation.Path) }).ToString(CultureInfo.InvariantCulture)
-                : Uri.EscapeDataString(Words(name));
-        });
-        var query = operation.Parameters.Where(p => !p.InPath && random.Next(4) > 0).Select(p => $"{p.Name}={Uri.EscapeDataString(IsNumber(p.Schema) && random.Next(2) == 0 ? odd.Whole().ToString(CultureInfo.InvariantCulture) : Words(p.Name))}");
+        var path = Place()
+            .Replace(operation.Path, place =>
+            {
+                var name = place.Groups[1].Value;
+                var isNumber = operation.Parameters.FirstOrDefault(p => p.Name == name) is not { } parameter || IsNumber(parameter.Schema);
+                return name == "book" ? (random.Next(12) == 0 ? foreign : book).ToString(CultureInfo.InvariantCulture)
+                    : isNumber
+                        ? Number(
+                                name switch
+                                {
+                                    "parcel" => "parcels",
+                                    "choice" => "choices",
+                                    "person" => "people",
+                                    "index" or "version" => "few",
+                                    _ => Resource(operation.Path),
+                                }
+                            )
+                            .ToString(CultureInfo.InvariantCulture)
+                    : Uri.EscapeDataString(Words(name));
+            });
+        var query = operation
+            .Parameters.Where(p => !p.InPath && random.Next(4) > 0)
+            .Select(p =>
+                $"{p.Name}={Uri.EscapeDataString(IsNumber(p.Schema) && random.Next(2) == 0 ? odd.Whole().ToString(CultureInfo.InvariantCulture) : Words(p.Name))}"
+            );
         return string.Join('?', new[] { path, string.Join('&', query) }.Where(p => p.Length > 0));
     }
 
-    private string Words(string name) => random.Next(3) == 0 ? odd.Text() is { Length: < 3_000 } text ? text : "long" : name switch
-    {
-        "key" or "customer" => "AB01",
-        "kind" => "ledger",
-        "form" => "pdf",
-        "from" or "to" or "count" or "level" => "1",
-        "column" => "Delivery round",
-        "order" => "name",
-        "sure" or "descending" or "bothSides" => "true",
-        _ => "a",
-    };
+    private string Words(string name) =>
+        random.Next(3) == 0
+            ? odd.Text() is { Length: < 3_000 } text
+                ? text
+                : "long"
+            : name switch
+            {
+                "key" or "customer" => "AB01",
+                "kind" => "ledger",
+                "form" => "pdf",
+                "from" or "to" or "count" or "level" => "1",
+                "column" => "Delivery round",
+                "order" => "name",
+                "sure" or "descending" or "bothSides" => "true",
+                _ => "a",
+            };
 
     /// <summary>A number that is known to be one of a kind, mostly; else an odd one, or one of the other book.</summary>
     private long Number(string kind)
@@ -220,7 +271,10 @@ internal sealed partial class ApiFuzz(HttpClient browser, long book, long foreig
         {
             foreach (var property in of.EnumerateObject())
             {
-                if (property is { Name: "id" or "number", Value.ValueKind: JsonValueKind.Number } && property.Value.TryGetInt64(out var id))
+                if (
+                    property is { Name: "id" or "number", Value.ValueKind: JsonValueKind.Number }
+                    && property.Value.TryGetInt64(out var id)
+                )
                 {
                     Add(kind, id);
                 }
@@ -252,7 +306,10 @@ internal sealed partial class ApiFuzz(HttpClient browser, long book, long foreig
     private static string Resource(string path) => path.Split('/').SkipWhile(p => p != "{book}").Skip(1).FirstOrDefault() ?? "books";
 
     private static bool IsNumber(JsonElement schema) =>
-        schema.ValueKind == JsonValueKind.Object && schema.TryGetProperty("type", out var type) && type.ToString() is var written && (written.Contains("integer", StringComparison.Ordinal) || written.Contains("number", StringComparison.Ordinal));
+        schema.ValueKind == JsonValueKind.Object
+        && schema.TryGetProperty("type", out var type)
+        && type.ToString() is var written
+        && (written.Contains("integer", StringComparison.Ordinal) || written.Contains("number", StringComparison.Ordinal));
 
     [GeneratedRegex(@"\{([a-zA-Z]+)(?::[a-z]+)?\}")]
     private static partial Regex Place();

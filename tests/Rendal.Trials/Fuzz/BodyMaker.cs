@@ -49,8 +49,18 @@ internal sealed class BodyMaker(ApiDocument document, FitBodies fit, OddValues o
         return TypeOf(schema) switch
         {
             "object" => Map(schema, level),
-            "array" => new JsonArray([.. Enumerable.Range(0, level > MostLevels ? 0 : random.Next(4)).Select(_ => Of(schema.GetProperty("items"), name, level + 1))]),
-            "integer" => JsonValue.Create(random.Next(4) == 0 ? odd.Whole() : name.EndsWith("Id", StringComparison.OrdinalIgnoreCase) ? number(name[..^2] + "s") : name is "intake" ? number("intakes") : name is "parcels" ? number(name) : random.Next(0, 100)),
+            "array" => new JsonArray([
+                .. Enumerable
+                    .Range(0, level > MostLevels ? 0 : random.Next(4))
+                    .Select(_ => Of(schema.GetProperty("items"), name, level + 1)),
+            ]),
+            "integer" => JsonValue.Create(
+                random.Next(4) == 0 ? odd.Whole()
+                : name.EndsWith("Id", StringComparison.OrdinalIgnoreCase) ? number(name[..^2] + "s")
+                : name is "intake" ? number("intakes")
+                : name is "parcels" ? number(name)
+                : random.Next(0, 100)
+            ),
             "number" => random.Next(3) == 0 ? Number(odd.Number()) : JsonValue.Create(random.Next(0, 10_000) / 100m),
             "boolean" => JsonValue.Create(random.Next(2) == 0),
             "null" => null,
@@ -66,7 +76,8 @@ internal sealed class BodyMaker(ApiDocument document, FitBodies fit, OddValues o
             return odd.Host();
         }
 
-        return schema.TryGetProperty("format", out var format) && format.GetString() is "date" or "date-time" && random.Next(3) > 0 ? odd.Date()
+        return schema.TryGetProperty("format", out var format) && format.GetString() is "date" or "date-time" && random.Next(3) > 0
+                ? odd.Date()
             : random.Next(2) == 0 ? odd.Text()
             : name switch
             {
@@ -124,7 +135,9 @@ internal sealed class BodyMaker(ApiDocument document, FitBodies fit, OddValues o
                 }
                 else
                 {
-                    of[name] = name.Equals("host", StringComparison.OrdinalIgnoreCase) ? JsonValue.Create(odd.Host()) : odd.Instead(of[name]);
+                    of[name] = name.Equals("host", StringComparison.OrdinalIgnoreCase)
+                        ? JsonValue.Create(odd.Host())
+                        : odd.Instead(of[name]);
                 }
 
                 break;
@@ -169,6 +182,8 @@ internal sealed class BodyMaker(ApiDocument document, FitBodies fit, OddValues o
             return schema.TryGetProperty("properties", out _) ? "object" : "string";
         }
 
-        return type.ValueKind == JsonValueKind.Array ? type.EnumerateArray().Select(t => t.GetString()!).FirstOrDefault(t => t != "null") ?? "null" : type.GetString()!;
+        return type.ValueKind == JsonValueKind.Array
+            ? type.EnumerateArray().Select(t => t.GetString()!).FirstOrDefault(t => t != "null") ?? "null"
+            : type.GetString()!;
     }
 }

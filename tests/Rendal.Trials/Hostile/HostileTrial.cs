@@ -13,14 +13,15 @@ internal sealed class HostileTrial(HttpClient browser, string api)
 {
     /// <summary>Gives one in.</summary>
     /// <returns>The status of the last answer, and what it says.</returns>
-    public async Task<(HttpStatusCode Status, string Says)> GiveAsync(HostileFile file, CancellationToken cancel) => file.Place switch
-    {
-        HostilePlace.Ledger or HostilePlace.Customers => await TakeInAsync(file, cancel),
-        HostilePlace.Letter => await UploadAsync("/layouts/letter", file, cancel),
-        HostilePlace.Returned => await UploadAsync("/returned", file, cancel, "files"),
-        HostilePlace.Wording => await WordAsync(Encoding.UTF8.GetString(file.Make()), cancel),
-        _ => await LayOutAsync(file.Make(), cancel),
-    };
+    public async Task<(HttpStatusCode Status, string Says)> GiveAsync(HostileFile file, CancellationToken cancel) =>
+        file.Place switch
+        {
+            HostilePlace.Ledger or HostilePlace.Customers => await TakeInAsync(file, cancel),
+            HostilePlace.Letter => await UploadAsync("/layouts/letter", file, cancel),
+            HostilePlace.Returned => await UploadAsync("/returned", file, cancel, "files"),
+            HostilePlace.Wording => await WordAsync(Encoding.UTF8.GetString(file.Make()), cancel),
+            _ => await LayOutAsync(file.Make(), cancel),
+        };
 
     private async Task<(HttpStatusCode, string)> TakeInAsync(HostileFile file, CancellationToken cancel)
     {
@@ -48,7 +49,12 @@ internal sealed class HostileTrial(HttpClient browser, string api)
         return kept.Status is HttpStatusCode.Conflict or HttpStatusCode.UnprocessableEntity ? (looked.Status, looked.Says) : kept;
     }
 
-    private async Task<(HttpStatusCode Status, string Says)> UploadAsync(string path, HostileFile file, CancellationToken cancel, string field = "file")
+    private async Task<(HttpStatusCode Status, string Says)> UploadAsync(
+        string path,
+        HostileFile file,
+        CancellationToken cancel,
+        string field = "file"
+    )
     {
         using var form = new MultipartFormDataContent();
         var content = new ByteArrayContent(file.Make());
@@ -59,7 +65,21 @@ internal sealed class HostileTrial(HttpClient browser, string api)
 
     private async Task<(HttpStatusCode, string)> WordAsync(string body, CancellationToken cancel)
     {
-        var added = await AnswerAsync(browser.PostAsJsonAsync($"{api}/wordings", new { name = "Hostile", language = "en", subject = "{", body, version = 0 }, cancel), cancel);
+        var added = await AnswerAsync(
+            browser.PostAsJsonAsync(
+                $"{api}/wordings",
+                new
+                {
+                    name = "Hostile",
+                    language = "en",
+                    subject = "{",
+                    body,
+                    version = 0,
+                },
+                cancel
+            ),
+            cancel
+        );
         return added.Status == HttpStatusCode.OK ? await AnswerAsync(browser.GetAsync($"{api}/wordings", cancel), cancel) : added;
     }
 

@@ -29,7 +29,10 @@ public class PeopleTests(RunningRendal rendal)
         Assert.Equal(HttpStatusCode.OK, (await stranger.GetAsync($"{desk.Api}/people", Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await stranger.GetAsync($"{other.Api}/people", Cancel)).StatusCode);
         using var later = rendal.Browser();
-        Assert.Equal(HttpStatusCode.NoContent, (await later.PostAsJsonAsync("/api/session", new { name = name.ToUpperInvariant(), password = Password }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await later.PostAsJsonAsync("/api/session", new { name = name.ToUpperInvariant(), password = Password }, Cancel)).StatusCode
+        );
         Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/people")).GetProperty("invitations").EnumerateArray());
     }
 
@@ -46,9 +49,18 @@ public class PeopleTests(RunningRendal rendal)
         var (taken, takenBack) = await InviteAsync(desk);
         var listed = (await desk.Browser.GetJsonAsync($"{desk.Api}/people")).GetProperty("invitations").EnumerateArray().ToList();
         Assert.Equal(2, listed.Count);
-        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/people/invitations/{listed.Single(i => i.Text("name") == taken).Id()}", Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await desk.Browser.DeleteAsync($"{desk.Api}/people/invitations/{listed.Single(i => i.Text("name") == taken).Id()}", Cancel)
+            ).StatusCode
+        );
         var (old, tooOld) = await InviteAsync(desk);
-        await using (var age = rendal.App.Services.GetRequiredService<NpgsqlDataSource>().CreateCommand($"update invitation set good_until = now() - interval '1 second' where name = '{old}'"))
+        await using (
+            var age = rendal
+                .App.Services.GetRequiredService<NpgsqlDataSource>()
+                .CreateCommand($"update invitation set good_until = now() - interval '1 second' where name = '{old}'")
+        )
         {
             Assert.Equal(1, await age.ExecuteNonQueryAsync(Cancel));
         }
@@ -74,11 +86,18 @@ public class PeopleTests(RunningRendal rendal)
         Assert.True((await colleague.GetJsonAsync($"/api/invitations/{second}")).GetProperty("canSignIn").GetBoolean());
         Assert.Equal(HttpStatusCode.NotFound, (await colleague.GetAsync(next.Api, Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await JoinAsync(rendal.Browser(), second, Password)).StatusCode);
-        Assert.StartsWith("This invitation is for ", await (await AcceptAsync(desk.Browser, second)).DetailAsync(), StringComparison.Ordinal);
+        Assert.StartsWith(
+            "This invitation is for ",
+            await (await AcceptAsync(desk.Browser, second)).DetailAsync(),
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.NoContent, (await AcceptAsync(colleague, second)).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await colleague.GetAsync(next.Api, Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await AcceptAsync(colleague, second)).StatusCode);
-        Assert.Equal($"{name} has this book already.", await (await next.Browser.PostAsJsonAsync($"{next.Api}/people", new { name }, Cancel)).DetailAsync());
+        Assert.Equal(
+            $"{name} has this book already.",
+            await (await next.Browser.PostAsJsonAsync($"{next.Api}/people", new { name }, Cancel)).DetailAsync()
+        );
 
         // Who loses a book is signed out; what else they have is theirs when they sign in again.
         var person = await NumberAsync(next, name);
@@ -95,9 +114,16 @@ public class PeopleTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         using var colleague = await ColleagueAsync(desk);
-        var maker = (await colleague.GetJsonAsync($"{desk.Api}/people")).GetProperty("people").EnumerateArray().Single(p => p.GetProperty("made").GetBoolean()).Id();
+        var maker = (await colleague.GetJsonAsync($"{desk.Api}/people"))
+            .GetProperty("people")
+            .EnumerateArray()
+            .Single(p => p.GetProperty("made").GetBoolean())
+            .Id();
         var refused = await colleague.DeleteAsync($"{desk.Api}/people/{maker}", Cancel);
-        Assert.Equal((HttpStatusCode.Conflict, "This person made the book. Only they themselves can leave it."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Equal(
+            (HttpStatusCode.Conflict, "This person made the book. Only they themselves can leave it."),
+            (refused.StatusCode, await refused.DetailAsync())
+        );
         Assert.Equal(HttpStatusCode.OK, (await desk.Browser.GetAsync(desk.Api, Cancel)).StatusCode);
     }
 
@@ -107,11 +133,37 @@ public class PeopleTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         using var colleague = await ColleagueAsync(desk);
         var invited = await colleague.PostJsonAsync($"{desk.Api}/people", new { name = $"ines-{Guid.NewGuid():N}" });
-        await colleague.PostJsonAsync($"{desk.Api}/senders", new { name = "Own", address = "own@tarnbrook.example", replyTo = "", copyToSelf = false, host = "mail.tarnbrook.example", port = 587, security = "starttls", userName = "own", password = "secret", aMinute = (int?)null, aDay = (int?)null, largestBytes = (int?)null, isMine = true });
-        Assert.DoesNotContain((await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray(), s => s.Text("address") == "own@tarnbrook.example");
-        var person = (await desk.Browser.GetJsonAsync($"{desk.Api}/people")).GetProperty("people").EnumerateArray().Single(p => !p.GetProperty("isYou").GetBoolean()).Id();
+        await colleague.PostJsonAsync(
+            $"{desk.Api}/senders",
+            new
+            {
+                name = "Own",
+                address = "own@tarnbrook.example",
+                replyTo = "",
+                copyToSelf = false,
+                host = "mail.tarnbrook.example",
+                port = 587,
+                security = "starttls",
+                userName = "own",
+                password = "secret",
+                aMinute = (int?)null,
+                aDay = (int?)null,
+                largestBytes = (int?)null,
+                isMine = true,
+            }
+        );
+        Assert.DoesNotContain((await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray(), s =>
+            s.Text("address") == "own@tarnbrook.example"
+        );
+        var person = (await desk.Browser.GetJsonAsync($"{desk.Api}/people"))
+            .GetProperty("people")
+            .EnumerateArray()
+            .Single(p => !p.GetProperty("isYou").GetBoolean())
+            .Id();
         Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/people/{person}", Cancel)).StatusCode);
-        var left = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single(s => s.Text("address") == "own@tarnbrook.example");
+        var left = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders"))
+            .EnumerateArray()
+            .Single(s => s.Text("address") == "own@tarnbrook.example");
         Assert.False(left.GetProperty("hasPassword").GetBoolean());
         Assert.Equal("This was the own sender of somebody who has left. Type its password to send by it.", left.Text("paused"));
         using var late = rendal.Browser();
@@ -136,9 +188,16 @@ public class PeopleTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         using var colleague = await ColleagueAsync(desk);
-        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await desk.TakeInAsync(
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
+        );
         var round = await desk.PrepareAsync();
-        using var answer = await colleague.GetAsync($"{desk.Api}/rounds/{round.Id()}/progress", HttpCompletionOption.ResponseHeadersRead, Cancel);
+        using var answer = await colleague.GetAsync(
+            $"{desk.Api}/rounds/{round.Id()}/progress",
+            HttpCompletionOption.ResponseHeadersRead,
+            Cancel
+        );
         await using var stream = await answer.Content.ReadAsStreamAsync(Cancel);
         Assert.True(await stream.ReadAsync(new byte[1], Cancel) > 0);
         Assert.Equal(HttpStatusCode.NoContent, (await colleague.DeleteAsync("/api/session", Cancel)).StatusCode);
@@ -172,10 +231,15 @@ public class PeopleTests(RunningRendal rendal)
         return (name, given.Text("key"));
     }
 
-    private static Task<HttpResponseMessage> AcceptAsync(HttpClient browser, string key) => browser.PostAsJsonAsync("/api/invitations/accept", new { key }, Cancel);
+    private static Task<HttpResponseMessage> AcceptAsync(HttpClient browser, string key) =>
+        browser.PostAsJsonAsync("/api/invitations/accept", new { key }, Cancel);
 
     private static async Task<long> NumberAsync(Desk desk, string name) =>
-        (await desk.Browser.GetJsonAsync($"{desk.Api}/people")).GetProperty("people").EnumerateArray().Single(p => p.Text("name") == name).Id();
+        (await desk.Browser.GetJsonAsync($"{desk.Api}/people"))
+            .GetProperty("people")
+            .EnumerateArray()
+            .Single(p => p.Text("name") == name)
+            .Id();
 
     /// <summary>Somebody else who has the book.</summary>
     private async Task<HttpClient> ColleagueAsync(Desk desk)

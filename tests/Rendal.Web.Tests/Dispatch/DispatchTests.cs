@@ -21,7 +21,11 @@ public class DispatchTests(RunningRendal rendal)
     public async Task What_was_looked_at_is_what_arrives_and_what_the_log_keeps()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,1118.20,a@abbot.example; b@abbot.example", "BE02,Beacon <b>Lodge</b>,Invoice,T-2,2026-10-01,2026-11-01,60.05,b@beacon.example");
+        await desk.TakeInAsync(
+            Headings,
+            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,1118.20,a@abbot.example; b@abbot.example",
+            "BE02,Beacon <b>Lodge</b>,Invoice,T-2,2026-10-01,2026-11-01,60.05,b@beacon.example"
+        );
         var round = await desk.PrepareAsync();
         var looked = new Dictionary<string, string>();
         foreach (var parcel in round.List("parcels"))
@@ -39,7 +43,10 @@ public class DispatchTests(RunningRendal rendal)
         Assert.Equal(2, log.Count);
         foreach (var entry in log)
         {
-            var copy = await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", Cancel);
+            var copy = await desk.Browser.GetByteArrayAsync(
+                $"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml",
+                Cancel
+            );
             Assert.Equal(entry.Text("sha256"), Convert.ToHexStringLower(SHA256.HashData(copy)));
             var arrived = Assert.Single(received, m => m.MessageId == entry.Text("messageId"));
             Assert.Equal(copy, rendal.Mailbox.Bytes(arrived));
@@ -48,7 +55,10 @@ public class DispatchTests(RunningRendal rendal)
             using var stream = new MemoryStream(copy);
             var message = await MimeMessage.LoadAsync(stream, Cancel);
             Assert.Equal(looked[entry.Text("customer")].ReplaceLineEndings(), message.HtmlBody!.ReplaceLineEndings());
-            Assert.Equal($"{entry.Text("customer")} statement 2026-10-31.pdf", Assert.Single(message.Attachments.OfType<MimePart>()).FileName);
+            Assert.Equal(
+                $"{entry.Text("customer")} statement 2026-10-31.pdf",
+                Assert.Single(message.Attachments.OfType<MimePart>()).FileName
+            );
         }
 
         Assert.Equal("Statement of Beacon <b>Lodge</b>", log.Single(e => e.Text("customer") == "BE02").Text("subject"));
@@ -60,17 +70,29 @@ public class DispatchTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
-        Assert.Equal("1 November 2025, 08:00 is over. Choose a later moment, or release now.", await (await ReleaseForAsync("2025-11-01T08:00")).DetailAsync());
+        Assert.Equal(
+            "1 November 2025, 08:00 is over. Choose a later moment, or release now.",
+            await (await ReleaseForAsync("2025-11-01T08:00")).DetailAsync()
+        );
         Assert.Equal("“soon” is no date and time.", await (await ReleaseForAsync("soon")).DetailAsync());
-        Assert.Equal("released", (await (await ReleaseForAsync("2099-07-01T08:00")).JsonAsync()).List("parcels").Single().Text("standing"));
+        Assert.Equal(
+            "released",
+            (await (await ReleaseForAsync("2099-07-01T08:00")).JsonAsync()).List("parcels").Single().Text("standing")
+        );
 
         // By the clock of London, where July is an hour ahead of UTC.
         var progress = await ProgressAsync(desk, round.Id());
         Assert.Equal(new DateTimeOffset(2099, 7, 1, 7, 0, 0, TimeSpan.Zero), progress.GetProperty("leavesAt").GetDateTimeOffset());
         Assert.Equal(1, progress.GetProperty("forecast").GetProperty("today").GetInt32());
 
-        Assert.Equal(1, (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/stop", new { })).GetProperty("parcels").GetInt32());
-        Assert.Equal("prepared", (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("standing"));
+        Assert.Equal(
+            1,
+            (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/stop", new { })).GetProperty("parcels").GetInt32()
+        );
+        Assert.Equal(
+            "prepared",
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("standing")
+        );
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
@@ -83,25 +105,37 @@ public class DispatchTests(RunningRendal rendal)
     public async Task Before_the_release_it_is_said_what_the_allowance_lets_go_today_and_the_rest_waits_for_tomorrow()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync([Headings, .. Enumerable.Range(1, 5).Select(i => $"AB0{i},Abbot {i},Invoice,T-{i},2026-09-01,2026-10-01,10.00,a{i}@abbot.example")]);
+        await desk.TakeInAsync([
+            Headings,
+            .. Enumerable.Range(1, 5).Select(i => $"AB0{i},Abbot {i},Invoice,T-{i},2026-09-01,2026-10-01,10.00,a{i}@abbot.example"),
+        ]);
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
-        await (await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(desk.Browser, $"{desk.Api}/senders/{practice.Id()}", new
-        {
-            name = "Tarnbrook",
-            address = practice.Text("address"),
-            replyTo = "",
-            copyToSelf = false,
-            host = "127.0.0.1",
-            port = practice.GetProperty("port").GetInt32(),
-            security = "none",
-            userName = practice.Text("userName"),
-            password = (string?)null,
-            aMinute = (int?)null,
-            aDay = 2,
-            largestBytes = (int?)null,
-        }, Cancel)).JsonAsync();
+        await (
+            await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
+                desk.Browser,
+                $"{desk.Api}/senders/{practice.Id()}",
+                new
+                {
+                    name = "Tarnbrook",
+                    address = practice.Text("address"),
+                    replyTo = "",
+                    copyToSelf = false,
+                    host = "127.0.0.1",
+                    port = practice.GetProperty("port").GetInt32(),
+                    security = "none",
+                    userName = practice.Text("userName"),
+                    password = (string?)null,
+                    aMinute = (int?)null,
+                    aDay = 2,
+                    largestBytes = (int?)null,
+                },
+                Cancel
+            )
+        ).JsonAsync();
         var round = await desk.PrepareAsync();
-        var forecast = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 0 })).GetProperty("forecast");
+        var forecast = (
+            await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 0 })
+        ).GetProperty("forecast");
         Assert.Equal((2, 3), (forecast.GetProperty("today").GetInt32(), forecast.GetProperty("later").GetInt32()));
         await (await desk.ReleaseAsync(round.Id(), 5)).JsonAsync();
         while (rendal.Mailbox.Of($"book-{desk.Book}").Count < 2)
@@ -110,9 +144,24 @@ public class DispatchTests(RunningRendal rendal)
         }
 
         var progress = await ProgressAsync(desk, round.Id());
-        Assert.Equal((2, 3), (progress.GetProperty("counts").GetProperty("sent").GetInt32(), progress.GetProperty("counts").GetProperty("released").GetInt32()));
-        Assert.Equal((0, 3), (progress.GetProperty("forecast").GetProperty("today").GetInt32(), progress.GetProperty("forecast").GetProperty("later").GetInt32()));
-        Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetProperty("begunToday").GetInt32());
+        Assert.Equal(
+            (2, 3),
+            (
+                progress.GetProperty("counts").GetProperty("sent").GetInt32(),
+                progress.GetProperty("counts").GetProperty("released").GetInt32()
+            )
+        );
+        Assert.Equal(
+            (0, 3),
+            (
+                progress.GetProperty("forecast").GetProperty("today").GetInt32(),
+                progress.GetProperty("forecast").GetProperty("later").GetInt32()
+            )
+        );
+        Assert.Equal(
+            2,
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetProperty("begunToday").GetInt32()
+        );
     }
 
     /// <summary>How sending goes once nothing of it is in the hands of a worker.</summary>
@@ -122,7 +171,11 @@ public class DispatchTests(RunningRendal rendal)
         using var reader = new StreamReader(stream);
         while (await reader.ReadLineAsync(Cancel) is { } line)
         {
-            if (line.StartsWith("data: ", StringComparison.Ordinal) && JsonDocument.Parse(line[6..]).RootElement is var progress && !progress.GetProperty("counts").TryGetProperty("sending", out _))
+            if (
+                line.StartsWith("data: ", StringComparison.Ordinal)
+                && JsonDocument.Parse(line[6..]).RootElement is var progress
+                && !progress.GetProperty("counts").TryGetProperty("sending", out _)
+            )
             {
                 return progress;
             }
@@ -148,7 +201,9 @@ public class DispatchTests(RunningRendal rendal)
         var xlsx = await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/log.xlsx?outcome=accepted", Cancel);
         using var file = new MemoryStream(xlsx);
         using var workbook = new System.IO.Compression.ZipArchive(file);
-        using var reader = new StreamReader(workbook.Entries.Single(e => e.FullName.Contains("worksheets/", StringComparison.Ordinal)).Open());
+        using var reader = new StreamReader(
+            workbook.Entries.Single(e => e.FullName.Contains("worksheets/", StringComparison.Ordinal)).Open()
+        );
         var sheet = await reader.ReadToEndAsync(Cancel);
         Assert.Contains("=HYPERLINK(", sheet, StringComparison.Ordinal);
         Assert.DoesNotContain("<x:f", sheet, StringComparison.Ordinal);
@@ -159,14 +214,34 @@ public class DispatchTests(RunningRendal rendal)
     public async Task A_round_can_leave_as_files_for_another_mail_program_and_is_sent_when_a_person_says_so()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,", "BE02,Beacon / Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example");
-        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", more: new { name = "", title = "", address = "owner@abbot.example", role = "blind-copy", rounds = Array.Empty<string>() })).JsonAsync();
+        await desk.TakeInAsync(
+            Headings,
+            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,",
+            "BE02,Beacon / Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example"
+        );
+        await (
+            await desk.PutCardAsync(
+                "AB01",
+                "Abbot’s Table",
+                "a@abbot.example",
+                more: new
+                {
+                    name = "",
+                    title = "",
+                    address = "owner@abbot.example",
+                    role = "blind-copy",
+                    rounds = Array.Empty<string>(),
+                }
+            )
+        ).JsonAsync();
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 2, way: "file")).JsonAsync();
         Assert.All((await desk.SettledAsync(round.Id())).List("parcels"), p => Assert.Equal("exported", p.Text("standing")));
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
 
-        using var zip = new System.IO.Compression.ZipArchive(new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/rounds/{round.Id()}/messages.zip", Cancel)));
+        using var zip = new System.IO.Compression.ZipArchive(
+            new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/rounds/{round.Id()}/messages.zip", Cancel))
+        );
         Assert.Equal(["AB01 Abbot’s Table.eml", "BE02 Beacon _ Lodge.eml"], zip.Entries.Select(e => e.FullName));
         using var stream = new MemoryStream();
         await zip.Entries[0].Open().CopyToAsync(stream, Cancel);
@@ -177,8 +252,13 @@ public class DispatchTests(RunningRendal rendal)
         using var mbox = new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/rounds/{round.Id()}/messages.mbox", Cancel));
         Assert.Equal(["a@abbot.example", "b@beacon.example"], Rendal.Mail.BounceReader.Open(mbox).Select(m => m.Message.To.ToString()));
 
-        Assert.Equal(2, (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/exported-went", new { })).GetProperty("parcels").GetInt32());
-        Assert.All((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels"), p => Assert.Equal("sent", p.Text("standing")));
+        Assert.Equal(
+            2,
+            (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/exported-went", new { })).GetProperty("parcels").GetInt32()
+        );
+        Assert.All((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels"), p =>
+            Assert.Equal("sent", p.Text("standing"))
+        );
         Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?outcome=exported")).GetArrayLength());
         var notes = await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch/{round.List("parcels").First().Id()}/notes");
         Assert.Equal("Sent from another mail program.", notes.EnumerateArray().Single().Text("text"));
@@ -188,52 +268,130 @@ public class DispatchTests(RunningRendal rendal)
     public async Task Who_wants_paper_gets_it_from_one_file_for_the_printer_and_the_log_has_what_went()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example", "CA01,Carrow House,Invoice,T-3,2026-09-01,2026-10-01,30.00,", "DU04,Dunmore Clinic,Invoice,T-4,2026-09-01,2026-10-01,40.00,");
+        await desk.TakeInAsync(
+            Headings,
+            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
+            "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example",
+            "CA01,Carrow House,Invoice,T-3,2026-09-01,2026-10-01,30.00,",
+            "DU04,Dunmore Clinic,Invoice,T-4,2026-09-01,2026-10-01,40.00,"
+        );
         await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example")).JsonAsync();
-        await (await desk.PutCardAsync("BE02", "Beacon Lodge", "b@beacon.example", delivery: "both", postalLines: ["3 Tenter Lane", "Kelby KB2 4RT"])).JsonAsync();
-        await (await desk.PutCardAsync("CA01", "Carrow House", "", delivery: "post", postalLines: ["Am Kai 5", "24937 Flensburg"], country: "Germany")).JsonAsync();
-        await (await desk.PutCardAsync("DU04", "Dunmore Clinic", "", delivery: "both", postalLines: ["9 Quay", "Marl KB1 1AA"])).JsonAsync();
+        await (
+            await desk.PutCardAsync(
+                "BE02",
+                "Beacon Lodge",
+                "b@beacon.example",
+                delivery: "both",
+                postalLines: ["3 Tenter Lane", "Kelby KB2 4RT"]
+            )
+        ).JsonAsync();
+        await (
+            await desk.PutCardAsync(
+                "CA01",
+                "Carrow House",
+                "",
+                delivery: "post",
+                postalLines: ["Am Kai 5", "24937 Flensburg"],
+                country: "Germany"
+            )
+        ).JsonAsync();
+        await (
+            await desk.PutCardAsync("DU04", "Dunmore Clinic", "", delivery: "both", postalLines: ["9 Quay", "Marl KB1 1AA"])
+        ).JsonAsync();
         var round = await desk.PrepareAsync();
-        Assert.Equal(["it is to get messages too, and the card has no e-mail address"], round.List("parcels").Where(p => p.Text("standing") == "needs-you").Select(p => p.Text("problem")));
-        await (await desk.PutCardAsync("DU04", "Dunmore Clinic", "", delivery: "post", postalLines: ["9 Quay", "Marl KB1 1AA"])).JsonAsync();
+        Assert.Equal(
+            ["it is to get messages too, and the card has no e-mail address"],
+            round.List("parcels").Where(p => p.Text("standing") == "needs-you").Select(p => p.Text("problem"))
+        );
+        await (
+            await desk.PutCardAsync("DU04", "Dunmore Clinic", "", delivery: "post", postalLines: ["9 Quay", "Marl KB1 1AA"])
+        ).JsonAsync();
         round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
-        var summary = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 0 });
-        Assert.Equal((4, 2, 3), (summary.GetProperty("parcels").GetInt32(), summary.GetProperty("messages").GetInt32(), summary.GetProperty("papers").GetInt32()));
-        Assert.Equal(HttpStatusCode.Conflict, (await desk.Browser.GetAsync($"{desk.Api}/rounds/{round.Id()}/post.pdf", Cancel)).StatusCode);
+        var summary = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds/{round.Id()}/summary",
+            new { parcels = (long[]?)null, count = 0 }
+        );
+        Assert.Equal(
+            (4, 2, 3),
+            (
+                summary.GetProperty("parcels").GetInt32(),
+                summary.GetProperty("messages").GetInt32(),
+                summary.GetProperty("papers").GetInt32()
+            )
+        );
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await desk.Browser.GetAsync($"{desk.Api}/rounds/{round.Id()}/post.pdf", Cancel)).StatusCode
+        );
 
         await (await desk.ReleaseAsync(round.Id(), 4)).JsonAsync();
-        Assert.Equal(["printed", "printed", "sent", "sent"], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("standing")));
+        Assert.Equal(
+            ["printed", "printed", "sent", "sent"],
+            (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("standing"))
+        );
         Assert.Equal(2, rendal.Mailbox.Of($"book-{desk.Book}").Count);
 
-        using var bundle = UglyToad.PdfPig.PdfDocument.Open(await desk.Browser.GetByteArrayAsync($"{desk.Api}/rounds/{round.Id()}/post.pdf?bothSides=true", Cancel));
+        using var bundle = UglyToad.PdfPig.PdfDocument.Open(
+            await desk.Browser.GetByteArrayAsync($"{desk.Api}/rounds/{round.Id()}/post.pdf?bothSides=true", Cancel)
+        );
         var pages = bundle.GetPages().Select(p => string.Join(' ', p.GetWords())).ToList();
         Assert.Equal(8, pages.Count);
         Assert.Contains("3 letters, 3 pages on 3 sheets", pages[0]);
-        Assert.Equal([("T-4", ""), ("T-2", ""), ("T-3", "")], new[] { (2, "T-4"), (4, "T-2"), (6, "T-3") }.Select(at => (pages[at.Item1].Contains(at.Item2) ? at.Item2 : pages[at.Item1], pages[at.Item1 + 1])));
+        Assert.Equal(
+            [("T-4", ""), ("T-2", ""), ("T-3", "")],
+            new[] { (2, "T-4"), (4, "T-2"), (6, "T-3") }.Select(at =>
+                (pages[at.Item1].Contains(at.Item2) ? at.Item2 : pages[at.Item1], pages[at.Item1 + 1])
+            )
+        );
 
         var log = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?outcome=printed")).EnumerateArray().ToList();
         Assert.Equal(["BE02", "CA01", "DU04"], log.Select(e => e.Text("customer")).Order());
         var carrow = log.Single(e => e.Text("customer") == "CA01");
-        Assert.Equal(("", "Am Kai 5, 24937 Flensburg, Germany"), (carrow.Text("messageId"), carrow.GetProperty("recipients")[0].GetString()));
+        Assert.Equal(
+            ("", "Am Kai 5, 24937 Flensburg, Germany"),
+            (carrow.Text("messageId"), carrow.GetProperty("recipients")[0].GetString())
+        );
         var pdf = await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{carrow.GetProperty("parcel").GetInt64()}/paper", Cancel);
         Assert.Equal(carrow.Text("sha256"), Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(pdf)));
         Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?search=Flensburg")).EnumerateArray());
 
         // Who got paper was written to.
         var next = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Next", asOf = "2026-10-31" });
-        var settings = System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, object?>>(next.GetProperty("settings").GetRawText())!;
+        var settings = System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, object?>>(
+            next.GetProperty("settings").GetRawText()
+        )!;
         settings["notWithinDays"] = 30;
-        Assert.Empty((await (await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(desk.Browser, $"{desk.Api}/rounds/{next.Id()}?revision=1", settings, Cancel)).JsonAsync()).List("parcels"));
+        Assert.Empty(
+            (
+                await (
+                    await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
+                        desk.Browser,
+                        $"{desk.Api}/rounds/{next.Id()}?revision=1",
+                        settings,
+                        Cancel
+                    )
+                ).JsonAsync()
+            ).List("parcels")
+        );
     }
 
     [Fact]
     public async Task Who_gets_post_alone_is_not_asked_for_what_only_the_message_needs()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "CA01,Carrow House,Invoice,T-3,2026-09-01,2026-10-01,30.00,");
-        await (await desk.PutCardAsync("CA01", "Carrow House", "", delivery: "post", postalLines: ["Am Kai 5", "24937 Flensburg"])).JsonAsync();
+        await desk.TakeInAsync(
+            Headings,
+            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
+            "CA01,Carrow House,Invoice,T-3,2026-09-01,2026-10-01,30.00,"
+        );
+        await (
+            await desk.PutCardAsync("CA01", "Carrow House", "", delivery: "post", postalLines: ["Am Kai 5", "24937 Flensburg"])
+        ).JsonAsync();
         var round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "October", asOf = "2026-10-31" });
-        Assert.Equal([("AB01", "salutation is empty"), ("CA01", "")], round.List("parcels").Select(p => (p.Text("customer"), p.Text("problem"))));
+        Assert.Equal(
+            [("AB01", "salutation is empty"), ("CA01", "")],
+            round.List("parcels").Select(p => (p.Text("customer"), p.Text("problem")))
+        );
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         Assert.Equal(["needs-you", "printed"], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("standing")));
     }
@@ -242,8 +400,20 @@ public class DispatchTests(RunningRendal rendal)
     public async Task One_is_sent_once_more_on_purpose_to_the_address_as_it_is_now_and_the_log_marks_it()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,drill.recipient.550@abbot.example", "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example");
-        var first = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "October", asOf = "2026-10-31", about = "reminders" });
+        await desk.TakeInAsync(
+            Headings,
+            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,drill.recipient.550@abbot.example",
+            "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example"
+        );
+        var first = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds",
+            new
+            {
+                name = "October",
+                asOf = "2026-10-31",
+                about = "reminders",
+            }
+        );
         await PutAllRightAsync(desk);
         first = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{first.Id()}/prepare", new { });
         var parcel = first.List("parcels").Single(p => p.Text("customer") == "AB01");
@@ -252,18 +422,29 @@ public class DispatchTests(RunningRendal rendal)
         Assert.Equal(["refused", "sent"], (await desk.SettledAsync(first.Id())).List("parcels").Select(p => p.Text("standing")));
 
         await (await desk.PutCardAsync("AB01", "Abbot’s Table", "new@abbot.example", "Owen Prys", "Mr")).JsonAsync();
-        var again = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{(await (await RepeatAsync(parcel.Id())).JsonAsync()).GetProperty("round").GetInt64()}");
+        var again = await desk.Browser.GetJsonAsync(
+            $"{desk.Api}/rounds/{(await (await RepeatAsync(parcel.Id())).JsonAsync()).GetProperty("round").GetInt64()}"
+        );
         Assert.Equal("October, once more", again.Text("name"));
         var repeat = Assert.Single(again.List("parcels"));
-        Assert.Equal(("AB01", "prepared", parcel.GetProperty("reminderLevel").GetInt32()), (repeat.Text("customer"), repeat.Text("standing"), repeat.GetProperty("reminderLevel").GetInt32()));
+        Assert.Equal(
+            ("AB01", "prepared", parcel.GetProperty("reminderLevel").GetInt32()),
+            (repeat.Text("customer"), repeat.Text("standing"), repeat.GetProperty("reminderLevel").GetInt32())
+        );
         Assert.Equal("0.00", again.List("proof").Single().Text("difference"));
         await (await desk.ReleaseAsync(again.Id(), 1)).JsonAsync();
         Assert.Equal("sent", (await desk.SettledAsync(again.Id())).List("parcels").Single().Text("standing"));
 
         var log = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?round={again.Id()}")).EnumerateArray().ToList();
-        Assert.Equal(("new@abbot.example", true), (log.Single().GetProperty("recipients")[0].GetString(), log.Single().GetProperty("isRepeat").GetBoolean()));
+        Assert.Equal(
+            ("new@abbot.example", true),
+            (log.Single().GetProperty("recipients")[0].GetString(), log.Single().GetProperty("isRepeat").GetBoolean())
+        );
         Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?round={first.Id()}")).GetArrayLength());
-        Assert.Equal(3, (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Select(e => e.Text("messageId")).Distinct().Count());
+        Assert.Equal(
+            3,
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Select(e => e.Text("messageId")).Distinct().Count()
+        );
 
         Task<HttpResponseMessage> RepeatAsync(long id) => desk.Browser.PostAsync($"{desk.Api}/dispatch/{id}/repeat", null, Cancel);
 
@@ -278,28 +459,62 @@ public class DispatchTests(RunningRendal rendal)
     public async Task Who_released_a_round_is_told_when_it_has_ended_by_a_message_and_by_a_notice_until_it_is_seen()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s <b>Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,drill.recipient.550@beacon.example");
+        await desk.TakeInAsync(
+            Headings,
+            "AB01,Abbot’s <b>Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
+            "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,drill.recipient.550@beacon.example"
+        );
         var round = await desk.PrepareAsync();
-        await (await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(desk.Browser, $"{desk.Api}/rounds/{round.Id()}/pause", new { paused = true }, Cancel)).Content.ReadAsStringAsync(Cancel);
+        await (
+            await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(
+                desk.Browser,
+                $"{desk.Api}/rounds/{round.Id()}/pause",
+                new { paused = true },
+                Cancel
+            )
+        ).Content.ReadAsStringAsync(Cancel);
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
 
         // Somebody else than the person of the other tests, who is to be told at no address.
-        await RunAsync($"with owner as (insert into person (name, password_hash, address) values ('Owner of {desk.Book}', '-', 'owner@tarnbrook.example') returning id) update round set ends_for = (select id from owner) where book_id = {desk.Book}");
-        await (await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(desk.Browser, $"{desk.Api}/rounds/{round.Id()}/pause", new { paused = false }, Cancel)).Content.ReadAsStringAsync(Cancel);
+        await RunAsync(
+            $"with owner as (insert into person (name, password_hash, address) values ('Owner of {desk.Book}', '-', "
+                + "'owner@tarnbrook.example') returning id) update round set ends_for = (select id from owner) where book_id = "
+                + $"{desk.Book}"
+        );
+        await (
+            await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(
+                desk.Browser,
+                $"{desk.Api}/rounds/{round.Id()}/pause",
+                new { paused = false },
+                Cancel
+            )
+        ).Content.ReadAsStringAsync(Cancel);
         while (!rendal.Mailbox.Of($"book-{desk.Book}").Any(m => m.Recipients.Contains("owner@tarnbrook.example")))
         {
             await Task.Delay(50, Cancel);
         }
 
-        using var bytes = new MemoryStream(rendal.Mailbox.Bytes(rendal.Mailbox.Of($"book-{desk.Book}").Single(m => m.Recipients.Contains("owner@tarnbrook.example"))));
+        using var bytes = new MemoryStream(
+            rendal.Mailbox.Bytes(rendal.Mailbox.Of($"book-{desk.Book}").Single(m => m.Recipients.Contains("owner@tarnbrook.example")))
+        );
         var message = await MimeMessage.LoadAsync(bytes, Cancel);
         Assert.Equal("October: 1 sent, 1 refused", message.Subject);
         Assert.Contains("Beacon Lodge: refused – 550", message.HtmlBody);
         Assert.DoesNotContain("Abbot", message.HtmlBody);
 
-        await RunAsync($"update round_end set person_id = (select made_by from round r where r.book_id = round_end.book_id and r.id = round_end.round_id) where book_id = {desk.Book}");
+        await RunAsync(
+            "update round_end set person_id = (select made_by from round r where r.book_id = round_end.book_id and r.id = "
+                + $"round_end.round_id) where book_id = {desk.Book}"
+        );
         var ended = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/ended")).EnumerateArray().Single();
-        Assert.Equal(("October", 1, 1), (ended.Text("name"), ended.GetProperty("counts").GetProperty("sent").GetInt32(), ended.GetProperty("counts").GetProperty("refused").GetInt32()));
+        Assert.Equal(
+            ("October", 1, 1),
+            (
+                ended.Text("name"),
+                ended.GetProperty("counts").GetProperty("sent").GetInt32(),
+                ended.GetProperty("counts").GetProperty("refused").GetInt32()
+            )
+        );
         await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/seen", null, Cancel);
         Assert.Equal(0, (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/ended")).GetArrayLength());
 
@@ -316,7 +531,12 @@ public class DispatchTests(RunningRendal rendal)
     public async Task The_address_of_a_person_is_one_or_none(string address)
     {
         using var desk = await Desk.AtAsync(rendal);
-        var answer = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(desk.Browser, "/api/session/address", new { address }, Cancel);
+        var answer = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
+            desk.Browser,
+            "/api/session/address",
+            new { address },
+            Cancel
+        );
         Assert.Equal($"“{address}” is not one e-mail address.", await answer.DetailAsync());
         Assert.Equal("", (await desk.Browser.GetJsonAsync("/api/session")).Text("address"));
     }
@@ -333,10 +553,19 @@ public class DispatchTests(RunningRendal rendal)
         await desk.SettledAsync(round.Id());
         await (await NoteAsync("Ms Caldera rang: it was sent to the wrong inn.")).JsonAsync();
         var notes = await (await NoteAsync("Put right on the card.")).JsonAsync();
-        Assert.Equal([("odile", "Ms Caldera rang: it was sent to the wrong inn."), ("odile", "Put right on the card.")], notes.EnumerateArray().Select(n => (n.Text("by"), n.Text("text"))));
+        Assert.Equal(
+            [("odile", "Ms Caldera rang: it was sent to the wrong inn."), ("odile", "Put right on the card.")],
+            notes.EnumerateArray().Select(n => (n.Text("by"), n.Text("text")))
+        );
         Assert.Equal("A note has words, and at most 2000 characters.", await (await NoteAsync("  ")).DetailAsync());
 
-        Task<HttpResponseMessage> NoteAsync(string text) => System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(desk.Browser, $"{desk.Api}/dispatch/{parcel}/notes", new { text }, Cancel);
+        Task<HttpResponseMessage> NoteAsync(string text) =>
+            System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(
+                desk.Browser,
+                $"{desk.Api}/dispatch/{parcel}/notes",
+                new { text },
+                Cancel
+            );
     }
 
     [Theory]
@@ -374,7 +603,11 @@ public class DispatchTests(RunningRendal rendal)
         Assert.Contains("sandbox;", policy);
         Assert.Contains(FetchesNothing, policy);
         Assert.Equal("no-store", page.Headers.CacheControl!.ToString());
-        Assert.DoesNotContain("<script", Encoding.UTF8.GetString(await page.Content.ReadAsByteArrayAsync(Cancel)), StringComparison.OrdinalIgnoreCase);
+        Assert.DoesNotContain(
+            "<script",
+            Encoding.UTF8.GetString(await page.Content.ReadAsByteArrayAsync(Cancel)),
+            StringComparison.OrdinalIgnoreCase
+        );
     }
 
     [Fact]
@@ -382,8 +615,23 @@ public class DispatchTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,");
-        object Contact(string address, string role) => new { name = "", title = "", address, role, rounds = Array.Empty<string>() };
-        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", more: [Contact("c@abbot.example", "copy"), Contact("b@abbot.example", "blind-copy")])).JsonAsync();
+        object Contact(string address, string role) =>
+            new
+            {
+                name = "",
+                title = "",
+                address,
+                role,
+                rounds = Array.Empty<string>(),
+            };
+        await (
+            await desk.PutCardAsync(
+                "AB01",
+                "Abbot’s Table",
+                "a@abbot.example",
+                more: [Contact("c@abbot.example", "copy"), Contact("b@abbot.example", "blind-copy")]
+            )
+        ).JsonAsync();
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         await desk.SettledAsync(round.Id());

@@ -10,7 +10,9 @@ using Rendal.Trials;
 
 namespace Rendal.Web.Tests.Dispatch;
 
-/// <summary>What goes away in the middle of a round and comes back. Each test has a Rendal of its own, whose parts it may take away.</summary>
+/// <summary>
+/// What goes away in the middle of a round and comes back. Each test has a Rendal of its own, whose parts it may take away.
+/// </summary>
 public class OutageTests
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -39,14 +41,20 @@ public class OutageTests
             Assert.StartsWith("The database cannot be reached at the moment.", await away.DetailAsync());
         }
 
-        Assert.Equal(System.Net.HttpStatusCode.ServiceUnavailable, (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example")).StatusCode);
+        Assert.Equal(
+            System.Net.HttpStatusCode.ServiceUnavailable,
+            (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example")).StatusCode
+        );
         await rendal.RestartDatabaseAsync();
         while (!(await desk.Browser.GetAsync($"{desk.Api}/rounds", Cancel)).IsSuccessStatusCode)
         {
             await Task.Delay(50, Cancel);
         }
 
-        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await desk.TakeInAsync(
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
+        );
     }
 
     [Fact]
@@ -57,12 +65,17 @@ public class OutageTests
         drills.Begin("", new Drill(DrillStep.Greeting, DrillAct.Answer, "421 4.3.2 closed for a minute"));
         var round = await PreparedRound.MakeAsync(rendal.App.Services, 20, Cancel);
         await round.ReleaseAsync(Cancel);
-        while ((await round.Senders.FindAsync(round.Sender, Cancel))!.Away is not { Words: var words } || !words.Contains("421 4.3.2 closed", StringComparison.Ordinal))
+        while (
+            (await round.Senders.FindAsync(round.Sender, Cancel))!.Away is not { Words: var words }
+            || !words.Contains("421 4.3.2 closed", StringComparison.Ordinal)
+        )
         {
             await Task.Delay(50, Cancel);
         }
 
-        Assert.DoesNotContain(await round.Rounds.ParcelsAsync(round.Id, Cancel), p => p.State is ParcelState.Refused or ParcelState.Unsure);
+        Assert.DoesNotContain(await round.Rounds.ParcelsAsync(round.Id, Cancel), p =>
+            p.State is ParcelState.Refused or ParcelState.Unsure
+        );
         drills.End("");
         await ThroughAsync(round);
         await AssertOnceAsync(rendal.Mailbox, round, 20);
@@ -78,7 +91,17 @@ public class OutageTests
         var port = FreePort.Find();
         var sender = (await round.Senders.FindAsync(round.Sender, Cancel))!;
         var secret = rendal.App.Services.GetRequiredService<SenderSecrets>().Protect("practice", sender.Host, port, sender.Security);
-        await round.Senders.UpdateAsync(sender with { Port = port, AMinute = 300, ProtectedPassword = secret }, round.Person, DateOnly.FromDateTime(DateTime.UtcNow), Cancel);
+        await round.Senders.UpdateAsync(
+            sender with
+            {
+                Port = port,
+                AMinute = 300,
+                ProtectedPassword = secret,
+            },
+            round.Person,
+            DateOnly.FromDateTime(DateTime.UtcNow),
+            Cancel
+        );
         await using (var first = await PostroomAsync(port, folder))
         {
             await round.ReleaseAsync(Cancel);
@@ -111,7 +134,11 @@ public class OutageTests
 
         // What PostgreSQL says when its disk is full, at the very write that comes before the first byte of a message.
         await using var owner = NpgsqlDataSource.Create(rendal.OwnersDatabase);
-        await RunAsync(owner, "create function disk_full() returns trigger language plpgsql as $$ begin raise exception using errcode = '53100', message = 'could not extend file: No space left on device'; end $$");
+        await RunAsync(
+            owner,
+            "create function disk_full() returns trigger language plpgsql as $$ begin raise exception using errcode = "
+                + "'53100', message = 'could not extend file: No space left on device'; end $$"
+        );
         await RunAsync(owner, "create trigger disk_full before insert on message for each row execute function disk_full()");
         var round = await PreparedRound.MakeAsync(rendal.App.Services, 20, Cancel);
         await round.ReleaseAsync(Cancel);

@@ -17,7 +17,11 @@ public sealed class FuzzTests(RunningRendal rendal)
         using var stranger = await rendal.StrangerAsync();
         var made = await stranger.PostJsonAsync("/api/books", RunningRendal.Firm("Fuzz"));
         var desk = new Desk(stranger, made.Id());
-        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail,Delivery round", "AB01,Inn at Kell,Invoice,T-1,2026-09-01,2026-10-01,120.50,a@inn.example,N7", "BE02,Bell Inn,Invoice,T-2,2026-09-02,2026-10-02,80.00,b@inn.example,N8");
+        await desk.TakeInAsync(
+            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail,Delivery round",
+            "AB01,Inn at Kell,Invoice,T-1,2026-09-01,2026-10-01,120.50,a@inn.example,N7",
+            "BE02,Bell Inn,Invoice,T-2,2026-09-02,2026-10-02,80.00,b@inn.example,N8"
+        );
         await desk.PrepareAsync();
         var result = await new ApiFuzz(stranger, desk.Book, others.Book, Marker, new Random(seed)).RunAsync(1_500, Cancel);
         Assert.True(result.Faults.Count == 0, string.Join("\n", result.Faults.Take(20)));

@@ -3,7 +3,10 @@ using Rendal.Trials.Hostile;
 
 namespace Rendal.Web.Tests.Hosting;
 
-/// <summary>Files that are made to do harm are refused with a reason, or read, and keep nobody else waiting. How long each takes is measured by <c>./rendal bench --hostile</c>.</summary>
+/// <summary>
+/// Files that are made to do harm are refused with a reason, or read, and keep nobody else waiting. How long each takes is measured by
+/// <c>./rendal bench --hostile</c>.
+/// </summary>
 public sealed class HostileTests(RunningRendal rendal)
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
@@ -42,17 +45,27 @@ public sealed class HostileTests(RunningRendal rendal)
         using var hostile = await Desk.AtAsync(rendal);
         using var desk = await Desk.AtAsync(rendal);
         const string headings = "Code,Kind,Number,Date,Due,Outstanding,E-mail";
-        await hostile.TakeInAsync([headings, .. Enumerable.Range(1, 30_000).Select(i => $"AB0{i % 3},Invoice,T-{i}-{new string('9', 250)},2026-09-01,2026-10-01,10.00,a{i % 3}@abbot.example")]);
+        await hostile.TakeInAsync([
+            headings,
+            .. Enumerable
+                .Range(1, 30_000)
+                .Select(i => $"AB0{i % 3},Invoice,T-{i}-{new string('9', 250)},2026-09-01,2026-10-01,10.00,a{i % 3}@abbot.example"),
+        ]);
         await desk.TakeInAsync(headings, "BE02,Invoice,T-1,2026-09-01,2026-10-01,10.00,b@beacon.example");
         var slow = await hostile.PrepareAsync();
         await (await hostile.ReleaseAsync(slow.Id(), slow.List("parcels").Count(p => p.Text("standing") == "prepared"))).JsonAsync();
-        var looking = slow.List("parcels").Select(p => hostile.Browser.GetAsync($"{hostile.Api}/parcels/{p.Id()}/document", Cancel)).ToList();
+        var looking = slow.List("parcels")
+            .Select(p => hostile.Browser.GetAsync($"{hostile.Api}/parcels/{p.Id()}/document", Cancel))
+            .ToList();
         var round = await desk.PrepareAsync();
         var parcel = round.List("parcels").Single().Id();
         Assert.Equal(HttpStatusCode.OK, (await desk.Browser.GetAsync($"{desk.Api}/parcels/{parcel}/document", Cancel)).StatusCode);
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
-        Assert.Equal(HttpStatusCode.OK, (await hostile.Browser.PostAsync($"{hostile.Api}/rounds/{slow.Id()}/stop", null, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await hostile.Browser.PostAsync($"{hostile.Api}/rounds/{slow.Id()}/stop", null, Cancel)).StatusCode
+        );
         await Task.WhenAll(looking);
 
         // Each of the others is in a state that a person can leave: sent, stopped, or set aside with its reason.

@@ -17,12 +17,21 @@ public sealed class LaunchTests : IDisposable
         using var taken = new TcpListener(IPAddress.Loopback, 0);
         taken.Start();
         var port = ((IPEndPoint)taken.LocalEndpoint).Port;
-        Assert.Equal($"Port {port} is taken by another program. Name another one by --port.", await RefusalAsync(Options() with { Port = port }));
-        Assert.Equal($"Port {port} is taken by another program. Name another one by --mail-port.", await RefusalAsync(Options() with { MailPort = port }));
+        Assert.Equal(
+            $"Port {port} is taken by another program. Name another one by --port.",
+            await RefusalAsync(Options() with { Port = port })
+        );
+        Assert.Equal(
+            $"Port {port} is taken by another program. Name another one by --mail-port.",
+            await RefusalAsync(Options() with { MailPort = port })
+        );
     }
 
     [Theory]
-    [InlineData("Host=127.0.0.1;Port=1;Username=x;Database=x", "The database cannot be used: Failed to connect to 127.0.0.1:1. Look at RENDAL_DATABASE_URL.")]
+    [InlineData(
+        "Host=127.0.0.1;Port=1;Username=x;Database=x",
+        "The database cannot be used: Failed to connect to 127.0.0.1:1. Look at RENDAL_DATABASE_URL."
+    )]
     [InlineData("postgres at home", "RENDAL_DATABASE_URL is not understood: ")]
     public async Task A_database_that_cannot_be_used_points_to_the_setting(string url, string says)
     {
@@ -47,10 +56,18 @@ public sealed class LaunchTests : IDisposable
         using var taken = new TcpListener(IPAddress.Loopback, 0);
         taken.Start();
         var options = Options() with { MailPort = ((IPEndPoint)taken.LocalEndpoint).Port };
-        Assert.Equal($"Port {options.MailPort} is taken by another program. Name another one by --mail-port.", await RefusalAsync(options));
+        Assert.Equal(
+            $"Port {options.MailPort} is taken by another program. Name another one by --mail-port.",
+            await RefusalAsync(options)
+        );
 
         Directory.CreateDirectory(Path.Combine(folder, "postroom"));
-        using var serving = new FileStream(Path.Combine(folder, "postroom", "serving"), FileMode.Create, FileAccess.ReadWrite, FileShare.None);
+        using var serving = new FileStream(
+            Path.Combine(folder, "postroom", "serving"),
+            FileMode.Create,
+            FileAccess.ReadWrite,
+            FileShare.None
+        );
         Assert.StartsWith("The database cannot be used: ", await RefusalAsync(options), StringComparison.Ordinal);
     }
 
@@ -64,7 +81,11 @@ public sealed class LaunchTests : IDisposable
         Assert.Equal(says, Assert.Throws<StartRefused>(() => RendalOptions.Parse(arguments)).Message);
 
     [Theory]
-    [InlineData("RENDAL_LISTEN", "everywhere", "RENDAL_LISTEN everywhere: an address of this machine is wanted, such as 127.0.0.1 or 0.0.0.0.")]
+    [InlineData(
+        "RENDAL_LISTEN",
+        "everywhere",
+        "RENDAL_LISTEN everywhere: an address of this machine is wanted, such as 127.0.0.1 or 0.0.0.0."
+    )]
     [InlineData("RENDAL_PATH_BASE", "rendal", "RENDAL_PATH_BASE rendal: a path is wanted, such as /rendal.")]
     [InlineData("RENDAL_PATH_BASE", "/a\"b", "RENDAL_PATH_BASE /a\"b: a path is wanted, such as /rendal.")]
     public void A_setting_that_is_not_understood_is_named(string name, string value, string says) =>
@@ -94,12 +115,20 @@ public sealed class LaunchTests : IDisposable
     public async Task Authorities_that_cannot_be_read_are_named()
     {
         var file = Path.Combine(folder, "authorities.pem");
-        Assert.StartsWith($"RENDAL_MAIL_AUTHORITIES: {file} cannot be read", await RefusalAsync(Options() with { MailAuthorities = file }), StringComparison.Ordinal);
+        Assert.StartsWith(
+            $"RENDAL_MAIL_AUTHORITIES: {file} cannot be read",
+            await RefusalAsync(Options() with { MailAuthorities = file }),
+            StringComparison.Ordinal
+        );
         await File.WriteAllTextAsync(file, "nothing of the kind", TestContext.Current.CancellationToken);
-        Assert.Equal($"RENDAL_MAIL_AUTHORITIES: there is no certificate in {file}.", await RefusalAsync(Options() with { MailAuthorities = file }));
+        Assert.Equal(
+            $"RENDAL_MAIL_AUTHORITIES: there is no certificate in {file}.",
+            await RefusalAsync(Options() with { MailAuthorities = file })
+        );
     }
 
-    private static async Task<string> RefusalAsync(RendalOptions options) => (await Assert.ThrowsAsync<StartRefused>(() => Launch.RunAsync(options))).Message;
+    private static async Task<string> RefusalAsync(RendalOptions options) =>
+        (await Assert.ThrowsAsync<StartRefused>(() => Launch.RunAsync(options))).Message;
 
     private static RendalOptions With(string name, string value)
     {
@@ -114,18 +143,19 @@ public sealed class LaunchTests : IDisposable
         }
     }
 
-    private RendalOptions Options() => new()
-    {
-        Demo = false,
-        Port = FreePort.Find(),
-        MailPort = FreePort.Find(),
-        ImapPort = FreePort.Find(),
-        Data = folder,
-        Listen = IPAddress.Loopback,
-        PathBase = "",
-        Role = Role.All,
-        Database = new DatabaseAccess("Host=127.0.0.1;Port=1;Username=x;Database=x", "Host=127.0.0.1;Port=1;Username=x;Database=x"),
-        MailAuthorities = null,
-        WebRoot = null,
-    };
+    private RendalOptions Options() =>
+        new()
+        {
+            Demo = false,
+            Port = FreePort.Find(),
+            MailPort = FreePort.Find(),
+            ImapPort = FreePort.Find(),
+            Data = folder,
+            Listen = IPAddress.Loopback,
+            PathBase = "",
+            Role = Role.All,
+            Database = new DatabaseAccess("Host=127.0.0.1;Port=1;Username=x;Database=x", "Host=127.0.0.1;Port=1;Username=x;Database=x"),
+            MailAuthorities = null,
+            WebRoot = null,
+        };
 }

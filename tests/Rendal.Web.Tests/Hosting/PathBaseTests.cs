@@ -26,7 +26,17 @@ public sealed class PathBaseTests(PathBaseTests.BelowAPath fixture) : IClassFixt
         using var browser = new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = fixture.Rendal.Address };
         browser.DefaultRequestHeaders.Add("X-Rendal", "1");
         browser.DefaultRequestHeaders.Add("X-Forwarded-Proto", "https");
-        using var first = await browser.PostAsJsonAsync("/firm/rendal/api/first-run", new { key = RunningRendal.FirstRunKey, name = "odile", password = RunningRendal.Password, book = RunningRendal.Firm("Tarnbrook Linen Hire") }, Cancel);
+        using var first = await browser.PostAsJsonAsync(
+            "/firm/rendal/api/first-run",
+            new
+            {
+                key = RunningRendal.FirstRunKey,
+                name = "odile",
+                password = RunningRendal.Password,
+                book = RunningRendal.Firm("Tarnbrook Linen Hire"),
+            },
+            Cancel
+        );
         Assert.Equal(HttpStatusCode.NoContent, first.StatusCode);
         var cookies = first.Headers.GetValues("Set-Cookie").ToList();
         Assert.Equal(2, cookies.Count);
@@ -39,14 +49,24 @@ public sealed class PathBaseTests(PathBaseTests.BelowAPath fixture) : IClassFixt
     {
         private readonly string pages = Directory.CreateTempSubdirectory("rendal-pages-").FullName;
 
-        public BelowAPath() => Rendal = new(sends: false) { PathBase = "/firm/rendal", WebRoot = pages, IsNew = true, Proxies = ["127.0.0.1"] };
+        public BelowAPath() =>
+            Rendal = new(sends: false)
+            {
+                PathBase = "/firm/rendal",
+                WebRoot = pages,
+                IsNew = true,
+                Proxies = ["127.0.0.1"],
+            };
 
         public RunningRendal Rendal { get; }
 
         public async ValueTask InitializeAsync()
         {
             Directory.CreateDirectory(Path.Combine(pages, "assets"));
-            await File.WriteAllTextAsync(Path.Combine(pages, "index.html"), "<!doctype html><base href=\"/\" /><script type=\"module\" src=\"./assets/one.js\"></script>");
+            await File.WriteAllTextAsync(
+                Path.Combine(pages, "index.html"),
+                "<!doctype html><base href=\"/\" /><script type=\"module\" src=\"./assets/one.js\"></script>"
+            );
             await File.WriteAllTextAsync(Path.Combine(pages, "assets", "one.js"), "let one = 1;");
             await Rendal.InitializeAsync();
         }

@@ -26,12 +26,40 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
         var second = others[0];
         using var browser = new HttpClient(lines) { BaseAddress = new Uri("http://127.0.0.1/") };
         browser.DefaultRequestHeaders.Add("X-Rendal", "1");
-        using (var made = await browser.PostAsync("/api/first-run", Body(new { key = first.FirstRunKey, name = "odile", password = "launder-and-press", book = RunningRendal.Firm("Tarnbrook Linen Hire") }), Cancel))
+        using (
+            var made = await browser.PostAsync(
+                "/api/first-run",
+                Body(
+                    new
+                    {
+                        key = first.FirstRunKey,
+                        name = "odile",
+                        password = "launder-and-press",
+                        book = RunningRendal.Firm("Tarnbrook Linen Hire"),
+                    }
+                ),
+                Cancel
+            )
+        )
         {
             Assert.Equal(HttpStatusCode.NoContent, made.StatusCode);
         }
 
-        using (var late = await browser.PostAsync("/api/first-run", Body(new { key = second.FirstRunKey, name = "second", password = "launder-and-press", book = RunningRendal.Firm("Another") }), Cancel))
+        using (
+            var late = await browser.PostAsync(
+                "/api/first-run",
+                Body(
+                    new
+                    {
+                        key = second.FirstRunKey,
+                        name = "second",
+                        password = "launder-and-press",
+                        book = RunningRendal.Firm("Another"),
+                    }
+                ),
+                Cancel
+            )
+        )
         {
             Assert.Equal(HttpStatusCode.Forbidden, late.StatusCode);
         }
@@ -39,7 +67,17 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
         var desk = new Desk(browser, (await browser.GetJsonAsync("/api/session")).List("books").Single().Id());
 
         // From the file to its rows: each is looked at by whichever process is asked, in the way that was found by another.
-        var intake = await desk.BeginAsync("ledger", [.. Enumerable.Range(0, Customers).Select(c => $"{(c % 2 == 0 ? $"C{c:000}" : "")},Invoice,T-{c},2026-09-01,2026-10-01,{c + 10}.50,{(c % 2 == 0 ? $"c{c}@inn.example" : "")}").Prepend("Code,Kind,Number,Date,Due,Outstanding,E-mail")]);
+        var intake = await desk.BeginAsync(
+            "ledger",
+            [
+                .. Enumerable
+                    .Range(0, Customers)
+                    .Select(c =>
+                        $"{(c % 2 == 0 ? $"C{c:000}" : "")},Invoice,T-{c},2026-09-01,2026-10-01,{c + 10}.50,{(c % 2 == 0 ? $"c{c}@inn.example" : "")}"
+                    )
+                    .Prepend("Code,Kind,Number,Date,Due,Outstanding,E-mail"),
+            ]
+        );
         for (var i = 0; i < 4; i++)
         {
             await desk.LookAsync(intake);
@@ -55,7 +93,17 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
         Assert.Single(looked.Distinct());
 
         // A drill that is begun at one process is met wherever the postroom is served.
-        await browser.PostJsonAsync($"{desk.Api}/postroom/drills", new { step = "recipient", act = "answer", answer = "550 5.1.1 nobody of this name", to = "c2@inn.example", left = (int?)null });
+        await browser.PostJsonAsync(
+            $"{desk.Api}/postroom/drills",
+            new
+            {
+                step = "recipient",
+                act = "answer",
+                answer = "550 5.1.1 nobody of this name",
+                to = "c2@inn.example",
+                left = (int?)null,
+            }
+        );
 
         // The one that serves the postroom is killed among many requests: those that it had are lost, and no other is.
         var (asked, lost) = (0, 0);
@@ -100,9 +148,18 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
 
         // What is on record is what the postroom has: each once.
         var received = (await browser.GetJsonAsync($"{desk.Api}/postroom")).List("messages").ToList();
-        Assert.Equal(standings["sent"].Order(), received.Select(m => $"C{int.Parse(m.List("recipients").Single().GetString()![1..^"@inn.example".Length], System.Globalization.CultureInfo.InvariantCulture):000}").Order());
+        Assert.Equal(
+            standings["sent"].Order(),
+            received
+                .Select(m =>
+                    $"C{int.Parse(m.List("recipients").Single().GetString()![1..^"@inn.example".Length], System.Globalization.CultureInfo.InvariantCulture):000}"
+                )
+                .Order()
+        );
         Assert.All(new Mailbox(Path.Combine(folder, "postroom")).Deliveries($"book-{desk.Book}").Values, times => Assert.Equal(1, times));
-        var log = (await browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().ToLookup(e => e.Text("customer"), e => e.Text("ending"));
+        var log = (await browser.GetJsonAsync($"{desk.Api}/dispatch"))
+            .EnumerateArray()
+            .ToLookup(e => e.Text("customer"), e => e.Text("ending"));
         Assert.Equal(Customers / 2, log.Count);
         Assert.All(standings["sent"], customer => Assert.Single(log[customer], outcome => outcome == "accepted"));
 
@@ -152,7 +209,10 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
         return process;
     }
 
-    /// <summary>A proxy before several processes that asks one of them at random. A browser does not tell their ports apart, and sends its cookies to each.</summary>
+    /// <summary>
+    /// A proxy before several processes that asks one of them at random. A browser does not tell their ports apart, and sends its cookies
+    /// to each.
+    /// </summary>
     private sealed class AtRandom() : DelegatingHandler(new HttpClientHandler { CookieContainer = new CookieContainer() })
     {
         private readonly Lock gate = new();
@@ -178,7 +238,10 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
         {
             lock (gate)
             {
-                request.RequestUri = new UriBuilder(request.RequestUri!) { Port = among[Random.Shared.Next(among.Count)].Address.Port }.Uri;
+                request.RequestUri = new UriBuilder(request.RequestUri!)
+                {
+                    Port = among[Random.Shared.Next(among.Count)].Address.Port,
+                }.Uri;
             }
 
             return base.SendAsync(request, cancellationToken);

@@ -20,7 +20,18 @@ public class IntakeTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         var intake = await desk.BeginAsync("ledger", Headings, Good, Bad);
         Assert.Equal(1, (await desk.LookAsync(intake)).GetProperty("errors").GetInt32());
-        await PostAsync(desk, "corrections/value", new { intake, row = 3, column = 4, becomes = "2026-09-30", everywhere = false });
+        await PostAsync(
+            desk,
+            "corrections/value",
+            new
+            {
+                intake,
+                row = 3,
+                column = 4,
+                becomes = "2026-09-30",
+                everywhere = false,
+            }
+        );
         var look = await desk.LookAsync(intake);
         Assert.Equal((0, 2), (look.GetProperty("errors").GetInt32(), look.GetProperty("rowsKept").GetInt32()));
         var row = (await desk.Browser.GetJsonAsync($"{desk.Api}/intakes/{intake}/rows?from=3&count=1")).List("rows").Single();
@@ -29,7 +40,10 @@ public class IntakeTests(RunningRendal rendal)
         var next = await desk.BeginAsync("ledger", Headings, Bad, Good);
         Assert.Equal(0, (await desk.LookAsync(next)).GetProperty("errors").GetInt32());
         var correction = Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray());
-        Assert.Equal(("cell", "Date", "BE02, Beacon Lodge, Invoice, T-2", 3), (correction.Text("kind"), correction.Text("column"), correction.Text("concerns"), correction.GetProperty("row").GetInt32()));
+        Assert.Equal(
+            ("cell", "Date", "BE02, Beacon Lodge, Invoice, T-2", 3),
+            (correction.Text("kind"), correction.Text("column"), correction.Text("concerns"), correction.GetProperty("row").GetInt32())
+        );
         await desk.Browser.DeleteAsync($"{desk.Api}/corrections/{correction.Id()}", Cancel);
         Assert.Equal(1, (await desk.LookAsync(next)).GetProperty("errors").GetInt32());
     }
@@ -39,15 +53,34 @@ public class IntakeTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         var intake = await desk.BeginAsync("ledger", Headings, Good, Bad);
-        await PostAsync(desk, "corrections/value", new { intake, row = 3, column = 4, becomes = "2026-09-30", everywhere = false });
+        await PostAsync(
+            desk,
+            "corrections/value",
+            new
+            {
+                intake,
+                row = 3,
+                column = 4,
+                becomes = "2026-09-30",
+                everywhere = false,
+            }
+        );
         await desk.Browser.PostJsonAsync($"{desk.Api}/intakes/{intake}/keep", new { });
         var round = await desk.PrepareAsync();
-        await desk.Browser.DeleteAsync($"{desk.Api}/corrections/{(await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray().Single().Id()}", Cancel);
+        await desk.Browser.DeleteAsync(
+            $"{desk.Api}/corrections/{(await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray().Single().Id()}",
+            Cancel
+        );
 
         var item = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/accounts/BE02")).List("items").Single();
         var correction = item.List("corrections").Single();
-        Assert.Equal(("Date", "2026-09-31", "2026-09-30"), (correction.Text("column"), correction.Text("was"), correction.Text("becomes")));
-        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/accounts/AB01")).List("items").Single().List("corrections"));
+        Assert.Equal(
+            ("Date", "2026-09-31", "2026-09-30"),
+            (correction.Text("column"), correction.Text("was"), correction.Text("becomes"))
+        );
+        Assert.Empty(
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/accounts/AB01")).List("items").Single().List("corrections")
+        );
     }
 
     [Fact]
@@ -55,22 +88,56 @@ public class IntakeTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         var intake = await desk.BeginAsync("ledger", Headings, Good, Bad.Replace("31", "30", StringComparison.Ordinal));
-        var without = await desk.Browser.PostAsJsonAsync($"{desk.Api}/corrections/row", new { intake, row = 3, reason = " " }, Cancel);
+        var without = await desk.Browser.PostAsJsonAsync(
+            $"{desk.Api}/corrections/row",
+            new
+            {
+                intake,
+                row = 3,
+                reason = " ",
+            },
+            Cancel
+        );
         Assert.Equal("Say why the row is left out; whoever looks at the figures later will ask.", await without.DetailAsync());
-        await PostAsync(desk, "corrections/row", new { intake, row = 3, reason = "paid in cash" });
+        await PostAsync(
+            desk,
+            "corrections/row",
+            new
+            {
+                intake,
+                row = 3,
+                reason = "paid in cash",
+            }
+        );
         var look = await desk.LookAsync(intake);
-        Assert.Equal((1, 1, "20.00"), (look.GetProperty("rowsKept").GetInt32(), look.GetProperty("rowsLeftOut").GetInt32(), look.List("leftOutSums").Single().Text("amount")));
+        Assert.Equal(
+            (1, 1, "20.00"),
+            (
+                look.GetProperty("rowsKept").GetInt32(),
+                look.GetProperty("rowsLeftOut").GetInt32(),
+                look.List("leftOutSums").Single().Text("amount")
+            )
+        );
     }
 
     [Fact]
     public async Task Two_customers_are_made_one_and_a_circle_is_refused()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var intake = await desk.BeginAsync("ledger", Headings, Good, Good.Replace("AB01", "AB-01", StringComparison.Ordinal).Replace("T-1", "T-2", StringComparison.Ordinal));
+        var intake = await desk.BeginAsync(
+            "ledger",
+            Headings,
+            Good,
+            Good.Replace("AB01", "AB-01", StringComparison.Ordinal).Replace("T-1", "T-2", StringComparison.Ordinal)
+        );
         Assert.Equal(2, (await desk.LookAsync(intake)).GetProperty("customers").GetInt32());
         await PostAsync(desk, "corrections/customers", new { customer = "AB-01", with = "AB01" });
         Assert.Equal(1, (await desk.LookAsync(intake)).GetProperty("customers").GetInt32());
-        var circle = await desk.Browser.PostAsJsonAsync($"{desk.Api}/corrections/customers", new { customer = "AB01", with = "AB-01" }, Cancel);
+        var circle = await desk.Browser.PostAsJsonAsync(
+            $"{desk.Api}/corrections/customers",
+            new { customer = "AB01", with = "AB-01" },
+            Cancel
+        );
         Assert.Equal(HttpStatusCode.Conflict, circle.StatusCode);
     }
 
@@ -80,8 +147,22 @@ public class IntakeTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         string[] odd = ["Wer,Wann,Rest,Farbe", "H1,03/04/2026,\"1,234\",rot"];
         var first = await desk.BeginAsync("ledger", odd);
-        var change = new { headingRow = 1, meanings = new Dictionary<int, string> { [0] = "customer-code", [1] = "date", [2] = "outstanding" }, marks = new Dictionary<int, string> { [2] = "comma" }, orders = new Dictionary<int, string> { [1] = "month-first" } };
-        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PutAsJsonAsync($"{desk.Api}/intakes/{first}/reading", change, Cancel)).StatusCode);
+        var change = new
+        {
+            headingRow = 1,
+            meanings = new Dictionary<int, string>
+            {
+                [0] = "customer-code",
+                [1] = "date",
+                [2] = "outstanding",
+            },
+            marks = new Dictionary<int, string> { [2] = "comma" },
+            orders = new Dictionary<int, string> { [1] = "month-first" },
+        };
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await desk.Browser.PutAsJsonAsync($"{desk.Api}/intakes/{first}/reading", change, Cancel)).StatusCode
+        );
         await desk.Browser.PostJsonAsync($"{desk.Api}/intakes/{first}/keep", new { });
         var reading = await desk.Browser.GetByteArrayAsync($"{desk.Api}/intakes/{first}/reading.json", Cancel);
 
@@ -93,8 +174,18 @@ public class IntakeTests(RunningRendal rendal)
         using var other = await Desk.AtAsync(rendal);
         var there = await other.BeginAsync("ledger", odd);
         Assert.NotEmpty((await other.LookAsync(there)).List("lacks"));
-        using var form = new MultipartFormDataContent { { new ByteArrayContent(reading) { Headers = { ContentType = new MediaTypeHeaderValue("application/json") } }, "file", "odd reading.json" } };
-        Assert.Equal(HttpStatusCode.NoContent, (await other.Browser.PostAsync($"{other.Api}/intakes/{there}/reading.json", form, Cancel)).StatusCode);
+        using var form = new MultipartFormDataContent
+        {
+            {
+                new ByteArrayContent(reading) { Headers = { ContentType = new MediaTypeHeaderValue("application/json") } },
+                "file",
+                "odd reading.json"
+            },
+        };
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await other.Browser.PostAsync($"{other.Api}/intakes/{there}/reading.json", form, Cancel)).StatusCode
+        );
         Assert.Equal("1.23", (await other.LookAsync(there)).List("sums").Single().Text("amount"));
     }
 
@@ -102,7 +193,10 @@ public class IntakeTests(RunningRendal rendal)
     public async Task Pasted_cells_are_taken_like_a_file()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var begun = await desk.Browser.PostJsonAsync($"{desk.Api}/intakes/paste", new { text = "Account\tName\tDate\tBalance\r\nH1\t\"Inn\nat Kell\"\t01/10/2026\t1.234,50\r\n", kind = "ledger" });
+        var begun = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/intakes/paste",
+            new { text = "Account\tName\tDate\tBalance\r\nH1\t\"Inn\nat Kell\"\t01/10/2026\t1.234,50\r\n", kind = "ledger" }
+        );
         var look = await desk.LookAsync(begun.Id());
         Assert.Equal(("1234.50", "\t"), (look.List("sums").Single().Text("amount"), look.GetProperty("opening").Text("delimiter")));
         var nothing = await desk.Browser.PostAsJsonAsync($"{desk.Api}/intakes/paste", new { text = " \n", kind = "ledger" }, Cancel);
@@ -113,10 +207,24 @@ public class IntakeTests(RunningRendal rendal)
     public async Task A_newer_file_is_compared_with_the_ledger_before_it_is_kept()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, Good, Good.Replace("T-1", "T-2", StringComparison.Ordinal), Good.Replace("T-1", "T-3", StringComparison.Ordinal));
-        var newer = await desk.BeginAsync("ledger", Headings, Good, Good.Replace("T-1", "T-2", StringComparison.Ordinal).Replace("10.00", "4.00", StringComparison.Ordinal), Good.Replace("T-1", "T-4", StringComparison.Ordinal));
+        await desk.TakeInAsync(
+            Headings,
+            Good,
+            Good.Replace("T-1", "T-2", StringComparison.Ordinal),
+            Good.Replace("T-1", "T-3", StringComparison.Ordinal)
+        );
+        var newer = await desk.BeginAsync(
+            "ledger",
+            Headings,
+            Good,
+            Good.Replace("T-1", "T-2", StringComparison.Ordinal).Replace("10.00", "4.00", StringComparison.Ordinal),
+            Good.Replace("T-1", "T-4", StringComparison.Ordinal)
+        );
         var changes = await desk.Browser.GetJsonAsync($"{desk.Api}/intakes/{newer}/changes");
-        Assert.Equal([("altered", "T-2"), ("new", "T-4"), ("settled", "T-3")], changes.List("items").Select(i => (i.Text("change"), i.Text("number"))).Order());
+        Assert.Equal(
+            [("altered", "T-2"), ("new", "T-4"), ("settled", "T-3")],
+            changes.List("items").Select(i => (i.Text("change"), i.Text("number"))).Order()
+        );
         var altered = changes.List("items").Single(i => i.Text("change") == "altered");
         Assert.Equal(("10.00", "4.00"), (altered.GetProperty("before").Text("open"), altered.GetProperty("after").Text("open")));
         var customer = changes.List("customers").Single();
@@ -143,10 +251,24 @@ public class IntakeTests(RunningRendal rendal)
         var first = await desk.TakeInAsync(Headings, Good, Bad);
         Assert.Equal(1, (await desk.Browser.GetJsonAsync($"{desk.Api}/ledger")).GetProperty("rowsSetAside").GetInt32());
         var again = (await desk.Browser.PostJsonAsync($"{desk.Api}/intakes/{first}/again", new { })).Id();
-        await PostAsync(desk, "corrections/value", new { intake = again, row = 3, column = 4, becomes = "2026-09-30", everywhere = false });
+        await PostAsync(
+            desk,
+            "corrections/value",
+            new
+            {
+                intake = again,
+                row = 3,
+                column = 4,
+                becomes = "2026-09-30",
+                everywhere = false,
+            }
+        );
         await desk.Browser.PostJsonAsync($"{desk.Api}/intakes/{again}/keep", new { });
         Assert.Equal(0, (await desk.Browser.GetJsonAsync($"{desk.Api}/ledger")).GetProperty("rowsSetAside").GetInt32());
-        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsync($"{desk.Api}/intakes/{again}/undo", null, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await desk.Browser.PostAsync($"{desk.Api}/intakes/{again}/undo", null, Cancel)).StatusCode
+        );
         Assert.Equal(1, (await desk.Browser.GetJsonAsync($"{desk.Api}/ledger")).GetProperty("rowsSetAside").GetInt32());
     }
 
@@ -154,7 +276,10 @@ public class IntakeTests(RunningRendal rendal)
     public async Task Whoever_listens_hears_how_far_a_look_has_come_and_what_came_of_it()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var intake = await desk.BeginAsync("ledger", [Headings, .. Enumerable.Range(0, 50_000).Select(i => $"C{i % 900},,Invoice,T-{i},2026-09-01,,10.00,")]);
+        var intake = await desk.BeginAsync(
+            "ledger",
+            [Headings, .. Enumerable.Range(0, 50_000).Select(i => $"C{i % 900},,Invoice,T-{i},2026-09-01,,10.00,")]
+        );
         using var request = new HttpRequestMessage(HttpMethod.Get, $"{desk.Api}/intakes/{intake}");
         request.Headers.Accept.Add(new MediaTypeWithQualityHeaderValue("text/event-stream"));
         var answer = await desk.Browser.SendAsync(request, Cancel);
@@ -162,14 +287,23 @@ public class IntakeTests(RunningRendal rendal)
         var events = (await answer.Content.ReadAsStringAsync(Cancel)).Split("\n\n", StringSplitOptions.RemoveEmptyEntries);
         Assert.All(events[..^1], e => Assert.StartsWith("event: progress\ndata: {\"stage\":", e, StringComparison.Ordinal));
         Assert.StartsWith("event: done\n", events[^1], StringComparison.Ordinal);
-        Assert.Equal(50_000, JsonDocument.Parse(events[^1][(events[^1].IndexOf("data: ", StringComparison.Ordinal) + 6)..]).RootElement.GetProperty("rowsKept").GetInt32());
+        Assert.Equal(
+            50_000,
+            JsonDocument
+                .Parse(events[^1][(events[^1].IndexOf("data: ", StringComparison.Ordinal) + 6)..])
+                .RootElement.GetProperty("rowsKept")
+                .GetInt32()
+        );
     }
 
     [Fact]
     public async Task Going_away_while_a_file_is_kept_leaves_nothing_behind()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var intake = await desk.BeginAsync("ledger", [Headings, .. Enumerable.Range(0, 200_000).Select(i => $"C{i % 900},,Invoice,T-{i},2026-09-01,,10.00,")]);
+        var intake = await desk.BeginAsync(
+            "ledger",
+            [Headings, .. Enumerable.Range(0, 200_000).Select(i => $"C{i % 900},,Invoice,T-{i},2026-09-01,,10.00,")]
+        );
         await desk.LookAsync(intake);
         using var gone = new CancellationTokenSource();
         using var request = new HttpRequestMessage(HttpMethod.Post, $"{desk.Api}/intakes/{intake}/keep");

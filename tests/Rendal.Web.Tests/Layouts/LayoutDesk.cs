@@ -17,7 +17,13 @@ internal static class LayoutDesk
     {
         var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Ledger);
-        foreach (var (key, name, address) in new[] { ("AB01", "Abbot’s Table", "a@abbot.example"), ("BE02", "Beacon Lodge", "b@beacon.example") })
+        foreach (
+            var (key, name, address) in new[]
+            {
+                ("AB01", "Abbot’s Table", "a@abbot.example"),
+                ("BE02", "Beacon Lodge", "b@beacon.example"),
+            }
+        )
         {
             await (await desk.PutCardAsync(key, name, address)).JsonAsync();
         }
@@ -30,7 +36,9 @@ internal static class LayoutDesk
     {
         var cancel = TestContext.Current.CancellationToken;
         var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Single(e => e.Text("customer") == customer);
-        using var stream = new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", cancel));
+        using var stream = new MemoryStream(
+            await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", cancel)
+        );
         var enclosed = new List<(string, byte[])>();
         foreach (var part in (await MimeMessage.LoadAsync(stream, cancel)).Attachments.OfType<MimePart>())
         {

@@ -27,7 +27,10 @@ public class LayoutTests(RunningRendal rendal)
 
         await ChangeAsync(desk, made, l => l["parts"]!.AsArray()[^1]!["text"] = "<p>Other words</p>");
         Assert.Contains("Other words", await DocumentAsync(desk, await desk.PrepareAsync(), "AB01"));
-        Assert.Contains("First words for Abbot’s Table", await DocumentAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}"), "AB01"));
+        Assert.Contains(
+            "First words for Abbot’s Table",
+            await DocumentAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}"), "AB01")
+        );
         Assert.Contains("First words for Abbot’s Table", await EnclosureAsync(desk, "AB01", "_Abbot’s Table_ 2026-10-31.pdf"));
     }
 
@@ -51,23 +54,44 @@ public class LayoutTests(RunningRendal rendal)
         var picked = await AddAsync(desk, l => AddText(l, "Picked for once"));
         await UseAsync(desk, "reminder", reminders.Id());
         Assert.DoesNotContain("Please pay", await DocumentAsync(desk, await desk.PrepareAsync(), "AB01"));
-        var round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf = "2026-10-31", about = "reminders" });
+        var round = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds",
+            new
+            {
+                name = "Reminders",
+                asOf = "2026-10-31",
+                about = "reminders",
+            }
+        );
         Assert.Contains("Please pay", await DocumentAsync(desk, round, "AB01"));
         Assert.Contains("Reminder", await DocumentAsync(desk, round, "AB01"));
-        Assert.Contains("Picked for once", await DocumentAsync(desk, await Rounds.RoundTests.ChangeAsync(desk, round, s => s["layoutId"] = picked.Id()), "AB01"));
+        Assert.Contains(
+            "Picked for once",
+            await DocumentAsync(desk, await Rounds.RoundTests.ChangeAsync(desk, round, s => s["layoutId"] = picked.Id()), "AB01")
+        );
         var list = await desk.Browser.GetJsonAsync($"{desk.Api}/layouts");
-        Assert.Equal([("reminder", "", reminders.Id())], list.List("uses").Select(u => (u.Text("purpose"), u.Text("language"), u.GetProperty("id").GetInt64())));
+        Assert.Equal(
+            [("reminder", "", reminders.Id())],
+            list.List("uses").Select(u => (u.Text("purpose"), u.Text("language"), u.GetProperty("id").GetInt64()))
+        );
         Assert.Equal(["Delivery round"], list.List("columns").Select(c => c.GetString()));
 
         await UseAsync(desk, "reminder", null);
-        Assert.DoesNotContain("Please pay", await DocumentAsync(desk, await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { }), "BE02"));
+        Assert.DoesNotContain(
+            "Please pay",
+            await DocumentAsync(desk, await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { }), "BE02")
+        );
     }
 
     [Fact]
     public async Task A_language_a_level_and_a_customer_can_have_one_of_their_own()
     {
         using var desk = await DeskAsync();
-        var (german, second, own) = (await AddAsync(desk, l => AddText(l, "Vielen Dank")), await AddAsync(desk, l => AddText(l, "Second time")), await AddAsync(desk, l => AddText(l, "For you alone")));
+        var (german, second, own) = (
+            await AddAsync(desk, l => AddText(l, "Vielen Dank")),
+            await AddAsync(desk, l => AddText(l, "Second time")),
+            await AddAsync(desk, l => AddText(l, "For you alone"))
+        );
         await UseAsync(desk, "statement", german.Id(), "de");
         await UseAsync(desk, "reminder-2", second.Id());
         await (await desk.PutCardAsync("BE02", "Beacon Lodge", "b@beacon.example", ownLayout: own.Id())).JsonAsync();
@@ -77,10 +101,21 @@ public class LayoutTests(RunningRendal rendal)
         var card = JsonNode.Parse((await desk.Browser.GetJsonAsync($"{desk.Api}/customers/card?key=AB01")).GetRawText())!.AsObject();
         card["language"] = "de";
         await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/customers/card?key=AB01", card, Cancel)).JsonAsync();
-        Assert.Contains("Vielen Dank", await DocumentAsync(desk, await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { }), "AB01"));
+        Assert.Contains(
+            "Vielen Dank",
+            await DocumentAsync(desk, await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { }), "AB01")
+        );
 
         await Rounds.RulesTests.PutAsync(desk, rules => rules["maySkip"] = true);
-        var reminders = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf = "2026-10-31", about = "reminders" });
+        var reminders = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds",
+            new
+            {
+                name = "Reminders",
+                asOf = "2026-10-31",
+                about = "reminders",
+            }
+        );
         Assert.DoesNotContain("Second time", await DocumentAsync(desk, reminders, "AB01"));
         var later = await Rounds.RoundTests.ChangeAsync(desk, reminders, s => s["asOf"] = "2026-11-15");
         Assert.Contains("Second time", await DocumentAsync(desk, later, "BE02"));
@@ -96,12 +131,18 @@ public class LayoutTests(RunningRendal rendal)
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
         await desk.SettledAsync(round.Id());
         var refused = await desk.Browser.DeleteAsync($"{desk.Api}/layouts/{made.Id()}", Cancel);
-        Assert.Equal((HttpStatusCode.Conflict, "This layout is still used for statements."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Equal(
+            (HttpStatusCode.Conflict, "This layout is still used for statements."),
+            (refused.StatusCode, await refused.DetailAsync())
+        );
         await UseAsync(desk, "statement", null);
         Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/layouts/{made.Id()}", Cancel)).StatusCode);
         Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/layouts")).List("layouts"));
         Assert.Equal(HttpStatusCode.NotFound, (await desk.Browser.GetAsync($"{desk.Api}/layouts/{made.Id()}", Cancel)).StatusCode);
-        Assert.Contains("Only in October", await DocumentAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}"), "AB01"));
+        Assert.Contains(
+            "Only in October",
+            await DocumentAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}"), "AB01")
+        );
     }
 
     [Theory]
@@ -110,7 +151,16 @@ public class LayoutTests(RunningRendal rendal)
     public async Task What_a_layout_cannot_be_used_for_is_refused(string purpose, string language, string expected)
     {
         using var desk = await DeskAsync();
-        var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/use", new { purpose, language, id = (long?)null }, Cancel);
+        var answer = await desk.Browser.PostAsJsonAsync(
+            $"{desk.Api}/layouts/use",
+            new
+            {
+                purpose,
+                language,
+                id = (long?)null,
+            },
+            Cancel
+        );
         Assert.Equal((HttpStatusCode.UnprocessableEntity, expected), (answer.StatusCode, await answer.DetailAsync()));
     }
 
@@ -122,8 +172,16 @@ public class LayoutTests(RunningRendal rendal)
         var second = await ChangeAsync(desk, first, l => l["footer"] = "two");
         Assert.Equal(2, second.GetProperty("version").GetInt32());
         Assert.Equal(2, (await ChangeAsync(desk, second, _ => { })).GetProperty("version").GetInt32());
-        Assert.Equal([2, 1], (await desk.Browser.GetJsonAsync($"{desk.Api}/layouts/{first.Id()}/versions")).EnumerateArray().Select(v => v.GetProperty("version").GetInt32()));
-        Assert.Equal("one", (await desk.Browser.GetJsonAsync($"{desk.Api}/layouts/{first.Id()}/versions/1")).GetProperty("layout").Text("footer"));
+        Assert.Equal(
+            [2, 1],
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/layouts/{first.Id()}/versions"))
+                .EnumerateArray()
+                .Select(v => v.GetProperty("version").GetInt32())
+        );
+        Assert.Equal(
+            "one",
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/layouts/{first.Id()}/versions/1")).GetProperty("layout").Text("footer")
+        );
         var late = await PutAsync(desk, first, l => l["footer"] = "three");
         Assert.Equal(HttpStatusCode.Conflict, late.StatusCode);
         Assert.Contains("changed this layout meanwhile", await late.DetailAsync());
@@ -144,9 +202,15 @@ public class LayoutTests(RunningRendal rendal)
     public async Task A_layout_that_cannot_be_used_is_refused_in_words()
     {
         using var desk = await DeskAsync();
-        Assert.Equal("Part 9, text: The body has a slot “no.such” that names nothing known.", await RefusedAsync(desk, l => AddText(l, "<span data-slot=\"no.such\"></span>")));
+        Assert.Equal(
+            "Part 9, text: The body has a slot “no.such” that names nothing known.",
+            await RefusedAsync(desk, l => AddText(l, "<span data-slot=\"no.such\"></span>"))
+        );
         Assert.Equal("A layout without parts is an empty sheet; add one.", await RefusedAsync(desk, l => l["parts"] = new JsonArray()));
-        Assert.Equal("The logo has to be a PNG or JPEG picture.", await RefusedAsync(desk, l => l["parts"]!.AsArray()[0]!["logo"] = Convert.ToBase64String("<svg/>"u8)));
+        Assert.Equal(
+            "The logo has to be a PNG or JPEG picture.",
+            await RefusedAsync(desk, l => l["parts"]!.AsArray()[0]!["logo"] = Convert.ToBase64String("<svg/>"u8))
+        );
         var unknown = await BuiltInAsync(desk);
         unknown["parts"]!.AsArray().Add(new JsonObject { ["part"] = "fireworks" });
         Assert.Equal(HttpStatusCode.BadRequest, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts", unknown, Cancel)).StatusCode);
@@ -164,12 +228,20 @@ public class LayoutTests(RunningRendal rendal)
     public async Task The_preview_is_the_document_of_any_customer_and_the_longest_and_shortest_are_known()
     {
         using var desk = await DeskAsync();
-        Assert.Equal([("AB01", 2), ("BE02", 1)], (await desk.Browser.GetJsonAsync($"{desk.Api}/layouts/samples")).EnumerateArray().Select(s => (s.Text("customer"), s.GetProperty("rows").GetInt32())));
+        Assert.Equal(
+            [("AB01", 2), ("BE02", 1)],
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/layouts/samples"))
+                .EnumerateArray()
+                .Select(s => (s.Text("customer"), s.GetProperty("rows").GetInt32()))
+        );
         var layout = await BuiltInAsync(desk);
         layout["parts"]!.AsArray()[4]!["groupBy"] = "extra:Delivery round";
         var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/preview?customer=AB01", layout, Cancel);
         Assert.Contains("Delivery round N7", TextOf(await answer.Content.ReadAsByteArrayAsync(Cancel)));
-        Assert.Equal(HttpStatusCode.Conflict, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/preview?customer=ZZ99", layout, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/preview?customer=ZZ99", layout, Cancel)).StatusCode
+        );
     }
 
     [Fact]
@@ -179,7 +251,21 @@ public class LayoutTests(RunningRendal rendal)
         var made = await AddAsync(desk, _ => { });
         using var other = await DeskAsync();
         Assert.Equal(HttpStatusCode.NotFound, (await other.Browser.GetAsync($"{other.Api}/layouts/{made.Id()}", Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await other.Browser.PostAsJsonAsync($"{other.Api}/layouts/use", new { purpose = "statement", language = "", id = made.Id() }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (
+                await other.Browser.PostAsJsonAsync(
+                    $"{other.Api}/layouts/use",
+                    new
+                    {
+                        purpose = "statement",
+                        language = "",
+                        id = made.Id(),
+                    },
+                    Cancel
+                )
+            ).StatusCode
+        );
     }
 
     private static async Task<JsonObject> BuiltInAsync(Desk desk) =>
@@ -205,21 +291,50 @@ public class LayoutTests(RunningRendal rendal)
     {
         var layout = JsonNode.Parse(from.GetProperty("layout").GetRawText())!.AsObject();
         change(layout);
-        return desk.Browser.PutAsJsonAsync($"{desk.Api}/layouts/{from.Id()}", new { version = from.GetProperty("version").GetInt32(), layout }, Cancel);
+        return desk.Browser.PutAsJsonAsync(
+            $"{desk.Api}/layouts/{from.Id()}",
+            new { version = from.GetProperty("version").GetInt32(), layout },
+            Cancel
+        );
     }
 
-    private static async Task<JsonElement> ChangeAsync(Desk desk, JsonElement from, Action<JsonObject> change) => await (await PutAsync(desk, from, change)).JsonAsync();
+    private static async Task<JsonElement> ChangeAsync(Desk desk, JsonElement from, Action<JsonObject> change) =>
+        await (await PutAsync(desk, from, change)).JsonAsync();
 
-    private static void AddText(JsonObject layout, string html) => layout["parts"]!.AsArray().Add(new JsonObject { ["part"] = "text", ["text"] = $"<p>{html}</p>", ["when"] = "always" });
+    private static void AddText(JsonObject layout, string html) =>
+        layout["parts"]!
+            .AsArray()
+            .Add(
+                new JsonObject
+                {
+                    ["part"] = "text",
+                    ["text"] = $"<p>{html}</p>",
+                    ["when"] = "always",
+                }
+            );
 
     private static async Task UseAsync(Desk desk, string purpose, long? id, string language = "")
     {
-        var answer = await desk.Browser.PostAsJsonAsync($"{desk.Api}/layouts/use", new { purpose, language, id }, Cancel);
+        var answer = await desk.Browser.PostAsJsonAsync(
+            $"{desk.Api}/layouts/use",
+            new
+            {
+                purpose,
+                language,
+                id,
+            },
+            Cancel
+        );
         Assert.True(answer.IsSuccessStatusCode);
     }
 
     private static async Task<string> DocumentAsync(Desk desk, JsonElement round, string customer) =>
-        TextOf(await desk.Browser.GetByteArrayAsync($"{desk.Api}/parcels/{round.List("parcels").Single(p => p.Text("customer") == customer).Id()}/document", Cancel));
+        TextOf(
+            await desk.Browser.GetByteArrayAsync(
+                $"{desk.Api}/parcels/{round.List("parcels").Single(p => p.Text("customer") == customer).Id()}/document",
+                Cancel
+            )
+        );
 
     private static async Task<string> EnclosureAsync(Desk desk, string customer, string name)
     {

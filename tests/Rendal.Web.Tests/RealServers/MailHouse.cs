@@ -24,7 +24,8 @@ internal sealed class MailHouse : IAsyncDisposable
     /// <summary>Why they cannot be started here; null where they can.</summary>
     public static string? Lacking =>
         !File.Exists("/usr/sbin/postfix") ? "postfix is not installed: apt-get install postfix"
-        : !File.Exists("/usr/lib/dovecot/modules/lib90_sieve_plugin.so") ? "dovecot is not installed with sieve: apt-get install dovecot-imapd dovecot-lmtpd dovecot-sieve"
+        : !File.Exists("/usr/lib/dovecot/modules/lib90_sieve_plugin.so")
+            ? "dovecot is not installed with sieve: apt-get install dovecot-imapd dovecot-lmtpd dovecot-sieve"
         : !Environment.IsPrivilegedProcess ? "only root can start postfix and dovecot"
         : null;
 
@@ -44,7 +45,13 @@ internal sealed class MailHouse : IAsyncDisposable
         {
             house.Write(FreePort.Find());
             await RunAsync("chmod", "755", house.folder.FullName);
-            await RunAsync("chown", "-R", "nobody:nogroup", Path.Combine(house.folder.FullName, "home"), Path.Combine(house.folder.FullName, "sieve"));
+            await RunAsync(
+                "chown",
+                "-R",
+                "nobody:nogroup",
+                Path.Combine(house.folder.FullName, "home"),
+                Path.Combine(house.folder.FullName, "sieve")
+            );
             await RunAsync("chown", "postfix", Path.Combine(house.folder.FullName, "data"));
             await RunAsync("postfix", "-c", house.Etc, "start");
             await RunAsync("dovecot", "-c", Path.Combine(house.Etc, "dovecot.conf"));
@@ -83,7 +90,9 @@ internal sealed class MailHouse : IAsyncDisposable
         }
 
         WriteCertificate();
-        Put("etc/master.cf", $"""
+        Put(
+            "etc/master.cf",
+            $"""
             127.0.0.1:{SmtpPort} inet n - n - - smtpd
             pickup unix n - n 60 1 pickup
             cleanup unix n - n - 0 cleanup
@@ -104,8 +113,11 @@ internal sealed class MailHouse : IAsyncDisposable
             anvil unix - - n - 1 anvil
             postlog unix-dgram n - n - 1 postlogd
 
-            """);
-        Put("etc/main.cf", $$"""
+            """
+        );
+        Put(
+            "etc/main.cf",
+            $$"""
             compatibility_level = 3.6
             queue_directory = {{folder.FullName}}/spool
             data_directory = {{folder.FullName}}/data
@@ -134,11 +146,20 @@ internal sealed class MailHouse : IAsyncDisposable
             smtpd_sasl_type = dovecot
             smtpd_sasl_path = private/auth
             smtpd_relay_restrictions = permit_sasl_authenticated, permit_auth_destination, reject
-            smtpd_recipient_restrictions = check_recipient_access inline:{ {refused@house.example = 550 5.1.1 no such person in this house}, {grey@house.example = 450 4.7.1 come back later} }, permit_sasl_authenticated, permit_auth_destination, reject
+            smtpd_recipient_restrictions = check_recipient_access inline:{
+                {refused@house.example = 550 5.1.1 no such person in this house},
+                {grey@house.example = 450 4.7.1 come back later} },
+                permit_sasl_authenticated, permit_auth_destination, reject
 
-            """);
-        Put("etc/users", $"{UserName}:{{PLAIN}}{Password}::::::\n{string.Concat(new[] { "kell", "anna", "reject", "away" }.Select(u => $"{u}:{{PLAIN}}x::::::\n"))}full:{{PLAIN}}x::::::userdb_quota_rule=*:bytes=100\n");
-        Put("etc/dovecot.conf", $$"""
+            """
+        );
+        Put(
+            "etc/users",
+            $"{UserName}:{{PLAIN}}{Password}::::::\n{string.Concat(new[] { "kell", "anna", "reject", "away" }.Select(u => $"{u}:{{PLAIN}}x::::::\n"))}full:{{PLAIN}}x::::::userdb_quota_rule=*:bytes=100\n"
+        );
+        Put(
+            "etc/dovecot.conf",
+            $$"""
             instance_name = {{folder.Name}}
             base_dir = {{folder.FullName}}/run
             state_dir = {{folder.FullName}}/state
@@ -199,9 +220,14 @@ internal sealed class MailHouse : IAsyncDisposable
               sieve = file:{{folder.FullName}}/sieve/%n.sieve
             }
 
-            """);
+            """
+        );
         Put("sieve/reject.sieve", "require [\"reject\"];\nreject \"We take statements on paper only.\";\n");
-        Put("sieve/away.sieve", "require [\"vacation\"];\nvacation :days 1 :subject \"Delivery failed: I am away\" \"Back on Monday. 550 5.1.1 stands on my door.\";\n");
+        Put(
+            "sieve/away.sieve",
+            "require [\"vacation\"];\nvacation :days 1 :subject \"Delivery failed: I am away\" \"Back on Monday. 550 5.1.1 "
+                + "stands on my door.\";\n"
+        );
     }
 
     private void WriteCertificate()
@@ -217,7 +243,12 @@ internal sealed class MailHouse : IAsyncDisposable
         var names = new SubjectAlternativeNameBuilder();
         names.AddDnsName("localhost");
         server.CertificateExtensions.Add(names.Build());
-        using var certificate = server.Create(signed, DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1), RandomNumberGenerator.GetBytes(8));
+        using var certificate = server.Create(
+            signed,
+            DateTimeOffset.UtcNow.AddDays(-1),
+            DateTimeOffset.UtcNow.AddDays(1),
+            RandomNumberGenerator.GetBytes(8)
+        );
         Put("etc/server.pem", certificate.ExportCertificatePem());
         Put("etc/server.key", key.ExportPkcs8PrivateKeyPem());
     }
@@ -243,7 +274,9 @@ internal sealed class MailHouse : IAsyncDisposable
 
     private static async Task<string> RunAsync(string program, params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true }
+        )!;
 
         // Servers that stay keep the other end open: what they say first is waited for, not the end of it.
         await process.WaitForExitAsync();

@@ -34,7 +34,10 @@ public class GroupRoundTests(RunningRendal rendal)
         var letter = await LetterToAsync(desk, "FE01");
         Assert.Equal(["office@fernlea.example"], letter.To.Mailboxes.Select(m => m.Address));
         var html = letter.HtmlBody!;
-        Assert.All(["Fernlea Hotels (FE01)", "Fernlea Quay (FE02)", "Fernlea Hill (FE03)", "160.00", "7.00", "All accounts together"], words => Assert.Contains(words, html));
+        Assert.All(
+            ["Fernlea Hotels (FE01)", "Fernlea Quay (FE02)", "Fernlea Hill (FE03)", "160.00", "7.00", "All accounts together"],
+            words => Assert.Contains(words, html)
+        );
         using var content = new MemoryStream();
         ((MimePart)letter.Attachments.Single()).Content!.DecodeTo(content, Cancel);
         using var pdf = PdfDocument.Open(content.ToArray());
@@ -43,7 +46,10 @@ public class GroupRoundTests(RunningRendal rendal)
 
         var claim = (await desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=FE03")).List("claims").Single();
         Assert.Equal(("FE01", "sent"), (claim.Text("to"), claim.Text("state")));
-        Assert.Equal(JsonValueKind.Null, (await desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=FE01")).List("claims").Single().GetProperty("to").ValueKind);
+        Assert.Equal(
+            JsonValueKind.Null,
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=FE01")).List("claims").Single().GetProperty("to").ValueKind
+        );
         Assert.Equal(0, (await desk.Browser.GetJsonAsync($"{desk.Api}/today")).GetProperty("notWrittenCount").GetInt32());
     }
 
@@ -58,7 +64,10 @@ public class GroupRoundTests(RunningRendal rendal)
         var pounds = round.List("proof").First();
         Assert.Equal(("165.00", "165.00", "0.00"), (pounds.Text("ledger"), pounds.Text("parcels"), pounds.Text("difference")));
         Assert.Equal("165.00", pounds.List("parts").Single().Text("amount"));
-        var summary = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 0 });
+        var summary = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds/{round.Id()}/summary",
+            new { parcels = (long[]?)null, count = 0 }
+        );
         Assert.Equal(4, summary.GetProperty("messages").GetInt32());
         Assert.Contains("165", summary.List("totals").First().ToString());
 
@@ -93,7 +102,8 @@ public class GroupRoundTests(RunningRendal rendal)
             "Code,Name,Kind,Number,Date,Due,Currency,Amount,Reference,E-mail",
             "AB01,Abbot’s Table,Invoice,T-1,2026-08-01,2026-09-01,GBP,100.00,,a@abbot.example",
             "AB01,Abbot’s Table,Payment,P-1,2026-10-05,,GBP,-40.00,T-1,a@abbot.example",
-            "BE02,Beacon Lodge,Invoice,T-2,2026-10-01,2026-10-31,GBP,60.00,,b@beacon.example");
+            "BE02,Beacon Lodge,Invoice,T-2,2026-10-01,2026-10-31,GBP,60.00,,b@beacon.example"
+        );
         await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", form: "brought-forward")).JsonAsync();
         var round = await desk.PrepareAsync();
         Assert.Contains("Brought forward", await PageAsync(desk, round, "AB01"));
@@ -102,7 +112,10 @@ public class GroupRoundTests(RunningRendal rendal)
         await RulesTests.PutAsync(desk, rules => rules["form"] = "brought-forward");
         var after = await desk.PrepareAsync();
         Assert.Contains("Brought forward", await PageAsync(desk, after, "BE02"));
-        Assert.DoesNotContain("Brought forward", await PageAsync(desk, await RoundTests.ChangeAsync(desk, after, s => s["form"] = "open-items"), "AB01"));
+        Assert.DoesNotContain(
+            "Brought forward",
+            await PageAsync(desk, await RoundTests.ChangeAsync(desk, after, s => s["form"] = "open-items"), "AB01")
+        );
     }
 
     private async Task<Desk> GroupAsync(string groups)
@@ -118,7 +131,9 @@ public class GroupRoundTests(RunningRendal rendal)
     private static async Task<MimeMessage> LetterToAsync(Desk desk, string customer)
     {
         var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Single(e => e.Text("customer") == customer);
-        using var stream = new MemoryStream(await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", Cancel));
+        using var stream = new MemoryStream(
+            await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", Cancel)
+        );
         return await MimeMessage.LoadAsync(stream, Cancel);
     }
 
@@ -126,5 +141,13 @@ public class GroupRoundTests(RunningRendal rendal)
         desk.MessageAsync(round.List("parcels").Single(p => p.Text("customer") == customer).Id());
 
     private static IEnumerable<(string Customer, string Sums)> Parcels(JsonElement round) =>
-        round.List("parcels").Select(p => (p.Text("customer"), string.Join(' ', p.List("sums").OrderByDescending(s => s.Text("currency")).Select(s => s.Text("total"))))).OrderBy(p => p.Item1, StringComparer.Ordinal);
+        round
+            .List("parcels")
+            .Select(p =>
+                (
+                    p.Text("customer"),
+                    string.Join(' ', p.List("sums").OrderByDescending(s => s.Text("currency")).Select(s => s.Text("total")))
+                )
+            )
+            .OrderBy(p => p.Item1, StringComparer.Ordinal);
 }

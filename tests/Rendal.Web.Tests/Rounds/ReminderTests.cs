@@ -27,23 +27,45 @@ public class ReminderTests(RunningRendal rendal)
         using var desk = await DeskAsync();
         var first = await RemindAsync(desk, "2026-10-31");
         Assert.Equal([("AB01", 1), ("BE02", 1)], Levels(first));
-        Assert.Equal([("CO03", "no-reminder-due"), ("DU04", "held-back")], first.List("leftOut").Select(l => (l.Text("customer"), l.Text("reason"))));
+        Assert.Equal(
+            [("CO03", "no-reminder-due"), ("DU04", "held-back")],
+            first.List("leftOut").Select(l => (l.Text("customer"), l.Text("reason")))
+        );
         Assert.Equal("0.00", first.List("proof").Single().Text("difference"));
         Assert.Contains("a reminder of £100.00", await SubjectAsync(desk, first, "AB01"));
 
-        var summary = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{first.Id()}/summary", new { parcels = (long[]?)null, count = 0 });
-        Assert.Equal([("Reminder 1, friendly", 2)], summary.List("wordings").Select(w => (w.Text("name"), w.GetProperty("messages").GetInt32())));
+        var summary = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds/{first.Id()}/summary",
+            new { parcels = (long[]?)null, count = 0 }
+        );
+        Assert.Equal(
+            [("Reminder 1, friendly", 2)],
+            summary.List("wordings").Select(w => (w.Text("name"), w.GetProperty("messages").GetInt32()))
+        );
         await (await desk.ReleaseAsync(first.Id(), 2)).JsonAsync();
         Assert.All((await desk.SettledAsync(first.Id())).List("parcels"), p => Assert.Equal("sent", p.Text("standing")));
-        Assert.Contains("slipped your notice", await PageAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{first.Id()}"), "AB01"));
+        Assert.Contains(
+            "slipped your notice",
+            await PageAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{first.Id()}"), "AB01")
+        );
 
         // On the same day nothing more is due, whatever is prepared; what was sent is told of on the item and the card.
         var sent = Today();
         var same = await RemindAsync(desk, sent.ToString("O"));
         Assert.Equal([("CO03", 1)], Levels(same));
         var account = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{same.Id()}/accounts/AB01");
-        Assert.Equal((1, sent.ToString("O")), (account.List("items").Single().GetProperty("reminderLevel").GetInt32(), account.List("items").Single().Text("remindedOn")));
-        Assert.Equal(1, (await desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=AB01")).List("claims").Single().GetProperty("reminderLevel").GetInt32());
+        Assert.Equal(
+            (1, sent.ToString("O")),
+            (account.List("items").Single().GetProperty("reminderLevel").GetInt32(), account.List("items").Single().Text("remindedOn"))
+        );
+        Assert.Equal(
+            1,
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/customers/history?key=AB01"))
+                .List("claims")
+                .Single()
+                .GetProperty("reminderLevel")
+                .GetInt32()
+        );
 
         var second = await RemindAsync(desk, sent.AddDays(14).ToString("O"));
         Assert.Equal([("AB01", 2), ("BE02", 2), ("CO03", 1)], Levels(second));
@@ -61,7 +83,10 @@ public class ReminderTests(RunningRendal rendal)
         await (await desk.ReleaseAsync(one.Id(), 2)).JsonAsync();
         Assert.Equal(HttpStatusCode.Conflict, (await desk.ReleaseSeenAsync(other.Id(), shown)).StatusCode);
         var now = await desk.SummaryAsync(other.Id());
-        Assert.Equal((0, "Since this round was looked through, 2 parcels fell out of it."), (now.GetProperty("parcels").GetInt32(), now.Text("changed")));
+        Assert.Equal(
+            (0, "Since this round was looked through, 2 parcels fell out of it."),
+            (now.GetProperty("parcels").GetInt32(), now.Text("changed"))
+        );
     }
 
     [Fact]
@@ -74,15 +99,25 @@ public class ReminderTests(RunningRendal rendal)
         var count = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/count", settings);
         Assert.Equal(0, count.GetProperty("parcels").GetInt32());
         Assert.Empty((await RoundTests.ChangeAsync(desk, round, s => s["reminderLevels"] = new JsonArray(2))).List("parcels"));
-        Assert.Equal(3, (await RoundTests.ChangeAsync(desk, round, s => (s["reminderLevels"], s["leaveOutHeld"]) = (new JsonArray(1, 2), false))).List("parcels").Count());
+        Assert.Equal(
+            3,
+            (await RoundTests.ChangeAsync(desk, round, s => (s["reminderLevels"], s["leaveOutHeld"]) = (new JsonArray(1, 2), false)))
+                .List("parcels")
+                .Count()
+        );
     }
 
     [Fact]
     public async Task The_levels_of_a_book_are_set_with_their_days_gaps_and_words()
     {
         using var desk = await DeskAsync();
-        var last = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").Single(w => w.Text("name") == "Reminder 3, last").Id();
-        await RulesTests.PutAsync(desk, rules => (rules["levels"], rules["maySkip"]) = (new JsonArray(Level(10, 0, null), Level(40, 7, last)), true));
+        var last = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings"))
+            .List("wordings")
+            .Single(w => w.Text("name") == "Reminder 3, last")
+            .Id();
+        await RulesTests.PutAsync(desk, rules =>
+            (rules["levels"], rules["maySkip"]) = (new JsonArray(Level(10, 0, null), Level(40, 7, last)), true)
+        );
         var round = await RemindAsync(desk, "2026-10-31");
         Assert.Equal([("AB01", 2), ("BE02", 1)], Levels(round));
         Assert.Contains("last reminder", await SubjectAsync(desk, round, "AB01"));
@@ -95,7 +130,10 @@ public class ReminderTests(RunningRendal rendal)
 
         var refused = await RefusedAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, null), Level(10, 7, null)));
         Assert.Equal("Level 2 comes at 10 days past due, not later than level 1 at 10.", refused);
-        Assert.Equal("The wording of a reminder level is not there any more.", await RefusedAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, 999_999))));
+        Assert.Equal(
+            "The wording of a reminder level is not there any more.",
+            await RefusedAsync(desk, rules => rules["levels"] = new JsonArray(Level(10, 0, 999_999)))
+        );
     }
 
     [Fact]
@@ -103,7 +141,10 @@ public class ReminderTests(RunningRendal rendal)
     {
         using var desk = await DeskAsync();
         var due = (await desk.Browser.GetJsonAsync($"{desk.Api}/today")).List("reminders").Single();
-        Assert.Equal((1, 3, "200.00"), (due.GetProperty("level").GetInt32(), due.GetProperty("customers").GetInt32(), due.Text("overdue")));
+        Assert.Equal(
+            (1, 3, "200.00"),
+            (due.GetProperty("level").GetInt32(), due.GetProperty("customers").GetInt32(), due.Text("overdue"))
+        );
     }
 
     [Fact]
@@ -121,7 +162,11 @@ public class ReminderTests(RunningRendal rendal)
         Assert.Equal("refused", await SentAsync());
         Assert.Equal(2, await DueAsync());
         drills.End($"book-{desk.Book}");
-        Assert.True((await desk.Browser.DeleteAsync($"{desk.Api}/customers/returned-address?address=a%40abbot.example", Cancel)).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await desk.Browser.DeleteAsync($"{desk.Api}/customers/returned-address?address=a%40abbot.example", Cancel)
+            ).IsSuccessStatusCode
+        );
         Assert.Equal("sent", await SentAsync());
         Assert.Equal(1, await DueAsync());
 
@@ -132,7 +177,8 @@ public class ReminderTests(RunningRendal rendal)
             return (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing");
         }
 
-        async Task<int> DueAsync() => (await desk.Browser.GetJsonAsync($"{desk.Api}/today")).List("reminders").Sum(r => r.GetProperty("customers").GetInt32());
+        async Task<int> DueAsync() =>
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/today")).List("reminders").Sum(r => r.GetProperty("customers").GetInt32());
     }
 
     [Fact]
@@ -153,13 +199,36 @@ public class ReminderTests(RunningRendal rendal)
     public async Task A_contact_who_gets_reminders_alone_gets_them_and_no_statements()
     {
         using var desk = await DeskAsync();
-        await (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", contact: "Ines Caldera", title: "Ms", more: new { name = "", title = "", address = "owner@abbot.example", role = "copy", rounds = new[] { "reminders" } })).JsonAsync();
+        await (
+            await desk.PutCardAsync(
+                "AB01",
+                "Abbot’s Table",
+                "a@abbot.example",
+                contact: "Ines Caldera",
+                title: "Ms",
+                more: new
+                {
+                    name = "",
+                    title = "",
+                    address = "owner@abbot.example",
+                    role = "copy",
+                    rounds = new[] { "reminders" },
+                }
+            )
+        ).JsonAsync();
         var reminders = await RemindAsync(desk, "2026-10-31");
         Assert.Equal(["a@abbot.example", "owner@abbot.example"], RecipientsOf(reminders, "AB01"));
-        Assert.Equal(["a@abbot.example"], RecipientsOf(await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Statements", asOf = "2026-10-31" }), "AB01"));
+        Assert.Equal(
+            ["a@abbot.example"],
+            RecipientsOf(await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Statements", asOf = "2026-10-31" }), "AB01")
+        );
         await (await desk.ReleaseAsync(reminders.Id(), 2)).JsonAsync();
         var sent = (await desk.SettledAsync(reminders.Id())).List("parcels").Single(p => p.Text("customer") == "AB01");
-        Assert.Contains("Cc: owner@abbot.example", Encoding.ASCII.GetString(await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{sent.Id()}/message.eml", Cancel)), StringComparison.Ordinal);
+        Assert.Contains(
+            "Cc: owner@abbot.example",
+            Encoding.ASCII.GetString(await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{sent.Id()}/message.eml", Cancel)),
+            StringComparison.Ordinal
+        );
     }
 
     /// <summary>A desk with the ledger taken in, and cards that say how everybody is addressed.</summary>
@@ -167,7 +236,15 @@ public class ReminderTests(RunningRendal rendal)
     {
         var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Ledger);
-        foreach (var (key, name, address) in new[] { ("AB01", "Abbot’s Table", "a@abbot.example"), ("BE02", "Beacon Lodge", "b@beacon.example"), ("CO03", "Coble Inn", "c@coble.example"), ("DU04", "Dunlin Ferries", "d@dunlin.example") })
+        foreach (
+            var (key, name, address) in new[]
+            {
+                ("AB01", "Abbot’s Table", "a@abbot.example"),
+                ("BE02", "Beacon Lodge", "b@beacon.example"),
+                ("CO03", "Coble Inn", "c@coble.example"),
+                ("DU04", "Dunlin Ferries", "d@dunlin.example"),
+            }
+        )
         {
             await (await desk.PutCardAsync(key, name, address, contact: "Ines Caldera", title: "Ms")).JsonAsync();
         }
@@ -175,11 +252,27 @@ public class ReminderTests(RunningRendal rendal)
         return desk;
     }
 
-    private static Task<JsonElement> RemindAsync(Desk desk, string asOf) => desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "Reminders", asOf, about = "reminders" });
+    private static Task<JsonElement> RemindAsync(Desk desk, string asOf) =>
+        desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds",
+            new
+            {
+                name = "Reminders",
+                asOf,
+                about = "reminders",
+            }
+        );
 
-    private static JsonObject Level(int days, int gap, long? wording) => new() { ["days"] = days, ["gap"] = gap, ["wording"] = wording };
+    private static JsonObject Level(int days, int gap, long? wording) =>
+        new()
+        {
+            ["days"] = days,
+            ["gap"] = gap,
+            ["wording"] = wording,
+        };
 
-    private static IEnumerable<string?> RecipientsOf(JsonElement round, string customer) => round.List("parcels").Single(p => p.Text("customer") == customer).List("recipients").Select(r => r.GetString());
+    private static IEnumerable<string?> RecipientsOf(JsonElement round, string customer) =>
+        round.List("parcels").Single(p => p.Text("customer") == customer).List("recipients").Select(r => r.GetString());
 
     private static DateOnly Today() => DateOnly.FromDateTime(DateTime.UtcNow);
 
@@ -192,11 +285,17 @@ public class ReminderTests(RunningRendal rendal)
         return await answer.DetailAsync();
     }
 
-    private static IEnumerable<(string Customer, int Level)> Levels(JsonElement round) => round.List("parcels").Select(p => (p.Text("customer"), p.GetProperty("reminderLevel").GetInt32())).OrderBy(p => p.Item1, StringComparer.Ordinal);
+    private static IEnumerable<(string Customer, int Level)> Levels(JsonElement round) =>
+        round
+            .List("parcels")
+            .Select(p => (p.Text("customer"), p.GetProperty("reminderLevel").GetInt32()))
+            .OrderBy(p => p.Item1, StringComparer.Ordinal);
 
-    private static long ParcelOf(JsonElement round, string customer) => round.List("parcels").Single(p => p.Text("customer") == customer).Id();
+    private static long ParcelOf(JsonElement round, string customer) =>
+        round.List("parcels").Single(p => p.Text("customer") == customer).Id();
 
-    private static async Task<string> SubjectAsync(Desk desk, JsonElement round, string customer) => (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{ParcelOf(round, customer)}")).Text("subject");
+    private static async Task<string> SubjectAsync(Desk desk, JsonElement round, string customer) =>
+        (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{ParcelOf(round, customer)}")).Text("subject");
 
     private static Task<string> PageAsync(Desk desk, JsonElement round, string customer) => desk.MessageAsync(ParcelOf(round, customer));
 }

@@ -34,7 +34,12 @@ public class RoundTests(RunningRendal rendal)
         var without = await ChangeAsync(desk, round, s => s["withCredits"] = false);
         Assert.Equal("100.00", Sum(without, "AB01"));
         Assert.Equal(["AB01", "CA01", "DU04"], Customers(await ChangeAsync(desk, round, s => s["dueTo"] = "2026-09-30")));
-        Assert.Equal(["BE02"], Customers(await ChangeAsync(desk, round, s => (s["datedFrom"], s["datedTo"], s["withCredits"]) = ("2026-10-01", "2026-10-31", false))));
+        Assert.Equal(
+            ["BE02"],
+            Customers(
+                await ChangeAsync(desk, round, s => (s["datedFrom"], s["datedTo"], s["withCredits"]) = ("2026-10-01", "2026-10-31", false))
+            )
+        );
         Assert.Contains(without.List("leftOut"), l => l.Text("reason") == "credits-not-wanted" && l.Text("amount") == "-10.00");
     }
 
@@ -42,17 +47,37 @@ public class RoundTests(RunningRendal rendal)
     public async Task What_a_choice_would_come_to_is_told_before_it_is_carried_out_and_is_what_it_comes_to()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync([.. Ledger, "EA01,East Quay,Invoice,T-5,2026-08-01,31/31/2026,GBP,5.00,,Northgate,", "FE01,Fernlea,Invoice,T-6,2026-08-01,2026-09-01,GBP,7.00,,Northgate,"]);
+        await desk.TakeInAsync([
+            .. Ledger,
+            "EA01,East Quay,Invoice,T-5,2026-08-01,31/31/2026,GBP,5.00,,Northgate,",
+            "FE01,Fernlea,Invoice,T-6,2026-08-01,2026-09-01,GBP,7.00,,Northgate,",
+        ]);
         var round = await desk.PrepareAsync();
         await DecideAsync(desk, round, "BE02", "removed", "asked");
-        foreach (var change in new Action<Dictionary<string, object?>>[] { s => s["leaveOutHeld"] = true, s => s["units"] = new[] { "Harbour" }, s => s["withCredits"] = false, s => s["asOf"] = "2026-08-15" })
+        foreach (
+            var change in new Action<Dictionary<string, object?>>[]
+            {
+                s => s["leaveOutHeld"] = true,
+                s => s["units"] = new[] { "Harbour" },
+                s => s["withCredits"] = false,
+                s => s["asOf"] = "2026-08-15",
+            }
+        )
         {
-            Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/count", Changed(round, change), Cancel)).StatusCode);
+            Assert.Equal(
+                HttpStatusCode.NoContent,
+                (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/count", Changed(round, change), Cancel)).StatusCode
+            );
         }
 
         Action<Dictionary<string, object?>>[] changes =
         [
-            s => s["overdueDays"] = 30, s => s["leastBalance"] = 50, s => s["notWithinDays"] = 7, s => (s["overdueDays"], s["leastBalance"]) = (30, 20), s => s["headOffices"] = new[] { "AB01" }, s => s["groups"] = "both",
+            s => s["overdueDays"] = 30,
+            s => s["leastBalance"] = 50,
+            s => s["notWithinDays"] = 7,
+            s => (s["overdueDays"], s["leastBalance"]) = (30, 20),
+            s => s["headOffices"] = new[] { "AB01" },
+            s => s["groups"] = "both",
         ];
         foreach (var change in changes)
         {
@@ -61,10 +86,12 @@ public class RoundTests(RunningRendal rendal)
             Assert.Equal(changed.List("parcels").Count(), count.GetProperty("parcels").GetInt32());
             Assert.Equal(
                 changed.List("proof").Select(p => (p.Text("currency"), p.Text("parcels"))).Where(p => p.Item2 != "0.00"),
-                count.List("sums").Select(s => (s.Text("currency"), s.Text("amount"))));
+                count.List("sums").Select(s => (s.Text("currency"), s.Text("amount")))
+            );
             Assert.Equal(
                 changed.List("leftOut").GroupBy(l => l.Text("reason")).Select(g => (g.Key, g.Count())).Order(),
-                count.List("leftOut").Select(l => (l.Text("reason"), l.GetProperty("customers").GetInt32())).Order());
+                count.List("leftOut").Select(l => (l.Text("reason"), l.GetProperty("customers").GetInt32())).Order()
+            );
         }
     }
 
@@ -75,20 +102,39 @@ public class RoundTests(RunningRendal rendal)
         await desk.TakeInAsync(Ledger);
         var round = await desk.PrepareAsync();
         await ChangeAsync(desk, round, s => (s["units"], s["leaveOutHeld"], s["overdueDays"]) = (new[] { "Northgate" }, true, 60));
-        var saved = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/choices", new { name = " Northern reminders " })).EnumerateArray().Single();
+        var saved = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/choices", new { name = " Northern reminders " }))
+            .EnumerateArray()
+            .Single();
         Assert.Equal("Northern reminders", saved.Text("name"));
 
         var other = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "September", asOf = "2026-09-30" });
-        var used = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices/{saved.Id()}?revision={await desk.RevisionAsync(other.Id())}", new { });
+        var used = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds/{other.Id()}/choices/{saved.Id()}?revision={await desk.RevisionAsync(other.Id())}",
+            new { }
+        );
         Assert.Equal(["AB01"], Customers(used));
-        Assert.Equal(("2026-09-30", 60, true), (used.GetProperty("settings").Text("asOf"), used.GetProperty("settings").GetProperty("overdueDays").GetInt32(), used.GetProperty("settings").GetProperty("leaveOutHeld").GetBoolean()));
+        Assert.Equal(
+            ("2026-09-30", 60, true),
+            (
+                used.GetProperty("settings").Text("asOf"),
+                used.GetProperty("settings").GetProperty("overdueDays").GetInt32(),
+                used.GetProperty("settings").GetProperty("leaveOutHeld").GetBoolean()
+            )
+        );
 
         // Saved again under the same name, whatever its case, it is replaced; forgotten, it is gone.
         await ChangeAsync(desk, other, s => s["leastBalance"] = 5);
-        Assert.Single((await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices", new { name = "northern Reminders" })).EnumerateArray());
+        Assert.Single(
+            (
+                await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices", new { name = "northern Reminders" })
+            ).EnumerateArray()
+        );
         Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.DeleteAsync($"{desk.Api}/choices/{saved.Id()}", Cancel)).StatusCode);
         Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/choices")).EnumerateArray());
-        Assert.Equal("Give the choice a name.", await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices", new { name = " " }, Cancel)).DetailAsync());
+        Assert.Equal(
+            "Give the choice a name.",
+            await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{other.Id()}/choices", new { name = " " }, Cancel)).DetailAsync()
+        );
     }
 
     [Fact]
@@ -111,9 +157,20 @@ public class RoundTests(RunningRendal rendal)
         var held = await DecideAsync(desk, round, "AB01", "held", "");
         Assert.Equal("held", held.List("parcels").Single(p => p.Text("customer") == "AB01").Text("standing"));
         var removed = await DecideAsync(desk, round, "AB01", "removed", "paid this morning");
-        Assert.Contains(removed.List("leftOut"), l => l.Text("customer") == "AB01" && l.Text("reason") == "removed-by-hand" && l.Text("amount") == "90.00");
+        Assert.Contains(removed.List("leftOut"), l =>
+            l.Text("customer") == "AB01" && l.Text("reason") == "removed-by-hand" && l.Text("amount") == "90.00"
+        );
         Assert.Contains("AB01", Customers(await DecideAsync(desk, round, "AB01", null, "")));
-        var nonsense = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions?revision=1", new { customer = "AB01", decision = "burnt", reason = "" }, Cancel);
+        var nonsense = await desk.Browser.PostAsJsonAsync(
+            $"{desk.Api}/rounds/{round.Id()}/decisions?revision=1",
+            new
+            {
+                customer = "AB01",
+                decision = "burnt",
+                reason = "",
+            },
+            Cancel
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, nonsense.StatusCode);
     }
 
@@ -125,8 +182,14 @@ public class RoundTests(RunningRendal rendal)
         await (await desk.PutCardAsync("EA01", "East Quay", "east@@quay; ok@quay.example")).JsonAsync();
         var round = await desk.PrepareAsync();
         await DecideAsync(desk, round, "AB01", "held", "");
-        var summary = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 0 });
-        Assert.Equal((3, 1, 1), (summary.GetProperty("messages").GetInt32(), summary.GetProperty("held").GetInt32(), summary.GetProperty("needYou").GetInt32()));
+        var summary = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds/{round.Id()}/summary",
+            new { parcels = (long[]?)null, count = 0 }
+        );
+        Assert.Equal(
+            (3, 1, 1),
+            (summary.GetProperty("messages").GetInt32(), summary.GetProperty("held").GetInt32(), summary.GetProperty("needYou").GetInt32())
+        );
         var ready = summary.GetProperty("messages").GetInt32();
         await (await desk.ReleaseAsync(round.Id(), ready)).JsonAsync();
         var settled = await desk.SettledAsync(round.Id());
@@ -144,12 +207,23 @@ public class RoundTests(RunningRendal rendal)
         var shown = await desk.SummaryAsync(round.Id());
         await (await desk.ReleaseSeenAsync(round.Id(), shown)).JsonAsync();
         await desk.SettledAsync(round.Id());
-        foreach (var answer in new[]
-        {
-            await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel),
-            await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions?revision=1", new { customer = "AB01", decision = "held", reason = "" }, Cancel),
-            await desk.ReleaseSeenAsync(round.Id(), shown),
-        })
+        foreach (
+            var answer in new[]
+            {
+                await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel),
+                await desk.Browser.PostAsJsonAsync(
+                    $"{desk.Api}/rounds/{round.Id()}/decisions?revision=1",
+                    new
+                    {
+                        customer = "AB01",
+                        decision = "held",
+                        reason = "",
+                    },
+                    Cancel
+                ),
+                await desk.ReleaseSeenAsync(round.Id(), shown),
+            }
+        )
         {
             Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
         }
@@ -188,11 +262,18 @@ public class RoundTests(RunningRendal rendal)
         return round.List("parcels").Select(p => p.Text("customer")).Order(StringComparer.Ordinal);
     }
 
-    private static string Sum(JsonElement round, string customer) => round.List("parcels").Single(p => p.Text("customer") == customer).List("sums").Single().Text("total");
+    private static string Sum(JsonElement round, string customer) =>
+        round.List("parcels").Single(p => p.Text("customer") == customer).List("sums").Single().Text("total");
 
     internal static async Task<JsonElement> ChangeAsync(Desk desk, JsonElement round, Action<Dictionary<string, object?>> change)
     {
-        return await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/rounds/{round.Id()}?revision={await desk.RevisionAsync(round.Id())}", Changed(round, change), Cancel)).JsonAsync();
+        return await (
+            await desk.Browser.PutAsJsonAsync(
+                $"{desk.Api}/rounds/{round.Id()}?revision={await desk.RevisionAsync(round.Id())}",
+                Changed(round, change),
+                Cancel
+            )
+        ).JsonAsync();
     }
 
     /// <summary>The settings of a round with a change.</summary>
@@ -207,7 +288,15 @@ public class RoundTests(RunningRendal rendal)
     /// <returns>The round afterwards.</returns>
     private static async Task<JsonElement> DecideAsync(Desk desk, JsonElement round, string customer, string? decision, string reason)
     {
-        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions?revision={await desk.RevisionAsync(round.Id())}", new { customer, decision, reason });
+        await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds/{round.Id()}/decisions?revision={await desk.RevisionAsync(round.Id())}",
+            new
+            {
+                customer,
+                decision,
+                reason,
+            }
+        );
         return await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}");
     }
 }

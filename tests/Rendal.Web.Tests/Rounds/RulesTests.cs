@@ -36,7 +36,10 @@ public class RulesTests(RunningRendal rendal)
         await desk.SettledAsync(before.Id());
 
         await PutAsync(desk, rules => (rules["edges"], rules["by"], rules["creditsByDate"]) = ("7, 35", "document", true));
-        Assert.Equal(["not due", "1–7", "8–35", "35+"], (await desk.Browser.GetJsonAsync(desk.Api)).List("ageLabels").Select(l => l.GetString()));
+        Assert.Equal(
+            ["not due", "1–7", "8–35", "35+"],
+            (await desk.Browser.GetJsonAsync(desk.Api)).List("ageLabels").Select(l => l.GetString())
+        );
         Assert.Equal("0.00 0.00 -30.00 100.00 | 0.00 | 100.00", Figures(await desk.PrepareAsync()));
 
         var released = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{before.Id()}");
@@ -51,7 +54,10 @@ public class RulesTests(RunningRendal rendal)
         await desk.TakeInAsync(Ledger);
         var round = await desk.PrepareAsync();
         await PutAsync(desk, rules => rules["edges"] = "5 50");
-        Assert.Equal("Since this round was looked through, the figures (one parcel) and the round’s name, date or ages (one parcel) changed.", await desk.UnseenAsync(round.Id()));
+        Assert.Equal(
+            "Since this round was looked through, the figures (one parcel) and the round’s name, date or ages (one parcel) changed.",
+            await desk.UnseenAsync(round.Id())
+        );
     }
 
     [Fact]
@@ -61,7 +67,8 @@ public class RulesTests(RunningRendal rendal)
         await desk.TakeInAsync(
             "Code,Name,Kind,Number,Date,Due,Amount,Reference,E-mail",
             "AB01,Abbot’s Table,Invoice,T-1,2026-08-01,2026-09-01,100.00,,a@abbot.example",
-            "AB01,Abbot’s Table,Payment,P-1,2026-09-05,,-60.00,,a@abbot.example");
+            "AB01,Abbot’s Table,Payment,P-1,2026-09-05,,-60.00,,a@abbot.example"
+        );
         Assert.Equal(1, Items(await desk.PrepareAsync()));
         await PutAsync(desk, rules => rules["settlement"] = "reference");
         Assert.Equal(2, Items(await desk.PrepareAsync()));
@@ -78,8 +85,26 @@ public class RulesTests(RunningRendal rendal)
     public async Task Bands_that_do_not_grow_are_refused_in_words(string edges)
     {
         using var desk = await Desk.AtAsync(rendal);
-        var answer = await desk.Browser.PutAsJsonAsync($"{desk.Api}/rules", new { edges, by = "due", creditsByDate = false, form = "open-items", settlement = (string?)null, termsDays = 30, levels = new[] { new { days = 7, gap = 0 } }, maySkip = false, mayRepeat = false }, Cancel);
-        Assert.Equal((HttpStatusCode.UnprocessableEntity, "The bands need one to eight last days that grow, such as 30, 60, 90."), (answer.StatusCode, await answer.DetailAsync()));
+        var answer = await desk.Browser.PutAsJsonAsync(
+            $"{desk.Api}/rules",
+            new
+            {
+                edges,
+                by = "due",
+                creditsByDate = false,
+                form = "open-items",
+                settlement = (string?)null,
+                termsDays = 30,
+                levels = new[] { new { days = 7, gap = 0 } },
+                maySkip = false,
+                mayRepeat = false,
+            },
+            Cancel
+        );
+        Assert.Equal(
+            (HttpStatusCode.UnprocessableEntity, "The bands need one to eight last days that grow, such as 30, 60, 90."),
+            (answer.StatusCode, await answer.DetailAsync())
+        );
     }
 
     private static string Figures(System.Text.Json.JsonElement round)

@@ -28,7 +28,13 @@ public class SealTests(RunningRendal rendal)
         await RewordAsync(desk, "<p>Please pay today.</p>");
 
         var refused = await desk.ReleaseSeenAsync(round, shown, seenChanges: true);
-        Assert.Equal((HttpStatusCode.Conflict, "Since this round was prepared, the wording (2 parcels) changed. Prepare it anew and look through it again."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Equal(
+            (
+                HttpStatusCode.Conflict,
+                "Since this round was prepared, the wording (2 parcels) changed. Prepare it anew and look through it again."
+            ),
+            (refused.StatusCode, await refused.DetailAsync())
+        );
         Assert.Equal("Since this round was looked through, the wording (2 parcels) changed.", await desk.UnseenAsync(round));
         await desk.LookAtAsync(round);
         await (await desk.ReleaseSeenAsync(round, await desk.SummaryAsync(round))).JsonAsync();
@@ -45,7 +51,11 @@ public class SealTests(RunningRendal rendal)
         await IdentityAsync(desk, "Tarnbrook accounts");
         await (await desk.PutCardAsync("AB01", "Abbot’s Table", "other@abbot.example")).JsonAsync();
 
-        Assert.Equal("Since this round was looked through, the recipients (one parcel), the card (one parcel), the letterhead (2 parcels) and the sender (2 parcels) changed.", await desk.UnseenAsync(round));
+        Assert.Equal(
+            "Since this round was looked through, the recipients (one parcel), the card (one parcel), the letterhead (2 "
+                + "parcels) and the sender (2 parcels) changed.",
+            await desk.UnseenAsync(round)
+        );
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
     }
 
@@ -62,7 +72,10 @@ public class SealTests(RunningRendal rendal)
 
         await desk.LookAtAsync(round, parcels[0].Id());
         var view = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}");
-        Assert.Equal(("Since this round was looked through, the letterhead (one parcel) changed.", false), (view.Text("changed"), view.GetProperty("isBehind").GetBoolean()));
+        Assert.Equal(
+            ("Since this round was looked through, the letterhead (one parcel) changed.", false),
+            (view.Text("changed"), view.GetProperty("isBehind").GetBoolean())
+        );
         Assert.Equal(["BE02", "BE02"], await NextChangedAsync(desk, round, 0, 1));
 
         // What people choose themselves they see: it marks nothing, and what is marked stays so.
@@ -80,7 +93,16 @@ public class SealTests(RunningRendal rendal)
         var round = await desk.PrepareAsync();
         await LetterheadAsync(desk, "By transfer to account 11111111");
         await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
-        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/looked-at", new { preparedAt = round.Text("preparedAt"), parcel = (long?)null }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await desk.Browser.PostAsJsonAsync(
+                    $"{desk.Api}/rounds/{round.Id()}/looked-at",
+                    new { preparedAt = round.Text("preparedAt"), parcel = (long?)null },
+                    Cancel
+                )
+            ).StatusCode
+        );
         Assert.Equal("Since this round was looked through, the letterhead (2 parcels) changed.", await desk.UnseenAsync(round.Id()));
     }
 
@@ -92,8 +114,16 @@ public class SealTests(RunningRendal rendal)
         var round = (await desk.PrepareAsync()).Id();
         await (await desk.PutCardAsync("BE02", "Beacon Lodge", "b@beacon.example")).JsonAsync();
         await (await desk.PutCardAsync("AB01", "Abbot’s Table", "")).JsonAsync();
-        Assert.Equal("Since this round was looked through, one parcel came into it; one parcel fell out of it.", await desk.UnseenAsync(round));
-        Assert.Equal([("BE02", "new in this round")], (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Select(p => (p.Text("customer"), p.List("changed").Single().GetString())));
+        Assert.Equal(
+            "Since this round was looked through, one parcel came into it; one parcel fell out of it.",
+            await desk.UnseenAsync(round)
+        );
+        Assert.Equal(
+            [("BE02", "new in this round")],
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}"))
+                .List("parcels")
+                .Select(p => (p.Text("customer"), p.List("changed").Single().GetString()))
+        );
         await (await desk.ReleaseAsync(round, 1)).JsonAsync();
         await desk.SettledAsync(round);
         Assert.Equal(["b@beacon.example"], rendal.Mailbox.Of($"book-{desk.Book}").SelectMany(m => m.Recipients));
@@ -125,7 +155,10 @@ public class SealTests(RunningRendal rendal)
         Assert.Equal(1, (await desk.SummaryAsync(round.Id())).GetProperty("parcels").GetInt32());
         var refused = await desk.ReleaseSeenAsync(round.Id(), seen);
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
-        Assert.Matches(@"^\w+ changed the round at \d\d:\d\d:\d\d, \w+ decided about Beacon Lodge at \d\d:\d\d:\d\d since you were shown what would be released\. Prepare it anew and look through it again\.$", await refused.DetailAsync());
+        Assert.Matches(
+            @"^\w+ changed the round at \d\d:\d\d:\d\d, \w+ decided about Beacon Lodge at \d\d:\d\d:\d\d since you were shown what would be released\. Prepare it anew and look through it again\.$",
+            await refused.DetailAsync()
+        );
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
     }
 
@@ -145,7 +178,9 @@ public class SealTests(RunningRendal rendal)
         await desk.SettledAsync(round);
         var (_, pdf) = Assert.Single(await LayoutDesk.EnclosedAsync(desk, "AB01"));
         Assert.Equal(looked, TextOf(pdf));
-        using var raw = new MemoryStream(rendal.Mailbox.Bytes(rendal.Mailbox.Of($"book-{desk.Book}").First(m => m.Recipients.Contains("a@abbot.example"))));
+        using var raw = new MemoryStream(
+            rendal.Mailbox.Bytes(rendal.Mailbox.Of($"book-{desk.Book}").First(m => m.Recipients.Contains("a@abbot.example")))
+        );
         Assert.NotEqual("Somebody else", (await MimeMessage.LoadAsync(raw, Cancel)).From.Mailboxes.Single().Name);
     }
 
@@ -160,9 +195,16 @@ public class SealTests(RunningRendal rendal)
         Assert.Equal((2, true), (stopped.GetProperty("parcels").GetInt32(), stopped.GetProperty("isTakenBack").GetBoolean()));
         await RewordAsync(desk, "<p>Please pay today.</p>");
         await DecideAsync(desk, round, "BE02", "removed");
-        Assert.Equal("Since this round was looked through, the wording (one parcel) changed; one parcel fell out of it.", await desk.UnseenAsync(round));
+        Assert.Equal(
+            "Since this round was looked through, the wording (one parcel) changed; one parcel fell out of it.",
+            await desk.UnseenAsync(round)
+        );
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Single();
-        Assert.Contains("Please pay today.", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel.Id()}")).Text("message"), StringComparison.Ordinal);
+        Assert.Contains(
+            "Please pay today.",
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel.Id()}")).Text("message"),
+            StringComparison.Ordinal
+        );
         Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray());
 
         await (await desk.ReleaseAsync(round, 1)).JsonAsync();
@@ -180,7 +222,19 @@ public class SealTests(RunningRendal rendal)
         {
             long[] parcels = [parcel.Id()];
             var summary = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels });
-            await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/release", new { parcels, revision = summary.GetProperty("revision").GetInt64(), seen = summary.Text("seen"), at }, Cancel)).JsonAsync();
+            await (
+                await desk.Browser.PostAsJsonAsync(
+                    $"{desk.Api}/rounds/{round.Id()}/release",
+                    new
+                    {
+                        parcels,
+                        revision = summary.GetProperty("revision").GetInt64(),
+                        seen = summary.Text("seen"),
+                        at,
+                    },
+                    Cancel
+                )
+            ).JsonAsync();
         }
 
         while (rendal.Mailbox.Of($"book-{desk.Book}").Count == 0)
@@ -188,10 +242,16 @@ public class SealTests(RunningRendal rendal)
             await Task.Delay(100, Cancel);
         }
 
-        Assert.False((await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/stop", new { })).GetProperty("isTakenBack").GetBoolean());
+        Assert.False(
+            (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/stop", new { })).GetProperty("isTakenBack").GetBoolean()
+        );
         rendal.Mailbox.Clear($"book-{desk.Book}");
         await RewordAsync(desk, "<p>Please pay today.</p>");
-        Assert.Equal("Since this round was prepared, the wording (one parcel) changed. A part of it was let go already: make a round of the rest, which is prepared anew, and look through that.", await RefusedAsync(desk, round.Id(), 1));
+        Assert.Equal(
+            "Since this round was prepared, the wording (one parcel) changed. A part of it was let go already: make a round "
+                + "of the rest, which is prepared anew, and look through that.",
+            await RefusedAsync(desk, round.Id(), 1)
+        );
 
         var rest = (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/rest", new { })).Id();
         await (await desk.ReleaseAsync(rest, 1)).JsonAsync();
@@ -207,15 +267,39 @@ public class SealTests(RunningRendal rendal)
         var round = (await desk.PrepareAsync()).Id();
         await DecideAsync(desk, round, "BE02", "held");
         var item = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/accounts/BE02")).List("items").First().Text("key");
-        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round}/items?revision={await desk.RevisionAsync(round)}", new { customer = "BE02", item, decision = "out", reason = "short delivery" }, Cancel)).StatusCode);
-        var before = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/left-out")).EnumerateArray().Select(l => (l.Text("customer"), l.Text("reason"))).ToList();
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await desk.Browser.PostAsJsonAsync(
+                    $"{desk.Api}/rounds/{round}/items?revision={await desk.RevisionAsync(round)}",
+                    new
+                    {
+                        customer = "BE02",
+                        item,
+                        decision = "out",
+                        reason = "short delivery",
+                    },
+                    Cancel
+                )
+            ).StatusCode
+        );
+        var before = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/left-out"))
+            .EnumerateArray()
+            .Select(l => (l.Text("customer"), l.Text("reason")))
+            .ToList();
         Assert.NotEmpty(before);
         await (await desk.ReleaseAsync(round, 1)).JsonAsync();
         await desk.SettledAsync(round);
 
         var rest = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/rest", new { });
         Assert.All(rest.List("parcels"), p => Assert.Equal(("BE02", "held"), (p.Text("customer"), p.Text("standing"))));
-        Assert.Subset((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{rest.Id()}/left-out")).EnumerateArray().Select(l => (l.Text("customer"), l.Text("reason"))).ToHashSet(), before.ToHashSet());
+        Assert.Subset(
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{rest.Id()}/left-out"))
+                .EnumerateArray()
+                .Select(l => (l.Text("customer"), l.Text("reason")))
+                .ToHashSet(),
+            before.ToHashSet()
+        );
     }
 
     private async Task<Desk> DeskAsync()
@@ -230,7 +314,11 @@ public class SealTests(RunningRendal rendal)
         var found = new List<string?>();
         foreach (var place in after)
         {
-            found.Add((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/parcels/next-changed?after={place}")).GetProperty("customer").GetString());
+            found.Add(
+                (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/parcels/next-changed?after={place}"))
+                    .GetProperty("customer")
+                    .GetString()
+            );
         }
 
         return found;
@@ -258,12 +346,35 @@ public class SealTests(RunningRendal rendal)
     private static async Task RewordAsync(Desk desk, string body)
     {
         var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First(w => w.Text("name") == "Plain");
-        await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { version = wording.GetProperty("version").GetInt64(), name = "Plain", language = "en", subject = "Statement", body }, Cancel)).JsonAsync();
+        await (
+            await desk.Browser.PutAsJsonAsync(
+                $"{desk.Api}/wordings/{wording.Id()}",
+                new
+                {
+                    version = wording.GetProperty("version").GetInt64(),
+                    name = "Plain",
+                    language = "en",
+                    subject = "Statement",
+                    body,
+                },
+                Cancel
+            )
+        ).JsonAsync();
     }
 
     private static async Task LetterheadAsync(Desk desk, string howToPay)
     {
-        var answer = await desk.Browser.PutAsJsonAsync($"{desk.Api}/firm", new { name = "Tarnbrook Linen Hire", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { howToPay } }, Cancel);
+        var answer = await desk.Browser.PutAsJsonAsync(
+            $"{desk.Api}/firm",
+            new
+            {
+                name = "Tarnbrook Linen Hire",
+                addressLines = new[] { "14 Tenter Lane" },
+                contactLines = Array.Empty<string>(),
+                paymentLines = new[] { howToPay },
+            },
+            Cancel
+        );
         Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync(Cancel));
     }
 
@@ -276,15 +387,28 @@ public class SealTests(RunningRendal rendal)
     }
 
     private static async Task DecideAsync(Desk desk, long round, string customer, string decision) =>
-        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}", new { customer, decision, reason = "asked to" });
+        await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}",
+            new
+            {
+                customer,
+                decision,
+                reason = "asked to",
+            }
+        );
 
     private static async Task PauseAsync(Desk desk, long round, bool paused) =>
-        Assert.Equal(HttpStatusCode.NoContent, (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round}/pause", new { paused }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round}/pause", new { paused }, Cancel)).StatusCode
+        );
 
     /// <summary>The text of the document for the first customer as the workbench shows it.</summary>
     private static async Task<string> DocumentAsync(Desk desk, long round)
     {
-        var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").First(p => p.Text("customer") == "AB01");
+        var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}"))
+            .List("parcels")
+            .First(p => p.Text("customer") == "AB01");
         return TextOf(await desk.Browser.GetByteArrayAsync($"{desk.Api}/parcels/{parcel.Id()}/document", Cancel));
     }
 

@@ -22,12 +22,18 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
         var (desk, colleague, round) = await OpenAsync();
         Assert.Equal(HttpStatusCode.OK, (await ChangeAsync(colleague, desk, round, s => s["leastBalance"] = 15)).StatusCode);
         var both = await (await ChangeAsync(desk.Browser, desk, round, s => s["name"] = "The round of October")).JsonAsync();
-        Assert.Equal(("The round of October", "15"), (both.Text("name"), both.GetProperty("settings").GetProperty("leastBalance").ToString()));
+        Assert.Equal(
+            ("The round of October", "15"),
+            (both.Text("name"), both.GetProperty("settings").GetProperty("leastBalance").ToString())
+        );
         Assert.Equal(["BE02"], both.List("parcels").Select(p => p.Text("customer")));
 
         var refused = await ChangeAsync(desk.Browser, desk, round, s => s["leastBalance"] = 30);
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
-        Assert.Matches(@"^colleague-\w+ changed the minimum balance at \d\d:\d\d:\d\d since you saw it\. Look at it; if yours is to stand, change it again\.$", await refused.DetailAsync());
+        Assert.Matches(
+            @"^colleague-\w+ changed the minimum balance at \d\d:\d\d:\d\d since you saw it\. Look at it; if yours is to stand, change it again\.$",
+            await refused.DetailAsync()
+        );
         Assert.Equal(HttpStatusCode.OK, (await ChangeAsync(desk.Browser, desk, both, s => s["leastBalance"] = 0)).StatusCode);
     }
 
@@ -52,7 +58,9 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
         var (desk, colleague, round) = await OpenAsync();
         var shown = await desk.SummaryAsync(round.Id());
         await (await DecideAsync(colleague, desk, round, "AB01", "held")).JsonAsync();
-        await (await DecideAsync(colleague, desk, (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")), "AB01", null)).JsonAsync();
+        await (
+            await DecideAsync(colleague, desk, (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")), "AB01", null)
+        ).JsonAsync();
 
         // Exactly the same parcels are ready as before; still somebody was at them.
         Assert.Equal(shown.Text("seen"), (await desk.SummaryAsync(round.Id())).Text("seen"));
@@ -74,7 +82,16 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
         Assert.Equal((false, true), await NowAsync(desk, seen));
         await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
         Assert.Equal((true, false), await NowAsync(desk, seen));
-        var missing = await desk.Browser.PostAsJsonAsync($"{desk.Api}/rounds/{round.Id()}/decisions", new { customer = "AB01", decision = "held", reason = "" }, Cancel);
+        var missing = await desk.Browser.PostAsJsonAsync(
+            $"{desk.Api}/rounds/{round.Id()}/decisions",
+            new
+            {
+                customer = "AB01",
+                decision = "held",
+                reason = "",
+            },
+            Cancel
+        );
         Assert.Equal((HttpStatusCode.BadRequest, "The request is not understood."), (missing.StatusCode, await missing.DetailAsync()));
     }
 
@@ -88,13 +105,39 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
     /// <summary>Whether a round is another than somebody sees, and whether it is behind what it uses.</summary>
     private static async Task<(bool IsOther, bool IsBehind)> NowAsync(Desk desk, JsonElement seen)
     {
-        var now = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{seen.Id()}/revision?revision={seen.GetProperty("revision")}&preparedAt={Uri.EscapeDataString(seen.Text("preparedAt"))}");
+        var now = await desk.Browser.GetJsonAsync(
+            $"{desk.Api}/rounds/{seen.Id()}/revision?revision={seen.GetProperty("revision")}&preparedAt={Uri.EscapeDataString(seen.Text("preparedAt"))}"
+        );
         return (now.GetProperty("isOther").GetBoolean(), now.GetProperty("isBehind").GetBoolean());
     }
 
-    private static Task<HttpResponseMessage> ChangeAsync(HttpClient browser, Desk desk, JsonElement seen, Action<Dictionary<string, object?>> change) =>
-        browser.PutAsJsonAsync($"{desk.Api}/rounds/{seen.Id()}?revision={seen.GetProperty("revision")}", RoundTests.Changed(seen, change), Cancel);
+    private static Task<HttpResponseMessage> ChangeAsync(
+        HttpClient browser,
+        Desk desk,
+        JsonElement seen,
+        Action<Dictionary<string, object?>> change
+    ) =>
+        browser.PutAsJsonAsync(
+            $"{desk.Api}/rounds/{seen.Id()}?revision={seen.GetProperty("revision")}",
+            RoundTests.Changed(seen, change),
+            Cancel
+        );
 
-    private static Task<HttpResponseMessage> DecideAsync(HttpClient browser, Desk desk, JsonElement seen, string customer, string? decision) =>
-        browser.PostAsJsonAsync($"{desk.Api}/rounds/{seen.Id()}/decisions?revision={seen.GetProperty("revision")}", new { customer, decision, reason = "" }, Cancel);
+    private static Task<HttpResponseMessage> DecideAsync(
+        HttpClient browser,
+        Desk desk,
+        JsonElement seen,
+        string customer,
+        string? decision
+    ) =>
+        browser.PostAsJsonAsync(
+            $"{desk.Api}/rounds/{seen.Id()}/decisions?revision={seen.GetProperty("revision")}",
+            new
+            {
+                customer,
+                decision,
+                reason = "",
+            },
+            Cancel
+        );
 }

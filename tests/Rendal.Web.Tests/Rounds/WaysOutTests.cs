@@ -15,7 +15,12 @@ public class WaysOutTests
     private const string Elsewhere = "another round";
 
     /// <summary>What a worker does by itself, while there is one.</summary>
-    private static readonly (string From, string To)[] Workers = [("released", "sending"), ("to-be-retried", "sending"), ("sending", "sent")];
+    private static readonly (string From, string To)[] Workers =
+    [
+        ("released", "sending"),
+        ("to-be-retried", "sending"),
+        ("sending", "sent"),
+    ];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -32,24 +37,36 @@ public class WaysOutTests
         await using var owner = NpgsqlDataSource.Create(rendal.OwnersDatabase);
         await TriedAsync(owner, desk.Book, parcel);
 
-        var states = Enum.GetValues<ParcelState>().Select(s => (State: s.Code(), Problem: "")).Append((State: "held", Problem: "It could not be made.")).ToList();
+        var states = Enum.GetValues<ParcelState>()
+            .Select(s => (State: s.Code(), Problem: ""))
+            .Append((State: "held", Problem: "It could not be made."))
+            .ToList();
         var edges = new List<(string From, string To)>();
         foreach (var (state, problem) in states)
         {
-            foreach (var act in new Func<Task<HttpResponseMessage>>[]
-            {
-                () => PostAsync($"/parcels/{parcel}/retry"),
-                () => PostAsync($"/parcels/{parcel}/unsure", new { went = true }),
-                () => PostAsync($"/parcels/{parcel}/unsure", new { went = false }),
-                () => PostAsync($"/rounds/{round}/stop"),
-                () => PostAsync($"/rounds/{round}/exported-went"),
-                () => PostAsync($"/dispatch/{parcel}/repeat"),
-                () => PostAsync($"/rounds/{round}/rest"),
-            })
-            {
-                await using (var set = owner.CreateCommand("update parcel set state = $3, problem = $4, worker = case when $3 = 'sending' then 1 end where book_id = $1 and id = $2"))
+            foreach (
+                var act in new Func<Task<HttpResponseMessage>>[]
                 {
-                    set.Parameters.AddRange(new[] { desk.Book, parcel, state, (object)problem }.Select(v => new NpgsqlParameter { Value = v }).ToArray());
+                    () => PostAsync($"/parcels/{parcel}/retry"),
+                    () => PostAsync($"/parcels/{parcel}/unsure", new { went = true }),
+                    () => PostAsync($"/parcels/{parcel}/unsure", new { went = false }),
+                    () => PostAsync($"/rounds/{round}/stop"),
+                    () => PostAsync($"/rounds/{round}/exported-went"),
+                    () => PostAsync($"/dispatch/{parcel}/repeat"),
+                    () => PostAsync($"/rounds/{round}/rest"),
+                }
+            )
+            {
+                await using (
+                    var set = owner.CreateCommand(
+                        "update parcel set state = $3, problem = $4, worker = case when $3 = 'sending' then 1 end where "
+                            + "book_id = $1 and id = $2"
+                    )
+                )
+                {
+                    set.Parameters.AddRange(
+                        new[] { desk.Book, parcel, state, (object)problem }.Select(v => new NpgsqlParameter { Value = v }).ToArray()
+                    );
                     Assert.Equal(1, await set.ExecuteNonQueryAsync(Cancel));
                 }
 
@@ -60,7 +77,10 @@ public class WaysOutTests
                 {
                     // What can be done is what the pages are told that can be.
                     var asked = answer.RequestMessage!.RequestUri!.AbsolutePath;
-                    Assert.True(!asked.EndsWith("/retry", StringComparison.Ordinal) || before.List("parcels").Single().GetProperty("canBeRetried").GetBoolean());
+                    Assert.True(
+                        !asked.EndsWith("/retry", StringComparison.Ordinal)
+                            || before.List("parcels").Single().GetProperty("canBeRetried").GetBoolean()
+                    );
                     Assert.True(!asked.EndsWith("/rest", StringComparison.Ordinal) || before.GetProperty("rest").GetInt32() == 1);
                     edges.Add((Named(state, problem), await NowAsync(await answer.Content.ReadAsStringAsync(Cancel))));
                 }
@@ -70,7 +90,10 @@ public class WaysOutTests
         foreach (var (state, problem) in states)
         {
             Assert.Contains(edges, e => e.From == Named(state, problem) && e.To != e.From);
-            Assert.True(Leads(Named(state, problem), [.. edges, .. Workers], []), $"nothing leads on from “{Named(state, problem)}”: {string.Join(", ", edges.Distinct())}");
+            Assert.True(
+                Leads(Named(state, problem), [.. edges, .. Workers], []),
+                $"nothing leads on from “{Named(state, problem)}”: {string.Join(", ", edges.Distinct())}"
+            );
         }
 
         // What a person alone can do leads on as well: no state hangs on a worker.
@@ -82,7 +105,12 @@ public class WaysOutTests
 
         async Task<string> NowAsync(string answer)
         {
-            var made = answer.Length > 0 && JsonDocument.Parse(answer).RootElement is { ValueKind: JsonValueKind.Object } view && (view.TryGetProperty("id", out var id) || view.TryGetProperty("round", out id)) ? id.GetInt64() : round;
+            var made =
+                answer.Length > 0
+                && JsonDocument.Parse(answer).RootElement is { ValueKind: JsonValueKind.Object } view
+                && (view.TryGetProperty("id", out var id) || view.TryGetProperty("round", out id))
+                    ? id.GetInt64()
+                    : round;
             var view2 = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{made}");
             var one = view2.List("parcels").Single();
             Assert.True(made == round || one.Text("standing") == "prepared", one.Text("standing"));
@@ -93,7 +121,10 @@ public class WaysOutTests
     /// <summary>Has a parcel been offered to a server that wanted it later: its round stays released.</summary>
     private static async Task TriedAsync(NpgsqlDataSource owner, long book, long parcel)
     {
-        await using var command = owner.CreateCommand("insert into dispatch_try (book_id, parcel_id, worker, started_at, ended_at, ending, answer) values ($1, $2, 1, now(), now(), 'try-later', '451 4.3.0 later')");
+        await using var command = owner.CreateCommand(
+            "insert into dispatch_try (book_id, parcel_id, worker, started_at, ended_at, ending, answer) values ($1, $2, 1, "
+                + "now(), now(), 'try-later', '451 4.3.0 later')"
+        );
         command.Parameters.AddRange(new[] { book, parcel }.Select(v => new NpgsqlParameter { Value = v }).ToArray());
         Assert.Equal(1, await command.ExecuteNonQueryAsync(Cancel));
     }
@@ -108,8 +139,19 @@ public class WaysOutTests
         var round = (await desk.PrepareAsync()).Id();
         foreach (var (decision, standing) in new (string?, string)[] { ("held", "held"), (null, "prepared") })
         {
-            await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}", new { customer = "AB01", decision, reason = "" });
-            Assert.Equal(standing, (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Single().Text("standing"));
+            await desk.Browser.PostJsonAsync(
+                $"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}",
+                new
+                {
+                    customer = "AB01",
+                    decision,
+                    reason = "",
+                }
+            );
+            Assert.Equal(
+                standing,
+                (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Single().Text("standing")
+            );
         }
 
         Assert.Equal(HttpStatusCode.OK, (await desk.ReleaseAsync(round, 1)).StatusCode);
@@ -121,7 +163,11 @@ public class WaysOutTests
         await using var rendal = new RunningRendal(sends: false);
         await rendal.InitializeAsync();
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, Row, Row.Replace("AB01", "BE02", StringComparison.Ordinal).Replace("T-1", "T-2", StringComparison.Ordinal));
+        await desk.TakeInAsync(
+            Headings,
+            Row,
+            Row.Replace("AB01", "BE02", StringComparison.Ordinal).Replace("T-1", "T-2", StringComparison.Ordinal)
+        );
         var prepared = await desk.PrepareAsync();
         var round = prepared.Id();
         await (await desk.ReleaseAsync(round, 2)).JsonAsync();
@@ -132,13 +178,17 @@ public class WaysOutTests
 
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round}/stop", null, Cancel)).JsonAsync();
         Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).GetProperty("rest").GetInt32());
-        var both = await Task.WhenAll(Enumerable.Range(0, 2).Select(_ => desk.Browser.PostAsync($"{desk.Api}/rounds/{round}/rest", null, Cancel)));
+        var both = await Task.WhenAll(
+            Enumerable.Range(0, 2).Select(_ => desk.Browser.PostAsync($"{desk.Api}/rounds/{round}/rest", null, Cancel))
+        );
         Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(a => a.StatusCode).Order());
         var rest = await both.Single(a => a.IsSuccessStatusCode).JsonAsync();
         Assert.Equal(["AB01", "BE02"], rest.List("parcels").Select(p => p.Text("customer")).Order());
         var gone = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}");
         Assert.Equal(0, gone.GetProperty("rest").GetInt32());
-        Assert.All(gone.List("parcels"), p => Assert.Equal(("held", "it goes with another round"), (p.Text("standing"), p.Text("problem"))));
+        Assert.All(gone.List("parcels"), p =>
+            Assert.Equal(("held", "it goes with another round"), (p.Text("standing"), p.Text("problem")))
+        );
     }
 
     [Fact]

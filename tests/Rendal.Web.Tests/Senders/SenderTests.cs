@@ -29,12 +29,30 @@ public class SenderTests(RunningRendal rendal)
     }
 
     [Theory]
-    [InlineData("accounts@tarnbrook.example", "mail.tarnbrook.example", 25, "none", "Without security mail can only go to this machine. Choose STARTTLS (port 587) or TLS (port 465) for mail.tarnbrook.example.")]
-    [InlineData("two@a.example; b@b.example", "mail.tarnbrook.example", 587, "starttls", "“two@a.example; b@b.example” is not one e-mail address.")]
+    [InlineData(
+        "accounts@tarnbrook.example",
+        "mail.tarnbrook.example",
+        25,
+        "none",
+        "Without security mail can only go to this machine. Choose STARTTLS (port 587) or TLS (port 465) for mail.tarnbrook.example."
+    )]
+    [InlineData(
+        "two@a.example; b@b.example",
+        "mail.tarnbrook.example",
+        587,
+        "starttls",
+        "“two@a.example; b@b.example” is not one e-mail address."
+    )]
     [InlineData("accounts@tarnbrook.example", " ", 587, "starttls", "Say the mail server’s name and its port.")]
     [InlineData("accounts@tarnbrook.example", "mail.tarnbrook.example", 0, "tls", "Say the mail server’s name and its port.")]
     [InlineData("accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "hope", "Choose how the line is secured.")]
-    public async Task An_account_that_cannot_be_right_is_refused_with_the_remedy(string address, string host, int port, string security, string says)
+    public async Task An_account_that_cannot_be_right_is_refused_with_the_remedy(
+        string address,
+        string host,
+        int port,
+        string security,
+        string says
+    )
     {
         using var desk = await Desk.AtAsync(rendal);
         var answer = await PutAsync(desk, address, host, port, security, "secret");
@@ -46,7 +64,9 @@ public class SenderTests(RunningRendal rendal)
     public async Task A_password_is_kept_encrypted_never_shown_and_stays_when_none_is_given()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await (await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "a very secret one")).JsonAsync();
+        await (
+            await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "a very secret one")
+        ).JsonAsync();
         var shown = await (await PutAsync(desk, "ledger@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", null)).JsonAsync();
         Assert.True(shown.GetProperty("hasPassword").GetBoolean());
         Assert.DoesNotContain("secret", shown.GetRawText());
@@ -65,12 +85,18 @@ public class SenderTests(RunningRendal rendal)
     public async Task A_kept_password_goes_to_no_other_server_than_it_was_given_for(string host, int port, string security)
     {
         using var desk = await Desk.AtAsync(rendal);
-        await (await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "a very secret one")).JsonAsync();
+        await (
+            await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "a very secret one")
+        ).JsonAsync();
         var says = $"The password was given for mail.tarnbrook.example, port 587. Type it again for {host}, port {port}.";
         var kept = await PutAsync(desk, "accounts@tarnbrook.example", host, port, security, null);
         Assert.Equal((HttpStatusCode.UnprocessableEntity, says), (kept.StatusCode, await kept.DetailAsync()));
         var sender = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id();
-        var tried = await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders/{sender}/try", Account("accounts@tarnbrook.example", host, port, security, null), Cancel);
+        var tried = await desk.Browser.PostAsJsonAsync(
+            $"{desk.Api}/senders/{sender}/try",
+            Account("accounts@tarnbrook.example", host, port, security, null),
+            Cancel
+        );
         Assert.Equal(says, await tried.DetailAsync());
 
         // Even where the row is changed behind the back of the application, nothing else can be made of it.
@@ -88,13 +114,31 @@ public class SenderTests(RunningRendal rendal)
     public async Task The_password_of_a_sender_is_not_given_to_a_mailbox_nor_that_of_a_mailbox_to_another_server()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await (await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "a very secret one")).JsonAsync();
-        var replies = $"{desk.Api}/senders/{(await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id()}/replies";
-        Task<HttpResponseMessage> PutMailboxAsync(string host, string? password) => desk.Browser.PutAsJsonAsync(replies, new { host, port = 993, security = "tls", userName = "accounts", password }, Cancel);
+        await (
+            await PutAsync(desk, "accounts@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "a very secret one")
+        ).JsonAsync();
+        var replies =
+            $"{desk.Api}/senders/{(await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id()}/replies";
+        Task<HttpResponseMessage> PutMailboxAsync(string host, string? password) =>
+            desk.Browser.PutAsJsonAsync(
+                replies,
+                new
+                {
+                    host,
+                    port = 993,
+                    security = "tls",
+                    userName = "accounts",
+                    password,
+                },
+                Cancel
+            );
         Assert.Equal("Give the password of the mailbox.", await (await PutMailboxAsync("imap.tarnbrook.example", null)).DetailAsync());
         await (await PutMailboxAsync("imap.tarnbrook.example", "another secret")).JsonAsync();
         await (await PutMailboxAsync("imap.tarnbrook.example", null)).JsonAsync();
-        Assert.Equal("The password was given for imap.tarnbrook.example, port 993. Type it again for imap.elsewhere.example, port 993.", await (await PutMailboxAsync("imap.elsewhere.example", null)).DetailAsync());
+        Assert.Equal(
+            "The password was given for imap.tarnbrook.example, port 993. Type it again for imap.elsewhere.example, port 993.",
+            await (await PutMailboxAsync("imap.elsewhere.example", null)).DetailAsync()
+        );
     }
 
     [Fact]
@@ -103,7 +147,15 @@ public class SenderTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         using var other = await Desk.AtAsync(rendal);
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
-        var refused = await PutAsync(desk, "accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", "x", $"book-{other.Book}");
+        var refused = await PutAsync(
+            desk,
+            "accounts@practice.example",
+            "127.0.0.1",
+            practice.GetProperty("port").GetInt32(),
+            "none",
+            "x",
+            $"book-{other.Book}"
+        );
         Assert.Equal($"The postroom knows this book as book-{desk.Book}. Give that as the user name.", await refused.DetailAsync());
         var accounts = rendal.App.Services.GetRequiredService<BookAccounts>();
         Assert.True(accounts.Has($"book-{desk.Book}", accounts.Password(desk.Book)));
@@ -116,7 +168,11 @@ public class SenderTests(RunningRendal rendal)
     public async Task A_password_whose_key_is_lost_pauses_the_sender_once_and_goes_on_when_it_is_typed_again()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example");
+        await desk.TakeInAsync(
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
+            "BE02,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example"
+        );
         await (await PutAsync(desk, "accounts@tarnbrook.example", "127.0.0.1", 1, "none", "x")).JsonAsync();
         var round = await desk.PrepareAsync();
         await using (var lose = Source.CreateCommand("update sender set password = 'what no key opens' where book_id = $1"))
@@ -125,10 +181,15 @@ public class SenderTests(RunningRendal rendal)
             Assert.Equal(1, await lose.ExecuteNonQueryAsync(Cancel));
         }
 
-        Assert.False((await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetProperty("hasPassword").GetBoolean());
+        Assert.False(
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetProperty("hasPassword").GetBoolean()
+        );
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
         System.Text.Json.JsonElement stopped;
-        while ((stopped = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).Text("senderPaused").Length == 0 || stopped.List("parcels").Any(p => p.Text("standing") == "sending"))
+        while (
+            (stopped = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).Text("senderPaused").Length == 0
+            || stopped.List("parcels").Any(p => p.Text("standing") == "sending")
+        )
         {
             await Task.Delay(50, Cancel);
         }
@@ -137,7 +198,9 @@ public class SenderTests(RunningRendal rendal)
         Assert.All(stopped.List("parcels"), p => Assert.Equal(("released", ""), (p.Text("standing"), p.Text("answer"))));
         Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray());
         var practice = rendal.App.Services.GetRequiredService<HostParts>();
-        await (await PutAsync(desk, "accounts@practice.example", "127.0.0.1", practice.MailPort, "none", "typed again", $"book-{desk.Book}")).JsonAsync();
+        await (
+            await PutAsync(desk, "accounts@practice.example", "127.0.0.1", practice.MailPort, "none", "typed again", $"book-{desk.Book}")
+        ).JsonAsync();
         while ((await desk.SettledAsync(round.Id())).List("parcels").Any(p => p.Text("standing") != "sent"))
         {
             await Task.Delay(100, Cancel);
@@ -151,18 +214,35 @@ public class SenderTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         using var colleague = await desk.ColleagueAsync(rendal);
-        await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("second@tarnbrook.example", isMine: false), Cancel)).JsonAsync();
+        await (
+            await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("second@tarnbrook.example", isMine: false), Cancel)
+        ).JsonAsync();
         foreach (var sender in (await colleague.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().ToList())
         {
-            var refused = await colleague.PutAsJsonAsync($"{desk.Api}/senders/{sender.Id()}", Account("accounts@tarnbrook.example", isMine: true), Cancel);
-            Assert.Equal("This sender belongs to the book, and everybody who has it sends by it. Add another one to have one of your own.", await refused.DetailAsync());
+            var refused = await colleague.PutAsJsonAsync(
+                $"{desk.Api}/senders/{sender.Id()}",
+                Account("accounts@tarnbrook.example", isMine: true),
+                Cancel
+            );
+            Assert.Equal(
+                "This sender belongs to the book, and everybody who has it sends by it. Add another one to have one of your own.",
+                await refused.DetailAsync()
+            );
         }
 
-        await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)).JsonAsync();
-        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await (
+            await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)
+        ).JsonAsync();
+        await desk.TakeInAsync(
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
+        );
         var round = await desk.PrepareAsync();
         var parcel = round.List("parcels").Single().Id();
-        Assert.Equal("Tarnbrook Linen Hire <odile@tarnbrook.example>", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Text("from"));
+        Assert.Equal(
+            "Tarnbrook Linen Hire <odile@tarnbrook.example>",
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Text("from")
+        );
         Assert.Equal("a colleague’s sender", (await colleague.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Text("from"));
         var summary = await colleague.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/summary", new { parcels = (long[]?)null, count = 1 });
         Assert.Equal(("a colleague’s sender", ""), (summary.Text("sender"), summary.Text("server")));
@@ -174,14 +254,33 @@ public class SenderTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         using var colleague = await desk.ColleagueAsync(rendal);
         var shared = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id();
-        var own = await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)).JsonAsync();
+        var own = await (
+            await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)
+        ).JsonAsync();
         Assert.Equal([own.Id(), shared], (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Select(s => s.Id()));
         Assert.Equal([shared], (await colleague.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Select(s => s.Id()));
-        Assert.Equal(HttpStatusCode.NotFound, (await colleague.PutAsJsonAsync($"{desk.Api}/senders/{own.Id()}", Account("odile@tarnbrook.example", isMine: false), Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await colleague.PostAsJsonAsync($"{desk.Api}/senders/{own.Id()}/try", Account("odile@tarnbrook.example", isMine: false), Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (
+                await colleague.PutAsJsonAsync($"{desk.Api}/senders/{own.Id()}", Account("odile@tarnbrook.example", isMine: false), Cancel)
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (
+                await colleague.PostAsJsonAsync(
+                    $"{desk.Api}/senders/{own.Id()}/try",
+                    Account("odile@tarnbrook.example", isMine: false),
+                    Cancel
+                )
+            ).StatusCode
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await colleague.GetAsync($"{desk.Api}/senders/{own.Id()}/replies", Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await colleague.DeleteAsync($"{desk.Api}/senders/{own.Id()}/replies", Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await colleague.PostAsync($"{desk.Api}/senders/{own.Id()}/replies/fetch", null, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await colleague.PostAsync($"{desk.Api}/senders/{own.Id()}/replies/fetch", null, Cancel)).StatusCode
+        );
     }
 
     [Fact]
@@ -190,13 +289,26 @@ public class SenderTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         using var colleague = await desk.ColleagueAsync(rendal);
         var shared = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().Id();
-        var own = (await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)).JsonAsync()).Id();
-        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        var own = (
+            await (
+                await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("odile@tarnbrook.example", isMine: true), Cancel)
+            ).JsonAsync()
+        ).Id();
+        await desk.TakeInAsync(
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
+        );
         var round = await desk.PrepareAsync();
         Assert.Equal(own, round.GetProperty("settings").GetProperty("senderId").GetInt64());
         var api = $"{desk.Api}/rounds/{round.Id()}";
         var refused = await ReleaseAsync();
-        Assert.Equal((HttpStatusCode.Conflict, "This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it."), (refused.StatusCode, await refused.DetailAsync()));
+        Assert.Equal(
+            (
+                HttpStatusCode.Conflict,
+                "This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it."
+            ),
+            (refused.StatusCode, await refused.DetailAsync())
+        );
 
         var settings = System.Text.Json.Nodes.JsonNode.Parse(round.GetProperty("settings").GetRawText())!;
         settings["name"] = "Looked through by a colleague";
@@ -208,20 +320,48 @@ public class SenderTests(RunningRendal rendal)
         Assert.Equal(HttpStatusCode.OK, (await ReleaseAsync()).StatusCode);
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
 
-        async Task<HttpResponseMessage> PutAsync() => await colleague.PutAsJsonAsync($"{api}?revision={await desk.RevisionAsync(round.Id())}", settings, Cancel);
+        async Task<HttpResponseMessage> PutAsync() =>
+            await colleague.PutAsJsonAsync($"{api}?revision={await desk.RevisionAsync(round.Id())}", settings, Cancel);
 
         async Task<HttpResponseMessage> ReleaseAsync() =>
-            await colleague.PostAsJsonAsync($"{api}/release", new { parcels = (long[]?)null, revision = await desk.RevisionAsync(round.Id()), seen = (await desk.SummaryAsync(round.Id())).Text("seen") }, Cancel);
+            await colleague.PostAsJsonAsync(
+                $"{api}/release",
+                new
+                {
+                    parcels = (long[]?)null,
+                    revision = await desk.RevisionAsync(round.Id()),
+                    seen = (await desk.SummaryAsync(round.Id())).Text("seen"),
+                },
+                Cancel
+            );
     }
 
     private static object Account(string address, bool isMine) =>
-        new { name = "Tarnbrook Linen Hire", address, replyTo = "", copyToSelf = false, host = "mail.tarnbrook.example", port = 587, security = "starttls", userName = "odile", password = (string?)null, aMinute = (int?)null, aDay = (int?)null, largestBytes = (int?)null, isMine };
+        new
+        {
+            name = "Tarnbrook Linen Hire",
+            address,
+            replyTo = "",
+            copyToSelf = false,
+            host = "mail.tarnbrook.example",
+            port = 587,
+            security = "starttls",
+            userName = "odile",
+            password = (string?)null,
+            aMinute = (int?)null,
+            aDay = (int?)null,
+            largestBytes = (int?)null,
+            isMine,
+        };
 
     [Fact]
     public async Task A_refused_sign_in_stops_the_sender_until_it_is_put_right()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await desk.TakeInAsync(
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
+        );
         var round = await desk.PrepareAsync();
         var drills = rendal.App.Services.GetRequiredService<Drills>();
         drills.Begin($"book-{desk.Book}", new Drill(DrillStep.SignIn, DrillAct.Answer, "535 5.7.8 the name or the password is wrong"));
@@ -233,7 +373,17 @@ public class SenderTests(RunningRendal rendal)
 
         drills.End($"book-{desk.Book}");
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
-        await (await PutAsync(desk, "accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", "right again", $"book-{desk.Book}")).JsonAsync();
+        await (
+            await PutAsync(
+                desk,
+                "accounts@practice.example",
+                "127.0.0.1",
+                practice.GetProperty("port").GetInt32(),
+                "none",
+                "right again",
+                $"book-{desk.Book}"
+            )
+        ).JsonAsync();
         while ((await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing") != "sent")
         {
             await Task.Delay(100, Cancel);
@@ -248,41 +398,91 @@ public class SenderTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
         var port = practice.GetProperty("port").GetInt32();
-        Assert.Equal([("name", true), ("line", true), ("sign-in", true), ("address", true)], Steps(await TryAsync("127.0.0.1", port, "none", null)));
+        Assert.Equal(
+            [("name", true), ("line", true), ("sign-in", true), ("address", true)],
+            Steps(await TryAsync("127.0.0.1", port, "none", null))
+        );
         Assert.Equal(26_214_400, (await TryAsync("127.0.0.1", port, "none", null)).GetProperty("largestBytes").GetInt32());
         Assert.Equal(("name", false), Steps(await TryAsync("no-such-server.invalid", 587, "starttls", "x"))[^1]);
         Assert.Equal(("line", false), Steps(await TryAsync("127.0.0.1", 1, "none", "x"))[^1]);
         var secured = await TryAsync("127.0.0.1", port, "starttls", "x");
         Assert.Equal(("certificate", false), Steps(secured)[^1]);
-        Assert.Equal("The certificate of 127.0.0.1 is signed by “Postroom practice authority”, whom this machine does not trust.", secured.List("answers").Last().Text("words"));
-        Assert.Equal(practice.GetRawText(), (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetRawText());
+        Assert.Equal(
+            "The certificate of 127.0.0.1 is signed by “Postroom practice authority”, whom this machine does not trust.",
+            secured.List("answers").Last().Text("words")
+        );
+        Assert.Equal(
+            practice.GetRawText(),
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetRawText()
+        );
 
         // What a server says is not read out: whatever listens at a port that somebody names could be asked so.
         var drills = rendal.App.Services.GetRequiredService<Drills>();
         drills.Begin($"book-{desk.Book}", new Drill(DrillStep.Sender, DrillAct.Answer, "553 5.7.1 a secret of the server"));
-        Assert.Equal(("the server answers 553", "The server does not let this account send as accounts@tarnbrook.example. Use the account’s own address, or ask your mail provider to allow this one."), Last(await TryAsync("127.0.0.1", port, "none", "x")));
+        Assert.Equal(
+            (
+                "the server answers 553",
+                "The server does not let this account send as accounts@tarnbrook.example. Use the account’s own address, or "
+                    + "ask your mail provider to allow this one."
+            ),
+            Last(await TryAsync("127.0.0.1", port, "none", "x"))
+        );
         drills.End($"book-{desk.Book}");
         drills.Begin($"book-{desk.Book}", new Drill(DrillStep.SignIn, DrillAct.Answer, "535 5.7.8 a secret of the server"));
-        Assert.Equal(($"the server does not let book-{desk.Book} in (535)", "Check the user name and the password. Many providers want an app password here, which is made in the security settings of the account."), Last(await TryAsync("127.0.0.1", port, "none", "x")));
+        Assert.Equal(
+            (
+                $"the server does not let book-{desk.Book} in (535)",
+                "Check the user name and the password. Many providers want an app password here, which is made in the "
+                    + "security settings of the account."
+            ),
+            Last(await TryAsync("127.0.0.1", port, "none", "x"))
+        );
         drills.End($"book-{desk.Book}");
 
         Task<System.Text.Json.JsonElement> TryAsync(string host, int at, string security, string? password, string? userName = null) =>
-            desk.Browser.PostJsonAsync($"{desk.Api}/senders/{practice.Id()}/try", Account("accounts@tarnbrook.example", host, at, security, password, userName ?? $"book-{desk.Book}"));
+            desk.Browser.PostJsonAsync(
+                $"{desk.Api}/senders/{practice.Id()}/try",
+                Account("accounts@tarnbrook.example", host, at, security, password, userName ?? $"book-{desk.Book}")
+            );
 
-        static List<(string, bool)> Steps(System.Text.Json.JsonElement trial) => [.. trial.List("answers").Select(a => (a.Text("step"), a.GetProperty("passed").GetBoolean()))];
-        static (string, string) Last(System.Text.Json.JsonElement trial) => (trial.List("answers").Last().Text("words"), trial.List("answers").Last().Text("remedy"));
+        static List<(string, bool)> Steps(System.Text.Json.JsonElement trial) =>
+            [.. trial.List("answers").Select(a => (a.Text("step"), a.GetProperty("passed").GetBoolean()))];
+        static (string, string) Last(System.Text.Json.JsonElement trial) =>
+            (trial.List("answers").Last().Text("words"), trial.List("answers").Last().Text("remedy"));
     }
 
     [Fact]
     public async Task Answers_go_where_the_sender_wants_them_and_a_copy_to_itself()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Invoice,T-2,2026-09-01,2026-10-01,20.00,drill.recipient.550@beacon.example");
+        await desk.TakeInAsync(
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
+            "BE02,Invoice,T-2,2026-09-01,2026-10-01,20.00,drill.recipient.550@beacon.example"
+        );
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
-        await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{practice.Id()}", Account("accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", null, $"book-{desk.Book}", replyTo: "ledger@practice.example", copyToSelf: true), Cancel)).JsonAsync();
+        await (
+            await desk.Browser.PutAsJsonAsync(
+                $"{desk.Api}/senders/{practice.Id()}",
+                Account(
+                    "accounts@practice.example",
+                    "127.0.0.1",
+                    practice.GetProperty("port").GetInt32(),
+                    "none",
+                    null,
+                    $"book-{desk.Book}",
+                    replyTo: "ledger@practice.example",
+                    copyToSelf: true
+                ),
+                Cancel
+            )
+        ).JsonAsync();
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
-        Assert.Equal([("BE02", "refused"), ("AB01", "sent")], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => (p.Text("customer"), p.Text("standing"))));
+        Assert.Equal(
+            [("BE02", "refused"), ("AB01", "sent")],
+            (await desk.SettledAsync(round.Id())).List("parcels").Select(p => (p.Text("customer"), p.Text("standing")))
+        );
         var received = rendal.Mailbox.Of($"book-{desk.Book}");
         var abbot = Assert.Single(received, m => m.Recipients.Contains("a@abbot.example"));
         Assert.Equal(["a@abbot.example", "accounts@practice.example"], abbot.Recipients);
@@ -295,10 +495,20 @@ public class SenderTests(RunningRendal rendal)
     public async Task Several_senders_are_kept_each_with_its_allowance()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var added = await desk.Browser.PostJsonAsync($"{desk.Api}/senders", Account("second@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "x", aMinute: 30, aDay: 500));
-        Assert.Equal((30, 500, 0), (added.GetProperty("aMinute").GetInt32(), added.GetProperty("aDay").GetInt32(), added.GetProperty("begunToday").GetInt32()));
+        var added = await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/senders",
+            Account("second@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "x", aMinute: 30, aDay: 500)
+        );
+        Assert.Equal(
+            (30, 500, 0),
+            (added.GetProperty("aMinute").GetInt32(), added.GetProperty("aDay").GetInt32(), added.GetProperty("begunToday").GetInt32())
+        );
         Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).GetArrayLength());
-        var refused = await desk.Browser.PostAsJsonAsync($"{desk.Api}/senders", Account("second@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "x", aMinute: 0), Cancel);
+        var refused = await desk.Browser.PostAsJsonAsync(
+            $"{desk.Api}/senders",
+            Account("second@tarnbrook.example", "mail.tarnbrook.example", 587, "starttls", "x", aMinute: 0),
+            Cancel
+        );
         Assert.Equal("An allowance is at least one message; leave it empty for as many as go.", await refused.DetailAsync());
     }
 
@@ -306,22 +516,46 @@ public class SenderTests(RunningRendal rendal)
     public async Task A_message_larger_than_the_server_takes_is_told_before_it_is_released()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(["Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", .. Enumerable.Range(1, 2_000).Select(i => $"BE02,Invoice,B-{i},2026-09-01,2026-10-01,20.00,b@beacon.example")]);
+        await desk.TakeInAsync([
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
+            .. Enumerable.Range(1, 2_000).Select(i => $"BE02,Invoice,B-{i},2026-09-01,2026-10-01,20.00,b@beacon.example"),
+        ]);
         var round = await desk.PrepareAsync();
         Assert.All(round.List("parcels"), p => Assert.Equal("prepared", p.Text("standing")));
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
-        await (await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{practice.Id()}", Account("accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", null, $"book-{desk.Book}", largestBytes: 150_000), Cancel)).JsonAsync();
+        await (
+            await desk.Browser.PutAsJsonAsync(
+                $"{desk.Api}/senders/{practice.Id()}",
+                Account(
+                    "accounts@practice.example",
+                    "127.0.0.1",
+                    practice.GetProperty("port").GetInt32(),
+                    "none",
+                    null,
+                    $"book-{desk.Book}",
+                    largestBytes: 150_000
+                ),
+                Cancel
+            )
+        ).JsonAsync();
         round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
         var parcels = round.List("parcels").ToDictionary(p => p.Text("customer"), p => p.Text("problem"));
         Assert.Equal("", parcels["AB01"]);
-        Assert.Matches(@"^the message is \d\.\d+ MB, and 127\.0\.0\.1 takes 0\.15 MB: enclose fewer forms of the document, or smaller pictures$", parcels["BE02"]);
+        Assert.Matches(
+            @"^the message is \d\.\d+ MB, and 127\.0\.0\.1 takes 0\.15 MB: enclose fewer forms of the document, or smaller pictures$",
+            parcels["BE02"]
+        );
     }
 
     [Fact]
     public async Task How_often_and_when_a_message_is_tried_again_is_the_senders_to_say()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,drill.recipient.451@abbot.example");
+        await desk.TakeInAsync(
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,drill.recipient.451@abbot.example"
+        );
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
         Assert.Equal([1, 5, 15, 60], practice.List("pauseMinutes").Select(p => p.GetInt32()));
         Assert.Equal([10, 20], (await (await KeepAsync(10, 20)).JsonAsync()).List("pauseMinutes").Select(p => p.GetInt32()));
@@ -332,15 +566,67 @@ public class SenderTests(RunningRendal rendal)
         Assert.Equal("refused", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
 
         Task<HttpResponseMessage> KeepAsync(params int[] pauses) =>
-            desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{practice.Id()}", Account("accounts@practice.example", "127.0.0.1", practice.GetProperty("port").GetInt32(), "none", null, $"book-{desk.Book}", pauseMinutes: pauses), Cancel);
+            desk.Browser.PutAsJsonAsync(
+                $"{desk.Api}/senders/{practice.Id()}",
+                Account(
+                    "accounts@practice.example",
+                    "127.0.0.1",
+                    practice.GetProperty("port").GetInt32(),
+                    "none",
+                    null,
+                    $"book-{desk.Book}",
+                    pauseMinutes: pauses
+                ),
+                Cancel
+            );
     }
 
-    private static async Task<HttpResponseMessage> PutAsync(Desk desk, string address, string host, int port, string security, string? password, string userName = "accounts")
+    private static async Task<HttpResponseMessage> PutAsync(
+        Desk desk,
+        string address,
+        string host,
+        int port,
+        string security,
+        string? password,
+        string userName = "accounts"
+    )
     {
         var sender = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().First().Id();
-        return await desk.Browser.PutAsJsonAsync($"{desk.Api}/senders/{sender}", Account(address, host, port, security, password, userName), Cancel);
+        return await desk.Browser.PutAsJsonAsync(
+            $"{desk.Api}/senders/{sender}",
+            Account(address, host, port, security, password, userName),
+            Cancel
+        );
     }
 
-    private static object Account(string address, string host, int port, string security, string? password, string userName = "accounts", string replyTo = "", bool copyToSelf = false, int? aMinute = null, int? aDay = null, int? largestBytes = null, int[]? pauseMinutes = null) =>
-        new { name = "Tarnbrook", address, replyTo, copyToSelf, host, port, security, userName, password, aMinute, aDay, largestBytes, pauseMinutes };
+    private static object Account(
+        string address,
+        string host,
+        int port,
+        string security,
+        string? password,
+        string userName = "accounts",
+        string replyTo = "",
+        bool copyToSelf = false,
+        int? aMinute = null,
+        int? aDay = null,
+        int? largestBytes = null,
+        int[]? pauseMinutes = null
+    ) =>
+        new
+        {
+            name = "Tarnbrook",
+            address,
+            replyTo,
+            copyToSelf,
+            host,
+            port,
+            security,
+            userName,
+            password,
+            aMinute,
+            aDay,
+            largestBytes,
+            pauseMinutes,
+        };
 }

@@ -8,7 +8,16 @@ namespace Rendal.Web.Tests.SignIn;
 public class DoorTests(RunningRendal rendal)
 {
     /// <summary>What has to be open to those who are not signed in yet.</summary>
-    private static readonly string[] Open = ["POST /api/session", "GET /api/first-run", "POST /api/first-run", "GET /api/invitations/{key}", "POST /api/invitations/join", "GET /api/resets/{key}", "POST /api/resets/follow"];
+    private static readonly string[] Open =
+    [
+        "POST /api/session",
+        "GET /api/first-run",
+        "POST /api/first-run",
+        "GET /api/invitations/{key}",
+        "POST /api/invitations/join",
+        "GET /api/resets/{key}",
+        "POST /api/resets/follow",
+    ];
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -28,7 +37,10 @@ public class DoorTests(RunningRendal rendal)
                 }
 
                 var path = System.Text.RegularExpressions.Regex.Replace(pattern, @"\{[^}]*\}", "1");
-                using var request = new HttpRequestMessage(new HttpMethod(method), path) { Content = method is "GET" or "DELETE" ? null : JsonContent.Create(new { }) };
+                using var request = new HttpRequestMessage(new HttpMethod(method), path)
+                {
+                    Content = method is "GET" or "DELETE" ? null : JsonContent.Create(new { }),
+                };
                 var answer = await stranger.SendAsync(request, Cancel);
                 Assert.True(answer.StatusCode == HttpStatusCode.Unauthorized, $"{method} {pattern} answered {answer.StatusCode}");
                 asked++;
@@ -61,7 +73,11 @@ public class DoorTests(RunningRendal rendal)
 
         static async Task<bool> IsSecureAsync(Uri address)
         {
-            using var browser = new HttpClient(new HttpClientHandler { UseCookies = false }) { BaseAddress = address, DefaultRequestHeaders = { { "X-Rendal", "1" }, { "X-Forwarded-Proto", "https" } } };
+            using var browser = new HttpClient(new HttpClientHandler { UseCookies = false })
+            {
+                BaseAddress = address,
+                DefaultRequestHeaders = { { "X-Rendal", "1" }, { "X-Forwarded-Proto", "https" } },
+            };
             var answer = await browser.PostAsJsonAsync("/api/session", new { name = "odile", password = RunningRendal.Password }, Cancel);
             return answer.Headers.GetValues("Set-Cookie").All(cookie => cookie.Contains("; secure", StringComparison.OrdinalIgnoreCase));
         }
@@ -83,7 +99,17 @@ public class DoorTests(RunningRendal rendal)
         using var browser = rendal.Browser();
         foreach (var key in new[] { RunningRendal.FirstRunKey, "another key" })
         {
-            var answer = await browser.PostAsJsonAsync("/api/first-run", new { key, name = "second", password = "long enough it is", book = RunningRendal.Firm("Second") }, Cancel);
+            var answer = await browser.PostAsJsonAsync(
+                "/api/first-run",
+                new
+                {
+                    key,
+                    name = "second",
+                    password = "long enough it is",
+                    book = RunningRendal.Firm("Second"),
+                },
+                Cancel
+            );
             Assert.Equal(HttpStatusCode.Forbidden, answer.StatusCode);
         }
     }
@@ -101,7 +127,9 @@ public class DoorTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         var people = rendal.App.Services.GetRequiredService<Store.People.PersonStore>();
-        var hash = rendal.App.Services.GetRequiredService<Microsoft.AspNetCore.Identity.PasswordHasher<Store.People.Person>>().HashPassword(null!, "another person's");
+        var hash = rendal
+            .App.Services.GetRequiredService<Microsoft.AspNetCore.Identity.PasswordHasher<Store.People.Person>>()
+            .HashPassword(null!, "another person's");
         await people.AddAsync("wilma", hash, Cancel);
         using var other = rendal.Browser();
         await other.PostJsonAsync("/api/session", new { name = "wilma", password = "another person's" });

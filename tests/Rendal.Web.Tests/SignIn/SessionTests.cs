@@ -42,9 +42,22 @@ public sealed class SessionTests : IAsyncLifetime
         using var here = await SignedInAsync("ines");
         using var there = await SignedInAsync("ines");
         Assert.Equal(2, (await here.GetJsonAsync("/api/sessions")).GetArrayLength());
-        Assert.Equal(HttpStatusCode.Unauthorized, (await here.PutAsJsonAsync("/api/session/password", new { current = "a wrong one", password = "another good one" }, Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await here.PutAsJsonAsync("/api/session/password", new { current = Password, password = "short" }, Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.NoContent, (await here.PutAsJsonAsync("/api/session/password", new { current = Password, password = "another good one" }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Unauthorized,
+            (
+                await here.PutAsJsonAsync("/api/session/password", new { current = "a wrong one", password = "another good one" }, Cancel)
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (await here.PutAsJsonAsync("/api/session/password", new { current = Password, password = "short" }, Cancel)).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await here.PutAsJsonAsync("/api/session/password", new { current = Password, password = "another good one" }, Cancel)
+            ).StatusCode
+        );
         Assert.Equal(HttpStatusCode.OK, (await here.GetAsync("/api/session", Cancel)).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await there.GetAsync("/api/session", Cancel)).StatusCode);
         using var later = rendal.Browser();
@@ -70,20 +83,38 @@ public sealed class SessionTests : IAsyncLifetime
         using var ines = await SignedInAsync("ines");
         Assert.Equal(HttpStatusCode.Forbidden, (await ines.PostAsJsonAsync("/api/resets", new { name = "odile" }, Cancel)).StatusCode);
         using var administrator = await rendal.SignedInAsync();
-        Assert.Equal(HttpStatusCode.NotFound, (await administrator.PostAsJsonAsync("/api/resets", new { name = "nobody" }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await administrator.PostAsJsonAsync("/api/resets", new { name = "nobody" }, Cancel)).StatusCode
+        );
         var first = (await administrator.PostJsonAsync("/api/resets", new { name = "ines" })).Text("key");
         var key = (await administrator.PostJsonAsync("/api/resets", new { name = "INES" })).Text("key");
         using var anew = rendal.Browser();
         Assert.Equal(HttpStatusCode.NotFound, (await anew.GetAsync($"/api/resets/{first}", Cancel)).StatusCode);
         Assert.Equal("ines", (await anew.GetJsonAsync($"/api/resets/{key}")).Text("name"));
-        Assert.Equal(HttpStatusCode.NoContent, (await anew.PostAsJsonAsync("/api/resets/follow", new { key, password = "another good one" }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await anew.PostAsJsonAsync("/api/resets/follow", new { key, password = "another good one" }, Cancel)).StatusCode
+        );
         Assert.Equal("ines", (await anew.GetJsonAsync("/api/session")).Text("name"));
         Assert.Equal(HttpStatusCode.Unauthorized, (await ines.GetAsync("/api/session", Cancel)).StatusCode);
-        Assert.Equal(HttpStatusCode.NotFound, (await anew.PostAsJsonAsync("/api/resets/follow", new { key, password = "yet another one" }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await anew.PostAsJsonAsync("/api/resets/follow", new { key, password = "yet another one" }, Cancel)).StatusCode
+        );
 
         // Who remembers after all, and changes it themselves, leaves no address behind by which somebody else could.
         var left = (await administrator.PostJsonAsync("/api/resets", new { name = "ines" })).Text("key");
-        Assert.Equal(HttpStatusCode.NoContent, (await anew.PutAsJsonAsync("/api/session/password", new { current = "another good one", password = "one of her own" }, Cancel)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await anew.PutAsJsonAsync(
+                    "/api/session/password",
+                    new { current = "another good one", password = "one of her own" },
+                    Cancel
+                )
+            ).StatusCode
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await anew.GetAsync($"/api/resets/{left}", Cancel)).StatusCode);
     }
 
@@ -96,7 +127,9 @@ public sealed class SessionTests : IAsyncLifetime
         using var guesser = rendal.Browser();
         var answers = await Task.WhenAll(Enumerable.Range(0, 40).Select(i => SignInAsync(guesser, name, $"guess {i}")));
         Assert.Equal(5, answers.Count(a => a.StatusCode == HttpStatusCode.Unauthorized));
-        Assert.All(answers.Where(a => a.StatusCode != HttpStatusCode.Unauthorized), a => Assert.Equal(HttpStatusCode.TooManyRequests, a.StatusCode));
+        Assert.All(answers.Where(a => a.StatusCode != HttpStatusCode.Unauthorized), a =>
+            Assert.Equal(HttpStatusCode.TooManyRequests, a.StatusCode)
+        );
         var late = await SignInAsync(guesser, name, Password);
         Assert.Equal(HttpStatusCode.TooManyRequests, late.StatusCode);
         Assert.Equal(TimeSpan.FromSeconds(1), late.Headers.RetryAfter!.Delta);
@@ -142,10 +175,13 @@ public sealed class SessionTests : IAsyncLifetime
         return browser;
     }
 
-    private static Task<HttpResponseMessage> SignInAsync(HttpClient browser, string name, string password) => browser.PostAsJsonAsync("/api/session", new { name, password }, Cancel);
+    private static Task<HttpResponseMessage> SignInAsync(HttpClient browser, string name, string password) =>
+        browser.PostAsJsonAsync("/api/session", new { name, password }, Cancel);
 
     private Task AddAsync(string name) =>
-        rendal.App.Services.GetRequiredService<PersonStore>().AddAsync(name, rendal.App.Services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), Cancel);
+        rendal
+            .App.Services.GetRequiredService<PersonStore>()
+            .AddAsync(name, rendal.App.Services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), Cancel);
 }
 
 /// <summary>The first run of an installation.</summary>
@@ -157,8 +193,23 @@ public class FirstRunTests
         await using var rendal = new RunningRendal { IsNew = true };
         await rendal.InitializeAsync();
         using var browser = rendal.Browser();
-        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(i =>
-            browser.PostAsJsonAsync("/api/first-run", new { key = RunningRendal.FirstRunKey, name = $"first-{i}", password = "long enough it is", book = RunningRendal.Firm($"Firm {i}") }, TestContext.Current.CancellationToken)));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 8)
+                .Select(i =>
+                    browser.PostAsJsonAsync(
+                        "/api/first-run",
+                        new
+                        {
+                            key = RunningRendal.FirstRunKey,
+                            name = $"first-{i}",
+                            password = "long enough it is",
+                            book = RunningRendal.Firm($"Firm {i}"),
+                        },
+                        TestContext.Current.CancellationToken
+                    )
+                )
+        );
         Assert.Equal(1, answers.Count(a => a.StatusCode == HttpStatusCode.NoContent));
         Assert.Equal(7, answers.Count(a => a.StatusCode == HttpStatusCode.Forbidden));
     }

@@ -15,12 +15,19 @@ public class TodayTests(RunningRendal rendal)
             "Code,Name,Kind,Number,Date,Due,Currency,Outstanding,E-mail",
             "AB01,Abbot’s Table,Invoice,T-1,2026-07-01,2026-08-01,GBP,100.00,a@abbot.example",
             "BE02,Beacon Lodge,Invoice,T-2,2026-07-01,2026-08-02,GBP,160.05,b@beacon.example",
-            "CA01,Carrow House,Invoice,T-3,2026-08-01,2026-09-01,EUR,940.00,c@carrow.example");
+            "CA01,Carrow House,Invoice,T-3,2026-08-01,2026-09-01,EUR,940.00,c@carrow.example"
+        );
         var today = await desk.Browser.GetJsonAsync($"{desk.Api}/today");
         Assert.Equal(["GBP", "EUR"], today.List("currencies").Select(c => c.GetString()));
-        Assert.Equal([("Beacon Lodge", "160.05"), ("Abbot’s Table", "100.00")], today.List("largest").Select(l => (l.Text("name"), l.Text("overdue"))));
+        Assert.Equal(
+            [("Beacon Lodge", "160.05"), ("Abbot’s Table", "100.00")],
+            today.List("largest").Select(l => (l.Text("name"), l.Text("overdue")))
+        );
         Assert.Equal((2, "260.05"), (today.GetProperty("notWrittenCount").GetInt32(), today.Text("notWrittenSum")));
-        Assert.Equal(["CA01"], (await desk.Browser.GetJsonAsync($"{desk.Api}/today?currency=EUR")).List("largest").Select(l => l.Text("customer")));
+        Assert.Equal(
+            ["CA01"],
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/today?currency=EUR")).List("largest").Select(l => l.Text("customer"))
+        );
 
         var round = await desk.PrepareAsync();
         await desk.ReleaseAsync(round.Id(), 3);

@@ -26,11 +26,18 @@ public class WordingTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         await TakeInAsync(desk);
         await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example", contact: "Owen Farrow", title: "Mr");
-        await desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example", "BE02,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example");
+        await desk.TakeInAsync(
+            "Code,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
+            "BE02,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example"
+        );
         var round = await desk.PrepareAsync();
         await PutAsync(desk, "Statement", "<p><span data-slot=\"customer.salutation\"></span>,</p>");
         var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
-        Assert.Equal([("AB01", "prepared", ""), ("BE02", "needs-you", "salutation is empty")], again.List("parcels").Select(p => (p.Text("customer"), p.Text("standing"), p.Text("problem"))).Order());
+        Assert.Equal(
+            [("AB01", "prepared", ""), ("BE02", "needs-you", "salutation is empty")],
+            again.List("parcels").Select(p => (p.Text("customer"), p.Text("standing"), p.Text("problem"))).Order()
+        );
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         var settled = await desk.SettledAsync(round.Id());
         Assert.Equal("needs-you", settled.List("parcels").Single(p => p.Text("customer") == "BE02").Text("standing"));
@@ -40,13 +47,18 @@ public class WordingTests(RunningRendal rendal)
     public async Task Slots_show_what_they_hold_of_a_customer()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Currency,Outstanding,Delivery round", "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,GBP,10.00,North 2");
+        await desk.TakeInAsync(
+            "Code,Name,Kind,Number,Date,Due,Currency,Outstanding,Delivery round",
+            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,GBP,10.00,North 2"
+        );
         Assert.Equal(("Abbot’s Table", "£10.00", "North 2", ""), await HeldAsync("AB01"));
         Assert.Equal(("", "", "", ""), await HeldAsync("nobody"));
 
         async Task<(string, string, string, string)> HeldAsync(string customer)
         {
-            var slots = (await desk.Browser.GetJsonAsync($"{desk.Api}/slots?customer={customer}")).EnumerateArray().ToDictionary(s => s.Text("name"), s => s.Text("example"));
+            var slots = (await desk.Browser.GetJsonAsync($"{desk.Api}/slots?customer={customer}"))
+                .EnumerateArray()
+                .ToDictionary(s => s.Text("name"), s => s.Text("example"));
             return (slots["customer.name"], slots["statement.total"], slots["column.Delivery round"], slots["reminder.level"]);
         }
     }
@@ -55,7 +67,12 @@ public class WordingTests(RunningRendal rendal)
     public async Task What_could_run_or_fetch_is_taken_out_of_a_wording()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var view = await PutAsync(desk, "Statement", "<p onclick=\"x()\">Good day<script>alert(1)</script><img src=\"https://tracker.example/1.gif\"><iframe src=\"https://x.example\"></iframe></p>");
+        var view = await PutAsync(
+            desk,
+            "Statement",
+            "<p onclick=\"x()\">Good day<script>alert(1)</script><img src=\"https://tracker.example/1.gif\"><iframe "
+                + "src=\"https://x.example\"></iframe></p>"
+        );
         Assert.Equal("<p>Good day</p>", view.Text("body"));
     }
 
@@ -63,12 +80,22 @@ public class WordingTests(RunningRendal rendal)
     public async Task Liquid_and_markup_in_the_data_stay_text()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,{{ firm.name }} <b>& Sons</b>,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await desk.TakeInAsync(
+            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+            "AB01,{{ firm.name }} <b>& Sons</b>,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
+        );
         var round = await desk.PrepareAsync();
-        await PutAsync(desk, "For <span data-slot=\"customer.name\"></span>", "<p>To <span data-slot=\"customer.name\"></span>, {{ customer.code }}</p>");
+        await PutAsync(
+            desk,
+            "For <span data-slot=\"customer.name\"></span>",
+            "<p>To <span data-slot=\"customer.name\"></span>, {{ customer.code }}</p>"
+        );
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Id();
-        Assert.Equal("For {{ firm.name }} <b>& Sons</b>", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Text("subject"));
+        Assert.Equal(
+            "For {{ firm.name }} <b>& Sons</b>",
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Text("subject")
+        );
         var page = await desk.MessageAsync(parcel);
         Assert.Contains("To {{ firm.name }} &lt;b&gt;&amp; Sons&lt;/b&gt;, {{ customer.code }}", page);
     }
@@ -78,21 +105,44 @@ public class WordingTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await TakeInAsync(desk);
-        var picture = (await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Dot }, Cancel)).JsonAsync()).GetProperty("number").GetInt64();
-        Assert.Equal(picture, (await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Dot }, Cancel)).JsonAsync()).GetProperty("number").GetInt64());
+        var picture = (await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Dot }, Cancel)).JsonAsync())
+            .GetProperty("number")
+            .GetInt64();
+        Assert.Equal(
+            picture,
+            (await (await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Dot }, Cancel)).JsonAsync())
+                .GetProperty("number")
+                .GetInt64()
+        );
         Assert.Equal(Convert.FromBase64String(Dot), await desk.Browser.GetByteArrayAsync($"{desk.Api}/pictures/{picture}", Cancel));
         var round = await desk.PrepareAsync();
-        await PutAsync(desk, "Statement", $"<p><img data-picture=\"{picture}\" alt=\"Tarnbrook Linen Hire\" width=\"180\"></p><p>Good day</p>");
+        await PutAsync(
+            desk,
+            "Statement",
+            $"<p><img data-picture=\"{picture}\" alt=\"Tarnbrook Linen Hire\" width=\"180\"></p><p>Good day</p>"
+        );
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Id();
         Assert.Contains($"src=\"data:image/png;base64,{Dot}\"", await desk.MessageAsync(parcel), StringComparison.Ordinal);
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
-        Assert.Contains($"src=\"data:image/png;base64,{Dot}\"", await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/page", Cancel), StringComparison.Ordinal);
-        Assert.EndsWith(".pdf", Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch/{parcel}")).List("enclosures")).Text("name"), StringComparison.Ordinal);
+        Assert.Contains(
+            $"src=\"data:image/png;base64,{Dot}\"",
+            await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/page", Cancel),
+            StringComparison.Ordinal
+        );
+        Assert.EndsWith(
+            ".pdf",
+            Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch/{parcel}")).List("enclosures")).Text("name"),
+            StringComparison.Ordinal
+        );
         var eml = await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/message.eml", Cancel);
         Assert.Contains("Content-Id: <picture-", eml, StringComparison.OrdinalIgnoreCase);
-        Assert.Contains("src=\"cid:picture-", eml.Replace("=\r\n", "", StringComparison.Ordinal).Replace("=3D", "=", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.Contains(
+            "src=\"cid:picture-",
+            eml.Replace("=\r\n", "", StringComparison.Ordinal).Replace("=3D", "=", StringComparison.Ordinal),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -100,11 +150,31 @@ public class WordingTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         using var other = await Desk.AtAsync(rendal);
-        var picture = (await (await other.Browser.PostAsJsonAsync($"{other.Api}/pictures", new { bytes = Dot }, Cancel)).JsonAsync()).GetProperty("number").GetInt64();
+        var picture = (await (await other.Browser.PostAsJsonAsync($"{other.Api}/pictures", new { bytes = Dot }, Cancel)).JsonAsync())
+            .GetProperty("number")
+            .GetInt64();
         Assert.Equal(HttpStatusCode.NotFound, (await desk.Browser.GetAsync($"{desk.Api}/pictures/{picture}", Cancel)).StatusCode);
-        Assert.Equal("A picture of the message is not one of this book. Take it out, and put it in again from its file.", await RefusedAsync(await PutRawAsync(desk, "Statement", $"<p><img data-picture=\"{picture}\"></p>")));
-        Assert.Equal("The picture has to be a PNG or JPEG picture.", await RefusedAsync(await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Convert.ToBase64String("<svg/>"u8) }, Cancel)));
-        Assert.StartsWith("The picture has 300 kB, and goes with each message", await RefusedAsync(await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Convert.ToBase64String(new byte[300_001]) }, Cancel)), StringComparison.Ordinal);
+        Assert.Equal(
+            "A picture of the message is not one of this book. Take it out, and put it in again from its file.",
+            await RefusedAsync(await PutRawAsync(desk, "Statement", $"<p><img data-picture=\"{picture}\"></p>"))
+        );
+        Assert.Equal(
+            "The picture has to be a PNG or JPEG picture.",
+            await RefusedAsync(
+                await desk.Browser.PostAsJsonAsync($"{desk.Api}/pictures", new { bytes = Convert.ToBase64String("<svg/>"u8) }, Cancel)
+            )
+        );
+        Assert.StartsWith(
+            "The picture has 300 kB, and goes with each message",
+            await RefusedAsync(
+                await desk.Browser.PostAsJsonAsync(
+                    $"{desk.Api}/pictures",
+                    new { bytes = Convert.ToBase64String(new byte[300_001]) },
+                    Cancel
+                )
+            ),
+            StringComparison.Ordinal
+        );
     }
 
     /// <summary>A picture of one point.</summary>
@@ -116,7 +186,8 @@ public class WordingTests(RunningRendal rendal)
         return (await answer.Content.ReadFromJsonAsync<System.Text.Json.JsonElement>(Cancel)).Text("detail");
     }
 
-    private static Task TakeInAsync(Desk desk) => desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+    private static Task TakeInAsync(Desk desk) =>
+        desk.TakeInAsync("Code,Kind,Number,Date,Due,Outstanding,E-mail", "AB01,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
 
     [Theory]
     [InlineData("{")]
@@ -130,14 +201,22 @@ public class WordingTests(RunningRendal rendal)
         await TakeInAsync(desk);
         var round = await desk.PrepareAsync();
         var shown = brace.Replace("&#123;", "{", StringComparison.Ordinal).Replace("<span>{</span>", "{", StringComparison.Ordinal);
-        await PutAsync(desk, $"{brace}<span data-slot=\"customer.name\"></span>}}", $"<p>{brace}<span data-slot=\"customer.name\"></span></p><p>{brace}<span data-when=\"overdue\">late</span></p>");
+        await PutAsync(
+            desk,
+            $"{brace}<span data-slot=\"customer.name\"></span>}}",
+            $"<p>{brace}<span data-slot=\"customer.name\"></span></p><p>{brace}<span data-when=\"overdue\">late</span></p>"
+        );
         Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds")).List("rounds"));
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single();
         Assert.Equal($"{shown}AB01}}", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel.Id()}")).Text("subject"));
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
-        Assert.Contains($"{shown}AB01", System.Net.WebUtility.HtmlDecode(await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel.Id()}/page", Cancel)), StringComparison.Ordinal);
+        Assert.Contains(
+            $"{shown}AB01",
+            System.Net.WebUtility.HtmlDecode(await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel.Id()}/page", Cancel)),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -146,22 +225,48 @@ public class WordingTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First();
         Task<HttpResponseMessage> SaveAsync(long version, string subject) =>
-            desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { version, name = "Plain", language = "en", subject, body = "<p>Good day</p>" }, Cancel);
+            desk.Browser.PutAsJsonAsync(
+                $"{desk.Api}/wordings/{wording.Id()}",
+                new
+                {
+                    version,
+                    name = "Plain",
+                    language = "en",
+                    subject,
+                    body = "<p>Good day</p>",
+                },
+                Cancel
+            );
 
         var opened = wording.GetProperty("version").GetInt64();
         var both = await Task.WhenAll(SaveAsync(opened, "One"), SaveAsync(opened, "Two"));
         Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(a => a.StatusCode).Order());
         Assert.StartsWith("odile changed this wording since you opened it.", await both.Single(a => !a.IsSuccessStatusCode).DetailAsync());
         var kept = await both.Single(a => a.IsSuccessStatusCode).JsonAsync();
-        Assert.Equal(kept.Text("subject"), (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First(w => w.Id() == wording.Id()).Text("subject"));
+        Assert.Equal(
+            kept.Text("subject"),
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First(w => w.Id() == wording.Id()).Text("subject")
+        );
         Assert.Equal(HttpStatusCode.OK, (await SaveAsync(kept.GetProperty("version").GetInt64(), "Three")).StatusCode);
     }
 
-    private static async Task<System.Text.Json.JsonElement> PutAsync(Desk desk, string subject, string body) => await (await PutRawAsync(desk, subject, body)).JsonAsync();
+    private static async Task<System.Text.Json.JsonElement> PutAsync(Desk desk, string subject, string body) =>
+        await (await PutRawAsync(desk, subject, body)).JsonAsync();
 
     private static async Task<HttpResponseMessage> PutRawAsync(Desk desk, string subject, string body)
     {
         var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First();
-        return await desk.Browser.PutAsJsonAsync($"{desk.Api}/wordings/{wording.Id()}", new { version = wording.GetProperty("version").GetInt64(), name = "Plain", language = "en", subject, body }, Cancel);
+        return await desk.Browser.PutAsJsonAsync(
+            $"{desk.Api}/wordings/{wording.Id()}",
+            new
+            {
+                version = wording.GetProperty("version").GetInt64(),
+                name = "Plain",
+                language = "en",
+                subject,
+                body,
+            },
+            Cancel
+        );
     }
 }

@@ -19,19 +19,21 @@ internal static class BenchLedger
             var date = AsOf.AddDays(-chance.Next(200));
             var isPayment = chance.Next(10) == 0;
             var amount = chance.Next(1_000, 90_000) / 100m;
-            ledger.Add(new LedgerRow
-            {
-                Customer = names[chance.Next(customers)],
-                CustomerName = "",
-                Kind = isPayment ? ItemKind.Payment : ItemKind.Invoice,
-                Number = $"T-{i}",
-                Date = date,
-                Due = date.AddDays(30),
-                Currency = pounds,
-                Original = isPayment ? -amount : amount,
-                Open = isPayment ? -amount : amount,
-                Source = new SourceRef("bench.csv", null, i + 2),
-            });
+            ledger.Add(
+                new LedgerRow
+                {
+                    Customer = names[chance.Next(customers)],
+                    CustomerName = "",
+                    Kind = isPayment ? ItemKind.Payment : ItemKind.Invoice,
+                    Number = $"T-{i}",
+                    Date = date,
+                    Due = date.AddDays(30),
+                    Currency = pounds,
+                    Original = isPayment ? -amount : amount,
+                    Open = isPayment ? -amount : amount,
+                    Source = new SourceRef("bench.csv", null, i + 2),
+                }
+            );
         }
 
         return ledger;

@@ -1,5 +1,7 @@
 using System.Diagnostics;
 using Npgsql;
+using Rendal.App.Books;
+using Rendal.App.Rounds;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
@@ -9,8 +11,6 @@ using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
 using Rendal.Store.Wordings;
-using Rendal.App.Books;
-using Rendal.App.Rounds;
 
 namespace Rendal.Bench;
 
@@ -27,8 +27,16 @@ internal static class ChoosingBench
         var book = await source.CreateCommand("select max(id) from book").ExecuteScalarAsync(cancel) is long id ? id : 0;
         var stores = new BookStores((await new BookStore(source).FindAsync(book, cancel))!, 1, source);
         var intake = (await new IntakeStore(source, book).CurrentAsync(cancel))!;
-        var wording = await new WordingStore(source, book).AddAsync(new Wording("Bench", "en", "Statement", "<p>Statement</p>"), 1, cancel);
-        var sender = await new SenderStore(source, book).AddAsync(new Sender(0, "Bench", "bench@bench.example", "127.0.0.1", 2525, "none", "", null), 1, cancel);
+        var wording = await new WordingStore(source, book).AddAsync(
+            new Wording("Bench", "en", "Statement", "<p>Statement</p>"),
+            1,
+            cancel
+        );
+        var sender = await new SenderStore(source, book).AddAsync(
+            new Sender(0, "Bench", "bench@bench.example", "127.0.0.1", 2525, "none", "", null),
+            1,
+            cancel
+        );
         var rounds = new RoundStore(source, book);
         var choice = new Choice { AsOf = BenchLedger.AsOf };
         var round = await rounds.MakeAsync("Bench", intake.Id, choice, StatementRules.Default, wording, sender, 1, cancel);
@@ -37,9 +45,15 @@ internal static class ChoosingBench
         var times = new List<double>();
         for (var i = 0; i < Choices; i++)
         {
-            var wanted = choice with { LeastBalance = chance.Next(1, 50) * 100, OverdueDays = chance.Next(1, 90), NotWithinDays = i % 3 == 0 ? 7 : null };
+            var wanted = choice with
+            {
+                LeastBalance = chance.Next(1, 50) * 100,
+                OverdueDays = chance.Next(1, 90),
+                NotWithinDays = i % 3 == 0 ? 7 : null,
+            };
             var watch = Stopwatch.StartNew();
-            var count = await new CountChoice(stores).RunAsync(round, wanted, cancel) ?? throw new InvalidOperationException("The sums of the round were not found.");
+            var count = await new CountChoice(stores).RunAsync(round, wanted, cancel)
+                ?? throw new InvalidOperationException("The sums of the round were not found.");
             times.Add(watch.Elapsed.TotalMilliseconds);
             if (count.Parcels + count.LeftOut.Sum(l => l.Customers) != accounts)
             {
@@ -48,14 +62,41 @@ internal static class ChoosingBench
         }
 
         times.Sort();
-        return new Measurement($"choosing over {accounts:N0} customers of {rows:N0} rows: count, sums and reasons, 95 of 100 within", $"{times[(Choices * 95 / 100) - 1]:0} ms", "–", null, "≤ 300 ms");
+        return new Measurement(
+            $"choosing over {accounts:N0} customers of {rows:N0} rows: count, sums and reasons, 95 of 100 within",
+            $"{times[(Choices * 95 / 100) - 1]:0} ms",
+            "–",
+            null,
+            "≤ 300 ms"
+        );
     }
 
-    private static async Task<(int Accounts, int Rows)> PrepareAsync(NpgsqlDataSource source, long book, long round, long intake, Choice choice)
+    private static async Task<(int Accounts, int Rows)> PrepareAsync(
+        NpgsqlDataSource source,
+        long book,
+        long round,
+        long intake,
+        Choice choice
+    )
     {
         var rows = await new LedgerStore(source, book).RowsAsync(intake, CancellationToken.None);
-        var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null));
-        await new RoundStore(source, book).PutPreparedAsync(round, new PreparedState(1, 0, DateTimeOffset.UtcNow), [], [], chosen with { LeftOut = [] }, new RoundBasis(choice, ByHand.Nothing, StatementRules.Default), CancellationToken.None);
+        var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(
+            false,
+            true,
+            null
+        ));
+        await new RoundStore(source, book).PutPreparedAsync(
+            round,
+            new PreparedState(1, 0, DateTimeOffset.UtcNow),
+            [],
+            [],
+            chosen with
+            {
+                LeftOut = [],
+            },
+            new RoundBasis(choice, ByHand.Nothing, StatementRules.Default),
+            CancellationToken.None
+        );
         return (chosen.Accounts.Count, rows.Count);
     }
 }

@@ -16,7 +16,9 @@ internal static class Chromium
             return null;
         }
 
-        using var process = Process.Start(new ProcessStartInfo("node", [$"tests/e2e/{script}", .. words]) { RedirectStandardOutput = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo("node", [$"tests/e2e/{script}", .. words]) { RedirectStandardOutput = true }
+        )!;
         var answer = process.StandardOutput.ReadToEnd();
         process.WaitForExit();
         return process.ExitCode == 0

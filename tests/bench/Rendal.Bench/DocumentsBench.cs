@@ -26,7 +26,13 @@ internal static class DocumentsBench
         var chromium = ByChromiumASecond(papers[0]);
         return
         [
-            new Measurement("statement documents of 30 rows, two threads", $"{rate:0} a second", chromium is { } c ? $"Chromium {c:0.0} a second" : "Chromium is not installed", rate / chromium, "≥ 25, and ≥ 300 a second"),
+            new Measurement(
+                "statement documents of 30 rows, two threads",
+                $"{rate:0} a second",
+                chromium is { } c ? $"Chromium {c:0.0} a second" : "Chromium is not installed",
+                rate / chromium,
+                "≥ 25, and ≥ 300 a second"
+            ),
             new Measurement("the same, one thread", $"{Documents / oneThread:0} a second", "–", null, "–"),
             new Measurement("memory grown over 10,000 such documents of as many customers", $"{Grown():0} MB", "–", null, "flat"),
             new Measurement("size of such a document", $"{size / Documents / 1000.0:0.0} kB", "–", null, "≤ 40 kB"),
@@ -36,21 +42,20 @@ internal static class DocumentsBench
     private static long Print(List<StatementDocument> papers, int threads)
     {
         long size = 0;
-        Parallel.ForEach(
-            Enumerable.Range(0, threads),
-            new ParallelOptions { MaxDegreeOfParallelism = threads },
-            thread =>
+        Parallel.ForEach(Enumerable.Range(0, threads), new ParallelOptions { MaxDegreeOfParallelism = threads }, thread =>
+        {
+            using var press = new DocumentRenderer();
+            for (var i = thread; i < papers.Count; i += threads)
             {
-                using var press = new DocumentRenderer();
-                for (var i = thread; i < papers.Count; i += threads)
-                {
-                    Interlocked.Add(ref size, press.Print(papers[i], Layout.BuiltIn).Length);
-                }
-            });
+                Interlocked.Add(ref size, press.Print(papers[i], Layout.BuiltIn).Length);
+            }
+        });
         return size;
     }
 
-    /// <summary>How many megabytes the process has grown between the first thousand documents of one press and ten thousand more.</summary>
+    /// <summary>
+    /// How many megabytes the process has grown between the first thousand documents of one press and ten thousand more.
+    /// </summary>
     private static double Grown()
     {
         using var press = new DocumentRenderer();
@@ -89,9 +94,44 @@ internal static class DocumentsBench
 
     private static StatementDocument Paper(int number)
     {
-        var rows = BenchLedger.Rows(30, 1).Select((row, i) => row with { Number = $"T-{(number * 30) + i}", Kind = ItemKind.Invoice, Original = Math.Abs(row.Original), Open = Math.Abs(row.Open) }).ToList();
-        var statements = Choosing.Choose(rows, [], new Choice { AsOf = BenchLedger.AsOf }, SettlementRule.None, StatementRules.Default, _ => new Reachability(false, true, null)).Statements;
-        var customer = new Customer { Key = $"C{number}", Name = $"Hotel Łabędź {number}", Contacts = [new Contact { Name = "Marek Wójcik", Title = "Mr" }], PostalLines = ["83 Tenter Lane", "Saltness SN1 5HL"] };
-        return StatementDocument.Of(customer, statements, AgeingRule.Default, new Firm("Tarnbrook Linen Hire", ["14 Tenter Lane", "Kelby KB1 2LH"], ["accounts@tarnbrook.example"], ["By transfer to account 00000000."]), LayoutReader.BuiltIn);
+        var rows = BenchLedger
+            .Rows(30, 1)
+            .Select(
+                (row, i) =>
+                    row with
+                    {
+                        Number = $"T-{(number * 30) + i}",
+                        Kind = ItemKind.Invoice,
+                        Original = Math.Abs(row.Original),
+                        Open = Math.Abs(row.Open),
+                    }
+            )
+            .ToList();
+        var statements = Choosing
+            .Choose(rows, [], new Choice { AsOf = BenchLedger.AsOf }, SettlementRule.None, StatementRules.Default, _ => new Reachability(
+                false,
+                true,
+                null
+            ))
+            .Statements;
+        var customer = new Customer
+        {
+            Key = $"C{number}",
+            Name = $"Hotel Łabędź {number}",
+            Contacts = [new Contact { Name = "Marek Wójcik", Title = "Mr" }],
+            PostalLines = ["83 Tenter Lane", "Saltness SN1 5HL"],
+        };
+        return StatementDocument.Of(
+            customer,
+            statements,
+            AgeingRule.Default,
+            new Firm(
+                "Tarnbrook Linen Hire",
+                ["14 Tenter Lane", "Kelby KB1 2LH"],
+                ["accounts@tarnbrook.example"],
+                ["By transfer to account 00000000."]
+            ),
+            LayoutReader.BuiltIn
+        );
     }
 }

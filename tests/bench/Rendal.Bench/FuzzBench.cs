@@ -31,17 +31,38 @@ internal static class FuzzBench
         var count = requests is null ? Usual : int.Parse(requests, CultureInfo.InvariantCulture);
         var seed = Environment.TickCount;
         await using var rendal = await WholeRendal.StartAsync(Role.All);
-        var address = new Uri(rendal.App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
+        var address = new Uri(
+            rendal.App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()
+        );
         using var owner = Browser(address);
-        await PostAsync(owner, "/api/first-run", new { key = WholeRendal.Key, name = "odile", password = Password, book = Firm(Marker) });
+        await PostAsync(
+            owner,
+            "/api/first-run",
+            new
+            {
+                key = WholeRendal.Key,
+                name = "odile",
+                password = Password,
+                book = Firm(Marker),
+            }
+        );
         var foreign = (await owner.GetFromJsonAsync<JsonElement>("/api/session")).GetProperty("books")[0].GetProperty("id").GetInt64();
         await TakeInAsync(owner, foreign, $"ZZ01,{Marker},Invoice,{Marker}-1,2026-09-01,2026-10-01,10.00,zz@inn.example,{Marker}");
         var people = rendal.App.Services.GetRequiredService<PersonStore>();
-        await people.AddAsync("fuzz", rendal.App.Services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password), CancellationToken.None);
+        await people.AddAsync(
+            "fuzz",
+            rendal.App.Services.GetRequiredService<PasswordHasher<Person>>().HashPassword(null!, Password),
+            CancellationToken.None
+        );
         using var browser = Browser(address);
         await PostAsync(browser, "/api/session", new { name = "fuzz", password = Password });
         var book = (await PostAsync(browser, "/api/books", Firm("Fuzz"))).GetProperty("id").GetInt64();
-        await TakeInAsync(browser, book, "AB01,Inn at Kell,Invoice,T-1,2026-09-01,2026-10-01,120.50,a@inn.example,N7", "BE02,Bell Inn,Invoice,T-2,2026-09-02,2026-10-02,80.00,b@inn.example,N8");
+        await TakeInAsync(
+            browser,
+            book,
+            "AB01,Inn at Kell,Invoice,T-1,2026-09-01,2026-10-01,120.50,a@inn.example,N7",
+            "BE02,Bell Inn,Invoice,T-2,2026-09-02,2026-10-02,80.00,b@inn.example,N8"
+        );
         await SendAsync(browser, book);
         await PostAsync(browser, $"/api/books/{book}/rounds", new { name = "October", asOf = "2026-10-31" });
 
@@ -69,12 +90,23 @@ internal static class FuzzBench
         return browser;
     }
 
-    private static object Firm(string name) => new { name, currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" };
+    private static object Firm(string name) =>
+        new
+        {
+            name,
+            currency = "GBP",
+            addressLines = new[] { "14 Tenter Lane" },
+            contactLines = Array.Empty<string>(),
+            paymentLines = new[] { "By transfer" },
+            timeZone = "Europe/London",
+        };
 
     private static async Task TakeInAsync(HttpClient browser, long book, params string[] lines)
     {
         using var form = new MultipartFormDataContent();
-        var file = new ByteArrayContent(Encoding.UTF8.GetBytes(string.Join('\n', lines.Prepend("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail,Delivery round"))));
+        var file = new ByteArrayContent(
+            Encoding.UTF8.GetBytes(string.Join('\n', lines.Prepend("Code,Name,Kind,Number,Date,Due,Outstanding,E-mail,Delivery round")))
+        );
         file.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
         form.Add(file, "file", "ledger.csv");
         using var answer = await browser.PostAsync($"/api/books/{book}/intakes?kind=ledger", form);
@@ -88,12 +120,38 @@ internal static class FuzzBench
     {
         var first = (await browser.GetFromJsonAsync<JsonElement>($"/api/books/{book}/wordings")).GetProperty("wordings")[0];
         var (wording, version) = (first.GetProperty("id").GetInt64(), first.GetProperty("version").GetInt64());
-        using var put = await browser.PutAsJsonAsync($"/api/books/{book}/wordings/{wording}", new { version, name = "Plain", language = "en", subject = "Statement", body = "<p>Please find what is open.</p>" });
+        using var put = await browser.PutAsJsonAsync(
+            $"/api/books/{book}/wordings/{wording}",
+            new
+            {
+                version,
+                name = "Plain",
+                language = "en",
+                subject = "Statement",
+                body = "<p>Please find what is open.</p>",
+            }
+        );
         put.EnsureSuccessStatusCode();
-        var round = (await PostAsync(browser, $"/api/books/{book}/rounds", new { name = "September", asOf = "2026-10-31" })).GetProperty("id").GetInt64();
+        var round = (await PostAsync(browser, $"/api/books/{book}/rounds", new { name = "September", asOf = "2026-10-31" }))
+            .GetProperty("id")
+            .GetInt64();
         var summary = await PostAsync(browser, $"/api/books/{book}/rounds/{round}/summary", new { parcels = (long[]?)null });
-        await PostAsync(browser, $"/api/books/{book}/rounds/{round}/release", new { parcels = (long[]?)null, revision = summary.GetProperty("revision").GetInt64(), seen = summary.GetProperty("seen").GetString() });
-        while ((await browser.GetFromJsonAsync<JsonElement>($"/api/books/{book}/rounds/{round}")).GetProperty("parcels").EnumerateArray().Any(p => p.GetProperty("standing").GetString() != "sent"))
+        await PostAsync(
+            browser,
+            $"/api/books/{book}/rounds/{round}/release",
+            new
+            {
+                parcels = (long[]?)null,
+                revision = summary.GetProperty("revision").GetInt64(),
+                seen = summary.GetProperty("seen").GetString(),
+            }
+        );
+        while (
+            (await browser.GetFromJsonAsync<JsonElement>($"/api/books/{book}/rounds/{round}"))
+                .GetProperty("parcels")
+                .EnumerateArray()
+                .Any(p => p.GetProperty("standing").GetString() != "sent")
+        )
         {
             await Task.Delay(100);
         }
@@ -103,19 +161,28 @@ internal static class FuzzBench
     {
         using var answer = await browser.PostAsJsonAsync(path, body);
         answer.EnsureSuccessStatusCode();
-        return answer.Content.Headers.ContentLength is 0 or null && answer.StatusCode == System.Net.HttpStatusCode.NoContent ? default : await answer.Content.ReadFromJsonAsync<JsonElement>();
+        return answer.Content.Headers.ContentLength is 0 or null && answer.StatusCode == System.Net.HttpStatusCode.NoContent
+            ? default
+            : await answer.Content.ReadFromJsonAsync<JsonElement>();
     }
 
     /// <summary>The most memory that this process ever had, the fuzzer and the application together (proc(5), VmHWM).</summary>
     private static long Peak() =>
-        long.Parse(File.ReadLines("/proc/self/status").First(l => l.StartsWith("VmHWM:", StringComparison.Ordinal)).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture) * 1024;
+        long.Parse(
+            File.ReadLines("/proc/self/status")
+                .First(l => l.StartsWith("VmHWM:", StringComparison.Ordinal))
+                .Split(' ', StringSplitOptions.RemoveEmptyEntries)[1],
+            CultureInfo.InvariantCulture
+        ) * 1024;
 
     private static string Page(FuzzResult result, long memory, int seed) =>
-        string.Create(CultureInfo.InvariantCulture,
+        string.Create(
+            CultureInfo.InvariantCulture,
             $"""
             # Fuzzed
 
-            Written by `./rendal bench {Option}` on {DateTime.UtcNow:d MMMM yyyy}, {Environment.ProcessorCount} cores, {RuntimeInformation.FrameworkDescription}, drawn from seed {seed}.
+            Written by `./rendal bench {Option}` on {DateTime.UtcNow:d MMMM yyyy}, {Environment.ProcessorCount} cores,
+                {RuntimeInformation.FrameworkDescription}, drawn from seed {seed}.
             Every request of the API document in turn, by a person with one book, with values that fit, that belong to another
             book, that are malformed, odd or huge.
 
@@ -127,5 +194,6 @@ internal static class FuzzBench
 
             Never answered with success: {(result.Never.Count == 0 ? "none" : string.Join(", ", result.Never.Select(n => $"`{n}`")))}.
 
-            """);
+            """
+        );
 }

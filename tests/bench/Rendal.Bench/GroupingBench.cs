@@ -15,12 +15,30 @@ internal static class GroupingBench
         var choice = new Choice { AsOf = BenchLedger.AsOf };
         var (ours, linq) = Rounds.InTurns(
             5,
-            () => Check(Choosing.Choose(ledger, [], choice, SettlementRule.Oldest, StatementRules.Default, _ => new Reachability(false, true, null)).Proof[0].Difference == 0),
-            () => Check(Sum(ledger) > 0));
-        return new Measurement($"settling, ageing, grouping and choosing {rows:N0} rows of {customers:N0} customers", $"{ours:0.00} s", $"LINQ GroupBy + Sum {linq:0.00} s", ours / linq, "≤ 4");
+            () =>
+                Check(
+                    Choosing
+                        .Choose(ledger, [], choice, SettlementRule.Oldest, StatementRules.Default, _ => new Reachability(
+                            false,
+                            true,
+                            null
+                        ))
+                        .Proof[0]
+                        .Difference == 0
+                ),
+            () => Check(Sum(ledger) > 0)
+        );
+        return new Measurement(
+            $"settling, ageing, grouping and choosing {rows:N0} rows of {customers:N0} customers",
+            $"{ours:0.00} s",
+            $"LINQ GroupBy + Sum {linq:0.00} s",
+            ours / linq,
+            "≤ 4"
+        );
     }
 
-    private static int Sum(IEnumerable<LedgerRow> ledger) => ledger.GroupBy(r => (r.Customer, r.Currency)).Select(g => (g.Key, Sum: g.Sum(r => r.Open))).ToList().Count;
+    private static int Sum(IEnumerable<LedgerRow> ledger) =>
+        ledger.GroupBy(r => (r.Customer, r.Currency)).Select(g => (g.Key, Sum: g.Sum(r => r.Open))).ToList().Count;
 
     private static void Check(bool holds)
     {

@@ -38,15 +38,25 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
     public async Task<long> MakeAsync(string name, int months, int customers)
     {
         var cancel = CancellationToken.None;
-        var book = await rendal.App.Services.GetRequiredService<MakeBook>().RunAsync(new Firm(name, ["14 Tenter Lane"], [], ["By transfer"]), Currency.Of("GBP"), "Europe/London", person, cancel);
+        var book = await rendal
+            .App.Services.GetRequiredService<MakeBook>()
+            .RunAsync(new Firm(name, ["14 Tenter Lane"], [], ["By transfer"]), Currency.Of("GBP"), "Europe/London", person, cancel);
         var stores = await StoresAsync(book);
 
-        var wording = await stores.Wordings.AddAsync(new Wording("Plain", "en", "Statement", "<p>Please find what is open.</p>"), person, cancel);
+        var wording = await stores.Wordings.AddAsync(
+            new Wording("Plain", "en", "Statement", "<p>Please find what is open.</p>"),
+            person,
+            cancel
+        );
         var sender = (await stores.Senders.ListAsync(person, cancel))[0].Id;
 
         // All of it happens on one day: what was reminded of may be again at once.
         var rules = stores.Book.Rules;
-        var reminders = new ReminderRules([.. rules.Reminders.Levels.Select(l => l with { Gap = 0, Wording = wording })], maySkip: true, mayRepeat: true);
+        var reminders = new ReminderRules(
+            [.. rules.Reminders.Levels.Select(l => l with { Gap = 0, Wording = wording })],
+            maySkip: true,
+            mayRepeat: true
+        );
         await new BookStore(source).UpdateRulesAsync(book, rules with { Reminders = reminders }, stores.Book.TermsDays, person, cancel);
         var file = FileOf(name);
         LedgerFiles.WriteCsv(file, customers * RowsOfCustomer, customers);
@@ -63,17 +73,32 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
             stores = await StoresAsync(book);
             var choice = new Choice { AsOf = BenchLedger.AsOf };
             choice = month % 2 == 0 ? choice : choice.OfReminders(stores.Book.Rules.Reminders);
-            var round = await stores.Rounds.MakeAsync(string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}"), intake, choice, stores.Book.Rules, wording, sender, person, cancel);
+            var round = await stores.Rounds.MakeAsync(
+                string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}"),
+                intake,
+                choice,
+                stores.Book.Rules,
+                wording,
+                sender,
+                person,
+                cancel
+            );
             rounds.Add(round);
             await new PrepareRound(stores, TimeProvider.System).RunAsync(round, new ProgressMeter(), cancel);
             var summed = await new SummariseRelease(stores, TimeProvider.System).RunAsync(round, null, cancel);
             if (summed.Ready.Parcels.Count > 0)
             {
-                await new ReleaseRound(stores, TimeProvider.System).RunAsync(round, new ReleaseOrder(null, summed.Revision, summed.Ready.Seen, null, Way.Mail, DespiteLedger: false, SeenChanges: true), cancel);
+                await new ReleaseRound(stores, TimeProvider.System).RunAsync(
+                    round,
+                    new ReleaseOrder(null, summed.Revision, summed.Ready.Seen, null, Way.Mail, DespiteLedger: false, SeenChanges: true),
+                    cancel
+                );
                 await SendAsync(book, round, months - month);
             }
 
-            Console.Error.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  {name}: {month + 1} of {months}, {summed.Ready.Parcels.Count:N0} parcels"));
+            Console.Error.WriteLine(
+                string.Create(CultureInfo.InvariantCulture, $"  {name}: {month + 1} of {months}, {summed.Ready.Parcels.Count:N0} parcels")
+            );
         }
 
         return book;
@@ -87,18 +112,34 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
     {
         var cancel = CancellationToken.None;
         await using var content = File.OpenRead(file);
-        var id = await stores.Intakes.BeginAsync(await stores.Files.StoreAsync(Path.GetFileName(file), content, cancel), IntakeKind.Ledger, ReadingChange.None, person, cancel);
+        var id = await stores.Intakes.BeginAsync(
+            await stores.Files.StoreAsync(Path.GetFileName(file), content, cancel),
+            IntakeKind.Ledger,
+            ReadingChange.None,
+            person,
+            cancel
+        );
         var table = TableFile.Open(Path.GetFileName(file), () => File.OpenRead(file), FileOpening.Unsaid);
         var settings = new ReadingSettings(stores.Book.Currency, stores.Book.TermsDays);
         var recognised = Recognition.Recognise(table, settings, ReadingChange.None)!;
-        await stores.Intakes.KeepAsync(id, new LedgerReader(table, recognised, settings), await stores.Customers.ReachableAsync(cancel), SavedReading.Of(recognised.Reading, ReadingChange.None), DateTimeOffset.UtcNow, cancel);
+        await stores.Intakes.KeepAsync(
+            id,
+            new LedgerReader(table, recognised, settings),
+            await stores.Customers.ReachableAsync(cancel),
+            SavedReading.Of(recognised.Reading, ReadingChange.None),
+            DateTimeOffset.UtcNow,
+            cancel
+        );
         return id;
     }
 
     /// <summary>The stores of a book as it is now.</summary>
-    public async Task<BookStores> StoresAsync(long book) => new((await new BookStore(source).FindAsync(book, CancellationToken.None))!, person, source);
+    public async Task<BookStores> StoresAsync(long book) =>
+        new((await new BookStore(source).FindAsync(book, CancellationToken.None))!, person, source);
 
-    /// <summary>Copies a round that went out with all that was written down of it, as one that went so many months ago from another intake.</summary>
+    /// <summary>
+    /// Copies a round that went out with all that was written down of it, as one that went so many months ago from another intake.
+    /// </summary>
     private async Task CopyAsync(long book, long round, long intake, int month, int monthsAgo)
     {
         await using var connection = await source.OpenConnectionAsync();
@@ -106,26 +147,70 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
         await using var copyRound = new NpgsqlCommand(
             """
             insert into round overriding system value
-            select c.* from round r cross join lateral jsonb_populate_record(r, jsonb_build_object('id', nextval(pg_get_serial_sequence('round', 'id')), 'intake_id', $3, 'name', $4, 'made_at', now() - $5 * interval '1 month')) c where r.book_id = $1 and r.id = $2
+            select c.* from round r cross join lateral jsonb_populate_record(r, jsonb_build_object('id',
+                nextval(pg_get_serial_sequence('round', 'id')), 'intake_id', $3, 'name', $4, 'made_at', now() - $5 * interval '1 month')) c
+                where r.book_id = $1 and r.id = $2
             returning id
-            """, connection)
-        { Parameters = { new() { Value = book }, new() { Value = round }, new() { Value = intake }, new() { Value = string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}") }, new() { Value = (double)monthsAgo } } };
+            """,
+            connection
+        )
+        {
+            Parameters =
+            {
+                new() { Value = book },
+                new() { Value = round },
+                new() { Value = intake },
+                new() { Value = string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}") },
+                new() { Value = (double)monthsAgo },
+            },
+        };
         var copy = (long)(await copyRound.ExecuteScalarAsync())!;
-        await using var written = new NpgsqlCommand("select string_agg(column_name, ', ') from information_schema.columns where table_schema = 'public' and table_name = 'parcel' and is_generated = 'NEVER'", connection);
+        await using var written = new NpgsqlCommand(
+            "select string_agg(column_name, ', ') from information_schema.columns where table_schema = 'public' and "
+                + "table_name = 'parcel' and is_generated = 'NEVER'",
+            connection
+        );
         var columns = (string)(await written.ExecuteScalarAsync())!;
-        foreach (var sql in new[]
+        foreach (
+            var sql in new[]
+            {
+                $"insert into parcel ({columns}) overriding system value select "
+                    + $"{string.Join(", ", columns.Split(", ").Select(c => "c." + c))} from parcel p cross join lateral "
+                    + "jsonb_populate_record(p, jsonb_build_object('id', nextval(pg_get_serial_sequence('parcel', 'id')), "
+                    + "'round_id', $3)) c where p.book_id = $1 and p.round_id = $2",
+                "create temp table copied on commit drop as select o.id old, n.id new from parcel o join parcel n on "
+                    + "n.book_id = o.book_id and n.customer = o.customer where o.book_id = $1 and o.round_id = $2 and n.round_id = "
+                    + "$3",
+                "insert into parcel_search (book_id, parcel_id, addressee_id, numbers, accounts) select s.book_id, c.new, "
+                    + "s.addressee_id, s.numbers, s.accounts from copied c join parcel_search s on s.book_id = $1 and s.parcel_id = "
+                    + "c.old where $2 <> $3",
+                "insert into left_out select c.* from left_out l cross join lateral jsonb_populate_record(l, "
+                    + "jsonb_build_object('round_id', $3)) c where l.book_id = $1 and l.round_id = $2",
+                "insert into round_proof select c.* from round_proof l cross join lateral jsonb_populate_record(l, "
+                    + "jsonb_build_object('round_id', $3)) c where l.book_id = $1 and l.round_id = $2",
+                "insert into message (book_id, parcel_id, message_id, subject, sender_address, recipients, bytes, sha256, "
+                    + "made_at) select m.book_id, c.new, 'parcel-' || c.new || '@bench.example', m.subject, m.sender_address, "
+                    + "m.recipients, m.bytes, m.sha256, now() - $4 * interval '1 month' from copied c join message m on m.book_id = "
+                    + "$1 and m.parcel_id = c.old where $2 <> $3",
+                "insert into dispatch_try (book_id, parcel_id, worker, started_at, ending_at, ended_at, ending, answer, "
+                    + "recipients) select t.book_id, c.new, 1, a, a, a, t.ending, '250 2.0.0 kept as ' || c.new, t.recipients from "
+                    + "copied c join dispatch_try t on t.book_id = $1 and t.parcel_id = c.old cross join lateral (select now() - $4 "
+                    + "* interval '1 month' a) n where $2 <> $3",
+                "insert into item_reminded (book_id, item, parcel_id, level) select i.book_id, i.item, c.new, i.level from "
+                    + "copied c join item_reminded i on i.book_id = $1 and i.parcel_id = c.old where $2 <> $3",
+            }
+        )
         {
-            $"insert into parcel ({columns}) overriding system value select {string.Join(", ", columns.Split(", ").Select(c => "c." + c))} from parcel p cross join lateral jsonb_populate_record(p, jsonb_build_object('id', nextval(pg_get_serial_sequence('parcel', 'id')), 'round_id', $3)) c where p.book_id = $1 and p.round_id = $2",
-            "create temp table copied on commit drop as select o.id old, n.id new from parcel o join parcel n on n.book_id = o.book_id and n.customer = o.customer where o.book_id = $1 and o.round_id = $2 and n.round_id = $3",
-            "insert into parcel_search (book_id, parcel_id, addressee_id, numbers, accounts) select s.book_id, c.new, s.addressee_id, s.numbers, s.accounts from copied c join parcel_search s on s.book_id = $1 and s.parcel_id = c.old where $2 <> $3",
-            "insert into left_out select c.* from left_out l cross join lateral jsonb_populate_record(l, jsonb_build_object('round_id', $3)) c where l.book_id = $1 and l.round_id = $2",
-            "insert into round_proof select c.* from round_proof l cross join lateral jsonb_populate_record(l, jsonb_build_object('round_id', $3)) c where l.book_id = $1 and l.round_id = $2",
-            "insert into message (book_id, parcel_id, message_id, subject, sender_address, recipients, bytes, sha256, made_at) select m.book_id, c.new, 'parcel-' || c.new || '@bench.example', m.subject, m.sender_address, m.recipients, m.bytes, m.sha256, now() - $4 * interval '1 month' from copied c join message m on m.book_id = $1 and m.parcel_id = c.old where $2 <> $3",
-            "insert into dispatch_try (book_id, parcel_id, worker, started_at, ending_at, ended_at, ending, answer, recipients) select t.book_id, c.new, 1, a, a, a, t.ending, '250 2.0.0 kept as ' || c.new, t.recipients from copied c join dispatch_try t on t.book_id = $1 and t.parcel_id = c.old cross join lateral (select now() - $4 * interval '1 month' a) n where $2 <> $3",
-            "insert into item_reminded (book_id, item, parcel_id, level) select i.book_id, i.item, c.new, i.level from copied c join item_reminded i on i.book_id = $1 and i.parcel_id = c.old where $2 <> $3",
-        })
-        {
-            await using var command = new NpgsqlCommand(sql, connection) { CommandTimeout = 300, Parameters = { new() { Value = book }, new() { Value = round }, new() { Value = copy } } };
+            await using var command = new NpgsqlCommand(sql, connection)
+            {
+                CommandTimeout = 300,
+                Parameters =
+                {
+                    new() { Value = book },
+                    new() { Value = round },
+                    new() { Value = copy },
+                },
+            };
             if (sql.Contains("$4", StringComparison.Ordinal))
             {
                 command.Parameters.Add(new() { Value = (double)monthsAgo });
@@ -143,15 +228,23 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
     {
         await using var send = source.CreateCommand(
             """
-            with sent as (update parcel set state = 'sent' where book_id = $1 and round_id = $2 and state = 'released' returning id, customer, subject, recipients),
+            with sent as (update parcel set state = 'sent' where book_id = $1 and round_id = $2 and state = 'released'
+                returning id, customer, subject, recipients),
             written as (
                 insert into message (book_id, parcel_id, message_id, subject, sender_address, recipients, bytes, sha256, made_at)
-                select $1, id, 'parcel-' || id || '@bench.example', subject, 'accounts@practice.example', recipients, b, sha256(b), now() - $3 * interval '1 month'
-                from sent cross join lateral (select convert_to('Subject: ' || subject || E'\r\n\r\n' || repeat('Please find what is open. ', 40), 'UTF8') b) m returning parcel_id)
+                select $1, id, 'parcel-' || id || '@bench.example', subject, 'accounts@practice.example', recipients, b, sha256(b),
+                    now() - $3 * interval '1 month'
+                from sent
+                    cross join lateral (
+                        select convert_to('Subject: ' || subject || E'\r\n\r\n' || repeat('Please find what is open. ', 40), 'UTF8') b) m
+                returning parcel_id)
             insert into dispatch_try (book_id, parcel_id, worker, started_at, ending_at, ended_at, ending, answer, recipients)
-            select $1, id, 1, a, a, a + interval '20 milliseconds', 'accepted', '250 2.0.0 kept as ' || id, jsonb_build_array(jsonb_build_object('address', recipients[1], 'accepted', true, 'answer', '250 2.1.5 ok'))
-            from sent cross join lateral (select now() - $3 * interval '1 month' a) t join written on written.parcel_id = id
-            """);
+            select $1, id, 1, a, a, a + interval '20 milliseconds', 'accepted', '250 2.0.0 kept as ' || id,
+                jsonb_build_array(jsonb_build_object('address', recipients[1], 'accepted', true, 'answer', '250 2.1.5 ok'))
+            from sent
+                        cross join lateral (select now() - $3 * interval '1 month' a) t join written on written.parcel_id = id
+            """
+        );
         send.CommandTimeout = 300;
         send.Parameters.Add(new() { Value = book });
         send.Parameters.Add(new() { Value = round });

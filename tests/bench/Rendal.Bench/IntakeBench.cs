@@ -18,8 +18,8 @@ using Rendal.Store.People;
 namespace Rendal.Bench;
 
 /// <summary>
-/// Taking files in, from the file on disk to committed ledger rows with the original kept beside them, each in a process
-/// of its own so that its memory can be told; and searching the customers that came of it.
+/// Taking files in, from the file on disk to committed ledger rows with the original kept beside them, each in a process of its own so
+/// that its memory can be told; and searching the customers that came of it.
 /// </summary>
 internal static class IntakeBench
 {
@@ -48,9 +48,21 @@ internal static class IntakeBench
             var (takenXlsx, read, memoryXlsx, _) = await AgainstAsync(cluster, xlsx, xlsx, _ => ReadEveryCell(xlsx));
             return
             [
-                new Measurement($"{CsvRows:N0} CSV rows, the file stored, read and committed as ledger rows", $"{takenCsv:0.0} s", $"\\copy of the same file into text columns {copied:0.0} s", takenCsv / copied, "≤ 3"),
+                new Measurement(
+                    $"{CsvRows:N0} CSV rows, the file stored, read and committed as ledger rows",
+                    $"{takenCsv:0.0} s",
+                    $"\\copy of the same file into text columns {copied:0.0} s",
+                    takenCsv / copied,
+                    "≤ 3"
+                ),
                 new Measurement("its memory at most", $"{memoryCsv:0} MB", "–", null, "≤ 400 MB"),
-                new Measurement($"{XlsxRows:N0} XLSX rows, the same", $"{takenXlsx:0.0} s", $"ExcelDataReader reading every cell {read:0.0} s", takenXlsx / read, "≤ 1.5"),
+                new Measurement(
+                    $"{XlsxRows:N0} XLSX rows, the same",
+                    $"{takenXlsx:0.0} s",
+                    $"ExcelDataReader reading every cell {read:0.0} s",
+                    takenXlsx / read,
+                    "≤ 1.5"
+                ),
                 new Measurement("its memory at most", $"{memoryXlsx:0} MB", "–", null, "≤ 400 MB"),
                 await SearchAsync(last),
                 await ChoosingBench.RunAsync(last.Application),
@@ -63,9 +75,9 @@ internal static class IntakeBench
     }
 
     /// <summary>
-    /// Takes one file in, in a process of its own: prints the seconds of each step and the most memory. Another file of
-    /// the same kind is taken in a few times first, into other books, as a server that has run for a while has done: the
-    /// runtime makes its code better the more often it has run.
+    /// Takes one file in, in a process of its own: prints the seconds of each step and the most memory. Another file of the same kind is
+    /// taken in a few times first, into other books, as a server that has run for a while has done: the runtime makes its code better the
+    /// more often it has run.
     /// </summary>
     public static async Task TakeInAsync(string database, string before, string path)
     {
@@ -84,12 +96,24 @@ internal static class IntakeBench
     private static async Task<(double Seconds, int Rows)> TakeInAsync(NpgsqlDataSource source, long person, string path)
     {
         var cancel = CancellationToken.None;
-        var book = await new BookStore(source).MakeAsync(new Firm("Bench", [], [], []), Currency.Of("GBP"), "Europe/London", person, cancel);
+        var book = await new BookStore(source).MakeAsync(
+            new Firm("Bench", [], [], []),
+            Currency.Of("GBP"),
+            "Europe/London",
+            person,
+            cancel
+        );
         var watch = Stopwatch.StartNew();
         var files = new FileStore(source, book);
         var intakes = new IntakeStore(source, book);
         await using var content = File.OpenRead(path);
-        var id = await intakes.BeginAsync(await files.StoreAsync(Path.GetFileName(path), content, cancel), IntakeKind.Ledger, ReadingChange.None, person, cancel);
+        var id = await intakes.BeginAsync(
+            await files.StoreAsync(Path.GetFileName(path), content, cancel),
+            IntakeKind.Ledger,
+            ReadingChange.None,
+            person,
+            cancel
+        );
         var stored = watch.Elapsed.TotalSeconds;
         var table = TableFile.Open(Path.GetFileName(path), () => File.OpenRead(path), FileOpening.Unsaid);
         var opened = watch.Elapsed.TotalSeconds;
@@ -97,13 +121,30 @@ internal static class IntakeBench
         var recognised = Recognition.Recognise(table, settings, ReadingChange.None)!;
         var known = watch.Elapsed.TotalSeconds;
         var reader = new LedgerReader(table, recognised, settings);
-        await intakes.KeepAsync(id, reader, new HashSet<string>(), SavedReading.Of(recognised.Reading, ReadingChange.None), DateTimeOffset.UtcNow, cancel);
+        await intakes.KeepAsync(
+            id,
+            reader,
+            new HashSet<string>(),
+            SavedReading.Of(recognised.Reading, ReadingChange.None),
+            DateTimeOffset.UtcNow,
+            cancel
+        );
         var kept = watch.Elapsed.TotalSeconds;
-        Console.Error.WriteLine(string.Create(CultureInfo.InvariantCulture, $"  stored {stored:0.0} s, opened {opened - stored:0.0} s, recognised {known - opened:0.0} s, kept {kept - known:0.0} s"));
+        Console.Error.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"  stored {stored:0.0} s, opened {opened - stored:0.0} s, recognised {known - opened:0.0} s, kept {kept - known:0.0} s"
+            )
+        );
         return (kept, reader.RowsKept);
     }
 
-    private static async Task<(double Taken, double Yardstick, double Memory, DatabaseAccess Database)> AgainstAsync(LocalCluster cluster, string before, string file, Func<DatabaseAccess, double> yardstick)
+    private static async Task<(double Taken, double Yardstick, double Memory, DatabaseAccess Database)> AgainstAsync(
+        LocalCluster cluster,
+        string before,
+        string file,
+        Func<DatabaseAccess, double> yardstick
+    )
     {
         var taken = new List<double>();
         var other = new List<double>();
@@ -124,7 +165,10 @@ internal static class IntakeBench
 
     private static (double Seconds, double Memory) InItsOwnProcess(string database, string before, string file)
     {
-        var start = new ProcessStartInfo("dotnet", [typeof(IntakeBench).Assembly.Location, TakeIn, database, before, file]) { RedirectStandardOutput = true };
+        var start = new ProcessStartInfo("dotnet", [typeof(IntakeBench).Assembly.Location, TakeIn, database, before, file])
+        {
+            RedirectStandardOutput = true,
+        };
 
         // As the application itself is set.
         start.Environment["DOTNET_gcServer"] = "0";
@@ -140,7 +184,12 @@ internal static class IntakeBench
     {
         using var connection = new NpgsqlConnection(database);
         connection.Open();
-        using (var create = new NpgsqlCommand($"create table yardstick ({string.Join(", ", Enumerable.Range(0, 12).Select(i => $"c{i} text"))})", connection))
+        using (
+            var create = new NpgsqlCommand(
+                $"create table yardstick ({string.Join(", ", Enumerable.Range(0, 12).Select(i => $"c{i} text"))})",
+                connection
+            )
+        )
         {
             create.ExecuteNonQuery();
         }
@@ -148,8 +197,15 @@ internal static class IntakeBench
         var to = new NpgsqlConnectionStringBuilder(database);
         return Rounds.Seconds(() =>
         {
-            var start = new ProcessStartInfo("psql", ["--no-psqlrc", "--quiet", "--set", "ON_ERROR_STOP=1", "--command", $"\\copy yardstick from '{csv}' csv header"]);
-            (start.Environment["PGHOST"], start.Environment["PGPORT"], start.Environment["PGUSER"]) = (to.Host, to.Port.ToString(CultureInfo.InvariantCulture), to.Username);
+            var start = new ProcessStartInfo(
+                "psql",
+                ["--no-psqlrc", "--quiet", "--set", "ON_ERROR_STOP=1", "--command", $"\\copy yardstick from '{csv}' csv header"]
+            );
+            (start.Environment["PGHOST"], start.Environment["PGPORT"], start.Environment["PGUSER"]) = (
+                to.Host,
+                to.Port.ToString(CultureInfo.InvariantCulture),
+                to.Username
+            );
             (start.Environment["PGPASSWORD"], start.Environment["PGDATABASE"]) = (to.Password, to.Database);
             using var psql = Process.Start(start)!;
             psql.WaitForExit();
@@ -198,13 +254,32 @@ internal static class IntakeBench
         var times = new List<double>();
         for (var i = 0; i < 200; i++)
         {
-            var text = (i % 4) switch { 0 => $"hotel{chance.Next(Customers)}", 1 => $"number {chance.Next(100)}", 2 => $"C{chance.Next(100):00}", _ => "" };
+            var text = (i % 4) switch
+            {
+                0 => $"hotel{chance.Next(Customers)}",
+                1 => $"number {chance.Next(100)}",
+                2 => $"C{chance.Next(100):00}",
+                _ => "",
+            };
             var watch = Stopwatch.StartNew();
-            await customers.SearchAsync(text, (CustomerOrder)(i % 3), false, text.Length == 0 ? chance.Next(Customers) : 0, 100, CancellationToken.None);
+            await customers.SearchAsync(
+                text,
+                (CustomerOrder)(i % 3),
+                false,
+                text.Length == 0 ? chance.Next(Customers) : 0,
+                100,
+                CancellationToken.None
+            );
             times.Add(watch.Elapsed.TotalMilliseconds);
         }
 
         times.Sort();
-        return new Measurement($"searching and paging {Customers:N0} customers, 95 of 100 within", $"{times[189]:0} ms", "–", null, "≤ 100 ms");
+        return new Measurement(
+            $"searching and paging {Customers:N0} customers, 95 of 100 within",
+            $"{times[189]:0} ms",
+            "–",
+            null,
+            "≤ 100 ms"
+        );
     }
 }

@@ -13,13 +13,16 @@ internal static class KillBench
     private const int Parcels = 300;
     private const int Kills = 100;
 
-    /// <returns>0 where nothing arrived twice, nothing is missing, nothing stands elsewhere than it should, and nothing is unsure without need; else 1.</returns>
+    /// <returns>0 where nothing arrived twice, nothing is missing, nothing stands elsewhere than it should, and nothing is unsure without
+    /// need; else 1.</returns>
     public static async Task<int> RunAsync()
     {
         await using var rendal = await WholeRendal.StartAsync(Role.Web);
         var seed = Environment.TickCount;
         var trial = new KillTrial(rendal.App.Services, rendal.Parts, new Random(seed));
-        var table = "| workers | parcels | kills | sent | unsure | set aside | elsewhere | twice | missing | unsure and never there |\n| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |\n";
+        var table =
+            "| workers | parcels | kills | sent | unsure | set aside | elsewhere | twice | missing | unsure and never there |"
+            + "\n| --- | --- | --- | --- | --- | --- | --- | --- | --- | --- |\n";
         var all = KillResult.Nothing;
         foreach (var workers in new[] { 1, 3 })
         {
@@ -30,7 +33,11 @@ internal static class KillBench
                 result += await trial.RunAsync(Parcels, workers, (Kills / 2) - result.Kills, CancellationToken.None);
             }
 
-            table += string.Create(CultureInfo.InvariantCulture, $"| {workers} | {result.Parcels} | {result.Kills} | {result.Sent} | {result.Unsure} | {result.SetAside} | {result.Elsewhere} | {result.Twice} | {result.Missing} | {result.UnsureNeverThere} |\n");
+            table += string.Create(
+                CultureInfo.InvariantCulture,
+                $"| {workers} | {result.Parcels} | {result.Kills} | {result.Sent} | {result.Unsure} | {result.SetAside} |"
+                    + $" {result.Elsewhere} | {result.Twice} | {result.Missing} | {result.UnsureNeverThere} |\n"
+            );
             all += result;
         }
 
@@ -41,15 +48,17 @@ internal static class KillBench
 
     private static string Page(string table, int seed) =>
         $"""
-        # Killed while sending
+            # Killed while sending
 
-        Written by `./rendal bench {Option}` on {DateTime.UtcNow:d MMMM yyyy}, {Environment.ProcessorCount} cores, {RuntimeInformation.FrameworkDescription}, moments drawn from seed {seed}.
-        Workers in processes of their own are ended by SIGKILL at random moments and started again, until there were {Kills} kills;
-        what the postroom has is then compared with what the dispatch log says.
+            Written by `./rendal bench {Option}` on {DateTime.UtcNow:d MMMM yyyy}, {Environment.ProcessorCount} cores,
+                {RuntimeInformation.FrameworkDescription}, moments drawn from seed {seed}.
+            Workers in processes of their own are ended by SIGKILL at random moments and started again, until there were {Kills} kills;
+            what the postroom has is then compared with what the dispatch log says.
 
-        {table}
-        *Set aside* counts parcels that a kill caught twice while their message was made: they wait for a person, with that reason,
-        as does one whose making brings the program down. *Unsure and never there* counts parcels of which the server never had the end, and a person has to decide all the same.
+            {table}
+            *Set aside* counts parcels that a kill caught twice while their message was made: they wait for a person, with that reason,
+            as does one whose making brings the program down. *Unsure
+                and never there* counts parcels of which the server never had the end, and a person has to decide all the same.
 
-        """;
+            """;
 }

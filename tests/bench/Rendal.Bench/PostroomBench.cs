@@ -4,7 +4,9 @@ using Rendal.Postroom;
 
 namespace Rendal.Bench;
 
-/// <summary>The postroom with 10,000 messages in it against the same postroom empty: what it takes in, and how long its page waits.</summary>
+/// <summary>
+/// The postroom with 10,000 messages in it against the same postroom empty: what it takes in, and how long its page waits.
+/// </summary>
 internal static class PostroomBench
 {
     private const int Held = 10_000;
@@ -31,8 +33,20 @@ internal static class PostroomBench
 
             return
             [
-                new Measurement($"a message of 40 kB taken in by the postroom when it holds {Held:N0}", $"{full:0.00} ms", $"when it is empty {empty:0.00} ms", full / empty, "≤ 1.2"),
-                new Measurement($"its list of {Held:N0} messages with their deliveries counted", $"{watch.Elapsed.TotalMilliseconds / 20:0} ms", "–", null, "≤ 100 ms"),
+                new Measurement(
+                    $"a message of 40 kB taken in by the postroom when it holds {Held:N0}",
+                    $"{full:0.00} ms",
+                    $"when it is empty {empty:0.00} ms",
+                    full / empty,
+                    "≤ 1.2"
+                ),
+                new Measurement(
+                    $"its list of {Held:N0} messages with their deliveries counted",
+                    $"{watch.Elapsed.TotalMilliseconds / 20:0} ms",
+                    "–",
+                    null,
+                    "≤ 100 ms"
+                ),
             ];
         }
         finally
@@ -53,6 +67,11 @@ internal static class PostroomBench
         return watch.Elapsed.TotalMilliseconds / count;
     }
 
-    private static byte[] Message() => Encoding.ASCII.GetBytes(
-        $"From: accounts@tarnbrook.example\r\nTo: office@inn.example\r\nSubject: Statement\r\nMessage-ID: <{Guid.NewGuid():N}@tarnbrook.example>\r\nMIME-Version: 1.0\r\nContent-Type: application/pdf; name=statement.pdf\r\nContent-Disposition: attachment; filename=statement.pdf\r\nContent-Transfer-Encoding: base64\r\n\r\n{Convert.ToBase64String(Enclosure, Base64FormattingOptions.InsertLineBreaks)}\r\n");
+    private static byte[] Message() =>
+        Encoding.ASCII.GetBytes(
+            "From: accounts@tarnbrook.example\r\nTo: office@inn.example\r\nSubject: Statement\r\nMessage-ID: "
+                + $"<{Guid.NewGuid():N}@tarnbrook.example>\r\nMIME-Version: 1.0\r\nContent-Type: application/pdf; "
+                + "name=statement.pdf\r\nContent-Disposition: attachment; filename=statement.pdf\r\nContent-Transfer-Encoding: "
+                + $"base64\r\n\r\n{Convert.ToBase64String(Enclosure, Base64FormattingOptions.InsertLineBreaks)}\r\n"
+        );
 }

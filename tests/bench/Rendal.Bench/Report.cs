@@ -12,7 +12,11 @@ internal static class Report
         var table = new StringBuilder("| what | Rendal | yardstick | ratio | aim |\n| --- | --- | --- | --- | --- |\n");
         foreach (var m in measured)
         {
-            table.Append(CultureInfo.InvariantCulture, $"| {m.What} | {m.Rendal} | {m.Yardstick} | {(m.Ratio is { } ratio ? ratio.ToString("0.00", CultureInfo.InvariantCulture) : "–")} | {m.Aim} |\n");
+            table.Append(
+                CultureInfo.InvariantCulture,
+                $"| {m.What} | {m.Rendal} | {m.Yardstick} |"
+                    + $" {(m.Ratio is { } ratio ? ratio.ToString("0.00", CultureInfo.InvariantCulture) : "–")} | {m.Aim} |\n"
+            );
         }
 
         return table.ToString();
@@ -29,9 +33,10 @@ internal static class Report
 
             {OfHistory}
 
-            Written by `./rendal bench history` on {DateTime.UtcNow:d MMMM yyyy}, {Environment.ProcessorCount} cores, {RuntimeInformation.FrameworkDescription}. A book with
-            24 ledgers of 100,000 rows and 24 rounds of 10,000 parcels with their log and reminders; then a book with a round of 50,000. Each figure is
-            what 95 of 100 requests take at the most, over HTTP on this machine.
+            Written by `./rendal bench history` on {DateTime.UtcNow:d MMMM yyyy}, {Environment.ProcessorCount} cores,
+            {RuntimeInformation.FrameworkDescription}. A book with 24 ledgers of 100,000 rows and 24 rounds of 10,000 parcels with their
+            log and reminders; then a book with a round of 50,000. Each figure is what 95 of 100 requests take at the most, over HTTP on
+            this machine.
 
             {table}
             """;
@@ -39,12 +44,12 @@ internal static class Report
 
     public static string Page(string table) =>
         $"""
-        # Benchmarks
+            # Benchmarks
 
-        Written by `./rendal bench` on {DateTime.UtcNow:d MMMM yyyy}, {Environment.ProcessorCount} cores, {RuntimeInformation.FrameworkDescription}.
-        Each yardstick is measured in the same run as Rendal's figure beside it, so the ratios can be compared between
-        machines and the figures themselves cannot. Each figure is the median of several rounds.
+            Written by `./rendal bench` on {DateTime.UtcNow:d MMMM yyyy}, {Environment.ProcessorCount} cores,
+            {RuntimeInformation.FrameworkDescription}. Each yardstick is measured in the same run as Rendal's figure beside it, so
+            the ratios can be compared between machines and the figures themselves cannot. Each figure is the median of several rounds.
 
-        {table}
-        """;
+            {table}
+            """;
 }

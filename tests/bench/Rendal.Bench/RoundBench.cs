@@ -24,10 +24,34 @@ internal static class RoundBench
     public static async Task<IReadOnlyList<Measurement>> RunAsync()
     {
         await using var rendal = await WholeRendal.StartAsync(Role.Web, Path.GetFullPath("artifacts/web"));
-        var address = new Uri(rendal.App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
-        using var browser = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = address, Timeout = TimeSpan.FromMinutes(5) };
+        var address = new Uri(
+            rendal.App.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()
+        );
+        using var browser = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = address,
+            Timeout = TimeSpan.FromMinutes(5),
+        };
         browser.DefaultRequestHeaders.Add("X-Rendal", "1");
-        await PostAsync(browser, "/api/first-run", new { key = WholeRendal.Key, name = Name, password = Password, book = new { name = "Bench", currency = "GBP", addressLines = new[] { "14 Tenter Lane" }, contactLines = Array.Empty<string>(), paymentLines = new[] { "By transfer" }, timeZone = "Europe/London" } });
+        await PostAsync(
+            browser,
+            "/api/first-run",
+            new
+            {
+                key = WholeRendal.Key,
+                name = Name,
+                password = Password,
+                book = new
+                {
+                    name = "Bench",
+                    currency = "GBP",
+                    addressLines = new[] { "14 Tenter Lane" },
+                    contactLines = Array.Empty<string>(),
+                    paymentLines = new[] { "By transfer" },
+                    timeZone = "Europe/London",
+                },
+            }
+        );
         await PostAsync(browser, "/api/session", new { name = Name, password = Password });
         var book = (await browser.GetFromJsonAsync<JsonElement>("/api/session")).GetProperty("books")[0].GetProperty("id").GetInt64();
         await TakeInAsync(browser, rendal.Folder, book);
@@ -39,7 +63,10 @@ internal static class RoundBench
         for (var i = 0; i < Repeats; i++)
         {
             var watch = Stopwatch.StartNew();
-            prepared = (await PostAsync(browser, $"{rounds}/{round}/prepare", new { })).GetProperty("groups").EnumerateArray().Sum(g => g.GetProperty("count").GetInt32());
+            prepared = (await PostAsync(browser, $"{rounds}/{round}/prepare", new { }))
+                .GetProperty("groups")
+                .EnumerateArray()
+                .Sum(g => g.GetProperty("count").GetInt32());
             times.Add(watch.Elapsed.TotalSeconds);
         }
 
@@ -49,12 +76,33 @@ internal static class RoundBench
         }
 
         var rate = prepared / Rounds.Median(times);
-        return [new Measurement($"a round of {prepared:N0} parcels of {Rows:N0} rows prepared, without documents", $"{rate:0} a second", "–", null, "≥ 1,000 a second"), .. Looked(address, book)];
+        return
+        [
+            new Measurement(
+                $"a round of {prepared:N0} parcels of {Rows:N0} rows prepared, without documents",
+                $"{rate:0} a second",
+                "–",
+                null,
+                "≥ 1,000 a second"
+            ),
+            .. Looked(address, book),
+        ];
     }
 
     private static IEnumerable<Measurement> Looked(Uri address, long book)
     {
-        if (Chromium.Run("open-round.mjs", address.ToString().TrimEnd('/'), Name, Password, book.ToString(CultureInfo.InvariantCulture), Round, LookedThrough.ToString(CultureInfo.InvariantCulture)) is not { } told)
+        if (
+            Chromium.Run(
+                "open-round.mjs",
+                address.ToString().TrimEnd('/'),
+                Name,
+                Password,
+                book.ToString(CultureInfo.InvariantCulture),
+                Round,
+                LookedThrough.ToString(CultureInfo.InvariantCulture)
+            )
+            is not { } told
+        )
         {
             yield return new Measurement("its list on the screen", "–", "Chromium is not installed", null, "< 1 s");
             yield break;
@@ -62,7 +110,13 @@ internal static class RoundBench
 
         yield return new Measurement("its list on the screen, from the click on the round", $"{told[0]:0} ms", "–", null, "< 1 s");
         yield return new Measurement("the first message on the screen after that", $"{told[1]:0} ms", "–", null, "< 200 ms");
-        yield return new Measurement($"the message of the next parcel, the middle one of {LookedThrough}", $"{told[2]:0} ms", "–", null, "< 200 ms");
+        yield return new Measurement(
+            $"the message of the next parcel, the middle one of {LookedThrough}",
+            $"{told[2]:0} ms",
+            "–",
+            null,
+            "< 200 ms"
+        );
     }
 
     private static async Task TakeInAsync(HttpClient browser, string folder, long book)

@@ -5,7 +5,9 @@ namespace Rendal.Bench;
 /// <summary>Repeats work and takes the median, so that one disturbed round counts for little.</summary>
 internal static class Rounds
 {
-    /// <summary>The median seconds of several rounds of two pieces of work, taken in turns so that a busy machine slows both alike.</summary>
+    /// <summary>
+    /// The median seconds of several rounds of two pieces of work, taken in turns so that a busy machine slows both alike.
+    /// </summary>
     public static (double First, double Second) InTurns(int rounds, Action first, Action second)
     {
         first();

@@ -10,9 +10,9 @@ using Rendal.Web.Hosting;
 namespace Rendal.Bench;
 
 /// <summary>
-/// Parcels until the last is in the dispatch log, every step written down first, against smtp-source of Debian's postfix
-/// that pumps ready-made messages of the same size into the same sink: once with messages that are on record, and once
-/// with each statement printed and enclosed on the way.
+/// Parcels until the last is in the dispatch log, every step written down first, against smtp-source of Debian's postfix that pumps
+/// ready-made messages of the same size into the same sink: once with messages that are on record, and once with each statement printed
+/// and enclosed on the way.
 /// </summary>
 internal static class SendingBench
 {
@@ -38,8 +38,21 @@ internal static class SendingBench
         var yardstick = pumped is { } p ? $"smtp-source {p:0} a second" : "smtp-source is not installed (Debian package postfix)";
         return
         [
-            new Measurement($"{Messages:N0} messages of {MessageSize / 1000} kB with an enclosure of 33 kB, put off by the server at first, sent and logged", $"{recorded:0} a second", yardstick, recorded / pumped, "≥ 0.25"),
-            new Measurement($"{Printed:N0} of the same at the first try: the statement set, printed and enclosed on the way", $"{printed:0} a second", yardstick, printed / pumped, "–"),
+            new Measurement(
+                $"{Messages:N0} messages of {MessageSize / 1000} kB with an enclosure of 33 kB, put off by the server at "
+                    + "first, sent and logged",
+                $"{recorded:0} a second",
+                yardstick,
+                recorded / pumped,
+                "≥ 0.25"
+            ),
+            new Measurement(
+                $"{Printed:N0} of the same at the first try: the statement set, printed and enclosed on the way",
+                $"{printed:0} a second",
+                yardstick,
+                printed / pumped,
+                "–"
+            ),
         ];
     }
 
@@ -54,7 +67,9 @@ internal static class SendingBench
         return messages / watch.Elapsed.TotalSeconds;
     }
 
-    /// <summary>From when what the server put off may be tried again: the messages are on record, as those are that smtp-source sends.</summary>
+    /// <summary>
+    /// From when what the server put off may be tried again: the messages are on record, as those are that smtp-source sends.
+    /// </summary>
     private static async Task<(double Recorded, double? Pumped)> RecordedAsync(WebApplication app, int port, Sink? sink)
     {
         var round = await PreparedRound.MakeAsync(app.Services, Messages, CancellationToken.None);
@@ -67,7 +82,9 @@ internal static class SendingBench
         await SendIntoAsync(round, port);
         List<double> pumping = [.. Pumping(sink)];
         var source = app.Services.GetRequiredService<NpgsqlDataSource>();
-        await using var due = source.CreateCommand($"update parcel set try_from = now() where book_id = {round.Book} and state = 'to-be-retried'");
+        await using var due = source.CreateCommand(
+            $"update parcel set try_from = now() where book_id = {round.Book} and state = 'to-be-retried'"
+        );
         var watch = Stopwatch.StartNew();
         await due.ExecuteNonQueryAsync();
         await using var told = source.CreateCommand($"notify {RoundStore.ReleasedChannel}");
@@ -83,7 +100,17 @@ internal static class SendingBench
     private static async Task SendIntoAsync(PreparedRound round, int port)
     {
         var sender = (await round.Senders.FindAsync(round.Sender, CancellationToken.None))!;
-        await round.Senders.UpdateAsync(sender with { Port = port, UserName = "", ProtectedPassword = null }, round.Person, DateOnly.FromDateTime(DateTime.UtcNow), CancellationToken.None);
+        await round.Senders.UpdateAsync(
+            sender with
+            {
+                Port = port,
+                UserName = "",
+                ProtectedPassword = null,
+            },
+            round.Person,
+            DateOnly.FromDateTime(DateTime.UtcNow),
+            CancellationToken.None
+        );
     }
 
     private static async Task UntilAllAreAsync(PreparedRound round, string state, int parcels)
@@ -113,5 +140,7 @@ internal static class SendingBench
 
     /// <summary>The seconds that smtp-source takes, a few times; none where it is not installed.</summary>
     private static IEnumerable<double> Pumping(Sink? sink) =>
-        sink is null ? [] : Enumerable.Range(0, 3).Select(_ => Rounds.Seconds(() => Sink.Pump(sink.Port, Messages, Sessions, MessageSize)));
+        sink is null
+            ? []
+            : Enumerable.Range(0, 3).Select(_ => Rounds.Seconds(() => Sink.Pump(sink.Port, Messages, Sessions, MessageSize)));
 }

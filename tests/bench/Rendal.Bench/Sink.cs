@@ -5,7 +5,9 @@ using System.Net.Sockets;
 
 namespace Rendal.Bench;
 
-/// <summary>smtp-sink of Debian's postfix: takes mail on loopback and throws it away. Rendal and the yardstick send into the same one.</summary>
+/// <summary>
+/// smtp-sink of Debian's postfix: takes mail on loopback and throws it away. Rendal and the yardstick send into the same one.
+/// </summary>
 internal sealed class Sink : IDisposable
 {
     private readonly Process process;
@@ -38,7 +40,21 @@ internal sealed class Sink : IDisposable
     /// <summary>Pumps ready-made messages in by smtp-source.</summary>
     public static void Pump(int port, int messages, int sessions, int size)
     {
-        string[] arguments = ["-s", sessions.ToString(CultureInfo.InvariantCulture), "-m", messages.ToString(CultureInfo.InvariantCulture), "-l", size.ToString(CultureInfo.InvariantCulture), "-d", "-f", "a@tarnbrook.example", "-t", "b@inn.example", $"127.0.0.1:{port}"];
+        string[] arguments =
+        [
+            "-s",
+            sessions.ToString(CultureInfo.InvariantCulture),
+            "-m",
+            messages.ToString(CultureInfo.InvariantCulture),
+            "-l",
+            size.ToString(CultureInfo.InvariantCulture),
+            "-d",
+            "-f",
+            "a@tarnbrook.example",
+            "-t",
+            "b@inn.example",
+            $"127.0.0.1:{port}",
+        ];
         using var process = Process.Start(Find("smtp-source")!, arguments);
         process.WaitForExit();
         if (process.ExitCode != 0)
@@ -55,7 +71,11 @@ internal sealed class Sink : IDisposable
     }
 
     private static string? Find(string name) =>
-        (Environment.GetEnvironmentVariable("PATH") ?? "").Split(':').Append("/usr/sbin").Select(folder => Path.Combine(folder, name)).FirstOrDefault(File.Exists);
+        (Environment.GetEnvironmentVariable("PATH") ?? "")
+            .Split(':')
+            .Append("/usr/sbin")
+            .Select(folder => Path.Combine(folder, name))
+            .FirstOrDefault(File.Exists);
 
     private void WaitUntilItListens()
     {

@@ -38,7 +38,10 @@ internal sealed class WholeRendal : IAsyncDisposable
             cluster = await LocalCluster.StartAsync(folder.FullName, forTests: false, CancellationToken.None);
             var database = await cluster.DatabaseAsync("rendal", CancellationToken.None);
             await Schema.UpgradeAsync(database);
-            var parts = new HostParts(database.Application, folder.FullName, 0, FreePort.Find(), 0, role, pages, Key) { MailHosts = ["127.0.0.1"] };
+            var parts = new HostParts(database.Application, folder.FullName, 0, FreePort.Find(), 0, role, pages, Key)
+            {
+                MailHosts = ["127.0.0.1"],
+            };
             var app = RendalHost.Build(parts);
             await app.StartAsync();
             return new WholeRendal(folder, cluster, parts, app);

@@ -13,13 +13,14 @@ const addresses = (i: number): string => {
   return special[i] ?? `office@inn${i}.example`;
 };
 
+const two = (i: number) => String(i).padStart(2, "0");
+
 /** A ledger of sixty customers, five of whom have addresses at which the postroom misbehaves. */
 const ledger = Buffer.from(
   [
     "Code,Name,Kind,Number,Date,Due,Currency,Outstanding,E-mail",
     ...Array.from({ length: 60 }, (_, i) => i + 1).map(
-      (i) =>
-        `I${String(i).padStart(2, "0")},Inn ${String(i).padStart(2, "0")},Invoice,T-${50_000 + i},2026-09-01,2026-10-01,GBP,${100 + i}.00,${addresses(i)}`,
+      (i) => `I${two(i)},Inn ${two(i)},Invoice,T-${50_000 + i},2026-09-01,2026-10-01,GBP,${100 + i}.00,${addresses(i)}`,
     ),
   ].join("\n"),
 );

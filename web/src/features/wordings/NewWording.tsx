@@ -5,7 +5,10 @@ import { languages } from "../../shared/languages";
 import { purposeWords } from "../../shared/purposes";
 import { useReadyMadeWordings, useWordingActions } from "./useWordings";
 
-/** Adds a wording: a copy of the one in view, or a ready-made one, which is used at once where the book has none for its purpose in its language. */
+/**
+ * Adds a wording: a copy of the one in view, or a ready-made one, which is used at once where the book has none for its
+ * purpose in its language.
+ */
 export function NewWording({
   list,
   from,
