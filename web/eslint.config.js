@@ -17,6 +17,13 @@ export default tseslint.config(
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
       "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
       "@typescript-eslint/no-confusing-void-expression": "off",
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "JSXAttribute[name.name='style'] Property > Literal.value",
+          message: "What is known beforehand stands in the CSS module beside the component, or in spacing.css.",
+        },
+      ],
     },
   },
   { files: ["**/*.js"], ...tseslint.configs.disableTypeChecked },

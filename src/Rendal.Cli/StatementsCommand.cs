@@ -244,15 +244,15 @@ internal static class StatementsCommand
         var nameOf = ledger.NameOf(listed);
         foreach (var customers in chosen.Statements.GroupBy(s => s.Customer).Chunk(LettersInOneCall))
         {
-            var papers = customers.Select(of => (Customer: of.Key, Paper: PaperOf(of))).ToList();
+            var made = customers.Select(of => (Customer: of.Key, Document: DocumentOf(of))).ToList();
             var layout = template.Layout;
             var letters =
                 layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf)
-                    ? DocumentFile.Letters([.. papers.Select(p => (p.Paper, layout))])
+                    ? DocumentFile.Letters([.. made.Select(p => (p.Document, layout))])
                     : null;
-            foreach (var ((customer, paper), i) in papers.Select((p, i) => (p, i)))
+            foreach (var ((customer, document), i) in made.Select((p, i) => (p, i)))
             {
-                foreach (var file in DocumentFile.Make(paper, layout, press, letters?[i]))
+                foreach (var file in DocumentFile.Make(document, layout, press, letters?[i]))
                 {
                     var name = FileName.Unique(file.Name, names);
                     File.WriteAllBytes(Path.Combine(folder, name), file.Bytes);
@@ -263,12 +263,12 @@ internal static class StatementsCommand
 
         return documents;
 
-        StatementDocument PaperOf(IGrouping<string, Statement> of)
+        StatementDocument DocumentOf(IGrouping<string, Statement> of)
         {
             var customer = listed.TryGetValue(of.Key, out var known) ? known : new Customer { Key = of.Key, Name = nameOf(of.Key) };
             IReadOnlyList<Statement> statements = [.. of];
             var level = statements.Max(s => s.ReminderLevel);
-            return composer.Paper(template, customer, statements, nameOf, level);
+            return composer.Document(template, customer, statements, nameOf, level);
         }
     }
 

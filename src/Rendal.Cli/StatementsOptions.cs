@@ -7,7 +7,7 @@ using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Reminders;
 using Rendal.Core.Statements;
-using Rendal.Files.Letters;
+using Rendal.Files.Docx;
 using Rendal.Files.Pdf;
 using Rendal.Html;
 

@@ -99,7 +99,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
                 Person,
                 Now,
                 Now,
-                Way.Mail,
+                Channel.Mail,
                 Cancel
             )
         );

@@ -311,9 +311,9 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
         await using (
             var command = owner.CreateCommand(
                 """
-                select p.state, p.problem, (select count(*) from dispatch_try t where t.parcel_id = p.id)::int,
-                    exists (select from dispatch_try t where t.parcel_id = p.id and t.ending = 'accepted'),
-                    exists (select from dispatch_try t where t.parcel_id = p.id
+                select p.state, p.problem, (select count(*) from delivery_attempt t where t.parcel_id = p.id)::int,
+                    exists (select from delivery_attempt t where t.parcel_id = p.id and t.ending = 'accepted'),
+                    exists (select from delivery_attempt t where t.parcel_id = p.id
                         and (t.ended_at is null or t.ending not in ('accepted', 'try-later', 'unreachable', 'stopped', 'unanswered'))),
                     m.message_id
                 from parcel p left join message m on m.book_id = p.book_id and m.parcel_id = p.id

@@ -125,7 +125,7 @@ internal sealed class PreparedRound
                 Person,
                 DateTimeOffset.UtcNow,
                 DateTimeOffset.UtcNow,
-                Way.Mail,
+                Channel.Mail,
                 cancel
             )
         )

@@ -153,13 +153,13 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         long round,
         int count,
         string? at = null,
-        string way = "mail",
+        string channel = "mail",
         bool despiteLedger = false
     )
     {
         var summary = await SummaryAsync(round);
         Assert.Equal(count, summary.GetProperty("parcels").GetInt32());
-        return await ReleaseSeenAsync(round, summary, at, way, despiteLedger, seenChanges: true);
+        return await ReleaseSeenAsync(round, summary, at, channel, despiteLedger, seenChanges: true);
     }
 
     /// <summary>What is about to be released.</summary>
@@ -200,7 +200,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         long round,
         JsonElement summary,
         string? at = null,
-        string way = "mail",
+        string channel = "mail",
         bool despiteLedger = false,
         bool seenChanges = false
     ) =>
@@ -213,7 +213,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
                 revision = summary.GetProperty("revision").GetInt64(),
                 seen = summary.Text("seen"),
                 at,
-                way,
+                channel,
                 despiteLedger,
                 seenChanges,
             },
@@ -224,13 +224,13 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     public async Task<long> RevisionAsync(long round) =>
         (await Browser.GetJsonAsync($"{Api}/rounds/{round}")).GetProperty("revision").GetInt64();
 
-    /// <summary>The round once none of its parcels is on its way any more.</summary>
+    /// <summary>The round once none of its parcels is on its channel any more.</summary>
     public async Task<JsonElement> SettledAsync(long round)
     {
         while (true)
         {
             var view = await Browser.GetJsonAsync($"{Api}/rounds/{round}");
-            if (view.List("parcels").All(p => p.Text("standing") is not ("released" or "sending")))
+            if (view.List("parcels").All(p => p.Text("status") is not ("released" or "sending")))
             {
                 return view;
             }

@@ -1,13 +1,13 @@
 import "@fontsource-variable/source-sans-3";
 import "@fontsource-variable/source-serif-4";
 import "./shared/tones.css";
-import "./shared/frame.css";
+import "./shared/spacing.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
-import { isAway, Problem } from "./shared/api/client";
-import { AwayLine } from "./shared/AwayLine";
+import { isUnreachable, Problem } from "./shared/api/client";
+import { UnreachableLine } from "./shared/UnreachableLine";
 import { Frame } from "./shared/Frame";
 import { page } from "./shared/page";
 import { PageBoundary } from "./shared/PageBoundary";
@@ -36,8 +36,8 @@ const WordsPage = page(() => import("./features/wordings/WordsPage"), "WordsPage
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
-      retry: (times, error) => isAway(error) || times < 1,
-      retryDelay: (times, error) => (isAway(error) ? 2_000 : 1_000 * 2 ** times),
+      retry: (times, error) => isUnreachable(error) || times < 1,
+      retryDelay: (times, error) => (isUnreachable(error) ? 2_000 : 1_000 * 2 ** times),
       networkMode: "always",
       staleTime: 5_000,
     },
@@ -57,7 +57,7 @@ createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
       <ToneProvider>
-        <AwayLine />
+        <UnreachableLine />
         <BrowserRouter basename={basePath}>
           <Routes>
             <Route element={<PageBoundary />}>

@@ -3,7 +3,7 @@ using Rendal.App.Senders;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Reminders;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Store.Books;
 using Rendal.Store.Senders;

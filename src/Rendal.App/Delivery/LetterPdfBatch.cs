@@ -1,6 +1,6 @@
 using Rendal.Core.Layouts;
 using Rendal.Files.Documents;
-using Rendal.Files.Letters;
+using Rendal.Files.Docx;
 
 namespace Rendal.App.Delivery;
 
@@ -10,13 +10,13 @@ internal sealed class LetterPdfBatch
     /// <summary>The most letters of one call. Parcels that are claimed for it go out even when their round is paused meanwhile.</summary>
     public const int Most = 20;
 
-    private readonly List<(long Parcel, StatementDocument Paper, Layout Layout)> waiting = [];
+    private readonly List<(long Parcel, StatementDocument Document, Layout Layout)> waiting = [];
     private readonly Dictionary<long, byte[]> made = [];
 
     /// <summary>How many letters there are.</summary>
     public int Count => waiting.Count;
 
-    public void Add(long parcel, StatementDocument paper, Layout layout) => waiting.Add((parcel, paper, layout));
+    public void Add(long parcel, StatementDocument document, Layout layout) => waiting.Add((parcel, document, layout));
 
     /// <summary>
     /// The PDF of a parcel's letter; null where it is none of these, or they could not be made together, so that each is tried by itself
@@ -28,7 +28,7 @@ internal sealed class LetterPdfBatch
         {
             try
             {
-                foreach (var (letter, pdf) in waiting.Zip(DocumentFile.Letters([.. waiting.Select(w => (w.Paper, w.Layout))])))
+                foreach (var (letter, pdf) in waiting.Zip(DocumentFile.Letters([.. waiting.Select(w => (w.Document, w.Layout))])))
                 {
                     made.Add(letter.Parcel, pdf);
                 }

@@ -12,7 +12,7 @@ using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Files.Documents;
-using Rendal.Files.Letters;
+using Rendal.Files.Docx;
 using Rendal.Files.Pdf;
 using Rendal.Html;
 using Rendal.Mail;
@@ -24,7 +24,7 @@ using Rendal.Store.Wordings;
 namespace Rendal.App.Delivery;
 
 /// <summary>
-/// Makes the messages and the paper of claimed parcels. It serves one at a time, and keeps what the next parcel needs as well.
+/// Makes the messages and documents of claimed parcels. It serves one at a time, and keeps what the next parcel needs as well.
 /// </summary>
 internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNotes notes, TimeProvider clock, ILogger log) : IDisposable
 {
@@ -51,10 +51,10 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
                 parcel.Message is null
                 && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout
                 && (parcel.OnPaper || layout.Forms.Contains(DocumentForm.Pdf))
-                && await PaperAsync(parcel) is { } paper
+                && await DocumentAsync(parcel) is { } document
             )
             {
-                letters.Add(parcel.Parcel, paper, layout);
+                letters.Add(parcel.Parcel, document, layout);
                 if (await next() is { } another)
                 {
                     claimed.Add(another);
@@ -77,12 +77,12 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
     /// <summary>
     /// The document of a letter to be made beside others; null where it cannot be set, which is told when its message is made.
     /// </summary>
-    private async Task<StatementDocument?> PaperAsync(ClaimedParcel claimed)
+    private async Task<StatementDocument?> DocumentAsync(ClaimedParcel claimed)
     {
         using var making = notes.Making(claimed.Parcel);
         try
         {
-            return (await SetAsync(claimed)).Paper;
+            return (await SetAsync(claimed)).Document;
         }
         catch (Exception e) when (e is not (NpgsqlException or IOException))
         {
@@ -95,7 +95,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
     /// Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a
     /// reason not to send.
     /// </summary>
-    private async Task<(StatementDocument? Paper, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed)
+    private async Task<(StatementDocument? Document, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed)
     {
         var atHand = await rounds.OfAsync(claimed);
         var (round, composer) = (atHand.Round, atHand.ComposerOf(claimed));
@@ -111,7 +111,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             var statements = parcel.Known(composer.Statements(claimed.Card, rows));
             return AreThose(parcel, statements)
                 ? (
-                    composer.Paper(layout, claimed.Card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel),
+                    composer.Document(layout, claimed.Card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel),
                     layout.Layout,
                     round.Choice.Kind,
                     ""
@@ -154,14 +154,14 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
 
     private async Task<MadeUp> MakeAsync(ClaimedParcel claimed, LetterPdfBatch letters, CancellationToken stop)
     {
-        var (paper, layout, kind, problem) = await SetAsync(claimed);
-        if (paper is null || layout is null)
+        var (document, layout, kind, problem) = await SetAsync(claimed);
+        if (document is null || layout is null)
         {
             return new MadeUp(claimed, null, null, problem);
         }
 
         var inIt = await PicturesAsync(claimed);
-        return await Background.RunAsync(() => Make(claimed, paper, layout, kind, inIt, letters, stop));
+        return await Background.RunAsync(() => Make(claimed, document, layout, kind, inIt, letters, stop));
     }
 
     private async Task<List<MessagePicture>> PicturesAsync(ClaimedParcel claimed)
@@ -182,7 +182,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
 
     private MadeUp Make(
         ClaimedParcel claimed,
-        StatementDocument paper,
+        StatementDocument document,
         Layout layout,
         RoundKind kind,
         List<MessagePicture> inIt,
@@ -195,11 +195,13 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
         try
         {
             var letter = letters.Take(claimed.Parcel);
-            if (claimed.Way != Way.Post)
+            if (claimed.Channel != Channel.Post)
             {
                 enclosures =
                 [
-                    .. DocumentFile.Make(paper, layout, renderer, letter, stop).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)),
+                    .. DocumentFile
+                        .Make(document, layout, renderer, letter, stop)
+                        .Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)),
                 ];
             }
 
@@ -209,7 +211,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
                     .Where(e => e.ContentType == DocumentFile.PdfType)
                     .Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes))
                     .FirstOrDefault()
-                    ?? DocumentFile.Make(paper, layout with { Forms = [DocumentForm.Pdf] }, renderer, letter, stop)[0];
+                    ?? DocumentFile.Make(document, layout with { Forms = [DocumentForm.Pdf] }, renderer, letter, stop)[0];
                 onPaper = new OutgoingLetter(pdf.Name, pdf.Bytes, SHA256.HashData(pdf.Bytes));
             }
         }
@@ -218,7 +220,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             return new MadeUp(claimed, null, null, e.Message);
         }
 
-        if (claimed.Way == Way.Post)
+        if (claimed.Channel == Channel.Post)
         {
             return new MadeUp(claimed, null, onPaper);
         }
@@ -240,7 +242,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             {
                 ReplyTo = claimed.SentAs.ReplyTo,
                 Pictures = inIt,
-                NamedBlindCopies = claimed.Way == Way.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [],
+                NamedBlindCopies = claimed.Channel == Channel.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [],
             }
         );
         return MessageSizes.Problem(bytes.Length, claimed.Sender) is { Length: > 0 } tooLarge
@@ -255,6 +257,6 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
 /// <summary>What a parcel was made into.</summary>
 /// <param name="Parcel">The parcel.</param>
 /// <param name="Message">Its message; null where there is none or it is on record from an earlier try.</param>
-/// <param name="Paper">What goes on paper; null for nothing.</param>
+/// <param name="Letter">What goes on paper; null for nothing.</param>
 /// <param name="Problem">Why it could not be made; empty where it was.</param>
-internal sealed record MadeUp(ClaimedParcel Parcel, OutgoingMessage? Message, OutgoingLetter? Paper, string Problem = "");
+internal sealed record MadeUp(ClaimedParcel Parcel, OutgoingMessage? Message, OutgoingLetter? Letter, string Problem = "");

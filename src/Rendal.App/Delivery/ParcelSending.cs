@@ -168,8 +168,8 @@ public sealed partial class ParcelSending : IAsyncDisposable
     private async Task<(long Try, Outcome Outcome)?> TryAsync(MadeUp made, CancellationToken stop)
     {
         var parcel = made.Parcel;
-        var account = parcel.Way == Way.Mail ? secrets.AccountOf(parcel.Book, parcel.TimeZone, parcel.Sender) : null;
-        if (parcel.Way == Way.Mail && account is null)
+        var account = parcel.Channel == Channel.Mail ? secrets.AccountOf(parcel.Book, parcel.TimeZone, parcel.Sender) : null;
+        if (parcel.Channel == Channel.Mail && account is null)
         {
             // Nothing was tried, so that nothing stands in the log: the sender waits, once for all its parcels.
             await queue.PauseSenderAsync(parcel, SenderSecrets.CannotBeRead, CancellationToken.None);
@@ -182,7 +182,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
         {
             if (
                 stop.IsCancellationRequested
-                || await queue.BeginAttemptAsync(parcel, worker, made.Message, made.Paper, clock.GetUtcNow()) is not { } dispatchTry
+                || await queue.BeginAttemptAsync(parcel, worker, made.Message, made.Letter, clock.GetUtcNow()) is not { } dispatchTry
             )
             {
                 await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
@@ -191,10 +191,10 @@ public sealed partial class ParcelSending : IAsyncDisposable
 
             return (
                 dispatchTry,
-                parcel.Way switch
+                parcel.Channel switch
                 {
-                    Way.Mail => await CarryAsync(made, account!, dispatchTry),
-                    Way.Post => new Outcome(Ending.Printed, DispatchQueue.ForThePost, []),
+                    Channel.Mail => await CarryAsync(made, account!, dispatchTry),
+                    Channel.Post => new Outcome(Ending.Printed, DispatchQueue.ForThePost, []),
                     _ => new Outcome(Ending.Exported, "Made up for another mail program.", []),
                 }
             );

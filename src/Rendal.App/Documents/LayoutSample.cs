@@ -88,8 +88,8 @@ public sealed record LayoutSample(
     /// <summary>Its document by a layout.</summary>
     /// <param name="template">How it looks.</param>
     /// <param name="level">The level of a reminder; null for a statement.</param>
-    public StatementDocument Paper(LayoutTemplate template, int? level) =>
-        Composer.Paper(template, Card, Statements, ParcelComposer.NamesIn(Accounts), level);
+    public StatementDocument Document(LayoutTemplate template, int? level) =>
+        Composer.Document(template, Card, Statements, ParcelComposer.NamesIn(Accounts), level);
 
     private static async Task<string[]> AccountsAsync(Customer card, BookStores stores, CancellationToken cancel)
     {

@@ -1,7 +1,7 @@
 using System.Collections.Concurrent;
 using Rendal.Core.Layouts;
 using Rendal.Files.Documents;
-using Rendal.Files.Letters;
+using Rendal.Files.Docx;
 using Rendal.Files.Pdf;
 
 namespace Rendal.App.Documents;
@@ -18,8 +18,13 @@ public sealed class PreviewRenderer : IDisposable
     /// <summary>Makes a document.</summary>
     /// <exception cref="ProblemException">It cannot be made; the reason is for a person.</exception>
     /// <exception cref="Core.Budgets.OverBudget">It takes more than a document may.</exception>
-    public Task<DocumentFile> MakeAsync(long book, StatementDocument paper, Layout layout, DocumentForm form, CancellationToken cancel) =>
-        turns.TakeAsync(book, () => Background.RunAsync(() => Make(paper, layout, form, cancel)), cancel);
+    public Task<DocumentFile> MakeAsync(
+        long book,
+        StatementDocument document,
+        Layout layout,
+        DocumentForm form,
+        CancellationToken cancel
+    ) => turns.TakeAsync(book, () => Background.RunAsync(() => Make(document, layout, form, cancel)), cancel);
 
     /// <inheritdoc/>
     public void Dispose()
@@ -30,12 +35,12 @@ public sealed class PreviewRenderer : IDisposable
         }
     }
 
-    private DocumentFile Make(StatementDocument paper, Layout layout, DocumentForm form, CancellationToken cancel)
+    private DocumentFile Make(StatementDocument document, Layout layout, DocumentForm form, CancellationToken cancel)
     {
         var renderer = idle.TryTake(out var kept) ? kept : new DocumentRenderer();
         try
         {
-            return DocumentFile.Make(paper, layout, renderer, form, cancel);
+            return DocumentFile.Make(document, layout, renderer, form, cancel);
         }
         catch (DocxConversionFailed e)
         {

@@ -1,6 +1,6 @@
 using Rendal.App.Books;
 using Rendal.Core.Layouts;
-using Rendal.Files.Letters;
+using Rendal.Files.Docx;
 using Rendal.Files.Pdf;
 using Rendal.Html;
 using Rendal.Store.Layouts;

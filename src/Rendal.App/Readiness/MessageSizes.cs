@@ -41,7 +41,7 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
             : "";
 
     /// <summary>The same for a message that is not made yet. A letter that a word processor makes is looked at when it is sent.</summary>
-    public string Problem(Customer card, Recipients recipients, FilledWording words, StatementDocument paper, Layout layout)
+    public string Problem(Customer card, Recipients recipients, FilledWording words, StatementDocument document, Layout layout)
     {
         if (
             sender.LargestBytes is not { } largest
@@ -53,7 +53,7 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
         }
 
         var inIt = InBody(words.Body);
-        if (AtMost(words, inIt, paper, layout) <= largest)
+        if (AtMost(words, inIt, document, layout) <= largest)
         {
             return "";
         }
@@ -63,7 +63,7 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
         List<Enclosure> enclosures;
         try
         {
-            enclosures = [.. DocumentFile.Make(paper, layout, renderer).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
+            enclosures = [.. DocumentFile.Make(document, layout, renderer).Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))];
         }
         catch (OverBudget e)
         {
@@ -95,14 +95,14 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
     private List<MessagePicture> InBody(string body) =>
         pictures.Count == 0 ? [] : [.. PicturePlaces.Of(body).Select(number => pictures.Single(p => p.Number == number))];
 
-    private static double AtMost(FilledWording words, List<MessagePicture> inIt, StatementDocument paper, Layout layout)
+    private static double AtMost(FilledWording words, List<MessagePicture> inIt, StatementDocument document, Layout layout)
     {
         var drawn =
             (layout.First<LetterheadPart>()?.Logo?.Length ?? 0)
             + (layout.First<SignaturePart>()?.Picture?.Length ?? 0)
             + (layout.Letter?.Bytes.Length ?? 0);
-        var document = Document + (Item * paper.Sections.Sum(s => s.Rows.Count())) + drawn;
+        var size = Document + (Item * document.Sections.Sum(s => s.Rows.Count())) + drawn;
         return Encoded
-            * ((layout.Forms.Count * (double)document) + (2 * Encoding.UTF8.GetByteCount(words.Body)) + inIt.Sum(p => p.Bytes.Length));
+            * ((layout.Forms.Count * (double)size) + (2 * Encoding.UTF8.GetByteCount(words.Body)) + inIt.Sum(p => p.Bytes.Length));
     }
 }

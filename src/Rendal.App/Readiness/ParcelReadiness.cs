@@ -6,7 +6,7 @@ using Rendal.Core.Customers;
 using Rendal.Core.Parcels;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
-using Rendal.Files.Letters;
+using Rendal.Files.Docx;
 using Rendal.Files.Pdf;
 using Rendal.Store.Returned;
 

@@ -1,7 +1,7 @@
 using Rendal.App.Books;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 
 namespace Rendal.App.Rounds;

@@ -74,8 +74,8 @@ public sealed class ParcelContent
     }
 
     /// <summary>Its document.</summary>
-    public StatementDocument Paper() =>
-        composer.Paper(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel);
+    public StatementDocument Document() =>
+        composer.Document(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel);
 
     /// <summary>The words of its message; null where the wording has an error.</summary>
     public FilledWording? Words() =>

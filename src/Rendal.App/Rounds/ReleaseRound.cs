@@ -14,7 +14,7 @@ namespace Rendal.App.Rounds;
 /// <param name="Revision">The revision of the round that the person was shown.</param>
 /// <param name="Seen">What <see cref="ReadyParcels.Seen"/> was of what the person was shown.</param>
 /// <param name="At">When they leave, by the clock of the book, as <c>2026-11-02T07:30</c>; null for now.</param>
-/// <param name="Way">How they leave.</param>
+/// <param name="Channel">How they leave.</param>
 /// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the
 /// newest.</param>
 /// <param name="SeenChanges">Whether the person has seen what <see cref="ReleaseSummed.Changed"/> says.</param>
@@ -23,7 +23,7 @@ public sealed record ReleaseOrder(
     long Revision,
     string Seen,
     string? At,
-    Way Way,
+    Channel Channel,
     bool DespiteLedger,
     bool SeenChanges
 );
@@ -122,7 +122,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
                 stores.Person,
                 now,
                 leaves,
-                order.Way,
+                order.Channel,
                 cancel
             )
         )

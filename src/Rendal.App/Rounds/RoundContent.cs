@@ -8,7 +8,7 @@ using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Html;
 using Rendal.Store.Books;

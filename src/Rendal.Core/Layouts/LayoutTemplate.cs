@@ -185,6 +185,10 @@ public sealed partial class LayoutTemplate
         {
             yield return "a BIC alone makes no code; give the IBAN too.";
         }
+        else if (part.Bic.Length > 0 && !SepaTransfer.IsBic(part.Bic))
+        {
+            yield return $"“{part.Bic}” is not a BIC.";
+        }
 
         if (part.Link.Length > 0)
         {

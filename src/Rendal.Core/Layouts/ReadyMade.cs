@@ -1,4 +1,4 @@
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 
 namespace Rendal.Core.Layouts;

@@ -1,52 +1,29 @@
-using System.Globalization;
 using System.Text;
+using System.Text.RegularExpressions;
 
 namespace Rendal.Core.Layouts;
 
 /// <summary>
-/// A SEPA credit transfer as the text of a QR code, after the European Payments Council's guideline EPC069-12 version 2.1: version 002,
-/// UTF-8, at most 331 bytes, error correction M.
+/// A SEPA credit transfer that a QR code asks for, after the European Payments Council's guideline EPC069-12 version 2.1.
 /// </summary>
-/// <param name="Name">Who is paid; cut to 70 characters.</param>
+/// <param name="Name">Who is paid.</param>
 /// <param name="Iban">The account.</param>
 /// <param name="Bic">The bank; may be empty within the European Economic Area.</param>
-/// <param name="Amount">In euro, 0.01 to 999,999,999.99.</param>
-/// <param name="Remittance">What the payer quotes; cut to 140 characters.</param>
-public sealed record SepaTransfer(string Name, string Iban, string Bic, decimal Amount, string Remittance)
+/// <param name="Amount">In euro, within <see cref="Amounts"/>.</param>
+/// <param name="Remittance">What the payer quotes.</param>
+public sealed partial record SepaTransfer(string Name, string Iban, string Bic, decimal Amount, string Remittance)
 {
-    /// <summary>The least and the largest amount that a code can ask for.</summary>
+    /// <summary>The least and the largest amount that a code can ask for: 0.01 and 999,999,999.99.</summary>
     public static readonly (decimal Least, decimal Most) Amounts = (0.01m, 999_999_999.99m);
 
     private const int LongestName = 70;
     private const int LongestRemittance = 140;
 
-    /// <summary>The text of the code: twelve lines, those at the end left away where they are empty.</summary>
-    /// <exception cref="ArgumentException">The amount or the IBAN is none that a transfer can have.</exception>
-    public string Text()
-    {
-        if (Amount < Amounts.Least || Amount > Amounts.Most)
-        {
-            throw new ArgumentException(
-                $"A transfer of {Amount.ToString(CultureInfo.InvariantCulture)} euro cannot be written into a code."
-            );
-        }
+    /// <summary>The name as a code has it: on one line, at most 70 characters.</summary>
+    public string NameInCode => Line(Name, LongestName);
 
-        string[] lines =
-        [
-            "BCD",
-            "002",
-            "1",
-            "SCT",
-            Compact(Bic),
-            Line(Name, LongestName),
-            IsIban(Iban) ? Compact(Iban) : throw new ArgumentException($"“{Iban}” is not an IBAN."),
-            "EUR" + Amount.ToString("0.00", CultureInfo.InvariantCulture),
-            "",
-            "",
-            Line(Remittance, LongestRemittance),
-        ];
-        return string.Join('\n', lines).TrimEnd('\n');
-    }
+    /// <summary>What the payer quotes as a code has it: on one line, at most 140 characters.</summary>
+    public string RemittanceInCode => Line(Remittance, LongestRemittance);
 
     /// <summary>
     /// Whether a text is an IBAN by its length and check digits (ISO 13616, ISO 7064 MOD 97-10); spaces do not matter: <c>DE89 3704 0044
@@ -76,6 +53,14 @@ public sealed record SepaTransfer(string Name, string Iban, string Bic, decimal 
 
         return rest == 1;
     }
+
+    /// <summary>
+    /// Whether a text is a BIC (ISO 9362), of 8 or 11 characters: <c>COBADEFFXXX</c> is one; small letters do not matter.
+    /// </summary>
+    public static bool IsBic(string text) => Bank().IsMatch(text);
+
+    [GeneratedRegex("^[A-Za-z]{6}[A-Za-z0-9]{2}(?:[A-Za-z0-9]{3})?\\z", RegexOptions.CultureInvariant)]
+    private static partial Regex Bank();
 
     private static string Compact(string text) => string.Concat(text.Where(c => !char.IsWhiteSpace(c))).ToUpperInvariant();
 

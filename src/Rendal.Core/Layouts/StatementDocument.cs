@@ -146,7 +146,7 @@ public sealed record StatementDocument(
         }
 
         var asOf = statements[0].AsOf;
-        var paper = new StatementDocument(
+        var document = new StatementDocument(
             language.Code,
             title?.Subject ?? (reminderLevel is { } level ? words.Reminder(level) : words.Title),
             firm,
@@ -194,7 +194,7 @@ public sealed record StatementDocument(
             PayWords = words.Pay,
             CurrencyWord = words.Currency,
         };
-        return paper.Problem.Length > 0 ? paper : paper with { Problem = paper.TooLong() };
+        return document.Problem.Length > 0 ? document : document with { Problem = document.TooLong() };
     }
 
     /// <summary>What on it is longer than a document can show; empty for nothing.</summary>

@@ -11,17 +11,17 @@ public static class StatementTable
     private const string Head = "padding:4px 4px 4px 0;border-bottom:1px solid #8a7f8c;font-weight:600;vertical-align:bottom;text-align:";
 
     /// <summary>HTML with all styles inline, as mail programs want it; every value is escaped.</summary>
-    public static string Html(StatementDocument paper)
+    public static string Html(StatementDocument document)
     {
         var html = new StringBuilder();
-        foreach (var section in paper.Sections)
+        foreach (var section in document.Sections)
         {
             html.Append(
                 "<div style=\"overflow-x:auto\"><table role=\"table\" class=\"items\" "
                     + "style=\"border-collapse:collapse;width:100%;font-size:12px;font-variant-numeric:tabular-nums;margin:12px 0 "
                     + "6px\"><thead><tr>"
             );
-            foreach (var column in paper.Columns)
+            foreach (var column in document.Columns)
             {
                 html.Append("<th scope=\"col\" style=\"")
                     .Append(Head)
@@ -34,15 +34,15 @@ public static class StatementTable
             html.Append("</tr></thead><tbody>");
             foreach (var part in section.Parts)
             {
-                Part(html, paper, part);
+                Part(html, document, part);
             }
 
             html.Append("<tr><td colspan=\"")
-                .Append(paper.Columns.Count - SumSpan(paper))
+                .Append(document.Columns.Count - SumSpan(document))
                 .Append("\" style=\"padding:6px 4px 6px 0;font-weight:600\">")
                 .Append(Escape(section.TotalLabel))
                 .Append("</td><td colspan=\"")
-                .Append(SumSpan(paper))
+                .Append(SumSpan(document))
                 .Append("\" style=\"padding:6px 4px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">")
                 .Append(Escape(section.Total))
                 .Append("</td></tr>");
@@ -50,13 +50,13 @@ public static class StatementTable
             {
                 var weight = i == section.Interest.Count - 1 ? ";font-weight:600" : "";
                 html.Append("<tr><td colspan=\"")
-                    .Append(paper.Columns.Count - SumSpan(paper))
+                    .Append(document.Columns.Count - SumSpan(document))
                     .Append("\" style=\"padding:3px 4px 3px 0")
                     .Append(weight)
                     .Append("\">")
                     .Append(Escape(line.Label))
                     .Append("</td><td colspan=\"")
-                    .Append(SumSpan(paper))
+                    .Append(SumSpan(document))
                     .Append("\" style=\"padding:3px 4px 3px 0;text-align:right;white-space:nowrap")
                     .Append(weight)
                     .Append("\">")
@@ -71,12 +71,12 @@ public static class StatementTable
         return html.ToString();
     }
 
-    private static void Part(StringBuilder html, StatementDocument paper, DocumentPart part)
+    private static void Part(StringBuilder html, StatementDocument document, DocumentPart part)
     {
         if (part.Heading.Length > 0)
         {
             html.Append("<tr><th scope=\"rowgroup\" colspan=\"")
-                .Append(paper.Columns.Count)
+                .Append(document.Columns.Count)
                 .Append("\" style=\"padding:12px 4px 4px 0;font-weight:600;text-align:left;border-bottom:1px solid #b9aea4\">")
                 .Append(Escape(part.Heading))
                 .Append("</th></tr>");
@@ -89,9 +89,9 @@ public static class StatementTable
             {
                 html.Append("<td style=\"")
                     .Append(Cell)
-                    .Append(paper.Columns[i].IsFigure ? "right;white-space:nowrap" : "left")
+                    .Append(document.Columns[i].IsFigure ? "right;white-space:nowrap" : "left")
                     .Append("\">")
-                    .Append(paper.Columns[i].IsFigure ? Escape(row[i]) : Breakable(Escape(row[i])))
+                    .Append(document.Columns[i].IsFigure ? Escape(row[i]) : Breakable(Escape(row[i])))
                     .Append("</td>");
             }
 
@@ -101,11 +101,11 @@ public static class StatementTable
         if (part.TotalLabel.Length > 0)
         {
             html.Append("<tr><td colspan=\"")
-                .Append(paper.Columns.Count - SumSpan(paper))
+                .Append(document.Columns.Count - SumSpan(document))
                 .Append("\" style=\"padding:4px 4px 4px 0\">")
                 .Append(Escape(part.TotalLabel))
                 .Append("</td><td colspan=\"")
-                .Append(SumSpan(paper))
+                .Append(SumSpan(document))
                 .Append("\" style=\"padding:4px 4px 4px 0;text-align:right;white-space:nowrap;border-bottom:1px solid #8a7f8c\">")
                 .Append(Escape(part.Total))
                 .Append("</td></tr>");
@@ -143,7 +143,7 @@ public static class StatementTable
     /// <summary>
     /// Over how many columns a sum stands: it has a currency sign, and would make the last column wider than its figures.
     /// </summary>
-    private static int SumSpan(StatementDocument paper) => paper.Columns.Count > 2 ? 2 : 1;
+    private static int SumSpan(StatementDocument document) => document.Columns.Count > 2 ? 2 : 1;
 
     /// <summary>On a telephone a date breaks before its year, 31.10.|2026, so that the last column stays in view.</summary>
     private static string Breakable(string escaped) =>

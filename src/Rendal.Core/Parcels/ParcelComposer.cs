@@ -69,13 +69,13 @@ public sealed class ParcelComposer(
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
-    public StatementDocument Paper(
+    public StatementDocument Document(
         LayoutTemplate template,
         Customer card,
         IReadOnlyList<Statement> statements,
         Func<string, string> nameOf,
         int? reminderLevel
-    ) => Paper(template, card, statements, nameOf, Slots(card, statements, reminderLevel), reminderLevel);
+    ) => Document(template, card, statements, nameOf, Slots(card, statements, reminderLevel), reminderLevel);
 
     /// <summary>The message's words, and the document that its table is taken from.</summary>
     /// <param name="wording">The words.</param>
@@ -84,7 +84,7 @@ public sealed class ParcelComposer(
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
-    public (FilledWording Words, StatementDocument Paper) Fill(
+    public (FilledWording Words, StatementDocument Document) Fill(
         WordingTemplate wording,
         LayoutTemplate template,
         Customer card,
@@ -94,18 +94,18 @@ public sealed class ParcelComposer(
     )
     {
         var slots = Slots(card, statements, reminderLevel);
-        var paper = Paper(template, card, statements, nameOf, slots, reminderLevel);
+        var document = Document(template, card, statements, nameOf, slots, reminderLevel);
         if (wording.Has(Table))
         {
-            slots.Add(Table, StatementTable.Html(paper));
+            slots.Add(Table, StatementTable.Html(document));
         }
 
-        return (wording.Fill(slots, TextConditions.Holding(statements, reminderLevel)), paper);
+        return (wording.Fill(slots, TextConditions.Holding(statements, reminderLevel)), document);
     }
 
     /// <summary>
     /// The names of accounts by key, for
-    /// <see cref="Paper(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string}, int?)"/>; a key that is none of them
+    /// <see cref="Document(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string}, int?)"/>; a key that is none of them
     /// stands for itself.
     /// </summary>
     public static Func<string, string> NamesIn(IReadOnlyList<ParcelAccount> accounts)
@@ -114,7 +114,7 @@ public sealed class ParcelComposer(
         return key => names.GetValueOrDefault(key, key);
     }
 
-    private StatementDocument Paper(
+    private StatementDocument Document(
         LayoutTemplate template,
         Customer card,
         IReadOnlyList<Statement> statements,

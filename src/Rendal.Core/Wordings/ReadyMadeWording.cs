@@ -1,4 +1,4 @@
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 
 namespace Rendal.Core.Wordings;
 

@@ -59,15 +59,15 @@ public static class SlotCatalogue
     /// </summary>
     public static string? Nearest(string name, IReadOnlyCollection<string> known) =>
         known
-            .Select(k => (Name: k, Away: Away(name.ToUpperInvariant(), k.ToUpperInvariant())))
-            .Where(k => k.Away <= Math.Max(2, k.Name.Length / 3))
-            .OrderBy(k => k.Away)
+            .Select(k => (Name: k, Distance: Distance(name.ToUpperInvariant(), k.ToUpperInvariant())))
+            .Where(k => k.Distance <= Math.Max(2, k.Name.Length / 3))
+            .OrderBy(k => k.Distance)
             .Select(k => k.Name)
             .FirstOrDefault()
         ?? known.FirstOrDefault(k => k.EndsWith("." + name.Split('.')[^1], StringComparison.OrdinalIgnoreCase));
 
     /// <summary>How many letters have to be put in, left out or changed (Levenshtein).</summary>
-    private static int Away(string a, string b)
+    private static int Distance(string a, string b)
     {
         var before = Enumerable.Range(0, b.Length + 1).ToArray();
         for (var i = 1; i <= a.Length; i++)

@@ -1,5 +1,5 @@
 using Rendal.Core.Layouts;
-using Rendal.Files.Letters;
+using Rendal.Files.Docx;
 using Rendal.Files.Pdf;
 
 namespace Rendal.Files.Documents;
@@ -14,19 +14,19 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     public const string PdfType = "application/pdf";
 
     /// <summary>The names of the files that a document makes, in the order in which they are enclosed.</summary>
-    public static IReadOnlyList<string> Names(StatementDocument paper, Layout layout) =>
-        [.. layout.Forms.Order().Select(form => NameOf(paper, form))];
+    public static IReadOnlyList<string> Names(StatementDocument document, Layout layout) =>
+        [.. layout.Forms.Order().Select(form => NameOf(document, form))];
 
     /// <summary>Makes a document in each form that its layout asks for.</summary>
-    /// <param name="paper">What stands on it.</param>
-    /// <param name="layout">The layout that the paper was set by.</param>
+    /// <param name="document">What stands on it.</param>
+    /// <param name="layout">The layout that the document was set by.</param>
     /// <param name="renderer">The renderer of the thread.</param>
     /// <param name="letter">The PDF of its letter, where it was made with others in one call; null to make it now.</param>
     /// <param name="cancel">Whoever asked for it has gone.</param>
     /// <exception cref="DocxConversionFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message
     /// says so.</exception>
     public static IReadOnlyList<DocumentFile> Make(
-        StatementDocument paper,
+        StatementDocument document,
         Layout layout,
         DocumentRenderer renderer,
         byte[]? letter = null,
@@ -37,27 +37,27 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
                 .Forms.Order()
                 .Select(form =>
                     form == DocumentForm.Pdf && letter is not null
-                        ? new DocumentFile(NameOf(paper, form), PdfType, letter)
-                        : Make(paper, layout, renderer, form, cancel)
+                        ? new DocumentFile(NameOf(document, form), PdfType, letter)
+                        : Make(document, layout, renderer, form, cancel)
                 ),
         ];
 
-    /// <summary>PDFs of the letters of several papers, made in one call, in their order.</summary>
-    /// <param name="papers">The papers with their layouts, each of which has a letter.</param>
+    /// <summary>PDFs of the letters of several documents, made in one call, in their order.</summary>
+    /// <param name="documents">The documents with their layouts, each of which has a letter.</param>
     /// <exception cref="DocxConversionFailed">LibreOffice is not installed, or it failed; the message says so.</exception>
-    public static IReadOnlyList<byte[]> Letters(IReadOnlyList<(StatementDocument Paper, Layout Layout)> papers) =>
-        WordProcessor.Pdfs([.. papers.Select(p => Filled(p.Paper, p.Layout))]);
+    public static IReadOnlyList<byte[]> Letters(IReadOnlyList<(StatementDocument Document, Layout Layout)> documents) =>
+        WordProcessor.Pdfs([.. documents.Select(p => Filled(p.Document, p.Layout))]);
 
     /// <summary>Makes a document in one form.</summary>
-    /// <param name="paper">What stands on it.</param>
-    /// <param name="layout">The layout that the paper was set by; it asks for the form.</param>
+    /// <param name="document">What stands on it.</param>
+    /// <param name="layout">The layout that the document was set by; it asks for the form.</param>
     /// <param name="renderer">The renderer of the thread.</param>
     /// <param name="form">The form.</param>
     /// <param name="cancel">Whoever asked for it has gone.</param>
     /// <exception cref="DocxConversionFailed">A PDF of a letter is asked for where LibreOffice is not installed, or it failed; the message
     /// says so.</exception>
     public static DocumentFile Make(
-        StatementDocument paper,
+        StatementDocument document,
         Layout layout,
         DocumentRenderer renderer,
         DocumentForm form,
@@ -66,27 +66,27 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
         form switch
         {
             DocumentForm.Pdf when layout.Letter is not null => new DocumentFile(
-                NameOf(paper, form),
+                NameOf(document, form),
                 PdfType,
-                WordProcessor.Pdfs([Filled(paper, layout)])[0]
+                WordProcessor.Pdfs([Filled(document, layout)])[0]
             ),
             DocumentForm.Docx => new DocumentFile(
-                NameOf(paper, form),
+                NameOf(document, form),
                 "application/vnd.openxmlformats-officedocument.wordprocessingml.document",
-                Filled(paper, layout)
+                Filled(document, layout)
             ),
-            DocumentForm.Pdf => new DocumentFile(NameOf(paper, form), PdfType, renderer.Print(paper, layout, cancel)),
+            DocumentForm.Pdf => new DocumentFile(NameOf(document, form), PdfType, renderer.Print(document, layout, cancel)),
             DocumentForm.Xlsx => new DocumentFile(
-                NameOf(paper, form),
+                NameOf(document, form),
                 "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-                StatementWorkbook.Write(paper)
+                StatementWorkbook.Write(document)
             ),
-            DocumentForm.Csv => new DocumentFile(NameOf(paper, form), "text/csv; charset=utf-8", StatementCsv.Write(paper)),
+            DocumentForm.Csv => new DocumentFile(NameOf(document, form), "text/csv; charset=utf-8", StatementCsv.Write(document)),
             _ => throw new ArgumentOutOfRangeException(nameof(form), form, null),
         };
 
-    private static byte[] Filled(StatementDocument paper, Layout layout) => DocxFilling.Fill(layout.Letter!.Bytes, paper.Letter!);
+    private static byte[] Filled(StatementDocument document, Layout layout) => DocxFilling.Fill(layout.Letter!.Bytes, document.Letter!);
 
-    private static string NameOf(StatementDocument paper, DocumentForm form) =>
-        FileName.Safe(paper.FileName, "." + form.ToString().ToLowerInvariant());
+    private static string NameOf(StatementDocument document, DocumentForm form) =>
+        FileName.Safe(document.FileName, "." + form.ToString().ToLowerInvariant());
 }

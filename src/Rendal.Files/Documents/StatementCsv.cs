@@ -11,16 +11,16 @@ namespace Rendal.Files.Documents;
 internal static class StatementCsv
 {
     /// <summary>The file.</summary>
-    /// <param name="paper">A paper whose sections have their values.</param>
-    public static byte[] Write(StatementDocument paper)
+    /// <param name="document">A document whose sections have their values.</param>
+    public static byte[] Write(StatementDocument document)
     {
-        var sheets = paper
-            .Sections.Select(s => s.Sheet ?? throw new ArgumentException("The paper was set without its values.", nameof(paper)))
+        var sheets = document
+            .Sections.Select(s => s.Sheet ?? throw new ArgumentException("The document was set without its values.", nameof(document)))
             .ToList();
         using var stream = new MemoryStream();
         CsvText.Write(
             stream,
-            sheets.SelectMany(s => s.Rows.Select(row => Line(row, s.Currency))).Prepend([.. sheets[0].Headings, paper.CurrencyWord])
+            sheets.SelectMany(s => s.Rows.Select(row => Line(row, s.Currency))).Prepend([.. sheets[0].Headings, document.CurrencyWord])
         );
         return stream.ToArray();
     }

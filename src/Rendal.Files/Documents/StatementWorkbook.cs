@@ -24,29 +24,29 @@ internal static class StatementWorkbook
         FirstStrongAmount = 10;
 
     /// <summary>The file.</summary>
-    /// <param name="paper">A paper whose sections have their values.</param>
-    public static byte[] Write(StatementDocument paper)
+    /// <param name="document">A document whose sections have their values.</param>
+    public static byte[] Write(StatementDocument document)
     {
         using var stream = new MemoryStream();
         using (var file = SpreadsheetDocument.Create(stream, SpreadsheetDocumentType.Workbook))
         {
-            file.PackageProperties.Title = XmlText.Clean(paper.Title);
-            file.PackageProperties.Creator = XmlText.Clean(paper.Firm.Name);
-            file.PackageProperties.Language = paper.Language;
+            file.PackageProperties.Title = XmlText.Clean(document.Title);
+            file.PackageProperties.Creator = XmlText.Clean(document.Firm.Name);
+            file.PackageProperties.Language = document.Language;
             var workbook = file.AddWorkbookPart();
             workbook.AddNewPart<WorkbookStylesPart>("styles").Stylesheet = Styles();
             var sheets = new Sheets();
-            foreach (var (section, i) in paper.Sections.Select((s, i) => (s, i)))
+            foreach (var (section, i) in document.Sections.Select((s, i) => (s, i)))
             {
-                var sheet = section.Sheet ?? throw new ArgumentException("The paper was set without its values.", nameof(paper));
+                var sheet = section.Sheet ?? throw new ArgumentException("The document was set without its values.", nameof(document));
                 var part = workbook.AddNewPart<WorksheetPart>(string.Create(CultureInfo.InvariantCulture, $"sheet{i + 1}"));
-                part.Worksheet = Worksheet(paper, sheet);
+                part.Worksheet = Worksheet(document, sheet);
                 sheets.Append(
                     new Sheet
                     {
                         Id = workbook.GetIdOfPart(part),
                         SheetId = (uint)(i + 1),
-                        Name = paper.Sections.Count > 1 ? sheet.Currency.Code : SheetName(XmlText.Clean(paper.Title)),
+                        Name = document.Sections.Count > 1 ? sheet.Currency.Code : SheetName(XmlText.Clean(document.Title)),
                     }
                 );
             }
@@ -57,19 +57,19 @@ internal static class StatementWorkbook
         return SettledPackage.Of(stream.ToArray());
     }
 
-    private static Worksheet Worksheet(StatementDocument paper, StatementSheet sheet)
+    private static Worksheet Worksheet(StatementDocument document, StatementSheet sheet)
     {
         var data = new SheetData();
         uint row = 0;
-        Add(Text(paper.Title, Title));
-        Add(Text(paper.Firm.Name, Plain));
-        Add(Text(paper.AddressLines[0], Strong));
-        foreach (var (label, value) in paper.References)
+        Add(Text(document.Title, Title));
+        Add(Text(document.Firm.Name, Plain));
+        Add(Text(document.AddressLines[0], Strong));
+        foreach (var (label, value) in document.References)
         {
             Add(Text(label, Plain), Text(value, Plain));
         }
 
-        Add(Text(paper.CurrencyWord, Plain), Text(sheet.Currency.Code, Plain));
+        Add(Text(document.CurrencyWord, Plain), Text(sheet.Currency.Code, Plain));
         Add();
         Add([.. sheet.Headings.Select(h => Text(h, Strong))]);
         var headings = row;

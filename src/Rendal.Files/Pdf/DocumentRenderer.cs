@@ -1,7 +1,7 @@
 using System.Text;
 using Rendal.Core.Budgets;
 using Rendal.Core.Layouts;
-using Rendal.Files.Letters;
+using Rendal.Files.Docx;
 using Rendal.Files.Post;
 using SkiaSharp;
 
@@ -31,11 +31,11 @@ public sealed class DocumentRenderer : IDisposable
         : null;
 
     /// <summary>
-    /// The first character of a paper that no font has, so that it would be an empty box; null where all can be printed.
+    /// The first character of a document that no font has, so that it would be an empty box; null where all can be printed.
     /// </summary>
-    public static string? Unprintable(StatementDocument paper)
+    public static string? Unprintable(StatementDocument document)
     {
-        foreach (var text in paper.Words)
+        foreach (var text in document.Words)
         {
             if (!Ascii.IsValid(text) && text.EnumerateRunes().FirstOrDefault(r => !OtherScripts.CanPrint(r)) is { Value: > 0 } lacking)
             {
@@ -49,19 +49,19 @@ public sealed class DocumentRenderer : IDisposable
     /// <summary>
     /// Prints one customer's statement. The text can be selected and searched word by word; the document is marked PDF/A-2b.
     /// </summary>
-    /// <param name="paper">What stands on it.</param>
+    /// <param name="document">What stands on it.</param>
     /// <param name="layout">How it looks.</param>
     /// <param name="cancel">Whoever asked for it has gone.</param>
     /// <exception cref="InvalidDataException">A picture of the layout cannot be drawn; <see cref="Picture.Problem"/> says so
     /// beforehand.</exception>
     /// <exception cref="OverBudget">It takes more pages or time than <see cref="Limits.Document"/> says. The renderer can be used
     /// on.</exception>
-    public byte[] Print(StatementDocument paper, Layout layout, CancellationToken cancel = default) =>
+    public byte[] Print(StatementDocument document, Layout layout, CancellationToken cancel = default) =>
         Printed(
-            $"{paper.Title} – {paper.AddressLines[0]}",
-            paper.Firm.Name,
-            paper.Language,
-            Set(paper, layout, TimedBudget.Begin("The document", Limits.Document, cancel)).Draw
+            $"{document.Title} – {document.AddressLines[0]}",
+            document.Firm.Name,
+            document.Language,
+            Set(document, layout, TimedBudget.Begin("The document", Limits.Document, cancel)).Draw
         );
 
     /// <summary>Prints the list of what is in a bundle for the post, in English as the interface is.</summary>
@@ -105,7 +105,7 @@ public sealed class DocumentRenderer : IDisposable
         return SpokenLanguage.Say(DocumentIdentifier.FromContent(stream.ToArray()), language);
     }
 
-    private StatementPages Set(StatementDocument paper, Layout layout, Budget budget)
+    private StatementPages Set(StatementDocument document, Layout layout, Budget budget)
     {
         if (pictures.Count > MostPictures)
         {
@@ -114,7 +114,7 @@ public sealed class DocumentRenderer : IDisposable
         }
 
         return new StatementPages(
-            paper,
+            document,
             layout,
             FacesOf(layout),
             PictureOf(layout.First<LetterheadPart>()?.Logo),

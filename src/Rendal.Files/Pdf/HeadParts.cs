@@ -4,7 +4,7 @@ using SkiaSharp;
 namespace Rendal.Files.Pdf;
 
 /// <summary>What stands above the table: who writes to whom, and what the document is.</summary>
-internal sealed class HeadParts(Sheets sheets, StatementDocument paper, FontSet fonts, SKColor accent, SKImage? logo)
+internal sealed class HeadParts(Sheets sheets, StatementDocument document, FontSet fonts, SKColor accent, SKImage? logo)
 {
     // Under the first line of the address there is room for what a window shows of it, before anything else goes on.
     private const float AddressHeight = 102;
@@ -21,7 +21,7 @@ internal sealed class HeadParts(Sheets sheets, StatementDocument paper, FontSet 
 
     public void Letterhead(LetterheadPart part)
     {
-        var firm = paper.Firm;
+        var firm = document.Firm;
         var (top, line) = (sheets.Y, sheets.Y + 6);
         var x = sheets.Left;
         if (logo is not null)
@@ -68,13 +68,13 @@ internal sealed class HeadParts(Sheets sheets, StatementDocument paper, FontSet 
         var (left, top) = (Sheets.Points(part.Begins.Left), Math.Max(sheets.Count == 1 ? Sheets.Points(part.Begins.Top) : 0, sheets.Y));
         if (part.WithReturnLine)
         {
-            var back = string.Join(" · ", paper.Firm.AddressLines.Prepend(paper.Firm.Name));
+            var back = string.Join(" · ", document.Firm.AddressLines.Prepend(document.Firm.Name));
             sheets.Text(fonts.Regular, Math.Min(6.5f, AddressWidth / fonts.Regular.Set(back).Width), back, left, top - 4, Palette.Second);
         }
 
         besideAddress = top + 11.6f;
         sheets.Y = top + 11.6f;
-        foreach (var text in paper.AddressLines.SelectMany(l => Lines.Wrapped(fonts.Regular, 10, l, AddressWidth)))
+        foreach (var text in document.AddressLines.SelectMany(l => Lines.Wrapped(fonts.Regular, 10, l, AddressWidth)))
         {
             sheets.Text(fonts.Regular, 10, text, left, sheets.Y, Palette.First);
             sheets.Y += 13.5f;
@@ -87,7 +87,7 @@ internal sealed class HeadParts(Sheets sheets, StatementDocument paper, FontSet 
     public void References()
     {
         var line = besideAddress ?? sheets.Y + 11.6f;
-        foreach (var (label, value) in paper.References)
+        foreach (var (label, value) in document.References)
         {
             sheets.Text(fonts.Regular, sheets.TextSize, label, sheets.Right - ReferencesWidth, line, Palette.Second);
             foreach (var text in Lines.Wrapped(fonts.Strong, sheets.TextSize, value, ReferencesWidth - 60))
@@ -102,7 +102,7 @@ internal sealed class HeadParts(Sheets sheets, StatementDocument paper, FontSet 
 
     public void Title()
     {
-        foreach (var text in Lines.Wrapped(fonts.Heading, 15, paper.Title, sheets.Right - sheets.Left))
+        foreach (var text in Lines.Wrapped(fonts.Heading, 15, document.Title, sheets.Right - sheets.Left))
         {
             sheets.Room(22);
             sheets.Text(fonts.Heading, 15, text, sheets.Left, sheets.Y, Palette.First);

@@ -4,7 +4,7 @@ using SkiaSharp;
 namespace Rendal.Files.Pdf;
 
 /// <summary>How to pay: the firm's lines, a link, and codes for banking apps, telephones and scanners.</summary>
-internal sealed class PaymentParts(Sheets sheets, StatementDocument paper, FontSet fonts, SKColor accent)
+internal sealed class PaymentParts(Sheets sheets, StatementDocument document, FontSet fonts, SKColor accent)
 {
     private const float CaptionSize = 6.5f;
     private const float Between = 14;
@@ -18,7 +18,7 @@ internal sealed class PaymentParts(Sheets sheets, StatementDocument paper, FontS
 
     private float BarCodeHigh => HasBarCode ? BarPicture.Height + 18 : 0;
 
-    private bool HasBarCode => paper.BarCode is { } code && Core.Layouts.BarCode.Problem(code.Kind, code.Text) is null;
+    private bool HasBarCode => document.BarCode is { } code && Core.Layouts.BarCode.Problem(code.Kind, code.Text) is null;
 
     /// <summary>The lines and the codes, which stay together.</summary>
     public void HowToPay()
@@ -30,34 +30,34 @@ internal sealed class PaymentParts(Sheets sheets, StatementDocument paper, FontS
 
     private void Lay()
     {
-        var codes = paper
+        var codes = document
             .Sections.Select(s => s.Transfer)
             .OfType<SepaTransfer>()
-            .Select(t => (Code: new QrPicture(t.Text()), Caption: paper.PayWords.ByTransfer))
+            .Select(t => (Code: new QrPicture(SepaCode.Text(t)), Caption: document.PayWords.ByTransfer))
             .ToList();
-        if (paper.PayLink is { } link)
+        if (document.PayLink is { } link)
         {
-            codes.Add((new QrPicture(link), paper.PayWords.ByLink));
+            codes.Add((new QrPicture(link), document.PayWords.ByLink));
         }
 
         var side = Sheets.Points(QrPicture.Side);
         var captions = codes.ConvertAll(c => Lines.Wrapped(fonts.Regular, CaptionSize, c.Caption, side));
         var codesHigh = codes.Count == 0 ? 0 : side + (captions.Max(c => c.Count) * 8);
-        var lines = paper
+        var lines = document
             .Firm.PaymentLines.SelectMany(l =>
                 Lines.Wrapped(fonts.Regular, TextSize, l, sheets.Right - sheets.Left - (codes.Count * (side + Between)))
             )
             .ToList();
         if (lines.Count + codes.Count > 0)
         {
-            sheets.Room(Math.Max((lines.Count + (paper.PayLink is null ? 1 : 2)) * sheets.LineHeight, codesHigh) + 8 + BarCodeHigh);
+            sheets.Room(Math.Max((lines.Count + (document.PayLink is null ? 1 : 2)) * sheets.LineHeight, codesHigh) + 8 + BarCodeHigh);
             var under = sheets.Y + codesHigh;
             for (var i = 0; i < codes.Count; i++)
             {
                 Code(codes[i].Code, captions[i], SKRect.Create(sheets.Right - ((i + 1) * side) - (i * Between), sheets.Y, side, side));
             }
 
-            sheets.Text(fonts.Strong, TextSize, paper.HowToPay, sheets.Left, sheets.Y + (8 * sheets.Scale), accent);
+            sheets.Text(fonts.Strong, TextSize, document.HowToPay, sheets.Left, sheets.Y + (8 * sheets.Scale), accent);
             sheets.Y += sheets.LineHeight + 2;
             foreach (var line in lines)
             {
@@ -91,14 +91,14 @@ internal sealed class PaymentParts(Sheets sheets, StatementDocument paper, FontS
     /// <summary>The link by the name of its site; the whole address, which may be long, is behind it.</summary>
     private void Link()
     {
-        if (paper.PayLink is not { } link)
+        if (document.PayLink is not { } link)
         {
             return;
         }
 
         var site = new Uri(link).Host;
-        var x = sheets.Left + (fonts.Regular.Set(paper.PayWords.Online + " ").Width * TextSize);
-        sheets.Text(fonts.Regular, TextSize, paper.PayWords.Online, sheets.Left, sheets.Y + (8 * sheets.Scale), Palette.First);
+        var x = sheets.Left + (fonts.Regular.Set(document.PayWords.Online + " ").Width * TextSize);
+        sheets.Text(fonts.Regular, TextSize, document.PayWords.Online, sheets.Left, sheets.Y + (8 * sheets.Scale), Palette.First);
         sheets.Text(fonts.Regular, TextSize, site, x, sheets.Y + (8 * sheets.Scale), accent);
         var area = SKRect.Create(x, sheets.Y, fonts.Regular.Set(site).Width * TextSize, sheets.LineHeight);
         sheets.Add(page => page.Link(area, link));
@@ -107,7 +107,7 @@ internal sealed class PaymentParts(Sheets sheets, StatementDocument paper, FontS
 
     private void BarCode()
     {
-        if (!HasBarCode || paper.BarCode is not { } code)
+        if (!HasBarCode || document.BarCode is not { } code)
         {
             return;
         }

@@ -13,7 +13,7 @@ internal sealed class StatementPages
     // So many rows go along to the last page where how to pay would stand there by itself.
     private const int RowsAlong = 2;
 
-    private readonly StatementDocument paper;
+    private readonly StatementDocument document;
     private readonly Layout layout;
     private readonly FontSet fonts;
     private readonly SKImage? logo;
@@ -24,16 +24,16 @@ internal sealed class StatementPages
     private TextParts texts;
     private PaymentParts payment;
 
-    /// <summary>Sets a paper.</summary>
-    /// <param name="paper">What stands on it.</param>
+    /// <summary>Sets a document.</summary>
+    /// <param name="document">What stands on it.</param>
     /// <param name="layout">How it looks.</param>
     /// <param name="fonts">The fonts.</param>
     /// <param name="logo">The logo; null for none.</param>
     /// <param name="signature">The picture of a signature; null for none.</param>
     /// <param name="budget">What the document may take.</param>
-    public StatementPages(StatementDocument paper, Layout layout, FontSet fonts, SKImage? logo, SKImage? signature, Budget budget)
+    public StatementPages(StatementDocument document, Layout layout, FontSet fonts, SKImage? logo, SKImage? signature, Budget budget)
     {
-        (this.paper, this.layout, this.fonts, this.logo, this.signature) = (paper, layout, fonts, logo, signature);
+        (this.document, this.layout, this.fonts, this.logo, this.signature) = (document, layout, fonts, logo, signature);
         Compose(budget, 0);
         if (payment.StandsAlone)
         {
@@ -42,7 +42,7 @@ internal sealed class StatementPages
         }
     }
 
-    private string Foot => layout.Footer.Length > 0 ? layout.Footer : paper.Firm.Name;
+    private string Foot => layout.Footer.Length > 0 ? layout.Footer : document.Firm.Name;
 
     /// <summary>How many pages there are.</summary>
     public int Count => sheets.Count;
@@ -73,7 +73,7 @@ internal sealed class StatementPages
         sheets.Draw(number - 1, page);
         page.Line(sheets.Left, sheets.Height - 44, sheets.Right, 0.5f, Palette.Hairline);
         page.Text(fonts.Regular, footSize, Foot, sheets.Left, foot, Palette.Second);
-        page.TextRight(fonts.Regular, FootSize, paper.Page(number, sheets.Count), sheets.Right, foot, Palette.Second);
+        page.TextRight(fonts.Regular, FootSize, document.Page(number, sheets.Count), sheets.Right, foot, Palette.Second);
     }
 
     [MemberNotNull(nameof(sheets), nameof(head), nameof(table), nameof(texts), nameof(payment))]
@@ -81,16 +81,16 @@ internal sealed class StatementPages
     {
         var accent = SKColor.Parse(layout.Accent);
         sheets = new Sheets(layout, budget);
-        head = new HeadParts(sheets, paper, fonts, accent, logo);
-        table = new TableParts(sheets, paper, fonts, accent, rowsAlong);
+        head = new HeadParts(sheets, document, fonts, accent, logo);
+        table = new TableParts(sheets, document, fonts, accent, rowsAlong);
         texts = new TextParts(sheets, fonts, accent);
-        payment = new PaymentParts(sheets, paper, fonts, accent);
+        payment = new PaymentParts(sheets, document, fonts, accent);
         for (var i = 0; i < layout.Parts.Count; )
         {
             if (layout.Parts[i].IsOfCurrency)
             {
                 var ofCurrency = layout.Parts.Skip(i).TakeWhile(p => p.IsOfCurrency).ToList();
-                foreach (var section in paper.Sections)
+                foreach (var section in document.Sections)
                 {
                     ofCurrency.ForEach(part => Currency(part, section));
                 }
@@ -99,7 +99,7 @@ internal sealed class StatementPages
             }
             else
             {
-                Part(layout.Parts[i], paper.Texts[i]);
+                Part(layout.Parts[i], document.Texts[i]);
                 i++;
             }
         }
@@ -107,7 +107,7 @@ internal sealed class StatementPages
         fonts.Regular.Set(Foot);
         for (var number = 1; number <= sheets.Count; number++)
         {
-            fonts.Regular.Set(paper.Page(number, sheets.Count));
+            fonts.Regular.Set(document.Page(number, sheets.Count));
         }
     }
 

@@ -13,14 +13,14 @@ internal sealed class TableColumns
     private const float MostForText = 150;
     private const float LeastForText = 40;
 
-    private readonly StatementDocument paper;
+    private readonly StatementDocument document;
     private readonly Font regular;
     private readonly float[] edges;
 
-    public TableColumns(StatementDocument paper, Font regular, Font strong, float textSize, float available)
+    public TableColumns(StatementDocument document, Font regular, Font strong, float textSize, float available)
     {
-        (this.paper, this.regular, TextSize) = (paper, regular, textSize);
-        var widths = new float[paper.Columns.Count];
+        (this.document, this.regular, TextSize) = (document, regular, textSize);
+        var widths = new float[document.Columns.Count];
         for (var i = 0; i < widths.Length; i++)
         {
             widths[i] = Wanted(i, strong, textSize);
@@ -36,7 +36,7 @@ internal sealed class TableColumns
         else if (
             Enumerable
                 .Range(0, widths.Length)
-                .Where(i => !paper.Columns[i].IsFigure && paper.Columns[i].Width is null)
+                .Where(i => !document.Columns[i].IsFigure && document.Columns[i].Width is null)
                 .Take(2)
                 .LastOrDefault(-1)
             is var open
@@ -60,17 +60,17 @@ internal sealed class TableColumns
     public float LeftOf(int column) => edges[column];
 
     /// <summary>Where the figures of a column end.</summary>
-    public float RightOf(int column) => edges[column + 1] - (column == paper.Columns.Count - 1 ? 0 : Gap);
+    public float RightOf(int column) => edges[column + 1] - (column == document.Columns.Count - 1 ? 0 : Gap);
 
     /// <summary>A cell on as many lines as it needs; a figure is never broken.</summary>
     public IReadOnlyList<string> Lines(int column, string cell) =>
-        paper.Columns[column].IsFigure ? [cell] : Pdf.Lines.Wrapped(regular, TextSize, cell, edges[column + 1] - edges[column] - Gap);
+        document.Columns[column].IsFigure ? [cell] : Pdf.Lines.Wrapped(regular, TextSize, cell, edges[column + 1] - edges[column] - Gap);
 
     private float Wanted(int column, Font strong, float textSize)
     {
-        var of = paper.Columns[column];
+        var of = document.Columns[column];
         var widest =
-            paper
+            document
                 .Sections.SelectMany(s => s.Rows)
                 .Select(row => Width(row[column], of.IsFigure, textSize))
                 .Append(strong.Set(of.Heading).Width)
@@ -91,7 +91,7 @@ internal sealed class TableColumns
         {
             var widest = Enumerable
                 .Range(0, widths.Length)
-                .Where(i => !paper.Columns[i].IsFigure && widths[i] > LeastForText)
+                .Where(i => !document.Columns[i].IsFigure && widths[i] > LeastForText)
                 .OrderByDescending(i => widths[i])
                 .Cast<int?>()
                 .FirstOrDefault();

@@ -9,21 +9,21 @@ internal sealed class TableParts
     private const float AgeSize = 9;
 
     private readonly Sheets sheets;
-    private readonly StatementDocument paper;
+    private readonly StatementDocument document;
     private readonly FontSet fonts;
     private readonly SKColor accent;
     private readonly TableColumns columns;
     private readonly int rowsAlong;
 
     /// <param name="sheets">Where it goes.</param>
-    /// <param name="paper">What stands on the document.</param>
+    /// <param name="document">What stands on the document.</param>
     /// <param name="fonts">The fonts.</param>
     /// <param name="accent">The colour of rules.</param>
     /// <param name="rowsAlong">How many of the last rows go on a new page with what follows them; 0 where they need not.</param>
-    public TableParts(Sheets sheets, StatementDocument paper, FontSet fonts, SKColor accent, int rowsAlong)
+    public TableParts(Sheets sheets, StatementDocument document, FontSet fonts, SKColor accent, int rowsAlong)
     {
-        (this.sheets, this.paper, this.fonts, this.accent, this.rowsAlong) = (sheets, paper, fonts, accent, rowsAlong);
-        columns = new TableColumns(paper, fonts.Regular, fonts.Strong, sheets.TextSize, sheets.Right - sheets.Left);
+        (this.sheets, this.document, this.fonts, this.accent, this.rowsAlong) = (sheets, document, fonts, accent, rowsAlong);
+        columns = new TableColumns(document, fonts.Regular, fonts.Strong, sheets.TextSize, sheets.Right - sheets.Left);
     }
 
     private float TotalHeight => 26 * sheets.Scale;
@@ -101,9 +101,9 @@ internal sealed class TableParts
 
     private void Headings()
     {
-        for (var i = 0; i < paper.Columns.Count; i++)
+        for (var i = 0; i < document.Columns.Count; i++)
         {
-            InColumn(fonts.Strong, i, paper.Columns[i].Heading, sheets.Y + (10 * sheets.Scale), Palette.Second);
+            InColumn(fonts.Strong, i, document.Columns[i].Heading, sheets.Y + (10 * sheets.Scale), Palette.Second);
         }
 
         var rule = sheets.Y + sheets.RowHeight;
@@ -133,7 +133,7 @@ internal sealed class TableParts
             var needed = sheets.RowHeight + ((lines - 1) * sheets.RowLine);
 
             // The last row never stands alone above a sum on the next page: it takes the sum along.
-            var endsPage = isLast && rowsAlong > 0 && r > 0 && r == part.Rows.Count - rowsAlong && section == paper.Sections[^1];
+            var endsPage = isLast && rowsAlong > 0 && r > 0 && r == part.Rows.Count - rowsAlong && section == document.Sections[^1];
             TurnOver(section, before + r, endsPage ? sheets.Height : needed + (r == part.Rows.Count - 1 ? closing : 0));
             Row(section, before + r, row, lines);
         }
@@ -213,14 +213,14 @@ internal sealed class TableParts
 
         if (carries && rowsBefore > 0)
         {
-            Sum(paper.CarriedWords.Foot, section.Carried[rowsBefore - 1]);
+            Sum(document.CarriedWords.Foot, section.Carried[rowsBefore - 1]);
         }
 
         sheets.TurnOver();
         Headings();
         if (carries && rowsBefore > 0)
         {
-            Sum(paper.CarriedWords.Head, section.Carried[rowsBefore - 1]);
+            Sum(document.CarriedWords.Head, section.Carried[rowsBefore - 1]);
         }
     }
 
@@ -233,7 +233,7 @@ internal sealed class TableParts
 
     private void InColumn(Font font, int column, string text, float baseline, SKColor ink)
     {
-        if (paper.Columns[column].IsFigure)
+        if (document.Columns[column].IsFigure)
         {
             sheets.TextRight(font, columns.TextSize, text, sheets.Left + columns.RightOf(column), baseline, ink);
         }

@@ -58,12 +58,12 @@ internal sealed class AttemptRecord
             Each(begun, b => b.Worker)
         );
         AddMessages(batch, [.. begun.Where(b => b.Message is not null)]);
-        AddPapers(batch, [.. begun.Where(b => b.Paper is not null)]);
+        AddLetters(batch, [.. begun.Where(b => b.Letter is not null)]);
 
         // By the worker alone, here and below: a parcel that has one is being sent, and so it is found by its key in any plan.
         batch.Sql(
             $"""
-            insert into dispatch_try (book_id, parcel_id, worker, started_at)
+            insert into delivery_attempt (book_id, parcel_id, worker, started_at)
             select a.book_id, a.parcel_id, a.worker, a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[],
                 $5::timestamptz[]) a (book_id, parcel_id, worker, seal, at) {IsStillThat}
             where not (select r.paused from round r where r.book_id = p.book_id and r.id = p.round_id)
@@ -113,14 +113,14 @@ internal sealed class AttemptRecord
         }
     }
 
-    private static void AddPapers(NpgsqlBatch batch, IReadOnlyList<BegunAttempt> onPaper)
+    private static void AddLetters(NpgsqlBatch batch, IReadOnlyList<BegunAttempt> onPaper)
     {
         if (onPaper.Count > 0)
         {
             // A worker that died after it had written the paper down leaves it to the next, as it is.
             batch.Sql(
                 $"""
-                insert into paper (book_id, parcel_id, name, lines, country, bytes, sha256, made_at)
+                insert into letter (book_id, parcel_id, name, lines, country, bytes, sha256, made_at)
                 select a.book_id, a.parcel_id, a.name, array(select jsonb_array_elements_text(a.lines)), a.country, a.bytes, a.sha256,
                     a.made_at
                 from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::text[], $6::text[]::jsonb[], $7::text[],
@@ -132,11 +132,11 @@ internal sealed class AttemptRecord
                 Each(onPaper, b => b.Parcel.Parcel),
                 Each(onPaper, b => b.Worker),
                 Each(onPaper, SealOf),
-                Each(onPaper, b => b.Paper!.Name),
+                Each(onPaper, b => b.Letter!.Name),
                 Each(onPaper, b => StoreJson.Write(b.Parcel.Card.PostalLines)),
                 Each(onPaper, b => b.Parcel.Card.Country),
-                Each(onPaper, b => b.Paper!.Bytes),
-                Each(onPaper, b => b.Paper!.Sha256),
+                Each(onPaper, b => b.Letter!.Bytes),
+                Each(onPaper, b => b.Letter!.Sha256),
                 Each(onPaper, b => b.At)
             );
         }
@@ -145,7 +145,7 @@ internal sealed class AttemptRecord
         {
             batch.Sql(
                 $"""
-                insert into dispatch_try (book_id, parcel_id, worker, started_at, ended_at, ending, answer)
+                insert into delivery_attempt (book_id, parcel_id, worker, started_at, ended_at, ending, answer)
                 select a.book_id, a.parcel_id, a.worker, a.at, a.at, 'printed', $6
                     from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::timestamptz[]) a (book_id, parcel_id, worker,
                     seal, at) {IsStillThat}
@@ -166,7 +166,7 @@ internal sealed class AttemptRecord
             await source
                 .Sql(
                     """
-                    update dispatch_try t set ending_at = a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bigint[],
+                    update delivery_attempt t set ending_at = a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bigint[],
                         $5::timestamptz[]) a (book_id, parcel_id, worker, id, at)
                     join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
                     where t.book_id = a.book_id and t.id = a.id and t.parcel_id = p.id and t.ended_at is null
@@ -189,7 +189,8 @@ internal sealed class AttemptRecord
         await using var batch = new NpgsqlBatch(connection);
         batch.Sql(
             """
-            update dispatch_try t set ended_at = a.at, ending = a.ending, answer = a.answer, recipients = a.recipients, gave_up = a.gave_up
+            update delivery_attempt t set ended_at = a.at, ending = a.ending, answer = a.answer, recipients = a.recipients,
+                gave_up = a.gave_up
             from unnest($1::bigint[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[], $6::text[]::jsonb[],
                 $7::boolean[]) a (book_id, id, at, ending, answer, recipients, gave_up)
             where t.book_id = a.book_id and t.id = a.id and t.ended_at is null
@@ -243,10 +244,10 @@ internal sealed class AttemptRecord
         }
         else if (ended.Next.Sender == SenderStep.Waits)
         {
-            var times = (sender.Away?.Times ?? 0) + 1;
+            var times = (sender.Unreachable?.Times ?? 0) + 1;
             batch.Sql(
-                "update sender set away_times = $3, away_since = coalesce(away_since, $4), away_words = $5, away_until = $6 "
-                    + "where book_id = $1 and id = $2 and away_times = $3 - 1",
+                "update sender set unreachable_times = $3, unreachable_since = coalesce(unreachable_since, $4), unreachable_words = $5, unreachable_until = $6 "
+                    + "where book_id = $1 and id = $2 and unreachable_times = $3 - 1",
                 parcel.Book,
                 sender.Id,
                 times,
@@ -255,11 +256,11 @@ internal sealed class AttemptRecord
                 ended.At + NextStep.Waiting(times)
             );
         }
-        else if (sender.Away is not null)
+        else if (sender.Unreachable is not null)
         {
             batch.Sql(
-                "update sender set away_times = 0, away_since = null, away_words = '', away_until = '-infinity' where book_id "
-                    + "= $1 and id = $2 and away_times > 0",
+                "update sender set unreachable_times = 0, unreachable_since = null, unreachable_words = '', unreachable_until = '-infinity' where book_id "
+                    + "= $1 and id = $2 and unreachable_times > 0",
                 parcel.Book,
                 sender.Id
             );
@@ -293,7 +294,13 @@ internal sealed class AttemptRecord
 }
 
 /// <summary>A try that begins; times are in UTC.</summary>
-internal sealed record BegunAttempt(ClaimedParcel Parcel, long Worker, OutgoingMessage? Message, OutgoingLetter? Paper, DateTimeOffset At);
+internal sealed record BegunAttempt(
+    ClaimedParcel Parcel,
+    long Worker,
+    OutgoingMessage? Message,
+    OutgoingLetter? Letter,
+    DateTimeOffset At
+);
 
 /// <summary>A try of which the server is about to be given the end.</summary>
 internal sealed record EndingAttempt(ClaimedParcel Parcel, long Worker, long Try, DateTimeOffset At);

@@ -83,20 +83,20 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             p.state = 'returned' and t.ending in ('accepted', 'unanswered'), r.repeat_of is not null, t.gave_up
         """;
 
-    private const string Tries = "from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id";
+    private const string Tries = "from delivery_attempt t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id";
 
     // Each by its key: behind a large release, before its rows are in the statistics, the server would go through all tries, newest first.
     private const string FoundTries = """
         from (
-            select * from dispatch_try where book_id = $1
-                and (parcel_id = any ($8) or id = any (array(select id from dispatch_try where book_id = $1 and ending <> 'accepted'
+            select * from delivery_attempt where book_id = $1
+                and (parcel_id = any ($8) or id = any (array(select id from delivery_attempt where book_id = $1 and ending <> 'accepted'
                     and answer ilike $3))) offset 0) t
         cross join lateral (select p.* from parcel p where p.book_id = t.book_id and p.id = t.parcel_id offset 0) p
         """;
 
     private const string Conditions = """
         left join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id and t.ending is distinct from 'printed'
-        left join paper a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.ending = 'printed' or p.way = 'post')
+        left join letter a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.ending = 'printed' or p.channel = 'post')
         join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
         where t.book_id = $1 and (m.parcel_id is not null or a.parcel_id is not null)
             and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
@@ -114,20 +114,20 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             and w.words ilike $3
         union all select parcel_id from numbered where book_id = $1
         union all select m.parcel_id from message m where m.book_id = $1 and {InMessage}
-        union all select a.parcel_id from paper a where a.book_id = $1 and {InPaper}
+        union all select a.parcel_id from letter a where a.book_id = $1 and {InLetter}
         union all select p.id from round r join parcel p on p.book_id = r.book_id and p.round_id = r.id where r.book_id = $1
             and r.name ilike $3
         """;
 
     // The same of one try.
     private const string IsFound = $"""
-        (t.ending <> 'accepted' and t.answer ilike $3 or r.name ilike $3 or {InMessage} or {InPaper}
+        (t.ending <> 'accepted' and t.answer ilike $3 or r.name ilike $3 or {InMessage} or {InLetter}
             or exists (select from parcel_search s join addressee w on w.book_id = s.book_id and w.id = s.addressee_id
                 where s.book_id = t.book_id and s.parcel_id = t.parcel_id and (w.words ilike $3 or s.numbers @> array[$2])))
         """;
 
     private const string InMessage = "m.subject || E'\\n' || m.message_id || E'\\n' || recipients_text(m.recipients) ilike $3";
-    private const string InPaper = "a.name || E'\\n' || recipients_text(a.lines) ilike $3";
+    private const string InLetter = "a.name || E'\\n' || recipients_text(a.lines) ilike $3";
 
     /// <summary>
     /// So many parcels that a text is in are looked up one by one; where it is in more, tries are gone through from the newest on.
@@ -165,11 +165,11 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 
     /// <summary>The document that went to the customer of a parcel on paper; null where none did.</summary>
     /// <exception cref="InvalidDataException">The stored bytes do not have the hash that was written with them.</exception>
-    public async Task<(string Name, byte[] Pdf)?> PaperAsync(long parcel, CancellationToken cancel)
+    public async Task<(string Name, byte[] Pdf)?> LetterAsync(long parcel, CancellationToken cancel)
     {
         var found = await source
-            .Sql("select bytes, sha256, name from paper where book_id = $1 and parcel_id = $2", book, parcel)
-            .ListAsync(r => (r.GetString(2), Checked(r, 0, "paper", parcel)), cancel);
+            .Sql("select bytes, sha256, name from letter where book_id = $1 and parcel_id = $2", book, parcel)
+            .ListAsync(r => (r.GetString(2), Checked(r, 0, "letter", parcel)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -212,7 +212,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         connection
             .Sql(
                 "insert into dispatch_note (book_id, parcel_id, person_id, written_at, text) select $1, $2, $3, $4, $5 where "
-                    + "exists (select from message where book_id = $1 and parcel_id = $2) or exists (select from paper where "
+                    + "exists (select from message where book_id = $1 and parcel_id = $2) or exists (select from letter where "
                     + "book_id = $1 and parcel_id = $2)",
                 book,
                 parcel,

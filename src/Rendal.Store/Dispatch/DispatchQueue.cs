@@ -22,7 +22,7 @@ namespace Rendal.Store.Dispatch;
 /// <param name="Message">The message as it was made for an earlier try; null on the first one.</param>
 /// <param name="Sender">How its mail server is reached. What the customer sees of the sender is <paramref name="SentAs"/>.</param>
 /// <param name="Layout">The layout that it was made up with; null for the one that is there before any was made.</param>
-/// <param name="Way">How it leaves.</param>
+/// <param name="Channel">How it leaves.</param>
 /// <param name="Letterhead">The firm as it was released with.</param>
 /// <param name="SentAs">The sender as it was released with.</param>
 public sealed record ClaimedParcel(
@@ -37,7 +37,7 @@ public sealed record ClaimedParcel(
     byte[]? Message,
     Sender Sender,
     LayoutRef? Layout,
-    Way Way,
+    Channel Channel,
     Firm Letterhead,
     SentAs SentAs
 )
@@ -48,7 +48,7 @@ public sealed record ClaimedParcel(
     /// </summary>
     public byte[]? Seal { get; init; }
 
-    /// <summary>Whether it goes on paper, alone or beside the message.</summary>
+    /// <summary>Whether it goes on letter, alone or beside the message.</summary>
     public bool OnPaper { get; init; }
 
     /// <summary>The IANA name of the book's zone.</summary>
@@ -76,7 +76,7 @@ public sealed record OutgoingLetter(string Name, byte[] Bytes, byte[] Sha256);
 /// </summary>
 public sealed class DispatchQueue(NpgsqlDataSource source)
 {
-    /// <summary>What stands in the log about paper, where a server's words would stand.</summary>
+    /// <summary>What stands in the log about letter, where a server's words would stand.</summary>
     public const string ForThePost = "Made up for the post.";
 
     /// <summary>The key of the connections that those use who send (see <see cref="Connect"/>).</summary>
@@ -159,14 +159,14 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             .Sql(
                 $"""
                 with next as (
-                    select p.book_id, p.id, p.try_from, s.id as sender_id, case when p.way = 'mail' then s.a_minute end as a_minute,
-                        case when p.way = 'mail' then s.a_day end as a_day, ($2 at time zone b.time_zone)::date as day from parcel p
+                    select p.book_id, p.id, p.try_from, s.id as sender_id, case when p.channel = 'mail' then s.a_minute end as a_minute,
+                        case when p.channel = 'mail' then s.a_day end as a_day, ($2 at time zone b.time_zone)::date as day from parcel p
                     join round r on r.book_id = p.book_id and r.id = p.round_id
                     join sender s on s.book_id = r.book_id and s.id = r.sender_id
                     join book b on b.id = p.book_id
                     {SenderTurn.Day("$2")}
                     where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused and p.book_id <> all ($4)
-                        and (p.way <> 'mail' or ({SenderTurn.IsOpen("$2")}))
+                        and (p.channel <> 'mail' or ({SenderTurn.IsOpen("$2")}))
                     order by p.try_from, p.id limit $3 for update of p skip locked),
                 placed as (select *, row_number() over (order by try_from, id) as place from next),
                 taken as (select * from placed where place = 1 or (a_minute is null and a_day is null)),
@@ -175,9 +175,9 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
                     from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
                     returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version,
-                        p.way, p.on_paper, p.try_from, p.letterhead, p.sent_as, p.seal)
+                        p.channel, p.on_paper, p.try_from, p.letterhead, p.sent_as, p.seal)
                 select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version,
-                    m.bytes, c.way, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, {string.Join(
+                    m.bytes, c.channel, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, {string.Join(
                     ", ",
                     SenderStore.Columns.Split(", ").Select(column => "s." + column)
                 )}
@@ -186,7 +186,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 left join message m on m.book_id = c.book_id and m.parcel_id = c.id
                 cross join lateral (
                     select coalesce(array_agg(a ->> 'address'), array[]::text[]) as addresses
-                        from dispatch_try t, jsonb_array_elements(t.recipients) a
+                        from delivery_attempt t, jsonb_array_elements(t.recipients) a
                     where c.tries > 1 and t.book_id = c.book_id and t.parcel_id = c.id and t.ending = 'accepted'
                         and (a ->> 'accepted')::boolean) t
                 order by c.try_from, c.id
@@ -209,7 +209,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
                     SenderStore.Read(r, 18),
                     r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)),
-                    EnumText.Parse<Way>(r.GetString(11)),
+                    EnumText.Parse<Channel>(r.GetString(11)),
                     StoreJson.Read<Firm>(r.GetString(15)),
                     StoreJson.Read<SentAs>(r.GetString(16))
                 )
@@ -230,8 +230,8 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             await source
                 .Sql(
                     """
-                    select min(greatest(s.next_at, s.away_until)) from sender s
-                    where s.paused = '' and greatest(s.next_at, s.away_until) > $1
+                    select min(greatest(s.next_at, s.unreachable_until)) from sender s
+                    where s.paused = '' and greatest(s.next_at, s.unreachable_until) > $1
                         and exists (select from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
                             where r.book_id = s.book_id and r.sender_id = s.id and not r.paused
                             and p.state in ('released', 'to-be-retried') and p.try_from <= $1)
@@ -242,7 +242,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         )[0];
 
     /// <summary>
-    /// Writes down that a try begins, and on the first one the message itself, before any byte goes out. What goes on paper is written
+    /// Writes down that a try begins, and on the first one the message itself, before any byte goes out. What goes on letter is written
     /// down with it; where it goes beside the message, that is a try of its own, which has ended.
     /// </summary>
     /// <returns>The number of the try; null where its round has been paused since, or the parcel is no longer this worker's.</returns>
@@ -250,9 +250,9 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         ClaimedParcel parcel,
         long worker,
         OutgoingMessage? message,
-        OutgoingLetter? paper,
+        OutgoingLetter? letter,
         DateTimeOffset now
-    ) => tries.BeginAsync(new BegunAttempt(parcel, worker, message, paper, now.ToUniversalTime()));
+    ) => tries.BeginAsync(new BegunAttempt(parcel, worker, message, letter, now.ToUniversalTime()));
 
     /// <summary>
     /// Writes down that the server is about to be given the end of the message. False where the parcel was taken from this worker in the
@@ -342,10 +342,10 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                         select p.book_id, p.id, t.id as try_id, t.id is null and p.id = any ($6) as is_cut_off, t.id is null
                             and p.id = any ($6) and p.makings + 1 >= $4 as is_set_aside, t.ending_at is not null
                             and ($3::bigint[] is null or t.id = any ($3)) as is_given from parcel p
-                        left join dispatch_try t on t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null
+                        left join delivery_attempt t on t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null
                         where p.state = 'sending' and p.worker = $1 for update of p),
                     ended as (
-                        update dispatch_try t set ended_at = $2, ending = case when o.is_given then 'unanswered' else 'stopped' end,
+                        update delivery_attempt t set ended_at = $2, ending = case when o.is_given then 'unanswered' else 'stopped' end,
                             answer = case
                                 when o.is_given
                                 then 'The program stopped after the server had been given the message and before it answered.'

@@ -133,7 +133,8 @@ public sealed class RoundEnds(NpgsqlDataSource source)
         source
             .Sql(
                 """
-                select p.name, p.state, coalesce(nullif(p.problem, ''), (select t.answer from dispatch_try t where t.book_id = p.book_id
+                select p.name, p.state, coalesce(nullif(p.problem, ''), (select t.answer from delivery_attempt t
+                    where t.book_id = p.book_id
                     and t.parcel_id = p.id order by t.id desc limit 1), '')
                 from parcel p where p.book_id = $1 and p.round_id = $2 and p.card is not null
                     and p.state in ('refused', 'returned', 'unsure', 'held') order by p.position limit $3

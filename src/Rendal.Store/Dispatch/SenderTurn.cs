@@ -10,7 +10,7 @@ internal static class SenderTurn
 
     /// <summary>Whether a sender <c>s</c> may send now, as far as others have not just taken the turn.</summary>
     public static string IsOpen(string now) =>
-        $"s.paused = '' and s.away_until <= {now} and s.next_at <= {now} and (s.a_day is null or coalesce(d.messages, 0) < s.a_day)";
+        $"s.paused = '' and s.unreachable_until <= {now} and s.next_at <= {now} and (s.a_day is null or coalesce(d.messages, 0) < s.a_day)";
 
     /// <summary>
     /// Takes the turns: common table expressions of which <c>in_turn</c> holds what the allowance a minute lets through, and

@@ -1,6 +1,6 @@
 using Npgsql;
 using Rendal.Core.Layouts;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Store.Rounds;
 
 namespace Rendal.Store.Layouts;
@@ -31,7 +31,7 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
         from layout_version v join person p on p.id = v.made_by
         """;
 
-    private const string Kept = "not (select away from layout where book_id = v.book_id and id = v.layout_id)";
+    private const string Kept = "not (select removed from layout where book_id = v.book_id and id = v.layout_id)";
 
     private const string Latest =
         "v.version = (select max(version) from layout_version where book_id = v.book_id and layout_id = v.layout_id)";
@@ -153,7 +153,7 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
             .Sql(
                 """
                 select 'for ' || case when purpose like 'reminder-%' then 'reminders of level ' || substr(purpose,
-                    10) else replace(purpose, '-', ' ') || 's' end from layout_use where book_id = $1 and layout_id = $2
+                    10) else replace(purpose, '-', ' ') || 's' end from layout_assignment where book_id = $1 and layout_id = $2
                 union all select 'by ' || name from customer where book_id = $1 and own_layout = $2
                 union all select 'by the round ' || name from round where book_id = $1 and picked_layout = $2 and released_at is null
                 limit 1
@@ -167,7 +167,7 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
             return used[0];
         }
 
-        await connection.Sql("update layout set away = true where book_id = $1 and id = $2", book, id).RunAsync(cancel);
+        await connection.Sql("update layout set removed = true where book_id = $1 and id = $2", book, id).RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return null;
     }

@@ -10,7 +10,7 @@ public static class Rights
     /// Tables to which one can only add: what went out, what came back, what people decided or noted about it, and what all of it was made
     /// from.
     /// </summary>
-    private const string Record = "message, paper, returned_mail, returned_decision, dispatch_note, content_change, changed_content";
+    private const string Record = "message, letter, returned_mail, returned_decision, dispatch_note, content_change, changed_content";
 
     /// <summary>
     /// The tables of the schema, without those that the rows of each intake are in: they are reached by way of the ledger's.
@@ -68,12 +68,12 @@ public static class Rights
                     grant select, insert, update, delete on {tables} to {to};
                     grant usage on all sequences in schema public to {to};
                     grant execute on function {string.Join(", ", Functions)} to {to};
-                    revoke update, delete on {Record}, dispatch_try from {to};
+                    revoke update, delete on {Record}, delivery_attempt from {to};
                     revoke insert, update, delete on schemaversions from {to};
                     -- What changed is written by triggers, in the name of the owner.
                     revoke insert on content_change, changed_content from {to};
                     -- A try that is under way gets its end.
-                    grant update (ending_at, ended_at, ending, answer, recipients, gave_up) on dispatch_try to {to};
+                    grant update (ending_at, ended_at, ending, answer, recipients, gave_up) on delivery_attempt to {to};
                     """
                 )
                 .RunAsync(CancellationToken.None);

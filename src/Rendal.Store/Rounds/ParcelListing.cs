@@ -6,7 +6,7 @@ using Rendal.Core.Sealing;
 namespace Rendal.Store.Rounds;
 
 /// <summary>How many parcels of a list stand in one place.</summary>
-public sealed record ParcelGroup(string Standing, int Count);
+public sealed record ParcelGroup(string Status, int Count);
 
 /// <summary>A part of the list of parcels.</summary>
 /// <param name="Groups">How many parcels of the whole list stand where, in its order.</param>
@@ -15,33 +15,33 @@ public sealed record ParcelPart(IReadOnlyList<ParcelGroup> Groups, IReadOnlyList
 
 /// <summary>A part of the proof: the parcels of one standing, or what is left out for one reason, in one currency.</summary>
 /// <param name="Currency">The currency.</param>
-/// <param name="Kind">A standing, or <c>left-out:</c> and the reason.</param>
+/// <param name="Kind">A status, or <c>left-out:</c> and the reason.</param>
 /// <param name="Count">How many parcels, or lines of what is left out.</param>
 /// <param name="Amount">Their sum; what stands on two parcels is counted once.</param>
 /// <param name="Weight">The sum of the absolute amounts.</param>
 public sealed record ProofPart(Currency Currency, string Kind, int Count, decimal Amount, decimal Weight);
 
 /// <summary>
-/// The list of a round part by part: its parcels in the order of <see cref="ParcelStanding.ListOrder"/>, then what is left out. What
+/// The list of a round part by part: its parcels in the order of <see cref="ParcelStatus.ListOrder"/>, then what is left out. What
 /// is sent to a page is as much for a round of any size; the groups and the proof are counted over all of its parcels.
 /// </summary>
 public sealed class ParcelListing(NpgsqlDataSource source, long book)
 {
-    private static readonly string[] Order = [.. ParcelStanding.ListOrder];
+    private static readonly string[] Order = [.. ParcelStatus.ListOrder];
 
     /// <summary>How many parcels of some rounds stand where, each in the order of the list.</summary>
     public async Task<ILookup<long, ParcelGroup>> GroupsAsync(long[] rounds, CancellationToken cancel) =>
         (
             await source
                 .Sql(
-                    "select p.round_id, p.standing, count(*)::int from parcel p where p.book_id = $1 and p.round_id = any "
+                    "select p.round_id, p.status, count(*)::int from parcel p where p.book_id = $1 and p.round_id = any "
                         + "($2) group by 1, 2",
                     book,
                     rounds
                 )
                 .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel)
         )
-            .OrderBy(g => Rank(g.Group.Standing))
+            .OrderBy(g => Rank(g.Group.Status))
             .ToLookup(g => g.Round, g => g.Group);
 
     /// <summary>
@@ -53,15 +53,15 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
             await source
                 .Sql(
                     $"""
-                    select r.id, w.standing, w.n from round r cross join unnest($2::text[]) with ordinality s (standing, rank)
+                    select r.id, w.status, w.n from round r cross join unnest($2::text[]) with ordinality s (status, rank)
                         cross join lateral (
-                        select s.standing, count(*)::int n from parcel p
-                        where p.book_id = $1 and p.round_id = r.id and p.standing = s.standing
-                            and (s.standing <> 'held' or p.problem <> '{RoundStore.GoesElsewhere}')) w
+                        select s.status, count(*)::int n from parcel p
+                        where p.book_id = $1 and p.round_id = r.id and p.status = s.status
+                            and (s.status <> 'held' or p.problem <> '{RoundStore.GoesElsewhere}')) w
                     where r.book_id = $1 and w.n > 0 order by s.rank
                     """,
                     book,
-                    ParcelStanding.Waiting.ToArray()
+                    ParcelStatus.Waiting.ToArray()
                 )
                 .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel)
         ).ToLookup(g => g.Round, g => g.Group);
@@ -83,20 +83,20 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
             .Sql(
                 $"""
                 with {(
-                    IsAll(find) ? "" : $"found as materialized (select p.id, p.standing, p.position from parcel p where {Wanted(find)}), "
+                    IsAll(find) ? "" : $"found as materialized (select p.id, p.status, p.position from parcel p where {Wanted(find)}), "
                 )}
-                standing as (select p.standing, count(*) as n, array_position($4::text[], p.standing) as rank from {Found(
+                status as (select p.status, count(*) as n, array_position($4::text[], p.status) as rank from {Found(
                     find
                 )} group by 1),
-                part as (select standing, rank, n, (sum(n) over (order by rank))::bigint - n as before from standing),
+                part as (select status, rank, n, (sum(n) over (order by rank))::bigint - n as before from status),
                 page as materialized (
                     select at.id, at.position, part.rank from part cross join lateral (
                         select p.id, p.position from {Found(find)} {(
                     IsAll(find) ? "and" : "where"
-                )} p.standing = part.standing order by p.position
+                )} p.status = part.status order by p.position
                         offset greatest(0, $5 - part.before) limit $6 - greatest(0, part.before - $5)) at
                     where part.before < $5 + $6 and part.before + part.n > $5)
-                select {ParcelTable.Columns}, part.standing, part.n::int
+                select {ParcelTable.Columns}, part.status, part.n::int
                 from part left join page on page.rank = part.rank
                     left join lateral (select * from parcel where book_id = $1 and id = page.id offset 0) p on true
                 order by part.rank, page.position
@@ -119,9 +119,9 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
         await source
             .Sql(
                 $"""
-                with its as materialized (select p.standing, p.position from parcel p where {Wanted(find)} and p.customer = $4)
-                select count(*) filter (where array_position($5::text[], p.standing) < array_position($5::text[], its.standing)
-                    or (p.standing = its.standing and p.position < its.position))::int
+                with its as materialized (select p.status, p.position from parcel p where {Wanted(find)} and p.customer = $4)
+                select count(*) filter (where array_position($5::text[], p.status) < array_position($5::text[], its.status)
+                    or (p.status = its.status and p.position < its.position))::int
                 from parcel p cross join its where {Wanted(find)} having count(*) > 0
                 """,
                 [.. Filter(round, find), customer, Order]
@@ -144,9 +144,9 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
                     """
                     select p.customer from parcel p left join parcel here on here.book_id = p.book_id and here.id = $3
                     where p.book_id = $1 and p.round_id = $2 and p.changed <> '{}'
-                    order by (array_position($4::text[], p.standing), p.position)
-                            <= (array_position($4::text[], here.standing), here.position),
-                        array_position($4::text[], p.standing), p.position limit 1
+                    order by (array_position($4::text[], p.status), p.position)
+                            <= (array_position($4::text[], here.status), here.position),
+                        array_position($4::text[], p.status), p.position limit 1
                     """,
                     book,
                     round,
@@ -187,11 +187,11 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
         source
             .Sql(
                 $"""
-                select currency, standing, count(*)::int, sum(total), sum(abs(total)) from (
-                    select p.sum_currency currency, p.standing, p.sum_total total from parcel p where p.book_id = $1 and p.round_id = $2
+                select currency, status, count(*)::int, sum(total), sum(abs(total)) from (
+                    select p.sum_currency currency, p.status, p.sum_total total from parcel p where p.book_id = $1 and p.round_id = $2
                         and p.sum_currency is not null
                     union all
-                    select s ->> 'currency', p.standing, (s ->> 'total')::numeric from parcel p
+                    select s ->> 'currency', p.status, (s ->> 'total')::numeric from parcel p
                         cross join lateral jsonb_array_elements(p.sums) s
                     where p.book_id = $1 and p.round_id = $2 and p.sum_currency is null and s ->> 'alsoOn' is null) p group by 1, 2
                 union all
@@ -236,7 +236,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
     // With a text all parcels are gone through, which is done once in a statement.
     private static string Found(string find) => IsAll(find) ? $"parcel p where {Wanted(find)}" : "found p";
 
-    private static int Rank(string standing) => Array.IndexOf(Order, standing);
+    private static int Rank(string status) => Array.IndexOf(Order, status);
 
     private object?[] Filter(long round, string find) => [book, round, Pattern.Holding(find.Trim())];
 }

@@ -13,7 +13,7 @@ internal static class ParcelTable
     public const string CanBeRetried = $"p.state = 'held' and p.card is not null and p.problem not in ('', '{RoundStore.GoesElsewhere}')";
 
     // Not let go, or not any more, and not taken over into another round.
-    public const string IsLeft = $"p.standing in ('prepared', 'needs-you', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
+    public const string IsLeft = $"p.status in ('prepared', 'needs-you', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
 
     // The same as ParcelStanding, for who counts them; the column standing is reckoned in the same way.
     public const string IsReady = "p.state = 'prepared' and p.problem = ''";
@@ -24,10 +24,11 @@ internal static class ParcelTable
         coalesce(case when p.state = 'returned' then (select m.reason from returned_mail m where m.book_id = p.book_id
             and m.parcel_id = p.id and (m.kind = 'failed' or exists (select from returned_decision d where d.book_id = m.book_id
             and d.returned_id = m.id and d.is_failure)) order by m.id desc limit 1) end,
-            case when p.state <> 'prepared' then (select t.answer from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id
+            case when p.state <> 'prepared' then (select t.answer from delivery_attempt t where t.book_id = p.book_id
+                and t.parcel_id = p.id
                 order by t.id desc limit 1) end, ''),
         {CanBeRetried}, {IsLeft},
-        case when p.state not in ('prepared', 'returned') then (select t.recipients from dispatch_try t where t.book_id = p.book_id
+        case when p.state not in ('prepared', 'returned') then (select t.recipients from delivery_attempt t where t.book_id = p.book_id
             and t.parcel_id = p.id order by t.id desc limit 1) end,
         p.seal, p.changed
         """;
@@ -114,7 +115,7 @@ internal static class ParcelTable
             .Sql(
                 """
                 select p.position, p.name, p.customer from unnest($6::text[]) s cross join lateral (
-                    select * from parcel p where p.book_id = $1 and p.round_id = $2 and p.standing = s and p.position > $3
+                    select * from parcel p where p.book_id = $1 and p.round_id = $2 and p.status = s and p.position > $3
                         and p.position < $4 order by p.position limit $5) p
                 order by p.position limit $5
                 """,
@@ -123,7 +124,7 @@ internal static class ParcelTable
                 from,
                 to,
                 most,
-                ParcelStanding.ListOrder.ToArray()
+                ParcelStatus.ListOrder.ToArray()
             )
             .ListAsync(r => (r.GetInt32(0), (r.GetString(1), r.GetString(2))), cancel);
 

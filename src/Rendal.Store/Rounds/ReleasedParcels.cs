@@ -24,7 +24,7 @@ internal static class ReleasedParcels
         long round,
         IEnumerable<IReadOnlyList<FrozenParcel>> parcels,
         DateTimeOffset from,
-        Way way,
+        Channel channel,
         CancellationToken cancel
     )
     {
@@ -41,7 +41,7 @@ internal static class ReleasedParcels
             while (await coming is { } batch)
             {
                 coming = NextAsync();
-                if (!await PutAsync(connection, book, round, batch, from, way, cancel))
+                if (!await PutAsync(connection, book, round, batch, from, channel, cancel))
                 {
                     return false;
                 }
@@ -65,7 +65,7 @@ internal static class ReleasedParcels
         long round,
         IReadOnlyList<FrozenParcel> parcels,
         DateTimeOffset from,
-        Way way,
+        Channel channel,
         CancellationToken cancel
     )
     {
@@ -83,13 +83,13 @@ internal static class ReleasedParcels
                                 and d.customer = p.customer and d.decision in ('held', 'removed'))
                         offset 0) at)
                 update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card, letterhead = f.letterhead,
-                    sent_as = f.sent_as, try_from = $3, way = case when p.recipients = '{}' then 'post' else $4 end
+                    sent_as = f.sent_as, try_from = $3, channel = case when p.recipients = '{}' then 'post' else $4 end
                 from ready f where p.ctid = f.place
                 """,
                 book,
                 round,
                 from.ToUniversalTime(),
-                way.ToString().ToLowerInvariant()
+                channel.ToString().ToLowerInvariant()
             )
             .RunAsync(cancel);
         if (released != parcels.Count)

@@ -131,10 +131,10 @@ public sealed record ParcelRecord(
         [.. again.Where(s => Sums.Any(sum => sum.Currency == s.Currency.Code))];
 
     /// <summary>Whether it can be released.</summary>
-    public bool IsReady => ParcelStanding.IsReady(State, Problem);
+    public bool IsReady => ParcelStatus.IsReady(State, Problem);
 
     /// <summary>The code of where it stands, as it is shown.</summary>
-    public string Standing => ParcelStanding.Of(State, Problem);
+    public string Status => ParcelStatus.Of(State, Problem);
 
     /// <summary>What it was prepared from; null where that was not noted yet.</summary>
     public ParcelSeal? Seal { get; init; }

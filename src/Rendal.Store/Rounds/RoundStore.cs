@@ -433,7 +433,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <param name="person">Who releases them.</param>
     /// <param name="now">The moment.</param>
     /// <param name="from">From when on they may leave: the same, or later.</param>
-    /// <param name="way">How they leave; those without recipients go by post alone.</param>
+    /// <param name="channel">How they leave; those without recipients go by post alone.</param>
     /// <param name="cancel">Stops it.</param>
     public async Task<bool> ReleaseAsync(
         long id,
@@ -444,7 +444,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         long person,
         DateTimeOffset now,
         DateTimeOffset from,
-        Way way,
+        Channel channel,
         CancellationToken cancel
     )
     {
@@ -475,7 +475,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         }
 
         await RoundChanges.RaiseAsync(connection, book, id, person, "release", "", null, cancel);
-        if (!await ReleasedParcels.PutAsync(connection, book, id, parcels, from, way, cancel))
+        if (!await ReleasedParcels.PutAsync(connection, book, id, parcels, from, channel, cancel))
         {
             return false;
         }
@@ -513,7 +513,8 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 """
                 update parcel p set state = 'prepared', worker = null, makings = 0 where p.book_id = $1 and p.round_id = $2
                     and (p.state in ('released', 'to-be-retried')
-                    or (p.state = 'sending' and not exists (select from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id
+                    or (p.state = 'sending' and not exists (select from delivery_attempt t where t.book_id = p.book_id
+                        and t.parcel_id = p.id
                         and t.ended_at is null)))
                 """,
                 book,
@@ -561,7 +562,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     {
         await using var command = source.Sql(
             "select p.customer, p.name, m.bytes from parcel p join message m on m.book_id = p.book_id and m.parcel_id = p.id "
-                + "where p.book_id = $1 and p.round_id = $2 and p.way = 'file' and p.state in ('exported', 'sent') order by "
+                + "where p.book_id = $1 and p.round_id = $2 and p.channel = 'file' and p.state in ('exported', 'sent') order by "
                 + "p.position",
             book,
             id
@@ -575,10 +576,10 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>What of a round was made up for the post, in the order of its parcels.</summary>
     /// <exception cref="InvalidDataException">Stored bytes do not have the hash that was written with them.</exception>
-    public Task<List<PostedLetter>> PapersAsync(long id, CancellationToken cancel) =>
+    public Task<List<PostedLetter>> LettersAsync(long id, CancellationToken cancel) =>
         source
             .Sql(
-                "select p.customer, p.name, a.lines, a.country, a.bytes, a.sha256, p.id from paper a join parcel p on "
+                "select p.customer, p.name, a.lines, a.country, a.bytes, a.sha256, p.id from letter a join parcel p on "
                     + "p.book_id = a.book_id and p.id = a.parcel_id where p.book_id = $1 and p.round_id = $2 order by p.position",
                 book,
                 id
@@ -589,17 +590,17 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                     r.GetString(1),
                     r.GetFieldValue<string[]>(2),
                     r.GetString(3),
-                    DispatchLog.Checked(r, 4, "paper", r.GetInt64(6))
+                    DispatchLog.Checked(r, 4, "letter", r.GetInt64(6))
                 ),
                 cancel
             );
 
     /// <summary>How many letters of a round were made up for the post.</summary>
-    public async Task<int> PaperCountAsync(long id, CancellationToken cancel) =>
+    public async Task<int> LetterCountAsync(long id, CancellationToken cancel) =>
         (int)
             await source
                 .Sql(
-                    "select count(*) from paper a join parcel p on p.book_id = a.book_id and p.id = a.parcel_id where "
+                    "select count(*) from letter a join parcel p on p.book_id = a.book_id and p.id = a.parcel_id where "
                         + "p.book_id = $1 and p.round_id = $2",
                     book,
                     id
@@ -617,7 +618,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 .Sql(
                     """
                     select count(*) filter (where t.ended_at >= $3 and t.ending = 'accepted'), min(t.started_at)
-                    from dispatch_try t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id where t.book_id = $1
+                    from delivery_attempt t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id where t.book_id = $1
                         and t.started_at >= $3 - interval '10 minutes' and p.round_id = $2
                     """,
                     book,
@@ -708,7 +709,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, long>> CountsAsync(long id, CancellationToken cancel) =>
         (
             await source
-                .Sql("select standing, count(*) from parcel where book_id = $1 and round_id = $2 group by 1", book, id)
+                .Sql("select status, count(*) from parcel where book_id = $1 and round_id = $2 group by 1", book, id)
                 .ListAsync(r => (r.GetString(0), r.GetInt64(1)), cancel)
         ).ToDictionary(c => c.Item1, c => c.Item2);
 
@@ -724,7 +725,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 .Sql(
                     """
                     select w.customer, (max(t.ended_at) at time zone b.time_zone)::date
-                    from dispatch_try t
+                    from delivery_attempt t
                         join book b on b.id = t.book_id
                         join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
                         cross join lateral (select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) w
@@ -766,9 +767,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                     where r.book_id = $1 and r.id = $2 and r.released_at is not null and not exists (
                         select from parcel p where p.book_id = r.book_id and p.round_id = r.id and (
                             p.state not in ('prepared', 'held') or p.problem = $3
-                            or exists (select from dispatch_try t where t.book_id = p.book_id and t.parcel_id = p.id)
+                            or exists (select from delivery_attempt t where t.book_id = p.book_id and t.parcel_id = p.id)
                             or exists (select from message m where m.book_id = p.book_id and m.parcel_id = p.id)
-                            or exists (select from paper a where a.book_id = p.book_id and a.parcel_id = p.id)))
+                            or exists (select from letter a where a.book_id = p.book_id and a.parcel_id = p.id)))
                     """,
                     book,
                     id,
@@ -783,7 +784,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         await connection
             .Sql(
                 "update parcel set subject = null, body = null, card = null, letterhead = null, sent_as = null, try_from = "
-                    + "null, tries = 0, way = 'mail' where book_id = $1 and round_id = $2 and card is not null",
+                    + "null, tries = 0, channel = 'mail' where book_id = $1 and round_id = $2 and card is not null",
                 book,
                 id
             )

@@ -1,5 +1,5 @@
 using Npgsql;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 
 namespace Rendal.Store.Rounds;
 
@@ -10,7 +10,7 @@ internal sealed class TemplateAssignmentTable(NpgsqlDataSource source, long book
     /// <summary>All uses.</summary>
     public Task<List<TemplateAssignment>> ListAsync(CancellationToken cancel) =>
         source
-            .Sql($"select purpose, language, {thing}_id from {thing}_use where book_id = $1 order by purpose, language", book)
+            .Sql($"select purpose, language, {thing}_id from {thing}_assignment where book_id = $1 order by purpose, language", book)
             .ListAsync(r => new TemplateAssignment(r.GetString(0), r.GetString(1), r.GetInt64(2)), cancel);
 
     /// <summary>Uses one for a purpose in place of the one before; null for none.</summary>
@@ -21,7 +21,7 @@ internal sealed class TemplateAssignmentTable(NpgsqlDataSource source, long book
                 id is { } known
                     ? connection
                         .Sql(
-                            $"insert into {thing}_use (book_id, purpose, language, {thing}_id) values ($1, $2, $3, $4) on "
+                            $"insert into {thing}_assignment (book_id, purpose, language, {thing}_id) values ($1, $2, $3, $4) on "
                                 + $"conflict (book_id, purpose, language) do update set {thing}_id = excluded.{thing}_id",
                             book,
                             purpose,
@@ -30,7 +30,12 @@ internal sealed class TemplateAssignmentTable(NpgsqlDataSource source, long book
                         )
                         .RunAsync(cancel)
                     : connection
-                        .Sql($"delete from {thing}_use where book_id = $1 and purpose = $2 and language = $3", book, purpose, language)
+                        .Sql(
+                            $"delete from {thing}_assignment where book_id = $1 and purpose = $2 and language = $3",
+                            book,
+                            purpose,
+                            language
+                        )
                         .RunAsync(cancel),
             cancel
         );

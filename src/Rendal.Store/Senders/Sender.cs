@@ -48,7 +48,7 @@ public sealed record Sender(
     public string Paused { get; init; } = "";
 
     /// <summary>What keeps its server from being reached; null while it is.</summary>
-    public ServerUnreachable? Away { get; init; }
+    public ServerUnreachable? Unreachable { get; init; }
 
     /// <summary>The identity that its messages go out under.</summary>
     public SentAs SentAs => new(Name, Address, ReplyTo, CopyToSelf);
@@ -64,8 +64,13 @@ public sealed record Sender(
         IsFor(person) || Paused.Length == 0 ? Paused : "A colleague’s sender is paused; they have to see to it.";
 
     /// <summary>What keeps its server from being reached, as a person is told.</summary>
-    public ServerUnreachable? AwayFor(long person) =>
-        IsFor(person) || Away is null ? Away : Away with { Words = "the server of a colleague’s sender cannot be reached" };
+    public ServerUnreachable? UnreachableFor(long person) =>
+        IsFor(person) || Unreachable is null
+            ? Unreachable
+            : Unreachable with
+            {
+                Words = "the server of a colleague’s sender cannot be reached",
+            };
 }
 
 /// <summary>A server that cannot be reached.</summary>

@@ -7,7 +7,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
 {
     internal const string Columns =
         "id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, "
-        + "largest_bytes, paused, away_times, away_since, away_words, away_until, pauses, person_id";
+        + "largest_bytes, paused, unreachable_times, unreachable_since, unreachable_words, unreachable_until, pauses, person_id";
 
     /// <summary>
     /// The senders under which a person may send: their own first, then those of the book, each in the order in which they were made.
@@ -63,7 +63,8 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
                 update sender set name = $2, address = $3, host = $4, port = $5, security = $6, user_name = $7,
                     password = coalesce($8, case when (host, port, security) = ($4, $5, $6) then password end),
                     reply_to = $9, copy_to_self = $10, a_minute = $11, a_day = $12, largest_bytes = $13, pauses = $14, person_id = $15,
-                    paused = '', next_at = '-infinity', away_times = 0, away_since = null, away_words = '', away_until = '-infinity'
+                    paused = '', next_at = '-infinity', unreachable_times = 0, unreachable_since = null, unreachable_words = '',
+                        unreachable_until = '-infinity'
                 where book_id = $1 and id = $16
                 """,
                 [book, .. Values(sender), sender.Id]
@@ -75,7 +76,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
                 .Sql(
                     """
                     insert into sender_day (book_id, sender_id, day, messages)
-                    select $1, $2, $3, count(*) from dispatch_try t
+                    select $1, $2, $3, count(*) from delivery_attempt t
                     join parcel p on p.book_id = t.book_id and p.id = t.parcel_id join round r on r.book_id = p.book_id
                         and r.id = p.round_id and r.sender_id = $2
                     join book b on b.id = t.book_id
@@ -120,7 +121,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
             ADay = r.Nullable<int>(at + 11),
             LargestBytes = r.Nullable<int>(at + 12),
             Paused = r.GetString(at + 13),
-            Away = r.GetInt32(at + 14) is > 0 and var times
+            Unreachable = r.GetInt32(at + 14) is > 0 and var times
                 ? new ServerUnreachable(
                     times,
                     r.GetFieldValue<DateTimeOffset>(at + 15),

@@ -1,5 +1,5 @@
 using Npgsql;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Store.Rounds;
 

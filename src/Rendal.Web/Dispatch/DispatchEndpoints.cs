@@ -91,8 +91,8 @@ internal static class DispatchEndpoints
         group.MapGet("/{parcel:long}/message.eml", async (long parcel, BookScope scope, CancellationToken cancel) =>
             Save(await BytesAsync(parcel, scope, cancel), string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}.eml"))
         );
-        group.MapGet("/{parcel:long}/paper", async (long parcel, BookScope scope, CancellationToken cancel) =>
-            Send(await scope.Log.PaperAsync(parcel, cancel) is var (name, pdf) ? (name, DocumentFile.PdfType, pdf) : null)
+        group.MapGet("/{parcel:long}/letter", async (long parcel, BookScope scope, CancellationToken cancel) =>
+            Send(await scope.Log.LetterAsync(parcel, cancel) is var (name, pdf) ? (name, DocumentFile.PdfType, pdf) : null)
         );
         group.MapGet("/{parcel:long}/notes", async (long parcel, BookScope scope, CancellationToken cancel) =>
             await scope.Log.NotesAsync(parcel, cancel)

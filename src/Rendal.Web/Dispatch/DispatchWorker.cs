@@ -52,7 +52,7 @@ internal sealed partial class DispatchWorker(
             catch (Exception e) when (e is NpgsqlException or IOException)
             {
                 // The database is away. What this worker had claimed is seen to by whoever registers next.
-                DatabaseAway(log, e.Message);
+                DatabaseUnreachable(log, e.Message);
                 await PauseAsync(stoppingToken);
             }
             catch (Exception e) when (!stoppingToken.IsCancellationRequested)
@@ -157,7 +157,7 @@ internal sealed partial class DispatchWorker(
     }
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "The database cannot be reached or written, sending waits for it: {Reason}")]
-    private static partial void DatabaseAway(ILogger log, string reason);
+    private static partial void DatabaseUnreachable(ILogger log, string reason);
 
     [LoggerMessage(Level = LogLevel.Error, Message = "Unexpected while sending; it goes on")]
     private static partial void Unexpected(ILogger log, Exception exception);

@@ -31,7 +31,7 @@ internal abstract partial class PollingService(string what, TimeSpan again, Time
             catch (NpgsqlException e)
             {
                 // What was claimed is due again later, what was not is claimed when the database is back.
-                DatabaseAway(log, what, e.Message);
+                DatabaseUnreachable(log, what, e.Message);
             }
             catch (Exception e) when (!stoppingToken.IsCancellationRequested)
             {
@@ -44,7 +44,7 @@ internal abstract partial class PollingService(string what, TimeSpan again, Time
     }
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "{What} waits, as the database cannot be reached or written: {Reason}")]
-    private static partial void DatabaseAway(ILogger log, string what, string reason);
+    private static partial void DatabaseUnreachable(ILogger log, string what, string reason);
 
     [LoggerMessage(Level = LogLevel.Error, Message = "{What} failed")]
     private static partial void Unexpected(ILogger log, Exception fault, string what);

@@ -3,7 +3,7 @@ using Npgsql;
 using Rendal.App.Books;
 using Rendal.App.Intake;
 using Rendal.App.Progress;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Store.Books;
 using Rendal.Store.Intake;

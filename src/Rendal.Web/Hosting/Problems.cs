@@ -36,7 +36,7 @@ internal sealed partial class Problems(IProblemDetailsService details, ILogger<P
             FileRefused or OverBudget => (StatusCodes.Status422UnprocessableEntity, exception.Message),
             BadHttpRequestException bad => (bad.StatusCode, NotUnderstood(bad)),
             OperationCanceledException when context.RequestAborted.IsCancellationRequested => (499, "The request was given up."),
-            NpgsqlException away when DatabaseAway.Is(away) => (StatusCodes.Status503ServiceUnavailable, DatabaseAway.Words),
+            NpgsqlException away when DatabaseUnreachable.Is(away) => (StatusCodes.Status503ServiceUnavailable, DatabaseUnreachable.Words),
             _ when !RequestCheck.IsBound(context) && IsOfTheRequest(exception) => (
                 StatusCodes.Status400BadRequest,
                 NotUnderstood(exception)

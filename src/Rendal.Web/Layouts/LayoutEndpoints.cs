@@ -2,9 +2,9 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.App.Documents;
 using Rendal.App.Layouts;
-using Rendal.App.Uses;
+using Rendal.App.Templates;
 using Rendal.Core.Layouts;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Store.Layouts;
 using Rendal.Web.Books;
@@ -173,7 +173,7 @@ internal static class LayoutEndpoints
 
         var template = StoreLayout.Ready(layout);
         var sample = await LayoutSample.OfAsync(customer, scope, clock, cancel);
-        var file = await renderer.MakeAsync(scope.Book.Id, sample.Paper(template, level), template.Layout, known, cancel);
+        var file = await renderer.MakeAsync(scope.Book.Id, sample.Document(template, level), template.Layout, known, cancel);
         return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
 }

@@ -1,5 +1,5 @@
 using System.ComponentModel.DataAnnotations;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 
 namespace Rendal.Web.Rounds;
 

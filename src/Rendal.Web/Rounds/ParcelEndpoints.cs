@@ -20,7 +20,7 @@ internal sealed record ParcelView(
     long Id,
     string Customer,
     string Name,
-    string Standing,
+    string Status,
     string Problem,
     string From,
     IReadOnlyList<string> To,
@@ -60,7 +60,7 @@ internal static class ParcelEndpoints
             parcel,
             made.Parcel.Customer,
             made.Parcel.Name,
-            made.Parcel.Standing,
+            made.Parcel.Status,
             made.Parcel.Problem,
             made.Round.Sender.ShownTo(scope.Person),
             made.Parcel.Recipients,
@@ -72,7 +72,7 @@ internal static class ParcelEndpoints
             [
                 .. made
                     .Layout.Layout.Forms.Order()
-                    .Zip(DocumentFile.Names(made.Paper(), made.Layout.Layout), (form, name) => new DocumentLine(form, name)),
+                    .Zip(DocumentFile.Names(made.Document(), made.Layout.Layout), (form, name) => new DocumentLine(form, name)),
             ],
             Guards.SandboxedPage(
                 MessageBuilder.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? "")
@@ -98,7 +98,7 @@ internal static class ParcelEndpoints
             throw ProblemException.NotFound("This document");
         }
 
-        var file = await press.MakeAsync(scope.Book.Id, made.Paper(), made.Layout.Layout, known, cancel);
+        var file = await press.MakeAsync(scope.Book.Id, made.Document(), made.Layout.Layout, known, cancel);
         return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
 

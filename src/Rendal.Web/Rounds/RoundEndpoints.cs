@@ -241,7 +241,7 @@ internal static class RoundEndpoints
             secrets.IsPractice(sender.Host, sender.Port),
             [.. summed.Wordings.Select(w => new WordingCount(w.Wording, w.Parcels))],
             Enclosed(summed.Layouts),
-            summed.All.Count(p => p.Standing == ParcelStanding.NeedsYou),
+            summed.All.Count(p => p.Status == ParcelStatus.NeedsYou),
             summed.All.Count(p => p.State == ParcelState.Held),
             summed.LeftOut,
             ready.Count >= TypedFrom
@@ -284,7 +284,7 @@ internal static class RoundEndpoints
                 request.Revision,
                 request.Seen,
                 request.At,
-                request.Way,
+                request.Channel,
                 request.DespiteLedger == true,
                 request.SeenChanges == true
             ),
@@ -345,15 +345,15 @@ internal static class RoundEndpoints
     private static async Task<FileStreamHttpResult> PostAsync(long id, BookScope scope, CancellationToken cancel, bool bothSides = false)
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
-        var papers = await scope.Rounds.PapersAsync(id, cancel);
-        return papers.Count == 0
+        var letters = await scope.Rounds.LettersAsync(id, cancel);
+        return letters.Count == 0
             ? throw ProblemException.Conflict("Nothing of this round was made up for the post yet.")
             : await FileOnTheWay.SendAsync(DocumentFile.PdfType, FileName.Safe($"{round.Name} post", ".pdf"), file =>
             {
                 PostBundle.Write(
                     file,
                     round.Name,
-                    papers.Select(p => new PostPiece(p.Customer, p.Name, p.Lines, p.Country, p.Pdf)),
+                    letters.Select(p => new PostPiece(p.Customer, p.Name, p.Lines, p.Country, p.Pdf)),
                     bothSides,
                     scope.Book.Firm.OwnCountry()
                 );
@@ -421,11 +421,11 @@ internal static class RoundEndpoints
                 counts,
                 round.Paused,
                 sender!.PausedFor(scope.Person),
-                sender.AwayFor(scope.Person),
+                sender.UnreachableFor(scope.Person),
                 left == 0 ? 0 : await scope.Rounds.PaceAsync(id, now, cancel),
                 ForecastView.Of(await SendingForecast.OfAsync(sender, left, scope, clock, cancel)),
                 leaves > now ? leaves : null,
-                await scope.Rounds.PaperCountAsync(id, cancel)
+                await scope.Rounds.LetterCountAsync(id, cancel)
             );
             if (last is null || !Same(view, last))
             {

@@ -76,7 +76,7 @@ internal sealed record ParcelSumView(
 }
 
 /// <summary>A parcel in the list.</summary>
-/// <param name="Standing"><c>needs-you</c> for one that a person has to see to; else its state.</param>
+/// <param name="Status"><c>needs-you</c> for one that a person has to see to; else its state.</param>
 /// <param name="Accounts">The accounts on its statements; more than the customer's own for a head office.</param>
 /// <param name="ReminderLevel">The level of the reminder that it is; null for statements.</param>
 /// <param name="OnPaper">Whether it goes by post, alone where there are no recipients.</param>
@@ -87,7 +87,7 @@ internal sealed record ParcelLine(
     string Customer,
     string Name,
     IReadOnlyList<ParcelAccount> Accounts,
-    string Standing,
+    string Status,
     string Problem,
     IReadOnlyList<string> Recipients,
     IReadOnlyList<ParcelSumView> Sums,
@@ -105,7 +105,7 @@ internal sealed record ParcelLine(
             p.Customer,
             p.Name,
             p.Accounts,
-            p.Standing,
+            p.Status,
             p.Problem,
             p.Recipients,
             [.. p.Sums.Select(ParcelSumView.Of)],
@@ -133,7 +133,7 @@ internal sealed record LeftOutLine(string? Customer, string Name, string? Curren
 }
 
 /// <summary>A part of the proof: the parcels of one standing, or what is left out for one reason.</summary>
-/// <param name="Kind">A standing, or <c>left-out:</c> and the reason.</param>
+/// <param name="Kind">A status, or <c>left-out:</c> and the reason.</param>
 /// <param name="Count">How many customers.</param>
 /// <param name="Amount">Their sum.</param>
 /// <param name="Share">The part of the whole bar, from 0 to 1, by absolute amounts.</param>
@@ -171,7 +171,7 @@ internal sealed record ProofView(
             [.. all.Select(p => new ProofPartView(p.Kind, p.Count, currency.Plain(p.Amount), whole == 0 ? 0 : (double)(p.Weight / whole)))]
         );
 
-        static int Place(string kind) => ParcelStanding.ListOrder.Index().FirstOrDefault(s => s.Item2 == kind, (int.MaxValue, "")).Item1;
+        static int Place(string kind) => ParcelStatus.ListOrder.Index().FirstOrDefault(s => s.Item2 == kind, (int.MaxValue, "")).Item1;
     }
 }
 
@@ -223,7 +223,7 @@ internal sealed record RoundView(
 internal sealed record RevisionView(bool IsOther, bool IsBehind);
 
 /// <summary>A part of the parcels of a round, or of those that are found by a text.</summary>
-/// <param name="Groups">How many there are, by standing, in the order of the list.</param>
+/// <param name="Groups">How many there are, by status, in the order of the list.</param>
 /// <param name="From">How many come before.</param>
 /// <param name="Parcels">They.</param>
 internal sealed record ParcelPage(IReadOnlyList<ParcelGroup> Groups, int From, IReadOnlyList<ParcelLine> Parcels);
@@ -254,11 +254,11 @@ internal sealed record WordingCount(string Name, int Messages);
 /// <summary>What is about to be released.</summary>
 /// <param name="Parcels">How many parcels are ready.</param>
 /// <param name="Messages">How many of them are messages.</param>
-/// <param name="Papers">How many of them go by post, some beside their message.</param>
+/// <param name="Letters">How many of them go by post, some beside their message.</param>
 internal sealed record ReleaseSummary(
     int Parcels,
     int Messages,
-    int Papers,
+    int Letters,
     int Addresses,
     IReadOnlyList<SumView> Totals,
     string Sender,
@@ -311,7 +311,7 @@ internal sealed record SummaryRequest(IReadOnlyList<long>? Parcels);
 /// <param name="Parcels">The parcels by number; null for all that are ready.</param>
 /// <param name="Revision">The revision that the summary is of.</param>
 /// <param name="Seen">What the summary gave for those parcels; another where one of them is another now.</param>
-/// <param name="Way">How they leave.</param>
+/// <param name="Channel">How they leave.</param>
 /// <param name="DespiteLedger">Whether they are let go although the ledger that the round is from was undone, or is not the
 /// newest.</param>
 /// <param name="SeenChanges">Whether what the summary says to have changed was seen.</param>
@@ -321,7 +321,7 @@ internal sealed record ReleaseRequest(
     long Revision,
     [property: StringLength(64)] string Seen,
     string? At = null,
-    Way Way = Way.Mail,
+    Channel Channel = Channel.Mail,
     bool? DespiteLedger = null,
     bool? SeenChanges = null
 );
@@ -333,7 +333,7 @@ internal sealed record ReleaseRequest(
 /// <param name="ServerUnreachable">What keeps the sender's server from being reached; null while it is.</param>
 /// <param name="AMinute">How many messages the server takes a minute, by the last ten seconds.</param>
 /// <param name="Forecast">When the rest goes, as far as the sender's allowance tells.</param>
-/// <param name="Papers">How many letters were made up for the post.</param>
+/// <param name="Letters">How many letters were made up for the post.</param>
 /// <param name="LeavesAt">When the next leaves, where that is later; null where it may go now, or none is left.</param>
 internal sealed record ProgressView(
     IReadOnlyDictionary<string, long> Counts,
@@ -343,7 +343,7 @@ internal sealed record ProgressView(
     int AMinute,
     ForecastView Forecast,
     DateTimeOffset? LeavesAt,
-    int Papers
+    int Letters
 );
 
 /// <summary>How many parcels were stopped.</summary>

@@ -24,7 +24,7 @@ namespace Rendal.Web.Senders;
 /// <param name="LargestBytes">The largest message; null where it is not known.</param>
 /// <param name="PauseMinutes">The pauses between the tries of a message that the server puts off.</param>
 /// <param name="Paused">Why it sends nothing until a person has seen to it; empty when it may.</param>
-/// <param name="Away">What keeps its server from being reached; null while it is.</param>
+/// <param name="Unreachable">What keeps its server from being reached; null while it is.</param>
 /// <param name="IsMine">Whether it is the person's own, and nobody else sends under it.</param>
 /// <param name="IsPractice">Whether what it sends ends in the postroom.</param>
 internal sealed record SenderView(
@@ -44,7 +44,7 @@ internal sealed record SenderView(
     int? LargestBytes,
     IReadOnlyList<int> PauseMinutes,
     string Paused,
-    ServerUnreachable? Away,
+    ServerUnreachable? Unreachable,
     bool IsMine,
     bool IsPractice
 );
@@ -135,7 +135,7 @@ internal static class SenderEndpoints
             s.LargestBytes,
             [.. s.Pauses.Select(p => (int)p.TotalMinutes)],
             s.Paused,
-            s.Away,
+            s.Unreachable,
             s.Person is not null,
             secrets.IsPractice(s.Host, s.Port)
         );

@@ -12,7 +12,7 @@ using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Files.Pdf;
 using Rendal.Store.Books;
@@ -111,7 +111,7 @@ internal sealed class OneRound : IDisposable
             summed.Revision,
             summed.Ready.Seen,
             null,
-            Way.Mail,
+            Channel.Mail,
             DespiteLedger: false,
             SeenChanges: wanted is not null && summed.Changed.Length > 0
         );
@@ -222,7 +222,7 @@ internal sealed class OneRound : IDisposable
         {
             var made = Assert.Single(await maker.MakeAsync(claimed, () => Task.FromResult<ClaimedParcel?>(null), Cancel));
             Assert.Equal("", made.Problem);
-            var attempt = (await queue.BeginAttemptAsync(claimed, worker.Number, made.Message, made.Paper, DateTimeOffset.UtcNow))!.Value;
+            var attempt = (await queue.BeginAttemptAsync(claimed, worker.Number, made.Message, made.Letter, DateTimeOffset.UtcNow))!.Value;
             Assert.True(await queue.MarkEndingAsync(claimed, worker.Number, attempt, DateTimeOffset.UtcNow));
             var accepted = new Outcome(
                 Ending.Accepted,

@@ -42,6 +42,10 @@ public sealed class LayoutTemplateTests
             },
             { "Part 8, how to pay: “DE00” is not an IBAN.", Paying(new PaymentPart { Iban = "DE00" }) },
             {
+                "Part 8, how to pay: “COBA DE” is not a BIC.",
+                Paying(new PaymentPart { Iban = "DE89 3704 0044 0532 0130 00", Bic = "COBA DE" })
+            },
+            {
                 "Part 8, how to pay: the link begins with https:// and the name of the site",
                 Paying(new PaymentPart { Link = "javascript:alert(1)" })
             },
@@ -90,9 +94,9 @@ public sealed class LayoutTemplateTests
         Assert.All(ReadyMade.All, made =>
         {
             Assert.Empty(LayoutReader.Read(made.Layout).Errors);
-            var paper = Paper(made.Layout, level: 1, language: made.Language, contact: "Ines Caldera");
-            Assert.Empty(paper.EmptySlots);
-            Assert.DoesNotContain(Words(paper).Append(paper.Title), w => w.Contains('{', StringComparison.Ordinal));
+            var document = Document(made.Layout, level: 1, language: made.Language, contact: "Ines Caldera");
+            Assert.Empty(document.EmptySlots);
+            Assert.DoesNotContain(Words(document).Append(document.Title), w => w.Contains('{', StringComparison.Ordinal));
         });
     }
 
@@ -107,7 +111,7 @@ public sealed class LayoutTemplateTests
                     + "data-slot=\"statement.amount\"></span>&amp;in=<span data-slot=\"statement.currency\"></span>",
             }
         );
-        var link = Paper(layout, name: "Inn & Bar/../?x=1#y @evil.example").PayLink;
+        var link = Document(layout, name: "Inn & Bar/../?x=1#y @evil.example").PayLink;
         Assert.StartsWith(
             "https://pay.example/?to=Inn%20%26%20Bar%2F..%2F%3Fx%3D1%23y%20%40evil.example&sum=",
             link,
@@ -121,12 +125,12 @@ public sealed class LayoutTemplateTests
     [Fact]
     public void A_bar_code_says_the_customers_code_or_words_of_its_own_and_what_cannot_be_one_stops()
     {
-        Assert.Equal("A", Paper(Paying(new PaymentPart { BarCode = BarCodeKind.Code39 })).BarCode!.Text);
-        var own = Paper(
+        Assert.Equal("A", Document(Paying(new PaymentPart { BarCode = BarCodeKind.Code39 })).BarCode!.Text);
+        var own = Document(
             Paying(new PaymentPart { BarCode = BarCodeKind.Code128, BarCodeText = "TLH-<span data-slot=\"customer.code\"></span>" })
         );
         Assert.Equal(("TLH-A", ""), (own.BarCode!.Text, own.Problem));
-        var not = Paper(
+        var not = Document(
             Paying(new PaymentPart { BarCode = BarCodeKind.Code39, BarCodeText = "<span data-slot=\"customer.name\"></span>" }),
             name: "Łabędź"
         );
@@ -136,26 +140,26 @@ public sealed class LayoutTemplateTests
     [Fact]
     public void A_letter_without_a_table_leaves_the_message_its_own()
     {
-        var paper = Paper(ReadyMade.All.Last(r => r.Language == "en").Layout, contact: "Ines Caldera");
-        Assert.Equal("Your account A", paper.Title);
-        Assert.Contains("T-1", StatementTable.Html(paper));
+        var document = Document(ReadyMade.All.Last(r => r.Language == "en").Layout, contact: "Ines Caldera");
+        Assert.Equal("Your account A", document.Title);
+        Assert.Contains("T-1", StatementTable.Html(document));
     }
 
     [Fact]
     public void The_columns_stand_in_their_order_under_their_headings()
     {
-        var paper = Paper(
+        var document = Document(
             Of(new ItemsPart { Columns = [new("open", "Still open"), new("number"), new("extra:Delivery round"), new("reference")] })
         );
-        Assert.Equal(["Still open", "Number", "Delivery round", "Reference"], paper.Columns.Select(c => c.Heading));
-        Assert.Equal(["100.00", "T-1", "N2", "PO 7"], paper.Sections[0].Rows.First());
-        Assert.Equal([true, false, false, false], paper.Columns.Select(c => c.IsFigure));
+        Assert.Equal(["Still open", "Number", "Delivery round", "Reference"], document.Columns.Select(c => c.Heading));
+        Assert.Equal(["100.00", "T-1", "N2", "PO 7"], document.Sections[0].Rows.First());
+        Assert.Equal([true, false, false, false], document.Columns.Select(c => c.IsFigure));
     }
 
     [Fact]
     public void Items_are_put_together_by_a_column_each_group_with_its_sum()
     {
-        var parts = Paper(
+        var parts = Document(
             Of(
                 new ItemsPart
                 {
@@ -183,31 +187,31 @@ public sealed class LayoutTemplateTests
             Text("Reminder <span data-slot=\"reminder.level\"></span>", TextWhen.Reminder),
             Text("No reminder", TextWhen.NoReminder)
         );
-        Assert.Equal(["Past due: £100.00", "No reminder"], Words(Paper(layout)));
-        Assert.Equal(["Past due: £100.00", "Reminder 2"], Words(Paper(layout, level: 2)));
-        Assert.Equal(["All well", "No reminder"], Words(Paper(layout, asOf: new DateOnly(2026, 9, 30))));
-        Assert.Equal(["Past due: 100,00\u00A0£", "No reminder"], Words(Paper(layout, language: "de")));
+        Assert.Equal(["Past due: £100.00", "No reminder"], Words(Document(layout)));
+        Assert.Equal(["Past due: £100.00", "Reminder 2"], Words(Document(layout, level: 2)));
+        Assert.Equal(["All well", "No reminder"], Words(Document(layout, asOf: new DateOnly(2026, 9, 30))));
+        Assert.Equal(["Past due: 100,00\u00A0£", "No reminder"], Words(Document(layout, language: "de")));
     }
 
     [Fact]
     public void A_slot_without_a_value_is_told_of_unless_it_has_an_or_else()
     {
-        var empty = Paper(With(Text("<span data-slot=\"customer.contact\"></span>", TextWhen.Always)));
+        var empty = Document(With(Text("<span data-slot=\"customer.contact\"></span>", TextWhen.Always)));
         Assert.Equal(["customer.contact"], empty.EmptySlots.Select(s => s.Name));
-        var orElse = Paper(
+        var orElse = Document(
             With(Text("<span data-slot=\"customer.contact\" data-or-else=\"the accounts office\"></span>", TextWhen.Always))
         );
         Assert.Empty(orElse.EmptySlots);
         Assert.Equal(["the accounts office"], Words(orElse));
-        Assert.Empty(Paper(With(Text("<span data-slot=\"customer.contact\"></span>", TextWhen.Reminder))).EmptySlots);
+        Assert.Empty(Document(With(Text("<span data-slot=\"customer.contact\"></span>", TextWhen.Reminder))).EmptySlots);
     }
 
     [Fact]
     public void The_title_is_the_usual_one_or_ones_own()
     {
-        Assert.Equal("Statement of account", Paper(Layout.BuiltIn).Title);
-        Assert.Equal("Reminder 2", Paper(Layout.BuiltIn, level: 2).Title);
-        Assert.Equal("2. Zahlungserinnerung", Paper(Layout.BuiltIn, level: 2, language: "de").Title);
+        Assert.Equal("Statement of account", Document(Layout.BuiltIn).Title);
+        Assert.Equal("Reminder 2", Document(Layout.BuiltIn, level: 2).Title);
+        Assert.Equal("2. Zahlungserinnerung", Document(Layout.BuiltIn, level: 2, language: "de").Title);
         var own = Layout.BuiltIn with
         {
             Parts =
@@ -217,22 +221,22 @@ public sealed class LayoutTemplateTests
                 ),
             ],
         };
-        Assert.Equal("Account of Inn & <Kell>", Paper(own).Title);
+        Assert.Equal("Account of Inn & <Kell>", Document(own).Title);
     }
 
     [Fact]
     public void The_name_of_the_file_is_the_usual_one_or_made_from_slots()
     {
-        Assert.Equal("A statement 2026-10-31", Paper(Layout.BuiltIn).FileName);
-        Assert.Equal("A reminder 2 2026-10-31", Paper(Layout.BuiltIn, level: 2).FileName);
+        Assert.Equal("A statement 2026-10-31", Document(Layout.BuiltIn).FileName);
+        Assert.Equal("A reminder 2 2026-10-31", Document(Layout.BuiltIn, level: 2).FileName);
         var own = Layout.BuiltIn with
         {
             FileName = "<span data-slot=\"statement.day\"></span> <span data-slot=\"customer.name\"></span> {{ x }}",
         };
-        Assert.Equal("2026-10-31 Inn & <Kell> {{ x }}", Paper(own).FileName);
+        Assert.Equal("2026-10-31 Inn & <Kell> {{ x }}", Document(own).FileName);
         Assert.Equal(
             ["customer.contact"],
-            Paper(Layout.BuiltIn with { FileName = "<span data-slot=\"customer.contact\"></span>" }).EmptySlots.Select(s => s.Name)
+            Document(Layout.BuiltIn with { FileName = "<span data-slot=\"customer.contact\"></span>" }).EmptySlots.Select(s => s.Name)
         );
         Assert.Contains(
             "Name of the file: The subject has a slot “no.such”",
@@ -247,10 +251,10 @@ public sealed class LayoutTemplateTests
         {
             Parts = [.. Layout.BuiltIn.Parts.Take(7), new PaymentPart { Iban = "DE89 3704 0044 0532 0130 00" }],
         };
-        Assert.Null(Paper(layout).Sections[0].Transfer);
+        Assert.Null(Document(layout).Sections[0].Transfer);
         Assert.Equal(
             new SepaTransfer("Tarnbrook Linen Hire", "DE89 3704 0044 0532 0130 00", "", 187m, "A 31 Oct 2026"),
-            Paper(layout, currency: "EUR").Sections[0].Transfer
+            Document(layout, currency: "EUR").Sections[0].Transfer
         );
     }
 
@@ -258,7 +262,7 @@ public sealed class LayoutTemplateTests
     public void Values_never_become_markup_or_slots()
     {
         var layout = With(Text("<b>To</b> <span data-slot=\"customer.name\"></span> {{ customer.code }}", TextWhen.Always));
-        Assert.Equal(["To Inn & <Kell> {{ customer.code }}"], Words(Paper(layout)));
+        Assert.Equal(["To Inn & <Kell> {{ customer.code }}"], Words(Document(layout)));
     }
 
     private static TextPart Text(string html, TextWhen when) => new() { Text = $"<p>{html}</p>", When = when };
@@ -273,10 +277,10 @@ public sealed class LayoutTemplateTests
             Parts = [.. Layout.BuiltIn.Parts.Select(p => p is ItemsPart ? items : p)],
         };
 
-    private static IEnumerable<string> Words(StatementDocument paper) =>
-        paper.Texts.OfType<IReadOnlyList<TextParagraph>>().SelectMany(t => t).Select(p => string.Concat(p.Runs.Select(r => r.Text)));
+    private static IEnumerable<string> Words(StatementDocument document) =>
+        document.Texts.OfType<IReadOnlyList<TextParagraph>>().SelectMany(t => t).Select(p => string.Concat(p.Runs.Select(r => r.Text)));
 
-    private static StatementDocument Paper(
+    private static StatementDocument Document(
         Layout layout,
         int? level = null,
         string language = "en",

@@ -13,7 +13,7 @@ public class StatementDocumentTests
     [Fact]
     public void The_items_stand_in_the_customers_language()
     {
-        var paper = Of(
+        var document = Of(
             new Customer
             {
                 Key = "D1",
@@ -25,26 +25,26 @@ public class StatementDocumentTests
             },
             "EUR"
         );
-        Assert.Equal("Kontoauszug", paper.Title);
-        Assert.Equal(["Gasthof <Krone> & Co", "Frau Anke Weber", "Am Markt 1", "Germany"], paper.AddressLines);
+        Assert.Equal("Kontoauszug", document.Title);
+        Assert.Equal(["Gasthof <Krone> & Co", "Frau Anke Weber", "Am Markt 1", "Germany"], document.AddressLines);
         Assert.Equal(
             ["T-1", "Rechnung", "31.08.2026", "30.09.2026", "31", "1.500,00", "1.500,00"],
-            paper.Sections[0].Rows.Single(r => r[0] == "T-1")
+            document.Sections[0].Rows.Single(r => r[0] == "T-1")
         );
-        Assert.Equal("1.440,00\u00A0€", paper.Sections[0].Total);
+        Assert.Equal("1.440,00\u00A0€", document.Sections[0].Total);
         Assert.Equal(
             ["nicht fällig", "1–30 Tage", "31–60 Tage", "61–90 Tage", "90+ Tage", "Guthaben"],
-            paper.Sections[0].Ages.Select(a => a.Label)
+            document.Sections[0].Ages.Select(a => a.Label)
         );
     }
 
     [Fact]
     public void A_credit_has_no_due_date_and_a_true_minus()
     {
-        var paper = Of(new Customer { Key = "A", Name = "A" }, "GBP");
+        var document = Of(new Customer { Key = "A", Name = "A" }, "GBP");
         Assert.Equal(
             ["C-1", "Credit note", "9 Sep 2026", "", "", "\u221260.00", "\u221260.00"],
-            paper.Sections[0].Rows.Single(r => r[0] == "C-1")
+            document.Sections[0].Rows.Single(r => r[0] == "C-1")
         );
     }
 
@@ -52,15 +52,15 @@ public class StatementDocumentTests
     public void The_table_of_the_message_escapes_every_value()
     {
         var row = Row("A", 10m, "2026-10-01", number: "<img src=x>");
-        var paper = StatementDocument.Of(
+        var document = StatementDocument.Of(
             new Customer { Key = "A", Name = "A" },
             [Statement.Of("A", Pounds, [new OpenItem(row, 10m)], new(2026, 10, 31), AgeingRule.Default)],
             AgeingRule.Default,
             Tarnbrook,
             LayoutReader.BuiltIn
         );
-        Assert.Contains("&lt;img src=x&gt;", StatementTable.Html(paper));
-        Assert.DoesNotContain("<img", StatementTable.Html(paper));
+        Assert.Contains("&lt;img src=x&gt;", StatementTable.Html(document));
+        Assert.DoesNotContain("<img", StatementTable.Html(document));
     }
 
     private static StatementDocument Of(Customer customer, string currency)
@@ -96,7 +96,7 @@ public class StatementDocumentTests
                 )
             )
             .ToList();
-        var paper = StatementDocument.Of(
+        var document = StatementDocument.Of(
             new Customer
             {
                 Key = "H",
@@ -109,12 +109,12 @@ public class StatementDocumentTests
             LayoutReader.BuiltIn,
             nameOf: key => key == "B1" ? "Inn <one>" : key
         );
-        var section = Assert.Single(paper.Sections);
+        var section = Assert.Single(document.Sections);
         Assert.Equal(["Inn <one> (B1)", "B2"], section.Parts.Select(p => p.Heading));
         Assert.All(section.Parts, p => Assert.Equal(subtotal, p.TotalLabel));
         Assert.Equal((grandTotal, total), (section.TotalLabel, section.Total));
 
-        var html = StatementTable.Html(paper);
+        var html = StatementTable.Html(document);
         Assert.Contains("Inn &lt;one&gt; (B1)", html, StringComparison.Ordinal);
         Assert.True(html.IndexOf(section.Parts[0].Total, StringComparison.Ordinal) < html.IndexOf("B2", StringComparison.Ordinal));
     }
@@ -140,7 +140,7 @@ public class StatementDocumentTests
             StatementRules.Default,
             _ => new Rendal.Core.Rounds.Reachability(false, true, null)
         );
-        var paper = StatementDocument.Of(
+        var document = StatementDocument.Of(
             new Customer
             {
                 Key = "A",
@@ -152,8 +152,8 @@ public class StatementDocumentTests
             Tarnbrook,
             LayoutReader.BuiltIn
         );
-        var section = Assert.Single(paper.Sections);
-        Assert.Equal(headings, string.Join('|', paper.Columns.Skip(3).Select(c => c.Heading)));
+        var section = Assert.Single(document.Sections);
+        Assert.Equal(headings, string.Join('|', document.Columns.Skip(3).Select(c => c.Heading)));
         Assert.Equal(opening, section.Rows.First()[1]);
         Assert.Equal(balances, string.Join('|', section.Rows.Select(r => r[5])));
         Assert.Equal(total, section.Total);
@@ -179,7 +179,7 @@ public class StatementDocumentTests
             StatementRules.Default,
             _ => new Rendal.Core.Rounds.Reachability(false, true, null)
         );
-        var paper = StatementDocument.Of(
+        var document = StatementDocument.Of(
             new Customer
             {
                 Key = "A",
@@ -192,7 +192,7 @@ public class StatementDocumentTests
             LayoutReader.BuiltIn,
             interestPercent: 8.25m
         );
-        Assert.Equal([new TotalLine(line, amount), new TotalLine(toPay, total)], Assert.Single(paper.Sections).Interest);
-        Assert.Contains(System.Net.WebUtility.HtmlEncode(line), StatementTable.Html(paper), StringComparison.Ordinal);
+        Assert.Equal([new TotalLine(line, amount), new TotalLine(toPay, total)], Assert.Single(document.Sections).Interest);
+        Assert.Contains(System.Net.WebUtility.HtmlEncode(line), StatementTable.Html(document), StringComparison.Ordinal);
     }
 }

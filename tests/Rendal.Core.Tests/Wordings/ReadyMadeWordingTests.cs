@@ -2,7 +2,7 @@ using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
 using Rendal.Core.Statements;
-using Rendal.Core.Uses;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Html;
 using static Rendal.Core.Tests.Ledgers;

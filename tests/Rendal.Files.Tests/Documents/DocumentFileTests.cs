@@ -32,9 +32,9 @@ public class DocumentFileTests
             .Select(i =>
             {
                 using var renderer = new DocumentRenderer();
-                renderer.Print(Paper(AllForms, "de", [Row(7, 7m)]), AllForms, TestContext.Current.CancellationToken);
+                renderer.Print(Document(AllForms, "de", [Row(7, 7m)]), AllForms, TestContext.Current.CancellationToken);
                 return DocumentFile.Make(
-                    Paper(AllForms, "en", [Row(1, i == 2 ? 99m : 100m)]),
+                    Document(AllForms, "en", [Row(1, i == 2 ? 99m : 100m)]),
                     AllForms,
                     renderer,
                     cancel: TestContext.Current.CancellationToken
@@ -63,20 +63,20 @@ public class DocumentFileTests
     public void A_document_comes_in_each_form_that_the_layout_asks_for_under_one_name()
     {
         using var renderer = new DocumentRenderer();
-        var paper = Paper(AllForms, "en", [Row(1, 100m)]);
-        var files = DocumentFile.Make(paper, AllForms, renderer, cancel: TestContext.Current.CancellationToken);
+        var document = Document(AllForms, "en", [Row(1, 100m)]);
+        var files = DocumentFile.Make(document, AllForms, renderer, cancel: TestContext.Current.CancellationToken);
         Assert.Equal(
             ["A statement 2026-10-31.pdf", "A statement 2026-10-31.xlsx", "A statement 2026-10-31.csv"],
             files.Select(f => f.Name)
         );
-        Assert.Equal(files.Select(f => f.Name), DocumentFile.Names(paper, AllForms));
+        Assert.Equal(files.Select(f => f.Name), DocumentFile.Names(document, AllForms));
         Assert.StartsWith("%PDF", Encoding.ASCII.GetString(files[0].Bytes, 0, 4), StringComparison.Ordinal);
     }
 
     [Fact]
     public void A_workbook_has_numbers_and_dates_and_a_total_that_is_the_sum_of_its_column()
     {
-        var rows = Read(Workbook(Paper(AllForms, "de", [Row(1, 1234.5m), Row(2, -34.25m)])));
+        var rows = Read(Workbook(Document(AllForms, "de", [Row(1, 1234.5m), Row(2, -34.25m)])));
         var headings = rows.FindIndex(r => Equals(r[0], "Nummer"));
         Assert.Equal(["Kontoauszug", "Tarnbrook Linen Hire", "Inn at Kell"], rows.Take(3).Select(r => r[0]));
         Assert.Equal(["Nummer", "Posten", "Vom", "Fällig", "Tage über", "Betrag", "Offen"], rows[headings]);
@@ -94,7 +94,7 @@ public class DocumentFileTests
     [Fact]
     public void The_total_follows_when_the_recipient_changes_a_figure()
     {
-        using var file = SpreadsheetDocument.Open(new MemoryStream(Workbook(Paper(AllForms, "en", [Row(1, 10m), Row(2, 20m)]))), false);
+        using var file = SpreadsheetDocument.Open(new MemoryStream(Workbook(Document(AllForms, "en", [Row(1, 10m), Row(2, 20m)]))), false);
         var formula = file.WorkbookPart!.WorksheetParts.Single().Worksheet!.Descendants<CellFormula>().Single();
         Assert.Equal("SUM(G9:G10)", formula.Text);
         Assert.Equal("G11", ((Cell)formula.Parent!).CellReference!.Value);
@@ -103,7 +103,7 @@ public class DocumentFileTests
     [Fact]
     public void Each_currency_has_its_sheet_and_its_decimals()
     {
-        var bytes = Workbook(Paper(AllForms, "en", [Row(1, 10m), Row(2, 20m, "EUR"), Row(3, 1500m, "JPY")]));
+        var bytes = Workbook(Document(AllForms, "en", [Row(1, 10m), Row(2, 20m, "EUR"), Row(3, 1500m, "JPY")]));
         using var file = SpreadsheetDocument.Open(new MemoryStream(bytes), false);
         Assert.Equal(["EUR", "GBP", "JPY"], file.WorkbookPart!.Workbook!.Sheets!.Elements<Sheet>().Select(s => s.Name!.Value).Order());
         Assert.Empty(new OpenXmlValidator().Validate(file, TestContext.Current.CancellationToken).Select(e => e.Description));
@@ -128,7 +128,12 @@ public class DocumentFileTests
                         ],
                     };
                     var bytes = Workbook(
-                        Paper(layout, "en", [.. Enumerable.Range(1, items + 1).Select(n => Row(n, n) with { Number = "=" + text })], name)
+                        Document(
+                            layout,
+                            "en",
+                            [.. Enumerable.Range(1, items + 1).Select(n => Row(n, n) with { Number = "=" + text })],
+                            name
+                        )
                     );
                     using var file = SpreadsheetDocument.Open(new MemoryStream(bytes), false);
                     Assert.Empty(new OpenXmlValidator().Validate(file, TestContext.Current.CancellationToken).Select(e => e.Description));
@@ -141,7 +146,7 @@ public class DocumentFileTests
     public void A_csv_has_plain_numbers_iso_dates_and_no_formula()
     {
         var csv = Encoding.UTF8.GetString(
-            StatementCsv.Write(Paper(AllForms, "en", [Row(1, 1234.5m) with { Number = "=cmd()" }, Row(2, -34.25m), Row(3, 7m, "EUR")]))
+            StatementCsv.Write(Document(AllForms, "en", [Row(1, 1234.5m) with { Number = "=cmd()" }, Row(2, -34.25m), Row(3, 7m, "EUR")]))
         );
         Assert.Equal(
             """
@@ -162,7 +167,7 @@ public class DocumentFileTests
         var branches = new[] { "B1", "B2" }
             .Select((key, i) => Statement.Of(key, Currency.Of("GBP"), [Item(Row(i + 1, 10m * (i + 1)))], AsOf, AgeingRule.Default))
             .ToList();
-        var paper = StatementDocument.Of(
+        var document = StatementDocument.Of(
             new Customer { Key = "H", Name = "Fennimore Inns" },
             [Statement.Gather("H", branches)],
             AgeingRule.Default,
@@ -170,7 +175,7 @@ public class DocumentFileTests
             LayoutReader.Read(layout),
             nameOf: key => $"Branch {key[1..]}"
         );
-        var rows = Read(Workbook(paper));
+        var rows = Read(Workbook(document));
         var headings = rows.FindIndex(r => Equals(r[0], "Account") && Equals(r[1], "Name"));
         Assert.Equal(["B1", "Branch 1", "T-0001"], rows[headings + 1].Take(3));
         Assert.Equal(["B2", "Branch 2", "T-0002"], rows[headings + 2].Take(3));
@@ -210,7 +215,7 @@ public class DocumentFileTests
         Assert.Equal(150.0, rows[headings + 3][5]);
     }
 
-    private static byte[] Workbook(StatementDocument paper) => StatementWorkbook.Write(paper);
+    private static byte[] Workbook(StatementDocument document) => StatementWorkbook.Write(document);
 
     private static List<object?[]> Read(byte[] workbook)
     {
@@ -242,7 +247,7 @@ public class DocumentFileTests
             Source = new SourceRef("f", null, n),
         };
 
-    private static StatementDocument Paper(Layout layout, string language, LedgerRow[] rows, string name = "Inn at Kell")
+    private static StatementDocument Document(Layout layout, string language, LedgerRow[] rows, string name = "Inn at Kell")
     {
         var statements = rows.GroupBy(r => r.Currency)
             .Select(g => Statement.Of("A", g.Key, g.Select(Item), AsOf, AgeingRule.Default))

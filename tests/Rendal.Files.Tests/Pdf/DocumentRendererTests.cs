@@ -114,7 +114,7 @@ public class DocumentRendererTests
     {
         var parts = new[] { "B1", "B2", "B3" }.Select((key, i) => Items(i == 1 ? 1 : items) with { Customer = key }).ToList();
         using var renderer = new DocumentRenderer();
-        var paper = StatementDocument.Of(
+        var document = StatementDocument.Of(
             new Customer { Key = "H", Name = "Fennimore Inns" },
             [Statement.Gather("H", parts)],
             AgeingRule.Default,
@@ -122,7 +122,7 @@ public class DocumentRendererTests
             LayoutReader.BuiltIn,
             nameOf: key => $"Branch {key[1..]}"
         );
-        var pages = Text(renderer.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken));
+        var pages = Text(renderer.Print(document, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken));
         Assert.All(["Branch 1 (B1)", "Branch 2 (B2)", "Branch 3 (B3)"], name =>
             Assert.Contains("T-0001", After(pages.Single(p => p.Contains(name, StringComparison.Ordinal)), name))
         );
@@ -241,14 +241,14 @@ public class DocumentRendererTests
     {
         var euro = Currency.Of("EUR");
         using var renderer = new DocumentRenderer();
-        var paper = StatementDocument.Of(
+        var document = StatementDocument.Of(
             new Customer { Key = "A", Name = "A" },
             [Of([Row(1, 5m, euro)], euro), Items(2)],
             AgeingRule.Default,
             Tarnbrook,
             LayoutReader.BuiltIn
         );
-        var text = Text(renderer.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken))[0];
+        var text = Text(renderer.Print(document, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken))[0];
         Assert.Contains("€5.00", text);
         Assert.Contains("£3.00", text);
     }
@@ -259,11 +259,11 @@ public class DocumentRendererTests
         using var kept = new DocumentRenderer();
         foreach (var name in new[] { "Inn", "Łabędź", "Ωμέγα", "Inn" })
         {
-            var paper = Paper(new Customer { Key = "A", Name = name }, Items(3));
+            var document = Document(new Customer { Key = "A", Name = name }, Items(3));
             using var fresh = new DocumentRenderer();
             Assert.Equal(
-                Text(fresh.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken)),
-                Text(kept.Print(paper, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken))
+                Text(fresh.Print(document, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken)),
+                Text(kept.Print(document, Layout.BuiltIn, cancel: TestContext.Current.CancellationToken))
             );
         }
     }
@@ -300,18 +300,18 @@ public class DocumentRendererTests
     {
         Assert.Equal(
             "“T-WWWWWWWWWWWWWWWWWW…” has 9002 characters; a document shows 2000 of a value at the most",
-            Paper(
+            Document(
                 new Customer { Key = "A", Name = "A" },
                 Of([Row(1, 1m, Currency.Of("GBP")) with { Number = "T-" + new string('W', 9_000) }], Currency.Of("GBP"))
             ).Problem
         );
         Assert.Equal(
             "“AAAAAAAAAAAAAAAAAAAA…” in its name or address has 300 characters; a line has 200 at the most",
-            Paper(new Customer { Key = "A", Name = new string('A', 300) }, Items(1)).Problem
+            Document(new Customer { Key = "A", Name = new string('A', 300) }, Items(1)).Problem
         );
         Assert.Equal(
             "its address has 14 lines; a letter has room for 12",
-            Paper(
+            Document(
                 new Customer
                 {
                     Key = "A",
@@ -331,7 +331,7 @@ public class DocumentRendererTests
         var small = Layout.BuiltIn with { Margins = Layout.BuiltIn.Margins with { Top = 120, Bottom = 120 } };
         var error = Assert.Throws<OverBudget>(() =>
             renderer.Print(
-                Paper(new Customer { Key = "A", Name = "A" }, Items(25_000)),
+                Document(new Customer { Key = "A", Name = "A" }, Items(25_000)),
                 small,
                 cancel: TestContext.Current.CancellationToken
             )
@@ -344,7 +344,7 @@ public class DocumentRendererTests
         Assert.Single(
             Text(
                 renderer.Print(
-                    Paper(new Customer { Key = "A", Name = "A" }, Items(3)),
+                    Document(new Customer { Key = "A", Name = "A" }, Items(3)),
                     Layout.BuiltIn,
                     cancel: TestContext.Current.CancellationToken
                 )
@@ -357,7 +357,7 @@ public class DocumentRendererTests
     {
         using var renderer = new DocumentRenderer();
         Assert.Throws<OperationCanceledException>(() =>
-            renderer.Print(Paper(new Customer { Key = "A", Name = "A" }, Items(3)), Layout.BuiltIn, new CancellationToken(true))
+            renderer.Print(Document(new Customer { Key = "A", Name = "A" }, Items(3)), Layout.BuiltIn, new CancellationToken(true))
         );
     }
 
@@ -366,7 +366,7 @@ public class DocumentRendererTests
     {
         using var renderer = new DocumentRenderer();
         var pdf = renderer.Print(
-            Paper(new Customer { Key = "H014", Name = "Inn at Kell" }, Items(30)),
+            Document(new Customer { Key = "H014", Name = "Inn at Kell" }, Items(30)),
             Layout.BuiltIn,
             cancel: TestContext.Current.CancellationToken
         );
@@ -396,13 +396,13 @@ public class DocumentRendererTests
     private static Statement Of(LedgerRow[] rows, Currency currency) =>
         Statement.Of("A", currency, rows.Select(r => new OpenItem(r, r.Open)), new DateOnly(2026, 10, 31), AgeingRule.Default);
 
-    private static StatementDocument Paper(Customer customer, Statement statement) =>
+    private static StatementDocument Document(Customer customer, Statement statement) =>
         StatementDocument.Of(customer, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
 
     private static List<string> Print(Customer customer, Statement statement)
     {
         using var renderer = new DocumentRenderer();
-        return Text(renderer.Print(Paper(customer, statement), Layout.BuiltIn));
+        return Text(renderer.Print(Document(customer, statement), Layout.BuiltIn));
     }
 
     private static List<string> Text(byte[] pdf)

@@ -293,19 +293,19 @@ public class LayoutPrintTests
             PostalLines = [hostile],
             Salutation = hostile,
         };
-        using var document = PdfDocument.Open(Print(layout, rows, customer));
-        var paper = Paper(layout, rows, customer);
-        var all = string.Concat(document.GetPages().SelectMany(p => p.Letters).Select(l => l.Value));
+        using var pdf = PdfDocument.Open(Print(layout, rows, customer));
+        var document = Document(layout, rows, customer);
+        var all = string.Concat(pdf.GetPages().SelectMany(p => p.Letters).Select(l => l.Value));
         var hasTable = layout.First<ItemsPart>() is not null;
         Assert.Equal(hasTable ? items : 0, Regex.Count(all, "T-[0-9]{4}"));
-        var rowsWords = hasTable ? 0 : paper.Sections.SelectMany(section => section.Rows).SelectMany(row => row).Sum(Ws);
-        Assert.Equal(paper.Words.Sum(Ws) - rowsWords, all.Count(c => c == 'W'));
+        var rowsWords = hasTable ? 0 : document.Sections.SelectMany(section => section.Rows).SelectMany(row => row).Sum(Ws);
+        Assert.Equal(document.Words.Sum(Ws) - rowsWords, all.Count(c => c == 'W'));
         if (hasTable)
         {
             Assert.True(Regex.Count(all, "987,654,321,098,765.43") >= 2 * items);
         }
 
-        foreach (var page in document.GetPages())
+        foreach (var page in pdf.GetPages())
         {
             // Each letter lies on the sheet, and no figure reaches into the text beside it.
             Assert.All(page.Letters.Where(l => l.Value.Trim().Length > 0), l =>
@@ -441,10 +441,10 @@ public class LayoutPrintTests
     private static byte[] Print(DocumentRenderer renderer, Layout layout, LedgerRow[] rows, Customer customer)
     {
         Assert.Empty(LayoutReader.Read(layout).Errors);
-        return renderer.Print(Paper(layout, rows, customer), layout);
+        return renderer.Print(Document(layout, rows, customer), layout);
     }
 
-    private static StatementDocument Paper(Layout layout, LedgerRow[] rows, Customer customer)
+    private static StatementDocument Document(Layout layout, LedgerRow[] rows, Customer customer)
     {
         Statement[] statements =
         [

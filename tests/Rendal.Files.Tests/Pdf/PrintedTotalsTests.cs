@@ -51,15 +51,15 @@ public partial class PrintedTotalsTests
         IReadOnlyList<Statement> statements
     )
     {
-        var paper = StatementDocument.Of(
+        var document = StatementDocument.Of(
             new Customer { Key = customer, Name = customer },
             statements,
             AgeingRule.Default,
             Tarnbrook,
             LayoutReader.BuiltIn
         );
-        using var document = PdfDocument.Open(renderer.Print(paper, Layout.BuiltIn));
-        var text = string.Join('\n', document.GetPages().Select(page => ContentOrderTextExtractor.GetText(page)));
+        using var pdf = PdfDocument.Open(renderer.Print(document, Layout.BuiltIn));
+        var text = string.Join('\n', pdf.GetPages().Select(page => ContentOrderTextExtractor.GetText(page)));
         var totals = Total()
             .Matches(text)
             .Select(m =>

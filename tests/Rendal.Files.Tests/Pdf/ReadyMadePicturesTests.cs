@@ -54,19 +54,19 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
             File.WriteAllBytes(kept, drawn);
         }
 
-        var away = Away(File.ReadAllBytes(kept), drawn);
-        if (away > MostPoints)
+        var share = Share(File.ReadAllBytes(kept), drawn);
+        if (share > MostPoints)
         {
             var differing = Directory.CreateDirectory(Path.Combine(Repository.Root, "artifacts", "ready-made")).FullName;
             File.WriteAllBytes(Path.Combine(differing, Path.GetFileName(kept)), drawn);
         }
 
-        Assert.True(away <= MostPoints, $"{away:P2} of its points differ from {Path.GetFileName(kept)}");
+        Assert.True(share <= MostPoints, $"{share:P2} of its points differ from {Path.GetFileName(kept)}");
     }
 
     [Fact]
     public void A_word_in_another_place_is_noticed() =>
-        Assert.True(Away(pages.Drawn(FileOf("en", "Statement")), pages.Drawn(Moved)) > MostPoints);
+        Assert.True(Share(pages.Drawn(FileOf("en", "Statement")), pages.Drawn(Moved)) > MostPoints);
 
     /// <summary>The documents that are compared, and one on which the address has moved, by the name of their file.</summary>
     internal static IEnumerable<(string File, byte[] Pdf)> Documents()
@@ -75,21 +75,21 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
         foreach (var (language, name) in Layouts().Select(row => row.Data))
         {
             var layout = ReadyMade.All.FirstOrDefault(r => r.Language == language && r.Layout.Name == name)?.Layout ?? Layout.BuiltIn;
-            yield return (FileOf(language, name), renderer.Print(Paper(layout, language, name == "Brought forward"), layout));
+            yield return (FileOf(language, name), renderer.Print(Document(layout, language, name == "Brought forward"), layout));
         }
 
         var moved = Layout.BuiltIn with
         {
             Parts = [.. Layout.BuiltIn.Parts.Select(p => p is AddressPart ? new AddressPart { Left = 20 } : p)],
         };
-        yield return (Moved, renderer.Print(Paper(moved, "en", false), moved));
+        yield return (Moved, renderer.Print(Document(moved, "en", false), moved));
     }
 
     private static string FileOf(string language, string name) =>
         $"{language}-{NotAscii().Replace(name.ToLowerInvariant().Normalize(NormalizationForm.FormD), "")}";
 
     /// <summary>The share of points that differ by more than smoothing can.</summary>
-    private static double Away(byte[] a, byte[] b)
+    private static double Share(byte[] a, byte[] b)
     {
         using var first = SKBitmap.Decode(a);
         using var second = SKBitmap.Decode(b);
@@ -104,7 +104,7 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
         return (double)differing / (first.Width * first.Height);
     }
 
-    private static StatementDocument Paper(Layout layout, string language, bool isForward)
+    private static StatementDocument Document(Layout layout, string language, bool isForward)
     {
         var euro = Currency.Of("EUR");
         LedgerRow[] rows =

@@ -29,7 +29,7 @@ public class SoundPdfTests
         using var renderer = new DocumentRenderer();
         foreach (var layout in ReadyMade.All.Select(l => l.Layout).Append(Layout.BuiltIn))
         {
-            Demand(renderer.Print(Paper(layout, items), layout, TestContext.Current.CancellationToken));
+            Demand(renderer.Print(Document(layout, items), layout, TestContext.Current.CancellationToken));
         }
     }
 
@@ -47,7 +47,7 @@ public class SoundPdfTests
                         "The Inn",
                         ["1 Mill Lane", "Kelby KB1 2LH"],
                         "",
-                        renderer.Print(Paper(Layout.BuiltIn, items), Layout.BuiltIn, TestContext.Current.CancellationToken)
+                        renderer.Print(Document(Layout.BuiltIn, items), Layout.BuiltIn, TestContext.Current.CancellationToken)
                     )
             )
             .ToList();
@@ -56,7 +56,7 @@ public class SoundPdfTests
         Demand(stream.ToArray());
     }
 
-    private static StatementDocument Paper(Layout layout, int items)
+    private static StatementDocument Document(Layout layout, int items)
     {
         var customer = new Customer { Key = "H014", Name = "Łabędź & Sons" };
         Statement[] statements =

@@ -33,7 +33,7 @@ public class DaysTests(Postgres postgres) : QueueTest(postgres)
                 Book.Person,
                 TestBook.Now,
                 TestBook.Now,
-                Way.Mail,
+                Channel.Mail,
                 Cancel
             )
         );

@@ -116,7 +116,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
                 Book.Person,
                 TestBook.Now,
                 TestBook.Now,
-                Way.Mail,
+                Channel.Mail,
                 Cancel
             )
         );
@@ -155,7 +155,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
                 Book.Person,
                 TestBook.Now,
                 TestBook.Now,
-                Way.Mail,
+                Channel.Mail,
                 Cancel
             )
         );

@@ -132,7 +132,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         );
         var log = new DispatchLog(Source, Book.Id);
         Assert.Null(await log.MessageAsync(before.Parcel, Cancel));
-        Assert.Null(await log.PaperAsync(before.Parcel, Cancel));
+        Assert.Null(await log.LetterAsync(before.Parcel, Cancel));
         Assert.NotNull(await Queue.BeginAttemptAsync(now, worker.Number, Message(now), null, TestBook.Now));
     }
 
@@ -275,7 +275,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         Assert.Equal(
             10L,
             await Source
-                .CreateCommand("select count(distinct answer) from dispatch_try where ending = 'refused'")
+                .CreateCommand("select count(distinct answer) from delivery_attempt where ending = 'refused'")
                 .ExecuteScalarAsync(Cancel)
         );
 
@@ -301,8 +301,8 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
     [Theory]
     [InlineData("update message set subject = 'another'")]
     [InlineData("delete from message")]
-    [InlineData("update dispatch_try set answer = 'another'")]
-    [InlineData("delete from dispatch_try")]
+    [InlineData("update delivery_attempt set answer = 'another'")]
+    [InlineData("delete from delivery_attempt")]
     public async Task What_stands_in_the_log_is_neither_altered_nor_removed(string sql)
     {
         await Book.ReleasedAsync("AB01");

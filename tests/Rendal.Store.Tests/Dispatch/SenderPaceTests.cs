@@ -49,14 +49,14 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
         var senders = new SenderStore(Source, Book.Id);
         Assert.Equal(
             new ServerUnreachable(1, TestBook.Now, away.Answer, TestBook.Now.AddSeconds(10)),
-            (await senders.FindAsync(released.Sender, Cancel))!.Away
+            (await senders.FindAsync(released.Sender, Cancel))!.Unreachable
         );
         Assert.Null(await ClaimAsync(worker, TestBook.Now.AddSeconds(9)));
         Assert.Equal(TestBook.Now.AddSeconds(10), await Queue.NextTurnAsync(TestBook.Now, Cancel));
 
         var again = (await ClaimAsync(worker, TestBook.Now.AddSeconds(10)))!;
         await SendAsync(again, worker.Number, away);
-        Assert.Equal(2, (await senders.FindAsync(released.Sender, Cancel))!.Away!.Times);
+        Assert.Equal(2, (await senders.FindAsync(released.Sender, Cancel))!.Unreachable!.Times);
 
         // Back again: everything goes, at its first try.
         while (await ClaimAsync(worker, TestBook.Now.AddMinutes(1)) is { } parcel)
@@ -65,7 +65,7 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
             await SendAsync(parcel, worker.Number, Accepted);
         }
 
-        Assert.Null((await senders.FindAsync(released.Sender, Cancel))!.Away);
+        Assert.Null((await senders.FindAsync(released.Sender, Cancel))!.Unreachable);
         Assert.All((await Book.StatesAsync(released.Round)).Values, state => Assert.Equal(ParcelState.Sent, state));
     }
 

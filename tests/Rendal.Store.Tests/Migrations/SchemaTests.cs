@@ -23,6 +23,33 @@ public class SchemaTests(Postgres postgres)
     ];
 
     [Fact]
+    public async Task No_table_and_no_column_has_a_name_that_the_glossary_replaced()
+    {
+        var replaced = File.ReadLines(Path.Combine(AppContext.BaseDirectory, "glossary.md"))
+            .SkipWhile(l => l != "## Replaced tables and columns")
+            .Where(l => l.StartsWith("| ", StringComparison.Ordinal))
+            .Skip(2)
+            .Select(l => l.Split('|', StringSplitOptions.TrimEntries)[1])
+            .ToArray();
+        Assert.True(replaced.Length > 5);
+        await using var command = postgres.Source.CreateCommand(
+            """
+            select table_name || '.' || column_name from information_schema.columns
+            where table_schema = 'public' and (table_name = any ($1) or column_name = any ($1)) order by 1
+            """
+        );
+        command.Parameters.Add(new NpgsqlParameter { Value = replaced });
+        await using var reader = await command.ExecuteReaderAsync(TestContext.Current.CancellationToken);
+        var there = new List<string>();
+        while (await reader.ReadAsync(TestContext.Current.CancellationToken))
+        {
+            there.Add(reader.GetString(0));
+        }
+
+        Assert.Equal([], there);
+    }
+
+    [Fact]
     public async Task Every_table_of_the_job_has_the_book_first_in_its_key()
     {
         await using var command = postgres.Source.CreateCommand(

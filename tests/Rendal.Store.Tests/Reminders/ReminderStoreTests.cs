@@ -82,7 +82,7 @@ public class ReminderStoreTests(Postgres postgres)
                 book.Person,
                 TestBook.Now,
                 TestBook.Now,
-                Way.Mail,
+                Channel.Mail,
                 Cancel
             )
         );
@@ -106,7 +106,7 @@ public class ReminderStoreTests(Postgres postgres)
                 book.Person,
                 TestBook.Now,
                 TestBook.Now,
-                Way.Mail,
+                Channel.Mail,
                 Cancel
             )
         );

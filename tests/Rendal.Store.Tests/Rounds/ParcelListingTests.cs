@@ -26,13 +26,13 @@ public class ParcelListingTests(Postgres postgres)
 
         var listing = new ParcelListing(postgres.Source, book.Id);
         var inOrder = (await book.Rounds.ParcelsAsync(round, Cancel))
-            .OrderBy(p => ParcelStanding.ListOrder.Index().Single(s => s.Item == p.Standing).Index)
+            .OrderBy(p => ParcelStatus.ListOrder.Index().Single(s => s.Item == p.Status).Index)
             .Select(p => p.Customer)
             .ToList();
         var groups = (await book.Rounds.ParcelsAsync(round, Cancel))
-            .GroupBy(p => p.Standing)
+            .GroupBy(p => p.Status)
             .Select(g => new ParcelGroup(g.Key, g.Count()))
-            .OrderBy(g => ParcelStanding.ListOrder.Index().Single(s => s.Item == g.Standing).Index)
+            .OrderBy(g => ParcelStatus.ListOrder.Index().Single(s => s.Item == g.Status).Index)
             .ToList();
         for (var size = 1; size <= Customers.Length + 1; size++)
         {

@@ -95,7 +95,7 @@ public class RoundStoreTests(Postgres postgres)
                 book.Person,
                 TestBook.Now,
                 TestBook.Now,
-                Way.Mail,
+                Channel.Mail,
                 Cancel
             )
         );
@@ -121,7 +121,7 @@ public class RoundStoreTests(Postgres postgres)
                 book.Person,
                 TestBook.Now,
                 TestBook.Now,
-                Way.Mail,
+                Channel.Mail,
                 Cancel
             )
         );
@@ -314,7 +314,7 @@ public class RoundStoreTests(Postgres postgres)
             book.Person,
             TestBook.Now,
             TestBook.Now,
-            Way.Mail,
+            Channel.Mail,
             Cancel
         );
     }

@@ -29,7 +29,7 @@ internal sealed class FitBodies
         var item = (await GetAsync($"/rounds/{round["id"]}/accounts/AB01"))["items"]![0]!["key"]!;
         var card = await GetAsync("/customers/card?key=AB01");
         var settings = round["settings"]!;
-        var release = JsonNode.Parse("""{"parcels":null,"seen":"none","at":null,"way":"mail"}""")!;
+        var release = JsonNode.Parse("""{"parcels":null,"seen":"none","at":null,"channel":"mail"}""")!;
         var firm = JsonNode.Parse(
             """{"name":"Fuzz","currency":"GBP","addressLines":["14 Tenter Lane"],"contactLines":[],"paymentLines":["By transfer"],"timeZone":"Europe/London"}"""
         )!;

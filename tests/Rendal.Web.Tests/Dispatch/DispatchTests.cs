@@ -36,7 +36,7 @@ public class DispatchTests(RunningRendal rendal)
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
         var settled = await desk.SettledAsync(round.Id());
 
-        Assert.All(settled.List("parcels"), p => Assert.Equal("sent", p.Text("standing")));
+        Assert.All(settled.List("parcels"), p => Assert.Equal("sent", p.Text("status")));
         var received = rendal.Mailbox.Of($"book-{desk.Book}");
         Assert.Equal(2, received.Count);
         var log = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().ToList();
@@ -75,10 +75,7 @@ public class DispatchTests(RunningRendal rendal)
             await (await ReleaseForAsync("2025-11-01T08:00")).DetailAsync()
         );
         Assert.Equal("“soon” is no date and time.", await (await ReleaseForAsync("soon")).DetailAsync());
-        Assert.Equal(
-            "released",
-            (await (await ReleaseForAsync("2099-07-01T08:00")).JsonAsync()).List("parcels").Single().Text("standing")
-        );
+        Assert.Equal("released", (await (await ReleaseForAsync("2099-07-01T08:00")).JsonAsync()).List("parcels").Single().Text("status"));
 
         // By the clock of London, where July is an hour ahead of UTC.
         var progress = await ProgressAsync(desk, round.Id());
@@ -91,11 +88,11 @@ public class DispatchTests(RunningRendal rendal)
         );
         Assert.Equal(
             "prepared",
-            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("standing")
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("status")
         );
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
-        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status"));
         Assert.Single(rendal.Mailbox.Of($"book-{desk.Book}"));
 
         Task<HttpResponseMessage> ReleaseForAsync(string at) => desk.ReleaseAsync(round.Id(), 1, at);
@@ -235,8 +232,8 @@ public class DispatchTests(RunningRendal rendal)
             )
         ).JsonAsync();
         var round = await desk.PrepareAsync();
-        await (await desk.ReleaseAsync(round.Id(), 2, way: "file")).JsonAsync();
-        Assert.All((await desk.SettledAsync(round.Id())).List("parcels"), p => Assert.Equal("exported", p.Text("standing")));
+        await (await desk.ReleaseAsync(round.Id(), 2, channel: "file")).JsonAsync();
+        Assert.All((await desk.SettledAsync(round.Id())).List("parcels"), p => Assert.Equal("exported", p.Text("status")));
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
 
         using var zip = new System.IO.Compression.ZipArchive(
@@ -257,7 +254,7 @@ public class DispatchTests(RunningRendal rendal)
             (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/exported-went", new { })).GetProperty("parcels").GetInt32()
         );
         Assert.All((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels"), p =>
-            Assert.Equal("sent", p.Text("standing"))
+            Assert.Equal("sent", p.Text("status"))
         );
         Assert.Equal(2, (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?outcome=exported")).GetArrayLength());
         var notes = await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch/{round.List("parcels").First().Id()}/notes");
@@ -301,7 +298,7 @@ public class DispatchTests(RunningRendal rendal)
         var round = await desk.PrepareAsync();
         Assert.Equal(
             ["it is to get messages too, and the card has no e-mail address"],
-            round.List("parcels").Where(p => p.Text("standing") == "needs-you").Select(p => p.Text("problem"))
+            round.List("parcels").Where(p => p.Text("status") == "needs-you").Select(p => p.Text("problem"))
         );
         await (
             await desk.PutCardAsync("DU04", "Dunmore Clinic", "", delivery: "post", postalLines: ["9 Quay", "Marl KB1 1AA"])
@@ -316,7 +313,7 @@ public class DispatchTests(RunningRendal rendal)
             (
                 summary.GetProperty("parcels").GetInt32(),
                 summary.GetProperty("messages").GetInt32(),
-                summary.GetProperty("papers").GetInt32()
+                summary.GetProperty("letters").GetInt32()
             )
         );
         Assert.Equal(
@@ -327,7 +324,7 @@ public class DispatchTests(RunningRendal rendal)
         await (await desk.ReleaseAsync(round.Id(), 4)).JsonAsync();
         Assert.Equal(
             ["printed", "printed", "sent", "sent"],
-            (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("standing"))
+            (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("status"))
         );
         Assert.Equal(2, rendal.Mailbox.Of($"book-{desk.Book}").Count);
 
@@ -351,7 +348,7 @@ public class DispatchTests(RunningRendal rendal)
             ("", "Am Kai 5, 24937 Flensburg, Germany"),
             (carrow.Text("messageId"), carrow.GetProperty("recipients")[0].GetString())
         );
-        var pdf = await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{carrow.GetProperty("parcel").GetInt64()}/paper", Cancel);
+        var pdf = await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{carrow.GetProperty("parcel").GetInt64()}/letter", Cancel);
         Assert.Equal(carrow.Text("sha256"), Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(pdf)));
         Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?search=Flensburg")).EnumerateArray());
 
@@ -393,7 +390,7 @@ public class DispatchTests(RunningRendal rendal)
             round.List("parcels").Select(p => (p.Text("customer"), p.Text("problem")))
         );
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
-        Assert.Equal(["needs-you", "printed"], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("standing")));
+        Assert.Equal(["needs-you", "printed"], (await desk.SettledAsync(round.Id())).List("parcels").Select(p => p.Text("status")));
     }
 
     [Fact]
@@ -419,7 +416,7 @@ public class DispatchTests(RunningRendal rendal)
         var parcel = first.List("parcels").Single(p => p.Text("customer") == "AB01");
         Assert.Equal(HttpStatusCode.Conflict, (await RepeatAsync(parcel.Id())).StatusCode);
         await (await desk.ReleaseAsync(first.Id(), 2)).JsonAsync();
-        Assert.Equal(["refused", "sent"], (await desk.SettledAsync(first.Id())).List("parcels").Select(p => p.Text("standing")));
+        Assert.Equal(["refused", "sent"], (await desk.SettledAsync(first.Id())).List("parcels").Select(p => p.Text("status")));
 
         await (await desk.PutCardAsync("AB01", "Abbot’s Table", "new@abbot.example", "Owen Prys", "Mr")).JsonAsync();
         var again = await desk.Browser.GetJsonAsync(
@@ -429,11 +426,11 @@ public class DispatchTests(RunningRendal rendal)
         var repeat = Assert.Single(again.List("parcels"));
         Assert.Equal(
             ("AB01", "prepared", parcel.GetProperty("reminderLevel").GetInt32()),
-            (repeat.Text("customer"), repeat.Text("standing"), repeat.GetProperty("reminderLevel").GetInt32())
+            (repeat.Text("customer"), repeat.Text("status"), repeat.GetProperty("reminderLevel").GetInt32())
         );
         Assert.Equal("0.00", again.List("proof").Single().Text("difference"));
         await (await desk.ReleaseAsync(again.Id(), 1)).JsonAsync();
-        Assert.Equal("sent", (await desk.SettledAsync(again.Id())).List("parcels").Single().Text("standing"));
+        Assert.Equal("sent", (await desk.SettledAsync(again.Id())).List("parcels").Single().Text("status"));
 
         var log = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?round={again.Id()}")).EnumerateArray().ToList();
         Assert.Equal(

@@ -66,7 +66,7 @@ public class OutageTests
         var round = await PreparedRound.MakeAsync(rendal.App.Services, 20, Cancel);
         await round.ReleaseAsync(Cancel);
         while (
-            (await round.Senders.FindAsync(round.Sender, Cancel))!.Away is not { Words: var words }
+            (await round.Senders.FindAsync(round.Sender, Cancel))!.Unreachable is not { Words: var words }
             || !words.Contains("421 4.3.2 closed", StringComparison.Ordinal)
         )
         {
@@ -79,7 +79,7 @@ public class OutageTests
         drills.End("");
         await ThroughAsync(round);
         await AssertOnceAsync(rendal.Mailbox, round, 20);
-        Assert.Null((await round.Senders.FindAsync(round.Sender, Cancel))!.Away);
+        Assert.Null((await round.Senders.FindAsync(round.Sender, Cancel))!.Unreachable);
     }
 
     [Fact]
@@ -111,7 +111,7 @@ public class OutageTests
             }
         }
 
-        while ((await round.Senders.FindAsync(round.Sender, Cancel))!.Away is null)
+        while ((await round.Senders.FindAsync(round.Sender, Cancel))!.Unreachable is null)
         {
             await Task.Delay(50, Cancel);
         }

@@ -34,8 +34,8 @@ public class ReturnedTests(RunningRendal rendal)
         var parcels = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}"))
             .List("parcels")
             .ToDictionary(p => p.Text("customer"));
-        Assert.Equal(("returned", "550 5.1.1 no such mailbox here"), (parcels["AB01"].Text("standing"), parcels["AB01"].Text("answer")));
-        Assert.Equal("sent", parcels["BE02"].Text("standing"));
+        Assert.Equal(("returned", "550 5.1.1 no such mailbox here"), (parcels["AB01"].Text("status"), parcels["AB01"].Text("answer")));
+        Assert.Equal("sent", parcels["BE02"].Text("status"));
         Assert.Equal("known", (await (await UploadAsync(desk, "again.eml", eml)).JsonAsync()).EnumerateArray().Single().Text("outcome"));
 
         var log = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray();
@@ -55,7 +55,7 @@ public class ReturnedTests(RunningRendal rendal)
         var next = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "November", asOf = "2026-11-30" });
         Assert.Equal(
             [("AB01", "needs-you"), ("BE02", "prepared")],
-            next.List("parcels").Select(p => (p.Text("customer"), p.Text("standing")))
+            next.List("parcels").Select(p => (p.Text("customer"), p.Text("status")))
         );
         Assert.StartsWith(
             "mail to “a@abbot.example” came back on ",
@@ -73,7 +73,7 @@ public class ReturnedTests(RunningRendal rendal)
                 .GetBoolean()
         );
         var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{next.Id()}/prepare", null, Cancel)).JsonAsync();
-        Assert.All(again.List("parcels"), p => Assert.Equal("prepared", p.Text("standing")));
+        Assert.All(again.List("parcels"), p => Assert.Equal("prepared", p.Text("status")));
         Assert.Empty((await HistoryAsync(desk)).List("returnedAddresses"));
         Assert.Single((await HistoryAsync(desk)).List("returned"));
     }
@@ -98,10 +98,7 @@ public class ReturnedTests(RunningRendal rendal)
             "automatic-reply",
             (await (await UploadAsync(desk, "reply.eml", reply)).JsonAsync()).EnumerateArray().Single().Text("outcome")
         );
-        Assert.Equal(
-            "sent",
-            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("standing")
-        );
+        Assert.Equal("sent", (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("status"));
         Assert.Equal("Back on Monday.", (await HistoryAsync(desk)).List("returned").Single().Text("reason"));
     }
 
@@ -120,7 +117,7 @@ public class ReturnedTests(RunningRendal rendal)
         Task<JsonElement> TakeAsync(string mail) =>
             TakenAsync(desk, mail.Replace("OURS", $"<{sent.MessageId}>", StringComparison.Ordinal));
         async Task<string> StandingAsync() =>
-            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("standing");
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Text("status");
 
         Assert.Equal("own-copy", (await TakeAsync(Report(sent.From, "552 5.2.2 mailbox full"))).Text("outcome"));
         Assert.Equal(
@@ -219,7 +216,7 @@ public class ReturnedTests(RunningRendal rendal)
         var parcels = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}"))
             .List("parcels")
             .ToDictionary(p => p.Text("customer"));
-        Assert.Equal("sent", parcels["AB01"].Text("standing"));
+        Assert.Equal("sent", parcels["AB01"].Text("status"));
         Assert.EndsWith(Told, parcels["AB01"].Text("answer"), StringComparison.Ordinal);
         var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?search=AB01")).EnumerateArray().Single();
         Assert.Equal(("accepted", 1), (entry.Text("ending"), entry.GetProperty("refused").GetInt32()));
@@ -230,7 +227,7 @@ public class ReturnedTests(RunningRendal rendal)
         var next = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds", new { name = "November", asOf = "2026-11-30" });
         Assert.Equal(
             [("AB01", "needs-you"), ("BE02", "prepared")],
-            next.List("parcels").Select(p => (p.Text("customer"), p.Text("standing")))
+            next.List("parcels").Select(p => (p.Text("customer"), p.Text("status")))
         );
         Assert.StartsWith($"the mail server refused “{Bad}” on ", next.List("parcels").First().Text("problem"), StringComparison.Ordinal);
         var flagged = (await HistoryAsync(desk)).List("returnedAddresses").Single();
@@ -326,7 +323,7 @@ public class ReturnedTests(RunningRendal rendal)
         var fetched = await (await desk.Browser.PostAsync($"{replies}/fetch", null, Cancel)).JsonAsync();
         Assert.Equal("", fetched.Text("trouble"));
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single();
-        Assert.Equal(("returned", "550 5.1.1 no such mailbox here"), (parcel.Text("standing"), parcel.Text("answer")));
+        Assert.Equal(("returned", "550 5.1.1 no such mailbox here"), (parcel.Text("status"), parcel.Text("answer")));
         Assert.Single((await HistoryAsync(desk)).List("returned"));
         var again = await (await desk.Browser.PostAsync($"{replies}/fetch", null, Cancel)).JsonAsync();
         Assert.Empty(again.List("taken"));

@@ -53,7 +53,7 @@ public sealed class HostileTests(RunningRendal rendal)
         ]);
         await desk.TakeInAsync(headings, "BE02,Invoice,T-1,2026-09-01,2026-10-01,10.00,b@beacon.example");
         var slow = await hostile.PrepareAsync();
-        await (await hostile.ReleaseAsync(slow.Id(), slow.List("parcels").Count(p => p.Text("standing") == "prepared"))).JsonAsync();
+        await (await hostile.ReleaseAsync(slow.Id(), slow.List("parcels").Count(p => p.Text("status") == "prepared"))).JsonAsync();
         var looking = slow.List("parcels")
             .Select(p => hostile.Browser.GetAsync($"{hostile.Api}/parcels/{p.Id()}/document", Cancel))
             .ToList();
@@ -61,7 +61,7 @@ public sealed class HostileTests(RunningRendal rendal)
         var parcel = round.List("parcels").Single().Id();
         Assert.Equal(HttpStatusCode.OK, (await desk.Browser.GetAsync($"{desk.Api}/parcels/{parcel}/document", Cancel)).StatusCode);
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
-        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status"));
         Assert.Equal(
             HttpStatusCode.OK,
             (await hostile.Browser.PostAsync($"{hostile.Api}/rounds/{slow.Id()}/stop", null, Cancel)).StatusCode
@@ -71,8 +71,8 @@ public sealed class HostileTests(RunningRendal rendal)
         // Each of the others is in a state that a person can leave: sent, stopped, or set aside with its reason.
         foreach (var one in (await hostile.SettledAsync(slow.Id())).List("parcels"))
         {
-            Assert.Contains(one.Text("standing"), new[] { "sent", "prepared", "held", "needs-you" });
-            Assert.True(one.Text("standing") != "held" || one.Text("problem").Length > 0);
+            Assert.Contains(one.Text("status"), new[] { "sent", "prepared", "held", "needs-you" });
+            Assert.True(one.Text("status") != "held" || one.Text("problem").Length > 0);
         }
     }
 }

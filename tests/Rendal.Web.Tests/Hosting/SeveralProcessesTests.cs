@@ -136,20 +136,20 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
         lines.Remove(third);
         await third.KillAsync();
         var settled = await desk.SettledAsync(round);
-        while (settled.List("parcels").Any(p => p.Text("standing") is "to-be-retried" or "released" or "sending"))
+        while (settled.List("parcels").Any(p => p.Text("status") is "to-be-retried" or "released" or "sending"))
         {
             await Task.Delay(200, Cancel);
             settled = await browser.GetJsonAsync($"{desk.Api}/rounds/{round}");
         }
 
-        var standings = settled.List("parcels").ToLookup(p => p.Text("standing"), p => p.Text("customer"));
-        var sent = standings["sent"].Concat(standings["refused"]).ToList();
-        Assert.True(sent.Count == Customers / 2, string.Join(", ", standings.Select(s => $"{s.Key}: {s.Count()}")));
+        var statuses = settled.List("parcels").ToLookup(p => p.Text("status"), p => p.Text("customer"));
+        var sent = statuses["sent"].Concat(statuses["refused"]).ToList();
+        Assert.True(sent.Count == Customers / 2, string.Join(", ", statuses.Select(s => $"{s.Key}: {s.Count()}")));
 
         // What is on record is what the postroom has: each once.
         var received = (await browser.GetJsonAsync($"{desk.Api}/postroom")).List("messages").ToList();
         Assert.Equal(
-            standings["sent"].Order(),
+            statuses["sent"].Order(),
             received
                 .Select(m =>
                     $"C{int.Parse(m.List("recipients").Single().GetString()![1..^"@inn.example".Length], System.Globalization.CultureInfo.InvariantCulture):000}"
@@ -161,7 +161,7 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
             .EnumerateArray()
             .ToLookup(e => e.Text("customer"), e => e.Text("ending"));
         Assert.Equal(Customers / 2, log.Count);
-        Assert.All(standings["sent"], customer => Assert.Single(log[customer], outcome => outcome == "accepted"));
+        Assert.All(statuses["sent"], customer => Assert.Single(log[customer], outcome => outcome == "accepted"));
 
         async Task AskAsync()
         {

@@ -6,7 +6,7 @@ using System.Text.Json.Nodes;
 using DocumentFormat.OpenXml;
 using DocumentFormat.OpenXml.Packaging;
 using DocumentFormat.OpenXml.Wordprocessing;
-using Rendal.Files.Letters;
+using Rendal.Files.Docx;
 using UglyToad.PdfPig;
 
 namespace Rendal.Web.Tests.Layouts;

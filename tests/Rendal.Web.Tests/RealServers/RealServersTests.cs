@@ -93,7 +93,7 @@ public class RealServersTests
                 ("reject", "returned"),
                 ("two", "returned"),
             ],
-            parcels.Select(p => (p.Key, p.Value.Text("standing"))).OrderBy(p => p.Key, StringComparer.Ordinal)
+            parcels.Select(p => (p.Key, p.Value.Text("status"))).OrderBy(p => p.Key, StringComparer.Ordinal)
         );
         Assert.Contains("5.1.1", parcels["gone"].Text("answer"), StringComparison.Ordinal);
         Assert.Contains("We take statements on paper only.", parcels["reject"].Text("answer"), StringComparison.Ordinal);

@@ -282,7 +282,7 @@ public class AccountTests(RunningRendal rendal)
             ).StatusCode
         );
         var sent = await desk.SettledAsync(round.Id());
-        Assert.All(sent.List("parcels"), p => Assert.Equal("sent", p.Text("standing")));
+        Assert.All(sent.List("parcels"), p => Assert.Equal("sent", p.Text("status")));
         Assert.Equal("200.00", Total(sent, "BE02"));
     }
 
@@ -294,7 +294,7 @@ public class AccountTests(RunningRendal rendal)
         var round = await desk.PrepareAsync();
         var forward = await RoundTests.ChangeAsync(desk, round, s => (s["form"], s["periodFrom"]) = ("brought-forward", "2026-05-01"));
         Assert.Equal("brought-forward", forward.GetProperty("settings").Text("form"));
-        Assert.All(forward.List("parcels"), p => Assert.Equal("prepared", p.Text("standing")));
+        Assert.All(forward.List("parcels"), p => Assert.Equal("prepared", p.Text("status")));
         Assert.Equal("30.00", Total(forward, "AB01"));
         Assert.Equal(
             "The period of the statement begins after it ends.",
@@ -317,7 +317,7 @@ public class AccountTests(RunningRendal rendal)
         var waits = (await RoundTests.ChangeAsync(other, next, s => s["form"] = "brought-forward")).List("parcels").Single();
         Assert.Equal(
             ("needs-you", "its movements come to 100.00 GBP, its open items to 30.00"),
-            (waits.Text("standing"), waits.Text("problem"))
+            (waits.Text("status"), waits.Text("problem"))
         );
     }
 
@@ -359,7 +359,7 @@ public class AccountTests(RunningRendal rendal)
             }
         );
         var parcel = (await desk.SettledAsync(round.Id())).List("parcels").Single();
-        Assert.Equal("sent", parcel.Text("standing"));
+        Assert.Equal("sent", parcel.Text("status"));
         Assert.Equal([("T-1", "50.00"), ("T-2", "0.00"), ("P-1", "0.00")], Open(await AccountAsync(desk, round, "AB01")));
         var page = await desk.MessageAsync(parcel.Id());
         Assert.Contains("T-1", page, StringComparison.Ordinal);

@@ -72,7 +72,7 @@ public class GroupRoundTests(RunningRendal rendal)
         Assert.Contains("165", summary.List("totals").First().ToString());
 
         await (await desk.ReleaseAsync(round.Id(), 4)).JsonAsync();
-        Assert.All((await desk.SettledAsync(round.Id())).List("parcels"), p => Assert.Equal("sent", p.Text("standing")));
+        Assert.All((await desk.SettledAsync(round.Id())).List("parcels"), p => Assert.Equal("sent", p.Text("status")));
         Assert.DoesNotContain("T-2", (await LetterToAsync(desk, "FE03")).HtmlBody);
     }
 

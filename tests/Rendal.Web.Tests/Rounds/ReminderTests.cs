@@ -43,7 +43,7 @@ public class ReminderTests(RunningRendal rendal)
             summary.List("wordings").Select(w => (w.Text("name"), w.GetProperty("messages").GetInt32()))
         );
         await (await desk.ReleaseAsync(first.Id(), 2)).JsonAsync();
-        Assert.All((await desk.SettledAsync(first.Id())).List("parcels"), p => Assert.Equal("sent", p.Text("standing")));
+        Assert.All((await desk.SettledAsync(first.Id())).List("parcels"), p => Assert.Equal("sent", p.Text("status")));
         Assert.Contains(
             "slipped your notice",
             await PageAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{first.Id()}"), "AB01")
@@ -174,7 +174,7 @@ public class ReminderTests(RunningRendal rendal)
         {
             var round = await RemindAsync(desk, "2026-10-31");
             await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
-            return (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing");
+            return (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status");
         }
 
         async Task<int> DueAsync() =>

@@ -65,7 +65,7 @@ public class RoundListTests(RunningRendal rendal)
                 .EnumerateArray()
                 .Select(r =>
                     $"{r.Text("name")}: "
-                    + $"{string.Join(", ", r.List("groups").Select(g => $"{g.GetProperty("count").GetInt32()} {g.Text("standing")}"))}"
+                    + $"{string.Join(", ", r.List("groups").Select(g => $"{g.GetProperty("count").GetInt32()} {g.Text("status")}"))}"
                 );
     }
 

@@ -155,7 +155,7 @@ public class RoundTests(RunningRendal rendal)
         await desk.TakeInAsync(Ledger);
         var round = await desk.PrepareAsync();
         var held = await DecideAsync(desk, round, "AB01", "held", "");
-        Assert.Equal("held", held.List("parcels").Single(p => p.Text("customer") == "AB01").Text("standing"));
+        Assert.Equal("held", held.List("parcels").Single(p => p.Text("customer") == "AB01").Text("status"));
         var removed = await DecideAsync(desk, round, "AB01", "removed", "paid this morning");
         Assert.Contains(removed.List("leftOut"), l =>
             l.Text("customer") == "AB01" && l.Text("reason") == "removed-by-hand" && l.Text("amount") == "90.00"
@@ -193,7 +193,7 @@ public class RoundTests(RunningRendal rendal)
         var ready = summary.GetProperty("messages").GetInt32();
         await (await desk.ReleaseAsync(round.Id(), ready)).JsonAsync();
         var settled = await desk.SettledAsync(round.Id());
-        Assert.Equal("held", settled.List("parcels").Single(p => p.Text("customer") == "AB01").Text("standing"));
+        Assert.Equal("held", settled.List("parcels").Single(p => p.Text("customer") == "AB01").Text("status"));
         Assert.Equal(ready, rendal.Mailbox.Of($"book-{desk.Book}").Count);
         Assert.DoesNotContain(rendal.Mailbox.Of($"book-{desk.Book}"), m => m.Recipients.Contains("a@abbot.example"));
     }

@@ -292,7 +292,7 @@ public class SealTests(RunningRendal rendal)
         await desk.SettledAsync(round);
 
         var rest = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/rest", new { });
-        Assert.All(rest.List("parcels"), p => Assert.Equal(("BE02", "held"), (p.Text("customer"), p.Text("standing"))));
+        Assert.All(rest.List("parcels"), p => Assert.Equal(("BE02", "held"), (p.Text("customer"), p.Text("status"))));
         Assert.Subset(
             (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{rest.Id()}/left-out"))
                 .EnumerateArray()

@@ -44,7 +44,7 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
         await (await DecideAsync(colleague, desk, round, "AB01", "held")).JsonAsync();
         await (await DecideAsync(desk.Browser, desk, round, "BE02", "held")).JsonAsync();
         var both = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}");
-        Assert.All(both.List("parcels"), p => Assert.Equal("held", p.Text("standing")));
+        Assert.All(both.List("parcels"), p => Assert.Equal("held", p.Text("status")));
         Assert.Equal(round.List("parcels").Select(p => p.Id()), both.List("parcels").Select(p => p.Id()));
         var refused = await DecideAsync(desk.Browser, desk, round, "AB01", null);
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);

@@ -113,8 +113,8 @@ public class WaysOutTests
                     : round;
             var view2 = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{made}");
             var one = view2.List("parcels").Single();
-            Assert.True(made == round || one.Text("standing") == "prepared", one.Text("standing"));
-            return made == round ? Named(one.Text("standing"), one.Text("problem")) : Elsewhere;
+            Assert.True(made == round || one.Text("status") == "prepared", one.Text("status"));
+            return made == round ? Named(one.Text("status"), one.Text("problem")) : Elsewhere;
         }
     }
 
@@ -122,7 +122,7 @@ public class WaysOutTests
     private static async Task TriedAsync(NpgsqlDataSource owner, long book, long parcel)
     {
         await using var command = owner.CreateCommand(
-            "insert into dispatch_try (book_id, parcel_id, worker, started_at, ended_at, ending, answer) values ($1, $2, 1, "
+            "insert into delivery_attempt (book_id, parcel_id, worker, started_at, ended_at, ending, answer) values ($1, $2, 1, "
                 + "now(), now(), 'try-later', '451 4.3.0 later')"
         );
         command.Parameters.AddRange(new[] { book, parcel }.Select(v => new NpgsqlParameter { Value = v }).ToArray());
@@ -137,7 +137,7 @@ public class WaysOutTests
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Headings, Row);
         var round = (await desk.PrepareAsync()).Id();
-        foreach (var (decision, standing) in new (string?, string)[] { ("held", "held"), (null, "prepared") })
+        foreach (var (decision, status) in new (string?, string)[] { ("held", "held"), (null, "prepared") })
         {
             await desk.Browser.PostJsonAsync(
                 $"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}",
@@ -148,10 +148,7 @@ public class WaysOutTests
                     reason = "",
                 }
             );
-            Assert.Equal(
-                standing,
-                (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Single().Text("standing")
-            );
+            Assert.Equal(status, (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Single().Text("status"));
         }
 
         Assert.Equal(HttpStatusCode.OK, (await desk.ReleaseAsync(round, 1)).StatusCode);
@@ -186,9 +183,7 @@ public class WaysOutTests
         Assert.Equal(["AB01", "BE02"], rest.List("parcels").Select(p => p.Text("customer")).Order());
         var gone = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}");
         Assert.Equal(0, gone.GetProperty("rest").GetInt32());
-        Assert.All(gone.List("parcels"), p =>
-            Assert.Equal(("held", "it goes with another round"), (p.Text("standing"), p.Text("problem")))
-        );
+        Assert.All(gone.List("parcels"), p => Assert.Equal(("held", "it goes with another round"), (p.Text("status"), p.Text("problem"))));
     }
 
     [Fact]

@@ -188,20 +188,20 @@ public class SenderTests(RunningRendal rendal)
         System.Text.Json.JsonElement stopped;
         while (
             (stopped = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).Text("senderPaused").Length == 0
-            || stopped.List("parcels").Any(p => p.Text("standing") == "sending")
+            || stopped.List("parcels").Any(p => p.Text("status") == "sending")
         )
         {
             await Task.Delay(50, Cancel);
         }
 
         Assert.Equal(SenderSecrets.CannotBeRead, stopped.Text("senderPaused"));
-        Assert.All(stopped.List("parcels"), p => Assert.Equal(("released", ""), (p.Text("standing"), p.Text("answer"))));
+        Assert.All(stopped.List("parcels"), p => Assert.Equal(("released", ""), (p.Text("status"), p.Text("answer"))));
         Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray());
         var practice = rendal.App.Services.GetRequiredService<HostParts>();
         await (
             await PutAsync(desk, "accounts@practice.example", "127.0.0.1", practice.MailPort, "none", "typed again", $"book-{desk.Book}")
         ).JsonAsync();
-        while ((await desk.SettledAsync(round.Id())).List("parcels").Any(p => p.Text("standing") != "sent"))
+        while ((await desk.SettledAsync(round.Id())).List("parcels").Any(p => p.Text("status") != "sent"))
         {
             await Task.Delay(100, Cancel);
         }
@@ -318,7 +318,7 @@ public class SenderTests(RunningRendal rendal)
         settings["senderId"] = own;
         Assert.Equal(HttpStatusCode.NotFound, (await PutAsync()).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await ReleaseAsync()).StatusCode);
-        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status"));
 
         async Task<HttpResponseMessage> PutAsync() =>
             await colleague.PutAsJsonAsync($"{api}?revision={await desk.RevisionAsync(round.Id())}", settings, Cancel);
@@ -368,7 +368,7 @@ public class SenderTests(RunningRendal rendal)
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         var stopped = await desk.SettledAsync(round.Id());
         Assert.StartsWith("The mail server refused the sign-in: 535 5.7.8", stopped.Text("senderPaused"));
-        Assert.Equal("to-be-retried", stopped.List("parcels").Single().Text("standing"));
+        Assert.Equal("to-be-retried", stopped.List("parcels").Single().Text("status"));
         Assert.Empty(rendal.Mailbox.Of($"book-{desk.Book}"));
 
         drills.End($"book-{desk.Book}");
@@ -384,7 +384,7 @@ public class SenderTests(RunningRendal rendal)
                 $"book-{desk.Book}"
             )
         ).JsonAsync();
-        while ((await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing") != "sent")
+        while ((await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status") != "sent")
         {
             await Task.Delay(100, Cancel);
         }
@@ -481,7 +481,7 @@ public class SenderTests(RunningRendal rendal)
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
         Assert.Equal(
             [("BE02", "refused"), ("AB01", "sent")],
-            (await desk.SettledAsync(round.Id())).List("parcels").Select(p => (p.Text("customer"), p.Text("standing")))
+            (await desk.SettledAsync(round.Id())).List("parcels").Select(p => (p.Text("customer"), p.Text("status")))
         );
         var received = rendal.Mailbox.Of($"book-{desk.Book}");
         var abbot = Assert.Single(received, m => m.Recipients.Contains("a@abbot.example"));
@@ -522,7 +522,7 @@ public class SenderTests(RunningRendal rendal)
             .. Enumerable.Range(1, 2_000).Select(i => $"BE02,Invoice,B-{i},2026-09-01,2026-10-01,20.00,b@beacon.example"),
         ]);
         var round = await desk.PrepareAsync();
-        Assert.All(round.List("parcels"), p => Assert.Equal("prepared", p.Text("standing")));
+        Assert.All(round.List("parcels"), p => Assert.Equal("prepared", p.Text("status")));
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
         await (
             await desk.Browser.PutAsJsonAsync(
@@ -563,7 +563,7 @@ public class SenderTests(RunningRendal rendal)
         await (await KeepAsync()).JsonAsync();
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
-        Assert.Equal("refused", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+        Assert.Equal("refused", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status"));
 
         Task<HttpResponseMessage> KeepAsync(params int[] pauses) =>
             desk.Browser.PutAsJsonAsync(

@@ -36,11 +36,11 @@ public class WordingTests(RunningRendal rendal)
         var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         Assert.Equal(
             [("AB01", "prepared", ""), ("BE02", "needs-you", "salutation is empty")],
-            again.List("parcels").Select(p => (p.Text("customer"), p.Text("standing"), p.Text("problem"))).Order()
+            again.List("parcels").Select(p => (p.Text("customer"), p.Text("status"), p.Text("problem"))).Order()
         );
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         var settled = await desk.SettledAsync(round.Id());
-        Assert.Equal("needs-you", settled.List("parcels").Single(p => p.Text("customer") == "BE02").Text("standing"));
+        Assert.Equal("needs-you", settled.List("parcels").Single(p => p.Text("customer") == "BE02").Text("status"));
     }
 
     [Fact]
@@ -125,7 +125,7 @@ public class WordingTests(RunningRendal rendal)
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Id();
         Assert.Contains($"src=\"data:image/png;base64,{Dot}\"", await desk.MessageAsync(parcel), StringComparison.Ordinal);
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
-        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status"));
         Assert.Contains(
             $"src=\"data:image/png;base64,{Dot}\"",
             await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/page", Cancel),
@@ -211,7 +211,7 @@ public class WordingTests(RunningRendal rendal)
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single();
         Assert.Equal($"{shown}AB01}}", (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel.Id()}")).Text("subject"));
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
-        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("standing"));
+        Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status"));
         Assert.Contains(
             $"{shown}AB01",
             System.Net.WebUtility.HtmlDecode(await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel.Id()}/page", Cancel)),

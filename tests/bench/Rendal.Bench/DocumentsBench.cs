@@ -19,11 +19,11 @@ internal static class DocumentsBench
 
     public static IReadOnlyList<Measurement> Run()
     {
-        var papers = Enumerable.Range(0, Documents).Select(Paper).ToList();
+        var documents = Enumerable.Range(0, Documents).Select(Document).ToList();
         var size = 0L;
-        var (twoThreads, oneThread) = Rounds.InTurns(3, () => size = Print(papers, 2), () => Print(papers, 1));
+        var (twoThreads, oneThread) = Rounds.InTurns(3, () => size = Print(documents, 2), () => Print(documents, 1));
         var rate = Documents / twoThreads;
-        var chromium = ByChromiumASecond(papers[0]);
+        var chromium = ByChromiumASecond(documents[0]);
         return
         [
             new Measurement(
@@ -39,15 +39,15 @@ internal static class DocumentsBench
         ];
     }
 
-    private static long Print(List<StatementDocument> papers, int threads)
+    private static long Print(List<StatementDocument> documents, int threads)
     {
         long size = 0;
         Parallel.ForEach(Enumerable.Range(0, threads), new ParallelOptions { MaxDegreeOfParallelism = threads }, thread =>
         {
             using var press = new DocumentRenderer();
-            for (var i = thread; i < papers.Count; i += threads)
+            for (var i = thread; i < documents.Count; i += threads)
             {
-                Interlocked.Add(ref size, press.Print(papers[i], Layout.BuiltIn).Length);
+                Interlocked.Add(ref size, press.Print(documents[i], Layout.BuiltIn).Length);
             }
         });
         return size;
@@ -66,7 +66,7 @@ internal static class DocumentsBench
         {
             for (var i = 0; i < documents; i++)
             {
-                press.Print(Paper(documents + i), Layout.BuiltIn);
+                press.Print(Document(documents + i), Layout.BuiltIn);
             }
 
             GC.Collect();
@@ -78,12 +78,12 @@ internal static class DocumentsBench
     }
 
     /// <summary>Documents a second that one running Chromium prints, told to by Playwright; null where it is not installed.</summary>
-    private static double? ByChromiumASecond(StatementDocument paper)
+    private static double? ByChromiumASecond(StatementDocument document)
     {
         var page = Path.GetTempFileName();
         try
         {
-            File.WriteAllText(page, MessageBuilder.Page(StatementTable.Html(paper), "en", paper.Title));
+            File.WriteAllText(page, MessageBuilder.Page(StatementTable.Html(document), "en", document.Title));
             return Chromium.Run("print-pages.mjs", page, ByChromium.ToString(CultureInfo.InvariantCulture))?.Single();
         }
         finally
@@ -92,7 +92,7 @@ internal static class DocumentsBench
         }
     }
 
-    private static StatementDocument Paper(int number)
+    private static StatementDocument Document(int number)
     {
         var rows = BenchLedger
             .Rows(30, 1)

@@ -150,7 +150,7 @@ internal static class FuzzBench
             (await browser.GetFromJsonAsync<JsonElement>($"/api/books/{book}/rounds/{round}"))
                 .GetProperty("parcels")
                 .EnumerateArray()
-                .Any(p => p.GetProperty("standing").GetString() != "sent")
+                .Any(p => p.GetProperty("status").GetString() != "sent")
         )
         {
             await Task.Delay(100);

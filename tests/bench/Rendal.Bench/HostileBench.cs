@@ -245,7 +245,7 @@ internal static class HostileBench
         (await browser.GetFromJsonAsync<JsonElement>($"{api}/rounds/{round}"))
             .GetProperty("groups")
             .EnumerateArray()
-            .Where(g => g.GetProperty("standing").GetString() == "sent")
+            .Where(g => g.GetProperty("status").GetString() == "sent")
             .Sum(g => g.GetProperty("count").GetInt32());
 
     private static async Task<string> BookAsync(HttpClient browser, int index) =>

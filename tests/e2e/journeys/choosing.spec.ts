@@ -12,7 +12,7 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
   await takeIn(page, "files/reminders.csv");
   await prepareRound(page, "Northern reminders");
 
-  const settle = () => expect(page.locator(".bench-list[aria-busy=true]")).toHaveCount(0);
+  const settle = () => expect(page.locator("[aria-busy=true]")).toHaveCount(0);
   await page.getByLabel("Overdue by at least, days").fill("31");
   await page.getByLabel("Overdue by at least, days").press("Enter");
   await settle();

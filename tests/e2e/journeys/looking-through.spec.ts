@@ -89,5 +89,5 @@ test("a figure leads to its row in the file", async ({ page }) => {
     .getByRole("link", { name: "row 3" })
     .click();
   await expect(page.getByRole("heading", { name: "open-items.csv" })).toBeVisible();
-  await expect(page.locator("tr.pointed")).toContainText("T-40002");
+  await expect(page.locator("tr[aria-current=true]")).toContainText("T-40002");
 });

@@ -1,3 +1,4 @@
+import styles from "./AgeBar.module.css";
 /** How old a balance is, as one small bar: the same order and tones everywhere. */
 export function AgeBar({ bands, labels, width = 74 }: { bands: string[]; labels: string[]; width?: number }) {
   const sizes = bands.map((b) => Math.max(0, Number(b)));
@@ -11,16 +12,17 @@ export function AgeBar({ bands, labels, width = 74 }: { bands: string[]; labels:
       role="img"
       aria-label={words ? `by age ${words}` : "nothing by age"}
       title={words}
-      style={{ display: "inline-flex", width, height: 11, background: "var(--age-0)", verticalAlign: "-1px" }}
+      className={styles.bar}
+      style={{ width }}
     >
       {whole > 0 &&
         sizes.map((size, i) => (
           <span
             key={i}
+            className={i > 0 && size > 0 ? styles.apart : undefined}
             style={{
               width: `${(100 * size) / whole}%`,
               background: `var(--age-${Math.min(i, 4)})`,
-              borderLeft: i > 0 && size > 0 ? "1px solid var(--sheet)" : undefined,
             }}
           />
         ))}

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, must, type Schemas } from "./api/client";
-import { standingWords } from "./Shape";
+import { statusWords } from "./Shape";
 import { useBookId } from "./useBook";
+import styles from "./Ended.module.css";
 
 /** The rounds released by the person who is signed in that have ended since they last looked. */
 export function Ended() {
@@ -22,7 +23,7 @@ export function Ended() {
     return null;
   }
   return (
-    <section className="ended" aria-label="Rounds that have ended">
+    <section className={styles.ended} aria-label="Rounds that have ended">
       {ended.data.map((e) => (
         <p key={e.id}>
           <Link to={`/books/${book}/rounds/${e.round}`} onClick={() => seeing.mutate(e.round)}>
@@ -42,7 +43,7 @@ export function Ended() {
 function sumOf({ counts }: Schemas["RoundEnd"]): string {
   return Object.entries(counts)
     .sort(([a], [b]) => order.indexOf(a) - order.indexOf(b))
-    .map(([state, n]) => `${n} ${state === "prepared" ? "stopped" : (standingWords[state] ?? state)}`)
+    .map(([state, n]) => `${n} ${state === "prepared" ? "stopped" : (statusWords[state] ?? state)}`)
     .join(", ");
 }
 

@@ -8,7 +8,7 @@ import { PageBoundary } from "./PageBoundary";
 import { useTone } from "./tone";
 import { useBookId, useSession } from "./useBook";
 import { useKeys } from "./useKeys";
-import "./frame.css";
+import styles from "./Frame.module.css";
 
 const places = [
   ["today", "Today"],
@@ -56,7 +56,7 @@ export function Frame() {
     return <Navigate to="/sign-in" replace />;
   }
   if (!session.data) {
-    return session.error && <Alert type="error" title={session.error.message} style={{ margin: 18 }} />;
+    return session.error && <Alert className="around-18" type="error" title={session.error.message} />;
   }
 
   const signOut = async () => {
@@ -67,9 +67,9 @@ export function Frame() {
   const books = session.data.books;
   const name = books.find((b) => b.id === book)?.name ?? "";
   return (
-    <div className="frame">
-      <header className="frame-top">
-        <a className="skip" href="#content">
+    <div className={styles.frame}>
+      <header className={styles.frameTop}>
+        <a className={styles.skip} href="#content">
           To the content
         </a>
         <span className="wordmark">
@@ -87,7 +87,7 @@ export function Frame() {
           }}
         >
           <Button size="small" aria-label={`Book: ${name}. Change`}>
-            <span className="frame-name">{name}</span> <span aria-hidden>▾</span>
+            <span className={styles.frameName}>{name}</span> <span aria-hidden>▾</span>
           </Button>
         </Dropdown>
         <nav aria-label="Places">
@@ -100,7 +100,7 @@ export function Frame() {
         <Input
           ref={search}
           size="small"
-          className="frame-search"
+          className={styles.frameSearch}
           aria-label="Find a customer, number or address"
           placeholder="Find customer, address"
           suffix={<kbd>/</kbd>}
@@ -108,7 +108,7 @@ export function Frame() {
             void navigate(`/books/${book}/customers?search=${encodeURIComponent(e.currentTarget.value)}`)
           }
         />
-        <NavLink className="frame-postroom" to={`/books/${book}/postroom`}>
+        <NavLink className={styles.framePostroom} to={`/books/${book}/postroom`}>
           Postroom{postroom.data && postroom.data.count > 0 ? ` · ${postroom.data.count.toLocaleString("en-GB")}` : ""}
         </NavLink>
         <Dropdown
@@ -132,11 +132,11 @@ export function Frame() {
           }}
         >
           <Button size="small" type="text" aria-label={`${session.data.name}: settings and sign out`}>
-            <span className="frame-name">{session.data.name}</span> <span aria-hidden>▾</span>
+            <span className={styles.frameName}>{session.data.name}</span> <span aria-hidden>▾</span>
           </Button>
         </Dropdown>
       </header>
-      <main id="content" className="frame-main">
+      <main id="content" className={styles.frameMain}>
         <PageBoundary />
       </main>
       <Ended />
@@ -145,7 +145,7 @@ export function Frame() {
           <tbody>
             {keyWords.map(([key, words]) => (
               <tr key={key}>
-                <td style={{ padding: "3px 14px 3px 0" }}>
+                <td className={styles.key}>
                   <kbd>{key}</kbd>
                 </td>
                 <td>{words}</td>

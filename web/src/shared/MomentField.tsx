@@ -15,9 +15,9 @@ export function MomentField({
 }) {
   return (
     <TypedPicker
+      className="width-190"
       aria-label={label}
       size="small"
-      style={{ width: 190 }}
       placeholder={placeholder}
       showTime={{ format: "HH:mm" }}
       value={value}

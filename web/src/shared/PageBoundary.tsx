@@ -8,7 +8,7 @@ export function PageBoundary() {
     <Boundary place={useLocation().pathname}>
       <Suspense
         fallback={
-          <p className="quiet" role="status" style={{ padding: 18 }}>
+          <p className="quiet inside-18" role="status">
             One moment…
           </p>
         }
@@ -38,8 +38,8 @@ export class Boundary extends Component<{ place: string; children: ReactNode }, 
       this.props.children
     ) : (
       <Alert
+        className="around-18"
         type="error"
-        style={{ margin: 18 }}
         title="This page cannot be shown."
         description={`Nothing was lost on the server. Load it again; if that does not help, pass this on to who looks after Rendal: ${this.state.fault.message}`}
         action={<Button onClick={() => window.location.reload()}>Load again</Button>}

@@ -1,5 +1,6 @@
-/** The words for each standing of a parcel, as people see them. */
-export const standingWords: Record<string, string> = {
+import styles from "./Shape.module.css";
+/** The words for each status of a parcel, as people see them. */
+export const statusWords: Record<string, string> = {
   "needs-you": "needs you",
   prepared: "ready",
   held: "held",
@@ -61,9 +62,9 @@ const shapes: Record<string, React.ReactNode> = {
   ),
 };
 
-/** A standing as a shape; the colour only repeats what the shape says. */
-export function Shape({ standing, label = true }: { standing: string; label?: boolean }) {
-  const words = standingWords[standing] ?? standing;
+/** A status as a shape; the colour only repeats what the shape says. */
+export function Shape({ status, label = true }: { status: string; label?: boolean }) {
+  const words = statusWords[status] ?? status;
   return (
     <svg
       width="12"
@@ -72,10 +73,10 @@ export function Shape({ standing, label = true }: { standing: string; label?: bo
       role={label ? "img" : undefined}
       aria-label={label ? words : undefined}
       aria-hidden={!label}
-      style={{ flex: "none", verticalAlign: "-1px" }}
+      className={styles.shape}
     >
       {label && <title>{words}</title>}
-      {shapes[standing]}
+      {shapes[status]}
     </svg>
   );
 }

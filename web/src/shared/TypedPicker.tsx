@@ -1,6 +1,7 @@
 import { DatePicker, type DatePickerProps } from "antd";
 import dayjs from "dayjs";
 import { useEffect, useMemo, useRef, useState } from "react";
+import styles from "./TypedPicker.module.css";
 
 type Picked = DatePickerProps["value"];
 
@@ -69,6 +70,7 @@ export function TypedPicker({
     <span ref={field} className="typed-field" onInput={(e) => type((e.target as HTMLInputElement).value)}>
       <DatePicker
         key={drawn}
+        className="whole-width"
         {...rest}
         needConfirm={false}
         allowClear={false}
@@ -93,7 +95,7 @@ export function TypedPicker({
         onBlur={(e) => leave((e.target as HTMLInputElement).value)}
       />
       {wrong?.left && (
-        <span role="alert" className="typed-wrong">
+        <span role="alert" className={styles.typedWrong}>
           {says}
         </span>
       )}

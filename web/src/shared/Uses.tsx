@@ -3,7 +3,6 @@ import { useState } from "react";
 import type { Schemas } from "./api/client";
 import { languages } from "./languages";
 import { purposeWords } from "./purposes";
-import "./uses.css";
 
 /** What a layout or a wording is used for: which purpose, in which language. Where another was used before, this one takes its place. */
 export function Uses({

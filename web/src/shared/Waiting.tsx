@@ -10,11 +10,11 @@ interface Query<T> {
 /** Shows what a query brought, or says that it is coming, or what went wrong. */
 export function Waiting<T>({ query, children }: { query: Query<T>; children: (data: NonNullable<T>) => ReactNode }) {
   if (query.error) {
-    return <Alert type="error" title={query.error.message} style={{ margin: 18 }} />;
+    return <Alert className="around-18" type="error" title={query.error.message} />;
   }
   if (query.data === undefined || query.data === null) {
     return (
-      <p className="quiet" role="status" style={{ padding: 18 }}>
+      <p className="quiet inside-18" role="status">
         One moment…
       </p>
     );

@@ -6,7 +6,7 @@ export function WorkBar({ progress, onStop }: { progress: WorkProgress | null; o
   const share =
     progress && progress.of > 0 ? Math.min(100, Math.floor((100 * progress.done) / progress.of)) : undefined;
   return (
-    <div className="work-bar" role="status" aria-live="polite">
+    <div role="status" aria-live="polite">
       <strong>{progress ? sentence(progress.stage) : "Opening"}</strong>
       <Progress
         percent={share ?? 100}

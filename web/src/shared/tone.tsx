@@ -101,7 +101,9 @@ export function ToneProvider({ children }: { children: ReactNode }) {
           },
         }}
       >
-        <App message={{ top: 52 }}>{children}</App>
+        <App className="app" message={{ top: 52, classNames: { root: "passing" } }}>
+          {children}
+        </App>
       </ConfigProvider>
     </ToneContext>
   );

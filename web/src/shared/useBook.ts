@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { api, isAway, must, Problem } from "./api/client";
+import { api, isUnreachable, must, Problem } from "./api/client";
 
 /** The number of the book in the address. */
 export function useBookId(): number {
@@ -21,7 +21,7 @@ export function useSession() {
   const session = useQuery({
     queryKey: ["session"],
     queryFn: () => must(api.GET("/api/session")),
-    retry: (times, error) => isAway(error) || (!isSignedOut(error) && times < 3),
+    retry: (times, error) => isUnreachable(error) || (!isSignedOut(error) && times < 3),
   });
   return { session, signedOut: isSignedOut(session.error) };
 }

@@ -12,7 +12,7 @@ export function useKeys(keys: Record<string, () => void>, active = true) {
       event.ctrlKey ||
       event.metaKey ||
       event.altKey ||
-      document.querySelector(".ant-modal-wrap:not([style*='none']), .ant-drawer-open")
+      [...document.querySelectorAll('[role="dialog"]')].some((dialog) => dialog.checkVisibility())
     ) {
       return;
     }

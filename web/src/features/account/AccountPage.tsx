@@ -1,16 +1,16 @@
 import { useSession } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
-import "./account.css";
 import { LetIn } from "./LetIn";
 import { NoticeAddress } from "./NoticeAddress";
 import { Password } from "./Password";
 import { Sessions } from "./Sessions";
+import styles from "./AccountPage.module.css";
 
 /** What belongs to the person who is signed in, whichever book is open. */
 export function AccountPage() {
   const { session } = useSession();
   return (
-    <div className="account">
+    <div className={styles.account}>
       <h1>Your account</h1>
       <Waiting query={session}>
         {({ name, address, administers }) => (

@@ -20,7 +20,7 @@ export function LetIn() {
         You administer this installation. For somebody who forgot their password, make an address by which they choose
         another.
       </p>
-      {making.error && <Alert type="error" title={making.error.message} style={{ marginBottom: 8 }} />}
+      {making.error && <Alert className="below-8" type="error" title={making.error.message} />}
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -36,7 +36,7 @@ export function LetIn() {
         </Button>
       </form>
       {making.data && (
-        <div role="status" style={{ marginTop: 8 }}>
+        <div className="above-8" role="status">
           <p>
             Pass this on to {making.data.name}. It can be used once, until {moment(making.data.goodUntil)}, and is not
             shown again.

@@ -19,7 +19,7 @@ export function NoticeAddress({ address }: { address: string }) {
     <section className="sheet" aria-label="Address for notices">
       <h2>Address for notices</h2>
       <p className="quiet">When a round that you released has ended, a message goes here, from the round’s sender.</p>
-      {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 8 }} />}
+      {saving.error && <Alert className="below-8" type="error" title={saving.error.message} />}
       <form
         onSubmit={(e) => {
           e.preventDefault();

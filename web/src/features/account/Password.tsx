@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Button, Input } from "antd";
+import { Alert, App, Button } from "antd";
 import { useState } from "react";
 import { api, must } from "../../shared/api/client";
+import { PasswordField } from "../../shared/PasswordField";
 
 /** Changes the password of the person who is signed in; everywhere else they are signed out. */
 export function Password({ name }: { name: string }) {
@@ -21,7 +22,7 @@ export function Password({ name }: { name: string }) {
   return (
     <section className="sheet" aria-label="Password">
       <h2>Password</h2>
-      {changing.error && <Alert type="error" title={changing.error.message} style={{ marginBottom: 8 }} />}
+      {changing.error && <Alert className="below-8" type="error" title={changing.error.message} />}
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -31,15 +32,11 @@ export function Password({ name }: { name: string }) {
         <input type="text" hidden readOnly autoComplete="username" value={name} />
         <label>
           Current password
-          <Input.Password
-            autoComplete="current-password"
-            value={current}
-            onChange={(e) => setCurrent(e.target.value)}
-          />
+          <PasswordField autoComplete="current-password" value={current} onChange={(e) => setCurrent(e.target.value)} />
         </label>
         <label>
           New password, at least 10 characters
-          <Input.Password autoComplete="new-password" value={password} onChange={(e) => setPassword(e.target.value)} />
+          <PasswordField autoComplete="new-password" value={password} onChange={(e) => setPassword(e.target.value)} />
         </label>
         <Button
           type="primary"

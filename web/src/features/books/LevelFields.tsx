@@ -1,5 +1,6 @@
-import { Button, Form, InputNumber, Select } from "antd";
+import { Button, Flex, Form, InputNumber, Select } from "antd";
 import { useWordings } from "../wordings/useWordings";
+import styles from "./LevelFields.module.css";
 
 const mostLevels = 9;
 
@@ -10,7 +11,7 @@ export function LevelFields() {
     <Form.List name="levels">
       {(fields, { add, remove }) => (
         <>
-          <table className="ledger levels" aria-label="Reminder levels">
+          <table className={`${styles.levels} ledger`} aria-label="Reminder levels">
             <thead>
               <tr>
                 <th scope="col">Level</th>
@@ -45,12 +46,12 @@ export function LevelFields() {
                   <td>
                     <Form.Item noStyle name={[field.name, "wording"]}>
                       <Select
+                        className="width-190"
                         aria-label={`Level ${i + 1}, words`}
                         allowClear
                         placeholder="those of the round"
                         loading={wordings.isPending}
                         popupMatchSelectWidth={false}
-                        style={{ width: 190 }}
                         options={(wordings.data?.wordings ?? []).map((w) => ({ value: w.id, label: w.name }))}
                       />
                     </Form.Item>
@@ -59,7 +60,7 @@ export function LevelFields() {
               ))}
             </tbody>
           </table>
-          <div style={{ display: "flex", gap: 8, margin: "8px 0" }}>
+          <Flex gap={8} className={styles.acts}>
             <Button
               size="small"
               disabled={fields.length >= mostLevels}
@@ -70,7 +71,7 @@ export function LevelFields() {
             <Button size="small" disabled={fields.length <= 1} onClick={() => remove(fields.length - 1)}>
               Remove last level
             </Button>
-          </div>
+          </Flex>
         </>
       )}
     </Form.List>

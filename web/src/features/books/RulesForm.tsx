@@ -5,7 +5,7 @@ import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { formWords } from "../rounds/words";
 import { LevelFields } from "./LevelFields";
-import "./rules.css";
+import styles from "./RulesForm.module.css";
 
 type Rules = Schemas["RulesRequest"];
 type RulesText = Omit<Rules, "settlement" | "levels"> & {
@@ -45,12 +45,12 @@ function Fields({ rules }: { rules: Rules }) {
     <Form<RulesText>
       layout="vertical"
       requiredMark={false}
-      className="rules"
+      className={styles.rules}
       initialValues={{ ...rules, settlement: rules.settlement ?? "by-file" }}
       onFinish={(text) => saving.mutate(text)}
     >
       <div>
-        <p className="quiet" style={{ marginTop: 0 }}>
+        <p className="quiet above-0">
           This holds for every statement of the book, unless a customer’s card or a round says otherwise. Rounds that
           were released stay as they are.
         </p>
@@ -106,19 +106,19 @@ function Fields({ rules }: { rules: Rules }) {
       </div>
       <div>
         <h2>Reminders</h2>
-        <p className="quiet" style={{ marginTop: 0 }}>
+        <p className="quiet above-0">
           The oldest open item of a customer decides. A level goes once, and only after the one before it.
         </p>
         <LevelFields />
         <Form.Item name="mayRepeat" valuePropName="checked" noStyle>
           <Checkbox>The last level is sent again, its days after the last time, until the item is paid</Checkbox>
         </Form.Item>
-        <Form.Item name="maySkip" valuePropName="checked" style={{ marginBottom: 16 }}>
+        <Form.Item className="below-16" name="maySkip" valuePropName="checked">
           <Checkbox>A level may be skipped where an item is old enough for the next one</Checkbox>
         </Form.Item>
       </div>
-      <div className="rules-end">
-        {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
+      <div className={styles.rulesEnd}>
+        {saving.error && <Alert className="below-12" type="error" title={saving.error.message} />}
         <Button type="primary" htmlType="submit" loading={saving.isPending}>
           Save rules
         </Button>

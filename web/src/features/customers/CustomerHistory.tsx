@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { count, day, money } from "../../shared/figure";
-import { Shape, standingWords } from "../../shared/Shape";
+import { Shape, statusWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
@@ -23,7 +23,7 @@ export function CustomerHistory({ customer }: { customer: string }) {
   return (
     <Waiting query={history}>
       {(h) => (
-        <section aria-label="What was" style={{ marginTop: 22 }}>
+        <section className="above-22" aria-label="What was">
           <h2>Statements sent</h2>
           {h.claims.length === 0 ? (
             <p className="quiet">None yet.</p>
@@ -33,7 +33,7 @@ export function CustomerHistory({ customer }: { customer: string }) {
                 {h.claims.map((c) => (
                   <tr key={c.round}>
                     <td>
-                      <Shape standing={c.state} label={false} /> {standingWords[c.state]}
+                      <Shape status={c.state} label={false} /> {statusWords[c.state]}
                     </td>
                     <td>
                       <Link to={`/books/${book}/rounds/${c.round}?customer=${encodeURIComponent(c.to ?? customer)}`}>
@@ -53,7 +53,7 @@ export function CustomerHistory({ customer }: { customer: string }) {
           )}
           {h.returned.length > 0 && (
             <>
-              <h2 style={{ marginTop: 14 }}>Came back</h2>
+              <h2 className="above-14">Came back</h2>
               <table className="ledger" aria-label="Came back">
                 <tbody>
                   {h.returned.map((r, i) => (
@@ -65,7 +65,7 @@ export function CustomerHistory({ customer }: { customer: string }) {
                           {r.roundName}
                         </Link>
                       </td>
-                      <td className="cut" title={r.reason} style={{ width: "45%" }}>
+                      <td className="cut share-45" title={r.reason}>
                         {r.reason}
                       </td>
                     </tr>
@@ -74,7 +74,7 @@ export function CustomerHistory({ customer }: { customer: string }) {
               </table>
             </>
           )}
-          <h2 style={{ marginTop: 14 }}>Balance at each ledger</h2>
+          <h2 className="above-14">Balance at each ledger</h2>
           {h.balances.length === 0 ? (
             <p className="quiet">There is no ledger with this customer in it.</p>
           ) : (

@@ -8,7 +8,7 @@ import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { fileEndings, useTakeIn } from "../ledger/useTakeIn";
 import { CustomerCard } from "./CustomerCard";
-import "./customers.css";
+import styles from "./CustomersPage.module.css";
 
 type Line = Schemas["CustomerLine"];
 
@@ -66,11 +66,11 @@ export function CustomersPage() {
     });
   const sort = (by: string) => change({ order: by, down: order === by && !descending ? "1" : null });
   return (
-    <div className="page customers">
+    <div className={`${styles.customers} page`}>
       <div className="page-head">
         <h1>Customers</h1>
         <Input
-          style={{ width: 280 }}
+          className="width-280"
           allowClear
           aria-label="Search customers"
           placeholder="Code, name, contact or address"
@@ -93,7 +93,7 @@ export function CustomersPage() {
           Take in a customer list
         </Button>
       </div>
-      {taking.error && <Alert type="error" title={taking.error.message} style={{ marginBottom: 10 }} />}
+      {taking.error && <Alert className="below-10" type="error" title={taking.error.message} />}
       {head.error && <Alert type="error" title={head.error.message} />}
       {head.data &&
         (head.data.count === 0 ? (
@@ -173,7 +173,7 @@ function List({
     }
   };
   return (
-    <div className="customer-list" ref={scroller}>
+    <div className={styles.customerList} ref={scroller}>
       <table className="ledger sheet" aria-rowcount={size + 1}>
         <thead>
           <tr>
@@ -184,7 +184,7 @@ function List({
                 aria-sort={c.order === order ? (descending ? "descending" : "ascending") : undefined}
               >
                 {c.order ? (
-                  <button type="button" className="sort" onClick={() => onSort(c.order ?? "name")}>
+                  <button type="button" className={styles.sort} onClick={() => onSort(c.order ?? "name")}>
                     {c.title} <span aria-hidden>{c.order === order ? (descending ? "▾" : "▴") : ""}</span>
                   </button>
                 ) : (

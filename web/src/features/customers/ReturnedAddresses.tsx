@@ -20,9 +20,9 @@ export function ReturnedAddresses({ customer }: { customer: string }) {
   });
   return history.data?.returnedAddresses.map((a) => (
     <Alert
+      className="below-10"
       key={a.address}
       type="warning"
-      style={{ marginBottom: 10 }}
       title={
         a.isRefused
           ? `The mail server refused ${a.address} on ${dayOf(a.since)}: ${a.reason}`

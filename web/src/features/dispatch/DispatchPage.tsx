@@ -9,32 +9,32 @@ import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
-import "./message.css";
 import { MessagePane } from "./MessagePane";
 import { Repeat } from "./Repeat";
 import { StatementPages } from "../rounds/StatementPages";
 import { Notes } from "./Notes";
 import { TakeReturned } from "./TakeReturned";
 import { served } from "../../shared/served";
+import styles from "./DispatchPage.module.css";
 
-const endings: Record<string, { standing: string; words: string }> = {
-  accepted: { standing: "sent", words: "accepted" },
-  "try-later": { standing: "to-be-retried", words: "to be tried again" },
-  refused: { standing: "refused", words: "refused" },
-  unanswered: { standing: "unsure", words: "no answer" },
-  unreachable: { standing: "to-be-retried", words: "server away" },
-  "sign-in-refused": { standing: "refused", words: "sign-in refused" },
-  exported: { standing: "exported", words: "exported" },
-  printed: { standing: "printed", words: "printed" },
-  stopped: { standing: "to-be-retried", words: "broken off" },
+const endings: Record<string, { status: string; words: string }> = {
+  accepted: { status: "sent", words: "accepted" },
+  "try-later": { status: "to-be-retried", words: "to be tried again" },
+  refused: { status: "refused", words: "refused" },
+  unanswered: { status: "unsure", words: "no answer" },
+  unreachable: { status: "to-be-retried", words: "server away" },
+  "sign-in-refused": { status: "refused", words: "sign-in refused" },
+  exported: { status: "exported", words: "exported" },
+  printed: { status: "printed", words: "printed" },
+  stopped: { status: "to-be-retried", words: "broken off" },
 };
 
 /** Whether an entry is of what went by post: no message, so no Message-ID. */
-const isPaper = (e: { messageId: string }) => e.messageId === "";
+const isLetter = (e: { messageId: string }) => e.messageId === "";
 
-const gaveUp = { standing: "refused", words: "given up" };
+const gaveUp = { status: "refused", words: "given up" };
 
-const cameBack = { standing: "returned", words: "came back" };
+const cameBack = { status: "returned", words: "came back" };
 
 const addressOf = (query: Record<string, string | number>) =>
   new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString();
@@ -77,8 +77,8 @@ export function DispatchPage() {
       <div className="page-head">
         <h1>Dispatch log</h1>
         <Input
+          className="width-150"
           size="small"
-          style={{ width: 150 }}
           allowClear
           aria-label="Search the log"
           placeholder="Search"
@@ -87,11 +87,11 @@ export function DispatchPage() {
           onChange={(e) => setSearch(e.target.value)}
         />
         <Select
+          className="width-116"
           size="small"
           aria-label="Outcome"
           popupMatchSelectWidth={false}
           listHeight={360}
-          style={{ width: 116 }}
           value={outcome}
           options={[
             { value: "", label: "any outcome" },
@@ -101,10 +101,10 @@ export function DispatchPage() {
           onChange={setOutcome}
         />
         <Select
+          className="width-116"
           size="small"
           aria-label="Round"
           popupMatchSelectWidth={false}
-          style={{ width: 116 }}
           value={round ?? 0}
           showSearch={{ optionFilterProp: "label" }}
           options={[
@@ -113,7 +113,7 @@ export function DispatchPage() {
           ]}
           onChange={(id) => setRound(id || undefined)}
         />
-        <span className="log-days">
+        <span className={styles.logDays}>
           <DayField size="small" label="Sent from" placeholder="from" value={from} onChange={setFrom} />
           <DayField size="small" label="Sent until" placeholder="until" value={to} onChange={setTo} />
           {(from || to) && (
@@ -148,7 +148,7 @@ export function DispatchPage() {
         <Waiting query={log}>
           {(list) =>
             list.length === 0 ? (
-              <p className="quiet" style={{ padding: 18 }}>
+              <p className="quiet inside-18">
                 {Object.keys(query).length > 0 ? "Nothing that went out is like that." : "Nothing went out yet."}
               </p>
             ) : (
@@ -167,7 +167,7 @@ export function DispatchPage() {
                       ? cameBack
                       : e.gaveUp
                         ? gaveUp
-                        : (endings[e.ending ?? ""] ?? { standing: "sending", words: "under way" });
+                        : (endings[e.ending ?? ""] ?? { status: "sending", words: "under way" });
                     return (
                       <tr
                         key={e.id}
@@ -175,17 +175,17 @@ export function DispatchPage() {
                         aria-selected={e.id === shown?.id}
                         onClick={() => setPicked(e.id)}
                       >
-                        <td style={{ whiteSpace: "nowrap" }}>{moment(e.startedAt)}</td>
+                        <td className="nowrap">{moment(e.startedAt)}</td>
                         <td>
                           <button type="button" className="link" onClick={() => setPicked(e.id)}>
                             {e.customerName}
                           </button>
                         </td>
-                        <td className="cut" style={{ width: "34%" }} title={e.recipients.join("; ")}>
+                        <td className="cut share-34" title={e.recipients.join("; ")}>
                           {e.recipients.join("; ")}
                         </td>
-                        <td style={{ whiteSpace: "nowrap" }} title={e.answer}>
-                          <Shape standing={ending.standing} label={false} /> {ending.words}
+                        <td className="nowrap" title={e.answer}>
+                          <Shape status={ending.status} label={false} /> {ending.words}
                           {(e.refused ?? 0) > 0 && `, ${e.refused} of ${e.answers.length} recipients refused`}
                         </td>
                       </tr>
@@ -200,8 +200,8 @@ export function DispatchPage() {
       <div className="split-pane" tabIndex={0} role="region" aria-label="The message as sent">
         {shown && (
           <>
-            <p style={{ margin: "0 0 8px" }}>
-              {isPaper(shown) ? (
+            <p className="only-below-8">
+              {isLetter(shown) ? (
                 <>
                   <span className="quiet">By post to </span>
                   {shown.recipients.join("; ")}
@@ -216,19 +216,17 @@ export function DispatchPage() {
               <span className="quiet">Round </span>
               {shown.roundName}
               {shown.isRepeat && " (a repeat)"}{" "}
-              <span className="quiet">· {isPaper(shown) ? "Document" : "Message-ID"} </span>
-              <span style={{ overflowWrap: "anywhere" }}>{isPaper(shown) ? shown.subject : shown.messageId}</span>
+              <span className="quiet">· {isLetter(shown) ? "Document" : "Message-ID"} </span>
+              <span className="wrap-anywhere">{isLetter(shown) ? shown.subject : shown.messageId}</span>
               <br />
-              <span className="quiet" style={{ overflowWrap: "anywhere" }}>
-                SHA-256 {shown.sha256}
-              </span>
+              <span className="quiet wrap-anywhere">SHA-256 {shown.sha256}</span>
             </p>
             <Repeat key={`repeat ${shown.parcel}`} parcel={shown.parcel} customer={shown.customerName} />
             <Notes key={`notes ${shown.parcel}`} parcel={shown.parcel} />
-            {isPaper(shown) ? (
+            {isLetter(shown) ? (
               <StatementPages
                 key={`paper ${shown.parcel}`}
-                address={served(`/api/books/${book}/dispatch/${shown.parcel}/paper`)}
+                address={served(`/api/books/${book}/dispatch/${shown.parcel}/letter`)}
                 name={shown.subject}
                 version={shown.sha256}
               />

@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { Tabs } from "antd";
+
 import type { Schemas } from "../../shared/api/client";
 import { Problem } from "../../shared/api/client";
 import { Waiting } from "../../shared/Waiting";
-import "./message.css";
+import styles from "./MessagePane.module.css";
+import { FillTabs } from "../../shared/FillTabs";
 
 /** A message as its recipient sees it, from an address of the API that serves it with its page and enclosures. */
 export function MessagePane({ base }: { base: string }) {
@@ -20,7 +21,7 @@ export function MessagePane({ base }: { base: string }) {
   return (
     <Waiting query={message}>
       {(m) => (
-        <article className="message" aria-label={m.subject}>
+        <article className={styles.message} aria-label={m.subject}>
           <dl>
             <dt>From</dt>
             <dd>{m.from}</dd>
@@ -46,8 +47,7 @@ export function MessagePane({ base }: { base: string }) {
               {m.size.toLocaleString("en-GB")} bytes, exactly as sent · <a href={`${base}/message.eml`}>Save as .eml</a>
             </dd>
           </dl>
-          <Tabs
-            className="fill-tabs"
+          <FillTabs
             size="small"
             items={[
               {
@@ -59,7 +59,7 @@ export function MessagePane({ base }: { base: string }) {
                 key: "text",
                 label: "Plain text",
                 children: (
-                  <pre className="message-text" tabIndex={0}>
+                  <pre className={styles.messageText} tabIndex={0}>
                     {m.text}
                   </pre>
                 ),
@@ -68,7 +68,7 @@ export function MessagePane({ base }: { base: string }) {
                 key: "headers",
                 label: "Headers",
                 children: (
-                  <pre className="message-text" tabIndex={0}>
+                  <pre className={styles.messageText} tabIndex={0}>
                     {m.headers.map((h) => `${h.name}: ${h.value}`).join("\n")}
                   </pre>
                 ),

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
+import styles from "./Notes.module.css";
 
 /** What people added to the record of a parcel. A note stays as it was written; what was wrong in it is put right by another. */
 export function Notes({ parcel }: { parcel: number }) {
@@ -25,7 +26,7 @@ export function Notes({ parcel }: { parcel: number }) {
     },
   });
   return (
-    <section className="log-notes" aria-label="Notes">
+    <section className={styles.logNotes} aria-label="Notes">
       {notes.data?.map((n, i) => (
         <p key={i}>
           <span className="quiet">

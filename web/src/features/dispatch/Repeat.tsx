@@ -21,7 +21,7 @@ export function Repeat({ parcel, customer }: { parcel: number; customer: string 
     onError: (e) => void message.error(e.message),
   });
   return (
-    <p style={{ margin: "0 0 8px" }}>
+    <p className="only-below-8">
       <Button size="small" loading={making.isPending} onClick={() => making.mutate()}>
         Send again…
       </Button>

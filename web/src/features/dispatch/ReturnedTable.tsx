@@ -30,7 +30,7 @@ export function ReturnedTable({ taken }: { taken: Schemas["TakenReturn"][] }) {
               )}
             </td>
             <td>{outcomes[t.outcome] ?? t.outcome}</td>
-            <td className="cut" title={t.reason} style={{ width: "45%" }}>
+            <td className="cut share-45" title={t.reason}>
               {t.reason}
             </td>
           </tr>

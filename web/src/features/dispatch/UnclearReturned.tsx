@@ -6,7 +6,6 @@ import { api, must, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { MessagePane } from "./MessagePane";
-import "./message.css";
 import { served } from "../../shared/served";
 
 type Unclear = Schemas["UnclearReturned"];
@@ -38,19 +37,19 @@ export function UnclearReturned({ messages }: { messages: Unclear[] }) {
   });
   return (
     <>
-      {decide.error && <Alert type="error" title={decide.error.message} style={{ marginBottom: 8 }} />}
+      {decide.error && <Alert className="below-8" type="error" title={decide.error.message} />}
       <table className="ledger sheet" aria-label="Unclear">
         <tbody>
           {messages.map((m) => (
             <tr key={m.id}>
-              <td style={{ whiteSpace: "nowrap" }}>{dayOf(m.writtenAt)}</td>
+              <td className="nowrap">{dayOf(m.writtenAt)}</td>
               <td>
                 <Link to={`/books/${book}/rounds/${m.round}?customer=${encodeURIComponent(m.customer)}`}>{m.name}</Link>
               </td>
-              <td className="cut" title={m.reason} style={{ width: "50%" }}>
+              <td className="cut share-50" title={m.reason}>
                 {m.reason}
               </td>
-              <td style={{ whiteSpace: "nowrap" }}>
+              <td className="nowrap">
                 <Button size="small" aria-label={`Open the message about ${m.name}`} onClick={() => setOpen(m)}>
                   Open
                 </Button>

@@ -2,6 +2,8 @@ import { Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { OrderButtons } from "./OrderButtons";
 import { moved } from "./useDraft";
 import type { LayoutList, LayoutPart, PartOf } from "./useLayouts";
+import layoutsStyles from "./layouts.module.css";
+import styles from "./ColumnsField.module.css";
 
 const extra = "extra:";
 
@@ -25,7 +27,7 @@ export function ColumnsField({
   const set = (columns: PartOf<"items">["columns"]) => onChange({ ...part, columns });
   return (
     <>
-      <table className="ledger layout-columns" aria-label="Columns">
+      <table className={`${styles.layoutColumns} ledger`} aria-label="Columns">
         <thead>
           <tr>
             <th scope="col">Column</th>
@@ -84,16 +86,16 @@ export function ColumnsField({
         </tbody>
       </table>
       <Select
+        className="width-160"
         size="small"
         aria-label="Add a column"
         placeholder="Add a column"
-        style={{ width: 160 }}
         popupMatchSelectWidth={false}
         value={null}
         options={unused}
         onChange={(field: string | null) => field && set([...part.columns, { field, heading: "", width: null }])}
       />
-      <label className="layout-line">
+      <label className={layoutsStyles.layoutLine}>
         Group by
         <Select
           size="small"
@@ -107,7 +109,7 @@ export function ColumnsField({
       <Checkbox checked={part.carryForward} onChange={(e) => onChange({ ...part, carryForward: e.target.checked })}>
         Carry the sum over to the next page
       </Checkbox>
-      <Button size="small" type="link" style={{ padding: 0, alignSelf: "flex-start" }} onClick={() => set(usual)}>
+      <Button size="small" type="link" className={styles.usual} onClick={() => set(usual)}>
         Reset columns
       </Button>
     </>

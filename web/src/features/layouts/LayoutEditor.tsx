@@ -11,6 +11,8 @@ import { facesWords, formWords, newPart, partWords } from "./partWords";
 import { useDraft, type DraftActions } from "./useDraft";
 import { useLayoutActions, useSamples, type LayoutList, type PartName, type StoredLayout } from "./useLayouts";
 import { Versions } from "./Versions";
+import layoutsStyles from "./layouts.module.css";
+import styles from "./LayoutEditor.module.css";
 
 /** A layout beside the very document that it makes. */
 export function LayoutEditor({
@@ -43,9 +45,9 @@ export function LayoutEditor({
   };
   return (
     <CustomerInView value={customer ?? null}>
-      <div className="layout-editor">
+      <div className={styles.layoutEditor}>
         <div>
-          <div className="layout-line">
+          <div className={layoutsStyles.layoutLine}>
             <Button
               type="primary"
               disabled={!draft.isChanged && !isBuiltIn}
@@ -62,14 +64,14 @@ export function LayoutEditor({
             </Button>
             {!isBuiltIn && <Versions id={stored.id} current={stored.version} onTake={draft.replace} />}
           </div>
-          <p className="quiet" role="status" style={{ margin: "4px 0 8px" }}>
+          <p className={`${styles.said} quiet`} role="status">
             {draft.isChanged
               ? "changed, not in use yet"
               : isBuiltIn
                 ? "comes with Rendal; change it and keep it as your own"
                 : `version ${stored.version}, by ${stored.madeBy}, ${moment(stored.madeAt)}`}
           </p>
-          {problem && <Alert type="error" title={problem.message} style={{ marginBottom: 8 }} />}
+          {problem && <Alert className="below-8" type="error" title={problem.message} />}
           <Sheet draft={draft} />
           {draft.layout.letter ? (
             <LetterFields letter={draft.layout.letter} onChange={(letter) => draft.set({ letter })} />
@@ -87,15 +89,20 @@ export function LayoutEditor({
 function Sheet({ draft }: { draft: DraftActions }) {
   const { layout } = draft;
   return (
-    <details className="layout-part">
+    <details className={layoutsStyles.layoutPart}>
       <summary>Sheet</summary>
-      <div className="layout-fields" key={draft.turn}>
-        <label className="layout-line">
+      <div className={layoutsStyles.layoutFields} key={draft.turn}>
+        <label className={layoutsStyles.layoutLine}>
           Name
-          <Input size="small" value={layout.name} onChange={(e) => draft.set({ name: e.target.value })} />
+          <Input
+            className="grow"
+            size="small"
+            value={layout.name}
+            onChange={(e) => draft.set({ name: e.target.value })}
+          />
         </label>
         {layout.letter === null && <Look draft={draft} />}
-        <div className="layout-line">
+        <div className={layoutsStyles.layoutLine}>
           <span id="enclosed-as">Enclosed as</span>
           <Checkbox.Group
             aria-labelledby="enclosed-as"
@@ -129,8 +136,8 @@ function Look({ draft }: { draft: DraftActions }) {
   );
   return (
     <>
-      <div className="layout-line">
-        <label className="layout-measure">
+      <div className={layoutsStyles.layoutLine}>
+        <label className={layoutsStyles.layoutMeasure}>
           Paper
           <Select
             size="small"
@@ -143,13 +150,14 @@ function Look({ draft }: { draft: DraftActions }) {
             onChange={(paper) => draft.set({ paper })}
           />
         </label>
-        <label className="layout-measure">
+        <label className={layoutsStyles.layoutMeasure}>
           Colour
           <input type="color" value={layout.accent} onChange={(e) => draft.set({ accent: e.target.value })} />
         </label>
-        <label className="layout-measure">
+        <label className={layoutsStyles.layoutMeasure}>
           Text
           <InputNumber
+            className="width-84"
             size="small"
             min={7}
             max={12}
@@ -160,9 +168,10 @@ function Look({ draft }: { draft: DraftActions }) {
           />
         </label>
       </div>
-      <label className="layout-line">
+      <label className={layoutsStyles.layoutLine}>
         Faces
         <Select
+          className="grow"
           size="small"
           aria-label="Faces"
           popupMatchSelectWidth={false}
@@ -171,15 +180,16 @@ function Look({ draft }: { draft: DraftActions }) {
           onChange={(faces) => draft.set({ faces })}
         />
       </label>
-      <div className="layout-line" role="group" aria-label="Margins">
+      <div className={layoutsStyles.layoutLine} role="group" aria-label="Margins">
         {margin("left", "Left")}
         {margin("top", "Top")}
         {margin("right", "Right")}
         {margin("bottom", "Bottom")}
       </div>
-      <label className="layout-line">
+      <label className={layoutsStyles.layoutLine}>
         Foot of each page
         <Input
+          className="grow"
           size="small"
           placeholder="the firm’s name"
           value={layout.footer}
@@ -198,16 +208,16 @@ function Parts({ draft, list }: { draft: DraftActions; list: LayoutList }) {
   );
   return (
     <>
-      <ol className="layout-parts" aria-label="Parts">
+      <ol className={styles.layoutParts} aria-label="Parts">
         {layout.parts.map((part, i) => {
           const name = partWords[part.part];
           const key = keys[i] ?? i;
           return (
-            <li key={key} className="layout-part">
-              <div className="layout-part-head">
+            <li key={key} className={layoutsStyles.layoutPart}>
+              <div className={styles.layoutPartHead}>
                 <button
                   type="button"
-                  className="layout-part-name"
+                  className={layoutsStyles.layoutPartName}
                   aria-expanded={open === key}
                   onClick={() => setOpen(open === key ? undefined : key)}
                 >
@@ -222,7 +232,7 @@ function Parts({ draft, list }: { draft: DraftActions; list: LayoutList }) {
                 />
               </div>
               {open === key && (
-                <div className="layout-fields" key={turn}>
+                <div className={layoutsStyles.layoutFields} key={turn}>
                   <PartFields part={part} list={list} onChange={(p) => draft.setPart(i, p)} />
                 </div>
               )}
@@ -231,10 +241,10 @@ function Parts({ draft, list }: { draft: DraftActions; list: LayoutList }) {
         })}
       </ol>
       <Select
+        className="width-160"
         size="small"
         aria-label="Add a part"
         placeholder="Add a part"
-        style={{ width: 160 }}
         popupMatchSelectWidth={false}
         value={null}
         options={missing.map((name) => ({ value: name, label: partWords[name] }))}

@@ -8,6 +8,8 @@ import { useKeys } from "../../shared/useKeys";
 import { DocumentPages } from "../rounds/StatementPages";
 import { useSamples, type Layout } from "./useLayouts";
 import { served } from "../../shared/served";
+import layoutsStyles from "./layouts.module.css";
+import styles from "./LayoutPreview.module.css";
 
 const typingPause = 150;
 
@@ -42,12 +44,12 @@ export function LayoutPreview({
     return <p className="quiet">Take in a ledger, and a document for one of its customers shows here.</p>;
   }
   return (
-    <section aria-label="Preview" className="layout-preview">
-      <div className="layout-line">
+    <section aria-label="Preview" className={styles.layoutPreview}>
+      <div className={`${layoutsStyles.layoutLine} below-8`}>
         <Select
+          className="width-210"
           size="small"
           aria-label="Customer in the preview"
-          style={{ width: 210 }}
           popupMatchSelectWidth={false}
           showSearch={{ filterOption: false, onSearch: setFind }}
           value={customer}
@@ -146,7 +148,7 @@ function Sheets({ layout, customer, level }: { layout: Layout; customer: string;
   );
   return (
     <>
-      {document.error && <Alert type="error" title={document.error.message} style={{ marginBottom: 8 }} />}
+      {document.error && <Alert className="below-8" type="error" title={document.error.message} />}
       {document.data && <DocumentPages pdf={document.data.pdf} name="as a file" address={document.data.address} />}
     </>
   );

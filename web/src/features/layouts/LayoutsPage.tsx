@@ -7,7 +7,7 @@ import { BringLetter } from "./BringLetter";
 import { LayoutEditor } from "./LayoutEditor";
 import { useLayout, useLayoutActions, useLayouts, type Layout, type LayoutList, type StoredLayout } from "./useLayouts";
 import { NewLayout } from "./NewLayout";
-import "./layouts.css";
+import styles from "./LayoutsPage.module.css";
 
 /** The layouts of the book: which is used for what, and the one in view beside its document. */
 export function LayoutsPage() {
@@ -30,7 +30,7 @@ function Shown({ id, list, onShow }: { id: number; list: LayoutList; onShow: (id
   const stored = useLayout(id);
   const { use } = useLayoutActions();
   return (
-    <div className="layouts">
+    <div className={styles.layouts}>
       <nav className="side-list" aria-label="Layouts">
         {[{ id: 0, name: `${list.builtIn.name} (built in)` }, ...list.layouts].map((l) => (
           <button key={l.id} type="button" aria-current={l.id === id} onClick={() => onShow(l.id)}>
@@ -81,7 +81,7 @@ function Files({ stored, onMade }: { stored: StoredLayout; onMade: (id: number) 
     URL.revokeObjectURL(link.href);
   };
   return (
-    <div className="layout-files">
+    <div className={styles.layoutFiles}>
       <Button
         size="small"
         loading={add.isPending}

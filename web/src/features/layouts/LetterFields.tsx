@@ -3,6 +3,8 @@ import { BringLetter } from "./BringLetter";
 import { whenWords } from "../../shared/whenWords";
 import { useSlots } from "../wordings/slotExamples";
 import { useLayouts, type Layout } from "./useLayouts";
+import layoutsStyles from "./layouts.module.css";
+import styles from "./LetterFields.module.css";
 
 type Letter = NonNullable<Layout["letter"]>;
 
@@ -17,15 +19,15 @@ export function LetterFields({ letter, onChange }: { letter: Letter; onChange: (
     URL.revokeObjectURL(link.href);
   };
   return (
-    <section className="layout-fields" aria-label="Letter">
-      <div className="layout-line">
+    <section className={layoutsStyles.layoutFields} aria-label="Letter">
+      <div className={layoutsStyles.layoutLine}>
         <strong>{letter.fileName}</strong>
         <Button size="small" onClick={save}>
           Download file
         </Button>
         <BringLetter label="Upload new version…" onTake={(brought) => brought.letter && onChange(brought.letter)} />
       </div>
-      <table className="layout-slots">
+      <table className={styles.layoutSlots}>
         <thead>
           <tr>
             <th>Slot in the letter</th>
@@ -62,9 +64,9 @@ function Writable() {
     ...(list.data?.columns ?? []).map((field) => ({ field, heading: field })),
   ];
   return (
-    <details className="layout-part">
+    <details className={layoutsStyles.layoutPart}>
       <summary>What can be written</summary>
-      <table className="layout-slots">
+      <table className={styles.layoutSlots}>
         <tbody>
           {slots.data
             ?.filter((slot) => !slot.isHtml)

@@ -2,6 +2,7 @@ import { Checkbox } from "antd";
 import { Millimetres } from "./PartFields";
 import { PictureButton } from "./PictureButton";
 import type { PartOf } from "./useLayouts";
+import layoutsStyles from "./layouts.module.css";
 
 /** The logo and what stands beside it. */
 export function LogoField({
@@ -16,7 +17,7 @@ export function LogoField({
       <PictureButton label="Logo" picture={part.logo} onTake={(logo) => onChange({ ...part, logo })} />
       {part.logo !== null && (
         <>
-          <div className="layout-line">
+          <div className={layoutsStyles.layoutLine}>
             <Millimetres
               label="Height"
               value={part.logoHeight}

@@ -4,6 +4,7 @@ import { api, must } from "../../shared/api/client";
 import { languages } from "../../shared/languages";
 import { useBookId } from "../../shared/useBook";
 import { useLayoutActions, type Layout } from "./useLayouts";
+import styles from "./NewLayout.module.css";
 
 /** Begins a layout from a ready-made one. */
 export function NewLayout({ onMade }: { onMade: (id: number) => void }) {
@@ -20,7 +21,7 @@ export function NewLayout({ onMade }: { onMade: (id: number) => void }) {
       size="small"
       aria-label="Start from"
       placeholder="Start from…"
-      style={{ margin: "8px 8px 0" }}
+      className={styles.picker}
       popupMatchSelectWidth={false}
       loading={made.isPending || add.isPending}
       value={null}

@@ -1,3 +1,4 @@
+import styles from "./OrderButtons.module.css";
 /** Moves an entry of a list up or down, or takes it away. */
 export function OrderButtons({
   at,
@@ -15,7 +16,7 @@ export function OrderButtons({
   onGo: () => void;
 }) {
   return (
-    <span className="layout-acts">
+    <span className={styles.layoutActs}>
       <button type="button" disabled={at === 0} aria-label={names.up} onClick={() => onMove(-1)}>
         ↑
       </button>

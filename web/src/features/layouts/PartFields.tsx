@@ -7,6 +7,7 @@ import { PictureButton } from "./PictureButton";
 import { whenWords } from "../../shared/whenWords";
 import { placeWords } from "./partWords";
 import type { LayoutList, LayoutPart } from "./useLayouts";
+import layoutsStyles from "./layouts.module.css";
 
 /** What can be set about one part. */
 export function PartFields({
@@ -24,9 +25,10 @@ export function PartFields({
     case "address":
       return (
         <>
-          <label className="layout-line">
+          <label className={layoutsStyles.layoutLine}>
             Stands
             <Select
+              className="grow"
               size="small"
               aria-label="Where the address stands"
               popupMatchSelectWidth={false}
@@ -36,7 +38,7 @@ export function PartFields({
             />
           </label>
           {part.place === "free" && (
-            <div className="layout-line">
+            <div className={layoutsStyles.layoutLine}>
               <Millimetres label="From the left" value={part.left} onDone={(left) => onChange({ ...part, left })} />
               <Millimetres label="From the top" value={part.top} onDone={(top) => onChange({ ...part, top })} />
             </div>
@@ -66,9 +68,10 @@ export function PartFields({
       return (
         <>
           <SlotText label="Text" html={part.text} isFixed={false} onChange={(text) => onChange({ ...part, text })} />
-          <label className="layout-line">
+          <label className={layoutsStyles.layoutLine}>
             Stands
             <Select
+              className="grow"
               size="small"
               aria-label="When the text stands"
               popupMatchSelectWidth={false}
@@ -95,7 +98,7 @@ export function PartFields({
             picture={part.picture}
             onTake={(picture) => onChange({ ...part, picture })}
           />
-          <div className="layout-line">
+          <div className={layoutsStyles.layoutLine}>
             <Millimetres label="Height" value={part.height} onDone={(height) => onChange({ ...part, height })} />
           </div>
           {part.picture === null && <p className="quiet">Without a picture, room is left to sign by hand.</p>}
@@ -117,9 +120,17 @@ export function Millimetres({
   onDone: (value: number) => void;
 }) {
   return (
-    <label className="layout-measure">
+    <label className={layoutsStyles.layoutMeasure}>
       {label}
-      <InputNumber size="small" min={0} max={200} suffix="mm" value={value} onChange={(v) => v !== null && onDone(v)} />
+      <InputNumber
+        className="width-84"
+        size="small"
+        min={0}
+        max={200}
+        suffix="mm"
+        value={value}
+        onChange={(v) => v !== null && onDone(v)}
+      />
     </label>
   );
 }

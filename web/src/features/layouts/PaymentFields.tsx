@@ -2,6 +2,7 @@ import { Input, Select } from "antd";
 import { SlotText } from "../wordings/SlotText";
 import { barCodeWords } from "./partWords";
 import type { PartOf } from "./useLayouts";
+import layoutsStyles from "./layouts.module.css";
 
 /** What stands under “How to pay” beside the lines: codes for banking apps, telephones and scanners. */
 export function PaymentFields({
@@ -17,13 +18,23 @@ export function PaymentFields({
         The lines stand under Letterhead. With an IBAN, a statement in euro gets a QR code that banking apps fill the
         transfer from.
       </p>
-      <label className="layout-line">
+      <label className={layoutsStyles.layoutLine}>
         IBAN
-        <Input size="small" value={part.iban} onChange={(e) => onChange({ ...part, iban: e.target.value })} />
+        <Input
+          className="grow"
+          size="small"
+          value={part.iban}
+          onChange={(e) => onChange({ ...part, iban: e.target.value })}
+        />
       </label>
-      <label className="layout-line">
+      <label className={layoutsStyles.layoutLine}>
         BIC
-        <Input size="small" value={part.bic} onChange={(e) => onChange({ ...part, bic: e.target.value })} />
+        <Input
+          className="grow"
+          size="small"
+          value={part.bic}
+          onChange={(e) => onChange({ ...part, bic: e.target.value })}
+        />
       </label>
       <SlotText
         label="Page to pay on"
@@ -36,9 +47,10 @@ export function PaymentFields({
         An address such as https://pay.example/?account= with slots. It stands as a link and as a QR code; empty, there
         is none.
       </p>
-      <label className="layout-line">
+      <label className={layoutsStyles.layoutLine}>
         Bar code
         <Select
+          className="grow"
           size="small"
           aria-label="Bar code"
           popupMatchSelectWidth={false}

@@ -1,6 +1,7 @@
 import { App, Button } from "antd";
 import { FileButton } from "../../shared/FileButton";
 import { pictureIn } from "../../shared/pictureFile";
+import layoutsStyles from "./layouts.module.css";
 
 /** Takes a picture for a layout, or takes it away. */
 export function PictureButton({
@@ -21,7 +22,7 @@ export function PictureButton({
     }
   };
   return (
-    <div className="layout-line">
+    <div className={layoutsStyles.layoutLine}>
       <FileButton label={label} accept="image/png,image/jpeg,image/svg+xml" onTake={take}>
         {picture === null ? "Upload picture (PNG, JPEG, SVG)…" : "Replace picture…"}
       </FileButton>

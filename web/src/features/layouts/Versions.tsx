@@ -27,11 +27,11 @@ export function Versions({ id, current, onTake }: { id: number; current: number;
   };
   return earlier.length === 0 ? null : (
     <Select
+      className="width-150"
       size="small"
       aria-label="Earlier versions"
       placeholder="Earlier versions"
       popupMatchSelectWidth={false}
-      style={{ width: 150 }}
       value={null}
       options={earlier.map((v) => ({ value: v.version, label: `${v.version}: ${v.madeBy}, ${moment(v.madeAt)}` }))}
       onChange={(version: number | null) => version !== null && void take(version)}

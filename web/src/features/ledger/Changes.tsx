@@ -7,6 +7,7 @@ import { useClock } from "../../shared/useClock";
 import { WorkBar } from "../../shared/WorkBar";
 import { useWork } from "./useWork";
 import { served } from "../../shared/served";
+import styles from "./Changes.module.css";
 
 type ChangesView = Schemas["ChangesView"];
 
@@ -29,15 +30,15 @@ export function Changes({ intake, stamp }: { intake: number; stamp: number }) {
     staleTime: Infinity,
   });
   if (changes.error) {
-    return <Alert type="info" title={changes.error.message} style={{ margin: 16 }} />;
+    return <Alert className="around-16" type="info" title={changes.error.message} />;
   }
   if (!changes.data) {
     return <WorkBar progress={progress} onStop={stop} />;
   }
   const c = changes.data;
   return (
-    <div className="changes" tabIndex={0} role="region" aria-label="What changes">
-      <p style={{ marginTop: 0 }}>
+    <div className={styles.changes} tabIndex={0} role="region" aria-label="What changes">
+      <p className="above-0">
         Against {c.before}, kept {moment(c.beforeKeptAt)}: <strong>{count(c.count, "item")} changed</strong>,{" "}
         {c.unchanged.toLocaleString("en-GB")} the same.
       </p>

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { App, Button } from "antd";
+import { App, Button, Flex } from "antd";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
@@ -42,14 +42,14 @@ export function CorrectionList() {
     <Waiting query={corrections}>
       {(list) =>
         list.length === 0 ? null : (
-          <section style={{ marginTop: 18 }} aria-labelledby="corrections">
-            <div style={{ display: "flex", alignItems: "center", gap: 12, marginBottom: 6 }}>
+          <section className="above-18" aria-labelledby="corrections">
+            <Flex align="center" gap={12} className="below-6">
               <h2 id="corrections">Corrected here, still wrong in the source</h2>
               <span className="quiet">{count(list.length, "correction")}</span>
               <Button size="small" className="push" href={served(`/api/books/${book}/corrections/list.csv`)}>
                 Export the list
               </Button>
-            </div>
+            </Flex>
             <table className="ledger sheet">
               <thead>
                 <tr>

@@ -1,10 +1,11 @@
 import { useQueries } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { Select } from "antd";
-import { useEffect, useRef } from "react";
+import { useEffect, type RefObject } from "react";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { fields, meanings, type Column, type Field, type Meaning } from "./meanings";
+import styles from "./FileSheet.module.css";
 
 type Intake = Schemas["IntakeView"];
 
@@ -19,6 +20,7 @@ const rowHeight = 24;
 
 /** The original file with every line of it, and above each column what it was taken for and why. */
 export function FileSheet({
+  ref: scroller,
   view,
   stamp,
   at,
@@ -26,6 +28,7 @@ export function FileSheet({
   onOpen,
   onSet,
 }: {
+  ref: RefObject<HTMLDivElement | null>;
   view: Intake;
   /** Changes when the rows have to be fetched anew. */
   stamp: number;
@@ -35,7 +38,6 @@ export function FileSheet({
   onSet?: ((column: Column, change: ColumnChange) => void) | undefined;
 }) {
   const book = useBookId();
-  const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
     count: view.lastRow,
     getScrollElement: () => scroller.current,
@@ -69,7 +71,7 @@ export function FileSheet({
         ?.querySelector(`#cell-${at.row}-${at.column}`)
         ?.scrollIntoView({ block: "nearest", inline: "nearest" });
     }
-  }, [at, rows]);
+  }, [at, rows, scroller]);
 
   const onKeyDown = (e: React.KeyboardEvent) => {
     if (e.target !== e.currentTarget) {
@@ -108,7 +110,7 @@ export function FileSheet({
   const after = rows.getTotalSize() - (shown.at(-1)?.end ?? 0);
   return (
     <div
-      className="intake-sheet"
+      className={styles.intakeSheet}
       ref={scroller}
       tabIndex={0}
       role="grid"
@@ -142,7 +144,8 @@ export function FileSheet({
                 key={number}
                 role="row"
                 aria-rowindex={number + 1}
-                className={`${row?.leftOut != null ? "left-out" : (row?.role ?? "blank")}${number === at.row ? " pointed" : ""}`}
+                aria-current={number === at.row}
+                className={rowClass(row, number === at.row)}
               >
                 <th role="rowheader" title={row?.leftOut ?? undefined}>
                   {number}
@@ -157,7 +160,11 @@ export function FileSheet({
                       aria-selected={number === at.row && i === at.column}
                       title={put === undefined ? row?.cells[i] : `In the file: ${row?.cells[i] ?? ""}`}
                       className={[
-                        put === undefined ? bad.get(`${number}|${view.columns[i]?.heading ?? ""}`) : "corrected",
+                        styles[
+                          put === undefined
+                            ? (bad.get(`${number}|${view.columns[i]?.heading ?? ""}`) ?? "")
+                            : "corrected"
+                        ],
                         isAmount(view.columns[i]) && row?.role !== "heading" && "figure",
                       ]
                         .filter(Boolean)
@@ -196,23 +203,23 @@ function ColumnHead({
     <>
       {view.kind === "ledger" ? (
         <Select<Meaning>
+          className="whole-width"
           size="small"
           disabled={!onSet}
           value={column.meaning}
           options={meanings}
           popupMatchSelectWidth={false}
-          style={{ width: "100%" }}
           aria-label={label}
           onChange={(meaning) => onSet?.(column, { meaning })}
         />
       ) : (
         <Select<Field>
+          className="whole-width"
           size="small"
           disabled={!onSet}
           value={column.field}
           options={fields}
           popupMatchSelectWidth={false}
-          style={{ width: "100%" }}
           aria-label={label}
           onChange={(field) => onSet?.(column, { field })}
         />
@@ -263,6 +270,12 @@ function notation(column: Column): string {
 
 function isAmount(column: Column | undefined): boolean {
   return column !== undefined && ["amount", "outstanding", "debit", "credit"].includes(column.meaning);
+}
+
+/** What a row is, and whether somebody was pointed to it. */
+function rowClass(row: Schemas["FileRowView"] | undefined, isPointed: boolean): string {
+  const role = styles[row?.leftOut != null ? "left-out" : (row?.role ?? "blank")];
+  return [role, isPointed && styles.pointed].filter(Boolean).join(" ");
 }
 
 function badCells(view: Intake): Map<string, string> {

@@ -1,11 +1,12 @@
 import { useState, type ReactNode } from "react";
 import { count } from "../../shared/figure";
 import { titles, type Finding, type FindingGroup } from "./findings";
+import styles from "./FindingGroups.module.css";
 
-const marks: Record<Finding["severity"], { sign: string; words: string; colour: string }> = {
-  error: { sign: "✕", words: "error", colour: "var(--rust)" },
-  warning: { sign: "▲", words: "to look at", colour: "var(--brass-ink)" },
-  note: { sign: "i", words: "for information", colour: "var(--ink-2)" },
+const marks: Record<Finding["severity"], { sign: string; words: string }> = {
+  error: { sign: "✕", words: "error" },
+  warning: { sign: "▲", words: "to look at" },
+  note: { sign: "i", words: "for information" },
 };
 
 interface Ways {
@@ -28,9 +29,9 @@ function Group({ group, onPoint, remedyOf, remedyOfAll }: { group: FindingGroup 
   const findings = group.first;
   const remedies = [...new Set(findings.map((f) => f.remedy))];
   return (
-    <div className="finding-group">
+    <div className={styles.findingGroup}>
       <h3>
-        <b aria-hidden style={{ color: mark.colour }}>
+        <b aria-hidden className={styles[group.severity]}>
           {mark.sign}
         </b>
         <em className="visually-hidden">{mark.words}: </em>

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Checkbox, Segmented } from "antd";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
 import type { KeptIntake } from "../../shared/api/work";
@@ -20,8 +20,8 @@ import { PutRight, type WrongCell } from "./PutRight";
 import { useIntake } from "./useIntake";
 import { useLedger } from "./useLedger";
 import { useWork } from "./useWork";
-import "./ledger.css";
 import { served } from "../../shared/served";
+import styles from "./IntakePage.module.css";
 
 type Intake = Schemas["IntakeView"];
 
@@ -67,6 +67,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
   const [pair, setPair] = useState<[string, string] | null>(null);
   const [pointed, setPointed] = useState<Finding | null>(null);
   const [emptyClears, setEmptyClears] = useState(false);
+  const sheet = useRef<HTMLDivElement>(null);
   const isOpen = view.state === "looked-at";
   const isLedger = view.kind === "ledger";
   const hasLedger = ledger.data?.ledger != null && ledger.data.ledger.intakeId !== view.id;
@@ -116,7 +117,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
     setSide("file");
     setAt({ row: finding.row, column });
     setPointed(finding);
-    document.querySelector<HTMLElement>(".intake-sheet")?.focus();
+    sheet.current?.focus();
   };
   const step = (by: 1 | -1) => {
     const here = findings.find(
@@ -138,7 +139,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
     setPair(null);
     await client.invalidateQueries({ queryKey: ["corrections", book] });
     await intake.refresh();
-    document.querySelector<HTMLElement>(".intake-sheet")?.focus();
+    sheet.current?.focus();
   };
   useKeys({
     k: keep,
@@ -167,8 +168,8 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
     onError: (e) => message.error(e.message),
   });
   return (
-    <div className="intake">
-      <div className="intake-head">
+    <div className={styles.intake}>
+      <div className={styles.intakeHead}>
         <h1>{view.file}</h1>
         <span className="quiet">
           {view.lacks.length > 0
@@ -223,6 +224,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
         <Changes intake={view.id} stamp={intake.stamp} />
       ) : (
         <FileSheet
+          ref={sheet}
           view={view}
           stamp={intake.stamp}
           at={at}

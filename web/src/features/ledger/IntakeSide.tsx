@@ -1,4 +1,4 @@
-import { Alert, Button, Form, Input, Select } from "antd";
+import { Alert, Button, Flex, Form, Input, Select } from "antd";
 import type { ReactNode } from "react";
 import type { Schemas } from "../../shared/api/client";
 import { figure, money } from "../../shared/figure";
@@ -6,6 +6,7 @@ import { CardLink } from "./CardLink";
 import { FindingGroups } from "./FindingGroups";
 import type { Finding, FindingGroup } from "./findings";
 import { kinds } from "./meanings";
+import styles from "./IntakeSide.module.css";
 
 type Intake = Schemas["IntakeView"];
 type Reading = Schemas["ReadingRequest"];
@@ -41,16 +42,16 @@ export function IntakeSide({
       <HiddenRows areRead={group.severity !== "note"} onChange={onChange} />
     ) : null;
   return (
-    <aside className="intake-side" aria-label="What was found" tabIndex={0}>
+    <aside className={styles.intakeSide} aria-label="What was found" tabIndex={0}>
       {view.lacks.map((lack) => (
-        <Alert key={lack} type="error" title={lack} style={{ marginBottom: 8 }} />
+        <Alert className="below-8" key={lack} type="error" title={lack} />
       ))}
       {view.doubts.map((doubt) => (
-        <Alert key={doubt} type="warning" title={doubt} style={{ marginBottom: 8 }} />
+        <Alert className="below-8" key={doubt} type="warning" title={doubt} />
       ))}
       {view.lacks.length === 0 && <Sums view={view} />}
       {view.lacks.length === 0 && view.kind === "ledger" && <Totals view={view} onChange={onChange} />}
-      {view.findings.length > 0 && <h2 style={{ margin: "0 0 8px" }}>What was noticed</h2>}
+      {view.findings.length > 0 && <h2 className="only-below-8">What was noticed</h2>}
       <FindingGroups groups={view.findings} onPoint={onPoint} remedyOf={remedyOf} remedyOfAll={remedyOfAll} />
     </aside>
   );
@@ -131,9 +132,9 @@ function Totals({
     form.resetFields();
   };
   return (
-    <div className="totals">
+    <div className={styles.totals}>
       {view.checks.length > 0 && (
-        <p style={{ margin: "0 0 6px" }}>
+        <p className="only-below-6">
           {agree > 0 && `${agree === 1 ? "One total agrees" : `${agree} totals agree`} with the rows. `}
           {disagree.length > 0 && (
             <strong>{disagree.length === 1 ? "One total disagrees." : `${disagree.length} totals disagree.`}</strong>
@@ -171,13 +172,13 @@ function Totals({
             name="total"
             rules={[{ required: true, pattern: /^-?[\d,\s']*\.?\d+$/, message: "Write it like 1,234.50." }]}
           >
-            <Input size="small" style={{ width: 130 }} aria-label="A total you know" placeholder="A total you know" />
+            <Input className="width-130" size="small" aria-label="A total you know" placeholder="A total you know" />
           </Form.Item>
           <Form.Item name="currency">
             <Select
+              className="width-76"
               size="small"
               aria-label="Currency of the total"
-              style={{ width: 76 }}
               options={view.ledgerSums.map((s) => ({ value: s.currency, label: s.currency }))}
             />
           </Form.Item>
@@ -204,11 +205,11 @@ function KindWords({
         <li key={word}>
           “{word}” is{" "}
           <Select
+            className="at-least-150"
             size="small"
             aria-label={`What “${word}” is`}
             placeholder="say what"
             popupMatchSelectWidth={false}
-            style={{ minWidth: 150 }}
             options={kinds}
             onChange={(kind: Schemas["ItemKind"]) =>
               onChange((now) => ({ ...now, kinds: { ...now.kinds, [word]: kind } }))
@@ -228,11 +229,7 @@ function HiddenRows({
   onChange: (change: (now: Reading) => Reading) => void;
 }) {
   return (
-    <Button
-      size="small"
-      style={{ marginTop: 4 }}
-      onClick={() => onChange((now) => ({ ...now, leavesOutHidden: areRead }))}
-    >
+    <Button className="above-4" size="small" onClick={() => onChange((now) => ({ ...now, leavesOutHidden: areRead }))}>
       {areRead ? "Leave out hidden rows" : "Include hidden rows"}
     </Button>
   );
@@ -254,13 +251,13 @@ function Signs({
       unsignedCredits: { ...now.unsignedCredits, ...Object.fromEntries(columns.map((c) => [c.index, unsigned])) },
     }));
   return (
-    <div style={{ display: "flex", gap: 6, flexWrap: "wrap", marginTop: 4 }}>
+    <Flex gap={6} wrap className="above-4">
       <Button size="small" onClick={() => set(true)}>
         All credits lower what is owed
       </Button>
       <Button size="small" onClick={() => set(false)}>
         Only those with a minus do
       </Button>
-    </div>
+    </Flex>
   );
 }

@@ -36,8 +36,8 @@ export function JoinCustomers({
       onOk={() => joining.mutate()}
       onCancel={onClose}
     >
-      {joining.error && <Alert type="error" title={joining.error.message} style={{ marginBottom: 10 }} />}
-      <p style={{ marginTop: 0 }}>All rows go to the one that stays, in this file and in those after it.</p>
+      {joining.error && <Alert className="below-10" type="error" title={joining.error.message} />}
+      <p className="above-0">All rows go to the one that stays, in this file and in those after it.</p>
       <Radio.Group
         aria-label="Which one stays"
         value={stays}

@@ -10,9 +10,9 @@ import { Waiting } from "../../shared/Waiting";
 import { CardLink } from "./CardLink";
 import { CorrectionList } from "./CorrectionList";
 import { FindingGroups } from "./FindingGroups";
-import "./ledger.css";
 import { useLedger } from "./useLedger";
 import { fileEndings, useTakeIn } from "./useTakeIn";
+import styles from "./LedgerPage.module.css";
 
 /** The ledger as it is, the place to take in a newer file, and the files before. */
 export function LedgerPage() {
@@ -61,7 +61,7 @@ export function LedgerPage() {
         <h1>Ledger</h1>
       </div>
       <div
-        className={over ? "drop over" : "drop"}
+        className={over ? `${styles.drop} ${styles.over}` : styles.drop}
         onDragOver={(e) => {
           e.preventDefault();
           setOver(true);
@@ -90,13 +90,13 @@ export function LedgerPage() {
           accounting program gives it out, with whatever headings it has; you look at it before anything is kept.
         </span>
       </div>
-      {taking.error && <Alert type="error" title={taking.error.message} style={{ marginTop: 10 }} />}
+      {taking.error && <Alert className="above-10" type="error" title={taking.error.message} />}
       <Waiting query={ledger}>
         {({ ledger: now }) =>
           now === null ? null : (
-            <section style={{ marginTop: 18 }}>
+            <section className="above-18">
               <h2>{now.sheet ? `${now.file}, ${now.sheet}` : now.file}</h2>
-              <p className="quiet" style={{ margin: "2px 0 8px" }}>
+              <p className="quiet under-heading">
                 kept {moment(now.keptAt)} · {count(now.rows, "row")} of {count(now.customers, "customer")} ·{" "}
                 {now.sums.map((s) => `${money(s.total, s.currency)} open`).join(" · ")}
                 {now.rowsSetAside > 0 && ` · ${count(now.rowsSetAside, "row")} set aside`}
@@ -114,8 +114,8 @@ export function LedgerPage() {
         }
       </Waiting>
       <CorrectionList />
-      <section style={{ marginTop: 18 }}>
-        <h2 style={{ marginBottom: 6 }}>Files taken in</h2>
+      <section className="above-18">
+        <h2 className="below-6">Files taken in</h2>
         <Waiting query={intakes}>
           {(list) =>
             list.length === 0 ? (

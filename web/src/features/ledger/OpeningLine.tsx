@@ -1,6 +1,7 @@
 import { Button, Dropdown, InputNumber, Select } from "antd";
 import { useRef } from "react";
 import type { Schemas } from "../../shared/api/client";
+import styles from "./OpeningLine.module.css";
 
 type Intake = Schemas["IntakeView"];
 type Reading = Schemas["ReadingRequest"];
@@ -30,7 +31,7 @@ export function OpeningLine({
   const o = view.opening;
   const isOpen = onChange !== undefined;
   return (
-    <div className="opening">
+    <div className={styles.opening}>
       {o.sheet !== null && (
         <label>
           Sheet{" "}
@@ -79,8 +80,8 @@ export function OpeningLine({
       <label>
         Headings in row{" "}
         <InputNumber
+          className="width-64"
           size="small"
-          style={{ width: 64 }}
           min={1}
           max={view.lastRow}
           value={view.headingRow}

@@ -88,7 +88,7 @@ export function PutRight({
         initialValues={{ everywhere: false, reason: "" }}
         onFinish={(answer) => saving.mutate(answer)}
       >
-        {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 10 }} />}
+        {saving.error && <Alert className="below-10" type="error" title={saving.error.message} />}
         <Form.Item>
           <Segmented<Answer["what"]>
             aria-label="What to do"
@@ -100,8 +100,8 @@ export function PutRight({
             onChange={setKind}
           />
         </Form.Item>
-        {held.error && <Alert type="error" title={held.error.message} style={{ marginBottom: 10 }} />}
-        <p className="quiet" style={{ margin: "0 0 10px" }}>
+        {held.error && <Alert className="below-10" type="error" title={held.error.message} />}
+        <p className="quiet only-below-10">
           {held.data?.was ? `The file says “${held.data.was}”.` : held.data ? "The file says nothing here." : "…"}
         </p>
         {kind === "value" ? (
@@ -110,7 +110,7 @@ export function PutRight({
               <Form.Item label="Corrected value" name="becomes" initialValue={held.data.now}>
                 <Input autoFocus onFocus={(e) => e.currentTarget.select()} onPressEnter={() => form.submit()} />
               </Form.Item>
-              <Form.Item name="everywhere" valuePropName="checked" style={{ marginBottom: 0 }}>
+              <Form.Item className="below-0" name="everywhere" valuePropName="checked">
                 <Checkbox disabled={!held.data.was}>
                   Wherever “{held.data.was || "nothing"}” stands in {cell.heading}
                 </Checkbox>

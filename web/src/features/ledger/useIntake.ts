@@ -23,19 +23,27 @@ export function useIntake(id: number) {
     retry: false,
     staleTime: Infinity,
   });
-  const reading = useQuery({
+  const decided = {
     queryKey: ["intake-reading", book, id],
     queryFn: () => must(api.GET("/api/books/{book}/intakes/{id}/reading", { params })),
-  });
+  };
+  const reading = useQuery(decided);
   const refresh = async () => {
     setStamp((s) => s + 1);
     await client.invalidateQueries({ queryKey: ["intake-reading", book, id] });
     await client.invalidateQueries({ queryKey: ["intake", book, id] });
   };
   const onError = (e: Error) => message.error(e.message);
+  // One after the other, each upon what the one before it came to.
   const changing = useMutation({
-    mutationFn: (change: (now: Reading) => Reading) =>
-      must(api.PUT("/api/books/{book}/intakes/{id}/reading", { params, body: change(reading.data ?? {}) })),
+    scope: { id: `intake ${id}` },
+    mutationFn: async (change: (now: Reading) => Reading) =>
+      must(
+        api.PUT("/api/books/{book}/intakes/{id}/reading", {
+          params,
+          body: change(await client.query({ ...decided, staleTime: "static" })),
+        }),
+      ),
     onSuccess: refresh,
     onError,
   });

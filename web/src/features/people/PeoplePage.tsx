@@ -6,8 +6,8 @@ import { api, must, type Schemas } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
-import "./people.css";
 import { basePath } from "../../shared/served";
+import styles from "./PeoplePage.module.css";
 
 /** Who may open the book: who has it, who is invited, and inviting one more. */
 export function PeoplePage() {
@@ -52,12 +52,12 @@ export function PeoplePage() {
   });
   const problem = giving.error ?? taking.error ?? withdrawing.error;
   return (
-    <div className="people">
+    <div className={styles.people}>
       <h1>Who has this book</h1>
       <p className="quiet">
         Whoever has the book of {firm.data?.name} can do all there is to do in it, under their own name.
       </p>
-      {problem && <Alert type="error" title={problem.message} style={{ marginBottom: 12 }} />}
+      {problem && <Alert className="below-12" type="error" title={problem.message} />}
       <Waiting query={people}>
         {(who) => (
           <table className="ledger">
@@ -114,6 +114,7 @@ export function PeoplePage() {
       >
         <label htmlFor="given-to">Invite</label>
         <Input
+          className="width-260"
           id="given-to"
           placeholder="the name they sign in with"
           value={name}
@@ -134,7 +135,7 @@ function Given({ given }: { given: Schemas["MadeInvitation"] }) {
   const { dayOf } = useClock();
   const address = `${window.location.origin}${basePath}/join?key=${given.key}`;
   return (
-    <section className="sheet invitation" aria-label={`Invitation of ${given.name}`}>
+    <section className={`${styles.invitation} sheet`} aria-label={`Invitation of ${given.name}`}>
       <p>
         Pass this address on to {given.name}; there they sign in, or choose a password if they have none yet, and have
         the book. It can be followed once, until {dayOf(given.goodUntil)}, and is not shown again.

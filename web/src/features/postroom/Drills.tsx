@@ -5,6 +5,7 @@ import { api, must, type Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import styles from "./Drills.module.css";
 
 type Drill = Schemas["DrillView"];
 type Step = Drill["step"];
@@ -74,7 +75,7 @@ export function Drills() {
   return (
     <Waiting query={going}>
       {(now) => (
-        <section className="drills" aria-label="Drills">
+        <section className={styles.drills} aria-label="Drills">
           <p className="quiet">
             Let the postroom misbehave as servers do, and see what becomes of the parcels. An address asks for it by
             itself: drill.end.451.once@inn.example, drill.recipient.550@…, drill.end.keep-and-cut@…
@@ -108,10 +109,10 @@ export function Drills() {
             {drill.act === "answer" && (
               <>
                 <Input
+                  className="width-240"
                   size="small"
                   aria-label="Answer"
                   list="usual-answers"
-                  style={{ width: 240 }}
                   value={drill.answer}
                   onChange={(e) => change({ answer: e.target.value })}
                 />
@@ -124,21 +125,21 @@ export function Drills() {
             )}
             {drill.step !== "sign-in" && drill.step !== "sender" && (
               <Input
+                className="width-140"
                 size="small"
                 aria-label="Only for addresses that hold"
                 placeholder="to anybody"
-                style={{ width: 140 }}
                 value={drill.to}
                 onChange={(e) => change({ to: e.target.value })}
               />
             )}
             <InputNumber
+              className="width-110"
               size="small"
               aria-label="How often"
               min={1}
               precision={0}
               controls={false}
-              style={{ width: 110 }}
               suffix="times"
               placeholder="always"
               value={drill.left}
@@ -148,17 +149,17 @@ export function Drills() {
               Begin
             </Button>
           </form>
-          <div className="drill-limits">
+          <div className={styles.drillLimits}>
             <label>
               takes
               <InputNumber
+                className="width-210"
                 size="small"
                 min={1}
                 precision={0}
                 controls={false}
                 suffix="a minute"
                 placeholder="as many as come"
-                style={{ width: 210 }}
                 value={now.aMinute}
                 onChange={(aMinute) => limit.mutate({ aMinute, largestBytes: now.largestBytes })}
               />
@@ -166,11 +167,11 @@ export function Drills() {
             <label>
               up to
               <InputNumber
+                className="width-130"
                 size="small"
                 min={0.001}
                 controls={false}
                 suffix="MB each"
-                style={{ width: 130 }}
                 value={Math.round(now.largestBytes / 100_000) / 10}
                 onChange={(mb) =>
                   mb && limit.mutate({ aMinute: now.aMinute, largestBytes: Math.round(mb * 1_000_000) })

@@ -7,11 +7,10 @@ import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
-import "../dispatch/message.css";
 import { MessagePane } from "../dispatch/MessagePane";
 import { Drills } from "./Drills";
-import "./postroom.css";
 import { served } from "../../shared/served";
+import styles from "./PostroomPage.module.css";
 
 /** What the practice mail server received, read as the recipient would. */
 export function PostroomPage() {
@@ -52,15 +51,14 @@ export function PostroomPage() {
         <h1>Postroom</h1>
         <span className="quiet" role="status">
           {count(all, "message")} · nothing here has left this machine
-          {twice > 0 && <span className="came-twice"> · {count(twice, "message")} came more than once</span>}
+          {twice > 0 && <span className={styles.cameTwice}> · {count(twice, "message")} came more than once</span>}
         </span>
         <Input
-          className="push"
+          className="push width-180"
           size="small"
           type="search"
           aria-label="Search the postroom"
           placeholder="Address or subject"
-          style={{ width: 180 }}
           value={search}
           onChange={(e) => setSearch(e.target.value)}
         />
@@ -78,7 +76,7 @@ export function PostroomPage() {
         <Waiting query={received}>
           {({ messages: list }) =>
             list.length === 0 ? (
-              <p className="quiet" style={{ padding: 18 }}>
+              <p className="quiet inside-18">
                 {search
                   ? "Nothing that came in is like that."
                   : "Nothing has come in. Release a round under the practice sender, and its messages arrive here."}
@@ -98,15 +96,13 @@ export function PostroomPage() {
                 <tbody>
                   {list.map((m) => (
                     <tr key={m.id} className="pick" aria-selected={m.id === shown?.id} onClick={() => setPicked(m.id)}>
-                      <td style={{ whiteSpace: "nowrap" }}>{moment(m.receivedAt)}</td>
-                      <td className="cut" style={{ width: "34%" }}>
-                        {m.recipients.join("; ")}
-                      </td>
-                      <td className="cut" style={{ width: "44%" }}>
+                      <td className="nowrap">{moment(m.receivedAt)}</td>
+                      <td className="cut share-34">{m.recipients.join("; ")}</td>
+                      <td className="cut share-44">
                         <button type="button" className="link" onClick={() => setPicked(m.id)}>
                           {m.subject}
                         </button>
-                        {m.deliveries > 1 && <span className="came-twice"> came {m.deliveries} times</span>}
+                        {m.deliveries > 1 && <span className={styles.cameTwice}> came {m.deliveries} times</span>}
                       </td>
                       <td className="figure">{m.enclosureCount}</td>
                     </tr>

@@ -9,6 +9,7 @@ import { SettleDialog } from "./SettleDialog";
 import { useAccount, useAccountActions, type Account, type AccountItem } from "./useAccount";
 import type { Round } from "./useRound";
 import { reasonWords, settledWords } from "./words";
+import styles from "./AccountTable.module.css";
 
 /** Where each item of a customer ends, from which row it was read, what settled it, and what may be decided about it. */
 export function AccountTable({ round, customer }: { round: Round; customer: string }) {
@@ -36,7 +37,7 @@ function Items({ round, account }: { round: Round; account: Account }) {
   );
   return (
     <>
-      <table className="ledger account" aria-label={`Items of ${account.name}`}>
+      <table className={`${styles.account} ledger`} aria-label={`Items of ${account.name}`}>
         <thead>
           <tr>
             <th scope="col">Number</th>
@@ -59,7 +60,7 @@ function Items({ round, account }: { round: Round; account: Account }) {
             .filter(([, items]) => items.length > 0)
             .map(([title, items]) => (
               <Fragment key={title}>
-                <tr className="account-group">
+                <tr className={styles.accountGroup}>
                   <th scope="rowgroup" colSpan={7}>
                     {title}
                   </th>
@@ -73,7 +74,7 @@ function Items({ round, account }: { round: Round; account: Account }) {
                       <td className="figure">{figure(item.original)}</td>
                       <td className="figure">{one ? figure(item.open) : money(item.open, item.currency)}</td>
                       <td>{row(item.row)}</td>
-                      <td className="account-acts">
+                      <td className={styles.accountActs}>
                         {!account.isFixed && (
                           <Acts
                             item={item}
@@ -86,7 +87,7 @@ function Items({ round, account }: { round: Round; account: Account }) {
                       </td>
                     </tr>
                     {item.corrections.map((c, at) => (
-                      <tr className="account-note" key={at}>
+                      <tr className={styles.accountNote} key={at}>
                         <td colSpan={7}>
                           {c.column ? `${c.column} corrected: the file says` : "Customer joined: the file says"}{" "}
                           {c.was ? `“${c.was}”` : "nothing"}, here it is “{c.becomes}” · {c.by}, {moment(c.at)}
@@ -94,7 +95,7 @@ function Items({ round, account }: { round: Round; account: Account }) {
                       </tr>
                     ))}
                     {(item.note || item.remindedOn || (item.reason && item.reason !== "settled")) && (
-                      <tr className="account-note">
+                      <tr className={styles.accountNote}>
                         <td colSpan={7}>
                           {[
                             item.reason && item.reason !== "settled" ? reasonWords[item.reason] : "",
@@ -114,7 +115,7 @@ function Items({ round, account }: { round: Round; account: Account }) {
         </tbody>
       </table>
       {account.settlings.length > 0 && (
-        <table className="ledger account" aria-label="What payments settled">
+        <table className={`${styles.account} ledger`} aria-label="What payments settled">
           <thead>
             <tr>
               <th scope="col">Payment or credit</th>
@@ -142,7 +143,7 @@ function Items({ round, account }: { round: Round; account: Account }) {
         </table>
       )}
       {account.said.length > 0 && (
-        <ul className="account-said" aria-label="Set by hand">
+        <ul className={styles.accountSaid} aria-label="Set by hand">
           {account.said.map((s) => (
             <li key={s.id}>
               {s.credit || "a payment that is in the ledger no more"}{" "}

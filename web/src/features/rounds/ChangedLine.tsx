@@ -2,6 +2,7 @@ import { Alert, Button } from "antd";
 import { api, must } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { useLookedAt, type Round } from "./useRound";
+import roundsStyles from "./rounds.module.css";
 
 /** What changed by itself since somebody looked through the round, with ways to look at it. */
 export function ChangedLine({
@@ -31,7 +32,7 @@ export function ChangedLine({
   return (
     <Alert
       type="warning"
-      className="bench-changed"
+      className={roundsStyles.benchChanged}
       title={round.changed}
       action={
         <>

@@ -1,6 +1,8 @@
 import { useState, type ReactNode } from "react";
 import { DayField } from "../../shared/DayField";
 import { AmountField } from "../../shared/AmountField";
+import roundsStyles from "./rounds.module.css";
+import styles from "./ChoiceFields.module.css";
 
 /** A part of the choices under its title. */
 export function Part({ title, children }: { title: string; children: ReactNode }) {
@@ -15,7 +17,7 @@ export function Part({ title, children }: { title: string; children: ReactNode }
 /** A choice beside what it is called. */
 export function Line({ label, children }: { label: string; children: ReactNode }) {
   return (
-    <div className="choice-line">
+    <div className={styles.choiceLine}>
       <span>{label}</span>
       {children}
     </div>
@@ -37,7 +39,7 @@ export function Span({
   onDone: (from: string | null, to: string | null) => void;
 }) {
   return (
-    <div className="choice-stack">
+    <div className={roundsStyles.choiceStack}>
       <span>
         {label}{" "}
         {(from || to) && (
@@ -103,6 +105,7 @@ export function NumberChoice({
   const done = () => !disabled && typed !== value && onDone(typed);
   return (
     <AmountField
+      className="width-66"
       size="small"
       aria-label={label}
       min={min}

@@ -12,6 +12,8 @@ import { SavedChoices } from "./SavedChoices";
 import type { Round, RoundChange, RoundSettings } from "./useRound";
 import { formWords, kinds, groupsWords, periodWords } from "./words";
 import { useWordings } from "../wordings/useWordings";
+import roundsStyles from "./rounds.module.css";
+import styles from "./Choices.module.css";
 
 /** Stands for what the card or the book says. */
 const asSet = "as-set";
@@ -51,7 +53,7 @@ export function Choices({
   const sender = senders.data?.find((x) => x.id === s.senderId);
   return (
     <aside
-      className="choices"
+      className={styles.choices}
       aria-label="Choices"
       tabIndex={0}
       onFocusCapture={() => (begun.current = round)}
@@ -157,8 +159,9 @@ export function Choices({
           }}
         />
         {(s.form ?? round.bookForm) === "brought-forward" && (
-          <div className="choice-stack">
+          <div className={roundsStyles.choiceStack}>
             <Select
+              className="whole-width"
               size="small"
               aria-label="Period"
               popupMatchSelectWidth={false}
@@ -202,7 +205,7 @@ export function Choices({
         </Line>
       </Part>
       <Part title="Which items">
-        <div className="choice-stack">
+        <div className={roundsStyles.choiceStack}>
           <span>As of</span>
           <DayField size="small" label="As of" value={s.asOf} disabled={fixed} onChange={(asOf) => set({ asOf })} />
         </div>
@@ -244,9 +247,10 @@ export function Choices({
             options={round.headOffices.map((o) => ({ value: o.customer, label: o.name }))}
             onChange={(offices: string[]) => set({ headOffices: offices.length > 0 ? offices : null })}
           />
-          <div className="choice-stack">
+          <div className={roundsStyles.choiceStack}>
             <span>Statements of branches go to</span>
             <Select
+              className="whole-width"
               size="small"
               aria-label="Statements of branches go to"
               popupMatchSelectWidth={false}

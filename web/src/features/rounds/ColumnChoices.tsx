@@ -5,6 +5,7 @@ import { api, must } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { Part } from "./ChoiceFields";
 import type { Round, RoundSettings } from "./useRound";
+import roundsStyles from "./rounds.module.css";
 
 /** Rows are chosen by their values in a column of the file. One that is chosen by stays; another can be added. */
 export function Columns({
@@ -77,9 +78,10 @@ function Values({
       ),
   });
   return (
-    <div className="choice-stack">
+    <div className={roundsStyles.choiceStack}>
       <span>{column}</span>
       <Select
+        className="whole-width"
         mode="multiple"
         size="small"
         aria-label={column}

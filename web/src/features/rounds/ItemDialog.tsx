@@ -2,6 +2,7 @@ import { Button, Input, Modal, Radio } from "antd";
 import { useState } from "react";
 import { DayField } from "../../shared/DayField";
 import type { AccountItem, useAccountActions } from "./useAccount";
+import roundsStyles from "./rounds.module.css";
 
 /** An item is left out of this round or held back from all, or one that is left out is put in; always with a reason. */
 export function ItemDialog({
@@ -56,7 +57,7 @@ export function ItemDialog({
         </form>
       )}
     >
-      <div className="dialog-lines">
+      <div className={roundsStyles.dialogLines}>
         {isIn && (
           <Radio.Group
             value={what}

@@ -7,10 +7,12 @@ import type { LeftOut, Parcel, Round } from "./useRound";
 import { placesIn, rowAt, rowCount, rowOf } from "./listRows";
 import type { ParcelList as List } from "./useParcelList";
 import { canBePutIn, groupWords, reasonWords } from "./words";
+import roundsStyles from "./rounds.module.css";
+import styles from "./ParcelList.module.css";
 
 const rowHeight = 24;
 
-/** The sheet of the round: a row for each parcel, in groups by standing, then what is left out with its reason. */
+/** The sheet of the round: a row for each parcel, in groups by status, then what is left out with its reason. */
 export function ParcelList({
   round,
   list,
@@ -68,9 +70,9 @@ export function ParcelList({
     [see, parcelsFrom, parcelsTo, leftFrom, leftTo],
   );
   return (
-    <div className="parcels" ref={scroller} tabIndex={0} role="region" aria-label="Parcels">
-      <div role="table" aria-label="Parcels of the round" aria-rowcount={rows + 1} className="parcel-sheet">
-        <div role="row" aria-rowindex={1} className="parcel-row parcel-head">
+    <div className={styles.parcels} ref={scroller} tabIndex={0} role="region" aria-label="Parcels">
+      <div role="table" aria-label="Parcels of the round" aria-rowcount={rows + 1}>
+        <div role="row" aria-rowindex={1} className={`${styles.parcelRow} ${styles.parcelHead}`}>
           <span role="columnheader">
             <span className="visually-hidden">State</span>
           </span>
@@ -86,7 +88,7 @@ export function ParcelList({
             Open {main}
           </span>
         </div>
-        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: "relative" }}>
+        <div role="rowgroup" className={styles.rows} style={{ height: virtual.getTotalSize() }}>
           {items.map((item) => {
             const row = rowAt(shape, item.index);
             if (!row) {
@@ -96,23 +98,23 @@ export function ParcelList({
             if (row.kind === "group") {
               return (
                 <div
-                  key={`group ${row.standing}`}
+                  key={`group ${row.status}`}
                   role="row"
                   aria-rowindex={item.index + 2}
-                  className="parcel-row parcel-group"
+                  className={`${styles.parcelRow} ${styles.parcelGroup}`}
                   style={style}
                 >
-                  <span role="cell" className="parcel-group-name">
-                    {row.standing === "left-out" ? (
+                  <span role="cell">
+                    {row.status === "left-out" ? (
                       <button type="button" className="link" aria-expanded={leftOpen} onClick={onLeftOpen}>
-                        {groupWords[row.standing]} · {row.count}
+                        {groupWords[row.status]} · {row.count}
                       </button>
                     ) : (
-                      `${groupWords[row.standing] ?? row.standing} · ${row.count}`
+                      `${groupWords[row.status] ?? row.status} · ${row.count}`
                     )}
                   </span>
-                  <span role="cell" className="figure parcel-group-sum">
-                    {find ? "" : sumsOf(round, row.standing, main)}
+                  <span role="cell" className="figure">
+                    {find ? "" : sumsOf(round, row.status, main)}
                   </span>
                 </div>
               );
@@ -138,7 +140,7 @@ export function ParcelList({
                 key={`${row.kind} ${row.place}`}
                 role="row"
                 aria-rowindex={item.index + 2}
-                className="parcel-row coming"
+                className={`${styles.parcelRow} ${styles.coming} ${roundsStyles.coming}`}
                 style={style}
               >
                 <span role="cell">…</span>
@@ -158,7 +160,9 @@ export function ParcelList({
           })}
         </div>
       </div>
-      {list.count === 0 && find && <p className="quiet parcels-none">Nobody in this round is found by “{find}”.</p>}
+      {list.count === 0 && find && (
+        <p className={`${styles.parcelsNone} quiet`}>Nobody in this round is found by “{find}”.</p>
+      )}
     </div>
   );
 }
@@ -185,7 +189,7 @@ function ParcelRow({
   const branches = parcel.accounts.filter((a) => a.key !== parcel.customer).length;
   const alsoOn = first?.alsoOn;
   const note = [
-    parcel.problem || (["refused", "to-be-retried", "unsure"].includes(parcel.standing) ? parcel.answer : ""),
+    parcel.problem || (["refused", "to-be-retried", "unsure"].includes(parcel.status) ? parcel.answer : ""),
     parcel.changed.length > 0 && `changed: ${parcel.changed.join(", ")}`,
     parcel.onPaper && (parcel.recipients.length > 0 ? "by post too" : "by post"),
     parcel.reminderLevel !== null && `reminder ${parcel.reminderLevel}`,
@@ -199,21 +203,21 @@ function ParcelRow({
     <div
       role="row"
       aria-rowindex={index}
-      className={isShown ? "parcel-row shown" : "parcel-row"}
+      className={isShown ? `${styles.parcelRow} ${styles.shown}` : styles.parcelRow}
       style={style}
       onClick={() => onPick(parcel.customer)}
     >
       <span role="cell">
-        <Shape standing={parcel.standing} />
+        <Shape status={parcel.status} />
       </span>
-      <span role="cell" className="cell-cut" title={`${parcel.customer} ${parcel.name}`}>
+      <span role="cell" className={styles.cellCut} title={`${parcel.customer} ${parcel.name}`}>
         <button type="button" aria-current={isShown || undefined} onClick={() => onPick(parcel.customer)}>
           {parcel.name}
         </button>
       </span>
       <span
         role="cell"
-        className={`cell-cut parcel-note ${parcel.changed.length > 0 ? "changed" : parcel.standing}`}
+        className={`${styles.cellCut} ${styles.parcelNote} ${styles[parcel.changed.length > 0 ? "changed" : parcel.status] ?? ""}`}
         title={note}
       >
         {note}
@@ -248,11 +252,11 @@ function LeftOutRow({
 }) {
   const { customer, currency } = left;
   return (
-    <div role="row" aria-rowindex={index} className="parcel-row left-out" style={style}>
+    <div role="row" aria-rowindex={index} className={`${styles.parcelRow} ${styles.leftOut}`} style={style}>
       <span role="cell">
-        <Shape standing="left-out" />
+        <Shape status="left-out" />
       </span>
-      <span role="cell" className="cell-cut">
+      <span role="cell" className={styles.cellCut}>
         {customer === null ? (
           "no customer"
         ) : (
@@ -261,7 +265,7 @@ function LeftOutRow({
           </button>
         )}
       </span>
-      <span role="cell" className="cell-cut">
+      <span role="cell" className={styles.cellCut}>
         {reasonWords[left.reason] ?? left.reason}
       </span>
       <span role="cell" className="figure">
@@ -286,15 +290,13 @@ function LeftOutRow({
   );
 }
 
-/** What the parcels of a standing, or what is left out, come to: by currency, the first without its sign. */
-function sumsOf(round: Round, standing: string, main: string): string {
+/** What the parcels of a status, or what is left out, come to: by currency, the first without its sign. */
+function sumsOf(round: Round, status: string, main: string): string {
   return round.proof
     .flatMap((p) =>
-      standing === "left-out"
+      status === "left-out"
         ? [{ currency: p.currency, amount: p.leftOut }]
-        : p.parts
-            .filter((part) => part.kind === standing)
-            .map((part) => ({ currency: p.currency, amount: part.amount })),
+        : p.parts.filter((part) => part.kind === status).map((part) => ({ currency: p.currency, amount: part.amount })),
     )
     .map(({ currency, amount }) => (currency === main ? figure(amount) : money(amount, currency)))
     .join(" · ");

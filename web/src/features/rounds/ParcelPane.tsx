@@ -1,8 +1,8 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, App, Button, Select, Tabs } from "antd";
+import { Alert, App, Button, Select } from "antd";
 import { useEffect, useState } from "react";
 import { api, must } from "../../shared/api/client";
-import { Shape, standingWords } from "../../shared/Shape";
+import { Shape, statusWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { useIsVisible } from "../../shared/useIsVisible";
 import { Waiting } from "../../shared/Waiting";
@@ -13,12 +13,15 @@ import { Retry } from "./Retry";
 import { StatementPages } from "./StatementPages";
 import { useLookedAt, type Parcel, type Round } from "./useRound";
 import { served } from "../../shared/served";
+import styles from "./ParcelPane.module.css";
+import roundsStyles from "./rounds.module.css";
+import { FillTabs } from "../../shared/FillTabs";
 
 export const paneTabs = ["message", "statement", "sources", "words"] as const;
 export type PaneTab = (typeof paneTabs)[number];
 
 // Preparing and sending change what a parcel holds and where it stands; what was fetched before does not serve.
-const versionOf = (round: Round, parcel: Parcel) => `${round.preparedAt ?? ""} ${parcel.standing}`;
+const versionOf = (round: Round, parcel: Parcel) => `${round.preparedAt ?? ""} ${parcel.status}`;
 
 const viewOf = (book: number, round: Round, parcel: Parcel) =>
   queryOptions({
@@ -57,7 +60,7 @@ export function ParcelPane({
     <Waiting query={view}>
       {(v) => (
         <article aria-label={`Parcel of ${v.name}`}>
-          <dl>
+          <dl className={roundsStyles.facts}>
             {(v.to.length > 0 || v.post.length === 0) && (
               <>
                 <dt>To</dt>
@@ -77,7 +80,7 @@ export function ParcelPane({
               </>
             )}
             <dt>{v.to.length > 0 ? "Enclosed" : "Document"}</dt>
-            <dd className="enclosed">
+            <dd className={styles.enclosed}>
               {v.documents.map((d) => (
                 <a key={d.form} href={`${base}/document?form=${d.form}`} target="_blank" rel="noreferrer">
                   {d.name}
@@ -88,10 +91,9 @@ export function ParcelPane({
           <Changed key={`${parcel.id} ${version}`} round={round} parcel={parcel} isCovered={isCovered} />
           <State round={round} parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} />
           {v.wordingErrors.map((error) => (
-            <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
+            <Alert className="below-8" key={error} type="error" title={error} />
           ))}
-          <Tabs
-            className="fill-tabs"
+          <FillTabs
             size="small"
             activeKey={tab}
             onChange={(key) => onTab(key as PaneTab)}
@@ -156,7 +158,7 @@ function Changed({ round, parcel, isCovered }: { round: Round; parcel: Parcel; i
     }
   }, [isLookedAt, lookedAt, parcel.id]);
   return changed.length > 0 ? (
-    <p className="pane-state">Changed since it was looked at last: {changed.join(", ")}.</p>
+    <p className={styles.paneState}>Changed since it was looked at last: {changed.join(", ")}.</p>
   ) : null;
 }
 
@@ -168,9 +170,9 @@ function Accounts({ round, parcel }: { round: Round; parcel: Parcel }) {
     <>
       {parcel.accounts.length > 1 && (
         <Select
+          className="below-8 at-least-220"
           size="small"
           aria-label="Account"
-          style={{ marginBottom: 8, minWidth: 220 }}
           popupMatchSelectWidth={false}
           value={shown}
           options={parcel.accounts.map((a) => ({ value: a.key, label: `${a.name} (${a.key})` }))}
@@ -198,17 +200,17 @@ function State({ round, parcel, hasEmptySlot }: { round: Round; parcel: Parcel; 
     onSuccess: () => client.invalidateQueries(),
     onError: (e) => message.error(e.message),
   });
-  if (["prepared", "needs-you"].includes(parcel.standing)) {
+  if (["prepared", "needs-you"].includes(parcel.status)) {
     return parcel.problem ? (
-      <p className="pane-state">
-        <Shape standing="needs-you" label={false} /> Needs you: {parcel.problem}. Correct it on the card (C)
+      <p className={styles.paneState}>
+        <Shape status="needs-you" label={false} /> Needs you: {parcel.problem}. Correct it on the card (C)
         {hasEmptySlot && ", or give the slot an “or else” under Words (4)"}.
       </p>
     ) : null;
   }
   return (
-    <p className="pane-state">
-      <Shape standing={parcel.standing} label={false} /> {standingWords[parcel.standing]}
+    <p className={styles.paneState}>
+      <Shape status={parcel.status} label={false} /> {statusWords[parcel.status]}
       {(parcel.problem || parcel.answer) && `: ${parcel.problem || parcel.answer}`}
       {parcel.canBeRetried && (
         <>
@@ -216,7 +218,7 @@ function State({ round, parcel, hasEmptySlot }: { round: Round; parcel: Parcel; 
           <Retry round={round.id} parcel={parcel.id} />
         </>
       )}
-      {parcel.standing === "unsure" && (
+      {parcel.status === "unsure" && (
         <>
           <br />
           The server had all of it and gave no answer. Ask the customer, or look into the server’s log, and decide:{" "}

@@ -3,6 +3,7 @@ import type { WorkProgress } from "../../shared/api/work";
 import { count, money } from "../../shared/figure";
 import { howFar, timeLeft } from "../../shared/WorkBar";
 import { useCount, type RoundSettings } from "./useRound";
+import roundsStyles from "./rounds.module.css";
 
 /** What is being made up and how far it is: of a choice how many parcels it makes and what they come to, as soon as that is known. */
 export function PreparingLine({
@@ -17,7 +18,7 @@ export function PreparingLine({
   const coming = useCount(settings).data;
   const left = coming?.leftOut.reduce((sum, l) => sum + l.customers, 0) ?? 0;
   return (
-    <span className="quiet coming">
+    <span className={`${roundsStyles.coming} quiet`}>
       <span role="status">
         {coming
           ? `Making up ${count(coming.parcels, "parcel")}${coming.sums.map((s) => `, ${money(s.amount, s.currency)}`).join("")}; ${left.toLocaleString("en-GB")} left out…`

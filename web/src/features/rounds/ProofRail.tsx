@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { Schemas } from "../../shared/api/client";
 import { money } from "../../shared/figure";
-import { Shape, standingWords } from "../../shared/Shape";
+import { Shape, statusWords } from "../../shared/Shape";
+import styles from "./ProofRail.module.css";
 
 type Proof = Schemas["ProofView"];
 
@@ -22,7 +23,7 @@ const barOrder = [
 ];
 
 /**
- * The whole ledger as one bar, cut into the parcels by standing and what is left out by reason, with the sum that
+ * The whole ledger as one bar, cut into the parcels by status and what is left out by reason, with the sum that
  * closes under it. One currency at a time: amounts of two currencies are never added.
  */
 export function ProofRail({ proof, onWhy }: { proof: Proof[]; onWhy: () => void }) {
@@ -32,41 +33,41 @@ export function ProofRail({ proof, onWhy }: { proof: Proof[]; onWhy: () => void 
     return null;
   }
   const parts = [...shown.parts].sort((a, b) => place(a.kind) - place(b.kind));
-  const standings = shown.parts.filter((p) => !p.kind.startsWith("left-out:"));
+  const statuses = shown.parts.filter((p) => !p.kind.startsWith("left-out:"));
   const closes = Number(shown.difference) === 0;
   return (
-    <section className="proof" aria-label={`Proof in ${shown.currency}`}>
-      <div className="proof-bar" aria-hidden>
+    <section className={styles.proof} aria-label={`Proof in ${shown.currency}`}>
+      <div className={styles.proofBar} aria-hidden>
         {parts.map((p) => (
           <span
             key={p.kind}
-            className={p.kind.startsWith("left-out:") ? "left-out" : p.kind}
+            className={styles[p.kind.startsWith("left-out:") ? "left-out" : p.kind]}
             style={{ flexGrow: p.share }}
           />
         ))}
       </div>
-      <div className="proof-sum">
+      <div className={styles.proofSum}>
         <span>
           Ledger <strong>{money(shown.ledger, shown.currency)}</strong>
         </span>
         <span aria-hidden>=</span>
-        {standings.map((p) => (
+        {statuses.map((p) => (
           <span key={p.kind}>
-            <Shape standing={p.kind} label={false} /> {p.count}{" "}
-            {p.kind === "needs-you" && p.count !== 1 ? "need you" : standingWords[p.kind]}{" "}
+            <Shape status={p.kind} label={false} /> {p.count}{" "}
+            {p.kind === "needs-you" && p.count !== 1 ? "need you" : statusWords[p.kind]}{" "}
             <strong>{money(p.amount, shown.currency)}</strong>
           </span>
         ))}
         {shown.leftOutCount > 0 && (
           <span>
-            <Shape standing="left-out" label={false} /> {shown.leftOutCount} left out{" "}
+            <Shape status="left-out" label={false} /> {shown.leftOutCount} left out{" "}
             <strong>{money(shown.leftOut, shown.currency)}</strong>{" "}
             <button type="button" className="link" onClick={onWhy}>
               why
             </button>
           </span>
         )}
-        <span className={closes ? "proof-closes" : "proof-open"}>
+        <span className={closes ? styles.proofCloses : styles.proofOpen}>
           difference {money(shown.difference, shown.currency)} {closes ? "✓" : "✕"}
         </span>
         {proof.length > 1 && (

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Alert, Button, Checkbox, Input, Modal, Select } from "antd";
+import { Alert, Button, Checkbox, Flex, Input, Modal, Select } from "antd";
 import { useState } from "react";
 import { api, must, Problem, type Schemas } from "../../shared/api/client";
 import { count, day, money } from "../../shared/figure";
@@ -8,6 +8,8 @@ import { MomentField } from "../../shared/MomentField";
 import { Waiting } from "../../shared/Waiting";
 import { useRoundActions, type Round } from "./useRound";
 import { stillTakes } from "./words";
+import roundsStyles from "./rounds.module.css";
+import styles from "./ReleaseDialog.module.css";
 
 /** What is about to leave, in plain words, and then one deliberate act. */
 export function ReleaseDialog({ round, onClose }: { round: Round; onClose: () => void }) {
@@ -44,10 +46,10 @@ function Summary({
   const { release, prepare } = useRoundActions();
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState("");
-  const [way, setWay] = useState<Schemas["Way"]>("mail");
+  const [channel, setChannel] = useState<Schemas["Channel"]>("mail");
   const [despiteLedger, setDespiteLedger] = useState(false);
   const [seenChanges, setSeenChanges] = useState(false);
-  const things = s.papers > 0 ? "parcels" : "messages";
+  const things = s.letters > 0 ? "parcels" : "messages";
   const stays = [
     s.needYou > 0 && `${s.needYou} need you`,
     s.held > 0 && `${s.held} held`,
@@ -61,7 +63,7 @@ function Summary({
   const go = () => {
     if (isReady && !release.isPending) {
       release.mutate(
-        { revision: s.revision, seen: s.seen, at: at || null, way, despiteLedger, seenChanges },
+        { revision: s.revision, seen: s.seen, at: at || null, channel, despiteLedger, seenChanges },
         { onSuccess: onClose },
       );
     }
@@ -73,18 +75,18 @@ function Summary({
         go();
       }}
     >
-      <dl className="summary">
+      <dl className={`${styles.summary} ${roundsStyles.facts}`}>
         <dt>Messages</dt>
         <dd>
           <strong>{s.messages.toLocaleString("en-GB")}</strong>
           {s.messages > 0 && `, to ${count(s.addresses, "address", "addresses")}`}
         </dd>
-        {s.papers > 0 && (
+        {s.letters > 0 && (
           <>
             <dt>Letters</dt>
             <dd>
-              <strong>{s.papers.toLocaleString("en-GB")}</strong> by post
-              {s.papers + s.messages > s.parcels && `, ${s.papers + s.messages - s.parcels} beside a message`}; you
+              <strong>{s.letters.toLocaleString("en-GB")}</strong> by post
+              {s.letters + s.messages > s.parcels && `, ${s.letters + s.messages - s.parcels} beside a message`}; you
               print them from one PDF
             </dd>
           </>
@@ -101,7 +103,7 @@ function Summary({
             size="small"
             aria-label="Leaves by"
             popupMatchSelectWidth={false}
-            value={way}
+            value={channel}
             options={[
               {
                 value: "mail",
@@ -109,7 +111,7 @@ function Summary({
               },
               { value: "file", label: "files, to be sent from another mail program" },
             ]}
-            onChange={setWay}
+            onChange={setChannel}
           />
         </dd>
         <dt>Words</dt>
@@ -126,16 +128,16 @@ function Summary({
               at once instead
             </button>
           )}
-          {way === "mail" && allowed(s.forecast) && <p>{allowed(s.forecast)}</p>}
+          {channel === "mail" && allowed(s.forecast) && <p>{allowed(s.forecast)}</p>}
         </dd>
         <dt>Stays here</dt>
         <dd>{stays.length > 0 ? stays.join(", ") : "nothing"}</dd>
       </dl>
       {release.error && (
         <Alert
+          className="below-10"
           type="error"
           title={release.error.message}
-          style={{ marginBottom: 10 }}
           action={
             isUnreleased &&
             release.error instanceof Problem &&
@@ -154,8 +156,8 @@ function Summary({
       {s.parcels === 0 && <p>Nothing is ready to be released.</p>}
       {s.changed && (
         <Alert
+          className="below-10"
           type="warning"
-          style={{ marginBottom: 10 }}
           title={s.changed}
           description={
             <Checkbox checked={seenChanges} onChange={(e) => setSeenChanges(e.target.checked)}>
@@ -166,8 +168,8 @@ function Summary({
       )}
       {s.ledgerDoubt && (
         <Alert
+          className="below-10"
           type="warning"
-          style={{ marginBottom: 10 }}
           title={s.ledgerDoubt}
           description={
             <Checkbox checked={despiteLedger} onChange={(e) => setDespiteLedger(e.target.checked)}>
@@ -177,10 +179,10 @@ function Summary({
         />
       )}
       {s.countToBeTyped && (
-        <label className="summary-count">
+        <label className={styles.summaryCount}>
           Type the number of {things} to release them
           <Input
-            style={{ width: 90 }}
+            className="width-90"
             inputMode="numeric"
             value={typed}
             placeholder={String(s.parcels)}
@@ -189,7 +191,7 @@ function Summary({
           />
         </label>
       )}
-      <div style={{ display: "flex", gap: 8, justifyContent: "flex-end" }}>
+      <Flex gap={8} justify="flex-end">
         <Button onClick={onClose}>Cancel</Button>
         <Button
           type="primary"
@@ -198,10 +200,10 @@ function Summary({
           loading={release.isPending}
           autoFocus={!s.countToBeTyped}
         >
-          Release {count(s.parcels, s.papers > 0 ? "parcel" : "message")}
+          Release {count(s.parcels, s.letters > 0 ? "parcel" : "message")}
           {at !== "" && " for then"}
         </Button>
-      </div>
+      </Flex>
     </form>
   );
 }

@@ -5,12 +5,13 @@ import { Link } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { DayField } from "../../shared/DayField";
 import { day } from "../../shared/figure";
-import { Shape, standingWords } from "../../shared/Shape";
+import { Shape, statusWords } from "../../shared/Shape";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { useMakeRound } from "./useMakeRound";
 import { kinds, kindWords, type Kind } from "./words";
+import styles from "./RoundsPage.module.css";
 
 /** The rounds, the newest first, and the place to begin one. */
 export function RoundsPage() {
@@ -36,8 +37,7 @@ export function RoundsPage() {
       <div className="page-head">
         <h1>Rounds</h1>
         <form
-          className="push"
-          style={{ display: "flex", gap: 8 }}
+          className={`${styles.making} push`}
           onSubmit={(e) => {
             e.preventDefault();
             making.mutate({ name: name.trim() || usual, asOf: date, about });
@@ -51,7 +51,7 @@ export function RoundsPage() {
             onChange={setAbout}
           />
           <Input
-            style={{ width: 230 }}
+            className="width-230"
             aria-label="Name of the new round"
             placeholder={date && usual}
             value={name}
@@ -63,7 +63,7 @@ export function RoundsPage() {
           </Button>
         </form>
       </div>
-      {making.error && <Alert type="error" title={making.error.message} style={{ marginBottom: 10 }} />}
+      {making.error && <Alert className="below-10" type="error" title={making.error.message} />}
       <Waiting query={rounds}>
         {(list) =>
           list.length === 0 ? (
@@ -92,9 +92,9 @@ export function RoundsPage() {
                     <td>{moment(round.madeAt)}</td>
                     <td>{round.releasedAt ? moment(round.releasedAt) : <span className="quiet">not yet</span>}</td>
                     <td>
-                      {round.groups.map(({ standing, count }) => (
-                        <span key={standing} style={{ marginRight: 14, whiteSpace: "nowrap" }}>
-                          <Shape standing={standing} label={false} /> {count} {standingWords[standing]}
+                      {round.groups.map(({ status, count }) => (
+                        <span key={status} className={styles.status}>
+                          <Shape status={status} label={false} /> {count} {statusWords[status]}
                         </span>
                       ))}
                     </td>
@@ -106,11 +106,7 @@ export function RoundsPage() {
         }
       </Waiting>
       {rounds.hasNextPage && (
-        <Button
-          style={{ marginTop: 10 }}
-          loading={rounds.isFetchingNextPage}
-          onClick={() => void rounds.fetchNextPage()}
-        >
+        <Button className="above-10" loading={rounds.isFetchingNextPage} onClick={() => void rounds.fetchNextPage()}>
           Show older rounds
         </Button>
       )}

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, must } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import type { Round } from "./useRound";
+import roundsStyles from "./rounds.module.css";
 
 /** A choice that was saved under a name is used here, or this one is saved to be used again. */
 export function SavedChoices({ round, disabled }: { round: Round; disabled: boolean }) {
@@ -72,7 +73,7 @@ export function SavedChoices({ round, disabled }: { round: Round; disabled: bool
           onCancel={() => setNaming(undefined)}
           onOk={() => save.mutate(name)}
         >
-          <div className="dialog-lines">
+          <div className={roundsStyles.dialogLines}>
             <label>
               Name
               <Input

@@ -10,6 +10,8 @@ import { RestRound } from "./RestRound";
 import type { Round } from "./useRound";
 import { stillTakes } from "./words";
 import { served } from "../../shared/served";
+import roundsStyles from "./rounds.module.css";
+import styles from "./SendingLine.module.css";
 
 type Progress = Schemas["ProgressView"];
 
@@ -47,7 +49,7 @@ export function SendingLine({ round }: { round: Round }) {
   if (!progress) {
     return null;
   }
-  const of = (...standings: string[]) => standings.reduce((sum, s) => sum + (progress.counts[s] ?? 0), 0);
+  const of = (...statuses: string[]) => statuses.reduce((sum, s) => sum + (progress.counts[s] ?? 0), 0);
   const left = of(...waiting);
   const path = { book, id: round.id };
   const again = () => client.invalidateQueries({ queryKey: ["round", book, round.id] });
@@ -76,7 +78,7 @@ export function SendingLine({ round }: { round: Round }) {
     });
   const all = of("sent", "refused", "returned", "unsure", "exported", "printed") + left;
   return (
-    <div className="sending" role="status">
+    <div className={roundsStyles.sending} role="status">
       <strong>
         {of("sent", "printed")} of {all} {of("printed") > 0 ? "done" : "sent"}
       </strong>
@@ -93,9 +95,9 @@ export function SendingLine({ round }: { round: Round }) {
           </Button>
         </span>
       )}
-      {progress.papers > 0 && (
+      {progress.letters > 0 && (
         <span>
-          {count(progress.papers, "letter")} for the post, to be printed on{" "}
+          {count(progress.letters, "letter")} for the post, to be printed on{" "}
           <a href={served(`/api/books/${book}/rounds/${round.id}/post.pdf`)}>one side</a> or{" "}
           <a href={served(`/api/books/${book}/rounds/${round.id}/post.pdf?bothSides=true`)}>both sides</a>
         </span>
@@ -103,13 +105,13 @@ export function SendingLine({ round }: { round: Round }) {
       {of("unsure") > 0 && <span>{of("unsure")} unsure</span>}
       {left > 0 && !progress.paused && <span className="quiet">{paceOf(progress, left, moment)}</span>}
       {progress.senderPaused && (
-        <span className="sending-stopped">
+        <span className={styles.sendingStopped}>
           The sender is stopped: {progress.senderPaused}{" "}
           <Link to={`/books/${book}/words?part=sender`}>Open sender</Link>
         </span>
       )}
       {progress.serverUnreachable && (
-        <span className="sending-stopped">
+        <span className={styles.sendingStopped}>
           Its server cannot be reached since {moment(progress.serverUnreachable.since)} (
           {progress.serverUnreachable.words}); it is asked again at {moment(progress.serverUnreachable.until)}.
         </span>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { day, money } from "../../shared/figure";
 import { AmountField } from "../../shared/AmountField";
 import type { Account, AccountItem, useAccountActions } from "./useAccount";
+import roundsStyles from "./rounds.module.css";
 
 const kept = "";
 
@@ -44,12 +45,12 @@ export function SettleDialog({
         )
       }
     >
-      <div className="dialog-lines">
+      <div className={roundsStyles.dialogLines}>
         <label>
           Against
           <Select
+            className="whole-width"
             aria-label="Against"
-            style={{ width: "100%" }}
             placeholder="Choose an item"
             value={charge}
             onChange={setCharge}
@@ -66,7 +67,7 @@ export function SettleDialog({
           <label>
             How much
             <AmountField
-              style={{ width: "100%" }}
+              className="whole-width"
               min={0.001}
               controls={false}
               placeholder="as much as there is"

@@ -5,6 +5,7 @@ import worker from "pdfjs-dist/build/pdf.worker.min.mjs?url";
 import { useEffect, useRef, useState } from "react";
 import { fileFrom } from "../../shared/api/client";
 import { Waiting } from "../../shared/Waiting";
+import styles from "./StatementPages.module.css";
 
 GlobalWorkerOptions.workerSrc = worker;
 
@@ -77,8 +78,8 @@ export function DocumentPages({ pdf, name, address }: { pdf: PDFDocumentProxy; n
     };
   }, [pdf, number, isSeen]);
   return (
-    <div className="statement">
-      <div className="statement-head">
+    <div>
+      <div className={styles.statementHead}>
         <Button size="small" disabled={number <= 1} onClick={() => setPage(number - 1)} aria-label="Page before">
           ‹
         </Button>
@@ -93,11 +94,11 @@ export function DocumentPages({ pdf, name, address }: { pdf: PDFDocumentProxy; n
         >
           ›
         </Button>
-        <a href={address} target="_blank" rel="noreferrer" style={{ marginLeft: "auto" }}>
+        <a className="push" href={address} target="_blank" rel="noreferrer">
           {name}
         </a>
       </div>
-      <div ref={frame} className="statement-page">
+      <div ref={frame} className={styles.statementPage}>
         <canvas ref={canvas} role="img" aria-label={text || `Page ${number} of the statement`} />
       </div>
     </div>

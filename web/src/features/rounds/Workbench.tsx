@@ -1,4 +1,4 @@
-import { Alert, Button, Drawer, Input, Modal, type InputRef } from "antd";
+import { Alert, Button, Drawer, Input, type InputRef } from "antd";
 import { useDeferredValue, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { count, day } from "../../shared/figure";
@@ -16,8 +16,8 @@ import { PreparingLine } from "./PreparingLine";
 import { ProofRail } from "./ProofRail";
 import { ReleaseDialog } from "./ReleaseDialog";
 import { countOf } from "./listRows";
-import "./rounds.css";
 import { SendingLine } from "./SendingLine";
+import { useHold } from "./useHold";
 import { useParcelList } from "./useParcelList";
 import {
   settingsOf,
@@ -28,7 +28,10 @@ import {
   type Round,
   type RoundChange,
 } from "./useRound";
+import { WithReason } from "./WithReason";
 import { formWords } from "./words";
+import roundsStyles from "./rounds.module.css";
+import styles from "./Workbench.module.css";
 
 /** The one place where a round is prepared, looked through, released and watched. */
 export function Workbench() {
@@ -73,17 +76,11 @@ function Bench({ round }: { round: Round }) {
       pick(to.customer);
     }
   };
-  // Decisions are carried out one after the other. Until the last of them is, what was pressed counts and not what is shown.
-  const pressed = useRef(new Map<string, boolean>());
+  const turnHold = useHold(round, actions.decide.mutate);
   const hold = (parcel: Parcel | undefined) => {
     if (parcel && !isReleased) {
-      const holds = !(pressed.current.get(parcel.customer) ?? parcel.standing === "held");
-      pressed.current.set(parcel.customer, holds);
       pick(parcel.customer);
-      actions.decide.mutate(
-        { seen: round, customer: parcel.customer, decision: holds ? "held" : null, reason: "" },
-        { onSettled: () => pressed.current.clear() },
-      );
+      turnHold(parcel);
     }
   };
   const choose = (change: RoundChange) => {
@@ -114,8 +111,8 @@ function Bench({ round }: { round: Round }) {
     "4": () => setTab("words"),
   });
   return (
-    <div className="bench">
-      <header className="bench-head">
+    <div className={styles.bench}>
+      <header className={styles.benchHead}>
         <h1>{round.name}</h1>
         <span className="quiet">
           as of {day(round.settings.asOf)} · {formWords[round.settings.form ?? round.bookForm]} · prepared from{" "}
@@ -136,13 +133,11 @@ function Bench({ round }: { round: Round }) {
           </Button>
         )}
       </header>
-      {round.ledgerDoubt && !isReleased && (
-        <Alert type="warning" title={round.ledgerDoubt} style={{ margin: "0 0 8px" }} />
-      )}
+      {round.ledgerDoubt && !isReleased && <Alert className="only-below-8" type="warning" title={round.ledgerDoubt} />}
       {isStopped && !busy && round.isBehind && (
         <Alert
           type="info"
-          className="bench-changed"
+          className={roundsStyles.benchChanged}
           title="Stopped. The list is as it was before, not as it is chosen now."
           action={
             <Button size="small" onClick={() => actions.prepare.mutate()}>
@@ -160,9 +155,9 @@ function Bench({ round }: { round: Round }) {
         }}
       />
       {isReleased && <SendingLine round={round} />}
-      <div className="bench-body">
+      <div className={styles.benchBody}>
         <Choices round={round} busy={actions.change.isPending} onChange={choose} />
-        <div className="bench-list" aria-busy={busy}>
+        <div className={styles.benchList} aria-busy={busy}>
           <ParcelList
             round={round}
             list={list}
@@ -173,7 +168,7 @@ function Bench({ round }: { round: Round }) {
               <Input
                 ref={finder}
                 size="small"
-                className="parcel-find"
+                className={styles.parcelFind}
                 allowClear
                 aria-label="Jump to a customer in this round"
                 placeholder="Jump to…"
@@ -194,8 +189,8 @@ function Bench({ round }: { round: Round }) {
             onAccount={setAccount}
           />
         </div>
-        <div className="pane">
-          <div className="pane-view" tabIndex={0} role="region" aria-label="The parcel in view">
+        <div className={styles.pane}>
+          <div className={styles.paneView} tabIndex={0} role="region" aria-label="The parcel in view">
             {shown ? (
               <ParcelPane
                 round={round}
@@ -214,14 +209,14 @@ function Bench({ round }: { round: Round }) {
               </p>
             )}
           </div>
-          <footer className="pane-keys">
+          <footer className={styles.paneKeys}>
             <span>
               <kbd>J</kbd> <kbd>K</kbd> next, back
             </span>
             {!isReleased && (
               <>
                 <button type="button" disabled={!shown} onClick={() => hold(shown)}>
-                  <kbd>H</kbd> {shown?.standing === "held" ? "let it go" : "hold"}
+                  <kbd>H</kbd> {shown?.status === "held" ? "let it go" : "hold"}
                 </button>
                 <button type="button" disabled={!shown} onClick={open("remove")}>
                   <kbd>X</kbd> take out
@@ -305,44 +300,5 @@ function Bench({ round }: { round: Round }) {
         )}
       </Drawer>
     </div>
-  );
-}
-
-/** Something that is done by hand only with a reason. */
-function WithReason({
-  title,
-  act,
-  effect,
-  onClose,
-  onDone,
-}: {
-  title: string;
-  act: string;
-  effect: string;
-  onClose: () => void;
-  onDone: (reason: string) => void;
-}) {
-  const [reason, setReason] = useState("");
-  return (
-    <Modal
-      title={title}
-      open
-      okText={act}
-      cancelText="Cancel"
-      okButtonProps={{ disabled: !reason.trim() }}
-      onCancel={onClose}
-      onOk={() => onDone(reason.trim())}
-    >
-      <p>{effect}</p>
-      <label>
-        Reason
-        <Input
-          autoFocus
-          value={reason}
-          onChange={(e) => setReason(e.target.value)}
-          onPressEnter={() => reason.trim() && onDone(reason.trim())}
-        />
-      </label>
-    </Modal>
   );
 }

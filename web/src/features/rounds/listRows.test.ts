@@ -3,8 +3,8 @@ import { placesIn, rowAt, rowCount, rowOf, type ListShape } from "./listRows";
 
 const shape: ListShape = {
   groups: [
-    { standing: "needs-you", count: 2 },
-    { standing: "prepared", count: 3 },
+    { status: "needs-you", count: 2 },
+    { status: "prepared", count: 3 },
   ],
   leftOut: 2,
   leftOpen: true,
@@ -15,14 +15,14 @@ const all = (of: ListShape) => Array.from({ length: rowCount(of) }, (_, i) => ro
 describe("the rows of the list", () => {
   it("are the parcels under the heads of their groups, then what is left out", () => {
     expect(all(shape)).toEqual([
-      { kind: "group", standing: "needs-you", count: 2 },
+      { kind: "group", status: "needs-you", count: 2 },
       { kind: "parcel", place: 0 },
       { kind: "parcel", place: 1 },
-      { kind: "group", standing: "prepared", count: 3 },
+      { kind: "group", status: "prepared", count: 3 },
       { kind: "parcel", place: 2 },
       { kind: "parcel", place: 3 },
       { kind: "parcel", place: 4 },
-      { kind: "group", standing: "left-out", count: 2 },
+      { kind: "group", status: "left-out", count: 2 },
       { kind: "left", place: 0 },
       { kind: "left", place: 1 },
     ]);
@@ -34,7 +34,7 @@ describe("the rows of the list", () => {
   });
 
   it("hide what is left out until it is asked for, and its head where there is none", () => {
-    expect(all({ ...shape, leftOpen: false }).at(-1)).toEqual({ kind: "group", standing: "left-out", count: 2 });
+    expect(all({ ...shape, leftOpen: false }).at(-1)).toEqual({ kind: "group", status: "left-out", count: 2 });
     expect(all({ ...shape, leftOut: 0 }).at(-1)).toEqual({ kind: "parcel", place: 4 });
   });
 

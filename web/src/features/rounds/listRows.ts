@@ -2,7 +2,7 @@ import type { Schemas } from "../../shared/api/client";
 
 export type Group = Schemas["ParcelGroup"];
 
-/** What the list of a round consists of: parcels in groups by standing, then what is left out. */
+/** What the list of a round consists of: parcels in groups by status, then what is left out. */
 export interface ListShape {
   groups: Group[];
   leftOut: number;
@@ -11,7 +11,7 @@ export interface ListShape {
 
 /** A row of the list: the head of a group, or the parcel or line of what is left out at a place. */
 export type Row =
-  | { kind: "group"; standing: string; count: number }
+  | { kind: "group"; status: string; count: number }
   | { kind: "parcel"; place: number }
   | { kind: "left"; place: number };
 
@@ -19,7 +19,7 @@ export type Row =
 export const parcelCount = (groups: Group[]) => groups.reduce((sum, g) => sum + g.count, 0);
 
 /** How many stand in one place. */
-export const countOf = (groups: Group[], standing: string) => groups.find((g) => g.standing === standing)?.count ?? 0;
+export const countOf = (groups: Group[], status: string) => groups.find((g) => g.status === status)?.count ?? 0;
 
 /** How many rows the list has. */
 export function rowCount({ groups, leftOut, leftOpen }: ListShape): number {
@@ -30,9 +30,9 @@ export function rowCount({ groups, leftOut, leftOpen }: ListShape): number {
 export function rowAt({ groups, leftOut, leftOpen }: ListShape, index: number): Row | undefined {
   let row = index;
   let place = 0;
-  for (const { standing, count } of groups) {
+  for (const { status, count } of groups) {
     if (row === 0) {
-      return { kind: "group", standing, count };
+      return { kind: "group", status, count };
     }
     if (row <= count) {
       return { kind: "parcel", place: place + row - 1 };
@@ -44,7 +44,7 @@ export function rowAt({ groups, leftOut, leftOpen }: ListShape, index: number): 
     return undefined;
   }
   if (row === 0) {
-    return { kind: "group", standing: "left-out", count: leftOut };
+    return { kind: "group", status: "left-out", count: leftOut };
   }
   return leftOpen && row <= leftOut ? { kind: "left", place: row - 1 } : undefined;
 }

@@ -8,6 +8,9 @@ import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { ReturnedTable } from "../dispatch/ReturnedTable";
 import { proposePort, ServerFields } from "./ServerFields";
+import sendersStyles from "./senders.module.css";
+import styles from "./ReplyMailbox.module.css";
+import { Dense } from "../../shared/Dense";
 
 type Mailbox = Schemas["ReplyMailboxView"];
 type Request = Schemas["ReplyMailboxRequest"];
@@ -24,7 +27,7 @@ export function ReplyMailbox({ sender }: { sender: number }) {
     queryFn: () => must(api.GET("/api/books/{book}/senders/{id}/replies", { params })),
   });
   return (
-    <section className="sender-replies" aria-label="Mail that comes back">
+    <section className={styles.senderReplies} aria-label="Mail that comes back">
       <h2>Mail that comes back</h2>
       <Waiting query={mailbox}>
         {(shown) => <MailboxForm key={`${shown.isKept} ${shown.host}`} sender={sender} mailbox={shown} />}
@@ -70,69 +73,71 @@ function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) 
   }
 
   return (
-    <Form<Request>
-      form={form}
-      className="sender"
-      layout="vertical"
-      requiredMark={false}
-      initialValues={{ ...mailbox, password: "" }}
-      onFinish={(fields) => keeping.mutate(fields)}
-      onValuesChange={(change: Partial<Request>) => proposePort(form, change, usualPorts)}
-    >
-      {keeping.error && <Alert type="error" title={keeping.error.message} style={{ marginBottom: 12 }} />}
-      <ServerFields
-        words={{
-          host: "Server of the mailbox",
-          security: "Its security",
-          port: "Its port",
-          userName: "User name of the mailbox",
-          password: "Its password",
-        }}
-        passwordNow={mailbox.hasPassword ? "the one that is kept" : ""}
-        userNameNeeded
-      />
-      <div className="sender-acts">
-        <Button htmlType="submit" loading={keeping.isPending}>
-          {mailbox.isKept ? "Save mailbox" : "Add mailbox"}
-        </Button>
-        {mailbox.isKept && (
-          <>
-            <Button loading={fetching.isPending} onClick={() => fetching.mutate()}>
-              Fetch now
-            </Button>
-            <Popconfirm
-              title="Stop fetching from this mailbox?"
-              description="What was taken in stays."
-              okText="Stop fetching"
-              cancelText="Cancel"
-              onConfirm={() => ending.mutate()}
-            >
-              <Button type="text">Stop fetching</Button>
-            </Popconfirm>
-          </>
-        )}
-      </div>
-      {mailbox.isKept && <p className="quiet">{standing(mailbox, moment)}</p>}
-      {ending.error && <Alert type="error" title={ending.error.message} style={{ marginTop: 12 }} />}
-      {fetching.error && <Alert type="error" title={fetching.error.message} style={{ marginTop: 12 }} />}
-      {mailbox.trouble && <Alert type="warning" title={`Not fetched: ${mailbox.trouble}`} style={{ marginTop: 12 }} />}
-      {fetching.data && !fetching.data.trouble && (
-        <div role="status" style={{ marginTop: 12 }}>
-          <p>
-            {fetching.data.lookedAt === 0
-              ? "Nothing new is in it."
-              : `${count(fetching.data.lookedAt, "new message")} looked at; ${fetching.data.taken.length === 0 ? "none is" : fetching.data.taken.length === 1 ? "one is" : `${fetching.data.taken.length} are`} about what was sent from here.`}
-            {fetching.data.left > 0 && ` ${count(fetching.data.left, "more message")} will be fetched in a moment.`}
-          </p>
-          {fetching.data.taken.length > 0 && <ReturnedTable taken={fetching.data.taken} />}
+    <Dense>
+      <Form<Request>
+        form={form}
+        className={sendersStyles.sender}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={{ ...mailbox, password: "" }}
+        onFinish={(fields) => keeping.mutate(fields)}
+        onValuesChange={(change: Partial<Request>) => proposePort(form, change, usualPorts)}
+      >
+        {keeping.error && <Alert className="below-12" type="error" title={keeping.error.message} />}
+        <ServerFields
+          words={{
+            host: "Server of the mailbox",
+            security: "Its security",
+            port: "Its port",
+            userName: "User name of the mailbox",
+            password: "Its password",
+          }}
+          passwordNow={mailbox.hasPassword ? "the one that is kept" : ""}
+          userNameNeeded
+        />
+        <div className={sendersStyles.senderActs}>
+          <Button htmlType="submit" loading={keeping.isPending}>
+            {mailbox.isKept ? "Save mailbox" : "Add mailbox"}
+          </Button>
+          {mailbox.isKept && (
+            <>
+              <Button loading={fetching.isPending} onClick={() => fetching.mutate()}>
+                Fetch now
+              </Button>
+              <Popconfirm
+                title="Stop fetching from this mailbox?"
+                description="What was taken in stays."
+                okText="Stop fetching"
+                cancelText="Cancel"
+                onConfirm={() => ending.mutate()}
+              >
+                <Button type="text">Stop fetching</Button>
+              </Popconfirm>
+            </>
+          )}
         </div>
-      )}
-    </Form>
+        {mailbox.isKept && <p className="quiet">{status(mailbox, moment)}</p>}
+        {ending.error && <Alert className="above-12" type="error" title={ending.error.message} />}
+        {fetching.error && <Alert className="above-12" type="error" title={fetching.error.message} />}
+        {mailbox.trouble && <Alert className="above-12" type="warning" title={`Not fetched: ${mailbox.trouble}`} />}
+        {fetching.data && !fetching.data.trouble && (
+          <div className="above-12" role="status">
+            <p>
+              {fetching.data.lookedAt === 0
+                ? "Nothing new is in it."
+                : `${count(fetching.data.lookedAt, "new message")} looked at; ${fetching.data.taken.length === 0 ? "none is" : fetching.data.taken.length === 1 ? "one is" : `${fetching.data.taken.length} are`} about what was sent from here.`}
+              {fetching.data.left > 0 && ` ${count(fetching.data.left, "more message")} will be fetched in a moment.`}
+            </p>
+            {fetching.data.taken.length > 0 && <ReturnedTable taken={fetching.data.taken} />}
+          </div>
+        )}
+      </Form>
+    </Dense>
   );
 }
 
 /** Where fetching stands, in a sentence. */
-function standing({ lookedAt, taken }: Mailbox, moment: (iso: string) => string): string {
+function status({ lookedAt, taken }: Mailbox, moment: (iso: string) => string): string {
   return lookedAt === null
     ? "It has not been looked through yet."
     : `It was looked through ${moment(lookedAt)}; ${taken === 0 ? "nothing in it was" : `${count(taken, "message")} in it ${taken === 1 ? "was" : "were"}`} about what was sent from here.`;

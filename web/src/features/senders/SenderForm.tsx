@@ -7,6 +7,9 @@ import { AmountField } from "../../shared/AmountField";
 import { proposePort, ServerFields } from "./ServerFields";
 import { Trial } from "./Trial";
 import type { Sender } from "./useSenders";
+import sendersStyles from "./senders.module.css";
+import styles from "./SenderForm.module.css";
+import { Dense } from "../../shared/Dense";
 
 type Request = Schemas["SenderSettings"];
 type Fields = Omit<Request, "largestBytes" | "pauseMinutes"> & { largestMegabytes: number | null; pauses: string };
@@ -44,110 +47,134 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
     },
   });
   return (
-    <Form<Fields>
-      form={form}
-      layout="vertical"
-      requiredMark={false}
-      className="sender"
-      initialValues={{
-        ...sender,
-        password: "",
-        pauses: sender.pauseMinutes.join(", "),
-        largestMegabytes: sender.largestBytes === null ? null : sender.largestBytes / megabyte,
-      }}
-      onFinish={(fields) => keeping.mutate(request(fields))}
-      onValuesChange={(change: Partial<Fields>) => proposePort(form, change, usualPorts)}
-    >
-      {sender.isPractice && (
-        <p className="quiet" style={{ marginTop: 0 }}>
-          This is the practice account: what it sends ends in the postroom and never leaves this machine. To send for
-          real, fill in the mail account of your firm; your mail provider names the server.
-        </p>
-      )}
-      {sender.paused && (
-        <Alert
-          type="error"
-          title={`Stopped: ${sender.paused} Correct it and save it here; sending goes on then.`}
-          style={{ marginBottom: 12 }}
-        />
-      )}
-      {sender.away && (
-        <Alert
-          type="warning"
-          title={`Its server cannot be reached since ${moment(sender.away.since)}: ${sender.away.words}. It is asked again by itself.`}
-          style={{ marginBottom: 12 }}
-        />
-      )}
-      {keeping.error && <Alert type="error" title={keeping.error.message} style={{ marginBottom: 12 }} />}
-      <div className="sender-pair">
-        <Form.Item
-          label="Name that recipients see"
-          name="name"
-          rules={[{ required: true, message: "The name is missing." }]}
-        >
-          <Input />
-        </Form.Item>
-        <Form.Item label="Address" name="address" rules={[{ required: true, message: "The address is missing." }]}>
-          <Input />
-        </Form.Item>
-        <Form.Item label="Reply-to" name="replyTo">
-          <Input placeholder="the same address" />
-        </Form.Item>
-        <Form.Item name="copyToSelf" valuePropName="checked" style={{ alignSelf: "end" }}>
-          <Checkbox>a blind copy of each message to the address</Checkbox>
-        </Form.Item>
-        <Form.Item name="isMine" valuePropName="checked">
-          <Checkbox disabled={sender.id !== 0 && !sender.isMine}>private: nobody else sends with it</Checkbox>
-        </Form.Item>
-      </div>
-      <ServerFields
-        words={{
-          host: "Mail server",
-          security: "Security",
-          port: "Port",
-          userName: "User name",
-          password: "Password, or app password",
+    <Dense>
+      <Form<Fields>
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        className={sendersStyles.sender}
+        initialValues={{
+          ...sender,
+          password: "",
+          pauses: sender.pauseMinutes.join(", "),
+          largestMegabytes: sender.largestBytes === null ? null : sender.largestBytes / megabyte,
         }}
-        passwordNow={sender.hasPassword ? "the one that is kept" : ""}
-      />
-      <div className="sender-limits">
-        <Form.Item label="Messages a minute" name="aMinute">
-          <InputNumber min={1} max={100_000} precision={0} controls={false} placeholder="no limit" />
-        </Form.Item>
-        <Form.Item label="Messages a day" name="aDay">
-          <InputNumber min={1} max={10_000_000} precision={0} controls={false} placeholder="no limit" />
-        </Form.Item>
-        <Form.Item label="Largest message" name="largestMegabytes">
-          <AmountField min={0.1} max={1000} step={0.1} controls={false} suffix="MB" placeholder="not known" />
-        </Form.Item>
-        <Form.Item
-          label="Retry after"
-          name="pauses"
-          rules={[{ pattern: /^\s*(\d+(\s*[,; ]\s*\d+)*)?\s*$/, message: "Write whole minutes: 1, 5, 15, 60." }]}
-        >
-          <Input placeholder="not again" suffix="min" />
-        </Form.Item>
-        {sender.aDay !== null && (
-          <p className="quiet">
-            {sender.begunToday.toLocaleString("en-GB")} of {sender.aDay.toLocaleString("en-GB")} are used up today.
+        onFinish={(fields) => keeping.mutate(request(fields))}
+        onValuesChange={(change: Partial<Fields>) => proposePort(form, change, usualPorts)}
+      >
+        {sender.isPractice && (
+          <p className="quiet above-0">
+            This is the practice account: what it sends ends in the postroom and never leaves this machine. To send for
+            real, fill in the mail account of your firm; your mail provider names the server.
           </p>
         )}
-      </div>
-      <div className="sender-acts">
-        <Button type="primary" htmlType="submit" loading={keeping.isPending}>
-          Save sender
-        </Button>
-        <Button
-          loading={trying.isPending}
-          onClick={() => void form.validateFields().then((fields) => trying.mutate(request(fields)))}
-        >
-          Test
-        </Button>
-        <span className="quiet">trying sends nothing and keeps nothing</span>
-      </div>
-      {trying.error && <Alert type="error" title={trying.error.message} style={{ marginTop: 12 }} />}
-      {trying.data && <Trial result={trying.data} />}
-    </Form>
+        {sender.paused && (
+          <Alert
+            className="below-12"
+            type="error"
+            title={`Stopped: ${sender.paused} Correct it and save it here; sending goes on then.`}
+          />
+        )}
+        {sender.unreachable && (
+          <Alert
+            className="below-12"
+            type="warning"
+            title={`Its server cannot be reached since ${moment(sender.unreachable.since)}: ${sender.unreachable.words}. It is asked again by itself.`}
+          />
+        )}
+        {keeping.error && <Alert className="below-12" type="error" title={keeping.error.message} />}
+        <div className={sendersStyles.senderPair}>
+          <Form.Item
+            label="Name that recipients see"
+            name="name"
+            rules={[{ required: true, message: "The name is missing." }]}
+          >
+            <Input />
+          </Form.Item>
+          <Form.Item label="Address" name="address" rules={[{ required: true, message: "The address is missing." }]}>
+            <Input />
+          </Form.Item>
+          <Form.Item label="Reply-to" name="replyTo">
+            <Input placeholder="the same address" />
+          </Form.Item>
+          <Form.Item className="at-end" name="copyToSelf" valuePropName="checked">
+            <Checkbox>a blind copy of each message to the address</Checkbox>
+          </Form.Item>
+          <Form.Item name="isMine" valuePropName="checked">
+            <Checkbox disabled={sender.id !== 0 && !sender.isMine}>private: nobody else sends with it</Checkbox>
+          </Form.Item>
+        </div>
+        <ServerFields
+          words={{
+            host: "Mail server",
+            security: "Security",
+            port: "Port",
+            userName: "User name",
+            password: "Password, or app password",
+          }}
+          passwordNow={sender.hasPassword ? "the one that is kept" : ""}
+        />
+        <div className={styles.senderLimits}>
+          <Form.Item label="Messages a minute" name="aMinute">
+            <InputNumber
+              className="whole-width"
+              min={1}
+              max={100_000}
+              precision={0}
+              controls={false}
+              placeholder="no limit"
+            />
+          </Form.Item>
+          <Form.Item label="Messages a day" name="aDay">
+            <InputNumber
+              className="whole-width"
+              min={1}
+              max={10_000_000}
+              precision={0}
+              controls={false}
+              placeholder="no limit"
+            />
+          </Form.Item>
+          <Form.Item label="Largest message" name="largestMegabytes">
+            <AmountField
+              className="whole-width"
+              min={0.1}
+              max={1000}
+              step={0.1}
+              controls={false}
+              suffix="MB"
+              placeholder="not known"
+            />
+          </Form.Item>
+          <Form.Item
+            label="Retry after"
+            name="pauses"
+            rules={[{ pattern: /^\s*(\d+(\s*[,; ]\s*\d+)*)?\s*$/, message: "Write whole minutes: 1, 5, 15, 60." }]}
+          >
+            <Input placeholder="not again" suffix="min" />
+          </Form.Item>
+          {sender.aDay !== null && (
+            <p className="quiet">
+              {sender.begunToday.toLocaleString("en-GB")} of {sender.aDay.toLocaleString("en-GB")} are used up today.
+            </p>
+          )}
+        </div>
+        <div className={sendersStyles.senderActs}>
+          <Button type="primary" htmlType="submit" loading={keeping.isPending}>
+            Save sender
+          </Button>
+          <Button
+            loading={trying.isPending}
+            onClick={() => void form.validateFields().then((fields) => trying.mutate(request(fields)))}
+          >
+            Test
+          </Button>
+          <span className="quiet">trying sends nothing and keeps nothing</span>
+        </div>
+        {trying.error && <Alert className="above-12" type="error" title={trying.error.message} />}
+        {trying.data && <Trial result={trying.data} />}
+      </Form>
+    </Dense>
   );
 }
 

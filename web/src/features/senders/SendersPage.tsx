@@ -4,7 +4,6 @@ import { Waiting } from "../../shared/Waiting";
 import { ReplyMailbox } from "./ReplyMailbox";
 import { SenderForm } from "./SenderForm";
 import { useSenders, type Sender } from "./useSenders";
-import "./senders.css";
 
 /** The mail accounts of the book, and the names that its messages go out under. */
 export function SendersPage() {
@@ -24,7 +23,7 @@ export function SendersPage() {
                     {s.isPractice ? "practice" : s.address}
                     {s.isMine && " · my own"}
                     {s.paused && " · stopped"}
-                    {s.away && " · server away"}
+                    {s.unreachable && " · server away"}
                   </small>
                 </button>
               ))}
@@ -62,7 +61,7 @@ function fresh(first: Sender | undefined): Sender {
     largestBytes: null,
     pauseMinutes: [1, 5, 15, 60],
     paused: "",
-    away: null,
+    unreachable: null,
     isMine: false,
     isPractice: false,
   };

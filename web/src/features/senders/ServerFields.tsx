@@ -1,4 +1,7 @@
 import { Form, Input, InputNumber, Select, type FormInstance } from "antd";
+import sendersStyles from "./senders.module.css";
+import styles from "./ServerFields.module.css";
+import { PasswordField } from "../../shared/PasswordField";
 
 type Words = { host: string; security: string; port: string; userName: string; password: string };
 
@@ -15,7 +18,7 @@ export function ServerFields({
 }) {
   return (
     <>
-      <div className="sender-line">
+      <div className={`${styles.senderLine} ${sendersStyles.senderLine}`}>
         <Form.Item label={words.host} name="host" rules={[{ required: true, message: "The server is missing." }]}>
           <Input />
         </Form.Item>
@@ -30,10 +33,10 @@ export function ServerFields({
           />
         </Form.Item>
         <Form.Item label={words.port} name="port">
-          <InputNumber min={1} max={65535} controls={false} style={{ width: "100%" }} />
+          <InputNumber className="whole-width" min={1} max={65535} controls={false} />
         </Form.Item>
       </div>
-      <div className="sender-pair">
+      <div className={sendersStyles.senderPair}>
         <Form.Item
           label={words.userName}
           name="userName"
@@ -42,7 +45,7 @@ export function ServerFields({
           <Input autoComplete="off" />
         </Form.Item>
         <Form.Item label={words.password} name="password">
-          <Input.Password autoComplete="new-password" placeholder={passwordNow} />
+          <PasswordField autoComplete="new-password" placeholder={passwordNow} />
         </Form.Item>
       </div>
     </>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../shared/api/client";
+import styles from "./Trial.module.css";
 
 type Result = Schemas["TrialResult"];
 type Step = Result["answers"][number]["step"];
@@ -14,12 +15,14 @@ const steps: Record<Step, string> = {
 /** What came of trying an account, step by step, with what to do about the one that failed. */
 export function Trial({ result }: { result: Result }) {
   return (
-    <table className="ledger trial" aria-label="Test results">
+    <table className={`${styles.trial} ledger`} aria-label="Test results">
       <tbody>
         {result.answers.map((a) => (
           <tr key={a.step}>
             <th scope="row">{steps[a.step]}</th>
-            <td className={a.passed ? "trial-passed" : "trial-failed"}>{a.passed ? "✓ in order" : "✗ fails here"}</td>
+            <td className={a.passed ? styles.trialPassed : styles.trialFailed}>
+              {a.passed ? "✓ in order" : "✗ fails here"}
+            </td>
             <td>
               {a.words}
               {a.remedy && <p>{a.remedy}</p>}

@@ -1,7 +1,6 @@
 import { Alert, Form } from "antd";
 import { useState, type ReactNode } from "react";
-import "../../shared/frame.css";
-import "./door.css";
+import signInStyles from "./sign-in.module.css";
 
 /** A form that stands alone on its page: signing in, the first run, a new book. */
 export function Door<T extends object>({
@@ -25,7 +24,7 @@ export function Door<T extends object>({
     }
   };
   return (
-    <main className="door">
+    <main className={signInStyles.door}>
       <Form<T>
         layout="vertical"
         className="sheet"
@@ -36,8 +35,8 @@ export function Door<T extends object>({
         <span className="wordmark">
           Rendal<span>.</span>
         </span>
-        <h1 style={{ marginBottom: 12 }}>{title}</h1>
-        {problem && <Alert type="error" title={problem} style={{ marginBottom: 12 }} />}
+        <h1 className="below-12">{title}</h1>
+        {problem && <Alert className="below-12" type="error" title={problem} />}
         {children}
       </Form>
     </main>

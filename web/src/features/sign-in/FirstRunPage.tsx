@@ -4,6 +4,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { Door } from "./Door";
 import { bookOf, emptyFirm, FirmFields, type FirmText } from "./FirmFields";
+import { PasswordField } from "../../shared/PasswordField";
 
 interface FirstRun extends FirmText {
   name: string;
@@ -37,7 +38,7 @@ export function FirstRunPage() {
         name="password"
         rules={[{ required: true, min: 10, message: "The password needs at least 10 characters." }]}
       >
-        <Input.Password autoComplete="new-password" />
+        <PasswordField autoComplete="new-password" />
       </Form.Item>
       <FirmFields />
       <Form.Item>

@@ -9,7 +9,7 @@ export function HomePage() {
     return <Navigate to="/sign-in" replace />;
   }
   if (!session.data) {
-    return session.error && <Alert type="error" title={session.error.message} style={{ margin: 18 }} />;
+    return session.error && <Alert className="around-18" type="error" title={session.error.message} />;
   }
   const first = session.data.books[0];
   return <Navigate to={first ? `/books/${first.id}/today` : "/new-book"} replace />;

@@ -6,6 +6,7 @@ import { useSession } from "../../shared/useBook";
 import { Door } from "./Door";
 import { NewPassword } from "./NewPassword";
 import { SignInFields } from "./SignInFields";
+import signInStyles from "./sign-in.module.css";
 
 /** Where somebody who was invited to a book follows: with a new password, or as who they are. */
 export function JoinPage() {
@@ -33,7 +34,9 @@ export function JoinPage() {
     await goIn();
   };
   if (!invited.data) {
-    return <main className="door">{invited.error && <Alert type="error" title={invited.error.message} />}</main>;
+    return (
+      <main className={signInStyles.door}>{invited.error && <Alert type="error" title={invited.error.message} />}</main>
+    );
   }
   const { name, firm, canSignIn } = invited.data;
   const title = `The book of ${firm}`;

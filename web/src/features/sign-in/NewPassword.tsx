@@ -1,4 +1,5 @@
-import { Button, Form, Input } from "antd";
+import { Button, Form } from "antd";
+import { PasswordField } from "../../shared/PasswordField";
 
 /** The field for a password that somebody chooses, with the button under it. */
 export function NewPassword({ name, act }: { name: string; act: string }) {
@@ -10,7 +11,7 @@ export function NewPassword({ name, act }: { name: string; act: string }) {
         name="password"
         rules={[{ required: true, min: 10, message: "The password needs at least 10 characters." }]}
       >
-        <Input.Password autoFocus autoComplete="new-password" />
+        <PasswordField autoFocus autoComplete="new-password" />
       </Form.Item>
       <Form.Item>
         <Button type="primary" htmlType="submit" block>

@@ -4,6 +4,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import { api, must } from "../../shared/api/client";
 import { Door } from "./Door";
 import { NewPassword } from "./NewPassword";
+import signInStyles from "./sign-in.module.css";
 
 /** Where somebody who forgot their password chooses another. */
 export function ResetPage() {
@@ -23,7 +24,9 @@ export function ResetPage() {
     await navigate("/");
   };
   if (!reset.data) {
-    return <main className="door">{reset.error && <Alert type="error" title={reset.error.message} />}</main>;
+    return (
+      <main className={signInStyles.door}>{reset.error && <Alert type="error" title={reset.error.message} />}</main>
+    );
   }
   return (
     <Door<{ password: string }> title={`A new password for ${reset.data.name}`} onSend={follow}>

@@ -1,4 +1,5 @@
 import { Button, Form, Input } from "antd";
+import { PasswordField } from "../../shared/PasswordField";
 
 /** A name and its password, with the button under them. */
 export function SignInFields({ act }: { act: string }) {
@@ -8,7 +9,7 @@ export function SignInFields({ act }: { act: string }) {
         <Input autoFocus autoComplete="username" />
       </Form.Item>
       <Form.Item label="Password" name="password" rules={[{ required: true, message: "The password is missing." }]}>
-        <Input.Password autoComplete="current-password" />
+        <PasswordField autoComplete="current-password" />
       </Form.Item>
       <Form.Item>
         <Button type="primary" htmlType="submit" block>

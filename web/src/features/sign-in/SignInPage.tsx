@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { api, must, type Schemas } from "../../shared/api/client";
 import { Door } from "./Door";
 import { SignInFields } from "./SignInFields";
+import signInStyles from "./sign-in.module.css";
 
 export function SignInPage() {
   const navigate = useNavigate();
@@ -15,7 +16,7 @@ export function SignInPage() {
   };
   if (firstRun.data?.needed) {
     return (
-      <main className="door">
+      <main className={signInStyles.door}>
         <p>Nobody can sign in yet. Open the address that Rendal printed when it was started; it carries a key.</p>
       </main>
     );

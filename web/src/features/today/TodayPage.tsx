@@ -11,7 +11,6 @@ import { Waiting } from "../../shared/Waiting";
 import { UnclearReturned, useUnclear } from "../dispatch/UnclearReturned";
 import { useLedger } from "../ledger/useLedger";
 import { WorthALook } from "./WorthALook";
-import "./today.css";
 
 /** What there is, what waits, and what to do first. */
 export function TodayPage() {
@@ -34,7 +33,7 @@ export function TodayPage() {
       <Waiting query={ledger}>
         {({ ledger: now }) =>
           now === null ? (
-            <section className="sheet" style={{ padding: 20, maxWidth: 620 }}>
+            <section className="sheet inside-20 at-most-620">
               <h2>First, take in the ledger</h2>
               <p>
                 Get a file of the open items out of your accounting program and take it in as it is. Nothing is kept
@@ -45,9 +44,9 @@ export function TodayPage() {
               </Button>
             </section>
           ) : (
-            <section style={{ maxWidth: 900 }}>
+            <section className="at-most-900">
               <h2>Owed to us</h2>
-              <p className="quiet" style={{ margin: "2px 0 8px" }}>
+              <p className="quiet under-heading">
                 {count(now.customers, "customer")}, {count(now.rows, "row")} from{" "}
                 <Link to={`/books/${book}/ledger`}>{now.file}</Link>, kept {moment(now.keptAt)}
               </p>
@@ -97,8 +96,8 @@ export function TodayPage() {
           )
         }
       </Waiting>
-      <section style={{ maxWidth: 900, marginTop: 22 }}>
-        <div className="page-head" style={{ marginBottom: 6 }}>
+      <section className="at-most-900 above-22">
+        <div className="page-head below-6">
           <h2>Rounds that wait</h2>
           <Link className="push" to={`/books/${book}/rounds`}>
             All rounds
@@ -132,8 +131,8 @@ export function TodayPage() {
         </Waiting>
       </section>
       {unclear.length > 0 && (
-        <section style={{ maxWidth: 900, marginTop: 22 }} aria-label="Unclear mail">
-          <h2 style={{ marginBottom: 6 }}>Mail that may be about a failed delivery</h2>
+        <section className="at-most-900 above-22" aria-label="Unclear mail">
+          <h2 className="below-6">Mail that may be about a failed delivery</h2>
           <UnclearReturned messages={unclear} />
         </section>
       )}
@@ -143,7 +142,7 @@ export function TodayPage() {
 }
 
 /** "3 unsure"; empty for none. */
-function some({ groups }: { groups: Group[] }, standing: string, words: string): string {
-  const many = countOf(groups, standing);
+function some({ groups }: { groups: Group[] }, status: string, words: string): string {
+  const many = countOf(groups, status);
   return many > 0 ? `${many} ${words}` : "";
 }

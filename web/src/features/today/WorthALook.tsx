@@ -8,6 +8,7 @@ import { count, day, figure, money } from "../../shared/figure";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { useMakeRound } from "../rounds/useMakeRound";
+import styles from "./WorthALook.module.css";
 
 type Today = Schemas["TodayView"];
 
@@ -31,7 +32,7 @@ export function WorthALook() {
 function Lists({ now, onCurrency }: { now: Today; onCurrency: (currency: string) => void }) {
   const [open, setOpen] = useState(false);
   return (
-    <div className="today-lists">
+    <div className={styles.todayLists}>
       <section aria-label="Largest overdue">
         <div className="page-head">
           <h2>Most past due, {now.currency}</h2>
@@ -164,7 +165,7 @@ function Held({ held }: { held: Today["held"] }) {
   });
   return (
     <>
-      <div className="page-head" style={{ marginTop: 18 }}>
+      <div className="page-head above-18">
         <h2>Items held back</h2>
       </div>
       {held.length === 0 ? (
@@ -179,7 +180,7 @@ function Held({ held }: { held: Today["held"] }) {
                 </td>
                 <td>{h.itemName}</td>
                 <td title={`${h.by}, ${h.at}`}>“{h.note}”</td>
-                <td className={h.isUp ? "waits" : undefined}>
+                <td className={h.isUp ? styles.waits : undefined}>
                   {h.until === null ? "until somebody says so" : h.isUp ? "is in again" : `until ${day(h.until)}`}
                 </td>
                 <td>

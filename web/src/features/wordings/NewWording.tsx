@@ -4,6 +4,7 @@ import type { Schemas } from "../../shared/api/client";
 import { languages } from "../../shared/languages";
 import { purposeWords } from "../../shared/purposes";
 import { useReadyMadeWordings, useWordingActions } from "./useWordings";
+import styles from "./NewWording.module.css";
 
 /**
  * Adds a wording: a copy of the one in view, or a ready-made one, which is used at once where the book has none for its
@@ -68,7 +69,7 @@ export function NewWording({
         </form>
       )}
       <Select
-        className="ready-made-words"
+        className={styles.readyMadeWords}
         size="small"
         aria-label="Add a ready-made wording"
         placeholder="Add a ready-made one…"

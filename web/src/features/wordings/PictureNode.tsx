@@ -3,6 +3,8 @@ import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from "@tip
 import { Input, InputNumber, Popover } from "antd";
 import { useBookId } from "../../shared/useBook";
 import { served } from "../../shared/served";
+import wordingsStyles from "./wordings.module.css";
+import styles from "./PictureNode.module.css";
 
 /** A picture of the book in a message, such as the firm’s logo. The message says its number; where it is shown, it is fetched by it. */
 export const PictureNode = Node.create({
@@ -36,12 +38,12 @@ function Shown({ node, editor, updateAttributes, deleteNode }: NodeViewProps) {
   const book = useBookId();
   const { number, says, width } = node.attrs as { number: string; says: string; width: number };
   return (
-    <NodeViewWrapper as="span" className="slot-outer">
+    <NodeViewWrapper as="span" className={wordingsStyles.slotOuter}>
       <Popover
         trigger="click"
         title="Picture"
         content={
-          <div className="picture-fields">
+          <div className={styles.pictureFields}>
             <label>
               Width in pixels
               <InputNumber
@@ -69,7 +71,12 @@ function Shown({ node, editor, updateAttributes, deleteNode }: NodeViewProps) {
           </div>
         }
       >
-        <button type="button" contentEditable={false} className="picture" aria-label={`Picture: ${says || "adorns"}`}>
+        <button
+          type="button"
+          contentEditable={false}
+          className={wordingsStyles.picture}
+          aria-label={`Picture: ${says || "adorns"}`}
+        >
           <img src={served(`/api/books/${book}/pictures/${number}`)} alt="" width={width} />
         </button>
       </Popover>

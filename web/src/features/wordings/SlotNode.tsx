@@ -2,6 +2,8 @@ import { mergeAttributes, Node } from "@tiptap/core";
 import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from "@tiptap/react";
 import { Input, Popover } from "antd";
 import { useSlots } from "./slotExamples";
+import wordingsStyles from "./wordings.module.css";
+import styles from "./SlotNode.module.css";
 
 /** A place that is filled from the customer's data, shown as a chip with its label; nobody types braces. */
 export const SlotNode = Node.create({
@@ -33,14 +35,14 @@ function SlotChip({ node, editor, updateAttributes, deleteNode }: NodeViewProps)
   const slot = slots.data?.find((s) => s.name === name);
   const label = slot?.label ?? name;
   return (
-    <NodeViewWrapper as="span" className="slot-outer">
+    <NodeViewWrapper as="span" className={wordingsStyles.slotOuter}>
       <Popover
         trigger="click"
         title={label}
         content={
-          <div style={{ width: 240 }}>
-            <p style={{ marginTop: 0 }}>{slot?.says ?? "This slot names nothing known."}</p>
-            {slot?.example && <p className="slot-example">{slot.example}</p>}
+          <div className="width-240">
+            <p className="above-0">{slot?.says ?? "This slot names nothing known."}</p>
+            {slot?.example && <p className={wordingsStyles.slotExample}>{slot.example}</p>}
             {!slot?.isHtml && (
               <label>
                 Or else, where it is empty
@@ -53,14 +55,18 @@ function SlotChip({ node, editor, updateAttributes, deleteNode }: NodeViewProps)
               </label>
             )}
             {editor.isEditable && (
-              <button type="button" className="link" style={{ marginTop: 8 }} onClick={deleteNode}>
+              <button type="button" className="link above-8" onClick={deleteNode}>
                 Remove slot
               </button>
             )}
           </div>
         }
       >
-        <button type="button" contentEditable={false} className={slot || slots.isPending ? "slot" : "slot unknown"}>
+        <button
+          type="button"
+          contentEditable={false}
+          className={slot || slots.isPending ? styles.slot : `${styles.slot} ${styles.unknown}`}
+        >
           {label}
           {orElse && <small> or else “{orElse}”</small>}
         </button>

@@ -12,6 +12,8 @@ import { PictureNode } from "./PictureNode";
 import { useSlots } from "./slotExamples";
 import { SlotNode } from "./SlotNode";
 import { useWordingActions } from "./useWordings";
+import wordingsStyles from "./wordings.module.css";
+import styles from "./SlotText.module.css";
 
 /** A subject is one paragraph of text and slots. */
 const lineExtensions = [
@@ -74,8 +76,14 @@ export function SlotText({
     editor.setEditable(!isFixed, false);
   }, [editor, isFixed]);
   return (
-    <div className={isLine ? "slot-text line" : "slot-text"}>
-      <div className="slot-tools">
+    <div
+      className={
+        isLine
+          ? `${styles.slotText} ${wordingsStyles.slotText} ${styles.line}`
+          : `${styles.slotText} ${wordingsStyles.slotText}`
+      }
+    >
+      <div className={styles.slotTools}>
         <span>{label}</span>
         {!isFixed && <Tools editor={editor} label={label} isLine={isLine} withPictures={withPictures} />}
       </div>
@@ -114,12 +122,12 @@ function Tools({
       {withPictures && <PutPicture editor={editor} />}
       <When editor={editor} label={label} />
       <Select
+        className="width-116"
         size="small"
         aria-label={`Put a slot into the ${label.toLowerCase()}`}
         placeholder="Insert slot"
         value={null}
         popupMatchSelectWidth={280}
-        style={{ width: 116 }}
         showSearch={{ optionFilterProp: "label" }}
         options={(slots.data ?? [])
           .filter((s) => !isLine || !s.isHtml)
@@ -128,7 +136,7 @@ function Tools({
           <span title={option.data.says}>
             {option.label}{" "}
             {option.data.example ? (
-              <small className="slot-example">{option.data.example}</small>
+              <small className={wordingsStyles.slotExample}>{option.data.example}</small>
             ) : (
               <small className="quiet">{option.data.says}</small>
             )}
@@ -185,9 +193,9 @@ function When({ editor, label }: { editor: Editor; label: string }) {
   };
   return (
     <Select
+      className="width-132"
       size="small"
       aria-label={`When words of the ${label.toLowerCase()} stand`}
-      style={{ width: 132 }}
       popupMatchSelectWidth={false}
       value={now ?? "always"}
       labelRender={(chosen) => <>stands {chosen.label}</>}

@@ -3,7 +3,6 @@ import { useState } from "react";
 import type { Schemas } from "../../shared/api/client";
 import { Waiting } from "../../shared/Waiting";
 import { SlotText } from "./SlotText";
-import "./wordings.css";
 import { useWordingActions, useWordings } from "./useWordings";
 
 type Wording = Schemas["WordingView"];
@@ -48,13 +47,13 @@ function Fields({
   const { id, version, name, language } = wording;
   const isChanged = subject !== wording.subject || body !== wording.body;
   return (
-    <div className="wording">
+    <div>
       {isFixed && (
         <p className="quiet">Parcels of this round were released with these words; they stay as they were sent.</p>
       )}
-      {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 8 }} />}
+      {saving.error && <Alert className="below-8" type="error" title={saving.error.message} />}
       {wording.errors.map((error) => (
-        <Alert key={error} type="error" title={error} style={{ marginBottom: 8 }} />
+        <Alert className="below-8" key={error} type="error" title={error} />
       ))}
       <SlotText label="Subject" html={wording.subject} isLine isFixed={isFixed} onChange={setSubject} />
       <SlotText label="Message" html={wording.body} withPictures isFixed={isFixed} onChange={setBody} />

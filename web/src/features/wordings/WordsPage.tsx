@@ -12,7 +12,6 @@ import { SendersPage } from "../senders/SendersPage";
 import { FirmFields, lines, type FirmText } from "../sign-in/FirmFields";
 import { CustomerInView } from "./slotExamples";
 import { WordingEditor } from "./WordingEditor";
-import "./wordings.css";
 import { NewWording } from "./NewWording";
 import { useWordings } from "./useWordings";
 import { WrittenIn } from "./WrittenIn";
@@ -97,9 +96,9 @@ function Letterhead() {
     <Waiting query={details}>
       {(b) => (
         <Form<FirmText>
+          className="at-most-520"
           layout="vertical"
           requiredMark={false}
-          style={{ maxWidth: 520 }}
           initialValues={{
             firm: b.name,
             address: b.addressLines.join("\n"),
@@ -108,7 +107,7 @@ function Letterhead() {
           }}
           onFinish={(text) => saving.mutate(text)}
         >
-          {saving.error && <Alert type="error" title={saving.error.message} style={{ marginBottom: 12 }} />}
+          {saving.error && <Alert className="below-12" type="error" title={saving.error.message} />}
           <FirmFields withCurrency={false} />
           <Button type="primary" htmlType="submit" loading={saving.isPending}>
             Save letterhead

@@ -1,5 +1,5 @@
 import createClient from "openapi-fetch";
-import { noteAway } from "./away";
+import { noteUnreachable } from "./unreachable";
 import { basePath } from "../served";
 import type { components, paths } from "./schema";
 
@@ -16,7 +16,8 @@ export class Problem extends Error {
 }
 
 /** Whether something failed because the server or its database could not be reached, so that it is worth trying again as it is. */
-export const isAway = (error: unknown) => error instanceof Problem && (error.status === 0 || error.status === 503);
+export const isUnreachable = (error: unknown) =>
+  error instanceof Problem && (error.status === 0 || error.status === 503);
 
 const notReached =
   "Rendal cannot be reached at the moment. Nothing that was kept is lost, and what you typed is still here; it goes on by itself when it is back.";
@@ -26,7 +27,7 @@ async function reached(request: Request | string, init?: RequestInit): Promise<R
   try {
     const response = await fetch(request, init);
     if (response.status !== 503) {
-      noteAway("");
+      noteUnreachable("");
     }
     return response;
   } catch (error) {
@@ -34,7 +35,7 @@ async function reached(request: Request | string, init?: RequestInit): Promise<R
     if (!(error instanceof TypeError)) {
       throw error;
     }
-    noteAway(notReached);
+    noteUnreachable(notReached);
     throw new Problem(notReached, 0);
   }
 }
@@ -43,7 +44,7 @@ async function reached(request: Request | string, init?: RequestInit): Promise<R
 function problemOf(response: Response, error: unknown): Problem {
   const detail = detailOf(error) ?? `The server answered ${response.status}.`;
   if (response.status === 503) {
-    noteAway(detail);
+    noteUnreachable(detail);
   }
   return new Problem(detail, response.status);
 }

@@ -1,0 +1,156 @@
+// @vitest-environment jsdom
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { expect, test } from "vitest";
+import type { Schemas } from "../../shared/api/client";
+import { book } from "../../testing/book";
+import { mount } from "../../testing/mount";
+import { serve } from "../../testing/server";
+import { IntakePage } from "./IntakePage";
+
+type View = Schemas["IntakeView"];
+type Reading = Schemas["ReadingRequest"];
+
+const at = "/api/books/1/intakes/4";
+const headings = ["Acct", "Posted", "Rest"];
+
+const column = (index: number, meaning: Schemas["ColumnMeaning"]): Schemas["ColumnView"] => ({
+  index,
+  heading: headings[index] ?? "",
+  meaning,
+  field: "extra",
+  reason: "by heading",
+  mark: null,
+  order: null,
+  unsignedCredits: null,
+  notation: "",
+});
+
+const ledger: View = {
+  id: 4,
+  kind: "ledger",
+  file: "ledger.csv",
+  state: "looked-at",
+  opening: {
+    sheets: [],
+    sheet: null,
+    sheetReason: "",
+    delimiter: ",",
+    delimiterReason: "",
+    encoding: "UTF-8",
+    encodingReason: "",
+  },
+  headingRow: 1,
+  carriesDown: false,
+  carryReason: "",
+  kinds: {},
+  totals: {},
+  columns: [column(0, "customer-code"), column(1, "extra"), column(2, "outstanding")],
+  lacks: [],
+  lastRow: 2,
+  rowsRead: 1,
+  rowsKept: 1,
+  rowsSetAside: 0,
+  rowsLeftOut: 0,
+  totalLines: 0,
+  customers: 1,
+  newCustomers: 0,
+  sums: [{ currency: "GBP", amount: "40.00" }],
+  setAsideSums: [],
+  leftOutSums: [],
+  ledgerSums: [{ currency: "GBP", amount: "40.00" }],
+  checks: [],
+  errors: 0,
+  warnings: 0,
+  findings: [],
+  doubts: [],
+};
+
+const rows: Schemas["FileRowsView"] = {
+  lastRow: 2,
+  rows: [
+    { number: 1, role: "heading", cells: headings, corrected: {}, leftOut: null },
+    { number: 2, role: "item", cells: ["AN01", "2026-10-01", "40.00"], corrected: {}, leftOut: null },
+  ],
+};
+
+/** A server on which a file is looked at; it takes columns for what it is told. */
+function withFile(view: Partial<View> = {}) {
+  let reading: Reading = {};
+  const sent = serve({
+    "GET /api/books/1": () => book,
+    "GET /api/books/1/ledger": () => new Response(null, { status: 204 }),
+    [`GET ${at}`]: () => ({ ...ledger, ...view }),
+    [`GET ${at}/rows`]: () => rows,
+    [`GET ${at}/reading`]: () => reading,
+    [`PUT ${at}/reading`]: async ({ body }) => {
+      await new Promise((resolve) => setTimeout(resolve, 20));
+      reading = body as Reading;
+      return {};
+    },
+    [`POST ${at}/keep`]: () => ({ rows: 1, customers: 1 }),
+  });
+  const kept = () => sent.filter((s) => s.path === `${at}/keep`);
+  return { sent, kept, reading: () => reading };
+}
+
+const open = async () => {
+  mount(<IntakePage />, "/books/:book/ledger/:intake", "/books/1/ledger/4");
+  await screen.findByRole("gridcell", { name: "AN01" });
+  return userEvent.setup();
+};
+
+/** Picks what a column is. */
+const take = async (heading: string, meaning: string) => {
+  fireEvent.mouseDown(screen.getByRole("combobox", { name: `What “${heading}” is` }));
+  fireEvent.click((await screen.findAllByText(meaning)).at(-1) as HTMLElement);
+};
+
+test("two columns that are set one right after the other are both taken as they were set", async () => {
+  const { reading, sent } = withFile();
+  await open();
+  await take("Posted", "Document date");
+  await take("Rest", "Amount");
+  await waitFor(() => expect(sent.filter((s) => s.method === "PUT")).toHaveLength(2));
+  await waitFor(() => expect(reading().meanings).toEqual({ 1: "date", 2: "amount" }));
+});
+
+test("a file that lacks a column says what it lacks and cannot be kept, by key neither", async () => {
+  const { kept } = withFile({ lacks: ["No column says how much is outstanding."] });
+  const user = await open();
+  expect(screen.getByText("No column says how much is outstanding.")).toBeDefined();
+  expect(screen.getByRole("button", { name: /^Keep/ })).toHaveProperty("disabled", true);
+  await user.keyboard("k");
+  expect(kept()).toEqual([]);
+});
+
+test("where it is doubtful whether it is the next ledger, it is asked before it is kept", async () => {
+  const { kept } = withFile({ doubts: ["It has 1 row, the ledger as it is has 965: part of it may be missing."] });
+  const user = await open();
+  await user.click(screen.getByRole("button", { name: /^Keep 1 row/ }));
+  expect(await screen.findAllByText("Is this the next ledger of this firm?")).not.toEqual([]);
+  expect(kept()).toEqual([]);
+  await user.click(screen.getByText("Keep file"));
+  await waitFor(() => expect(kept().map((s) => s.query.get("sure"))).toEqual(["true"]));
+});
+
+test("a finding leads to its cell", async () => {
+  const finding = {
+    code: "amount-unreadable",
+    severity: "error" as const,
+    file: "ledger.csv",
+    sheet: null,
+    row: 2,
+    column: "Rest",
+    customer: null,
+    message: "“forty” is not an amount.",
+    remedy: "Correct it, or leave the row out.",
+    other: null,
+  };
+  withFile({ errors: 1, findings: [{ code: finding.code, severity: "error", count: 1, first: [finding] }] });
+  const user = await open();
+  await user.click(screen.getByRole("button", { name: "Row 2, Rest" }));
+  const sheet = screen.getByRole("grid", { name: "The file as it stands" });
+  expect(sheet.getAttribute("aria-activedescendant")).toBe("cell-2-2");
+  expect(document.activeElement).toBe(sheet);
+});

@@ -1,0 +1,81 @@
+import type { Parcel, Round } from "./useRound";
+
+/** A parcel of one customer that is ready, of one item of 100.00. */
+export function aParcel(id: number, name: string, change: Partial<Parcel> = {}): Parcel {
+  return {
+    id,
+    customer: `C${id}`,
+    name,
+    accounts: [{ key: `C${id}`, name }],
+    status: "prepared",
+    problem: "",
+    recipients: [`office@c${id}.example`],
+    sums: [{ currency: "GBP", total: "100.00", overdue: "0.00", bands: ["100.00"], credits: "0.00", alsoOn: null }],
+    items: 1,
+    answer: "",
+    reminderLevel: null,
+    onPaper: false,
+    canBeRetried: false,
+    changed: [],
+    ...change,
+  };
+}
+
+/** A prepared round of parcels, number 7 of book 1. */
+export function aRound(parcels: Parcel[], change: Partial<Round> = {}): Round {
+  const statuses = [...new Set(parcels.map((p) => p.status))];
+  return {
+    id: 7,
+    revision: 3,
+    name: "November statements",
+    settings: {
+      name: "November statements",
+      asOf: "2026-11-02",
+      form: null,
+      periodFrom: null,
+      interestPercent: null,
+      about: "statements",
+      leastBalance: 0,
+      overdueDays: null,
+      reminderLevels: null,
+      notWithinDays: null,
+      withCredits: true,
+      leaveOutHeld: false,
+      units: null,
+      datedFrom: null,
+      datedTo: null,
+      dueFrom: null,
+      dueTo: null,
+      groups: null,
+      headOffices: null,
+      columns: {},
+      wordingId: 1,
+      senderId: 1,
+      layoutId: null,
+    },
+    intakeId: 4,
+    file: "ledger.csv",
+    ledgerDoubt: "",
+    preparedAt: "2026-11-02T09:00:00Z",
+    releasedAt: null,
+    paused: false,
+    senderPaused: "",
+    units: [],
+    columns: [],
+    periods: [],
+    ageLabels: ["current", "1–30", "31–60", "61–90", "over 90"],
+    bookForm: "open-items",
+    reminderLevels: [],
+    headOffices: [],
+    proof: [],
+    pageSize: 200,
+    groups: statuses.map((status) => ({ status, count: parcels.filter((p) => p.status === status).length })),
+    parcels,
+    leftOutCount: 0,
+    leftOut: [],
+    changed: "",
+    isBehind: false,
+    rest: 0,
+    ...change,
+  };
+}
