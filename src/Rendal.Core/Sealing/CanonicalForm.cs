@@ -1,13 +1,18 @@
+using System.Collections;
 using System.Globalization;
+using System.Reflection;
 using System.Security.Cryptography;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 
 namespace Rendal.Core.Sealing;
 
 /// <summary>
 /// The one way in which values are written to be hashed: JSON with the members of dictionaries and sets in ordinal order and
-/// amounts without trailing zeros, so that what is equal has one form.
+/// amounts without trailing zeros, so that what is equal has one form. A member that says nothing is left away: null where it may be null,
+/// else an empty text or list, 0, false, or the first of an enumeration. So a member that is added to what is sealed, and says nothing in
+/// all that was sealed before, changes no seal.
 /// </summary>
 internal static class CanonicalForm
 {
@@ -21,6 +26,7 @@ internal static class CanonicalForm
             new DictionaryConverter<string>(),
             new DictionaryConverter<IReadOnlySet<string>>(),
         },
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { LeaveAwayWhatSaysNothing } },
     };
 
     /// <summary>The SHA-256 of a value's form, in lower-case hexadecimal digits.</summary>
@@ -30,6 +36,33 @@ internal static class CanonicalForm
     /// <summary>The same for a value whose type is known when the program runs.</summary>
     public static string Hash(Type type, object? value) =>
         Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, type, Options)));
+
+    private static void LeaveAwayWhatSaysNothing(JsonTypeInfo type)
+    {
+        var nullability = new NullabilityInfoContext();
+        foreach (var member in type.Properties)
+        {
+            if (member.AttributeProvider is PropertyInfo property)
+            {
+                // Null and 0 are two things where both are possible: no least balance, and one of 0.
+                var mayBeNull = nullability.Create(property).ReadState == NullabilityState.Nullable;
+                member.ShouldSerialize = mayBeNull ? (_, value) => value is not null : (_, value) => !SaysNothing(value);
+            }
+        }
+    }
+
+    private static bool SaysNothing(object? value) =>
+        value switch
+        {
+            null => true,
+            string text => text.Length == 0,
+            bool flag => !flag,
+            decimal amount => amount == 0,
+            int number => number == 0,
+            ICollection list => list.Count == 0,
+            Enum member => Convert.ToInt64(member, CultureInfo.InvariantCulture) == 0,
+            _ => false,
+        };
 
     private sealed class AmountConverter : Written<decimal>
     {
