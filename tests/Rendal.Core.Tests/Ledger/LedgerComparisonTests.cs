@@ -38,6 +38,22 @@ public class LedgerComparisonTests
         Assert.Equal((ItemChange.Altered, Day.AddDays(30), Day.AddDays(60)), (item.Change, item.Before!.Due, item.After!.Due));
     }
 
+    /// <summary>A text that is added to rows is compared, or said here to be no matter of the item.</summary>
+    [Fact]
+    public void Whatever_text_of_an_item_changed_is_an_alteration()
+    {
+        string[] whose = [nameof(LedgerRow.Customer), nameof(LedgerRow.CustomerName), nameof(LedgerRow.Number), nameof(LedgerRow.Email)];
+        var texts = typeof(LedgerRow).GetProperties().Where(p => p.PropertyType == typeof(string) && !whose.Contains(p.Name)).ToList();
+        Assert.NotEmpty(texts);
+        foreach (var text in texts)
+        {
+            var changed = Row("A", "T-1", 10) with { };
+            text.SetValue(changed, "another");
+            var item = LedgerComparison.Of([Row("A", "T-1", 10)], [changed], true).Items.SingleOrDefault();
+            Assert.True(item is { Change: ItemChange.Altered }, $"{text.Name} is not compared");
+        }
+    }
+
     [Fact]
     public void Rows_without_a_number_and_rows_that_stand_twice_are_matched_one_to_one()
     {

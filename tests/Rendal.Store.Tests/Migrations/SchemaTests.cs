@@ -161,7 +161,7 @@ public class SchemaTests(Postgres postgres)
             await fill.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
         }
 
-        await Postgres.RunAsync(source, "0003_rows_by_intake.sql");
+        await Postgres.RunAllAfterAsync(source, "0002_intake.sql");
         var rows = await new LedgerStore(source, 1).RowsAsync(2, TestContext.Current.CancellationToken);
         Assert.Equal(
             ["AB01 1 ", "AB03 3 ", "AB05 5 Order: PO, Van: N5"],
