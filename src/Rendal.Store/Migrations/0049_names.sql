@@ -18,3 +18,14 @@ alter table sender rename column away_times to unreachable_times;
 alter table sender rename column away_since to unreachable_since;
 alter table sender rename column away_words to unreachable_words;
 alter table sender rename column away_until to unreachable_until;
+
+do $$
+declare c record;
+begin
+    for c in select conrelid::regclass as of_table, conname from pg_constraint
+        where connamespace = 'public'::regnamespace and conname ~ '^(dispatch_try|paper|layout_use|wording_use|parcel_way)_' loop
+        execute format('alter table %s rename constraint %I to %I', c.of_table, c.conname,
+            replace(replace(replace(replace(replace(c.conname, 'dispatch_try', 'delivery_attempt'), 'paper', 'letter'),
+                'layout_use', 'layout_assignment'), 'wording_use', 'wording_assignment'), 'parcel_way', 'parcel_channel'));
+    end loop;
+end $$;
