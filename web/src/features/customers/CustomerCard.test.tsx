@@ -6,36 +6,9 @@ import type { Schemas } from "../../shared/api/client";
 import { book } from "../../testing/book";
 import { mount } from "../../testing/mount";
 import { refuse, serve } from "../../testing/server";
+import type { Card } from "./cardText";
 import { CustomerCard } from "./CustomerCard";
-
-type Card = Schemas["CustomerView"];
-
-const anchor: Card = {
-  key: "AN01",
-  version: 4,
-  name: "Anchor Hotel",
-  contacts: [{ name: "Kell Aske", title: "Mr", address: "kell@anchor.example", role: "to", rounds: [] }],
-  salutation: "",
-  opening: "Dear Mr Aske,",
-  delivery: "email",
-  postalLines: ["1 Quay Street", "Tarnbrook"],
-  country: "",
-  language: "en",
-  terms: { days: 14, fromMonthEnd: false },
-  headOffice: "",
-  groups: "branches",
-  form: null,
-  unit: "North laundry",
-  minimumBalance: "25.00",
-  onHold: false,
-  ownWording: null,
-  ownLayout: null,
-  notes: "",
-  extra: {},
-  fromLedger: false,
-  badAddresses: [],
-  branches: [],
-};
+import { anchor } from "./testing";
 
 const at = "/api/books/1/customers/card";
 
