@@ -37,7 +37,7 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
         return corrections.CustomerOf(key, applied);
     }
 
-    /// <summary>Notes what a row says of its customer.</summary>
+    /// <summary>Notes how a row writes its customer, and gives what is known of that customer with this row counted.</summary>
     public CustomerSeen Note(LedgerLine line, string customer)
     {
         if (!customers.TryGetValue(customer, out var seen))

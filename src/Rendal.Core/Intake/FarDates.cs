@@ -18,7 +18,9 @@ internal sealed class FarDates
 
     private readonly SortedDictionary<int, Month> months = [];
 
-    /// <summary>Counts the due date of a row.</summary>
+    /// <summary>
+    /// Counts the due date of a row. Of a month with few rows the first five are kept, to be named where it lies far from all others.
+    /// </summary>
     public void Count(DateOnly due, int row, string customer)
     {
         var number = (due.Year * 12) + due.Month - 1;

@@ -18,7 +18,7 @@ public sealed class FindingList
     /// <summary>How many there are of one severity, those beyond the kept ones included.</summary>
     public int CountOf(Severity severity) => bySeverity[(int)severity];
 
-    /// <summary>Adds a finding.</summary>
+    /// <summary>Adds a finding. The first 1,000 of a code are kept; those beyond are counted only.</summary>
     public void Add(Finding finding)
     {
         if (!byCode.TryGetValue(finding.Code, out var of))

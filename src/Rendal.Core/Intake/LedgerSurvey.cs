@@ -26,7 +26,10 @@ public sealed class LedgerSurvey
     /// <summary>How many rows with content stand below the headings, total lines included.</summary>
     public int RowCount { get; private set; }
 
-    /// <summary>Goes through the table with the meanings of its columns known.</summary>
+    /// <summary>
+    /// Goes through all rows of the table once, after the meanings of its columns are known: what amounts, signs and dates look like over
+    /// all of them decides how each is read.
+    /// </summary>
     public static LedgerSurvey Of(LedgerTable table, Reading reading, AppliedCorrections corrections)
     {
         var survey = new LedgerSurvey(reading);

@@ -8,7 +8,9 @@ internal sealed class NamesWithCodes
     private readonly Dictionary<string, Codes> byFolded = new(StringComparer.Ordinal);
     private readonly Memo<Codes> byName;
 
-    /// <summary>Goes through the lines of a file.</summary>
+    /// <summary>
+    /// Goes through all lines of a file once. A name counts as another’s where both fold to the same (<see cref="FoldedName"/>).
+    /// </summary>
     public NamesWithCodes(IEnumerable<LedgerLine> lines)
     {
         byName = new(name =>

@@ -35,7 +35,10 @@ public sealed class RowRoles(Reading reading)
     private readonly ColumnReading[] dates = [.. reading.Columns.Where(c => c.Meaning.IsDate())];
     private readonly ColumnReading[] headed = [.. reading.Columns.Where(c => c.Meaning != ColumnMeaning.Extra)];
 
-    /// <summary>What a row is.</summary>
+    /// <summary>
+    /// What a row of the file is there for: a heading, an item, a total, a line that names a customer, or nothing to the rules. The same
+    /// for the same row however often it is asked.
+    /// </summary>
     public RowRole Of(FileRow row)
     {
         if (row.Number <= reading.HeadingRow)

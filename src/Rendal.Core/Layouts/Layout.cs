@@ -50,7 +50,7 @@ public sealed record Layout
     /// <summary>The sheet.</summary>
     public PaperSize Paper { get; init; }
 
-    /// <summary>The edges.</summary>
+    /// <summary>The margins, in millimetres; unless said otherwise 18 at the left, the top and the right, and 22 at the bottom.</summary>
     public Margins Margins { get; init; } = new(18, 18, 18, 22);
 
     /// <summary>The one colour beside black, as <c>#rrggbb</c>.</summary>

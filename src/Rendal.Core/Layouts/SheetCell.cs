@@ -19,7 +19,7 @@ public readonly record struct SheetCell
     /// <summary>The whole number; null where it is something else.</summary>
     public int? Count { get; private init; }
 
-    /// <summary>A text.</summary>
+    /// <summary>A text; an empty one is an empty cell.</summary>
     public static SheetCell Of(string text) => new() { Text = text };
 
     /// <summary>An amount; null for nothing.</summary>
@@ -31,7 +31,9 @@ public readonly record struct SheetCell
     /// <summary>A whole number; null for nothing.</summary>
     public static SheetCell Of(int? count) => new() { Count = count };
 
-    /// <summary>The value in a language.</summary>
+    /// <summary>
+    /// The value as people read it in a language: an amount with the currency’s decimals, a day in its short form. Empty for nothing.
+    /// </summary>
     public string Written(Language language, Currency currency) =>
         Amount is { } amount ? language.Write(amount, currency)
         : Day is { } day ? language.WriteShort(day)

@@ -83,7 +83,7 @@ public readonly record struct Currency : IComparable<Currency>
     /// <inheritdoc/>
     public int CompareTo(Currency other) => string.CompareOrdinal(code, other.code);
 
-    /// <summary>The code.</summary>
+    /// <summary>The code, as <see cref="Code"/> has it; empty for a currency that was never set, which throws nothing here.</summary>
     public override string ToString() => code ?? "";
 
     private static FrozenDictionary<string, int> Table()

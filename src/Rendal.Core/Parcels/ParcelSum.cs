@@ -18,7 +18,9 @@ public sealed record ParcelSum(
     string? AlsoOn = null
 )
 {
-    /// <summary>The figures of a statement.</summary>
+    /// <summary>
+    /// The figures of a statement that are kept with its parcel: what is owed, what of it is overdue, the bands and the credits.
+    /// </summary>
     public static ParcelSum Of(Statement statement) =>
         new(
             statement.Currency.Code,

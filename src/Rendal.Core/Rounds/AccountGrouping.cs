@@ -59,7 +59,7 @@ internal sealed class AccountGrouping
         }
     }
 
-    /// <summary>Takes one account in.</summary>
+    /// <summary>Takes in what one account comes to. Not after <see cref="Close"/>.</summary>
     public void Take(in AccountSum account)
     {
         var of = reachability(account.Customer);
@@ -82,7 +82,9 @@ internal sealed class AccountGrouping
         }
     }
 
-    /// <summary>Decides about the groups, once all accounts were taken in.</summary>
+    /// <summary>
+    /// Decides who gets whose statements. To be called once, after all accounts were taken in and before anything is asked.
+    /// </summary>
     public void Close()
     {
         foreach (var ((headOffice, _), accounts) in groups)

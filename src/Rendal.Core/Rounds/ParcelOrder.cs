@@ -5,7 +5,7 @@ namespace Rendal.Core.Rounds;
 /// </summary>
 public sealed class ParcelOrder : IComparer<(string Name, string Customer)>
 {
-    /// <summary>The order.</summary>
+    /// <summary>The one there is: the list, the release and the letters go by it.</summary>
     public static ParcelOrder Is { get; } = new();
 
     /// <inheritdoc/>

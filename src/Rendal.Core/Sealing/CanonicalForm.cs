@@ -18,6 +18,7 @@ internal static class CanonicalForm
 {
     private static readonly JsonSerializerOptions Options = new()
     {
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault,
         Converters =
         {
             new JsonStringEnumConverter(),
@@ -26,7 +27,7 @@ internal static class CanonicalForm
             new DictionaryConverter<string>(),
             new DictionaryConverter<IReadOnlySet<string>>(),
         },
-        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { LeaveAwayWhatSaysNothing } },
+        TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { LeaveAwayEmptyTextsAndLists } },
     };
 
     /// <summary>The SHA-256 of a value's form, in lower-case hexadecimal digits.</summary>
@@ -37,32 +38,22 @@ internal static class CanonicalForm
     public static string Hash(Type type, object? value) =>
         Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, type, Options)));
 
-    private static void LeaveAwayWhatSaysNothing(JsonTypeInfo type)
+    // Values are compared with their default by the serialiser, without being boxed; null where it may be null is the default too.
+    private static void LeaveAwayEmptyTextsAndLists(JsonTypeInfo type)
     {
         var nullability = new NullabilityInfoContext();
         foreach (var member in type.Properties)
         {
-            if (member.AttributeProvider is PropertyInfo property)
+            if (
+                member.AttributeProvider is PropertyInfo property
+                && !property.PropertyType.IsValueType
+                && nullability.Create(property).ReadState != NullabilityState.Nullable
+            )
             {
-                // Null and 0 are two things where both are possible: no least balance, and one of 0.
-                var mayBeNull = nullability.Create(property).ReadState == NullabilityState.Nullable;
-                member.ShouldSerialize = mayBeNull ? (_, value) => value is not null : (_, value) => !SaysNothing(value);
+                member.ShouldSerialize = (_, value) => value is not (null or "" or ICollection { Count: 0 });
             }
         }
     }
-
-    private static bool SaysNothing(object? value) =>
-        value switch
-        {
-            null => true,
-            string text => text.Length == 0,
-            bool flag => !flag,
-            decimal amount => amount == 0,
-            int number => number == 0,
-            ICollection list => list.Count == 0,
-            Enum member => Convert.ToInt64(member, CultureInfo.InvariantCulture) == 0,
-            _ => false,
-        };
 
     private sealed class AmountConverter : Written<decimal>
     {

@@ -8,6 +8,6 @@ namespace Rendal.Core.Statements;
 /// <param name="Overdue">The sum of the charges past due; credits do not reduce it, whatever band they are in.</param>
 public sealed record Ageing(IReadOnlyList<decimal> Bands, decimal Credits, decimal Overdue)
 {
-    /// <summary>Bands and credits together: what is owed.</summary>
+    /// <summary>The sum of all bands and of the credits, which count negative: what is owed, below 0 for an account in credit.</summary>
     public decimal Total => Bands.Sum() + Credits;
 }

@@ -21,7 +21,7 @@ public sealed record Statement(string Customer, Currency Currency, DateOnly AsOf
     /// <summary>Interest on overdue items; empty where none is asked for. <see cref="Total"/> is without it.</summary>
     public IReadOnlyList<InterestLine> Interest { get; init; } = [];
 
-    /// <summary>What is owed with interest.</summary>
+    /// <summary>What is to be paid: <see cref="Total"/> and the interest shown. Below 0 where the customer is in credit.</summary>
     public decimal ToPay => Total + Interest.Sum(i => i.Amount);
 
     /// <summary>

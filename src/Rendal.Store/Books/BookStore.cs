@@ -15,7 +15,9 @@ public sealed class BookStore(NpgsqlDataSource source)
         + "b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, array(select c.kind || ' ' || "
         + "count(*) from content_change c where c.book_id = b.id and c.kind <> 'decision' group by c.kind)";
 
-    /// <summary>Makes a book and gives it to a person.</summary>
+    /// <summary>
+    /// Makes a book with the rules that hold unless set otherwise, lets a person have it, and gives its number. It has no sender yet.
+    /// </summary>
     public async Task<long> MakeAsync(Firm firm, Currency currency, string timeZone, long person, CancellationToken cancel) =>
         await source.ByAsync(
             person,

@@ -69,7 +69,7 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
     public Task UseAsync(string purpose, string language, long? id, long person, CancellationToken cancel) =>
         uses.PutAsync(purpose, language, id, person, cancel);
 
-    /// <summary>Adds a layout.</summary>
+    /// <summary>Adds a layout, and gives its number.</summary>
     public async Task<long> AddAsync(Layout layout, long person, DateTimeOffset now, CancellationToken cancel) =>
         await source.ByAsync(
             person,

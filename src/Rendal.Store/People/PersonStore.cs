@@ -24,7 +24,9 @@ public sealed class PersonStore(NpgsqlDataSource source)
     /// <summary>Whether there is anybody yet.</summary>
     public Task<bool> AnyAsync(CancellationToken cancel) => source.Sql("select exists (select from person)").OneAsync<bool>(cancel);
 
-    /// <summary>Adds a person.</summary>
+    /// <summary>
+    /// Adds a person, and gives their number. It throws a unique violation (23505) where somebody has the name, in whatever case.
+    /// </summary>
     public Task<long> AddAsync(string name, string passwordHash, CancellationToken cancel) =>
         source
             .Sql(
@@ -195,7 +197,7 @@ public sealed class PersonStore(NpgsqlDataSource source)
     public Task<string> AddressAsync(long person, CancellationToken cancel) =>
         source.Sql("select address from person where id = $1", person).OneAsync<string>(cancel);
 
-    /// <summary>Changes it; empty for none.</summary>
+    /// <summary>Changes the address that notices to a person go to; empty for none.</summary>
     public Task PutAddressAsync(long person, string address, CancellationToken cancel) =>
         source.Sql("update person set address = $2 where id = $1", person, address).RunAsync(cancel);
 

@@ -98,7 +98,7 @@ public sealed class SessionStore(NpgsqlDataSource source)
             ? id
             : null;
 
-    /// <summary>Ends a session.</summary>
+    /// <summary>Ends a session from now on. Nothing happens where it does not go on any more.</summary>
     public Task EndAsync(byte[] keyHash, DateTimeOffset now, CancellationToken cancel) =>
         source
             .Sql("update session set ended_at = $2 where key_hash = $1 and ended_at is null", keyHash, now.ToUniversalTime())

@@ -118,7 +118,7 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
         return new ReturnedTaken(added.Count == 0, about?.Parcel, about?.Customer ?? "", about?.Name ?? "", about?.Concern);
     }
 
-    /// <summary>Whether a message is about a parcel.</summary>
+    /// <summary>Whether a message that came back is about a parcel of this book, as taking it in would find it. Nothing is kept.</summary>
     public async Task<bool> IsAboutAParcelAsync(ReturnedMessage mail, CancellationToken cancel)
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
@@ -217,7 +217,9 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
                 .ListAsync(r => r.GetFieldValue<byte[]>(0), cancel)
         ).SingleOrDefault();
 
-    /// <summary>The addresses that count as bad.</summary>
+    /// <summary>
+    /// The addresses that mail came back from, and that nobody has said are good again, by address without regard to case.
+    /// </summary>
     public async Task<Dictionary<string, ReturnedAddress>> AddressesAsync(CancellationToken cancel) =>
         (
             await source

@@ -59,7 +59,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     public Task<RoundRecord?> FindAsync(long id, CancellationToken cancel) =>
         source.Sql($"select {Columns} from round where book_id = $1 and id = $2", book, id).FirstAsync(Read, cancel);
 
-    /// <summary>Makes a round.</summary>
+    /// <summary>Makes a round that is to be prepared, and gives its number.</summary>
     public Task<long> MakeAsync(
         string name,
         long intake,
@@ -642,7 +642,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 .ListAsync(r => r.Nullable<DateTimeOffset>(0), cancel)
         )[0];
 
-    /// <summary>Makes sending wait, or go on.</summary>
+    /// <summary>
+    /// Makes what is left of a released round wait, or go on. A message that is being handed over is handed over to its end.
+    /// </summary>
     public async Task PauseAsync(long id, bool paused, CancellationToken cancel)
     {
         await source.Sql("update round set paused = $3 where book_id = $1 and id = $2", book, id, paused).RunAsync(cancel);
@@ -705,7 +707,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 cancel
             );
 
-    /// <summary>How many parcels of a round stand where.</summary>
+    /// <summary>How many parcels of a round have each status, by its code; one that no parcel has is not in it.</summary>
     public async Task<Dictionary<string, long>> CountsAsync(long id, CancellationToken cancel) =>
         (
             await source

@@ -7,7 +7,7 @@ namespace Rendal.Store.Rounds;
 /// <param name="thing">The kind, <c>layout</c> or <c>wording</c>, which the table and its column are named after.</param>
 internal sealed class TemplateAssignmentTable(NpgsqlDataSource source, long book, string thing)
 {
-    /// <summary>All uses.</summary>
+    /// <summary>What serves which purpose in which language, by purpose and language.</summary>
     public Task<List<TemplateAssignment>> ListAsync(CancellationToken cancel) =>
         source
             .Sql($"select purpose, language, {thing}_id from {thing}_assignment where book_id = $1 order by purpose, language", book)

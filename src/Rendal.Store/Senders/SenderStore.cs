@@ -26,7 +26,9 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
     public Task<Sender?> FindAsync(long id, CancellationToken cancel) =>
         source.Sql($"select {Columns} from sender where book_id = $1 and id = $2", book, id).FirstAsync(r => Read(r), cancel);
 
-    /// <summary>Adds a sender; its number is given.</summary>
+    /// <summary>
+    /// Adds a sender, and gives its number. Its password is kept as it was encrypted; null for a server that asks for none.
+    /// </summary>
     public Task<long> AddAsync(Sender sender, long person, CancellationToken cancel) =>
         source.ByAsync(
             person,

@@ -35,7 +35,7 @@ public sealed class WordingStore(NpgsqlDataSource source, long book)
             .Sql("select id, version, name, language, subject, body from wording where book_id = $1 and id = $2", book, id)
             .FirstAsync(Read, cancel);
 
-    /// <summary>Adds a wording.</summary>
+    /// <summary>Adds a wording, and gives its number.</summary>
     public Task<long> AddAsync(Wording wording, long person, CancellationToken cancel) =>
         source.ByAsync(
             person,
