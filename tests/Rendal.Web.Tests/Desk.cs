@@ -224,7 +224,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     public async Task<long> RevisionAsync(long round) =>
         (await Browser.GetJsonAsync($"{Api}/rounds/{round}")).GetProperty("revision").GetInt64();
 
-    /// <summary>The round once none of its parcels is on its channel any more.</summary>
+    /// <summary>The round once none of its parcels is on its way any more.</summary>
     public async Task<JsonElement> SettledAsync(long round)
     {
         while (true)

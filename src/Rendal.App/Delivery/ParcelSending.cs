@@ -136,9 +136,9 @@ public sealed partial class ParcelSending : IAsyncDisposable
         {
             await queue.RefuseAsync(parcel, worker, made.Problem, CancellationToken.None);
         }
-        else if (await TryAsync(made, stop) is var (dispatchTry, outcome))
+        else if (await TryAsync(made, stop) is var (attempt, outcome))
         {
-            await EndAsync(parcel, dispatchTry, outcome, stop);
+            await EndAsync(parcel, attempt, outcome, stop);
         }
     }
 
@@ -146,14 +146,14 @@ public sealed partial class ParcelSending : IAsyncDisposable
     /// Writes down how a try ended. What the server said is known here alone, so while the database is away it is kept, and written when
     /// that is back: nothing becomes unsure by it, unless the program stops meanwhile.
     /// </summary>
-    private async Task EndAsync(ClaimedParcel parcel, long dispatchTry, Outcome outcome, CancellationToken stop)
+    private async Task EndAsync(ClaimedParcel parcel, long attempt, Outcome outcome, CancellationToken stop)
     {
         var (next, at) = (NextStep.Following(outcome, parcel.Tries, parcel.Sender.Pauses, parcel.Taken.Count > 0), clock.GetUtcNow());
         while (true)
         {
             try
             {
-                await queue.EndAttemptAsync(parcel, worker, dispatchTry, outcome, next, at);
+                await queue.EndAttemptAsync(parcel, worker, attempt, outcome, next, at);
                 return;
             }
             catch (NpgsqlException e) when (DispatchQueue.MayPass(e) && !stop.IsCancellationRequested)
@@ -182,7 +182,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
         {
             if (
                 stop.IsCancellationRequested
-                || await queue.BeginAttemptAsync(parcel, worker, made.Message, made.Letter, clock.GetUtcNow()) is not { } dispatchTry
+                || await queue.BeginAttemptAsync(parcel, worker, made.Message, made.Letter, clock.GetUtcNow()) is not { } attempt
             )
             {
                 await queue.GiveBackAsync(parcel, worker, CancellationToken.None);
@@ -190,10 +190,10 @@ public sealed partial class ParcelSending : IAsyncDisposable
             }
 
             return (
-                dispatchTry,
+                attempt,
                 parcel.Channel switch
                 {
-                    Channel.Mail => await CarryAsync(made, account!, dispatchTry),
+                    Channel.Mail => await CarryAsync(made, account!, attempt),
                     Channel.Post => new Outcome(Ending.Printed, DispatchQueue.ForThePost, []),
                     _ => new Outcome(Ending.Exported, "Made up for another mail program.", []),
                 }
@@ -210,7 +210,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
         }
     }
 
-    private async Task<Outcome> CarryAsync(MadeUp made, MailAccount account, long dispatchTry)
+    private async Task<Outcome> CarryAsync(MadeUp made, MailAccount account, long attempt)
     {
         var parcel = made.Parcel;
         var self =
@@ -233,12 +233,12 @@ public sealed partial class ParcelSending : IAsyncDisposable
                 recipients,
                 async () =>
                 {
-                    if (!await queue.MarkEndingAsync(parcel, worker, dispatchTry, clock.GetUtcNow()))
+                    if (!await queue.MarkEndingAsync(parcel, worker, attempt, clock.GetUtcNow()))
                     {
                         throw new TakenOver();
                     }
 
-                    notes.Note(dispatchTry);
+                    notes.Note(attempt);
                 }
             );
             return outcome.Without(self);

@@ -50,10 +50,21 @@ internal static class CanonicalForm
                 && nullability.Create(property).ReadState != NullabilityState.Nullable
             )
             {
-                member.ShouldSerialize = (_, value) => value is not (null or "" or ICollection { Count: 0 });
+                member.ShouldSerialize = (_, value) => !IsEmpty(value);
             }
         }
     }
+
+    // Not every list counts itself: an empty HashSet says as little as an empty array.
+    private static bool IsEmpty(object? value) =>
+        value switch
+        {
+            null or "" => true,
+            string => false,
+            ICollection list => list.Count == 0,
+            IEnumerable list => !list.Cast<object>().Any(),
+            _ => false,
+        };
 
     private sealed class AmountConverter : Written<decimal>
     {

@@ -48,7 +48,7 @@ public sealed record ClaimedParcel(
     /// </summary>
     public byte[]? Seal { get; init; }
 
-    /// <summary>Whether it goes on letter, alone or beside the message.</summary>
+    /// <summary>Whether it goes on paper, alone or beside the message.</summary>
     public bool OnPaper { get; init; }
 
     /// <summary>The IANA name of the book's zone.</summary>
@@ -76,7 +76,7 @@ public sealed record OutgoingLetter(string Name, byte[] Bytes, byte[] Sha256);
 /// </summary>
 public sealed class DispatchQueue(NpgsqlDataSource source)
 {
-    /// <summary>What stands in the log about letter, where a server's words would stand.</summary>
+    /// <summary>What stands in the log about a letter, where a server's words would stand.</summary>
     public const string ForThePost = "Made up for the post.";
 
     /// <summary>The key of the connections that those use who send (see <see cref="Connect"/>).</summary>
@@ -242,7 +242,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         )[0];
 
     /// <summary>
-    /// Writes down that a try begins, and on the first one the message itself, before any byte goes out. What goes on letter is written
+    /// Writes down that a try begins, and on the first one the message itself, before any byte goes out. What goes on paper is written
     /// down with it; where it goes beside the message, that is a try of its own, which has ended.
     /// </summary>
     /// <returns>The number of the try; null where its round has been paused since, or the parcel is no longer this worker's.</returns>
@@ -258,12 +258,12 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// Writes down that the server is about to be given the end of the message. False where the parcel was taken from this worker in the
     /// meantime (it was thought dead): then the end must not be sent.
     /// </summary>
-    public Task<bool> MarkEndingAsync(ClaimedParcel parcel, long worker, long dispatchTry, DateTimeOffset now) =>
-        tries.MarkEndingAsync(new EndingAttempt(parcel, worker, dispatchTry, now.ToUniversalTime()));
+    public Task<bool> MarkEndingAsync(ClaimedParcel parcel, long worker, long attempt, DateTimeOffset now) =>
+        tries.MarkEndingAsync(new EndingAttempt(parcel, worker, attempt, now.ToUniversalTime()));
 
     /// <summary>Writes down how a try ended and what follows from it, in one transaction.</summary>
-    public Task EndAttemptAsync(ClaimedParcel parcel, long worker, long dispatchTry, Outcome outcome, NextStep next, DateTimeOffset now) =>
-        tries.EndAsync(new EndedAttempt(parcel, worker, dispatchTry, outcome, next, now.ToUniversalTime()));
+    public Task EndAttemptAsync(ClaimedParcel parcel, long worker, long attempt, Outcome outcome, NextStep next, DateTimeOffset now) =>
+        tries.EndAsync(new EndedAttempt(parcel, worker, attempt, outcome, next, now.ToUniversalTime()));
 
     /// <summary>
     /// Gives a claimed parcel back that no try was begun of, as if it had not been claimed; one that is no longer this worker's is left

@@ -26,7 +26,7 @@ public sealed class EndOfDataNotes : IDisposable
     }
 
     /// <summary>Notes that the server is given the end now. When it returns, the note outlives this program.</summary>
-    public void Note(long dispatchTry) => Write(dispatchTry);
+    public void Note(long attempt) => Write(attempt);
 
     /// <summary>
     /// Notes that the message of a parcel is being made, until what it returns is disposed of: it is made, or cannot be.

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using CsCheck;
 using Rendal.Core.Sealing;
 
@@ -25,6 +26,8 @@ public class CanonicalFormTests
     )
     {
         public IReadOnlyList<string> Order { get; init; } = [];
+
+        public IReadOnlySet<string> Units { get; init; } = new HashSet<string>();
     }
 
     [Fact]
@@ -33,6 +36,13 @@ public class CanonicalFormTests
             .Sample(
                 (name, amount) => Assert.Equal(CanonicalForm.Hash(new Before(name, amount)), CanonicalForm.Hash(new After(name, amount)))
             );
+
+    [Fact]
+    public void An_empty_set_says_nothing_of_whatever_kind_it_is() =>
+        Assert.Equal(
+            CanonicalForm.Hash(new After("Inn at Kell", 10m)),
+            CanonicalForm.Hash(new After("Inn at Kell", 10m) { Units = FrozenSet<string>.Empty })
+        );
 
     [Fact]
     public void Whatever_a_member_says_changes_the_hash()
@@ -71,6 +81,10 @@ public class CanonicalFormTests
             nothing with
             {
                 Order = [""],
+            },
+            nothing with
+            {
+                Units = new HashSet<string> { "" },
             },
             nothing with
             {

@@ -1,6 +1,7 @@
 using Npgsql;
 using Rendal.Core.Parcels;
 using Rendal.Core.Statements;
+using Rendal.Store.Books;
 using Rendal.Store.Files;
 using Rendal.Store.Ledger;
 using Rendal.Store.Migrations;
@@ -175,6 +176,31 @@ public class SchemaTests(Postgres postgres)
         }
 
         Assert.Equal((1_060_000L, (byte)0xA1, (byte)0xB2), (whole.Length, whole.ToArray()[1_048_575], whole.ToArray()[1_048_576]));
+    }
+
+    [Fact]
+    public async Task A_change_that_nobody_had_looked_at_before_the_update_is_not_released_unseen_after_it()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        var book = await postgres.NewBookAsync();
+        var (marked, seen) = (await book.PreparedAsync("AB01", "BE02"), await book.PreparedAsync("CR03"));
+        await using (
+            var mark = book.Source.CreateCommand(
+                "update parcel set changed = '{wording}' where book_id = $1 and round_id = $2 and customer = 'AB01'"
+            )
+        )
+        {
+            mark.Parameters.Add(new NpgsqlParameter { Value = book.Id });
+            mark.Parameters.Add(new NpgsqlParameter { Value = marked.Round });
+            Assert.Equal(1, await mark.ExecuteNonQueryAsync(cancel));
+        }
+
+        var before = (await book.Rounds.FindAsync(seen.Round, cancel))!.PreparedAtChange;
+        await Postgres.RunAsync(book.Source, "0050_seals_of_what_says_something.sql");
+        var now = (await new BookStore(book.Source).FindAsync(book.Id, cancel))!;
+        var (again, quiet) = ((await book.Rounds.FindAsync(marked.Round, cancel))!, (await book.Rounds.FindAsync(seen.Round, cancel))!);
+        Assert.True(again.IsBehindBook(now) && again.IsUnprepared);
+        Assert.Equal((before, true), (quiet.PreparedAtChange, quiet.IsUnprepared));
     }
 
     [Fact]
