@@ -26,5 +26,23 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ["**/*.ts", "**/*.tsx"],
+    ignores: ["src/features/*/api.ts", "src/shared/useBook.ts"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            {
+              group: ["**/api/client"],
+              importNames: ["api"],
+              message: "What a feature asks of the server stands in its api.ts.",
+            },
+          ],
+        },
+      ],
+    },
+  },
   { files: ["**/*.js"], ...tseslint.configs.disableTypeChecked },
 );

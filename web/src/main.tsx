@@ -8,7 +8,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { isUnreachable, Problem } from "./shared/api/client";
 import { UnreachableLine } from "./shared/UnreachableLine";
-import { Frame } from "./shared/Frame";
+import { Frame } from "./features/frame/Frame";
 import { page } from "./shared/page";
 import { PageBoundary } from "./shared/PageBoundary";
 import { basePath } from "./shared/served";

@@ -1,5 +1,4 @@
 using Rendal.App.Books;
-using Rendal.App.Progress;
 using Rendal.Store.Rounds;
 
 namespace Rendal.App.Rounds;
@@ -51,7 +50,7 @@ public sealed class DecideCustomer(BookStores stores, TimeProvider clock)
         await RoundConflict.DemandAsync(update, stores, cancel);
         if (prepareAnew)
         {
-            await new PrepareRound(stores, clock).RunAsync(round, new ProgressMeter(), cancel);
+            await new PrepareRound(stores, clock).CatchUpAsync(round, cancel);
         }
     }
 }

@@ -1,5 +1,4 @@
 using Rendal.App.Books;
-using Rendal.App.Progress;
 using Rendal.Core.Ledger;
 using Rendal.Core.Rounds;
 
@@ -57,6 +56,6 @@ public sealed class DecideItem(BookStores stores, TimeProvider clock)
             stores,
             cancel
         );
-        await new PrepareRound(stores, clock).RunAsync(round, new ProgressMeter(), cancel);
+        await new PrepareRound(stores, clock).CatchUpAsync(round, cancel);
     }
 }

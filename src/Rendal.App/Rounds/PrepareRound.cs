@@ -31,6 +31,29 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     }
 
     /// <summary>
+    /// Makes up what the round is behind by. Where somebody else's making has it already, or nothing was changed, there is nothing to do.
+    /// </summary>
+    /// <param name="round">The round.</param>
+    /// <param name="cancel">Stops it. What was there before stays, and the round is to be prepared.</param>
+    /// <exception cref="ProblemException">The round is not there, or something of it was released.</exception>
+    public async Task CatchUpAsync(long round, CancellationToken cancel)
+    {
+        while (
+            await IsBehindAsync(round, cancel)
+            && !(await InPartAsync(round, cancel) ?? await WholeAsync(round, new ProgressMeter(), cancel))
+        )
+        {
+            // What another person changed meanwhile is in it too: it is made up once more.
+        }
+    }
+
+    private async Task<bool> IsBehindAsync(long round, CancellationToken cancel)
+    {
+        var now = await stores.Rounds.FindAsync(round, cancel) ?? throw ProblemException.NotFound("This round");
+        return now.PreparedAt is null || now.IsBehind(await stores.BookNowAsync(cancel));
+    }
+
+    /// <summary>
     /// Makes up the parcels of those about whom something was decided. False where something was changed meanwhile; null where all are to
     /// be made up.
     /// </summary>

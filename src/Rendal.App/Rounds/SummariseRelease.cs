@@ -1,5 +1,4 @@
 using Rendal.App.Books;
-using Rendal.App.Progress;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
@@ -48,7 +47,7 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
         var content = await RoundContent.LoadAsync(stores, round, cancel);
         if (content.Round.IsBehind(content.Book))
         {
-            await new PrepareRound(stores, clock).RunAsync(round, new ProgressMeter(), cancel);
+            await new PrepareRound(stores, clock).CatchUpAsync(round, cancel);
             content = await RoundContent.LoadAsync(stores, round, cancel);
         }
 

@@ -1,5 +1,5 @@
 using Rendal.Core.Templates;
-using Rendal.Core.Wordings;
+using Rendal.Core.Texts;
 
 namespace Rendal.Core.Layouts;
 
@@ -9,89 +9,66 @@ namespace Rendal.Core.Layouts;
 /// <param name="Layout">The layout.</param>
 public sealed record ReadyMade(string Language, string Purpose, Layout Layout)
 {
+    private const string Folder = "layouts";
+    private const int Reminders = 3;
+
     private static readonly LayoutPart[] Opening = [new LetterheadPart(), new AddressPart(), new ReferencesPart()];
+    private static readonly ItemsPart Usual = new() { Columns = ItemsPart.UsualColumns };
 
     /// <summary>
-    /// In English, German, French and Spanish: three reminders of growing firmness, a balance confirmation with a reply to tear off, for
-    /// customers and for suppliers, a list of invoices, and a plain letter. The statement of open items and the one brought forward need
-    /// no words of their own and are <see cref="Layout.BuiltIn"/>.
+    /// In each language that has them (English, German, French and Spanish): three reminders of growing firmness, a balance confirmation
+    /// with a reply to tear off, for customers and for suppliers, a list of invoices, and a plain letter. The statement of open items and
+    /// the one brought forward need no words of their own and are <see cref="Layout.BuiltIn"/>.
     /// </summary>
-    public static IReadOnlyList<ReadyMade> All { get; } = [.. ReadyMadeWords.All.SelectMany(In)];
+    public static IReadOnlyList<ReadyMade> All { get; } =
+    [.. Wordings.Language.All.Select(l => l.Code).Where(code => TextFile.Exists(code, $"{Folder}/letter.txt")).SelectMany(In)];
 
-    private static IEnumerable<ReadyMade> In(ReadyMadeWords words)
+    private static IEnumerable<ReadyMade> In(string language)
     {
-        var usual = new ItemsPart { Columns = ItemsPart.UsualColumns };
-        for (var i = 0; i < words.Reminders.Count; i++)
+        for (var level = 1; level <= Reminders; level++)
         {
-            yield return Of(
-                Purposes.OfLevel(i + 1),
-                words.ReminderNames[i],
-                new TitlePart(),
-                Text(words.Reminders[i]),
-                usual,
-                new TotalPart(),
-                new AgesPart(),
-                new PaymentPart()
+            yield return Made(Purposes.OfLevel(level), Purposes.OfLevel(level), text =>
+                [new TitlePart(), Paragraphs(text), Usual, new TotalPart(), new AgesPart(), new PaymentPart()]
             );
         }
 
-        foreach (
-            var (purpose, name, text) in new[]
-            {
-                (Purposes.Confirmation, words.ConfirmationName, words.Confirmation),
-                ("", words.SupplierName, words.SupplierConfirmation),
-            }
-        )
+        var reply = TextFile.Read(language, $"{Folder}/reply.txt").Paragraphs;
+        foreach (var (purpose, file) in new[] { (Purposes.Confirmation, Purposes.Confirmation), ("", "supplier-confirmation") })
         {
-            yield return Named(
-                name,
-                Of(
-                    purpose,
-                    name,
-                    new TitlePart { Text = WrittenSlots.Html(words.ConfirmationTitle) },
-                    Text(text),
-                    usual,
-                    new TotalPart(),
-                    new SlipPart { Text = WrittenSlots.Html(words.Reply) }
-                )
+            yield return Made(purpose, file, text =>
+                [Title(text), Paragraphs(text), Usual, new TotalPart(), new SlipPart { Text = reply }]
             );
         }
 
-        yield return Named(
-            words.InvoiceListName,
-            Of(
-                Purposes.InvoiceList,
-                words.InvoiceListName,
-                new TitlePart { Text = WrittenSlots.Html(words.InvoiceListTitle) },
+        yield return Made(Purposes.InvoiceList, Purposes.InvoiceList, text =>
+            [
+                Title(text),
                 new ItemsPart
                 {
                     Columns = [new("number"), new("dated"), new("due"), new("reference"), new("original"), new("open")],
                     CarryForward = true,
                 },
                 new TotalPart(),
-                new PaymentPart()
-            )
+                new PaymentPart(),
+            ]
         );
-        yield return Named(
-            words.LetterName,
-            Of(
-                "",
-                words.LetterName,
-                new TitlePart { Text = WrittenSlots.Html(words.LetterTitle) },
-                Text(words.Letter.Replace("<p></p>", $"<p>{words.LetterHint}</p>", StringComparison.Ordinal))
-            )
-        );
+        yield return Made("", "letter", text => [Title(text), Paragraphs(text)]);
 
-        // What is neither a statement nor a reminder is not called so in the recipient’s folder.
-        static ReadyMade Named(string name, ReadyMade made) =>
-            made with
+        ReadyMade Made(string purpose, string file, Func<TextFile, IEnumerable<LayoutPart>> parts)
+        {
+            var text = TextFile.Read(language, $"{Folder}/{file}.txt");
+            var layout = Layout.BuiltIn with
             {
-                Layout = made.Layout with { FileName = WrittenSlots.Html($"{{customer.code}} {name} {{statement.day}}") },
+                Name = text["Name"],
+                FileName = text.OptionalFragment("File name") ?? Layout.BuiltIn.FileName,
+                Parts = [.. Opening, .. parts(text)],
             };
-
-        ReadyMade Of(string purpose, string name, params LayoutPart[] parts) =>
-            new(words.Language, purpose, Layout.BuiltIn with { Name = name, Parts = [.. Opening, .. parts] });
+            text.End();
+            return new(language, purpose, layout);
+        }
     }
 
-    private static TextPart Text(string words) => new() { Text = WrittenSlots.Html(words) };
+    private static TitlePart Title(TextFile text) => new() { Text = text.Fragment("Title") };
+
+    private static TextPart Paragraphs(TextFile text) => new() { Text = text.Paragraphs };
 }

@@ -1,6 +1,7 @@
 using System.Diagnostics.CodeAnalysis;
 using System.Globalization;
 using Rendal.Core.Money;
+using Rendal.Core.Texts;
 
 namespace Rendal.Core.Wordings;
 
@@ -11,97 +12,29 @@ namespace Rendal.Core.Wordings;
 public sealed class Language
 {
     private readonly string[] months;
-    private readonly Func<int, string, int, string> date;
+    private readonly string date;
+    private readonly string dateOfFirst;
     private readonly string shortDate;
 
-    private Language(
-        string code,
-        string name,
-        DecimalMark mark,
-        string thousands,
-        string shortDate,
-        Func<int, string, int, string> date,
-        string months
-    )
+    private Language(string code)
     {
-        (Code, Name, Mark, Thousands, this.shortDate, this.date) = (code, name, mark, thousands, shortDate, date);
-        this.months = months.Split(' ');
+        var text = TextFile.Read(code, "language.txt");
+        Code = code;
+        Name = text["Name"];
+        Mark = text["Decimal mark"] == "," ? DecimalMark.Comma : DecimalMark.Point;
+        Thousands = text["Thousands mark"];
+        shortDate = text["Date in figures"];
+        date = text["Date", "day", "month", "year"];
+        dateOfFirst = text.Optional("Date of a first", "month", "year") ?? TextFile.Fill(date, ("day", 1));
+        months = text["Months"].Split(' ');
+        text.End();
     }
 
     /// <summary>English: 1,234.50 and 31 October 2026.</summary>
-    public static Language English { get; } =
-        new(
-            "en",
-            "English",
-            DecimalMark.Point,
-            ",",
-            "d MMM yyyy",
-            (d, m, y) => $"{d} {m} {y}",
-            "January February March April May June July August September October November December"
-        );
-
-    /// <summary>German: 1.234,50 and 31. Oktober 2026.</summary>
-    public static Language German { get; } =
-        new(
-            "de",
-            "Deutsch",
-            DecimalMark.Comma,
-            ".",
-            "dd.MM.yyyy",
-            (d, m, y) => $"{d}. {m} {y}",
-            "Januar Februar März April Mai Juni Juli August September Oktober November Dezember"
-        );
-
-    /// <summary>French: 1 234,50 (with a narrow no-break space) and 31 octobre 2026, 1er octobre 2026.</summary>
-    public static Language French { get; } =
-        new(
-            "fr",
-            "français",
-            DecimalMark.Comma,
-            "\u202F",
-            "dd/MM/yyyy",
-            (d, m, y) => d == 1 ? $"1er {m} {y}" : $"{d} {m} {y}",
-            "janvier février mars avril mai juin juillet août septembre octobre novembre décembre"
-        );
-
-    /// <summary>Spanish: 1.234,50 and 31 de octubre de 2026.</summary>
-    public static Language Spanish { get; } =
-        new(
-            "es",
-            "español",
-            DecimalMark.Comma,
-            ".",
-            "dd/MM/yyyy",
-            (d, m, y) => $"{d} de {m} de {y}",
-            "enero febrero marzo abril mayo junio julio agosto septiembre octubre noviembre diciembre"
-        );
-
-    /// <summary>Italian: 1.234,50 and 31 ottobre 2026.</summary>
-    public static Language Italian { get; } =
-        new(
-            "it",
-            "italiano",
-            DecimalMark.Comma,
-            ".",
-            "dd/MM/yyyy",
-            (d, m, y) => $"{d} {m} {y}",
-            "gennaio febbraio marzo aprile maggio giugno luglio agosto settembre ottobre novembre dicembre"
-        );
-
-    /// <summary>Dutch: 1.234,50 and 31 oktober 2026.</summary>
-    public static Language Dutch { get; } =
-        new(
-            "nl",
-            "Nederlands",
-            DecimalMark.Comma,
-            ".",
-            "dd-MM-yyyy",
-            (d, m, y) => $"{d} {m} {y}",
-            "januari februari maart april mei juni juli augustus september oktober november december"
-        );
+    public static Language English => All[0];
 
     /// <summary>All languages, English first.</summary>
-    public static IReadOnlyList<Language> All { get; } = [English, German, French, Spanish, Italian, Dutch];
+    public static IReadOnlyList<Language> All { get; } = [.. TextFile.Languages().Select(code => new Language(code))];
 
     /// <summary>Two letters of ISO 639-1.</summary>
     public string Code { get; }
@@ -118,6 +51,12 @@ public sealed class Language
     /// <summary>The twelve month names, as they stand inside a date.</summary>
     public IReadOnlyList<string> Months => months;
 
+    /// <summary>The language of a code.</summary>
+    /// <param name="code">One of <see cref="All"/>, such as <c>de</c>.</param>
+    /// <exception cref="ArgumentException">There is no such language.</exception>
+    public static Language Of(string code) =>
+        TryParse(code, out var language) ? language : throw new ArgumentException($"There is no language “{code}”.", nameof(code));
+
     /// <summary>The language of a code such as <c>de</c>, <c>DE</c> or <c>de-AT</c>.</summary>
     public static bool TryParse(string? code, [NotNullWhen(true)] out Language? language)
     {
@@ -127,7 +66,8 @@ public sealed class Language
     }
 
     /// <summary>The date in full: <c>31 October 2026</c>.</summary>
-    public string Write(DateOnly day) => date(day.Day, months[day.Month - 1], day.Year);
+    public string Write(DateOnly day) =>
+        TextFile.Fill(day.Day == 1 ? dateOfFirst : date, ("day", day.Day), ("month", months[day.Month - 1]), ("year", day.Year));
 
     /// <summary>
     /// The date in figures, or with the month cut short in English, where a two-figure month would be read two ways: <c>31 Oct 2026</c>,

@@ -1,12 +1,35 @@
+using System.Collections.Frozen;
 using Rendal.Core.Customers;
+using Rendal.Core.Texts;
 
 namespace Rendal.Core.Wordings;
 
 /// <summary>How a contact is addressed in a letter.</summary>
-public static class Salutation
+public sealed class Salutation
 {
-    private static readonly HashSet<string> GermanWomen = new(StringComparer.OrdinalIgnoreCase) { "Frau", "Ms", "Mrs", "Miss" };
-    private static readonly HashSet<string> GermanMen = new(StringComparer.OrdinalIgnoreCase) { "Herr", "Herrn", "Mr" };
+    private const string FamilyName = "family name";
+
+    private static readonly FrozenDictionary<string, Salutation> ByLanguage = Language
+        .All.Select(l => (l.Code, Salutation: new Salutation(TextFile.Read(l.Code, "salutation.txt"))))
+        .ToFrozenDictionary(s => s.Code, s => s.Salutation, StringComparer.Ordinal);
+
+    private readonly string withTitle;
+    private readonly string withName;
+    private readonly IReadOnlyList<(IReadOnlySet<string> Titles, string Words)> byTitle;
+
+    private Salutation(TextFile text)
+    {
+        withName = text["With name", "name"];
+        withTitle = text.Optional("With title", "title", FamilyName) ?? withName;
+        byTitle =
+        [
+            .. new[] { ("Titles of women", "To a woman"), ("Titles of men", "To a man") }
+                .Select(k => (Titles: text.Optional(k.Item1), Words: text.Optional(k.Item2, FamilyName)))
+                .Where(k => k is { Titles: not null, Words: not null })
+                .Select(k => ((IReadOnlySet<string>)k.Titles!.Split(", ").ToFrozenSet(StringComparer.OrdinalIgnoreCase), k.Words!)),
+        ];
+        text.End();
+    }
 
     /// <summary>
     /// The opening without the comma: <c>Dear Ms Caldera</c>, <c>Sehr geehrte Frau Weber</c>, <c>Sehr geehrter Herr Weber</c>, <c>Bonjour
@@ -25,18 +48,10 @@ public static class Salutation
             return "";
         }
 
+        var salutation = ByLanguage[language.Code];
         var title = customer.Title;
-        var formal = $"{title} {customer.FamilyName}";
-        return language.Code switch
-        {
-            "de" when GermanWomen.Contains(title) => $"Sehr geehrte Frau {customer.FamilyName}",
-            "de" when GermanMen.Contains(title) => $"Sehr geehrter Herr {customer.FamilyName}",
-            "de" => $"Guten Tag {customer.Contact}",
-            "fr" => $"Bonjour {(title.Length > 0 ? formal : customer.Contact)}",
-            "es" => $"Buenos días, {(title.Length > 0 ? formal : customer.Contact)}",
-            "it" => $"Buongiorno {(title.Length > 0 ? formal : customer.Contact)}",
-            "nl" => $"Geachte {(title.Length > 0 ? formal : customer.Contact)}",
-            _ => $"Dear {(title.Length > 0 ? formal : customer.Contact)}",
-        };
+        var words = salutation.byTitle.FirstOrDefault(b => b.Titles.Contains(title)).Words
+            ?? (title.Length > 0 ? salutation.withTitle : salutation.withName);
+        return TextFile.Fill(words, ("title", title), (FamilyName, customer.FamilyName), ("name", customer.Contact));
     }
 }

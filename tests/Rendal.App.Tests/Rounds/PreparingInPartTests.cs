@@ -77,6 +77,11 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
         await DecideAsync(stores, round, "AB01", Array.IndexOf(OfCustomers, "removed"), 0);
         await DecideAsync(stores, round, "AB01", Array.IndexOf(OfCustomers, null), 0);
         await DecideAsync(stores, round, "EL05", OfCustomers.Length, 0);
+
+        // Decided the same again, as by a second click, or by somebody whose decision another's making took in.
+        await DecideAsync(stores, round, "EL05", OfCustomers.Length, 0);
+        await DecideAsync(stores, round, "AB01", Array.IndexOf(OfCustomers, null), 0);
+        await new PrepareRound(stores, Clock).CatchUpAsync(round, Cancel);
         Assert.Equal(99, (await stores.Rounds.ParcelsAsync(round, Cancel)).Single(p => p.Customer == "BE02").Items);
         Assert.False((await stores.Rounds.FindAsync(round, Cancel))!.IsBehind(await stores.BookNowAsync(Cancel)));
 

@@ -28,3 +28,6 @@ export function useSession() {
 
 /** A server that is away for a moment, or fails, signs nobody out: only its word that nobody is signed in does. */
 const isSignedOut = (error: Error | null) => error instanceof Problem && error.status === 401;
+
+/** Signs the person out here. */
+export const signOut = () => must(api.DELETE("/api/session"));

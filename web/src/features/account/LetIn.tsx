@@ -1,16 +1,17 @@
 import { useMutation } from "@tanstack/react-query";
 import { Alert, Button, Input } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
+
 import { useClock } from "../../shared/useClock";
 import { basePath } from "../../shared/served";
+import { letIn } from "./api";
 
 /** Makes an address by which somebody who forgot their password chooses another; for who administers the installation. */
 export function LetIn() {
   const [name, setName] = useState("");
   const { moment } = useClock();
   const making = useMutation({
-    mutationFn: () => must(api.POST("/api/resets", { body: { name } })),
+    mutationFn: () => letIn({ name }),
     onSuccess: () => setName(""),
   });
   return (

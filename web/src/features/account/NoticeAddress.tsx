@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Input } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
+
+import { keepNoticeAddress } from "./api";
 
 /** Where the person who is signed in is told that a round has ended. */
 export function NoticeAddress({ address }: { address: string }) {
@@ -9,7 +10,7 @@ export function NoticeAddress({ address }: { address: string }) {
   const { message } = App.useApp();
   const [text, setText] = useState(address);
   const saving = useMutation({
-    mutationFn: () => must(api.PUT("/api/session/address", { body: { address: text } })),
+    mutationFn: () => keepNoticeAddress({ address: text }),
     onSuccess: async () => {
       message.success("Address saved.");
       await client.invalidateQueries({ queryKey: ["session"] });

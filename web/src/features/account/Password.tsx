@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
+
 import { PasswordField } from "../../shared/PasswordField";
+import { changePassword } from "./api";
 
 /** Changes the password of the person who is signed in; everywhere else they are signed out. */
 export function Password({ name }: { name: string }) {
@@ -11,7 +12,7 @@ export function Password({ name }: { name: string }) {
   const [current, setCurrent] = useState("");
   const [password, setPassword] = useState("");
   const changing = useMutation({
-    mutationFn: () => must(api.PUT("/api/session/password", { body: { current, password } })),
+    mutationFn: () => changePassword({ current, password }),
     onSuccess: async () => {
       setCurrent("");
       setPassword("");

@@ -1,19 +1,20 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
-import { api, must } from "../../shared/api/client";
+
 import { count } from "../../shared/figure";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { browserName } from "./browserName";
+import { endOtherSessions, sessionList } from "./api";
 
 /** Where the person is signed in, and signing out everywhere else. */
 export function Sessions() {
   const client = useQueryClient();
   const { message } = App.useApp();
   const { moment } = useClock();
-  const sessions = useQuery({ queryKey: ["sessions"], queryFn: () => must(api.GET("/api/sessions")) });
+  const sessions = useQuery({ queryKey: ["sessions"], queryFn: () => sessionList() });
   const ending = useMutation({
-    mutationFn: () => must(api.DELETE("/api/sessions/others")),
+    mutationFn: () => endOtherSessions(),
     onSuccess: async ({ sessions: ended }) => {
       message.success(`${count(ended, "session")} ended.`);
       await client.invalidateQueries({ queryKey: ["sessions"] });

@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Checkbox, Form, Input, InputNumber, Select } from "antd";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { formWords } from "../rounds/words";
 import { LevelFields } from "./LevelFields";
 import styles from "./RulesForm.module.css";
+import { saveRules } from "./api";
 
 type Rules = Schemas["RulesRequest"];
 type RulesText = Omit<Rules, "settlement" | "levels"> & {
@@ -25,17 +26,12 @@ function Fields({ rules }: { rules: Rules }) {
   const { message } = App.useApp();
   const saving = useMutation({
     mutationFn: ({ settlement, ...rest }: RulesText) =>
-      must(
-        api.PUT("/api/books/{book}/rules", {
-          params: { path: { book } },
-          body: {
-            ...rest,
-            // A field that was emptied comes as nothing at all; of a level without days the rule says what is wrong.
-            levels: rest.levels.map((l) => ({ days: l.days ?? 0, gap: l.gap ?? 0, wording: l.wording ?? null })),
-            settlement: settlement === "by-file" ? null : settlement,
-          },
-        }),
-      ),
+      saveRules(book, {
+        ...rest,
+        // A field that was emptied comes as nothing at all; of a level without days the rule says what is wrong.
+        levels: rest.levels.map((l) => ({ days: l.days ?? 0, gap: l.gap ?? 0, wording: l.wording ?? null })),
+        settlement: settlement === "by-file" ? null : settlement,
+      }),
     onSuccess: async () => {
       await client.invalidateQueries();
       message.success("Rounds that are prepared from now on go by it.");

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Checkbox, Flex, Form, Input, InputNumber, Select } from "antd";
 import { AmountField } from "../../shared/AmountField";
-import { api, must, Problem } from "../../shared/api/client";
+import { Problem } from "../../shared/api/client";
 import { Dense } from "../../shared/Dense";
 import { languages } from "../../shared/languages";
 import { useBookId } from "../../shared/useBook";
@@ -15,6 +15,7 @@ import { CustomerHistory } from "./CustomerHistory";
 import { merged } from "./merged";
 import { ReturnedAddresses } from "./ReturnedAddresses";
 import styles from "./CustomerCard.module.css";
+import { customerCard, saveCustomerCard } from "./api";
 
 const deliveries: { value: Card["delivery"]; label: string }[] = [
   { value: "email", label: "e-mail" },
@@ -35,17 +36,16 @@ export function CustomerCard({
 }) {
   const book = useBookId();
   const client = useQueryClient();
-  const params = { path: { book }, query: { key: customer } };
   const card = useQuery({
     queryKey: ["customer", book, customer],
-    queryFn: () => must(api.GET("/api/books/{book}/customers/card", { params })),
+    queryFn: () => customerCard(book, customer),
   });
   const layouts = useLayouts();
   const wordings = useWordings();
   const [form] = Form.useForm<CardText>();
   const saving = useMutation({
     mutationFn: ({ text, on }: { text: CardText; on: Card }) =>
-      must(api.PUT("/api/books/{book}/customers/card", { params, body: requestOf(text, on.version) })),
+      saveCustomerCard(book, customer, requestOf(text, on.version)),
     onSuccess: async () => {
       await client.invalidateQueries();
       onDone();

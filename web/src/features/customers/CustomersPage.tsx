@@ -3,12 +3,13 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { Alert, Button, Drawer, Input } from "antd";
 import { useRef } from "react";
 import { useSearchParams } from "react-router";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { fileEndings, useTakeIn } from "../ledger/useTakeIn";
 import { CustomerCard } from "./CustomerCard";
 import styles from "./CustomersPage.module.css";
+import { customerPart } from "./api";
 
 type Line = Schemas["CustomerLine"];
 
@@ -44,12 +45,7 @@ export function CustomersPage() {
   const taking = useTakeIn("customers");
   const query = (from: number) => ({
     queryKey: ["customers", book, search, order, descending, from],
-    queryFn: () =>
-      must(
-        api.GET("/api/books/{book}/customers", {
-          params: { path: { book }, query: { search, order, descending, from, count: part } },
-        }),
-      ),
+    queryFn: () => customerPart(book, { search, order, descending, from, count: part }),
     staleTime: 30_000,
   });
   const head = useQuery({ ...query(0), placeholderData: (before: Schemas["CustomerPart"] | undefined) => before });

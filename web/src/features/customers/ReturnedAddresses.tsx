@@ -1,9 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button } from "antd";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { useHistory } from "./useHistory";
+import { addressIsGood } from "./api";
 
 /** The addresses on a customer's card that mail came back from; parcels to them wait until they are put right. */
 export function ReturnedAddresses({ customer }: { customer: string }) {
@@ -12,10 +13,7 @@ export function ReturnedAddresses({ customer }: { customer: string }) {
   const client = useQueryClient();
   const history = useHistory(customer);
   const goodAgain = useMutation({
-    mutationFn: (address: string) =>
-      must(
-        api.DELETE("/api/books/{book}/customers/returned-address", { params: { path: { book }, query: { address } } }),
-      ),
+    mutationFn: (address: string) => addressIsGood(book, address),
     onSuccess: () => client.invalidateQueries({ queryKey: ["history", book, customer] }),
   });
   return history.data?.returnedAddresses.map((a) => (

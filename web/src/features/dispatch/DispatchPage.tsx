@@ -1,7 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Input, Select } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { DayField } from "../../shared/DayField";
 import { Shape } from "../../shared/Shape";
@@ -16,6 +15,7 @@ import { Notes } from "./Notes";
 import { TakeReturned } from "./TakeReturned";
 import { served } from "../../shared/served";
 import styles from "./DispatchPage.module.css";
+import { dispatchLog, releasedRounds } from "./api";
 
 const endings: Record<string, { status: string; words: string }> = {
   accepted: { status: "sent", words: "accepted" },
@@ -58,12 +58,12 @@ export function DispatchPage() {
   const [picked, setPicked] = useState<number>();
   const log = useQuery({
     queryKey: ["dispatch", book, query],
-    queryFn: () => must(api.GET("/api/books/{book}/dispatch", { params: { path: { book }, query } })),
+    queryFn: () => dispatchLog(book, query),
     placeholderData: keepPreviousData,
   });
   const rounds = useQuery({
     queryKey: ["rounds", book, "released"],
-    queryFn: () => must(api.GET("/api/books/{book}/dispatch/rounds", { params: { path: { book } } })),
+    queryFn: () => releasedRounds(book),
   });
   const entries = log.data ?? [];
   const shown = entries.find((e) => e.id === picked) ?? entries[0];

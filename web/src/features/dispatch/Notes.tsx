@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Input } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import styles from "./Notes.module.css";
+import { addParcelNote, parcelNotes } from "./api";
 
 /** What people added to the record of a parcel. A note stays as it was written; what was wrong in it is put right by another. */
 export function Notes({ parcel }: { parcel: number }) {
@@ -12,14 +13,13 @@ export function Notes({ parcel }: { parcel: number }) {
   const { moment } = useClock();
   const client = useQueryClient();
   const key = ["notes", book, parcel];
-  const path = { book, parcel };
   const notes = useQuery({
     queryKey: key,
-    queryFn: () => must(api.GET("/api/books/{book}/dispatch/{parcel}/notes", { params: { path } })),
+    queryFn: () => parcelNotes(book, parcel),
   });
   const [text, setText] = useState("");
   const adding = useMutation({
-    mutationFn: () => must(api.POST("/api/books/{book}/dispatch/{parcel}/notes", { params: { path }, body: { text } })),
+    mutationFn: () => addParcelNote(book, parcel, { text }),
     onSuccess: (now) => {
       client.setQueryData(key, now);
       setText("");

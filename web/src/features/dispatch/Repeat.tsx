@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
 import { useGoOn } from "../../shared/useGoOn";
+import { repeatParcel } from "./api";
 
 /** Sends a parcel once more on purpose: makes a round of it alone, which is looked through and released like any other. */
 export function Repeat({ parcel, customer }: { parcel: number; customer: string }) {
@@ -11,8 +12,7 @@ export function Repeat({ parcel, customer }: { parcel: number; customer: string 
   const goOn = useGoOn();
   const { message } = App.useApp();
   const making = useMutation({
-    mutationFn: () =>
-      must(api.POST("/api/books/{book}/dispatch/{parcel}/repeat", { params: { path: { book, parcel } } })),
+    mutationFn: () => repeatParcel(book, parcel),
     onSuccess: async (made) => {
       await client.invalidateQueries({ queryKey: ["rounds", book] });
       await goOn(`/books/${book}/rounds/${made.round}`);

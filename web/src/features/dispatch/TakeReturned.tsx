@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { App, Button, Modal } from "antd";
 import { useRef, useState } from "react";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
+import { takeInReturned } from "./api";
 import { ReturnedTable } from "./ReturnedTable";
 import { UnclearReturned, useUnclear } from "./UnclearReturned";
 
@@ -19,18 +20,8 @@ export function TakeReturned() {
   const [deciding, setDeciding] = useState(false);
   const unclear = useUnclear().data ?? [];
   const take = async (files: File[]) => {
-    const form = new FormData();
-    files.forEach((file) => form.append("files", file));
     try {
-      setTaken(
-        await must(
-          api.POST("/api/books/{book}/returned", {
-            params: { path: { book } },
-            body: form as never,
-            bodySerializer: (body: unknown) => body as FormData,
-          }),
-        ),
-      );
+      setTaken(await takeInReturned(book, files));
       await client.invalidateQueries();
     } catch (e) {
       message.error(e instanceof Error ? e.message : String(e), 8);

@@ -2,11 +2,12 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Modal } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { MessagePane } from "./MessagePane";
 import { served } from "../../shared/served";
+import { decideReturned, unclearReturned } from "./api";
 
 type Unclear = Schemas["UnclearReturned"];
 
@@ -15,7 +16,7 @@ export function useUnclear() {
   const book = useBookId();
   return useQuery({
     queryKey: ["unclear", book],
-    queryFn: () => must(api.GET("/api/books/{book}/returned/unclear", { params: { path: { book } } })),
+    queryFn: () => unclearReturned(book),
   });
 }
 
@@ -26,10 +27,7 @@ export function UnclearReturned({ messages }: { messages: Unclear[] }) {
   const client = useQueryClient();
   const [open, setOpen] = useState<Unclear>();
   const decide = useMutation({
-    mutationFn: ({ id, isFailure }: { id: number; isFailure: boolean }) =>
-      must(
-        api.PUT("/api/books/{book}/returned/{id}/decision", { params: { path: { book, id } }, body: { isFailure } }),
-      ),
+    mutationFn: ({ id, isFailure }: { id: number; isFailure: boolean }) => decideReturned(book, id, { isFailure }),
     onSuccess: () => {
       setOpen(undefined);
       return client.invalidateQueries();

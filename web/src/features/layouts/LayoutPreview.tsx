@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Alert, App, Button, Select } from "antd";
 import { getDocument } from "pdfjs-dist";
 import { useEffect, useState } from "react";
-import { api, fileFrom, must } from "../../shared/api/client";
+import { fileFrom } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
 import { DocumentPages } from "../rounds/StatementPages";
@@ -10,6 +10,7 @@ import { useSamples, type Layout } from "./useLayouts";
 import { served } from "../../shared/served";
 import layoutsStyles from "./layouts.module.css";
 import styles from "./LayoutPreview.module.css";
+import { customerPart } from "../customers/api";
 
 const typingPause = 150;
 
@@ -30,8 +31,7 @@ export function LayoutPreview({
   const samples = useSamples();
   const found = useQuery({
     queryKey: ["customers", book, "for a preview", find],
-    queryFn: () =>
-      must(api.GET("/api/books/{book}/customers", { params: { path: { book }, query: { search: find, count: 20 } } })),
+    queryFn: () => customerPart(book, { search: find, count: 20 }),
     placeholderData: keepPreviousData,
   });
   const [longest, shortest] = samples.data ?? [];

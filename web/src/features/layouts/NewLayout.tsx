@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { App, Select } from "antd";
-import { api, must } from "../../shared/api/client";
+
 import { languages } from "../../shared/languages";
 import { useBookId } from "../../shared/useBook";
 import { useLayoutActions, type Layout } from "./useLayouts";
 import styles from "./NewLayout.module.css";
+import { readyMadeLayouts } from "./api";
 
 /** Begins a layout from a ready-made one. */
 export function NewLayout({ onMade }: { onMade: (id: number) => void }) {
@@ -13,7 +14,7 @@ export function NewLayout({ onMade }: { onMade: (id: number) => void }) {
   const { message } = App.useApp();
   const made = useQuery({
     queryKey: ["ready-made", book],
-    queryFn: () => must(api.GET("/api/books/{book}/layouts/ready-made", { params: { path: { book } } })),
+    queryFn: () => readyMadeLayouts(book),
     staleTime: Infinity,
   });
   return (

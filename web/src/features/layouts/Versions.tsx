@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { App, Select } from "antd";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import type { Layout } from "./useLayouts";
+import { layoutVersion, layoutVersions } from "./api";
 
 /** Earlier versions of a layout, each of which can be taken up again. */
 export function Versions({ id, current, onTake }: { id: number; current: number; onTake: (layout: Layout) => void }) {
@@ -12,14 +13,12 @@ export function Versions({ id, current, onTake }: { id: number; current: number;
   const { message } = App.useApp();
   const versions = useQuery({
     queryKey: ["layouts", book, id, "versions"],
-    queryFn: () => must(api.GET("/api/books/{book}/layouts/{id}/versions", { params: { path: { book, id } } })),
+    queryFn: () => layoutVersions(book, id),
   });
   const earlier = (versions.data ?? []).filter((v) => v.version !== current);
   const take = async (version: number) => {
     try {
-      const found = await must(
-        api.GET("/api/books/{book}/layouts/{id}/versions/{version}", { params: { path: { book, id, version } } }),
-      );
+      const found = await layoutVersion(book, id, version);
       onTake(found.layout as Layout);
     } catch (e) {
       message.error(e instanceof Error ? e.message : "This version cannot be read.");

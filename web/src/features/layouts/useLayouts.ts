@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
+import { addLayout, assignLayout, layoutList, layoutOf, layoutSamples, saveLayout, takeLayoutAway } from "./api";
 
 /** The server always says everything; what may be left away is left away in files alone. */
 type Filled<T> = T extends (infer E)[] ? Filled<E>[] : T extends object ? { [K in keyof T]-?: Filled<T[K]> } : T;
@@ -24,7 +25,7 @@ export function useLayouts() {
   const book = useBookId();
   return useQuery({
     queryKey: ["layouts", book],
-    queryFn: () => must(api.GET("/api/books/{book}/layouts", { params: { path: { book } } })),
+    queryFn: () => layoutList(book),
   });
 }
 
@@ -33,7 +34,7 @@ export function useSamples() {
   const book = useBookId();
   return useQuery({
     queryKey: ["samples", book],
-    queryFn: () => must(api.GET("/api/books/{book}/layouts/samples", { params: { path: { book } } })),
+    queryFn: () => layoutSamples(book),
   });
 }
 
@@ -44,12 +45,10 @@ export function useLayout(id: number) {
     queryKey: ["layouts", book, id],
     queryFn: async () => {
       if (id === 0) {
-        const list = await must(api.GET("/api/books/{book}/layouts", { params: { path: { book } } }));
+        const list = await layoutList(book);
         return { id: 0, version: 0, layout: list.builtIn, madeBy: "", madeAt: "" } as StoredLayout;
       }
-      return (await must(
-        api.GET("/api/books/{book}/layouts/{id}", { params: { path: { book, id } } }),
-      )) as StoredLayout;
+      return (await layoutOf(book, id)) as StoredLayout;
     },
     structuralSharing: false,
   });
@@ -59,26 +58,23 @@ export function useLayout(id: number) {
 export function useLayoutActions() {
   const book = useBookId();
   const client = useQueryClient();
-  const path = { book };
   const anew = () => client.invalidateQueries();
   return {
     add: useMutation({
-      mutationFn: (layout: Layout) => must(api.POST("/api/books/{book}/layouts", { params: { path }, body: layout })),
+      mutationFn: (layout: Layout) => addLayout(book, layout),
       onSuccess: anew,
     }),
     save: useMutation({
       mutationFn: ({ id, version, layout }: { id: number; version: number; layout: Layout }) =>
-        must(api.PUT("/api/books/{book}/layouts/{id}", { params: { path: { book, id } }, body: { version, layout } })),
+        saveLayout(book, id, { version, layout }),
       onSuccess: anew,
     }),
     takeAway: useMutation({
-      mutationFn: (id: number) =>
-        must(api.DELETE("/api/books/{book}/layouts/{id}", { params: { path: { book, id } } })),
+      mutationFn: (id: number) => takeLayoutAway(book, id),
       onSuccess: () => client.invalidateQueries({ queryKey: ["layouts", book], exact: true }),
     }),
     use: useMutation({
-      mutationFn: (use: Schemas["AssignmentRequest"]) =>
-        must(api.POST("/api/books/{book}/layouts/use", { params: { path }, body: use })),
+      mutationFn: (use: Schemas["AssignmentRequest"]) => assignLayout(book, use),
       onSuccess: anew,
     }),
   };

@@ -1,12 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App, Button, Flex } from "antd";
 import { useState } from "react";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { served } from "../../shared/served";
+import { correctionList, takeCorrectionBack } from "./api";
 
 const what: Record<Schemas["CorrectionKind"], string> = {
   cell: "one value",
@@ -27,11 +28,10 @@ export function CorrectionList() {
   const [all, setAll] = useState(false);
   const corrections = useQuery({
     queryKey: ["corrections", book],
-    queryFn: () => must(api.GET("/api/books/{book}/corrections", { params: { path: { book } } })),
+    queryFn: () => correctionList(book),
   });
   const takingBack = useMutation({
-    mutationFn: (id: number) =>
-      must(api.DELETE("/api/books/{book}/corrections/{id}", { params: { path: { book, id } } })),
+    mutationFn: (id: number) => takeCorrectionBack(book, id),
     onSuccess: async () => {
       await client.invalidateQueries();
       message.success("Taken back. It no longer counts for files that are taken in from now on.");

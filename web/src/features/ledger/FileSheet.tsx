@@ -2,10 +2,11 @@ import { useQueries } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { Select } from "antd";
 import { useEffect, type RefObject } from "react";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { fields, meanings, type Column, type Field, type Meaning } from "./meanings";
 import styles from "./FileSheet.module.css";
+import { fileRows } from "./api";
 
 type Intake = Schemas["IntakeView"];
 
@@ -52,12 +53,7 @@ export function FileSheet({
   const parts = useQueries({
     queries: Array.from({ length: last - first + 1 }, (_, i) => ({
       queryKey: ["file-rows", book, view.id, stamp, first + i],
-      queryFn: () =>
-        must(
-          api.GET("/api/books/{book}/intakes/{id}/rows", {
-            params: { path: { book, id: view.id }, query: { from: (first + i) * part + 1, count: part } },
-          }),
-        ),
+      queryFn: () => fileRows(book, view.id, (first + i) * part + 1, part),
       staleTime: Infinity,
     })),
   });

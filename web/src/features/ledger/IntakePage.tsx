@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Checkbox, Segmented } from "antd";
 import { useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import type { KeptIntake } from "../../shared/api/work";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
@@ -22,6 +22,7 @@ import { useLedger } from "./useLedger";
 import { useWork } from "./useWork";
 import { served } from "../../shared/served";
 import styles from "./IntakePage.module.css";
+import { lookAgain } from "./api";
 
 type Intake = Schemas["IntakeView"];
 
@@ -162,8 +163,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
       ...(change.order && { orders: { ...now.orders, [column.index]: change.order } }),
     }));
   const again = useMutation({
-    mutationFn: () =>
-      must(api.POST("/api/books/{book}/intakes/{id}/again", { params: { path: { book, id: view.id } } })),
+    mutationFn: () => lookAgain(book, view.id),
     onSuccess: (begun) => void goOn(`/books/${book}/ledger/${begun.id}?row=${at.row}`),
     onError: (e) => message.error(e.message),
   });

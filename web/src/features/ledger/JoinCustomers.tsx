@@ -1,8 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { Alert, Modal, Radio } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
+import { joinCustomers } from "./api";
 
 /** Makes two customers one; the person says which code stays. */
 export function JoinCustomers({
@@ -17,13 +18,7 @@ export function JoinCustomers({
   const book = useBookId();
   const [stays, setStays] = useState(pair[1]);
   const joining = useMutation({
-    mutationFn: () =>
-      must(
-        api.POST("/api/books/{book}/corrections/customers", {
-          params: { path: { book } },
-          body: { customer: stays === pair[0] ? pair[1] : pair[0], with: stays },
-        }),
-      ),
+    mutationFn: () => joinCustomers(book, { customer: stays === pair[0] ? pair[1] : pair[0], with: stays }),
     onSuccess: onDone,
   });
   return (

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button } from "antd";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { count, money } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
@@ -13,6 +13,7 @@ import { FindingGroups } from "./FindingGroups";
 import { useLedger } from "./useLedger";
 import { fileEndings, useTakeIn } from "./useTakeIn";
 import styles from "./LedgerPage.module.css";
+import { intakeList, undoIntake } from "./api";
 
 /** The ledger as it is, the place to take in a newer file, and the files before. */
 export function LedgerPage() {
@@ -26,12 +27,11 @@ export function LedgerPage() {
   const ledger = useLedger();
   const intakes = useQuery({
     queryKey: ["intakes", book],
-    queryFn: () => must(api.GET("/api/books/{book}/intakes", { params: { path: { book } } })),
+    queryFn: () => intakeList(book),
   });
   const taking = useTakeIn("ledger");
   const undoing = useMutation({
-    mutationFn: (id: number) =>
-      must(api.POST("/api/books/{book}/intakes/{id}/undo", { params: { path: { book, id } } })),
+    mutationFn: (id: number) => undoIntake(book, id),
     onSuccess: async () => {
       await client.invalidateQueries();
       message.success("Undone. All is what it was before.");

@@ -1,8 +1,9 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Alert, Checkbox, Form, Input, Modal, Segmented } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
+import { correctValue, fileRows, leaveOutRow } from "./api";
 
 /** The cell whose value is to be put right. */
 export interface WrongCell {
@@ -41,11 +42,7 @@ export function PutRight({
   const held = useQuery({
     queryKey: ["intake cell", book, intake, cell.row, cell.column],
     queryFn: async () => {
-      const part = await must(
-        api.GET("/api/books/{book}/intakes/{id}/rows", {
-          params: { path: { book, id: intake }, query: { from: cell.row, count: 1 } },
-        }),
-      );
+      const part = await fileRows(book, intake, cell.row, 1);
       const row = part.rows[0];
       const was = row?.cells[cell.column] ?? "";
       return { was, now: row?.corrected[String(cell.column)] ?? was };
@@ -55,18 +52,8 @@ export function PutRight({
   const saving = useMutation({
     mutationFn: ({ becomes, everywhere, reason }: Answer) =>
       kind === "row"
-        ? must(
-            api.POST("/api/books/{book}/corrections/row", {
-              params: { path: { book } },
-              body: { intake, row: cell.row, reason },
-            }),
-          )
-        : must(
-            api.POST("/api/books/{book}/corrections/value", {
-              params: { path: { book } },
-              body: { intake, row: cell.row, column: cell.column, becomes, everywhere },
-            }),
-          ),
+        ? leaveOutRow(book, { intake, row: cell.row, reason })
+        : correctValue(book, { intake, row: cell.row, column: cell.column, becomes, everywhere }),
     onSuccess: onDone,
   });
   return (

@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
 import { useState } from "react";
-import { api, must, upload, type Schemas } from "../../shared/api/client";
+import { upload, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { useWork } from "./useWork";
 import { served } from "../../shared/served";
+import { intakeReading, saveIntakeReading } from "./api";
 
 type Reading = Schemas["ReadingRequest"];
 
@@ -15,7 +16,6 @@ export function useIntake(id: number) {
   const { message } = App.useApp();
   const looking = useWork();
   const [stamp, setStamp] = useState(0);
-  const params = { path: { book, id } };
   const view = useQuery({
     queryKey: ["intake", book, id],
     queryFn: ({ signal }) =>
@@ -25,7 +25,7 @@ export function useIntake(id: number) {
   });
   const decided = {
     queryKey: ["intake-reading", book, id],
-    queryFn: () => must(api.GET("/api/books/{book}/intakes/{id}/reading", { params })),
+    queryFn: () => intakeReading(book, id),
   };
   const reading = useQuery(decided);
   const refresh = async () => {
@@ -38,12 +38,7 @@ export function useIntake(id: number) {
   const changing = useMutation({
     scope: { id: `intake ${id}` },
     mutationFn: async (change: (now: Reading) => Reading) =>
-      must(
-        api.PUT("/api/books/{book}/intakes/{id}/reading", {
-          params,
-          body: change(await client.query({ ...decided, staleTime: "static" })),
-        }),
-      ),
+      saveIntakeReading(book, id, change(await client.query({ ...decided, staleTime: "static" }))),
     onSuccess: refresh,
     onError,
   });

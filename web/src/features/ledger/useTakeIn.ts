@@ -1,10 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
 import { useEffect, useEffectEvent } from "react";
-import { api, must, upload, type Schemas } from "../../shared/api/client";
+import { upload, type Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { useGoOn } from "../../shared/useGoOn";
 import { served } from "../../shared/served";
+import { takeInPasted } from "./api";
 
 /** The endings of files that can be taken in. */
 export const fileEndings = ".csv,.txt,.tsv,.xlsx,.xls,.xlsb,.ods";
@@ -18,7 +19,7 @@ export function useTakeIn(kind: Schemas["IntakeKind"]) {
   const taking = useMutation({
     mutationFn: (what: File | string) =>
       typeof what === "string"
-        ? must(api.POST("/api/books/{book}/intakes/paste", { params: { path: { book } }, body: { text: what, kind } }))
+        ? takeInPasted(book, { text: what, kind })
         : upload<Schemas["BegunIntake"]>(served(`/api/books/${book}/intakes?kind=${kind}`), what),
     onSuccess: async (begun) => {
       await client.invalidateQueries({ queryKey: ["intakes", book] });

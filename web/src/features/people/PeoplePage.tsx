@@ -2,12 +2,13 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { basePath } from "../../shared/served";
 import styles from "./PeoplePage.module.css";
+import { giveBook, peopleOf, takeBookFrom, withdrawInvitation } from "./api";
 
 /** Who may open the book: who has it, who is invited, and inviting one more. */
 export function PeoplePage() {
@@ -20,19 +21,17 @@ export function PeoplePage() {
   const again = () => client.invalidateQueries({ queryKey: ["people", book] });
   const people = useQuery({
     queryKey: ["people", book],
-    queryFn: () => must(api.GET("/api/books/{book}/people", { params: { path: { book } } })),
+    queryFn: () => peopleOf(book),
   });
   const giving = useMutation({
-    mutationFn: (to: string) =>
-      must(api.POST("/api/books/{book}/people", { params: { path: { book } }, body: { name: to } })),
+    mutationFn: (to: string) => giveBook(book, { name: to }),
     onSuccess: async () => {
       setName("");
       await again();
     },
   });
   const taking = useMutation({
-    mutationFn: ({ id }: Schemas["PersonLine"]) =>
-      must(api.DELETE("/api/books/{book}/people/{person}", { params: { path: { book, person: id } } })),
+    mutationFn: ({ id }: Schemas["PersonLine"]) => takeBookFrom(book, id),
     onSuccess: async (_, { isYou }) => {
       if (isYou) {
         await client.resetQueries();
@@ -43,8 +42,7 @@ export function PeoplePage() {
     },
   });
   const withdrawing = useMutation({
-    mutationFn: (id: number) =>
-      must(api.DELETE("/api/books/{book}/people/invitations/{id}", { params: { path: { book, id } } })),
+    mutationFn: (id: number) => withdrawInvitation(book, id),
     onSuccess: async () => {
       giving.reset();
       await again();

@@ -1,11 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Input, InputNumber, Select } from "antd";
 import { useState } from "react";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import styles from "./Drills.module.css";
+import { drillList, endDrills, saveDrill, setPostroomLimits } from "./api";
 
 type Drill = Schemas["DrillView"];
 type Step = Drill["step"];
@@ -43,10 +44,9 @@ export function Drills() {
   const book = useBookId();
   const client = useQueryClient();
   const key = ["drills", book];
-  const path = { book };
   const going = useQuery({
     queryKey: key,
-    queryFn: () => must(api.GET("/api/books/{book}/postroom/drills", { params: { path } })),
+    queryFn: () => drillList(book),
     refetchInterval: 2000,
   });
   const [drill, setDrill] = useState<Drill>({
@@ -59,16 +59,15 @@ export function Drills() {
   const change = (part: Partial<Drill>) => setDrill({ ...drill, ...part });
   const keep = { onSuccess: (now: Schemas["DrillsView"]) => client.setQueryData(key, now) };
   const begin = useMutation({
-    mutationFn: (body: Drill) => must(api.POST("/api/books/{book}/postroom/drills", { params: { path }, body })),
+    mutationFn: (body: Drill) => saveDrill(book, body),
     ...keep,
   });
   const limit = useMutation({
-    mutationFn: (body: Schemas["LimitsRequest"]) =>
-      must(api.PUT("/api/books/{book}/postroom/drills/limits", { params: { path }, body })),
+    mutationFn: (body: Schemas["LimitsRequest"]) => setPostroomLimits(book, body),
     ...keep,
   });
   const end = useMutation({
-    mutationFn: () => must(api.DELETE("/api/books/{book}/postroom/drills", { params: { path } })),
+    mutationFn: () => endDrills(book),
     ...keep,
   });
   const problem = begin.error ?? limit.error ?? end.error;

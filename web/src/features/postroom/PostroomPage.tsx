@@ -1,7 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
@@ -11,6 +10,7 @@ import { MessagePane } from "../dispatch/MessagePane";
 import { Drills } from "./Drills";
 import { served } from "../../shared/served";
 import styles from "./PostroomPage.module.css";
+import { emptyPostroom, postroomMessages, returnMessage } from "./api";
 
 /** What the practice mail server received, read as the recipient would. */
 export function PostroomPage() {
@@ -22,17 +22,16 @@ export function PostroomPage() {
   const [drilling, setDrilling] = useState(false);
   const received = useQuery({
     queryKey: ["postroom", book, search],
-    queryFn: () => must(api.GET("/api/books/{book}/postroom", { params: { path: { book }, query: { search } } })),
+    queryFn: () => postroomMessages(book, search),
     refetchInterval: 2000,
     placeholderData: keepPreviousData,
   });
   const clearing = useMutation({
-    mutationFn: () => must(api.DELETE("/api/books/{book}/postroom", { params: { path: { book } } })),
+    mutationFn: () => emptyPostroom(book),
     onSuccess: () => client.invalidateQueries({ queryKey: ["postroom", book] }),
   });
   const returning = useMutation({
-    mutationFn: (id: number) =>
-      must(api.POST("/api/books/{book}/postroom/{id}/return", { params: { path: { book, id } } })),
+    mutationFn: (id: number) => returnMessage(book, id),
     onSuccess: async (report) => {
       await client.invalidateQueries({ queryKey: ["postroom", book] });
       setPicked(report.id);

@@ -1,8 +1,9 @@
 import { Alert, Button } from "antd";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
 import { useLookedAt, type Round } from "./useRound";
 import roundsStyles from "./rounds.module.css";
+import { nextChanged } from "./api";
 
 /** What changed by itself since somebody looked through the round, with ways to look at it. */
 export function ChangedLine({
@@ -20,11 +21,7 @@ export function ChangedLine({
     return null;
   }
   const next = async () => {
-    const { customer } = await must(
-      api.GET("/api/books/{book}/rounds/{id}/parcels/next-changed", {
-        params: { path: { book, id: round.id }, query: { after: place ?? -1 } },
-      }),
-    );
+    const { customer } = await nextChanged(book, round.id, place ?? -1);
     if (customer !== null) {
       onPick(customer);
     }

@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { Select } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
 import { Part } from "./ChoiceFields";
 import type { Round, RoundSettings } from "./useRound";
 import roundsStyles from "./rounds.module.css";
+import { columnValues } from "./api";
 
 /** Rows are chosen by their values in a column of the file. One that is chosen by stays; another can be added. */
 export function Columns({
@@ -70,12 +71,7 @@ function Values({
   const book = useBookId();
   const values = useQuery({
     queryKey: ["values", book, round.intakeId, column],
-    queryFn: () =>
-      must(
-        api.GET("/api/books/{book}/rounds/{id}/values", {
-          params: { path: { book, id: round.id }, query: { column } },
-        }),
-      ),
+    queryFn: () => columnValues(book, round.id, column),
   });
   return (
     <div className={roundsStyles.choiceStack}>

@@ -1,7 +1,6 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Select } from "antd";
 import { useEffect, useState } from "react";
-import { api, must } from "../../shared/api/client";
 import { Shape, statusWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { useIsVisible } from "../../shared/useIsVisible";
@@ -16,6 +15,7 @@ import { served } from "../../shared/served";
 import styles from "./ParcelPane.module.css";
 import roundsStyles from "./rounds.module.css";
 import { FillTabs } from "../../shared/FillTabs";
+import { parcelOf, settleUnsure } from "./api";
 
 export const paneTabs = ["message", "statement", "sources", "words"] as const;
 export type PaneTab = (typeof paneTabs)[number];
@@ -26,8 +26,7 @@ const versionOf = (round: Round, parcel: Parcel) => `${round.preparedAt ?? ""} $
 const viewOf = (book: number, round: Round, parcel: Parcel) =>
   queryOptions({
     queryKey: ["parcel", book, parcel.id, versionOf(round, parcel)],
-    queryFn: () =>
-      must(api.GET("/api/books/{book}/parcels/{parcel}", { params: { path: { book, parcel: parcel.id } } })),
+    queryFn: () => parcelOf(book, parcel.id),
   });
 
 /** The parcel in view as its recipient will see it, what it is made of, and the words that it shares with the others. */
@@ -190,13 +189,7 @@ function State({ round, parcel, hasEmptySlot }: { round: Round; parcel: Parcel; 
   const client = useQueryClient();
   const { message } = App.useApp();
   const deciding = useMutation({
-    mutationFn: (went: boolean) =>
-      must(
-        api.POST("/api/books/{book}/parcels/{parcel}/unsure", {
-          params: { path: { book, parcel: parcel.id } },
-          body: { went },
-        }),
-      ),
+    mutationFn: (went: boolean) => settleUnsure(book, parcel.id, { went }),
     onSuccess: () => client.invalidateQueries(),
     onError: (e) => message.error(e.message),
   });

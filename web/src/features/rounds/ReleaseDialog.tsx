@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Alert, Button, Checkbox, Flex, Input, Modal, Select } from "antd";
 import { useState } from "react";
-import { api, must, Problem, type Schemas } from "../../shared/api/client";
+import { Problem, type Schemas } from "../../shared/api/client";
 import { count, day, money } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { MomentField } from "../../shared/MomentField";
@@ -10,19 +10,14 @@ import { useRoundActions, type Round } from "./useRound";
 import { stillTakes } from "./words";
 import roundsStyles from "./rounds.module.css";
 import styles from "./ReleaseDialog.module.css";
+import { releaseSummary } from "./api";
 
 /** What is about to leave, in plain words, and then one deliberate act. */
 export function ReleaseDialog({ round, onClose }: { round: Round; onClose: () => void }) {
   const book = useBookId();
   const summary = useQuery({
     queryKey: ["summary", book, round.id, round.preparedAt],
-    queryFn: () =>
-      must(
-        api.POST("/api/books/{book}/rounds/{id}/summary", {
-          params: { path: { book, id: round.id } },
-          body: { parcels: null },
-        }),
-      ),
+    queryFn: () => releaseSummary(book, round.id, { parcels: null }),
     staleTime: 0,
   });
   return (

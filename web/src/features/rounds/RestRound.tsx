@@ -1,10 +1,11 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
-import { api, must } from "../../shared/api/client";
+
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { useGoOn } from "../../shared/useGoOn";
 import type { Round } from "./useRound";
+import { restRound } from "./api";
 
 /** Makes a round of what was not let go in a released one, prepared anew from the ledger as it is now. */
 export function RestRound({ round }: { round: Round }) {
@@ -13,8 +14,7 @@ export function RestRound({ round }: { round: Round }) {
   const goOn = useGoOn();
   const { message } = App.useApp();
   const making = useMutation({
-    mutationFn: () =>
-      must(api.POST("/api/books/{book}/rounds/{id}/rest", { params: { path: { book, id: round.id } } })),
+    mutationFn: () => restRound(book, round.id),
     onSuccess: async (made) => {
       await goOn(`/books/${book}/rounds/${made.id}`);
       await client.invalidateQueries({ queryKey: ["rounds", book] });

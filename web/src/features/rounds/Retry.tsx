@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
+import { retryParcel } from "./api";
 
 /** Lets a parcel go again whose message could not be made. */
 export function Retry({ round, parcel }: { round: number; parcel: number }) {
@@ -9,8 +10,7 @@ export function Retry({ round, parcel }: { round: number; parcel: number }) {
   const client = useQueryClient();
   const { message } = App.useApp();
   const retrying = useMutation({
-    mutationFn: () =>
-      must(api.POST("/api/books/{book}/parcels/{parcel}/retry", { params: { path: { book, parcel } } })),
+    mutationFn: () => retryParcel(book, parcel),
     onSuccess: () => client.invalidateQueries({ queryKey: ["round", book, round] }),
     onError: (e) => void message.error(e.message),
   });

@@ -2,7 +2,7 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { Alert, Button, Input, Select } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, must } from "../../shared/api/client";
+
 import { DayField } from "../../shared/DayField";
 import { day } from "../../shared/figure";
 import { Shape, statusWords } from "../../shared/Shape";
@@ -12,6 +12,7 @@ import { Waiting } from "../../shared/Waiting";
 import { useMakeRound } from "./useMakeRound";
 import { kinds, kindWords, type Kind } from "./words";
 import styles from "./RoundsPage.module.css";
+import { roundList } from "./api";
 
 /** The rounds, the newest first, and the place to begin one. */
 export function RoundsPage() {
@@ -23,8 +24,7 @@ export function RoundsPage() {
   const [about, setAbout] = useState<Kind>("statements");
   const rounds = useInfiniteQuery({
     queryKey: ["rounds", book, "list"],
-    queryFn: ({ pageParam }) =>
-      must(api.GET("/api/books/{book}/rounds", { params: { path: { book }, query: { before: pageParam } } })),
+    queryFn: ({ pageParam }) => roundList(book, pageParam),
     initialPageParam: undefined as number | undefined,
     getNextPageParam: (last) => (last.hasMore ? last.rounds.at(-1)?.id : undefined),
     select: (data) => data.pages.flatMap((part) => part.rounds),

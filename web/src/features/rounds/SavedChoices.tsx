@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App, Input, Modal, Select } from "antd";
 import { useState } from "react";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
 import type { Round } from "./useRound";
 import roundsStyles from "./rounds.module.css";
+import { forgetChoice, saveChoice, savedChoices, applyChoice } from "./api";
 
 /** A choice that was saved under a name is used here, or this one is saved to be used again. */
 export function SavedChoices({ round, disabled }: { round: Round; disabled: boolean }) {
@@ -12,25 +13,18 @@ export function SavedChoices({ round, disabled }: { round: Round; disabled: bool
   const client = useQueryClient();
   const { message } = App.useApp();
   const [naming, setNaming] = useState<string>();
-  const path = { book, id: round.id };
   const onError = (error: Error) => message.error(error.message);
   const saved = useQuery({
     queryKey: ["choices", book],
-    queryFn: () => must(api.GET("/api/books/{book}/choices", { params: { path: { book } } })),
+    queryFn: () => savedChoices(book),
   });
   const use = useMutation({
-    mutationFn: (choice: number) =>
-      must(
-        api.POST("/api/books/{book}/rounds/{id}/choices/{choice}", {
-          params: { path: { ...path, choice }, query: { revision: round.revision } },
-        }),
-      ),
+    mutationFn: (choice: number) => applyChoice(book, round.id, choice, round.revision),
     onSuccess: (changed) => client.setQueryData(["round", book, round.id], changed),
     onError,
   });
   const save = useMutation({
-    mutationFn: (name: string) =>
-      must(api.POST("/api/books/{book}/rounds/{id}/choices", { params: { path }, body: { name } })),
+    mutationFn: (name: string) => saveChoice(book, round.id, { name }),
     onSuccess: (list) => {
       client.setQueryData(["choices", book], list);
       setNaming(undefined);
@@ -38,8 +32,7 @@ export function SavedChoices({ round, disabled }: { round: Round; disabled: bool
     onError,
   });
   const forget = useMutation({
-    mutationFn: (choice: number) =>
-      must(api.DELETE("/api/books/{book}/choices/{choice}", { params: { path: { book, choice } } })),
+    mutationFn: (choice: number) => forgetChoice(book, choice),
     onSuccess: () => client.invalidateQueries({ queryKey: ["choices", book] }),
     onError,
   });

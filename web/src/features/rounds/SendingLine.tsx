@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { App, Button } from "antd";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { count, day } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
@@ -12,6 +12,7 @@ import { stillTakes } from "./words";
 import { served } from "../../shared/served";
 import roundsStyles from "./rounds.module.css";
 import styles from "./SendingLine.module.css";
+import { exportedWent, pauseRound, stopRound } from "./api";
 
 type Progress = Schemas["ProgressView"];
 
@@ -51,14 +52,13 @@ export function SendingLine({ round }: { round: Round }) {
   }
   const of = (...statuses: string[]) => statuses.reduce((sum, s) => sum + (progress.counts[s] ?? 0), 0);
   const left = of(...waiting);
-  const path = { book, id: round.id };
   const again = () => client.invalidateQueries({ queryKey: ["round", book, round.id] });
   const pause = async (paused: boolean) => {
-    await must(api.POST("/api/books/{book}/rounds/{id}/pause", { params: { path }, body: { paused } }));
+    await pauseRound(book, round.id, { paused });
     await again();
   };
   const went = async () => {
-    const sent = await must(api.POST("/api/books/{book}/rounds/{id}/exported-went", { params: { path } }));
+    const sent = await exportedWent(book, round.id);
     await again();
     message.success(`${count(sent.parcels, "parcel")} counted as sent.`);
   };
@@ -69,7 +69,7 @@ export function SendingLine({ round }: { round: Round }) {
       okText: "Stop sending",
       cancelText: "Cancel",
       onOk: async () => {
-        const stopped = await must(api.POST("/api/books/{book}/rounds/{id}/stop", { params: { path } }));
+        const stopped = await stopRound(book, round.id);
         await again();
         message.success(
           `${count(stopped.parcels, "parcel")} stopped.${stopped.isTakenBack ? " Nothing had left: the round can be changed and released again." : ""}`,

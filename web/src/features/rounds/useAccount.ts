@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { useRoundActions, type Round } from "./useRound";
+import { accountOf, decideOnItem, endItemHold, holdItem, settleItem, takeSettlementBack } from "./api";
 
 export type Account = Schemas["AccountView"];
 export type AccountItem = Schemas["AccountItem"];
@@ -12,12 +13,7 @@ export function useAccount(round: Round, customer: string) {
   const book = useBookId();
   return useQuery({
     queryKey: ["account", book, round.id, customer, round.preparedAt],
-    queryFn: () =>
-      must(
-        api.GET("/api/books/{book}/rounds/{id}/accounts/{customer}", {
-          params: { path: { book, id: round.id, customer } },
-        }),
-      ),
+    queryFn: () => accountOf(book, round.id, customer),
   });
 }
 
@@ -31,38 +27,24 @@ export function useAccountActions(round: Round) {
   const prepared = { onSuccess: () => actions.prepare.mutate(), onError };
   return {
     decide: useMutation({
-      mutationFn: (body: Schemas["ItemDecisionRequest"]) =>
-        must(
-          api.POST("/api/books/{book}/rounds/{id}/items", {
-            params: { path: { book, id: round.id }, query: { revision: round.revision } },
-            body,
-          }),
-        ),
+      mutationFn: (body: Schemas["ItemDecisionRequest"]) => decideOnItem(book, round.id, round.revision, body),
       onSuccess: () => client.invalidateQueries({ queryKey: ["round", book, round.id] }),
       onError,
     }),
     hold: useMutation({
-      mutationFn: (body: Schemas["HoldRequest"]) =>
-        must(api.POST("/api/books/{book}/items/holds", { params: { path: { book } }, body })),
+      mutationFn: (body: Schemas["HoldRequest"]) => holdItem(book, body),
       ...prepared,
     }),
     endHold: useMutation({
-      mutationFn: (item: string) =>
-        must(api.POST("/api/books/{book}/items/holds/end", { params: { path: { book } }, body: { item } })),
+      mutationFn: (item: string) => endItemHold(book, { item }),
       ...prepared,
     }),
     settle: useMutation({
-      mutationFn: (body: Schemas["SettleRequest"]) =>
-        must(api.POST("/api/books/{book}/items/settlements", { params: { path: { book } }, body })),
+      mutationFn: (body: Schemas["SettleRequest"]) => settleItem(book, body),
       ...prepared,
     }),
     takeBack: useMutation({
-      mutationFn: (settlement: number) =>
-        must(
-          api.POST("/api/books/{book}/items/settlements/{settlement}/take-back", {
-            params: { path: { book, settlement } },
-          }),
-        ),
+      mutationFn: (settlement: number) => takeSettlementBack(book, settlement),
       ...prepared,
     }),
   };

@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
 import { usePages } from "../../shared/usePages";
 import { parcelCount, type Group } from "./listRows";
 import type { LeftOut, Parcel, Round } from "./useRound";
+import { leftOutPart, parcelPart, parcelPlace } from "./api";
 
 /** The places of the list that are in sight, each from and to inclusive. */
 export interface InSight {
@@ -32,13 +33,11 @@ export function useParcelList(round: Round, find: string, wanted: string | null)
   const book = useBookId();
   const client = useQueryClient();
   const [sight, setSight] = useState<InSight>({ parcels: nothing, left: nothing });
-  const path = { book, id: round.id };
   // Whatever changed of the round may have moved its parcels.
   useEffect(() => {
     void client.invalidateQueries({ queryKey: ["list", book, round.id] });
   }, [client, book, round]);
-  const ask = async (from: number) =>
-    must(api.GET("/api/books/{book}/rounds/{id}/parcels", { params: { path, query: { from, find } } }));
+  const ask = async (from: number) => parcelPart(book, round.id, from, find);
   const found = useQuery({
     queryKey: ["list", book, round.id, "found", find],
     queryFn: () => ask(0),
@@ -49,12 +48,7 @@ export function useParcelList(round: Round, find: string, wanted: string | null)
   const first = find === "" ? round.parcels : (found.data?.parcels ?? []);
   const askedFor = useQuery({
     queryKey: ["list", book, round.id, "place", find, wanted],
-    queryFn: () =>
-      must(
-        api.GET("/api/books/{book}/rounds/{id}/parcels/place", {
-          params: { path, query: { customer: wanted ?? "", find } },
-        }),
-      ),
+    queryFn: () => parcelPlace(book, round.id, wanted ?? "", find),
     enabled: wanted !== null && !first.some((p) => p.customer === wanted),
   });
   const asked = wanted === null ? 0 : askedFor.data?.place;
@@ -71,7 +65,7 @@ export function useParcelList(round: Round, find: string, wanted: string | null)
     first: round.leftOut,
     size: round.pageSize,
     places: [sight.left],
-    fetch: (from) => must(api.GET("/api/books/{book}/rounds/{id}/left-out", { params: { path, query: { from } } })),
+    fetch: (from) => leftOutPart(book, round.id, from),
   });
   const among = wanted === null ? undefined : pages.placeOf((p) => p.customer === wanted);
   // Of somebody who is not in the list, the first is shown.

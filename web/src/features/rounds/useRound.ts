@@ -2,10 +2,11 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App } from "antd";
 import { useEffect, useRef } from "react";
 import { useParams } from "react-router";
-import { api, must, Problem, type Schemas } from "../../shared/api/client";
+import { Problem, type Schemas } from "../../shared/api/client";
 import { served } from "../../shared/served";
 import { useBookId } from "../../shared/useBook";
 import { usePreparing, wasStopped } from "./usePreparing";
+import { countRound, decideOnCustomer, lookedAt, releaseRound, roundOf, roundRevision } from "./api";
 
 export type Round = Schemas["RoundView"];
 export type Parcel = Schemas["ParcelLine"];
@@ -18,7 +19,7 @@ export function useRound() {
   const id = Number(useParams().round);
   return useQuery({
     queryKey: ["round", book, id],
-    queryFn: () => must(api.GET("/api/books/{book}/rounds/{id}", { params: { path: { book, id } } })),
+    queryFn: () => roundOf(book, id),
   });
 }
 
@@ -43,12 +44,7 @@ export function useOthersChanges(round: Round, busy: boolean, prepare: () => voi
   const { id, revision, preparedAt, releasedAt } = round;
   const now = useQuery({
     queryKey: ["revision", book, id, revision, preparedAt, releasedAt],
-    queryFn: () =>
-      must(
-        api.GET("/api/books/{book}/rounds/{id}/revision", {
-          params: { path: { book, id }, query: { revision, preparedAt: preparedAt ?? undefined } },
-        }),
-      ),
+    queryFn: () => roundRevision(book, id, revision, preparedAt ?? undefined),
     enabled: releasedAt === null,
     refetchInterval: lookEvery,
     gcTime: 0,
@@ -82,13 +78,7 @@ export function useLookedAt(round: Round) {
   const client = useQueryClient();
   const { message } = App.useApp();
   const { mutate } = useMutation({
-    mutationFn: (parcel: number | null) =>
-      must(
-        api.POST("/api/books/{book}/rounds/{id}/looked-at", {
-          params: { path: { book, id: round.id } },
-          body: { preparedAt: round.preparedAt ?? "", parcel },
-        }),
-      ),
+    mutationFn: (parcel: number | null) => lookedAt(book, round.id, { preparedAt: round.preparedAt ?? "", parcel }),
     onSuccess: () => client.invalidateQueries({ queryKey: ["round", book, round.id] }),
     onError: (error) => message.error(error.message),
   });
@@ -104,13 +94,7 @@ export function useCount(settings: RoundSettings | undefined) {
     enabled: settings !== undefined,
     gcTime: 0,
     // Where other items are wanted nothing can be told before the parcels are made up.
-    queryFn: async () =>
-      (await must<Schemas["CountView"] | undefined>(
-        api.POST("/api/books/{book}/rounds/{id}/count", {
-          params: { path: { book, id } },
-          body: settings as RoundSettings,
-        }),
-      )) ?? null,
+    queryFn: async () => (await countRound(book, id, settings as RoundSettings)) ?? null,
   });
 }
 
@@ -120,7 +104,6 @@ export function useRoundActions() {
   const id = Number(useParams().round);
   const client = useQueryClient();
   const { message } = App.useApp();
-  const path = { book, id };
   const at = served(`/api/books/${book}/rounds/${id}`);
   const preparing = usePreparing();
   const settle = {
@@ -158,12 +141,7 @@ export function useRoundActions() {
     decide: useMutation({
       scope,
       mutationFn: ({ seen, ...body }: Schemas["DecisionRequest"] & { seen: Round }) =>
-        must(
-          api.POST("/api/books/{book}/rounds/{id}/decisions", {
-            params: { path, query: { revision: seen.revision } },
-            body,
-          }),
-        ),
+        decideOnCustomer(book, id, seen.revision, body),
       onSuccess: async () => {
         void client.invalidateQueries({ queryKey: ["parcel", book] });
         void client.invalidateQueries({ queryKey: ["rounds", book] });
@@ -174,12 +152,7 @@ export function useRoundActions() {
     }),
     release: useMutation({
       mutationFn: (request: Omit<Schemas["ReleaseRequest"], "parcels">) =>
-        must(
-          api.POST("/api/books/{book}/rounds/{id}/release", {
-            params: { path },
-            body: { parcels: null, ...request },
-          }),
-        ),
+        releaseRound(book, id, { parcels: null, ...request }),
       onSuccess: settle.onSuccess,
     }),
   };

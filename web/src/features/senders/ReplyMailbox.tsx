@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Form, Popconfirm } from "antd";
 import { useState } from "react";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { count } from "../../shared/figure";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
@@ -11,6 +11,7 @@ import { proposePort, ServerFields } from "./ServerFields";
 import sendersStyles from "./senders.module.css";
 import styles from "./ReplyMailbox.module.css";
 import { Dense } from "../../shared/Dense";
+import { endReplyMailbox, fetchReplies, keepReplyMailbox, replyMailbox } from "./api";
 
 type Mailbox = Schemas["ReplyMailboxView"];
 type Request = Schemas["ReplyMailboxRequest"];
@@ -21,10 +22,9 @@ const usualPorts: Record<string, number> = { starttls: 143, tls: 993 };
 /** The mailbox that reports and automatic replies to a sender's messages are fetched from. */
 export function ReplyMailbox({ sender }: { sender: number }) {
   const book = useBookId();
-  const params = { path: { book, id: sender } };
   const mailbox = useQuery({
     queryKey: ["replies", book, sender],
-    queryFn: () => must(api.GET("/api/books/{book}/senders/{id}/replies", { params })),
+    queryFn: () => replyMailbox(book, sender),
   });
   return (
     <section className={styles.senderReplies} aria-label="Mail that comes back">
@@ -39,25 +39,24 @@ export function ReplyMailbox({ sender }: { sender: number }) {
 function MailboxForm({ sender, mailbox }: { sender: number; mailbox: Mailbox }) {
   const book = useBookId();
   const { moment } = useClock();
-  const params = { path: { book, id: sender } };
   const client = useQueryClient();
   const { message } = App.useApp();
   const [form] = Form.useForm<Request>();
   const [opened, setOpened] = useState(mailbox.isKept);
   const again = () => client.invalidateQueries({ queryKey: ["replies", book, sender] });
   const keeping = useMutation({
-    mutationFn: (body: Request) => must(api.PUT("/api/books/{book}/senders/{id}/replies", { params, body })),
+    mutationFn: (body: Request) => keepReplyMailbox(book, sender, body),
     onSuccess: async () => {
       await again();
       message.success("Kept. It is looked through every ten minutes.");
     },
   });
   const ending = useMutation({
-    mutationFn: () => must(api.DELETE("/api/books/{book}/senders/{id}/replies", { params })),
+    mutationFn: () => endReplyMailbox(book, sender),
     onSuccess: again,
   });
   const fetching = useMutation({
-    mutationFn: () => must(api.POST("/api/books/{book}/senders/{id}/replies/fetch", { params })),
+    mutationFn: () => fetchReplies(book, sender),
     onSuccess: () => client.invalidateQueries(),
   });
   if (!opened) {

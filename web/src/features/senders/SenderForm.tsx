@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Checkbox, Form, Input, InputNumber } from "antd";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { AmountField } from "../../shared/AmountField";
@@ -10,6 +10,7 @@ import type { Sender } from "./useSenders";
 import sendersStyles from "./senders.module.css";
 import styles from "./SenderForm.module.css";
 import { Dense } from "../../shared/Dense";
+import { addSender, saveSender, trySender } from "./api";
 
 type Request = Schemas["SenderSettings"];
 type Fields = Omit<Request, "largestBytes" | "pauseMinutes"> & { largestMegabytes: number | null; pauses: string };
@@ -27,10 +28,7 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
   const { message } = App.useApp();
   const [form] = Form.useForm<Fields>();
   const keeping = useMutation({
-    mutationFn: (body: Request) =>
-      sender.id === 0
-        ? must(api.POST("/api/books/{book}/senders", { params: { path: { book } }, body }))
-        : must(api.PUT("/api/books/{book}/senders/{id}", { params: { path: { book, id: sender.id } }, body })),
+    mutationFn: (body: Request) => (sender.id === 0 ? addSender(book, body) : saveSender(book, sender.id, body)),
     onSuccess: async (kept) => {
       await client.invalidateQueries({ queryKey: ["senders", book] });
       onKept(kept);
@@ -38,8 +36,7 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
     },
   });
   const trying = useMutation({
-    mutationFn: (body: Request) =>
-      must(api.POST("/api/books/{book}/senders/{id}/try", { params: { path: { book, id: sender.id } }, body })),
+    mutationFn: (body: Request) => trySender(book, sender.id, body),
     onSuccess: (result) => {
       if (result.largestBytes !== null && !form.getFieldValue("largestMegabytes")) {
         form.setFieldValue("largestMegabytes", Math.floor(result.largestBytes / 100_000) / 10);

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
+import { senderList } from "./api";
 
 export type Sender = Schemas["SenderView"];
 
@@ -9,6 +10,6 @@ export function useSenders() {
   const book = useBookId();
   return useQuery({
     queryKey: ["senders", book],
-    queryFn: () => must(api.GET("/api/books/{book}/senders", { params: { path: { book } } })),
+    queryFn: () => senderList(book),
   });
 }

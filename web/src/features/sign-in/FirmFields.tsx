@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Form, Input, Select } from "antd";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
+import { currencyList } from "./api";
 
 /** The firm as it is typed in: lines as one text. */
 export interface FirmText {
@@ -34,7 +35,7 @@ export function bookOf(text: FirmText): Schemas["NewBook"] {
 export function FirmFields({ withCurrency = true }: { withCurrency?: boolean }) {
   const currencies = useQuery({
     queryKey: ["currencies"],
-    queryFn: () => must(api.GET("/api/currencies")),
+    queryFn: () => currencyList(),
     enabled: withCurrency,
     retry: false,
   });

@@ -1,10 +1,11 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button, Form, Input } from "antd";
 import { useNavigate, useSearchParams } from "react-router";
-import { api, must } from "../../shared/api/client";
+
 import { Door } from "./Door";
 import { bookOf, emptyFirm, FirmFields, type FirmText } from "./FirmFields";
 import { PasswordField } from "../../shared/PasswordField";
+import { beginFirst } from "./api";
 
 interface FirstRun extends FirmText {
   name: string;
@@ -16,11 +17,12 @@ export function FirstRunPage() {
   const client = useQueryClient();
   const [parameters] = useSearchParams();
   const begin = async (text: FirstRun) => {
-    await must(
-      api.POST("/api/first-run", {
-        body: { key: parameters.get("key") ?? "", name: text.name, password: text.password, book: bookOf(text) },
-      }),
-    );
+    await beginFirst({
+      key: parameters.get("key") ?? "",
+      name: text.name,
+      password: text.password,
+      book: bookOf(text),
+    });
     await client.resetQueries();
     await navigate("/");
   };

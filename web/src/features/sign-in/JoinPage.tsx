@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Form } from "antd";
 import { useNavigate, useSearchParams } from "react-router";
-import { api, must } from "../../shared/api/client";
+
 import { useSession } from "../../shared/useBook";
 import { Door } from "./Door";
 import { NewPassword } from "./NewPassword";
 import { SignInFields } from "./SignInFields";
 import signInStyles from "./sign-in.module.css";
+import { acceptInvitation, invitation, joinByInvitation, signIn } from "./api";
 
 /** Where somebody who was invited to a book follows: with a new password, or as who they are. */
 export function JoinPage() {
@@ -17,7 +18,7 @@ export function JoinPage() {
   const key = parameters.get("key") ?? "";
   const invited = useQuery({
     queryKey: ["invited", key],
-    queryFn: () => must(api.GET("/api/invitations/{key}", { params: { path: { key } } })),
+    queryFn: () => invitation(key),
     retry: false,
     staleTime: Infinity,
   });
@@ -26,11 +27,11 @@ export function JoinPage() {
     await navigate("/");
   };
   const join = async ({ password }: { password: string }) => {
-    await must(api.POST("/api/invitations/join", { body: { key, password } }));
+    await joinByInvitation({ key, password });
     await goIn();
   };
   const accept = async () => {
-    await must(api.POST("/api/invitations/accept", { body: { key } }));
+    await acceptInvitation({ key });
     await goIn();
   };
   if (!invited.data) {
@@ -67,7 +68,7 @@ export function JoinPage() {
       title={title}
       initial={{ name }}
       onSend={async (credentials) => {
-        await must(api.POST("/api/session", { body: credentials }));
+        await signIn(credentials);
         await accept();
       }}
     >

@@ -1,15 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button, Form } from "antd";
 import { useNavigate } from "react-router";
-import { api, must } from "../../shared/api/client";
+
 import { Door } from "./Door";
 import { bookOf, emptyFirm, FirmFields, type FirmText } from "./FirmFields";
+import { makeBook } from "./api";
 
 export function NewBookPage() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const make = async (text: FirmText) => {
-    const book = await must(api.POST("/api/books", { body: bookOf(text) }));
+    const book = await makeBook(bookOf(text));
     await client.invalidateQueries({ queryKey: ["session"] });
     await navigate(`/books/${book.id}/today`);
   };

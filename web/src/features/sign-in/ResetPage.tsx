@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert } from "antd";
 import { useNavigate, useSearchParams } from "react-router";
-import { api, must } from "../../shared/api/client";
+
 import { Door } from "./Door";
 import { NewPassword } from "./NewPassword";
 import signInStyles from "./sign-in.module.css";
+import { followReset, passwordReset } from "./api";
 
 /** Where somebody who forgot their password chooses another. */
 export function ResetPage() {
@@ -14,12 +15,12 @@ export function ResetPage() {
   const key = parameters.get("key") ?? "";
   const reset = useQuery({
     queryKey: ["reset", key],
-    queryFn: () => must(api.GET("/api/resets/{key}", { params: { path: { key } } })),
+    queryFn: () => passwordReset(key),
     retry: false,
     staleTime: Infinity,
   });
   const follow = async ({ password }: { password: string }) => {
-    await must(api.POST("/api/resets/follow", { body: { key, password } }));
+    await followReset({ key, password });
     await client.resetQueries({ predicate: (query) => query.queryKey[0] !== "reset" });
     await navigate("/");
   };

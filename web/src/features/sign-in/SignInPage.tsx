@@ -1,16 +1,17 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { Door } from "./Door";
 import { SignInFields } from "./SignInFields";
 import signInStyles from "./sign-in.module.css";
+import { firstRunNeeded, signIn } from "./api";
 
 export function SignInPage() {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const firstRun = useQuery({ queryKey: ["first-run"], queryFn: () => must(api.GET("/api/first-run")) });
-  const signIn = async (credentials: Schemas["Credentials"]) => {
-    await must(api.POST("/api/session", { body: credentials }));
+  const firstRun = useQuery({ queryKey: ["first-run"], queryFn: firstRunNeeded });
+  const enter = async (credentials: Schemas["Credentials"]) => {
+    await signIn(credentials);
     await client.resetQueries();
     await navigate("/");
   };
@@ -22,7 +23,7 @@ export function SignInPage() {
     );
   }
   return (
-    <Door<Schemas["Credentials"]> title="Sign in" onSend={signIn}>
+    <Door<Schemas["Credentials"]> title="Sign in" onSend={enter}>
       <SignInFields act="Sign in" />
     </Door>
   );

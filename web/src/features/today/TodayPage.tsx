@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { Link, useNavigate } from "react-router";
 import { AgeBar } from "../../shared/AgeBar";
-import { api, must } from "../../shared/api/client";
+
 import { count, day, money } from "../../shared/figure";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
@@ -11,6 +11,7 @@ import { Waiting } from "../../shared/Waiting";
 import { UnclearReturned, useUnclear } from "../dispatch/UnclearReturned";
 import { useLedger } from "../ledger/useLedger";
 import { WorthALook } from "./WorthALook";
+import { waitingRounds } from "../rounds/api";
 
 /** What there is, what waits, and what to do first. */
 export function TodayPage() {
@@ -22,7 +23,7 @@ export function TodayPage() {
   const unclear = useUnclear().data ?? [];
   const rounds = useQuery({
     queryKey: ["rounds", book, "waiting"],
-    queryFn: () => must(api.GET("/api/books/{book}/rounds/waiting", { params: { path: { book } } })),
+    queryFn: () => waitingRounds(book),
   });
   return (
     <div className="page">

@@ -3,12 +3,14 @@ import { App } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { AgeBar } from "../../shared/AgeBar";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { count, day, figure, money } from "../../shared/figure";
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { useMakeRound } from "../rounds/useMakeRound";
 import styles from "./WorthALook.module.css";
+import { todayIn } from "./api";
+import { endItemHold } from "../rounds/api";
 
 type Today = Schemas["TodayView"];
 
@@ -19,10 +21,7 @@ export function WorthALook() {
   const today = useQuery({
     queryKey: ["today", book, currency],
     queryFn: async () => ({
-      today:
-        (await must<Today | undefined>(
-          api.GET("/api/books/{book}/today", { params: { path: { book }, query: { currency } } }),
-        )) ?? null,
+      today: (await todayIn(book, currency)) ?? null,
     }),
     placeholderData: (before) => before,
   });
@@ -158,8 +157,7 @@ function Held({ held }: { held: Today["held"] }) {
   const client = useQueryClient();
   const { message } = App.useApp();
   const end = useMutation({
-    mutationFn: (item: string) =>
-      must(api.POST("/api/books/{book}/items/holds/end", { params: { path: { book } }, body: { item } })),
+    mutationFn: (item: string) => endItemHold(book, { item }),
     onSuccess: () => client.invalidateQueries({ queryKey: ["today", book] }),
     onError: (e) => message.error(e.message),
   });

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Form, Tabs } from "antd";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { api, must } from "../../shared/api/client";
+
 import { useBook, useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
 import { RulesForm } from "../books/RulesForm";
@@ -15,6 +15,7 @@ import { WordingEditor } from "./WordingEditor";
 import { NewWording } from "./NewWording";
 import { useWordings } from "./useWordings";
 import { WrittenIn } from "./WrittenIn";
+import { saveFirm } from "./api";
 
 /** The words of messages, the paper of statements, and the account that they go out by. */
 export function WordsPage() {
@@ -76,17 +77,12 @@ function Letterhead() {
   const { message } = App.useApp();
   const saving = useMutation({
     mutationFn: (text: FirmText) =>
-      must(
-        api.PUT("/api/books/{book}/firm", {
-          params: { path: { book } },
-          body: {
-            name: text.firm,
-            addressLines: lines(text.address),
-            contactLines: lines(text.contact),
-            paymentLines: lines(text.payment),
-          },
-        }),
-      ),
+      saveFirm(book, {
+        name: text.firm,
+        addressLines: lines(text.address),
+        contactLines: lines(text.contact),
+        paymentLines: lines(text.payment),
+      }),
     onSuccess: async () => {
       await client.invalidateQueries();
       message.success("The next statements carry it.");

@@ -1,7 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { createContext, useContext } from "react";
-import { api, must } from "../../shared/api/client";
+
 import { useBookId } from "../../shared/useBook";
+import { slotList } from "./api";
 
 /** The customer whose values the slots show as examples; null where none is in view. */
 export const CustomerInView = createContext<string | null>(null);
@@ -12,7 +13,7 @@ export function useSlots() {
   const customer = useContext(CustomerInView) ?? "";
   return useQuery({
     queryKey: ["slots", book, customer],
-    queryFn: () => must(api.GET("/api/books/{book}/slots", { params: { path: { book }, query: { customer } } })),
+    queryFn: () => slotList(book, customer),
     placeholderData: keepPreviousData,
     // Every chip asks; one answer serves them all for a while.
     staleTime: 30_000,

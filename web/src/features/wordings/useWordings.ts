@@ -1,13 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, must, type Schemas } from "../../shared/api/client";
+import type { Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
+import { addPicture, addWording, assignWording, readyMadeWordings, saveWording, wordingList } from "./api";
 
 /** All wordings of the book, and what they are used for. */
 export function useWordings() {
   const book = useBookId();
   return useQuery({
     queryKey: ["wordings", book],
-    queryFn: () => must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } })),
+    queryFn: () => wordingList(book),
   });
 }
 
@@ -16,7 +17,7 @@ export function useReadyMadeWordings() {
   const book = useBookId();
   return useQuery({
     queryKey: ["ready-made-wordings", book],
-    queryFn: () => must(api.GET("/api/books/{book}/wordings/ready-made", { params: { path: { book } } })),
+    queryFn: () => readyMadeWordings(book),
   });
 }
 
@@ -24,27 +25,22 @@ export function useReadyMadeWordings() {
 export function useWordingActions() {
   const book = useBookId();
   const client = useQueryClient();
-  const path = { book };
   const anew = () => client.invalidateQueries({ queryKey: ["wordings", book] });
   return {
     add: useMutation({
-      mutationFn: (wording: Schemas["WordingRequest"]) =>
-        must(api.POST("/api/books/{book}/wordings", { params: { path }, body: wording })),
+      mutationFn: (wording: Schemas["WordingRequest"]) => addWording(book, wording),
       onSuccess: anew,
     }),
     save: useMutation({
-      mutationFn: ({ id, ...body }: Schemas["WordingRequest"] & { id: number }) =>
-        must(api.PUT("/api/books/{book}/wordings/{id}", { params: { path: { book, id } }, body })),
+      mutationFn: ({ id, ...body }: Schemas["WordingRequest"] & { id: number }) => saveWording(book, id, body),
       // Also where somebody else was quicker: what they wrote is what the next change is made upon.
       onSettled: anew,
     }),
     keepPicture: useMutation({
-      mutationFn: (picture: Schemas["PictureRequest"]) =>
-        must(api.POST("/api/books/{book}/pictures", { params: { path }, body: picture })),
+      mutationFn: (picture: Schemas["PictureRequest"]) => addPicture(book, picture),
     }),
     use: useMutation({
-      mutationFn: (use: Schemas["AssignmentRequest"]) =>
-        must(api.POST("/api/books/{book}/wordings/use", { params: { path }, body: use })),
+      mutationFn: (use: Schemas["AssignmentRequest"]) => assignWording(book, use),
       onSuccess: anew,
     }),
   };

@@ -5,6 +5,11 @@ import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
 
+/** What a request to read may carry after the question mark. */
+export type Query<Path extends keyof paths> = paths[Path] extends { get: { parameters: { query?: infer Asked } } }
+  ? NonNullable<Asked>
+  : never;
+
 /** What the server said could not be done, in words for the person. */
 export class Problem extends Error {
   constructor(

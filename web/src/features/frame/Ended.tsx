@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, must, type Schemas } from "./api/client";
-import { statusWords } from "./Shape";
-import { useBookId } from "./useBook";
+import type { Schemas } from "../../shared/api/client";
+import { statusWords } from "../../shared/Shape";
+import { useBookId } from "../../shared/useBook";
 import styles from "./Ended.module.css";
+import { endedRounds, seenEnded } from "../rounds/api";
 
 /** The rounds released by the person who is signed in that have ended since they last looked. */
 export function Ended() {
@@ -11,12 +12,11 @@ export function Ended() {
   const client = useQueryClient();
   const ended = useQuery({
     queryKey: ["ended", book],
-    queryFn: () => must(api.GET("/api/books/{book}/rounds/ended", { params: { path: { book } } })),
+    queryFn: () => endedRounds(book),
     refetchInterval: 5000,
   });
   const seeing = useMutation({
-    mutationFn: (id: number) =>
-      must(api.POST("/api/books/{book}/rounds/{id}/seen", { params: { path: { book, id } } })),
+    mutationFn: (id: number) => seenEnded(book, id),
     onSuccess: () => client.invalidateQueries({ queryKey: ["ended", book] }),
   });
   if (!ended.data?.length) {

@@ -2,13 +2,13 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, Button, Dropdown, Input, Modal, type InputRef } from "antd";
 import { useRef, useState } from "react";
 import { Navigate, NavLink, useNavigate } from "react-router";
-import { api, must } from "./api/client";
 import { Ended } from "./Ended";
-import { PageBoundary } from "./PageBoundary";
-import { useTone } from "./tone";
-import { useBookId, useSession } from "./useBook";
-import { useKeys } from "./useKeys";
+import { PageBoundary } from "../../shared/PageBoundary";
+import { useTone } from "../../shared/tone";
+import { signOut, useBookId, useSession } from "../../shared/useBook";
+import { useKeys } from "../../shared/useKeys";
 import styles from "./Frame.module.css";
+import { postroomMessages } from "../postroom/api";
 
 const places = [
   ["today", "Today"],
@@ -46,7 +46,7 @@ export function Frame() {
   const [help, setHelp] = useState(false);
   const postroom = useQuery({
     queryKey: ["postroom", book, ""],
-    queryFn: () => must(api.GET("/api/books/{book}/postroom", { params: { path: { book } } })),
+    queryFn: () => postroomMessages(book),
     enabled: session.data !== undefined,
     refetchInterval: 5000,
   });
@@ -59,8 +59,8 @@ export function Frame() {
     return session.error && <Alert className="around-18" type="error" title={session.error.message} />;
   }
 
-  const signOut = async () => {
-    await must(api.DELETE("/api/session"));
+  const leave = async () => {
+    await signOut();
     client.clear();
     await navigate("/sign-in");
   };
@@ -128,7 +128,7 @@ export function Frame() {
                   ? setHelp(true)
                   : key === "account" || key === "people"
                     ? void navigate(`/books/${book}/${key}`)
-                    : void signOut(),
+                    : void leave(),
           }}
         >
           <Button size="small" type="text" aria-label={`${session.data.name}: settings and sign out`}>

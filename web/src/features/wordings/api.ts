@@ -1,0 +1,33 @@
+import { api, must, type Schemas } from "../../shared/api/client";
+
+/** All wordings of the book. */
+export const wordingList = (book: number) =>
+  must(api.GET("/api/books/{book}/wordings", { params: { path: { book } } }));
+
+/** Wordings to begin from. */
+export const readyMadeWordings = (book: number) =>
+  must(api.GET("/api/books/{book}/wordings/ready-made", { params: { path: { book } } }));
+
+/** Adds a wording. */
+export const addWording = (book: number, body: Schemas["WordingRequest"]) =>
+  must(api.POST("/api/books/{book}/wordings", { params: { path: { book } }, body }));
+
+/** Saves a wording upon the version that it was edited from. */
+export const saveWording = (book: number, id: number, body: Schemas["WordingRequest"]) =>
+  must(api.PUT("/api/books/{book}/wordings/{id}", { params: { path: { book, id } }, body }));
+
+/** Adds a picture that can stand in messages. */
+export const addPicture = (book: number, body: Schemas["PictureRequest"]) =>
+  must(api.POST("/api/books/{book}/pictures", { params: { path: { book } }, body }));
+
+/** Says what a wording is used for. */
+export const assignWording = (book: number, body: Schemas["AssignmentRequest"]) =>
+  must(api.POST("/api/books/{book}/wordings/use", { params: { path: { book } }, body }));
+
+/** All slots, with what stands in them for a customer. */
+export const slotList = (book: number, customer: string) =>
+  must(api.GET("/api/books/{book}/slots", { params: { path: { book }, query: { customer } } }));
+
+/** Saves the firm's name and lines. */
+export const saveFirm = (book: number, body: Schemas["FirmRequest"]) =>
+  must(api.PUT("/api/books/{book}/firm", { params: { path: { book } }, body }));
