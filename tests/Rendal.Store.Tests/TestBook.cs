@@ -35,6 +35,10 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
 
     public RoundStore Rounds => new(Source, Id);
 
+    public RoundRelease Release => new(Source, Id);
+
+    public RoundDispatch Dispatch => new(Source, Id);
+
     public RoundDecisions Decisions => new(Source, Id);
 
     public RoundChanges Changes => new(Source, Id);
@@ -88,7 +92,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
         var prepared = await PreparedAsync(customers);
         var parcels = await Rounds.ParcelsAsync(prepared.Round, Cancel);
         Assert.True(
-            await Rounds.ReleaseAsync(
+            await Release.ReleaseAsync(
                 prepared.Round,
                 1,
                 [

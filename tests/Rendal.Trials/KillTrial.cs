@@ -107,7 +107,7 @@ internal sealed class KillTrial(IServiceProvider services, HostParts parts, Rand
     }
 
     private static async Task<string> StandingAsync(PreparedRound round, CancellationToken cancel) =>
-        string.Join(' ', (await round.Rounds.CountsAsync(round.Id, cancel)).OrderBy(c => c.Key, StringComparer.Ordinal));
+        string.Join(' ', (await round.Dispatch.CountsAsync(round.Id, cancel)).OrderBy(c => c.Key, StringComparer.Ordinal));
 
     private async Task<KillResult> CountAsync(PreparedRound round, int parcels, int killed, CancellationToken cancel)
     {

@@ -28,8 +28,10 @@ internal sealed class PreparedRound
     private static readonly Firm Letterhead = new("Tarnbrook Linen Hire", ["14 Tenter Lane"], [], ["By transfer"]);
 
     private PreparedRound(NpgsqlDataSource source, long book, long id, long sender, long person) =>
-        (Rounds, Senders, Book, Id, Sender, Person) = (
+        (Rounds, Release, Dispatch, Senders, Book, Id, Sender, Person) = (
             new RoundStore(source, book),
+            new RoundRelease(source, book),
+            new RoundDispatch(source, book),
             new SenderStore(source, book),
             book,
             id,
@@ -38,6 +40,10 @@ internal sealed class PreparedRound
         );
 
     public RoundStore Rounds { get; }
+
+    public RoundRelease Release { get; }
+
+    public RoundDispatch Dispatch { get; }
 
     public SenderStore Senders { get; }
 
@@ -116,7 +122,7 @@ internal sealed class PreparedRound
             ))
             .ToList();
         if (
-            !await Rounds.ReleaseAsync(
+            !await Release.ReleaseAsync(
                 Id,
                 1,
                 [frozen],
@@ -136,7 +142,7 @@ internal sealed class PreparedRound
 
     /// <summary>Whether parcels still wait for their turn.</summary>
     public async Task<bool> IsUnderWayAsync(CancellationToken cancel) =>
-        (await Rounds.CountsAsync(Id, cancel)).Keys.Any(s => s is "released" or "sending" or "to-be-retried");
+        (await Dispatch.CountsAsync(Id, cancel)).Keys.Any(s => s is "released" or "sending" or "to-be-retried");
 
     private static async Task<long> TakeInAsync(NpgsqlDataSource source, long book, long person, int customers, CancellationToken cancel)
     {

@@ -71,6 +71,15 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <summary>The rounds and their parcels.</summary>
     public RoundStore Rounds => new(source, book.Id);
 
+    /// <summary>Rounds that are made of parcels of an earlier one.</summary>
+    public FollowingRounds Following => new(source, book.Id);
+
+    /// <summary>Releases rounds, makes them wait, and stops them.</summary>
+    public RoundRelease Release => new(source, book.Id);
+
+    /// <summary>What becomes of the parcels of rounds once they are released.</summary>
+    public RoundDispatch Dispatch => new(source, book.Id);
+
     /// <summary>What is made up again of a few customers of a round.</summary>
     public PreparingInPart InPart => new(source, book.Id);
 

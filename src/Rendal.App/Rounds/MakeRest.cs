@@ -16,7 +16,7 @@ public sealed class MakeRest(BookStores stores, TimeProvider clock)
     {
         var round = await stores.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
         var intake = await TheLedger.OfAsync(stores, cancel);
-        var made = await stores.Rounds.MakeRestAsync(id, $"{round.Name}, the rest", intake.Id, round.Choice, stores.Person, cancel)
+        var made = await stores.Following.MakeRestAsync(id, $"{round.Name}, the rest", intake.Id, round.Choice, stores.Person, cancel)
             ?? throw ProblemException.Conflict("Nothing of this round is left: either all of it was let go, or it was never released.");
         await new PrepareRound(stores, clock).RunAsync(made, new ProgressMeter(), cancel);
         return made;

@@ -58,7 +58,7 @@ public sealed class ParcelContent
         var (round, parcel) = await stores.Rounds.ParcelAsync(id, cancel) ?? throw ProblemException.NotFound("This parcel");
         var content = await RoundContent.LoadAsync(stores, round, parcel.Customer, cancel);
         var rows = await stores.Ledger.RowsAsync(content.Intake.Id, parcel.Accounts.Select(a => a.Key), cancel);
-        var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await stores.Rounds.FrozenAsync(id, cancel);
+        var frozen = parcel.State is ParcelState.Prepared or ParcelState.Held ? null : await stores.Dispatch.FrozenAsync(id, cancel);
         var card = frozen?.Card ?? content.Card(parcel.Customer);
         var layout = frozen is not null
             ? await LayoutOfParcel.ReadyAsync(stores.Layouts, parcel.Layout, cancel)

@@ -113,7 +113,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         using var maker = await ParcelMaker.OfAsync(content, cancel);
         var frozen = Freeze(content, ready.Parcels, (await choosing).ByCustomer(), maker, cancel);
         if (
-            !await stores.Rounds.ReleaseAsync(
+            !await stores.Release.ReleaseAsync(
                 id,
                 content.Round.Revision,
                 frozen,

@@ -18,7 +18,7 @@ public sealed class RepeatParcel(BookStores stores, TimeProvider clock)
         {
             Customers = of.Accounts.Select(a => a.Key).Append(of.Customer).ToHashSet(StringComparer.Ordinal),
         };
-        var made = await stores.Rounds.MakeRepeatAsync(parcel, choice, stores.Person, cancel)
+        var made = await stores.Following.MakeRepeatAsync(parcel, choice, stores.Person, cancel)
             ?? throw ProblemException.Conflict(
                 "It is still on its way. It can be sent once more when it has gone out or come to its end."
             );

@@ -106,23 +106,27 @@ public sealed class BookStore(NpgsqlDataSource source)
 
     private static Book Read(NpgsqlDataReader reader) =>
         new(
-            reader.GetInt64(0),
-            Currency.Of(reader.GetString(2)),
-            reader.GetInt32(3),
-            reader.GetString(4),
+            reader.Int64("id"),
+            Currency.Of(reader.String("currency")),
+            reader.Int32("terms_days"),
+            reader.String("time_zone"),
             new StatementRules(
-                new AgeingRule(reader.GetFieldValue<int[]>(5), EnumText.Parse<AgeBy>(reader.GetString(9)), reader.GetBoolean(10)),
-                EnumText.Parse<StatementForm>(reader.GetString(11)),
-                reader.Text(12) is { } settlement ? EnumText.Parse<SettlementRule>(settlement) : null
+                new AgeingRule(
+                    reader.Value<int[]>("ageing_edges"),
+                    EnumText.Parse<AgeBy>(reader.String("age_by")),
+                    reader.Boolean("credits_by_date")
+                ),
+                EnumText.Parse<StatementForm>(reader.String("form")),
+                reader.Text("settlement") is { } settlement ? EnumText.Parse<SettlementRule>(settlement) : null
             )
             {
-                Reminders = StoreJson.Read<ReminderRules>(reader.GetString(13)),
+                Reminders = StoreJson.Read<ReminderRules>(reader.String("reminders")),
             },
             new Firm(
-                reader.GetString(1),
-                reader.GetFieldValue<string[]>(6),
-                reader.GetFieldValue<string[]>(7),
-                reader.GetFieldValue<string[]>(8)
+                reader.String("name"),
+                reader.Value<string[]>("address_lines"),
+                reader.Value<string[]>("contact_lines"),
+                reader.Value<string[]>("payment_lines")
             ),
             reader
                 .GetFieldValue<string[]>(14)

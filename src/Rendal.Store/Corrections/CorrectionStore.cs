@@ -37,7 +37,7 @@ public sealed class CorrectionStore(NpgsqlDataSource source, long book)
             await source
                 .Sql(
                     $"""
-                    select {Columns}, rc.row from row_correction rc
+                    select {Columns}, rc.row corrected_row from row_correction rc
                         join correction c on c.book_id = rc.book_id and c.id = rc.correction_id join person p on p.id = c.made_by
                     where rc.book_id = $1 and rc.intake_id = $2 and rc.row = any ($3) order by c.id
                     """,
@@ -45,7 +45,7 @@ public sealed class CorrectionStore(NpgsqlDataSource source, long book)
                     intake,
                     rows.ToArray()
                 )
-                .ListAsync(r => (Row: r.GetInt32(12), Of: Read(r)), cancel)
+                .ListAsync(r => (Row: r.Int32("corrected_row"), Of: Read(r)), cancel)
         ).ToLookup(c => c.Row, c => c.Of);
 
     /// <summary>The corrections that hold, without who made them.</summary>
@@ -196,16 +196,16 @@ public sealed class CorrectionStore(NpgsqlDataSource source, long book)
         new(
             new Correction
             {
-                Id = r.GetInt64(0),
-                Kind = KindOf(r.GetString(1)),
-                Column = r.GetString(2),
-                Of = r.GetString(3),
-                Was = r.GetString(4),
-                Becomes = r.GetString(5),
-                Reason = r.GetString(6),
+                Id = r.Int64("id"),
+                Kind = KindOf(r.String("kind")),
+                Column = r.String("column_heading"),
+                Of = r.String("concerns"),
+                Was = r.String("was"),
+                Becomes = r.String("becomes"),
+                Reason = r.String("reason"),
             },
-            new SourceRef(r.GetString(7), r.Text(8), r.GetInt32(9)),
-            r.GetString(10),
-            r.GetFieldValue<DateTimeOffset>(11)
+            new SourceRef(r.String("file_name"), r.Text("sheet"), r.Int32("row")),
+            r.String("name"),
+            r.Value<DateTimeOffset>("made_at")
         );
 }

@@ -51,7 +51,8 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
                 .Sql(
                     """
                     select key, on_hold, reachable, minimum_balance, head_office, groups, form, delivery,
-                        case when reachable is null then contacts end, case when reachable is null then postal_lines end
+                        case when reachable is null then contacts end contacts,
+                        case when reachable is null then postal_lines end postal_lines
                     from customer
                     where book_id = $1 and (on_hold or reachable is distinct from true or minimum_balance is not null or head_office <> ''
                         or groups <> 'branches' or form is not null)
@@ -66,22 +67,22 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
                 .ListAsync(
                     r =>
                         (
-                            Key: r.GetString(0),
+                            Key: r.String("key"),
                             Traits: new CustomerTraits(
-                                r.GetBoolean(1),
-                                r.Nullable<bool>(2)
+                                r.Boolean("on_hold"),
+                                r.Nullable<bool>("reachable")
                                     ?? new Customer
                                     {
                                         Key = "",
                                         Name = "",
-                                        Delivery = EnumText.Parse<Delivery>(r.GetString(7)),
-                                        Contacts = StoreJson.Read<Contact[]>(r.GetString(8)),
-                                        PostalLines = r.GetFieldValue<string[]>(9),
+                                        Delivery = EnumText.Parse<Delivery>(r.String("delivery")),
+                                        Contacts = StoreJson.Read<Contact[]>(r.String("contacts")),
+                                        PostalLines = r.Value<string[]>("postal_lines"),
                                     }.IsReachedBy(kind),
-                                r.Nullable<decimal>(3),
-                                r.GetString(4),
-                                EnumText.Parse<GroupStatements>(r.GetString(5)),
-                                r.Text(6) is { } form ? EnumText.Parse<StatementForm>(form) : null
+                                r.Nullable<decimal>("minimum_balance"),
+                                r.String("head_office"),
+                                EnumText.Parse<GroupStatements>(r.String("groups")),
+                                r.Text("form") is { } form ? EnumText.Parse<StatementForm>(form) : null
                             )
                         ),
                     cancel
@@ -211,11 +212,11 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
             .ListAsync(
                 r => new Customer
                 {
-                    Key = r.GetString(0),
+                    Key = r.String("key"),
                     Name = "",
-                    Contacts = StoreJson.Read<Contact[]>(r.GetString(1)),
-                    Delivery = EnumText.Parse<Delivery>(r.GetString(2)),
-                    PostalLines = r.GetFieldValue<string[]>(3),
+                    Contacts = StoreJson.Read<Contact[]>(r.String("contacts")),
+                    Delivery = EnumText.Parse<Delivery>(r.String("delivery")),
+                    PostalLines = r.Value<string[]>("postal_lines"),
                 },
                 cancel
             );

@@ -48,7 +48,7 @@ public sealed class HistoryStore(NpgsqlDataSource source, long book)
             .Sql(
                 $"""
                 with found as materialized (select book_id, parcel_id from parcel_search where accounts @> array[$2])
-                select p.customer, r.id, r.name, (r.choice ->> 'asOf')::date, r.released_at, p.state, p.sums, p.reminder_level
+                select p.customer, r.id, r.name, (r.choice ->> 'asOf')::date as_of, r.released_at, p.state, p.sums, p.reminder_level
                 from found s
                     cross join lateral (
                         select p.round_id, p.customer, p.state, p.sums, p.reminder_level from parcel p where p.book_id = s.book_id
@@ -61,14 +61,14 @@ public sealed class HistoryStore(NpgsqlDataSource source, long book)
             )
             .ListAsync(
                 r => new ClaimRecord(
-                    r.GetString(0),
-                    r.GetInt64(1),
-                    r.GetString(2),
-                    r.GetFieldValue<DateOnly>(3),
-                    r.GetFieldValue<DateTimeOffset>(4),
-                    ParcelStates.Parse(r.GetString(5)),
-                    StoreJson.Read<List<ParcelSum>>(r.GetString(6)),
-                    r.Nullable<short>(7)
+                    r.String("customer"),
+                    r.Int64("id"),
+                    r.String("name"),
+                    r.Value<DateOnly>("as_of"),
+                    r.Value<DateTimeOffset>("released_at"),
+                    ParcelStates.Parse(r.String("state")),
+                    StoreJson.Read<List<ParcelSum>>(r.String("sums")),
+                    r.Nullable<short>("reminder_level")
                 ),
                 cancel
             );
@@ -93,12 +93,12 @@ public sealed class HistoryStore(NpgsqlDataSource source, long book)
             )
             .ListAsync(
                 r => new BalanceRecord(
-                    r.GetInt64(0),
-                    r.GetString(1),
-                    r.GetFieldValue<DateTimeOffset>(2),
-                    r.GetString(3),
-                    r.GetDecimal(4),
-                    r.GetInt32(5)
+                    r.Int64("id"),
+                    r.String("name"),
+                    r.Value<DateTimeOffset>("kept_at"),
+                    r.String("currency"),
+                    r.Decimal("balance"),
+                    r.Int32("items")
                 ),
                 cancel
             );

@@ -76,11 +76,11 @@ public sealed record LogSearch(string Text = "", string Outcome = "", DateOnly? 
 public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
     private const string Columns = """
-        select t.id, t.parcel_id, r.id, r.name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
-            coalesce(m.message_id, ''), coalesce(m.subject, a.name), coalesce(m.sender_address, ''),
-                coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]), t.recipients,
-                encode(coalesce(m.sha256, a.sha256), 'hex'), octet_length(coalesce(m.bytes, a.bytes)),
-            p.state = 'returned' and t.ending in ('accepted', 'unanswered'), r.repeat_of is not null, t.gave_up
+        select t.id, t.parcel_id, r.id round_id, r.name round_name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
+            coalesce(m.message_id, '') message_id, coalesce(m.subject, a.name) subject, coalesce(m.sender_address, '') sender_address,
+            coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]) recipients, t.recipients answers,
+            encode(coalesce(m.sha256, a.sha256), 'hex') sha256, octet_length(coalesce(m.bytes, a.bytes)) size,
+            p.state = 'returned' and t.ending in ('accepted', 'unanswered') came_back, r.repeat_of is not null is_repeat, t.gave_up
         """;
 
     private const string Tries = "from delivery_attempt t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id";
@@ -159,7 +159,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     {
         var found = await source
             .Sql("select bytes, sha256 from message where book_id = $1 and parcel_id = $2", book, parcel)
-            .ListAsync(r => Checked(r, 0, "message", parcel), cancel);
+            .ListAsync(r => Checked(r, "message", parcel), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -169,15 +169,15 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     {
         var found = await source
             .Sql("select bytes, sha256, name from letter where book_id = $1 and parcel_id = $2", book, parcel)
-            .ListAsync(r => (r.GetString(2), Checked(r, 0, "letter", parcel)), cancel);
+            .ListAsync(r => (r.String("name"), Checked(r, "letter", parcel)), cancel);
         return found.Count == 0 ? null : found[0];
     }
 
-    /// <summary>The stored copy in two columns, bytes and hash.</summary>
-    internal static byte[] Checked(NpgsqlDataReader r, int column, string what, long parcel)
+    /// <summary>The stored copy in the columns <c>bytes</c> and <c>sha256</c>.</summary>
+    internal static byte[] Checked(NpgsqlDataReader r, string what, long parcel)
     {
-        var bytes = r.GetFieldValue<byte[]>(column);
-        return SHA256.HashData(bytes).AsSpan().SequenceEqual(r.GetFieldValue<byte[]>(column + 1))
+        var bytes = r.Value<byte[]>("bytes");
+        return SHA256.HashData(bytes).AsSpan().SequenceEqual(r.Value<byte[]>("sha256"))
             ? bytes
             : throw new InvalidDataException($"The copy of the {what} of parcel {parcel} is not what was sent: its hash differs.");
     }
@@ -252,31 +252,31 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     private static NpgsqlParameter Day(DateOnly? day) =>
         new() { Value = (object?)day ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Date };
 
-    private static List<RecipientAnswer> Answers(NpgsqlDataReader r) => StoreJson.Read<List<RecipientAnswer>>(r.GetString(14));
+    private static List<RecipientAnswer> Answers(NpgsqlDataReader r) => StoreJson.Read<List<RecipientAnswer>>(r.String("answers"));
 
     private static DispatchEntry Read(NpgsqlDataReader r) =>
         new(
-            r.GetInt64(0),
-            r.GetInt64(1),
-            r.GetInt64(2),
-            r.GetString(3),
-            r.GetString(4),
-            r.GetString(5),
-            r.GetFieldValue<DateTimeOffset>(6),
-            r.Nullable<DateTimeOffset>(7),
-            r.Text(8),
-            Outcome.Told(r.GetString(9), Answers(r)),
-            r.GetString(10),
-            r.GetString(11),
-            r.GetString(12),
-            r.GetFieldValue<string[]>(13),
+            r.Int64("id"),
+            r.Int64("parcel_id"),
+            r.Int64("round_id"),
+            r.String("round_name"),
+            r.String("customer"),
+            r.String("name"),
+            r.Value<DateTimeOffset>("started_at"),
+            r.Nullable<DateTimeOffset>("ended_at"),
+            r.Text("ending"),
+            Outcome.Told(r.String("answer"), Answers(r)),
+            r.String("message_id"),
+            r.String("subject"),
+            r.String("sender_address"),
+            r.Value<string[]>("recipients"),
             Answers(r),
-            r.GetString(15),
-            r.GetInt32(16)
+            r.String("sha256"),
+            r.Int32("size")
         )
         {
-            GaveUp = r.GetBoolean(19),
-            IsRepeat = r.GetBoolean(18),
-            CameBack = !r.IsDBNull(17) && r.GetBoolean(17),
+            GaveUp = r.Boolean("gave_up"),
+            IsRepeat = r.Boolean("is_repeat"),
+            CameBack = r.Nullable<bool>("came_back") == true,
         };
 }

@@ -198,26 +198,26 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             )
             .ListAsync(
                 r => new ClaimedParcel(
-                    r.GetInt64(0),
-                    r.GetInt64(1),
-                    r.GetInt64(2),
-                    r.GetInt32(3),
-                    r.GetFieldValue<string[]>(4),
-                    r.GetString(5),
-                    r.GetString(6),
-                    StoreJson.Read<Customer>(r.GetString(7)),
-                    r.IsDBNull(10) ? null : r.GetFieldValue<byte[]>(10),
+                    r.Int64("book_id"),
+                    r.Int64("id"),
+                    r.Int64("round_id"),
+                    r.Int32("tries"),
+                    r.Value<string[]>("recipients"),
+                    r.String("subject"),
+                    r.String("body"),
+                    StoreJson.Read<Customer>(r.String("card")),
+                    r.IsNull("bytes") ? null : r.Value<byte[]>("bytes"),
                     SenderStore.Read(r, 18),
-                    r.IsDBNull(8) ? null : new LayoutRef(r.GetInt64(8), r.GetInt32(9)),
-                    EnumText.Parse<Channel>(r.GetString(11)),
-                    StoreJson.Read<Firm>(r.GetString(15)),
-                    StoreJson.Read<SentAs>(r.GetString(16))
+                    r.IsNull("layout_id") ? null : new LayoutRef(r.Int64("layout_id"), r.Int32("layout_version")),
+                    EnumText.Parse<Channel>(r.String("channel")),
+                    StoreJson.Read<Firm>(r.String("letterhead")),
+                    StoreJson.Read<SentAs>(r.String("sent_as"))
                 )
                 {
-                    Seal = r.IsDBNull(17) ? null : r.GetFieldValue<byte[]>(17),
-                    OnPaper = r.GetBoolean(12),
-                    Taken = r.GetFieldValue<string[]>(13),
-                    TimeZone = r.GetString(14),
+                    Seal = r.IsNull("seal") ? null : r.Value<byte[]>("seal"),
+                    OnPaper = r.Boolean("on_paper"),
+                    Taken = r.Value<string[]>("addresses"),
+                    TimeZone = r.String("time_zone"),
                 },
                 cancel
             );

@@ -122,7 +122,7 @@ public sealed class RoundEnds(NpgsqlDataSource source)
                 ToBeTold,
                 BeingTold
             )
-            .FirstAsync(r => new EndToTell(Read(r), r.GetInt64(6), r.GetString(7), r.GetString(8)), cancel);
+            .FirstAsync(r => new EndToTell(Read(r), r.Int64("sender_id"), r.String("address"), r.String("time_zone")), cancel);
 
     /// <summary>Writes down what became of the message about an end.</summary>
     public Task ToldAsync(RoundEnd end, string words, CancellationToken cancel) =>
@@ -170,11 +170,11 @@ public sealed class RoundEnds(NpgsqlDataSource source)
 
     private static RoundEnd Read(NpgsqlDataReader r) =>
         new(
-            r.GetInt64(0),
-            r.GetInt64(1),
-            r.GetInt64(2),
-            r.GetString(3),
-            r.GetFieldValue<DateTimeOffset>(4),
-            StoreJson.Read<Dictionary<string, int>>(r.GetString(5))
+            r.Int64("book_id"),
+            r.Int64("id"),
+            r.Int64("round_id"),
+            r.String("name"),
+            r.Value<DateTimeOffset>("ended_at"),
+            StoreJson.Read<Dictionary<string, int>>(r.String("counts"))
         );
 }

@@ -325,13 +325,13 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             )
             .ListAsync(
                 r => new Finding(
-                    r.GetString(0),
-                    (Severity)r.GetInt16(1),
-                    new SourceRef(r.GetString(2), r.Text(8), r.GetInt32(3)),
-                    r.Text(4),
-                    r.Text(5),
-                    r.GetString(6),
-                    r.GetString(7)
+                    r.String("code"),
+                    (Severity)r.Int16("severity"),
+                    new SourceRef(r.String("name"), r.Text("sheet"), r.Int32("row")),
+                    r.Text("column_heading"),
+                    r.Text("customer"),
+                    r.String("message"),
+                    r.String("remedy")
                 ),
                 cancel
             );
@@ -535,19 +535,19 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
 
     private static IntakeRecord Read(NpgsqlDataReader r) =>
         new(
-            r.GetInt64(0),
-            r.GetInt64(1),
-            r.GetString(2),
-            r.GetString(3),
-            StoreJson.Read<ReadingChange>(r.GetString(4)),
-            r.GetFieldValue<DateTimeOffset>(5),
-            r.Nullable<DateTimeOffset>(6),
-            r.GetInt32(7),
-            r.GetInt32(8),
-            r.GetBoolean(9),
-            r.GetString(10) == IntakeKind.Ledger.Name() ? IntakeKind.Ledger : IntakeKind.Customers,
-            r.Text(11),
-            r.GetInt32(12),
-            r.GetBoolean(13)
+            r.Int64("id"),
+            r.Int64("file_id"),
+            r.String("name"),
+            r.String("state"),
+            StoreJson.Read<ReadingChange>(r.String("change")),
+            r.Value<DateTimeOffset>("made_at"),
+            r.Nullable<DateTimeOffset>("kept_at"),
+            r.Int32("rows_read"),
+            r.Int32("rows_kept"),
+            r.Boolean("outstanding"),
+            r.String("kind") == IntakeKind.Ledger.Name() ? IntakeKind.Ledger : IntakeKind.Customers,
+            r.Text("sheet"),
+            r.Int32("rows_left_out"),
+            r.Boolean("carries_down")
         );
 }

@@ -26,10 +26,10 @@ public sealed class HoldStore(NpgsqlDataSource source, long book)
             )
             .ListAsync(
                 r => new HeldItem(
-                    r.GetString(0),
-                    new ItemHold(r.GetString(1), r.GetString(2), r.Nullable<DateOnly>(3)),
-                    r.GetString(4),
-                    r.GetFieldValue<DateTimeOffset>(5)
+                    r.String("customer"),
+                    new ItemHold(r.String("item"), r.String("note"), r.Nullable<DateOnly>("until")),
+                    r.String("name"),
+                    r.Value<DateTimeOffset>("made_at")
                 ),
                 cancel
             );

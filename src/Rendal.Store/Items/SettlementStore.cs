@@ -31,10 +31,13 @@ public sealed class SettlementStore(NpgsqlDataSource source, long book)
             )
             .ListAsync(
                 r => new KeptSettlement(
-                    r.GetInt64(0),
-                    new CustomerSettlement(r.GetString(1), new SettledByHand(r.GetString(2), r.Text(3), r.Nullable<decimal>(4))),
-                    r.GetString(5),
-                    r.GetFieldValue<DateTimeOffset>(6)
+                    r.Int64("id"),
+                    new CustomerSettlement(
+                        r.String("customer"),
+                        new SettledByHand(r.String("credit"), r.Text("charge"), r.Nullable<decimal>("amount"))
+                    ),
+                    r.String("name"),
+                    r.Value<DateTimeOffset>("made_at")
                 ),
                 cancel
             );

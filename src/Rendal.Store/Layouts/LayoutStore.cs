@@ -22,12 +22,12 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
     private readonly TemplateAssignmentTable uses = new(source, book, "layout");
 
     private const string Select = """
-        select v.layout_id, v.version, v.layout, p.name, v.made_at
+        select v.layout_id, v.version, v.layout, p.name made_by, v.made_at
         from layout_version v join person p on p.id = v.made_by
         """;
 
     private const string SelectHead = """
-        select v.layout_id, v.version, v.layout ->> 'name', p.name, v.made_at
+        select v.layout_id, v.version, v.layout ->> 'name' layout_name, p.name made_by, v.made_at
         from layout_version v join person p on p.id = v.made_by
         """;
 
@@ -173,13 +173,18 @@ public sealed class LayoutStore(NpgsqlDataSource source, long book)
     }
 
     private static LayoutHead ReadHead(NpgsqlDataReader r) =>
-        new(new LayoutRef(r.GetInt64(0), r.GetInt32(1)), r.GetString(2), r.GetString(3), r.GetFieldValue<DateTimeOffset>(4));
+        new(
+            new LayoutRef(r.Int64("layout_id"), r.Int32("version")),
+            r.String("layout_name"),
+            r.String("made_by"),
+            r.Value<DateTimeOffset>("made_at")
+        );
 
     private static StoredLayout Read(NpgsqlDataReader r) =>
         new(
-            new LayoutRef(r.GetInt64(0), r.GetInt32(1)),
-            StoreJson.Read<Layout>(r.GetString(2)),
-            r.GetString(3),
-            r.GetFieldValue<DateTimeOffset>(4)
+            new LayoutRef(r.Int64("layout_id"), r.Int32("version")),
+            StoreJson.Read<Layout>(r.String("layout")),
+            r.String("made_by"),
+            r.Value<DateTimeOffset>("made_at")
         );
 }

@@ -129,10 +129,10 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
             )
             .ListAsync(
                 r => new RowSetAside(
-                    r.Text(1),
-                    r.Text(2) is { } code ? Currency.Of(code) : null,
-                    r.GetDecimal(3),
-                    new SourceRef(r.GetString(4), r.Text(5), r.GetInt32(0))
+                    r.Text("customer"),
+                    r.Text("currency") is { } code ? Currency.Of(code) : null,
+                    r.Decimal("amount"),
+                    new SourceRef(r.String("name"), r.Text("sheet"), r.Int32("row"))
                 ),
                 cancel
             );
@@ -152,21 +152,21 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
     private static LedgerRow Read(NpgsqlDataReader r, Origin origin) =>
         new()
         {
-            Customer = r.GetString(1),
-            CustomerName = r.GetString(2),
-            Kind = (ItemKind)r.GetInt16(3),
-            Number = r.GetString(4),
-            Date = r.Nullable<DateOnly>(5),
-            Due = r.GetFieldValue<DateOnly>(6),
-            Currency = Currency.Of(r.GetString(7)),
-            Original = r.GetDecimal(8),
-            Open = r.GetDecimal(9),
-            Reference = r.GetString(10),
-            Held = r.GetString(11),
-            Unit = r.GetString(12),
-            Email = r.GetString(13),
-            Extra = new ExtraColumns(origin.ExtraHeadings, r.GetFieldValue<string[]>(14)),
-            Source = new SourceRef(origin.File, origin.Sheet, r.GetInt32(0)),
+            Customer = r.String("customer"),
+            CustomerName = r.String("customer_name"),
+            Kind = (ItemKind)r.Int16("kind"),
+            Number = r.String("number"),
+            Date = r.Nullable<DateOnly>("date"),
+            Due = r.Value<DateOnly>("due"),
+            Currency = Currency.Of(r.String("currency")),
+            Original = r.Decimal("original"),
+            Open = r.Decimal("open"),
+            Reference = r.String("reference"),
+            Held = r.String("held"),
+            Unit = r.String("unit"),
+            Email = r.String("email"),
+            Extra = new ExtraColumns(origin.ExtraHeadings, r.Value<string[]>("extra")),
+            Source = new SourceRef(origin.File, origin.Sheet, r.Int32("row")),
         };
 
     private sealed record Origin(string File, string? Sheet, string[] ExtraHeadings);

@@ -138,11 +138,14 @@ public sealed class BookPeople(NpgsqlDataSource source, long book)
     public Task<List<Invitation>> InvitationsAsync(CancellationToken cancel) =>
         source
             .Sql(
-                "select i.id, i.name, p.name, i.good_until from invitation i join person p on p.id = i.made_by where "
+                "select i.id, i.name, p.name made_by, i.good_until from invitation i join person p on p.id = i.made_by where "
                     + "i.book_id = $1 order by i.made_at desc, i.id desc",
                 book
             )
-            .ListAsync(r => new Invitation(r.GetInt64(0), r.GetString(1), r.GetString(2), r.GetFieldValue<DateTimeOffset>(3)), cancel);
+            .ListAsync(
+                r => new Invitation(r.Int64("id"), r.String("name"), r.String("made_by"), r.Value<DateTimeOffset>("good_until")),
+                cancel
+            );
 
     /// <summary>Takes an invitation back. False where it is not there, or was followed.</summary>
     public async Task<bool> WithdrawAsync(long invitation, CancellationToken cancel) =>

@@ -245,5 +245,6 @@ public sealed class PersonStore(NpgsqlDataSource source)
             )
             .FirstAsync(Read, cancel);
 
-    private static Person Read(NpgsqlDataReader r) => new(r.GetInt64(0), r.GetString(1), r.GetString(2), r.GetBoolean(3));
+    private static Person Read(NpgsqlDataReader r) =>
+        new(r.Int64("id"), r.String("name"), r.String("password_hash"), r.Boolean("administers"));
 }

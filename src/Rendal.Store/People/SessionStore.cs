@@ -87,7 +87,12 @@ public sealed class SessionStore(NpgsqlDataSource source)
                 now.ToUniversalTime()
             )
             .ListAsync(
-                r => new Session(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateTimeOffset>(2), r.GetFieldValue<DateTimeOffset>(3)),
+                r => new Session(
+                    r.Int64("id"),
+                    r.String("browser"),
+                    r.Value<DateTimeOffset>("began_at"),
+                    r.Value<DateTimeOffset>("used_at")
+                ),
                 cancel
             );
 

@@ -45,7 +45,7 @@ public sealed class ReplyMailboxStore(NpgsqlDataSource source)
 {
     private const string Columns =
         "book_id, sender_id, host, port, security, user_name, password, validity, last_uid, looked_at, taken, trouble, "
-        + "(select time_zone from book b where b.id = book_id)";
+        + "(select time_zone from book b where b.id = book_id) time_zone";
 
     /// <summary>The mailbox of a sender; null where it has none.</summary>
     public Task<ReplyMailboxRecord?> FindAsync(long book, long sender, CancellationToken cancel) =>
@@ -139,20 +139,20 @@ public sealed class ReplyMailboxStore(NpgsqlDataSource source)
 
     private static ReplyMailboxRecord Read(NpgsqlDataReader r) =>
         new(
-            r.GetInt64(0),
-            r.GetInt64(1),
-            r.GetString(2),
-            r.GetInt32(3),
-            r.GetString(4),
-            r.GetString(5),
-            r.IsDBNull(6) ? null : r.GetFieldValue<byte[]>(6)
+            r.Int64("book_id"),
+            r.Int64("sender_id"),
+            r.String("host"),
+            r.Int32("port"),
+            r.String("security"),
+            r.String("user_name"),
+            r.IsNull("password") ? null : r.Value<byte[]>("password")
         )
         {
-            Validity = r.Nullable<long>(7),
-            LastUid = r.GetInt64(8),
-            LookedAt = r.Nullable<DateTimeOffset>(9),
-            Taken = r.GetInt32(10),
-            Trouble = r.GetString(11),
-            TimeZone = r.GetString(12),
+            Validity = r.Nullable<long>("validity"),
+            LastUid = r.Int64("last_uid"),
+            LookedAt = r.Nullable<DateTimeOffset>("looked_at"),
+            Taken = r.Int32("taken"),
+            Trouble = r.String("trouble"),
+            TimeZone = r.String("time_zone"),
         };
 }

@@ -130,7 +130,8 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
         source
             .Sql(
                 """
-                select m.id, m.written_at, p.customer, p.name, r.id, r.name, m.recipients, m.reason from returned_mail m
+                select m.id, m.written_at, p.customer, p.name, r.id round_id, r.name round_name, m.recipients, m.reason
+                from returned_mail m
                 join parcel p on p.book_id = m.book_id and p.id = m.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id
                 where m.book_id = $1 and m.kind = 'unclear' and not exists (select from returned_decision d where d.book_id = m.book_id
                     and d.returned_id = m.id)
@@ -140,14 +141,14 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
             )
             .ListAsync(
                 r => new UnclearReturned(
-                    r.GetInt64(0),
-                    r.GetFieldValue<DateTimeOffset>(1),
-                    r.GetString(2),
-                    r.GetString(3),
-                    r.GetInt64(4),
-                    r.GetString(5),
-                    r.GetFieldValue<string[]>(6),
-                    r.GetString(7)
+                    r.Int64("id"),
+                    r.Value<DateTimeOffset>("written_at"),
+                    r.String("customer"),
+                    r.String("name"),
+                    r.Int64("round_id"),
+                    r.String("round_name"),
+                    r.Value<string[]>("recipients"),
+                    r.String("reason")
                 ),
                 cancel
             );
@@ -168,7 +169,7 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
                     select book_id, id, $3, $4, $5 from returned_mail where book_id = $1 and id = $2 and kind = 'unclear'
                         and parcel_id is not null on conflict do nothing returning returned_id
                 )
-                select m.parcel_id, m.recipients, p.recipients, m.written_at, m.reason from decision d
+                select m.parcel_id, m.recipients, p.recipients sent_to, m.written_at, m.reason from decision d
                 join returned_mail m on m.book_id = $1 and m.id = d.returned_id join parcel p on p.book_id = m.book_id
                     and p.id = m.parcel_id
                 """,
@@ -181,11 +182,11 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
             .ListAsync(
                 r =>
                     (
-                        Parcel: r.GetInt64(0),
-                        Named: r.GetFieldValue<string[]>(1),
-                        SentTo: r.GetFieldValue<string[]>(2),
-                        WrittenAt: r.GetFieldValue<DateTimeOffset>(3),
-                        Reason: r.GetString(4)
+                        Parcel: r.Int64("parcel_id"),
+                        Named: r.Value<string[]>("recipients"),
+                        SentTo: r.Value<string[]>("sent_to"),
+                        WrittenAt: r.Value<DateTimeOffset>("written_at"),
+                        Reason: r.String("reason")
                     ),
                 cancel
             );
@@ -223,9 +224,14 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
     public async Task<Dictionary<string, ReturnedAddress>> AddressesAsync(CancellationToken cancel) =>
         (
             await source
-                .Sql("select address, since, reason, returned_id is null from address_returned where book_id = $1", book)
+                .Sql("select address, since, reason, returned_id is null is_refused from address_returned where book_id = $1", book)
                 .ListAsync(
-                    r => new ReturnedAddress(r.GetString(0), r.GetFieldValue<DateTimeOffset>(1), r.GetString(2), r.GetBoolean(3)),
+                    r => new ReturnedAddress(
+                        r.String("address"),
+                        r.Value<DateTimeOffset>("since"),
+                        r.String("reason"),
+                        r.Boolean("is_refused")
+                    ),
                     cancel
                 )
         ).ToDictionary(a => a.Address, StringComparer.OrdinalIgnoreCase);
@@ -244,8 +250,9 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
         source
             .Sql(
                 """
-                select m.id, m.written_at, case d.is_failure when true then 'failed' when false then 'other' else m.kind end, m.recipients,
-                    m.reason, r.id, r.name from returned_mail m
+                select m.id, m.written_at, case d.is_failure when true then 'failed' when false then 'other' else m.kind end kind,
+                    m.recipients, m.reason, r.id round_id, r.name round_name
+                from returned_mail m
                 join parcel p on p.book_id = m.book_id and p.id = m.parcel_id join round r on r.book_id = p.book_id and r.id = p.round_id
                 left join returned_decision d on d.book_id = m.book_id and d.returned_id = m.id
                 where m.book_id = $1 and p.customer = $2 order by m.written_at desc, m.id desc limit 24
@@ -255,13 +262,13 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
             )
             .ListAsync(
                 r => new ReturnedLine(
-                    r.GetInt64(0),
-                    r.GetFieldValue<DateTimeOffset>(1),
-                    r.GetString(2),
-                    r.GetFieldValue<string[]>(3),
-                    r.GetString(4),
-                    r.GetInt64(5),
-                    r.GetString(6)
+                    r.Int64("id"),
+                    r.Value<DateTimeOffset>("written_at"),
+                    r.String("kind"),
+                    r.Value<string[]>("recipients"),
+                    r.String("reason"),
+                    r.Int64("round_id"),
+                    r.String("round_name")
                 ),
                 cancel
             );

@@ -94,10 +94,10 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
             .Sql("select currency, reason, customers, amount from round_item_left_out where book_id = $1 and round_id = $2", book, round)
             .ListAsync(
                 r => new LeftOutShare(
-                    Currency.Of(r.GetString(0)),
-                    EnumText.Parse<LeftOutReason>(r.GetString(1)),
-                    r.GetInt32(2),
-                    r.GetDecimal(3)
+                    Currency.Of(r.String("currency")),
+                    EnumText.Parse<LeftOutReason>(r.String("reason")),
+                    r.Int32("customers"),
+                    r.Decimal("amount")
                 ),
                 cancel
             );
@@ -171,12 +171,12 @@ public sealed class AccountSumStore(NpgsqlDataSource source, long book)
 
     private static AccountSum Read(NpgsqlDataReader r) =>
         new(
-            r.GetString(0),
-            Currency.Of(r.GetString(1)),
-            r.GetDecimal(2),
-            r.GetInt32(3),
-            r.GetInt32(4),
-            r.GetBoolean(5),
-            r.Nullable<short>(6) is { } level ? new ReminderStep(level, r.GetBoolean(7)) : null
+            r.String("customer"),
+            Currency.Of(r.String("currency")),
+            r.Decimal("total"),
+            r.Int32("oldest"),
+            r.Int32("rows"),
+            r.Boolean("empty"),
+            r.Nullable<short>("level") is { } level ? new ReminderStep(level, r.Boolean("due")) : null
         );
 }

@@ -13,7 +13,7 @@ public sealed record ParcelGroup(string Status, int Count);
 /// <param name="Parcels">The parcels of the part.</param>
 public sealed record ParcelPart(IReadOnlyList<ParcelGroup> Groups, IReadOnlyList<ParcelRecord> Parcels);
 
-/// <summary>A part of the proof: the parcels of one standing, or what is left out for one reason, in one currency.</summary>
+/// <summary>A part of the proof: the parcels of one status, or what is left out for one reason, in one currency.</summary>
 /// <param name="Currency">The currency.</param>
 /// <param name="Kind">A status, or <c>left-out:</c> and the reason.</param>
 /// <param name="Count">How many parcels, or lines of what is left out.</param>
@@ -66,7 +66,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
                 .ListAsync(r => (Round: r.GetInt64(0), Group: new ParcelGroup(r.GetString(1), r.GetInt32(2))), cancel)
         ).ToLookup(g => g.Round, g => g.Group);
 
-    /// <summary>A part of the parcels, and how many there are of each standing.</summary>
+    /// <summary>A part of the parcels, and how many there are of each status.</summary>
     /// <param name="round">The round.</param>
     /// <param name="find">A text in the code or name, case ignored; empty for all.</param>
     /// <param name="from">How many are passed over.</param>
@@ -96,7 +96,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
                 )} p.status = part.status order by p.position
                         offset greatest(0, $5 - part.before) limit $6 - greatest(0, part.before - $5)) at
                     where part.before < $5 + $6 and part.before + part.n > $5)
-                select {ParcelTable.Columns}, part.status, part.n::int
+                select {ParcelTable.Columns}, part.status group_status, part.n::int group_count
                 from part left join page on page.rank = part.rank
                     left join lateral (select * from parcel where book_id = $1 and id = page.id offset 0) p on true
                 order by part.rank, page.position
@@ -106,8 +106,8 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
             .ListAsync(
                 r =>
                     (
-                        Parcel: r.IsDBNull(0) ? null : ParcelTable.Read(r),
-                        Group: new ParcelGroup(r.GetString(ParcelTable.ColumnCount), r.GetInt32(ParcelTable.ColumnCount + 1))
+                        Parcel: r.IsNull("id") ? null : ParcelTable.Read(r),
+                        Group: new ParcelGroup(r.String("group_status"), r.Int32("group_count"))
                     ),
                 cancel
             );
@@ -164,7 +164,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
         source
             .Sql(
                 """
-                select l.customer, coalesce(c.name, l.customer, ''), l.currency, l.reason, l.amount, l.items
+                select l.customer, coalesce(c.name, l.customer, '') name, l.currency, l.reason, l.amount, l.items
                 from (select * from left_out where book_id = $1 and round_id = $2 order by position offset $3 limit $4) l
                 left join customer c on c.book_id = l.book_id and c.key = l.customer order by l.position
                 """,
@@ -174,7 +174,14 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
                 most
             )
             .ListAsync(
-                r => new LeftOutRecord(r.Text(0), r.GetString(1), r.Text(2), r.GetString(3), r.GetDecimal(4), r.GetInt32(5)),
+                r => new LeftOutRecord(
+                    r.Text("customer"),
+                    r.String("name"),
+                    r.Text("currency"),
+                    r.String("reason"),
+                    r.Decimal("amount"),
+                    r.Int32("items")
+                ),
                 cancel
             );
 
@@ -187,7 +194,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
         source
             .Sql(
                 $"""
-                select currency, status, count(*)::int, sum(total), sum(abs(total)) from (
+                select currency, status, count(*)::int parcels, sum(total) total, sum(abs(total)) size from (
                     select p.sum_currency currency, p.status, p.sum_total total from parcel p where p.book_id = $1 and p.round_id = $2
                         and p.sum_currency is not null
                     union all
@@ -202,7 +209,13 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
                 round
             )
             .ListAsync(
-                r => new ProofPart(Currency.Of(r.GetString(0)), r.GetString(1), r.GetInt32(2), r.GetDecimal(3), r.GetDecimal(4)),
+                r => new ProofPart(
+                    Currency.Of(r.String("currency")),
+                    r.String("status"),
+                    r.Int32("parcels"),
+                    r.Decimal("total"),
+                    r.Decimal("size")
+                ),
                 cancel
             );
 

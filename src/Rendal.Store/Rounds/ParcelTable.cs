@@ -15,7 +15,7 @@ internal static class ParcelTable
     // Not let go, or not any more, and not taken over into another round.
     public const string IsLeft = $"p.status in ('prepared', 'needs-you', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
 
-    // The same as ParcelStanding, for who counts them; the column standing is reckoned in the same way.
+    // The same as ParcelStatus, for who counts them; the column status is reckoned in the same way.
     public const string IsReady = "p.state = 'prepared' and p.problem = ''";
 
     public const string Columns = $"""
@@ -26,14 +26,12 @@ internal static class ParcelTable
             and d.returned_id = m.id and d.is_failure)) order by m.id desc limit 1) end,
             case when p.state <> 'prepared' then (select t.answer from delivery_attempt t where t.book_id = p.book_id
                 and t.parcel_id = p.id
-                order by t.id desc limit 1) end, ''),
-        {CanBeRetried}, {IsLeft},
+                order by t.id desc limit 1) end, '') answer,
+        {CanBeRetried} can_be_retried, {IsLeft} is_left,
         case when p.state not in ('prepared', 'returned') then (select t.recipients from delivery_attempt t where t.book_id = p.book_id
-            and t.parcel_id = p.id order by t.id desc limit 1) end,
+            and t.parcel_id = p.id order by t.id desc limit 1) end answers,
         p.seal, p.changed
         """;
-
-    public const int ColumnCount = 19;
 
     // Between the positions of two that follow each other, so that there is room for one in between.
     public const int Spacing = 1_024;
@@ -99,7 +97,7 @@ internal static class ParcelTable
     }
 
     /// <summary>
-    /// The names and customers of the first parcels between two positions, in their order, by the index that has them by standing and
+    /// The names and customers of the first parcels between two positions, in their order, by the index that has them by status and
     /// position.
     /// </summary>
     public static Task<List<(int Position, (string Name, string Customer) Parcel)>> BetweenAsync(
@@ -162,28 +160,30 @@ internal static class ParcelTable
 
     public static ParcelRecord Read(NpgsqlDataReader r) =>
         new(
-            r.GetInt64(0),
-            r.GetString(1),
-            r.GetString(2),
-            StoreJson.Read<List<ParcelAccount>>(r.GetString(8)),
-            ParcelStates.Parse(r.GetString(3)),
-            r.GetFieldValue<string[]>(4),
-            r.GetString(5),
-            StoreJson.Read<List<ParcelSum>>(r.GetString(6)),
-            r.GetInt32(7),
-            r.IsDBNull(16) ? r.GetString(13) : Outcome.Told(r.GetString(13), StoreJson.Read<List<RecipientAnswer>>(r.GetString(16)))
+            r.Int64("id"),
+            r.String("customer"),
+            r.String("name"),
+            StoreJson.Read<List<ParcelAccount>>(r.String("accounts")),
+            ParcelStates.Parse(r.String("state")),
+            r.Value<string[]>("recipients"),
+            r.String("problem"),
+            StoreJson.Read<List<ParcelSum>>(r.String("sums")),
+            r.Int32("items"),
+            r.IsNull("answers")
+                ? r.String("answer")
+                : Outcome.Told(r.String("answer"), StoreJson.Read<List<RecipientAnswer>>(r.String("answers")))
         )
         {
-            ReminderLevel = r.Nullable<short>(9),
-            OnPaper = r.GetBoolean(12),
-            CanBeRetried = r.GetBoolean(14),
-            IsLeft = r.GetBoolean(15),
-            Seal = SealAt(r, 17),
-            Changed = [.. r.GetFieldValue<string[]>(18).Select(EnumText.Parse<SealPart>)],
-            Layout = r.Nullable<long>(10) is { } layout ? new LayoutRef(layout, r.GetInt32(11)) : null,
+            ReminderLevel = r.Nullable<short>("reminder_level"),
+            OnPaper = r.Boolean("on_paper"),
+            CanBeRetried = r.Boolean("can_be_retried"),
+            IsLeft = r.Boolean("is_left"),
+            Seal = SealIn(r, "seal"),
+            Changed = [.. r.Value<string[]>("changed").Select(EnumText.Parse<SealPart>)],
+            Layout = r.Nullable<long>("layout_id") is { } layout ? new LayoutRef(layout, r.Int32("layout_version")) : null,
         };
 
     /// <summary>A seal in a column; null where there is none.</summary>
-    public static ParcelSeal? SealAt(NpgsqlDataReader r, int column) =>
-        r.IsDBNull(column) ? null : ParcelSeal.Of(r.GetFieldValue<byte[]>(column));
+    public static ParcelSeal? SealIn(NpgsqlDataReader r, string column) =>
+        r.IsNull(column) ? null : ParcelSeal.Of(r.Value<byte[]>(column));
 }

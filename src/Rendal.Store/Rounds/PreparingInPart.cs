@@ -155,7 +155,7 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
         var ofItems = Enum.GetValues<LeftOutReason>().Where(r => r.IsOfItem()).Select(r => r.Code()).ToArray();
         var before = await connection
             .Sql(
-                "select currency, reason, count(*)::int, sum(amount) from left_out where book_id = $1 and round_id = $2 and "
+                "select currency, reason, count(*)::int customers, sum(amount) amount from left_out where book_id = $1 and round_id = $2 and "
                     + "customer = any ($3) and reason = any ($4) group by 1, 2",
                 book,
                 id,
@@ -164,10 +164,10 @@ public sealed class PreparingInPart(NpgsqlDataSource source, long book)
             )
             .ListAsync(
                 r => new LeftOutShare(
-                    Currency.Of(r.GetString(0)),
-                    EnumText.Parse<LeftOutReason>(r.GetString(1)),
-                    -r.GetInt32(2),
-                    -r.GetDecimal(3)
+                    Currency.Of(r.String("currency")),
+                    EnumText.Parse<LeftOutReason>(r.String("reason")),
+                    -r.Int32("customers"),
+                    -r.Decimal("amount")
                 ),
                 cancel
             );

@@ -37,11 +37,11 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
             )
             .FirstAsync(
                 r => new RoundSettings(
-                    r.GetString(0),
-                    StoreJson.Read<Choice>(r.GetString(1)),
-                    r.GetInt64(2),
-                    r.GetInt64(3),
-                    r.Nullable<long>(4)
+                    r.String("name"),
+                    StoreJson.Read<Choice>(r.String("choice")),
+                    r.Int64("wording_id"),
+                    r.Int64("sender_id"),
+                    r.Nullable<long>("picked_layout")
                 ),
                 cancel
             );
@@ -60,7 +60,7 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
                 seen
             )
             .ListAsync(
-                r => (Change: Read(r), Before: StoreJson.Read<RoundSettings>(r.GetString(5)), IsOwn: r.GetInt64(6) == person),
+                r => (Change: Read(r), Before: StoreJson.Read<RoundSettings>(r.String("settings")), IsOwn: r.Int64("person_id") == person),
                 cancel
             );
         var merged = SettingsMerge.Of(since.Count > 0 ? since[0].Before : now, now, wanted);
@@ -150,5 +150,5 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
             .RunAsync(cancel);
 
     private static RoundChange Read(NpgsqlDataReader r) =>
-        new(r.GetInt64(0), r.GetString(1), r.GetFieldValue<DateTimeOffset>(2), r.GetString(3), r.GetString(4));
+        new(r.Int64("revision"), r.String("name"), r.Value<DateTimeOffset>("changed_at"), r.String("about"), r.String("subject"));
 }

@@ -102,5 +102,5 @@ public sealed class WordingStore(NpgsqlDataSource source, long book)
             : null;
 
     private static StoredWording Read(NpgsqlDataReader r) =>
-        new(r.GetInt64(0), r.GetInt64(1), new Wording(r.GetString(2), r.GetString(3), r.GetString(4), r.GetString(5)));
+        new(r.Int64("id"), r.Int64("version"), new Wording(r.String("name"), r.String("language"), r.String("subject"), r.String("body")));
 }

@@ -109,12 +109,12 @@ internal static class ParcelEndpoints
         TimeProvider clock,
         CancellationToken cancel
     ) =>
-        await scope.Rounds.DecideUnsureAsync(parcel, request.Went, scope.Person, clock.GetUtcNow(), cancel)
+        await scope.Dispatch.DecideUnsureAsync(parcel, request.Went, scope.Person, clock.GetUtcNow(), cancel)
             ? TypedResults.NoContent()
             : throw ProblemException.Conflict("This parcel is not unsure.");
 
     private static async Task<NoContent> RetryAsync(long parcel, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await scope.Rounds.RetryAsync(parcel, scope.Person, clock.GetUtcNow(), cancel)
+        await scope.Dispatch.RetryAsync(parcel, scope.Person, clock.GetUtcNow(), cancel)
             ? TypedResults.NoContent()
             : throw ProblemException.Conflict(
                 "This parcel is not one whose message could not be made, or it goes with another round now."

@@ -309,12 +309,12 @@ internal static class RoundEndpoints
 
     private static async Task<NoContent> PauseAsync(long id, PauseRequest request, BookScope scope, CancellationToken cancel)
     {
-        await scope.Rounds.PauseAsync(id, request.Paused, cancel);
+        await scope.Release.PauseAsync(id, request.Paused, cancel);
         return TypedResults.NoContent();
     }
 
     private static async Task<CountedAsSent> ExportedWentAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        new(await scope.Rounds.ExportedWentAsync(id, scope.Person, clock.GetUtcNow(), cancel));
+        new(await scope.Dispatch.ExportedWentAsync(id, scope.Person, clock.GetUtcNow(), cancel));
 
     /// <summary>The messages of a round that leave as files, as .eml in a ZIP.</summary>
     private static async Task<FileStreamHttpResult> ZipAsync(long id, BookScope scope, CancellationToken cancel) =>
@@ -323,7 +323,7 @@ internal static class RoundEndpoints
             scope,
             "application/zip",
             "zip",
-            file => MessageFiles.WriteZipAsync(file, Named(scope.Rounds.ExportedAsync(id, cancel)), cancel),
+            file => MessageFiles.WriteZipAsync(file, Named(scope.Dispatch.ExportedAsync(id, cancel)), cancel),
             cancel
         );
 
@@ -335,7 +335,12 @@ internal static class RoundEndpoints
             "application/mbox",
             "mbox",
             file =>
-                MessageFiles.WriteMboxAsync(file, scope.Rounds.ExportedAsync(id, cancel).Select(m => m.Bytes), clock.GetUtcNow(), cancel),
+                MessageFiles.WriteMboxAsync(
+                    file,
+                    scope.Dispatch.ExportedAsync(id, cancel).Select(m => m.Bytes),
+                    clock.GetUtcNow(),
+                    cancel
+                ),
             cancel
         );
 
@@ -345,7 +350,7 @@ internal static class RoundEndpoints
     private static async Task<FileStreamHttpResult> PostAsync(long id, BookScope scope, CancellationToken cancel, bool bothSides = false)
     {
         var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
-        var letters = await scope.Rounds.LettersAsync(id, cancel);
+        var letters = await scope.Dispatch.LettersAsync(id, cancel);
         return letters.Count == 0
             ? throw ProblemException.Conflict("Nothing of this round was made up for the post yet.")
             : await FileOnTheWay.SendAsync(DocumentFile.PdfType, FileName.Safe($"{round.Name} post", ".pdf"), file =>
@@ -390,7 +395,7 @@ internal static class RoundEndpoints
 
     private static async Task<StoppedView> StopAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var (parcels, isTakenBack) = await scope.Rounds.StopAsync(id, scope.Person, clock.GetUtcNow(), cancel);
+        var (parcels, isTakenBack) = await scope.Release.StopAsync(id, scope.Person, clock.GetUtcNow(), cancel);
         return new StoppedView(parcels, isTakenBack);
     }
 
@@ -412,20 +417,20 @@ internal static class RoundEndpoints
         {
             var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
             var now = clock.GetUtcNow();
-            var counts = await scope.Rounds.CountsAsync(id, cancel);
+            var counts = await scope.Dispatch.CountsAsync(id, cancel);
             var left = new[] { ParcelState.Released, ParcelState.Sending, ParcelState.ToBeRetried }.Sum(s =>
                 (int)counts.GetValueOrDefault(s.Code())
             );
-            var leaves = left == 0 ? null : await scope.Rounds.NextLeavesAsync(id, cancel);
+            var leaves = left == 0 ? null : await scope.Dispatch.NextLeavesAsync(id, cancel);
             var view = new ProgressView(
                 counts,
                 round.Paused,
                 sender!.PausedFor(scope.Person),
                 sender.UnreachableFor(scope.Person),
-                left == 0 ? 0 : await scope.Rounds.PaceAsync(id, now, cancel),
+                left == 0 ? 0 : await scope.Dispatch.PaceAsync(id, now, cancel),
                 ForecastView.Of(await SendingForecast.OfAsync(sender, left, scope, clock, cancel)),
                 leaves > now ? leaves : null,
-                await scope.Rounds.LetterCountAsync(id, cancel)
+                await scope.Dispatch.LetterCountAsync(id, cancel)
             );
             if (last is null || !Same(view, last))
             {

@@ -132,7 +132,7 @@ internal sealed record LeftOutLine(string? Customer, string Name, string? Curren
         );
 }
 
-/// <summary>A part of the proof: the parcels of one standing, or what is left out for one reason.</summary>
+/// <summary>A part of the proof: the parcels of one status, or what is left out for one reason.</summary>
 /// <param name="Kind">A status, or <c>left-out:</c> and the reason.</param>
 /// <param name="Count">How many customers.</param>
 /// <param name="Amount">Their sum.</param>

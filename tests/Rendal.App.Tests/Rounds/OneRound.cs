@@ -169,7 +169,7 @@ internal sealed class OneRound : IDisposable
                     7 => DecideAsync(stores, customer, null),
                     8 => new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel),
                     9 => IdentityAsync(stores, to),
-                    _ => stores.Rounds.StopAsync(round, stores.Person, DateTimeOffset.UtcNow, Cancel),
+                    _ => stores.Release.StopAsync(round, stores.Person, DateTimeOffset.UtcNow, Cancel),
                 }
             );
         }

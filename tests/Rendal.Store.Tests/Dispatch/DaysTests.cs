@@ -22,7 +22,7 @@ public class DaysTests(Postgres postgres) : QueueTest(postgres)
         var parcel = Assert.Single(await Book.Rounds.ParcelsAsync(prepared.Round, Cancel));
         var frozen = TestBook.Frozen(parcel.Id, "AB01") with { Reminded = [new ItemReminded("item of AB01", 1)] };
         Assert.True(
-            await Book.Rounds.ReleaseAsync(
+            await Book.Release.ReleaseAsync(
                 prepared.Round,
                 1,
                 [

@@ -105,7 +105,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         var parcels = await Book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         var frozen = parcels.Select(p => TestBook.Frozen(p.Id, p.Customer) with { Numbers = [$"LH-{p.Customer}-7", "CN \"90\""] });
         Assert.True(
-            await Book.Rounds.ReleaseAsync(
+            await Book.Release.ReleaseAsync(
                 prepared.Round,
                 1,
                 [
@@ -144,7 +144,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
             }
         );
         Assert.True(
-            await Book.Rounds.ReleaseAsync(
+            await Book.Release.ReleaseAsync(
                 prepared.Round,
                 1,
                 [

@@ -71,7 +71,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
 
         var aside = (await Book.Rounds.ParcelsAsync(released.Round, Cancel)).Single(p => p.Customer == "AB01");
         Assert.Contains("twice", aside.Problem, StringComparison.Ordinal);
-        Assert.True(await Book.Rounds.RetryAsync(aside.Id, Book.Person, TestBook.Now, Cancel));
+        Assert.True(await Book.Dispatch.RetryAsync(aside.Id, Book.Person, TestBook.Now, Cancel));
         await DrainAsync();
         Assert.Equal((ParcelState.Sent, ParcelState.Sent), (await StateAsync("AB01"), await StateAsync("BE02")));
 
@@ -99,7 +99,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         var released = await Book.ReleasedAsync("AB01");
         await using var worker = await Queue.RegisterAsync(Cancel);
         var parcel = (await ClaimAsync(worker, TestBook.Now))!;
-        Assert.Equal((1, true), await Book.Rounds.StopAsync(released.Round, Book.Person, TestBook.Now, Cancel));
+        Assert.Equal((1, true), await Book.Release.StopAsync(released.Round, Book.Person, TestBook.Now, Cancel));
         Assert.Equal(ParcelState.Prepared, (await Book.StatesAsync(released.Round))["AB01"]);
         Assert.Null(await Queue.BeginAttemptAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
     }
@@ -110,7 +110,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         var released = await Book.ReleasedAsync("AB01");
         await using var worker = await Queue.RegisterAsync(Cancel);
         var before = (await ClaimAsync(worker, TestBook.Now))!;
-        await Book.Rounds.StopAsync(released.Round, Book.Person, TestBook.Now, Cancel);
+        await Book.Release.StopAsync(released.Round, Book.Person, TestBook.Now, Cancel);
 
         // Released again in other words, and claimed by the same worker while it makes the first message.
         await using (
@@ -168,7 +168,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         {
             Assert.Null(await ClaimAsync());
             Assert.True(
-                await Book.Rounds.DecideUnsureAsync(
+                await Book.Dispatch.DecideUnsureAsync(
                     (await Book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id,
                     went: false,
                     Book.Person,
@@ -280,7 +280,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         );
 
         async Task<long> CountAsync(string state) =>
-            (await new RoundStore(Source, Book.Id).CountsAsync(released.Round, Cancel)).GetValueOrDefault(state);
+            (await new RoundDispatch(Source, Book.Id).CountsAsync(released.Round, Cancel)).GetValueOrDefault(state);
     }
 
     [Fact]

@@ -39,7 +39,7 @@ public class RoundEndsTests(Postgres postgres) : QueueTest(postgres)
         foreach (var (by, told) in new[] { (Book.Person, 0), (colleague, 1) })
         {
             var released = await Book.ReleasedAsync("AB01", "BE02");
-            Assert.Equal((2, true), await Book.Rounds.StopAsync(released.Round, by, TestBook.Now, Cancel));
+            Assert.Equal((2, true), await Book.Release.StopAsync(released.Round, by, TestBook.Now, Cancel));
             await ends.NoteAsync(TestBook.Now, Cancel);
             var unseen = await ends.UnseenAsync(Book.Id, Book.Person, Cancel);
             Assert.Equal(told, unseen.Count);

@@ -27,9 +27,9 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
     public async Task A_paused_round_waits_and_goes_on()
     {
         var released = await Book.ReleasedAsync("AB01");
-        await Book.Rounds.PauseAsync(released.Round, true, Cancel);
+        await Book.Release.PauseAsync(released.Round, true, Cancel);
         Assert.Null(await ClaimAsync());
-        await Book.Rounds.PauseAsync(released.Round, false, Cancel);
+        await Book.Release.PauseAsync(released.Round, false, Cancel);
         await DrainAsync();
         Assert.Equal(ParcelState.Sent, (await Book.StatesAsync(released.Round))["AB01"]);
     }
@@ -133,14 +133,14 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
         var released = await Book.ReleasedAsync("AB01");
         await using var worker = await Queue.RegisterAsync(Cancel);
         var parcel = (await ClaimAsync(worker, TestBook.Now))!;
-        var rounds = new RoundStore(Source, Book.Id);
-        await rounds.PauseAsync(released.Round, true, Cancel);
+        var release = new RoundRelease(Source, Book.Id);
+        await release.PauseAsync(released.Round, true, Cancel);
         Assert.Null(await Queue.BeginAttemptAsync(parcel, worker.Number, Message(parcel), null, TestBook.Now));
         await Queue.GiveBackAsync(parcel, worker.Number, Cancel);
         Assert.Equal(ParcelState.Released, (await Book.StatesAsync(released.Round))["AB01"]);
         Assert.Null(await ClaimAsync(worker, TestBook.Now));
 
-        await rounds.PauseAsync(released.Round, false, Cancel);
+        await release.PauseAsync(released.Round, false, Cancel);
         var again = (await ClaimAsync(worker, TestBook.Now))!;
         Assert.Equal(1, again.Tries);
         await SendAsync(again, worker.Number, Accepted);

@@ -245,6 +245,7 @@ public class SchemaTests(Postgres postgres)
 
         await Postgres.RunAllAfterAsync(source, "0005_saved_choices.sql");
         var rounds = new RoundStore(source, 1);
+        var dispatch = new RoundDispatch(source, 1);
         var (old, forward) = (
             (await rounds.FindAsync(1, TestContext.Current.CancellationToken))!,
             (await rounds.FindAsync(2, TestContext.Current.CancellationToken))!
@@ -261,11 +262,11 @@ public class SchemaTests(Postgres postgres)
 
         // What had been released goes on with the letterhead and the sender that there were.
         var released = Assert.Single(await rounds.ParcelsAsync(2, TestContext.Current.CancellationToken));
-        var frozen = (await rounds.FrozenAsync(released.Id, TestContext.Current.CancellationToken))!;
+        var frozen = (await dispatch.FrozenAsync(released.Id, TestContext.Current.CancellationToken))!;
         Assert.Equal(("Tarnbrook Linen Hire", "accounts@tarnbrook.example"), (frozen.Letterhead.Name, frozen.SentAs.Address));
         Assert.Equal(["T-2"], await NumbersAsync(released.Id));
         Assert.Null(released.Seal);
-        Assert.Null(await rounds.FrozenAsync(1, TestContext.Current.CancellationToken));
+        Assert.Null(await dispatch.FrozenAsync(1, TestContext.Current.CancellationToken));
 
         async Task<string[]> NumbersAsync(long parcel)
         {

@@ -73,7 +73,7 @@ public class ReminderStoreTests(Postgres postgres)
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         FrozenParcel[] one = [Frozen(parcels[0], 1), Frozen(parcels[1] with { Id = parcels[1].Id + 1_000_000 }, 1)];
         Assert.False(
-            await book.Rounds.ReleaseAsync(
+            await book.Release.ReleaseAsync(
                 prepared.Round,
                 1,
                 [one],
@@ -95,7 +95,7 @@ public class ReminderStoreTests(Postgres postgres)
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         var levels = reminders.ToDictionary(r => r.Customer, r => r.Level);
         Assert.True(
-            await book.Rounds.ReleaseAsync(
+            await book.Release.ReleaseAsync(
                 prepared.Round,
                 1,
                 [

@@ -83,7 +83,7 @@ public class RoundStoreTests(Postgres postgres)
         var prepared = await book.PreparedAsync("AB01", "BE02");
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
         Assert.False(
-            await book.Rounds.ReleaseAsync(
+            await book.Release.ReleaseAsync(
                 prepared.Round,
                 1,
                 [
@@ -112,7 +112,7 @@ public class RoundStoreTests(Postgres postgres)
         var parcels = await book.Rounds.ParcelsAsync(prepared.Round, Cancel);
 
         var error = await Assert.ThrowsAsync<IOException>(() =>
-            book.Rounds.ReleaseAsync(
+            book.Release.ReleaseAsync(
                 prepared.Round,
                 1,
                 Breaking(),
@@ -171,7 +171,7 @@ public class RoundStoreTests(Postgres postgres)
         Assert.Equal(ParcelState.Released, (await book.StatesAsync(round.Id))["AB01"]);
         Assert.Equal(
             "Statement",
-            (await book.Rounds.FrozenAsync((await book.Rounds.ParcelsAsync(round.Id, Cancel))[0].Id, Cancel))!.Subject
+            (await book.Dispatch.FrozenAsync((await book.Rounds.ParcelsAsync(round.Id, Cancel))[0].Id, Cancel))!.Subject
         );
     }
 
@@ -303,7 +303,7 @@ public class RoundStoreTests(Postgres postgres)
     {
         var revision = (await book.Rounds.FindAsync(round, Cancel))!.Revision;
         var frozen = (await book.Rounds.ParcelsAsync(round, Cancel)).Select(p => TestBook.Frozen(p.Id, p.Customer));
-        return await book.Rounds.ReleaseAsync(
+        return await book.Release.ReleaseAsync(
             round,
             revision,
             [

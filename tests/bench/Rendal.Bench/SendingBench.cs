@@ -123,7 +123,7 @@ internal static class SendingBench
                 throw new TimeoutException($"After {Longest.TotalMinutes:0} minutes not all parcels are {state}.");
             }
 
-            var counts = await round.Rounds.CountsAsync(round.Id, CancellationToken.None);
+            var counts = await round.Dispatch.CountsAsync(round.Id, CancellationToken.None);
             if (counts.GetValueOrDefault(state) == parcels)
             {
                 return;
