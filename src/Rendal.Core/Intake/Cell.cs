@@ -10,11 +10,11 @@ namespace Rendal.Core.Intake;
 public readonly record struct Cell
 {
     // Text, a decimal, a DateOnly, a Code, an Error, or any of them Merged.
-    private readonly object? held;
+    private readonly object? content;
 
-    private Cell(object? value) => held = value;
+    private Cell(object? value) => content = value;
 
-    private object? Value => held is Merged merged ? merged.Value : held;
+    private object? Value => content is Merged merged ? merged.Value : content;
 
     /// <summary>A cell with nothing in it.</summary>
     public static Cell Empty => default;
@@ -32,15 +32,15 @@ public readonly record struct Cell
     public bool IsError => Value is Error;
 
     /// <summary>Whether it is the rest of a cell that spans rows: the value stands in a row above, and holds here too.</summary>
-    public bool IsMerged => held is Merged;
+    public bool IsMerged => content is Merged;
 
     /// <summary>Whether there is nothing to read: no value, or white space only.</summary>
-    public bool IsEmpty => held is null;
+    public bool IsEmpty => content is null;
 
     /// <summary>Whether it holds text, as each filled cell of a text file does.</summary>
     public bool IsText => Value is string;
 
-    /// <summary>How many characters of text are held; 0 for numbers and dates, which are as long as they are written.</summary>
+    /// <summary>How many characters of text are content; 0 for numbers and dates, which are as long as they are written.</summary>
     public int Length => Value is string text ? text.Length : (Value as Code)?.Shown.Length ?? 0;
 
     /// <summary>
@@ -103,7 +103,7 @@ public readonly record struct Cell
     public static Cell OfError(string shown) => new(new Error(shown));
 
     /// <summary>What this cell is in a row below that it spans too.</summary>
-    public Cell Below() => held is null or Merged ? this : new(new Merged(held));
+    public Cell Below() => content is null or Merged ? this : new(new Merged(content));
 
     /// <inheritdoc cref="Text"/>
     public override string ToString() => Text;

@@ -1,3 +1,4 @@
+using Rendal.Core.Intake.Columns;
 using Rendal.Core.Money;
 
 namespace Rendal.Core.Intake;
@@ -26,6 +27,12 @@ public sealed record ColumnReading(
     /// <summary>The heading exactly as it is written; empty where the column has none.</summary>
     public string Written { get; init; } = "";
 
+    /// <summary>How certain it is what the column is.</summary>
+    public Confidence Confidence { get; init; }
+
+    /// <summary>What else it could be, the likeliest first.</summary>
+    public IReadOnlyList<ColumnMeaning> Others { get; init; } = [];
+
     /// <summary>Whether a person said how credits are signed in this column, so that none of them is unclear.</summary>
     public bool SignsAreSet { get; init; }
 }
@@ -43,6 +50,9 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
 
     /// <summary>Why customers are carried down, or are not, in plain words; empty where the question does not come up.</summary>
     public string CarryReason { get; init; } = "";
+
+    /// <summary>Which of two columns is the amount, where that has to be asked; null where it is plain.</summary>
+    public AmountQuestion? Question { get; init; }
 
     /// <summary>Words for kinds that this file uses beside the known ones.</summary>
     public IReadOnlyDictionary<string, Ledger.ItemKind> Kinds { get; init; } = new Dictionary<string, Ledger.ItemKind>();
@@ -79,6 +89,14 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
         if (!Has(ColumnMeaning.Date) && !Has(ColumnMeaning.DueDate))
         {
             lacks.Add("No column has a date: say which one is the document date or the due date.");
+        }
+
+        if (Question is { } question)
+        {
+            lacks.Add(
+                $"“{Columns[question.Taken.Index].Heading}” and “{Columns[question.Other.Index].Heading}” could both be "
+                    + $"{(question.Meaning == ColumnMeaning.Outstanding ? "what is outstanding" : "the amount")}: say which one is."
+            );
         }
 
         var twice = Columns.Where(c => c.Meaning != ColumnMeaning.Extra).GroupBy(c => c.Meaning).FirstOrDefault(g => g.Count() > 1);

@@ -1,3 +1,4 @@
+using Rendal.Core.Intake.Columns;
 using Rendal.Core.Ledger;
 
 namespace Rendal.Core.Intake;
@@ -8,20 +9,21 @@ public static class Recognition
     /// <summary>How far down the row of headings is looked for.</summary>
     public const int RowsSearched = 100;
 
-    private const int HeadingsNeeded = 2;
+    // What columns are does not depend on how a book writes; where values leave it open, either way fits as well.
+    private static readonly ReadingSettings Neutral = new(Money.Currency.Of("GBP"));
 
     /// <summary>
-    /// Works out the reading of a table: the heading row is the one among the first <see cref="RowsSearched"/> with the most known
-    /// headings; each column gets its meaning by its heading; marks and orders are decided over all values. What the person decided in
-    /// <paramref name="change"/> stands above all of that.
+    /// Works out the reading of a table: the heading row is the one among the first <see cref="RowsSearched"/> that looks most like one;
+    /// each column gets its meaning by its heading, its values and what fits together; marks and orders are decided over all values. What
+    /// the person decided in <paramref name="change"/> stands above all of that.
     /// </summary>
     /// <param name="table">The file.</param>
     /// <param name="settings">What holds where the file does not say.</param>
     /// <param name="change">What the person decided.</param>
     /// <param name="corrections">What was put right over the source.</param>
     /// <returns>
-    /// The reading with the survey that it rests on; null where no row has at least two known headings and the person named none. A
-    /// reading may still lack needed columns: see <see cref="Reading.Lacks"/>.
+    /// The reading with the survey that it rests on; null where nothing looks like a table and the person named no row. A reading may
+    /// still lack needed columns: see <see cref="Reading.Lacks"/>.
     /// </returns>
     public static RecognisedReading? Recognise(
         LedgerTable table,
@@ -30,12 +32,11 @@ public static class Recognition
         IReadOnlyList<Correction>? corrections = null
     )
     {
-        if (HeadingRow(table, change.HeadingRow) is not { } row)
+        if (Outline(table, change) is not { } reading)
         {
             return null;
         }
 
-        var reading = new Reading(row.Number, WithMeanings(row, change)) { Kinds = change.Kinds };
         var applied = new AppliedCorrections(reading, corrections ?? []);
         var survey = LedgerSurvey.Of(table, reading, applied);
         var (carries, reason) = survey.Carrying(reading.Has(ColumnMeaning.CustomerCode) || reading.Has(ColumnMeaning.CustomerName));
@@ -53,9 +54,7 @@ public static class Recognition
     /// (marks, orders, signs, whether customers are carried down). Null where no row of headings was found.
     /// </summary>
     public static Reading? Outline(LedgerTable table, ReadingChange change) =>
-        HeadingRow(table, change.HeadingRow) is { } row
-            ? new Reading(row.Number, WithMeanings(row, change)) { Kinds = change.Kinds }
-            : null;
+        HeadingRow(table, change.HeadingRow) is { } row ? WithMeanings(table, row, change) : null;
 
     /// <summary>
     /// The headings of a ledger file, each made another, by which a saved reading is found again; null where no row of headings was found.
@@ -67,87 +66,43 @@ public static class Recognition
 
     private static FileRow? HeadingRow(LedgerTable table, int? chosen)
     {
-        if (chosen is { } number)
-        {
-            return table
+        var found = HeadingSearch.Find(table);
+        return chosen is not { } number || found?.Number == number ? found
+            : number == 0 ? HeadingSearch.None(table)
+            : table
                 .Rows.TakeWhile(row => row.Number <= number)
                 .Where(row => row.Number == number)
                 .Select(row => (FileRow?)row)
                 .FirstOrDefault();
-        }
-
-        FileRow? best = null;
-        var most = HeadingsNeeded - 1;
-        foreach (var row in table.Rows.TakeWhile(row => row.Number <= RowsSearched))
-        {
-            var known = HeadingScore.OfLedger(row);
-            if (known > most)
-            {
-                (best, most) = (row, known);
-            }
-        }
-
-        return best;
     }
 
-    private static List<ColumnReading> WithMeanings(FileRow headings, ReadingChange change)
+    private static Reading WithMeanings(LedgerTable table, FileRow headings, ReadingChange change)
     {
+        var sample = SampleRows.Of(table, headings);
         var names = Names(headings);
-        var meanings = new ColumnMeaning[names.Count];
-        var ranked = names
-            .Select((name, index) => (index, found: HeadingWords.Of(headings[index].Text)))
-            .Where(c => c.found is not null)
-            .Select(c => (c.index, c.found!.Value.Meaning, c.found.Value.Rank))
-            .OrderBy(c => c.Rank)
-            .ThenBy(c => c.index);
-        foreach (var (index, meaning, _) in ranked)
+        var written = names.Select((_, index) => headings[index].Text).ToList();
+        var assigned = ColumnAssignment.Of([.. names.Take(sample.Width)], written, sample, Neutral, change.Meanings);
+        return new Reading(headings.Number, [.. names.Select(Column)]) { Kinds = change.Kinds, Question = assigned.Question };
+
+        ColumnReading Column(string name, int index)
         {
-            if (!meanings.Contains(meaning))
+            if (change.Meanings.TryGetValue(index, out var set))
             {
-                meanings[index] = meaning;
+                return new ColumnReading(index, name, set, change.DecidedBy(index)) { Written = written[index] };
             }
-        }
 
-        PlaceCodeOrName(headings, meanings);
-
-        // Beside debit and credit, a balance is the running balance of the account, not what is open of the row.
-        if (meanings.Contains(ColumnMeaning.Debit) && meanings.Contains(ColumnMeaning.Credit))
-        {
-            var balance = Array.IndexOf(meanings, ColumnMeaning.Outstanding);
-            if (balance >= 0 && HeadingWords.Plain(headings[balance].Text) is "balance" or "saldo" or "solde")
+            var found = index < sample.Width ? assigned.Column(index) : null;
+            return new ColumnReading(
+                index,
+                name,
+                found?.Meaning ?? ColumnMeaning.Extra,
+                found is null or { Meaning: ColumnMeaning.Extra } ? "kept for slots" : found.Reason
+            )
             {
-                meanings[balance] = ColumnMeaning.Extra;
-            }
-        }
-
-        return
-        [
-            .. names.Select(
-                (name, index) =>
-                    change.Meanings.TryGetValue(index, out var set)
-                        ? new ColumnReading(index, name, set, change.DecidedBy(index)) { Written = headings[index].Text }
-                        : new ColumnReading(
-                            index,
-                            name,
-                            meanings[index],
-                            meanings[index] == ColumnMeaning.Extra ? "kept for slots" : "by heading"
-                        )
-                        {
-                            Written = headings[index].Text,
-                        }
-            ),
-        ];
-    }
-
-    private static void PlaceCodeOrName(FileRow headings, ColumnMeaning[] meanings)
-    {
-        var index = Enumerable.Range(0, meanings.Length).FirstOrDefault(i => HeadingWords.IsCodeOrName(headings[i].Text), -1);
-        if (index >= 0)
-        {
-            meanings[index] =
-                !meanings.Contains(ColumnMeaning.CustomerName) ? ColumnMeaning.CustomerName
-                : !meanings.Contains(ColumnMeaning.CustomerCode) ? ColumnMeaning.CustomerCode
-                : ColumnMeaning.Extra;
+                Written = written[index],
+                Confidence = found?.Confidence ?? Confidence.Sure,
+                Others = found?.Others ?? [],
+            };
         }
     }
 

@@ -90,7 +90,8 @@ public sealed class RowRoles(Reading reading)
     }
 
     private bool IsHeadingAgain(FileRow row) =>
-        headed.Length > 1
+        reading.HeadingRow > 0
+        && headed.Length > 1
         && row[headed[0].Index].Text == headed[0].Written
         && headed.All(c =>
             row[c.Index] is { Number: null, Date: null } cell && (cell.Text == c.Written || (cell.IsEmpty && c.Written.Length == 0))

@@ -27,7 +27,7 @@ public static class TotalLines
     ];
 
     /// <summary>
-    /// Whether a row is a total line: its first text begins with a word for total (<c>Total Beacon Lodge</c>,
+    /// Whether a row is a total line: its first text with a letter begins with a word for total (<c>Total Beacon Lodge</c>,
     /// <c>Zwischensumme</c>), and it has neither a document date nor a due date. A customer called
     /// <c>Total Linen Care</c> has dated rows, so its rows stay items.
     /// </summary>
@@ -43,7 +43,8 @@ public static class TotalLines
             }
         }
 
-        var first = row.Cells.FirstOrDefault(c => c.IsText).Text;
+        // In a text file amounts are text too, and may stand in front of the word.
+        var first = row.Cells.FirstOrDefault(c => c.IsText && c.Text.Any(char.IsLetter)).Text;
         if (first.Length == 0)
         {
             return false;

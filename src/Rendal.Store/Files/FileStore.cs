@@ -84,7 +84,7 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
     private sealed class PieceStream(long length, Func<int, byte[], int> fetch) : Stream
     {
         private readonly byte[] current = new byte[PieceSize * PiecesAtOnce];
-        private long held = -1;
+        private long windowRead = -1;
         private int filled;
 
         public override bool CanRead => true;
@@ -107,12 +107,12 @@ public sealed class FileStore(NpgsqlDataSource source, long book)
             }
 
             var window = Position / current.Length;
-            if (window != held)
+            if (window != windowRead)
             {
-                (filled, held) = (fetch((int)window * PiecesAtOnce, current), window);
+                (filled, windowRead) = (fetch((int)window * PiecesAtOnce, current), window);
                 if (filled != Math.Min(current.Length, length - (window * current.Length)))
                 {
-                    held = -1;
+                    windowRead = -1;
                     throw new InvalidOperationException($"The stored file lacks a piece after byte {window * current.Length}.");
                 }
             }

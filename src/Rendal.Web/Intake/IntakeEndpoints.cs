@@ -102,7 +102,7 @@ internal static class IntakeEndpoints
             }
 
             var ledger = await LedgerLook.OpenAsync(scope, intake, files, meter, cancel);
-            var seen = IntakeView.Of(intake, ledger);
+            var seen = IntakeView.Of(intake, ledger, scope.Book.Currency);
             return ledger.Lacks.Count > 0 ? seen : seen.With(await ledger.ReadAsync(meter, cancel));
         });
 

@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using Rendal.App.Intake;
 using Rendal.Core.Intake;
+using Rendal.Core.Intake.Columns;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
@@ -35,7 +36,29 @@ internal sealed record ColumnView(
     DateOrder? Order,
     bool? UnsignedCredits,
     string Notation
-);
+)
+{
+    /// <summary>How certain the meaning is.</summary>
+    public Confidence Confidence { get; init; }
+
+    /// <summary>What else it could be, the likeliest first.</summary>
+    public IReadOnlyList<ColumnMeaning> Others { get; init; } = [];
+}
+
+/// <summary>A column that could be the amount, with what it comes to.</summary>
+internal sealed record AmountChoiceView(int Column, string Heading, string Sum);
+
+/// <summary>Which of two columns is the amount; the sums are over so many rows, the first of the file.</summary>
+internal sealed record AmountQuestionView(ColumnMeaning Meaning, IReadOnlyList<AmountChoiceView> Choices, int Rows)
+{
+    public static AmountQuestionView? Of(Reading? reading, Currency currency)
+    {
+        return reading?.Question is { } asked ? new(asked.Meaning, [Choice(asked.Taken), Choice(asked.Other)], asked.Rows) : null;
+
+        AmountChoiceView Choice(AmountChoice choice) =>
+            new(choice.Index, ShownText.Of(reading!.Columns[choice.Index].Heading), currency.Plain(choice.Sum));
+    }
+}
 
 /// <summary>A finding with its place.</summary>
 internal sealed record FindingView(
@@ -186,7 +209,10 @@ internal sealed record IntakeView(
     IReadOnlyList<string> Doubts
 )
 {
-    public static IntakeView Of(IntakeRecord intake, LedgerLook look)
+    /// <summary>What only a person can tell; null where nothing is left open.</summary>
+    public AmountQuestionView? Question { get; init; }
+
+    public static IntakeView Of(IntakeRecord intake, LedgerLook look, Currency currency)
     {
         var reading = look.Recognised?.Reading;
         return Of(
@@ -204,7 +230,11 @@ internal sealed record IntakeView(
                     c.Order,
                     c.Meaning.IsAmount() ? c.UnsignedCredits : null,
                     c.Notation
-                ))
+                )
+                {
+                    Confidence = c.Confidence,
+                    Others = c.Others,
+                })
                     ?? [],
             ],
             look.Lacks
@@ -212,6 +242,7 @@ internal sealed record IntakeView(
         {
             CarriesDown = reading is { CarryReason.Length: > 0 } ? reading.CarriesDown : null,
             CarryReason = reading?.CarryReason ?? "",
+            Question = AmountQuestionView.Of(reading, currency),
             Kinds = intake.Change.Kinds,
             Totals = intake.Change.Totals.ToDictionary(t => t.Key, t => Currency.Of(t.Key).Plain(t.Value)),
         };

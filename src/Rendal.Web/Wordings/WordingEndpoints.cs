@@ -80,7 +80,7 @@ internal static class WordingEndpoints
     {
         var intake = await scope.Intakes.CurrentAsync(cancel);
         var columns = intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel);
-        var held =
+        var values =
             intake is not null && customer.Length > 0
                 ? (await LayoutSample.FindAsync(customer, scope, clock, cancel))?.Slots(null) ?? []
                 : [];
@@ -88,7 +88,7 @@ internal static class WordingEndpoints
         [
             .. SlotCatalogue
                 .All.Concat(columns.Select(SlotCatalogue.OfColumn))
-                .Select(s => new SlotView(s.Name, s.Label, s.Says, s.IsHtml, held.GetValueOrDefault(s.Name, ""))),
+                .Select(s => new SlotView(s.Name, s.Label, s.Says, s.IsHtml, values.GetValueOrDefault(s.Name, ""))),
         ];
     }
 

@@ -31,14 +31,17 @@ var all = new Dictionary<string, Func<Task<IReadOnlyList<Measurement>>>>
     ["sending"] = SendingBench.RunAsync,
     ["postroom"] = () => Task.FromResult(PostroomBench.Run()),
 };
-if (args.FirstOrDefault(a => a != "history" && !all.ContainsKey(a)) is { } unknown)
+if (args.FirstOrDefault(a => a is not ("history" or "recognition") && !all.ContainsKey(a)) is { } unknown)
 {
-    Console.Error.WriteLine($"rendal: “{unknown}” is nothing that is measured; there are {string.Join(", ", all.Keys)}, history.");
+    Console.Error.WriteLine(
+        $"rendal: “{unknown}” is nothing that is measured; there are {string.Join(", ", all.Keys)}, recognition, history."
+    );
     return 2;
 }
 
 const string Page = "docs/benchmarks.md";
 const string History = "history";
+const string Recognition = "recognition";
 var measured = new List<Measurement>();
 foreach (var (name, run) in all.Where(b => args.Length == 0 || args.Contains(b.Key)))
 {
@@ -54,6 +57,14 @@ if (measured.Count > 0)
     {
         await File.WriteAllTextAsync(Page, Report.Page(table));
     }
+}
+
+if (args.Length == 0 || args.Contains(Recognition))
+{
+    Console.Error.WriteLine($"Measuring {Recognition} …");
+    var table = Report.Table(RecognitionBench.Run());
+    Console.WriteLine(table);
+    await File.WriteAllTextAsync(Page, Report.WithRecognition(await File.ReadAllTextAsync(Page), table));
 }
 
 if (args.Length == 0 || args.Contains(History))

@@ -22,7 +22,30 @@ internal static class Report
         return table.ToString();
     }
 
+    private const string OfRecognition = "## Ledgers read at sight";
     private const string OfHistory = "## With two years of history";
+
+    /// <summary>The page with another part on what is read at sight in place of the one before.</summary>
+    public static string WithRecognition(string page, string table)
+    {
+        var history = page.IndexOf(OfHistory, StringComparison.Ordinal);
+        var rest = history < 0 ? "" : page[history..];
+        var before = history < 0 ? page : page[..history];
+        var at = before.IndexOf(OfRecognition, StringComparison.Ordinal);
+        return $"""
+            {(at < 0 ? before : before[..at]).TrimEnd()}
+
+            {OfRecognition}
+
+            Written by `./rendal bench recognition` on {DateTime.UtcNow:d MMMM yyyy}. Ledgers made at random, with columns in any order, columns
+            beside them that nothing depends on, headings in one line or two, total lines and lines that name a customer, under headings of the
+            trade in thirteen languages (`tests/Rendal.Trials/Ledgers`). Wholly right is each customer's total and each item's number, date and
+            due date, without a setting.
+
+            {table}
+            {rest}
+            """;
+    }
 
     /// <summary>The page with another part on history in place of the one before.</summary>
     public static string WithHistory(string page, string table)

@@ -195,6 +195,7 @@ function ColumnHead({
   onSet?: ((column: Column, change: ColumnChange) => void) | undefined;
 }) {
   const label = `What “${column.heading}” is`;
+  const other = column.others?.[0];
   return (
     <>
       {view.kind === "ledger" ? (
@@ -221,7 +222,16 @@ function ColumnHead({
         />
       )}
       <small>
+        {column.confidence === "likely" && <b>likely · </b>}
         {column.reason}
+        {onSet && column.confidence !== "sure" && other && (
+          <>
+            {" · "}
+            <button type="button" className="link" onClick={() => onSet(column, { meaning: other })}>
+              {meanings.find((m) => m.value === other)?.label} instead
+            </button>
+          </>
+        )}
         {column.notation && (
           <>
             {" · "}

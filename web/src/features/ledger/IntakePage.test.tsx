@@ -24,6 +24,8 @@ const column = (index: number, meaning: Schemas["ColumnMeaning"]): Schemas["Colu
   order: null,
   unsignedCredits: null,
   notation: "",
+  confidence: "sure",
+  others: [],
 });
 
 const ledger: View = {
@@ -47,6 +49,7 @@ const ledger: View = {
   totals: {},
   columns: [column(0, "customer-code"), column(1, "extra"), column(2, "outstanding")],
   lacks: [],
+  question: null,
   lastRow: 2,
   rowsRead: 1,
   rowsKept: 1,

@@ -14,7 +14,7 @@ import { FileSheet, type ColumnChange, type Place } from "./FileSheet";
 import { stepFrom, type Finding } from "./findings";
 import { IntakeSide } from "./IntakeSide";
 import { JoinCustomers } from "./JoinCustomers";
-import type { Column } from "./meanings";
+import type { Column, Meaning } from "./meanings";
 import { OpeningLine } from "./OpeningLine";
 import { PutRight, type WrongCell } from "./PutRight";
 import { useIntake } from "./useIntake";
@@ -162,6 +162,17 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
       ...(change.mark && { marks: { ...now.marks, [column.index]: change.mark } }),
       ...(change.order && { orders: { ...now.orders, [column.index]: change.order } }),
     }));
+  // The other column of the question is not what this one is.
+  const take = (column: number, meaning: Meaning) =>
+    intake.change((now) => ({
+      ...now,
+      headingRow: view.headingRow,
+      meanings: {
+        ...now.meanings,
+        ...Object.fromEntries((view.question?.choices ?? []).map((c) => [c.column, "extra" as Meaning])),
+        [column]: meaning,
+      },
+    }));
   const again = useMutation({
     mutationFn: () => lookAgain(book, view.id),
     onSuccess: (begun) => void goOn(`/books/${book}/ledger/${begun.id}?row=${at.row}`),
@@ -238,6 +249,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
         onPoint={point}
         onJoin={isOpen ? setPair : undefined}
         onChange={isOpen ? intake.change : undefined}
+        onTake={isOpen ? take : undefined}
       />
       {wrong && (
         <PutRight

@@ -5,7 +5,7 @@ import { figure, money } from "../../shared/figure";
 import { CardLink } from "./CardLink";
 import { FindingGroups } from "./FindingGroups";
 import type { Finding, FindingGroup } from "./findings";
-import { kinds } from "./meanings";
+import { kinds, type Meaning } from "./meanings";
 import styles from "./IntakeSide.module.css";
 
 type Intake = Schemas["IntakeView"];
@@ -17,11 +17,13 @@ export function IntakeSide({
   onPoint,
   onJoin,
   onChange,
+  onTake,
 }: {
   view: Intake;
   onPoint: (finding: Finding) => void;
   onJoin?: ((pair: [string, string]) => void) | undefined;
   onChange?: ((change: (now: Reading) => Reading) => void) | undefined;
+  onTake?: ((column: number, meaning: Meaning) => void) | undefined;
 }) {
   const remedyOf = (f: Finding): ReactNode => {
     const { customer, other } = f;
@@ -43,9 +45,12 @@ export function IntakeSide({
     ) : null;
   return (
     <aside className={styles.intakeSide} aria-label="What was found" tabIndex={0}>
-      {view.lacks.map((lack) => (
-        <Alert className="below-8" key={lack} type="error" title={lack} />
-      ))}
+      {view.question && <WhichAmount question={view.question} onTake={onTake} />}
+      {view.lacks
+        .filter((_, i) => !view.question || i > 0)
+        .map((lack) => (
+          <Alert className="below-8" key={lack} type="error" title={lack} />
+        ))}
       {view.doubts.map((doubt) => (
         <Alert className="below-8" key={doubt} type="warning" title={doubt} />
       ))}
@@ -54,6 +59,32 @@ export function IntakeSide({
       {view.findings.length > 0 && <h2 className="only-below-8">What was noticed</h2>}
       <FindingGroups groups={view.findings} onPoint={onPoint} remedyOf={remedyOf} remedyOfAll={remedyOfAll} />
     </aside>
+  );
+}
+
+/** Two columns could be the amount: each with the sum that it would give, taken by a click. */
+function WhichAmount({
+  question,
+  onTake,
+}: {
+  question: Schemas["AmountQuestionView"];
+  onTake?: ((column: number, meaning: Meaning) => void) | undefined;
+}) {
+  return (
+    <Alert
+      className="below-8"
+      type="warning"
+      title={`Which column is ${question.meaning === "outstanding" ? "what is outstanding" : "the amount"}?`}
+      description={
+        <Flex vertical gap={6}>
+          {question.choices.map((choice) => (
+            <Button key={choice.column} disabled={!onTake} onClick={() => onTake?.(choice.column, question.meaning)}>
+              {choice.heading}: {figure(choice.sum)} in {question.rows} rows
+            </Button>
+          ))}
+        </Flex>
+      }
+    />
   );
 }
 

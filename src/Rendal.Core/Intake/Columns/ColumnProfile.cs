@@ -1,0 +1,214 @@
+using Rendal.Core.Money;
+
+namespace Rendal.Core.Intake.Columns;
+
+/// <summary>What the values of one column look like, in the sample.</summary>
+internal sealed class ColumnProfile
+{
+    private readonly int count;
+    private int whole;
+    private int amountValues;
+    private int withDecimals;
+    private int below;
+    private int dateValues;
+    private int addresses;
+    private int currencies;
+    private int kinds;
+    private int withLetters;
+    private int withFigures;
+    private int withSpaces;
+    private int inRuns;
+    private int leadingZeros;
+    private long length;
+
+    private ColumnProfile(int count)
+    {
+        this.count = count;
+        Texts = new string[count];
+        Amounts = new decimal?[count];
+        Dates = new DateOnly?[count];
+    }
+
+    /// <summary>The values as text, by row of the sample; empty where the cell is.</summary>
+    public string[] Texts { get; }
+
+    /// <summary>The values as amounts, where they are.</summary>
+    public decimal?[] Amounts { get; }
+
+    /// <summary>The values as dates, where they are.</summary>
+    public DateOnly?[] Dates { get; }
+
+    /// <summary>How many cells are filled.</summary>
+    public int Filled { get; private set; }
+
+    /// <summary>How many different values there are.</summary>
+    public int Distinct { get; private set; }
+
+    /// <summary>How many of the rows have a value.</summary>
+    public double FilledShare => Share(Filled, count);
+
+    /// <summary>Of the values, those that are amounts as they are written: with decimals, a sign or a currency, or any number.</summary>
+    public double AmountShare => Share(amountValues, Filled);
+
+    /// <summary>Of the values, those that have decimals.</summary>
+    public double DecimalShare => Share(withDecimals, Filled);
+
+    /// <summary>Of the values, those below zero.</summary>
+    public double BelowShare => Share(below, Filled);
+
+    /// <summary>Of the values, those that are dates.</summary>
+    public double DateShare => Share(dateValues, Filled);
+
+    /// <summary>Of the values, those that hold an address for e-mail.</summary>
+    public double AddressShare => Share(addresses, Filled);
+
+    /// <summary>Of the values, those that are currencies.</summary>
+    public double CurrencyShare => Share(currencies, Filled);
+
+    /// <summary>Of the values, those that are known words for kinds.</summary>
+    public double KindShare => Share(kinds, Filled);
+
+    /// <summary>Of the values, those with a letter.</summary>
+    public double LetterShare => Share(withLetters, Filled);
+
+    /// <summary>Of the values, those with a figure.</summary>
+    public double FigureShare => Share(withFigures, Filled);
+
+    /// <summary>Of the values, those of several words.</summary>
+    public double SpaceShare => Share(withSpaces, Filled);
+
+    /// <summary>Of the values, those that are the same as the one above.</summary>
+    public double RunShare => Share(inRuns, Filled);
+
+    /// <summary>How many different values there are for each value: 1 where none stands twice.</summary>
+    public double DistinctShare => Share(Distinct, Filled);
+
+    /// <summary>Of the values, whole numbers without decimals.</summary>
+    public double WholeShare => Share(whole, Filled);
+
+    /// <summary>Of the values, those that begin with a 0 before other figures, as codes do.</summary>
+    public double LeadingZeroShare => Share(leadingZeros, Filled);
+
+    /// <summary>The mean length of the values.</summary>
+    public double MeanLength => Share((int)Math.Min(length, int.MaxValue), Filled);
+
+    /// <summary>Whether it could be a column of amounts.</summary>
+    public bool IsAmountLike => Filled > 0 && AmountShare >= 0.85 && DateShare < 0.5 && LeadingZeroShare < 0.05;
+
+    /// <summary>Whether it could be a column of dates.</summary>
+    public bool IsDateLike => Filled > 0 && DateShare >= 0.8;
+
+    /// <summary>Looks at one column of the sample.</summary>
+    public static ColumnProfile Of(IReadOnlyList<FileRow> rows, int index, ReadingSettings settings)
+    {
+        var profile = new ColumnProfile(rows.Count);
+        var marks = new AmountColumn();
+        var orders = new DateColumn();
+        foreach (var row in rows)
+        {
+            if (row[index] is { IsText: true } cell)
+            {
+                marks.Show(cell.Text, row.Number);
+                orders.Show(cell.Text, row.Number);
+            }
+        }
+
+        var mark = marks.Decide(settings.Mark);
+        var order = orders.Decide(settings.Order);
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        var before = "";
+        for (var i = 0; i < rows.Count; i++)
+        {
+            var text = profile.Show(i, rows[i][index], mark, order);
+            if (text.Length > 0)
+            {
+                seen.Add(text);
+                profile.inRuns += text == before ? 1 : 0;
+                before = text;
+            }
+        }
+
+        profile.Distinct = seen.Count;
+        return profile;
+    }
+
+    /// <summary>The value of a cell of amounts by itself; null where it is none.</summary>
+    public static decimal? ValueOf(Cell cell, ReadingSettings settings) =>
+        cell.Number
+        ?? (
+            WrittenAmount.TryTake(cell.Text, out var amount) && amount.TryValue(amount.Evidence() ?? settings.Mark, out var value)
+                ? value
+                : null
+        );
+
+    private static double Share(int part, int of) => of == 0 ? 0 : (double)part / of;
+
+    private string Show(int at, Cell cell, DecimalMark mark, DateOrder order)
+    {
+        Texts[at] = "";
+        if (cell.IsEmpty || cell.IsError)
+        {
+            return "";
+        }
+
+        Filled++;
+        var text = cell.Text;
+        Texts[at] = text;
+        length += text.Length;
+        if (cell.Date is { } date)
+        {
+            Dates[at] = date;
+            dateValues++;
+            return text;
+        }
+
+        if (cell.Number is { } number)
+        {
+            Count(at, number, cell.ShownAs is not null);
+            withFigures++;
+            return text;
+        }
+
+        ShowText(at, text, mark, order);
+        return text;
+    }
+
+    private void ShowText(int at, string text, DecimalMark mark, DateOrder order)
+    {
+        // Five figures could be the serial number of a day as well as a code; they are no date by themselves.
+        if (
+            text.Length is >= 6 and <= 40
+            && WrittenDate.TryTake(text, out var written)
+            && written.TryDay(order, out var day)
+            && day.Year is >= 1980 and <= 2100
+        )
+        {
+            Dates[at] = day;
+            dateValues++;
+        }
+
+        if (WrittenAmount.TryTake(text, out var amount) && amount.TryValue(mark, out var value))
+        {
+            Count(at, value, text.Length > 1 && text[0] == '0' && char.IsAsciiDigit(text[1]));
+        }
+
+        var letters = text.Any(char.IsLetter);
+        withLetters += letters ? 1 : 0;
+        withFigures += text.Any(char.IsAsciiDigit) ? 1 : 0;
+        withSpaces += text.Contains(' ', StringComparison.Ordinal) ? 1 : 0;
+        addresses += text.Contains('@', StringComparison.Ordinal) ? 1 : 0;
+        currencies += text.Length <= 3 && letters && Currency.TryParse(text, out _) ? 1 : 0;
+        kinds += text.Length <= 30 && KindWords.Of(text) is not null ? 1 : 0;
+    }
+
+    private void Count(int at, decimal value, bool isCode)
+    {
+        Amounts[at] = value;
+        amountValues++;
+        leadingZeros += isCode ? 1 : 0;
+        below += value < 0 ? 1 : 0;
+        var isWhole = value == decimal.Truncate(value);
+        whole += isWhole ? 1 : 0;
+        withDecimals += isWhole && value.Scale == 0 ? 0 : 1;
+    }
+}
