@@ -41,7 +41,7 @@ if (args.FirstOrDefault(a => a is not ("history" or "recognition") && !all.Conta
 
 const string Page = "docs/benchmarks.md";
 const string History = "history";
-const string Recognition = "recognition";
+const string AtSight = "recognition";
 var measured = new List<Measurement>();
 foreach (var (name, run) in all.Where(b => args.Length == 0 || args.Contains(b.Key)))
 {
@@ -59,9 +59,9 @@ if (measured.Count > 0)
     }
 }
 
-if (args.Length == 0 || args.Contains(Recognition))
+if (args.Length == 0 || args.Contains(AtSight))
 {
-    Console.Error.WriteLine($"Measuring {Recognition} …");
+    Console.Error.WriteLine($"Measuring {AtSight} …");
     var table = Report.Table(RecognitionBench.Run());
     Console.WriteLine(table);
     await File.WriteAllTextAsync(Page, Report.WithRecognition(await File.ReadAllTextAsync(Page), table));

@@ -5,7 +5,7 @@ using Rendal.Trials.Ledgers;
 
 namespace Rendal.Bench;
 
-/// <summary>How many ledgers under headings of the trade are read wholly right without a setting, by language, and what that costs.</summary>
+/// <summary>How many ledgers under headings of the trade are read wholly right without a setting, and what that costs.</summary>
 internal static class RecognitionBench
 {
     private const int Files = 10_000;

@@ -37,10 +37,10 @@ internal static class Report
 
             {OfRecognition}
 
-            Written by `./rendal bench recognition` on {DateTime.UtcNow:d MMMM yyyy}. Ledgers made at random, with columns in any order, columns
-            beside them that nothing depends on, headings in one line or two, total lines and lines that name a customer, under headings of the
-            trade in thirteen languages (`tests/Rendal.Trials/Ledgers`). Wholly right is each customer's total and each item's number, date and
-            due date, without a setting.
+            Written by `./rendal bench recognition` on {DateTime.UtcNow:d MMMM yyyy}. Ledgers made at random, with columns in any order,
+            columns beside them that nothing depends on, headings in one line or two, total lines and lines that name a customer, under
+            headings of the trade in thirteen languages (`tests/Rendal.Trials/Ledgers`). Wholly right is each customer's total and each
+            item's number, date and due date, without a setting.
 
             {table}
             {rest}
