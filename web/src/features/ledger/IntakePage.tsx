@@ -169,7 +169,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
       headingRow: view.headingRow,
       meanings: {
         ...now.meanings,
-        ...Object.fromEntries((view.question?.choices ?? []).map((c) => [c.column, "extra" as Meaning])),
+        ...Object.fromEntries((view.question?.choices ?? []).map((c) => [c.column, "extra"])),
         [column]: meaning,
       },
     }));
