@@ -1,6 +1,8 @@
+using System.Globalization;
 using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
+using Rendal.Core.Intake.Columns;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
 using Rendal.Core.Parcels;
@@ -173,6 +175,47 @@ internal static class StatementsCommand
             : CustomerListReader.Read(table, reading);
     }
 
+    /// <summary>The reading with what the options say of its columns.</summary>
+    private static ReadingChange WithColumns(ReadingChange change, LedgerTable table, StatementsOptions options, string path)
+    {
+        if (options.Columns.Count == 0 || Recognition.Outline(table, change) is not { } outline)
+        {
+            return change;
+        }
+
+        var meanings = change.Meanings.ToDictionary();
+        foreach (var (heading, meaning) in options.Columns)
+        {
+            var column = outline.Columns.FirstOrDefault(c => c.Heading == heading)
+                ?? throw new Refusal(
+                    $"{path} has no column “{heading}”; there are {string.Join(", ", outline.Columns.Select(c => $"“{c.Heading}”"))}."
+                );
+            meanings[column.Index] = meaning;
+        }
+
+        return change with
+        {
+            Meanings = meanings,
+        };
+    }
+
+    /// <summary>The options that answer what is asked; empty where nothing is.</summary>
+    private static string Remedy(Reading reading)
+    {
+        if (reading.Question is not { } asked)
+        {
+            return "";
+        }
+
+        return $" Add {Option(asked.Taken)} or {Option(asked.Other)}.";
+
+        string Option(AmountChoice choice) =>
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"--column {StatementsOptions.NameOf(asked.Meaning)}=\"{reading.Columns[choice.Index].Heading}\" (which comes to {choice.Sum})"
+            );
+    }
+
     private static LedgersRead ReadLedgers(StatementsOptions options, Dictionary<string, Customer> listed)
     {
         var read = new LedgersRead();
@@ -190,6 +233,7 @@ internal static class StatementsCommand
                 }
             }
 
+            change = WithColumns(change, table, options, path);
             var recognised = Recognition.Recognise(table, options.Reading, change)
                 ?? throw new Refusal(
                     $"{path}: no row of headings was found in the first {Recognition.RowsSearched} rows; look whether it is the ledger."
@@ -197,7 +241,7 @@ internal static class StatementsCommand
 
             if (recognised.Reading.Lacks() is [var lack, ..])
             {
-                throw new Refusal($"{path}, headings in row {recognised.Reading.HeadingRow}: {lack}");
+                throw new Refusal($"{path}, headings in row {recognised.Reading.HeadingRow}: {lack}{Remedy(recognised.Reading)}");
             }
 
             var reader = new LedgerReader(

@@ -42,6 +42,7 @@ internal sealed record StatementsOptions
           --decimal .|,                the decimal mark where the amounts leave it open; . by default
           --currency GBP               the currency of rows that name none
           --sheet NAME                 the sheet of a workbook
+          --column outstanding=HEADING what the column under a heading is, where that is not found out; once for each
           --reading FILE               a saved reading (JSON) instead of recognition
           --layout FILE                a saved layout (JSON) instead of the built-in one
           --out DIR                    writes one PDF per customer into this folder
@@ -92,6 +93,9 @@ internal sealed record StatementsOptions
 
     public string? Sheet { get; private set; }
 
+    /// <summary>What columns are, by their headings.</summary>
+    public Dictionary<string, ColumnMeaning> Columns { get; } = new(StringComparer.Ordinal);
+
     public LayoutTemplate Layout { get; private set; } = LayoutReader.BuiltIn;
 
     public string? Out { get; private set; }
@@ -101,6 +105,9 @@ internal sealed record StatementsOptions
     public bool Strict { get; private set; }
 
     public bool WantsHelp { get; private set; }
+
+    /// <summary>What a meaning of a column is called on the command line: <c>due-date</c>.</summary>
+    public static string NameOf(ColumnMeaning meaning) => JsonNamingPolicy.KebabCaseLower.ConvertName(meaning.ToString());
 
     public static StatementsOptions Parse(IReadOnlyList<string> args, DateOnly today)
     {
@@ -201,6 +208,9 @@ internal sealed record StatementsOptions
                     break;
                 case "--sheet":
                     options.Sheet = Value();
+                    break;
+                case "--column":
+                    options.AddColumn(Value());
                     break;
                 case "--reading":
                     options.SavedReading = Load<SavedReading>(Value(), "reading");
@@ -336,4 +346,20 @@ internal sealed record StatementsOptions
 
     /// <summary>What of a summary says how far its reminders had come.</summary>
     private sealed record EarlierReminders(DateOnly AsOf, IReadOnlyList<ItemReminded> Reminded);
+
+    private void AddColumn(string said)
+    {
+        var parts = said.Split('=', 2);
+        var meanings = Enum.GetValues<ColumnMeaning>();
+        var found = Array.FindIndex(meanings, m => NameOf(m) == parts[0]);
+        if (parts.Length < 2 || found < 0)
+        {
+            throw new Refusal(
+                $"--column {said}: write what it is and its heading, such as outstanding=\"Amt open\"; it can be "
+                    + $"{string.Join(", ", meanings.Select(NameOf))}."
+            );
+        }
+
+        Columns[parts[1]] = meanings[found];
+    }
 }

@@ -405,6 +405,63 @@ public sealed class StatementsCommandTests : IDisposable
         Assert.Contains(option, errors);
     }
 
+    [Theory]
+    [InlineData("Acct ID,Purchaser,Trx,Posted,Due by,Amt outstanding")]
+    [InlineData("Kd.-Nr.,Kundenbez.,Rg.-Nr.,Belegdat.,Fällig bis,Offener Btr.")]
+    public void A_ledger_under_headings_that_are_in_no_list_is_read(string headings)
+    {
+        var file = Write(
+            "ledger.csv",
+            $"""
+            {headings}
+            H014,Inn at Kell,T-20811,2026-08-31,2026-09-30,500.00
+            H014,Inn at Kell,T-20900,2026-09-15,2026-10-15,400.00
+            H020,Old Mill House,C-0403,2026-09-09,2026-10-09,35.00
+            """
+        );
+        var (exit, json, _) = Run(file, "--as-of", "2026-10-31", "--json", "-");
+        Assert.Equal(0, exit);
+        Assert.Equal(
+            ["900.00", "35.00"],
+            JsonDocument.Parse(json).RootElement.GetProperty("statements").EnumerateArray().Select(s => s.GetProperty("total").GetString())
+        );
+    }
+
+    [Fact]
+    public void Which_of_two_columns_is_the_amount_is_asked_with_the_options_that_answer_it()
+    {
+        var file = Write(
+            "ledger.csv",
+            """
+            Acct ID,Trx,Posted,Quex,Zorb
+            H1,T-1001,2026-09-01,100.10,31.17
+            H1,T-1002,2026-09-02,80.20,190.40
+            H2,T-1003,2026-09-03,20.50,75.33
+            H2,T-1004,2026-09-04,75.25,12.80
+            """
+        );
+        var (exit, output, errors) = Run(file, "--as-of", "2026-10-31", "--json", "-");
+        Assert.Equal((2, ""), (exit, output));
+        Assert.Contains("“Quex” and “Zorb”", errors);
+        Assert.Contains("=\"Quex\" (which comes to 276.05)", errors);
+        Assert.Contains("=\"Zorb\" (which comes to 309.70)", errors);
+
+        (exit, output, _) = Run(file, "--as-of", "2026-10-31", "--json", "-", "--column", "outstanding=Zorb");
+        Assert.Equal(0, exit);
+        Assert.Equal("309.70", JsonDocument.Parse(output).RootElement.GetProperty("proof")[0].GetProperty("ledger").GetString());
+    }
+
+    [Theory]
+    [InlineData("outstanding", "such as outstanding=")]
+    [InlineData("owing=Quex", "it can be extra, customer-code")]
+    [InlineData("outstanding=Quux", "has no column “Quux”; there are “Account”")]
+    public void A_column_that_cannot_be_is_refused(string column, string says)
+    {
+        var (exit, _, errors) = Run(Write("ledger.csv", Ledger), "--column", column);
+        Assert.Equal(2, exit);
+        Assert.Contains(says, errors);
+    }
+
     [Fact]
     public void Strict_tells_of_errors_and_still_writes()
     {
