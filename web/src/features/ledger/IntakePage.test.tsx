@@ -127,6 +127,39 @@ test("a file that lacks a column says what it lacks and cannot be kept, by key n
   expect(kept()).toEqual([]);
 });
 
+test("where two columns could be the amount it is asked, with the sum of each, and one click settles it", async () => {
+  const { reading } = withFile({
+    lacks: ["“Posted” and “Rest” could both be what is outstanding: say which one is."],
+    question: {
+      meaning: "outstanding",
+      choices: [
+        { column: 2, heading: "Rest", sum: "40.00" },
+        { column: 1, heading: "Posted", sum: "51.50" },
+      ],
+      rows: 1,
+    },
+  });
+  const user = await open();
+  expect(screen.getByText("Which column is what is outstanding?")).toBeDefined();
+  expect(screen.getByRole("button", { name: /^Rest: 40.00/ })).toBeDefined();
+  await user.click(screen.getByRole("button", { name: /^Posted: 51.50/ }));
+  await waitFor(() => expect(reading().meanings).toEqual({ 1: "outstanding", 2: "extra" }));
+});
+
+test("what a column likely is says so, and what else it could be is one click away", async () => {
+  const { reading } = withFile({
+    columns: [
+      column(0, "customer-code"),
+      { ...column(1, "date"), confidence: "likely", others: ["due-date"] },
+      column(2, "outstanding"),
+    ],
+  });
+  const user = await open();
+  expect(screen.getByText(/likely/)).toBeDefined();
+  await user.click(screen.getByRole("button", { name: "Due date instead" }));
+  await waitFor(() => expect(reading().meanings).toEqual({ 1: "due-date" }));
+});
+
 test("where it is doubtful whether it is the next ledger, it is asked before it is kept", async () => {
   const { kept } = withFile({ doubts: ["It has 1 row, the ledger as it is has 965: part of it may be missing."] });
   const user = await open();
