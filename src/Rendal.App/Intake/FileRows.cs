@@ -59,7 +59,7 @@ public sealed class FileRows(BookStores stores, OpenedFiles files)
             );
         }
 
-        if (Recognition.Outline(table, intake.Change) is not { } reading)
+        if (files.Outline(table, intake.Change) is not { } reading)
         {
             return row => new FileRowSeen(row, RowRole.Above, NoCorrections, null);
         }

@@ -1,4 +1,6 @@
 using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
+using System.Text.Json;
 using Rendal.App.Books;
 using Rendal.App.Progress;
 using Rendal.Core.Intake;
@@ -17,6 +19,26 @@ public sealed class OpenedFiles(TimeProvider clock)
     private const int Most = 12;
 
     private readonly ConcurrentDictionary<(long Book, long File, FileOpening Opening), (LedgerTable Table, long Used)> opened = new();
+
+    private readonly ConditionalWeakTable<IEnumerable<FileRow>, Outlined> outlines = [];
+
+    /// <summary>
+    /// What the columns of an opened ledger are; null where nothing looks like a table. It is worked out once for as long as nothing else
+    /// is decided about the file: a page asks for it with each part of the rows.
+    /// </summary>
+    /// <param name="table">The opened file.</param>
+    /// <param name="change">What the person decided.</param>
+    public Reading? Outline(LedgerTable table, ReadingChange change)
+    {
+        var said = JsonSerializer.Serialize(change);
+        if (!outlines.TryGetValue(table.Rows, out var known) || known.Said != said)
+        {
+            known = new Outlined(said, Recognition.Outline(table, change));
+            outlines.AddOrUpdate(table.Rows, known);
+        }
+
+        return known.Reading;
+    }
 
     /// <summary>The rows of an intake's file.</summary>
     /// <param name="stores">The book.</param>
@@ -45,4 +67,6 @@ public sealed class OpenedFiles(TimeProvider clock)
 
         return known.Table;
     }
+
+    private sealed record Outlined(string Said, Reading? Reading);
 }

@@ -1,10 +1,16 @@
+using Rendal.Core.Intake.Columns;
+
 namespace Rendal.Core.Intake;
 
 /// <summary>How much a row looks like the row of headings.</summary>
 public static class HeadingScore
 {
-    /// <summary>How many different known headings stand in the row, for a ledger or for a customer list, whichever is more.</summary>
-    public static int Of(FileRow row) => Math.Max(OfLedger(row), OfCustomerList(row));
+    /// <summary>
+    /// How many different headings stand in the row that are known or whose words are understood, for a ledger or for a customer list,
+    /// whichever is more.
+    /// </summary>
+    public static int Of(FileRow row) =>
+        Math.Max(Math.Max(OfLedger(row), OfCustomerList(row)), new HeadingEvidence([.. Texts(row)]).Meanings().Count);
 
     /// <summary>How many different meanings of a ledger file the texts of the row are known headings for.</summary>
     public static int OfLedger(FileRow row) =>

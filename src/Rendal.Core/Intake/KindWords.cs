@@ -11,17 +11,19 @@ public static class KindWords
         (
             ItemKind.Invoice,
             "invoice|inv|si|sales invoice|bill|debit note|dn|in|rechnung|re|rg|ar|ausgangsrechnung|facture|fac|fact|factura|"
-                + "fra|fattura|ft|factuur|fct|verkoopfactuur"
+                + "fra|fattura|ft|factuur|fct|verkoopfactuur|fatura|faktura|fak|lasku|fv"
         ),
         (
             ItemKind.CreditNote,
             "credit note|credit|crn|cn|cr|credit memo|sc|sales credit|gutschrift|gs|gu|avoir|av|note de credit|abono|"
-                + "nota de credito|rectificativa|nota di credito|nota credito|nc|creditnota|creditfactuur"
+                + "nota de credito|rectificativa|nota di credito|nota credito|nc|creditnota|creditfactuur|avo|abo|"
+                + "kreditnota|kreditfaktura|kre|hyvityslasku|dobropis"
         ),
         (
             ItemKind.Payment,
             "payment|pay|pmt|receipt|rec|rcpt|cash|sr|sa|payment on account|poa|zahlung|za|ze|zahlungseingang|paiement|"
-                + "reglement|rgl|encaissement|pago|cobro|pagamento|pag|incasso|betaling|bet|ontvangst"
+                + "reglement|rgl|encaissement|pago|cobro|pagamento|pag|incasso|inc|betaling|bet|ontvangst|recibo|"
+                + "recebimento|betalning|indbetaling|innbetaling|suoritus|wpłata|wplata|wpl|platba"
         ),
         (
             ItemKind.Adjustment,

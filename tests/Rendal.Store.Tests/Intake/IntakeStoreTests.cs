@@ -87,13 +87,16 @@ public class IntakeStoreTests(Postgres postgres)
             Headings,
             .. Enumerable.Range(1, 5_000).Select(i => $"AB{i % 70}|Inn|Invoice|T-{i}|2026-09-01|2026-10-01|10.00|a@abbot.example|"),
         ];
+
+        // Gone through for the headings, for what the columns are, for how they are written, and then to be kept.
+        const int ToBeKept = 4;
         var passes = 0;
         IEnumerable<FileRow> CutOff()
         {
             passes++;
             foreach (var row in TestBook.Rows(lines))
             {
-                if (passes > 2 && row.Number == 4_000)
+                if (passes == ToBeKept && row.Number == 4_000)
                 {
                     using var away = source.CreateCommand(
                         "select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and pid <> "
@@ -110,7 +113,7 @@ public class IntakeStoreTests(Postgres postgres)
             book.Intakes.KeepAsync(intake, TestBook.Reader(CutOff()), new HashSet<string>(), TestBook.Remembered, TestBook.Now, Cancel)
         );
         source.Clear();
-        Assert.Equal(3, passes);
+        Assert.Equal(ToBeKept, passes);
         Assert.Null(await book.Intakes.CurrentAsync(Cancel));
         Assert.Empty(await book.Ledger.RowsAsync(intake, Cancel));
         Assert.True(await book.KeepAsync(intake, TestBook.Now, lines));

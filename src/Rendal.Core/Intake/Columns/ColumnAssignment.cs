@@ -523,7 +523,7 @@ internal sealed class ColumnAssignment
 
         if (
             Array.IndexOf(meanings, ColumnMeaning.Kind) is var kind and >= 0
-            && profiles[kind].KindShare < 1
+            && (profiles[kind].KindShare < 1 || profiles[kind].Texts.Any(t => KindWords.Of(t) == ItemKind.Adjustment))
             && profiles[kind].Distinct > 1
         )
         {

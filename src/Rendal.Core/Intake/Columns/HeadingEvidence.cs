@@ -8,6 +8,9 @@ internal sealed class HeadingEvidence
     /// <summary>What a heading that stands whole in the lists counts for.</summary>
     public const double Phrase = 6;
 
+    // What says so much is as good as said.
+    private const double Said = 3;
+
     private static readonly HeadingConcept[] Foreign =
     [
         HeadingConcept.Tax,
@@ -72,6 +75,22 @@ internal sealed class HeadingEvidence
             is [var one]
             ? one
             : null;
+
+    /// <summary>The meanings that are as good as said by a heading, each once.</summary>
+    public IReadOnlySet<ColumnMeaning> Meanings()
+    {
+        var found = new HashSet<ColumnMeaning>();
+        for (var i = 0; i < Math.Min(headings.Count, SampleRows.MostColumns); i++)
+        {
+            var (meaning, score) = Enum.GetValues<ColumnMeaning>().Select(m => (m, Score: For(i, m))).MaxBy(m => m.Score);
+            if (score >= Said)
+            {
+                found.Add(meaning);
+            }
+        }
+
+        return found;
+    }
 
     /// <summary>How much a heading says for a meaning; below 0 what it says against it.</summary>
     public double For(int column, ColumnMeaning meaning)

@@ -69,7 +69,7 @@ internal static class HeadingSearch
         }
 
         var evidence = new HeadingEvidence([.. row.Cells.Select(c => c.IsText ? c.Text : "")]);
-        var words = Meanings(evidence, row.Cells.Length).Count;
+        var words = evidence.Meanings().Count;
         return phrases >= 2 || contrast >= 2 || (contrast >= 1 && words >= 2) || words >= 3
             ? (1.5 * phrases) + words + (1.5 * contrast)
             : 0;
@@ -89,22 +89,6 @@ internal static class HeadingSearch
         }
 
         return filled > 0 && are * 5 >= filled * 3;
-    }
-
-    /// <summary>The meanings that the headings say, each once.</summary>
-    private static HashSet<ColumnMeaning> Meanings(HeadingEvidence evidence, int width)
-    {
-        var found = new HashSet<ColumnMeaning>();
-        for (var i = 0; i < Math.Min(width, SampleRows.MostColumns); i++)
-        {
-            var (meaning, score) = Enum.GetValues<ColumnMeaning>().Select(m => (m, Score: evidence.For(i, m))).MaxBy(m => m.Score);
-            if (score >= 3)
-            {
-                found.Add(meaning);
-            }
-        }
-
-        return found;
     }
 
     private static bool IsText(List<FileRow> rows, List<bool[]> typed, int at) =>
