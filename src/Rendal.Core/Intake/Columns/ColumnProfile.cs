@@ -5,6 +5,9 @@ namespace Rendal.Core.Intake.Columns;
 /// <summary>What the values of one column look like, in the sample.</summary>
 internal sealed class ColumnProfile
 {
+    private const int MostKinds = 60;
+
+    private readonly Dictionary<string, bool> asked = new(StringComparer.Ordinal);
     private readonly int count;
     private int whole;
     private int amountValues;
@@ -175,9 +178,12 @@ internal sealed class ColumnProfile
 
     private void ShowText(int at, string text, DecimalMark mark, DateOrder order)
     {
+        var figures = text.Any(char.IsAsciiDigit);
+
         // Five figures could be the serial number of a day as well as a code; they are no date by themselves.
         if (
-            text.Length is >= 6 and <= 40
+            figures
+            && text.Length is >= 6 and <= 40
             && WrittenDate.TryTake(text, out var written)
             && written.TryDay(order, out var day)
             && day.Year is >= 1980 and <= 2100
@@ -187,18 +193,29 @@ internal sealed class ColumnProfile
             dateValues++;
         }
 
-        if (WrittenAmount.TryTake(text, out var amount) && amount.TryValue(mark, out var value))
+        if (figures && WrittenAmount.TryTake(text, out var amount) && amount.TryValue(mark, out var value))
         {
             Count(at, value, text.Length > 1 && text[0] == '0' && char.IsAsciiDigit(text[1]));
         }
 
         var letters = text.Any(char.IsLetter);
         withLetters += letters ? 1 : 0;
-        withFigures += text.Any(char.IsAsciiDigit) ? 1 : 0;
+        withFigures += figures ? 1 : 0;
         withSpaces += text.Contains(' ', StringComparison.Ordinal) ? 1 : 0;
         addresses += text.Contains('@', StringComparison.Ordinal) ? 1 : 0;
         currencies += text.Length <= 3 && letters && Currency.TryParse(text, out _) ? 1 : 0;
-        kinds += text.Length <= 30 && KindWords.Of(text) is not null ? 1 : 0;
+        kinds += letters && text.Length <= 30 && IsKind(text) ? 1 : 0;
+    }
+
+    /// <summary>Whether a text is a word for a kind; of a column of many different texts it is not asked.</summary>
+    private bool IsKind(string text)
+    {
+        if (!asked.TryGetValue(text, out var isKind) && asked.Count < MostKinds)
+        {
+            asked[text] = isKind = KindWords.Of(text) is not null;
+        }
+
+        return isKind;
     }
 
     private void Count(int at, decimal value, bool isCode)
