@@ -24,7 +24,7 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     /// <exception cref="ProblemException">The round is not there, or something of it was released.</exception>
     public async Task RunAsync(long round, ProgressMeter meter, CancellationToken cancel)
     {
-        while (!(await InPartAsync(round, cancel) ?? await WholeAsync(round, meter, cancel)))
+        while (!await OnceAsync(round, meter, cancel))
         {
             // What another person changed meanwhile is in it too: it is made up once more.
         }
@@ -38,14 +38,15 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
     /// <exception cref="ProblemException">The round is not there, or something of it was released.</exception>
     public async Task CatchUpAsync(long round, CancellationToken cancel)
     {
-        while (
-            await IsBehindAsync(round, cancel)
-            && !(await InPartAsync(round, cancel) ?? await WholeAsync(round, new ProgressMeter(), cancel))
-        )
+        while (await IsBehindAsync(round, cancel) && !await OnceAsync(round, new ProgressMeter(), cancel))
         {
             // What another person changed meanwhile is in it too: it is made up once more.
         }
     }
+
+    /// <summary>Makes up the part that has to be, or all. False where something was changed meanwhile.</summary>
+    private async Task<bool> OnceAsync(long round, ProgressMeter meter, CancellationToken cancel) =>
+        await InPartAsync(round, cancel) ?? await WholeAsync(round, meter, cancel);
 
     private async Task<bool> IsBehindAsync(long round, CancellationToken cancel)
     {

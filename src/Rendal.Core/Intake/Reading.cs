@@ -41,7 +41,7 @@ public sealed record ColumnReading(
 /// The way to read one kind of ledger file: where the headings are, what each column is, the decimal mark and the
 /// order of dates. Worked out by <see cref="Recognition"/>, changed by a person, remembered for the next file.
 /// </summary>
-/// <param name="HeadingRow">The row of the headings, from 1.</param>
+/// <param name="HeadingRow">The row of the headings, from 1; 0 where the file has none.</param>
 /// <param name="Columns">All columns, from left to right.</param>
 public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Columns)
 {
@@ -65,6 +65,11 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
 
     /// <summary>The column of a meaning; null where there is none. A meaning other than extra stands at most once.</summary>
     public ColumnReading? Of(ColumnMeaning meaning) => Columns.FirstOrDefault(c => c.Meaning == meaning);
+
+    /// <summary>What is asked, as it stands among what the reading lacks.</summary>
+    public string Says(AmountQuestion question) =>
+        $"“{Columns[question.Taken.Index].Heading}” and “{Columns[question.Other.Index].Heading}” could both be "
+        + $"{(question.Meaning == ColumnMeaning.Outstanding ? "what is outstanding" : "the amount")}: say which one is.";
 
     /// <summary>
     /// What keeps rows from being read this way, one sentence each; empty when nothing does. Needed are a
@@ -93,10 +98,7 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
 
         if (Question is { } question)
         {
-            lacks.Add(
-                $"“{Columns[question.Taken.Index].Heading}” and “{Columns[question.Other.Index].Heading}” could both be "
-                    + $"{(question.Meaning == ColumnMeaning.Outstanding ? "what is outstanding" : "the amount")}: say which one is."
-            );
+            lacks.Add(Says(question));
         }
 
         var twice = Columns.Where(c => c.Meaning != ColumnMeaning.Extra).GroupBy(c => c.Meaning).FirstOrDefault(g => g.Count() > 1);

@@ -149,52 +149,13 @@ internal sealed class ColumnAssignment
         return headings.IsPhrase(index, meaning) ? Math.Max(found, profiles[index].Filled < 8 ? -1 : -4) : found;
     }
 
-    private double Typed(int index, ColumnMeaning meaning)
-    {
-        var p = profiles[index];
-        if (p.Filled == 0)
-        {
-            // A column of nothing is what its heading says, as far as that is plain.
-            return headings.IsPhrase(index, meaning) ? 0 : -3;
-        }
-
-        var few = p.Filled < 8;
-        return meaning switch
-        {
-            ColumnMeaning.Date or ColumnMeaning.DueDate => p.IsDateLike ? 2 : Wrong(few),
-            ColumnMeaning.Amount or ColumnMeaning.Outstanding or ColumnMeaning.Debit or ColumnMeaning.Credit => p.IsAmountLike
-                ? (isInOtherCurrency[index].Value ? -3 : 0)
-                    + (p.DecimalShare > 0.2 ? 2 : 0.8)
-                    + (p.BelowShare > 0 ? 0.3 : 0)
-                    - (p.DecimalShare == 0 && p.DistinctShare > 0.95 ? 0.5 : 0)
-                    - (p.DecimalShare == 0 && p.RunShare > 0.3 && p.DistinctShare < 0.6 ? 3 : 0)
-                : Wrong(few),
-            ColumnMeaning.Email => p.AddressShare >= 0.8 ? 6 : Wrong(few),
-            ColumnMeaning.Currency => p.CurrencyShare >= 0.95 && p.Distinct <= 12 ? 5 : Wrong(few),
-            ColumnMeaning.Kind => p.DateShare > 0.2 || p.AmountShare > 0.5 || p.Distinct > 12 || p.MeanLength > 30 ? Wrong(few)
-            : p.KindShare >= 0.8 ? 3
-            : p.LetterShare > 0.5 && (p.Distinct <= 8) ? 0.5
-            : 0,
-            ColumnMeaning.Number => p.DateShare > 0.5 || p.DecimalShare > 0.2 || p.BelowShare > 0.02 || p.AddressShare > 0.2 ? Wrong(few)
-            : p.DistinctShare >= 0.9 && p.FigureShare >= 0.8 && p.MeanLength >= 3 && p.SpaceShare < 0.2 ? 2.5
-            : p.DistinctShare >= 0.6 && p.FigureShare >= 0.6 ? 1
-            : -1,
-            ColumnMeaning.CustomerCode => p.DateShare > 0.5 || p.DecimalShare > 0.1 || p.BelowShare > 0.02 || p.AddressShare > 0.2
-                ? Wrong(few)
-            : p.SpaceShare > 0.5 ? -1
-            : p.FigureShare >= 0.5 && p.DistinctShare < 0.8 ? 1.5
-            : p.RunShare > 0.2 && p.Distinct > 1 ? 1
-            : 0,
-            ColumnMeaning.CustomerName => p.DateShare > 0.5 || p.AmountShare > 0.3 || p.AddressShare > 0.2 ? Wrong(few)
-            : p.LetterShare > 0.9 && p.SpaceShare > 0.4 && p.MeanLength >= 6 ? 2
-            : p.LetterShare > 0.9 ? 0.5
-            : -1,
-            ColumnMeaning.Reference => p.DateShare > 0.5 || p.DecimalShare > 0.2 || p.AddressShare > 0.2 ? Wrong(few) : 0,
-            ColumnMeaning.Unit => p.DateShare > 0.2 || p.DecimalShare > 0.2 || p.AddressShare > 0.2 || p.Distinct > 60 ? Wrong(few) : 0.5,
-            ColumnMeaning.Held => p.DateShare > 0.5 || p.DecimalShare > 0.2 || p.AddressShare > 0.2 ? Wrong(few) : 0,
-            _ => 0,
-        };
-    }
+    private double Typed(int index, ColumnMeaning meaning) =>
+        // A column of nothing is what its heading says, as far as that is plain.
+        profiles[index].Filled == 0
+            ? headings.IsPhrase(index, meaning)
+                ? 0
+                : -3
+            : ValueEvidence.For(profiles[index], meaning, isInOtherCurrency[index].Value);
 
     /// <summary>
     /// Whether the heading names a currency that is not the file's: another than the column of currencies holds, or one where another
@@ -218,8 +179,6 @@ internal sealed class ColumnAssignment
                     && ColumnFits.IsConversion(profiles[i], profiles[index])
                 );
     }
-
-    private static double Wrong(bool few) => few ? -3 : -6;
 
     private void FindDates()
     {
@@ -262,7 +221,7 @@ internal sealed class ColumnAssignment
 
     private void FindAmounts()
     {
-        if (decided.Values.Any(m => m is ColumnMeaning.Outstanding or ColumnMeaning.Debit or ColumnMeaning.Credit))
+        if (decided.Values.Any(m => m.IsAmount()))
         {
             DecidedAmounts();
             return;
@@ -275,7 +234,7 @@ internal sealed class ColumnAssignment
         }
 
         var best = plans[0];
-        var rival = plans.Find(p => p.Counted != best.Counted && IsAnotherSum(p, best));
+        var rival = plans.Find(p => p.Counted != best.Counted && Sum(p) != Sum(best));
         var margin = rival is null ? 10 : best.Score - rival.Score;
         var isSaid = headings.For(best.Counted, best.Meaning) >= 4 && (best.Meaning == ColumnMeaning.Debit || IsFull(best.Counted));
         var left = Unexplained(best);
@@ -311,12 +270,7 @@ internal sealed class ColumnAssignment
     }
 
     private AmountQuestion Asked(AmountPlan best, int other) =>
-        new(
-            best.Meaning,
-            new(best.Counted, profiles[best.Counted].Amounts.Sum(v => v ?? 0)),
-            new(other, profiles[other].Amounts.Sum(v => v ?? 0)),
-            sample.Items.Count
-        );
+        new(best.Meaning, new(best.Counted, Sum(best.Counted)), new(other, Sum(other)), sample.Items.Count);
 
     /// <summary>Whether a column fits as what is open of an amount, whatever its heading says.</summary>
     private bool IsOpenOf(AmountPlan best, int index) =>
@@ -347,24 +301,25 @@ internal sealed class ColumnAssignment
         );
     }
 
-    /// <summary>Beside what a person said, what else the amounts are.</summary>
+    /// <summary>Beside what a person said, what else the amounts plainly are. Nothing is asked any more.</summary>
     private void DecidedAmounts()
     {
-        foreach (var meaning in new[] { ColumnMeaning.Outstanding, ColumnMeaning.Amount, ColumnMeaning.Debit, ColumnMeaning.Credit })
+        foreach (var meaning in new[] { ColumnMeaning.Debit, ColumnMeaning.Credit, ColumnMeaning.Amount, ColumnMeaning.Outstanding })
         {
-            if (!IsTaken(meaning) && Candidates(meaning, 4) is [var first, ..])
+            if (!IsTaken(meaning) && Candidates(meaning, 4).Find(c => !IsBalance(c.Index)) is { Score: > 0 } first)
             {
                 Take(first.Index, meaning, first.Score);
             }
         }
+
+        bool IsBalance(int index) =>
+            IsBalanceOfAccount(index) || IsRunningOf(index, Enumerable.Range(0, profiles.Length).Where(i => meanings[i].IsAmount()));
     }
 
-    private bool IsAnotherSum(AmountPlan a, AmountPlan b) => Sum(a) != Sum(b);
+    private decimal Sum(int index) => profiles[index].Amounts.Sum(v => v ?? 0);
 
     private decimal Sum(AmountPlan plan) =>
-        plan.Meaning == ColumnMeaning.Debit
-            ? profiles[plan.Columns[0].Index].Amounts.Sum(v => v ?? 0) - profiles[plan.Columns[1].Index].Amounts.Sum(v => v ?? 0)
-            : profiles[plan.Counted].Amounts.Sum(v => v ?? 0);
+        plan.Meaning == ColumnMeaning.Debit ? Sum(plan.Columns[0].Index) - Sum(plan.Columns[1].Index) : Sum(plan.Counted);
 
     /// <summary>What the amounts could be, the best first.</summary>
     private List<AmountPlan> Plans()
@@ -373,14 +328,6 @@ internal sealed class ColumnAssignment
         var amount = Candidates(ColumnMeaning.Amount, 0.5);
         var debit = Candidates(ColumnMeaning.Debit, 0.5);
         var credit = Candidates(ColumnMeaning.Credit, 0.5);
-        foreach (var (index, meaning) in decided)
-        {
-            if (meaning == ColumnMeaning.Amount && index < profiles.Length)
-            {
-                amount = [(index, 8)];
-            }
-        }
-
         var plans = new List<AmountPlan>();
         foreach (var (o, score) in open)
         {
@@ -445,9 +392,10 @@ internal sealed class ColumnAssignment
 
     /// <summary>Beside debit and credit, a balance is the running one of the account, not what is open of the row.</summary>
     private bool IsBalanceOfAccount(int index) =>
-        headings.IsBareBalance(index)
-        && Enumerable.Range(0, profiles.Length).Any(i => headings.IsPhrase(i, ColumnMeaning.Debit))
-        && Enumerable.Range(0, profiles.Length).Any(i => headings.IsPhrase(i, ColumnMeaning.Credit));
+        headings.IsBareBalance(index) && IsSaidOrTaken(ColumnMeaning.Debit) && IsSaidOrTaken(ColumnMeaning.Credit);
+
+    private bool IsSaidOrTaken(ColumnMeaning meaning) =>
+        IsTaken(meaning) || Enumerable.Range(0, profiles.Length).Any(i => IsFree(i) && headings.IsPhrase(i, meaning));
 
     private bool IsRunningOf(int balance, IEnumerable<int> changes)
     {

@@ -51,7 +51,6 @@ internal static class ColumnFits
         var both = 0;
         var within = 0;
         var same = 0;
-        var ratios = new Dictionary<decimal, int>();
         for (var i = 0; i < amount.Amounts.Length; i++)
         {
             if (amount.Amounts[i] is { } full && open.Amounts[i] is { } left)
@@ -59,11 +58,6 @@ internal static class ColumnFits
                 both++;
                 same += full == left ? 1 : 0;
                 within += Math.Abs(left) <= Math.Abs(full) && (left == 0 || Math.Sign(left) == Math.Sign(full)) ? 1 : 0;
-                if (full != 0 && left != full && left != 0)
-                {
-                    var ratio = Math.Round(left / full, 2);
-                    ratios[ratio] = ratios.GetValueOrDefault(ratio) + 1;
-                }
             }
         }
 
@@ -74,6 +68,8 @@ internal static class ColumnFits
 
         // A tax, a discount or another currency is the same part of every amount.
         var other = both - same;
+        var ratios = Ratios(amount, open);
+        ratios.Remove(1);
         if (other > 4 && ratios.Values.DefaultIfEmpty().Max() * 10 >= other * 7)
         {
             return (-4, "");
@@ -96,19 +92,25 @@ internal static class ColumnFits
     /// <summary>Whether one column is another by a rate that hardly changes.</summary>
     public static bool IsConversion(ColumnProfile amount, ColumnProfile converted)
     {
+        var ratios = Ratios(amount, converted);
+        var all = ratios.Values.Sum();
+        return all > 2 && ratios.MaxBy(r => r.Value) is var (rate, times) && rate != 1 && times * 2 > all;
+    }
+
+    /// <summary>What one column is of another, to two decimals, with how many rows it is so in; rows with a zero are left out.</summary>
+    private static Dictionary<decimal, int> Ratios(ColumnProfile of, ColumnProfile other)
+    {
         var ratios = new Dictionary<decimal, int>();
-        var both = 0;
-        for (var i = 0; i < amount.Amounts.Length; i++)
+        for (var i = 0; i < of.Amounts.Length; i++)
         {
-            if (amount.Amounts[i] is { } from && converted.Amounts[i] is { } to && from != 0 && to != 0)
+            if (of.Amounts[i] is { } from && other.Amounts[i] is { } to && from != 0 && to != 0)
             {
-                both++;
                 var ratio = Math.Round(to / from, 2);
                 ratios[ratio] = ratios.GetValueOrDefault(ratio) + 1;
             }
         }
 
-        return both > 2 && ratios.MaxBy(r => r.Value) is var (rate, times) && rate != 1 && times * 2 > both;
+        return ratios;
     }
 
     /// <summary>Whether two columns are debit and credit: never both filled, and one of them in each row.</summary>

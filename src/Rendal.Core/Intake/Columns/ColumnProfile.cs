@@ -9,7 +9,6 @@ internal sealed class ColumnProfile
 
     private readonly Dictionary<string, bool> asked = new(StringComparer.Ordinal);
     private readonly int count;
-    private int whole;
     private int amountValues;
     private int withDecimals;
     private int below;
@@ -85,9 +84,6 @@ internal sealed class ColumnProfile
 
     /// <summary>How many different values there are for each value: 1 where none stands twice.</summary>
     public double DistinctShare => Share(Distinct, Filled);
-
-    /// <summary>Of the values, whole numbers without decimals.</summary>
-    public double WholeShare => Share(whole, Filled);
 
     /// <summary>Of the values, those that begin with a 0 before other figures, as codes do.</summary>
     public double LeadingZeroShare => Share(leadingZeros, Filled);
@@ -224,8 +220,6 @@ internal sealed class ColumnProfile
         amountValues++;
         leadingZeros += isCode ? 1 : 0;
         below += value < 0 ? 1 : 0;
-        var isWhole = value == decimal.Truncate(value);
-        whole += isWhole ? 1 : 0;
-        withDecimals += isWhole && value.Scale == 0 ? 0 : 1;
+        withDecimals += value.Scale == 0 ? 0 : 1;
     }
 }

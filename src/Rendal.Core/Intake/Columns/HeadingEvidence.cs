@@ -50,9 +50,6 @@ internal sealed class HeadingEvidence
         concepts = senses.ConvertAll(h => Together(h, languages));
     }
 
-    /// <summary>Whether the words of a heading are understood at all.</summary>
-    public bool IsUnderstood(int column) => HeadingWords.Of(headings[column]) is not null || concepts[column].Count > 0;
-
     /// <summary>Whether a heading stands whole in the lists.</summary>
     public bool IsPhrase(int column, ColumnMeaning meaning) =>
         HeadingWords.Of(headings[column])?.Meaning == meaning

@@ -113,19 +113,26 @@ public sealed class ColumnAssignmentTests
             l.Contains("“Quex”", StringComparison.Ordinal) && l.Contains("“Zorb”", StringComparison.Ordinal)
         );
 
-        // One word from a person settles it.
-        var settled = Recognition
-            .Recognise(
-                Table(file),
-                Settings,
-                ReadingChange.None with
-                {
-                    Meanings = new Dictionary<int, ColumnMeaning> { [4] = ColumnMeaning.Outstanding },
-                }
-            )!
-            .Reading;
-        Assert.Empty(settled.Lacks());
-        Assert.Equal("Zorb", settled.Of(ColumnMeaning.Outstanding)?.Heading);
+        // One word from a person settles it, whichever of the two meanings it is.
+        foreach (var meaning in new[] { ColumnMeaning.Outstanding, ColumnMeaning.Amount })
+        {
+            var settled = Settled(file, (4, meaning));
+            Assert.Empty(settled.Lacks());
+            Assert.Equal("Zorb", settled.Of(meaning)?.Heading);
+        }
+    }
+
+    [Fact]
+    public void Where_a_person_said_one_of_debit_and_credit_the_running_balance_is_still_none_of_the_amounts()
+    {
+        string[] file =
+        [
+            "Account|Number|Date|Debit|Credit|Balance",
+            "H1|T-1001|2026-09-01|100.10||100.10",
+            "H1|T-1002|2026-09-02||80.20|19.90",
+        ];
+        Assert.Null(Settled(file, (3, ColumnMeaning.Debit)).Of(ColumnMeaning.Outstanding));
+        Assert.Null(Settled(file, (3, ColumnMeaning.Debit), (4, ColumnMeaning.Credit)).Of(ColumnMeaning.Outstanding));
     }
 
     [Fact]
@@ -158,6 +165,11 @@ public sealed class ColumnAssignmentTests
     }
 
     private static Reading Read(params string[] lines) => Recognition.Recognise(Table(lines), Settings, ReadingChange.None)!.Reading;
+
+    private static Reading Settled(string[] lines, params (int Column, ColumnMeaning Meaning)[] said) =>
+        Recognition
+            .Recognise(Table(lines), Settings, ReadingChange.None with { Meanings = said.ToDictionary(s => s.Column, s => s.Meaning) })!
+            .Reading;
 
     private static LedgerTable Table(params string[] lines) =>
         new("ledger.csv", null, [.. lines.Select((l, i) => new FileRow(i + 1, [.. l.Split('|').Select(Cell.Of)]))]);

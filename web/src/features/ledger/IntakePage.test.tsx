@@ -129,9 +129,10 @@ test("a file that lacks a column says what it lacks and cannot be kept, by key n
 
 test("where two columns could be the amount it is asked, with the sum of each, and one click settles it", async () => {
   const { reading } = withFile({
-    lacks: ["“Posted” and “Rest” could both be what is outstanding: say which one is."],
+    lacks: ["No column has a date.", "“Posted” and “Rest” could both be what is outstanding: say which one is."],
     question: {
       meaning: "outstanding",
+      says: "“Posted” and “Rest” could both be what is outstanding: say which one is.",
       choices: [
         { column: 2, heading: "Rest", sum: "40.00" },
         { column: 1, heading: "Posted", sum: "51.50" },
@@ -141,6 +142,9 @@ test("where two columns could be the amount it is asked, with the sum of each, a
   });
   const user = await open();
   expect(screen.getByText("Which column is what is outstanding?")).toBeDefined();
+  // What else it lacks is said as well, and the question once.
+  expect(screen.getByText("No column has a date.")).toBeDefined();
+  expect(screen.queryByText(/could both be/)).toBeNull();
   expect(screen.getByRole("button", { name: /^Rest: 40.00/ })).toBeDefined();
   await user.click(screen.getByRole("button", { name: /^Posted: 51.50/ }));
   await waitFor(() => expect(reading().meanings).toEqual({ 1: "outstanding", 2: "extra" }));

@@ -47,7 +47,7 @@ export function IntakeSide({
     <aside className={styles.intakeSide} aria-label="What was found" tabIndex={0}>
       {view.question && <WhichAmount question={view.question} onTake={onTake} />}
       {view.lacks
-        .filter((_, i) => !view.question || i > 0)
+        .filter((lack) => lack !== view.question?.says)
         .map((lack) => (
           <Alert className="below-8" key={lack} type="error" title={lack} />
         ))}
