@@ -69,7 +69,7 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
     /// <summary>What is asked, as it stands among what the reading lacks.</summary>
     public string Says(AmountQuestion question) =>
         $"“{Columns[question.Taken.Index].Heading}” and “{Columns[question.Other.Index].Heading}” could both be "
-        + $"{(question.Meaning == ColumnMeaning.Outstanding ? "what is outstanding" : "the amount")}: say which one is.";
+        + $"{(question.Meaning == ColumnMeaning.Outstanding ? "the outstanding amount" : "the amount")}: say which one is.";
 
     /// <summary>
     /// What keeps rows from being read this way, one sentence each; empty when nothing does. Needed are a

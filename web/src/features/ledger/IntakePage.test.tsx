@@ -129,10 +129,10 @@ test("a file that lacks a column says what it lacks and cannot be kept, by key n
 
 test("where two columns could be the amount it is asked, with the sum of each, and one click settles it", async () => {
   const { reading } = withFile({
-    lacks: ["No column has a date.", "“Posted” and “Rest” could both be what is outstanding: say which one is."],
+    lacks: ["No column has a date.", "“Posted” and “Rest” could both be the outstanding amount: say which one is."],
     question: {
       meaning: "outstanding",
-      says: "“Posted” and “Rest” could both be what is outstanding: say which one is.",
+      says: "“Posted” and “Rest” could both be the outstanding amount: say which one is.",
       choices: [
         { column: 2, heading: "Rest", sum: "40.00" },
         { column: 1, heading: "Posted", sum: "51.50" },
@@ -141,7 +141,7 @@ test("where two columns could be the amount it is asked, with the sum of each, a
     },
   });
   const user = await open();
-  expect(screen.getByText("Which column is what is outstanding?")).toBeDefined();
+  expect(screen.getByText("Which column is the outstanding amount?")).toBeDefined();
   // What else it lacks is said as well, and the question once.
   expect(screen.getByText("No column has a date.")).toBeDefined();
   expect(screen.queryByText(/could both be/)).toBeNull();

@@ -74,7 +74,7 @@ function WhichAmount({
     <Alert
       className="below-8"
       type="warning"
-      title={`Which column is ${question.meaning === "outstanding" ? "what is outstanding" : "the amount"}?`}
+      title={`Which column is ${question.meaning === "outstanding" ? "the outstanding amount" : "the amount"}?`}
       description={
         <Flex vertical gap={6}>
           {question.choices.map((choice) => (
