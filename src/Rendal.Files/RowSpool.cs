@@ -17,6 +17,9 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
 
     private readonly SafeFileHandle file;
     private readonly List<(int Row, long Position)> marks = [];
+
+    // How numbers are displayed; cells name them by their place here.
+    private readonly List<CellFormat> formats = [];
     private long length;
 
     private RowSpool(SafeFileHandle file) => this.file = file;
@@ -67,6 +70,7 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
     {
         using var buffer = new MemoryStream(2 * BufferSize);
         using var writer = new BinaryWriter(buffer, Encoding.UTF8);
+        var known = new Dictionary<CellFormat, int>(ReferenceEqualityComparer.Instance);
         foreach (var row in rows)
         {
             at(row.Number);
@@ -77,10 +81,10 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
 
             LastRow = row.Number;
             writer.Write7BitEncodedInt(row.Number);
-            writer.Write7BitEncodedInt((row.Cells.Length << 1) | (row.IsHidden ? 1 : 0));
+            writer.Write7BitEncodedInt((row.Cells.Length << 2) | (row.IsMoved ? 2 : 0) | (row.IsHidden ? 1 : 0));
             foreach (var cell in row.Cells)
             {
-                CellForm.Write(writer, cell);
+                CellForm.Write(writer, cell, cell.Format is { } format ? Place(format) : 0);
             }
 
             if (buffer.Length >= BufferSize)
@@ -90,6 +94,17 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
         }
 
         Flush(buffer);
+
+        int Place(CellFormat format)
+        {
+            if (!known.TryGetValue(format, out var place))
+            {
+                known.Add(format, place = formats.Count);
+                formats.Add(format);
+            }
+
+            return place;
+        }
     }
 
     private void Flush(MemoryStream buffer)
@@ -107,13 +122,13 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
         {
             var number = reader.Read7BitEncodedInt();
             var length = reader.Read7BitEncodedInt();
-            var cells = new Cell[length >> 1];
+            var cells = new Cell[length >> 2];
             for (var i = 0; i < cells.Length; i++)
             {
-                cells[i] = CellForm.Read(reader);
+                cells[i] = CellForm.Read(reader, formats);
             }
 
-            yield return new FileRow(number, ImmutableCollectionsMarshal.AsImmutableArray(cells), (length & 1) == 1);
+            yield return new FileRow(number, ImmutableCollectionsMarshal.AsImmutableArray(cells), (length & 1) != 0, (length & 2) != 0);
         }
     }
 
@@ -126,21 +141,32 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
         private const byte Date = 3;
         private const byte Code = 4;
         private const byte Error = 5;
+        private const byte Formatted = 6;
+        private const byte Displayed = 7;
 
         // Beside one of the others: the rest of a cell that spans rows.
         private const byte Merged = 0x10;
 
-        public static void Write(BinaryWriter writer, Cell cell)
+        public static void Write(BinaryWriter writer, Cell cell, int format)
         {
             var merged = cell.IsMerged ? Merged : (byte)0;
             if (cell.Number is { } number)
             {
-                var shown = cell.ShownAs;
-                writer.Write((byte)((shown is null ? Number : Code) | merged));
+                var shown = cell.ShownAs ?? cell.DisplayedAs;
+                var form =
+                    cell.ShownAs is not null ? Code
+                    : shown is not null ? Displayed
+                    : cell.Format is not null ? Formatted
+                    : Number;
+                writer.Write((byte)(form | merged));
                 writer.Write(number);
                 if (shown is not null)
                 {
                     writer.Write(shown);
+                }
+                else if (form == Formatted)
+                {
+                    writer.Write7BitEncodedInt(format);
                 }
             }
             else if (cell.Date is { } date)
@@ -159,14 +185,14 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
             }
         }
 
-        public static Cell Read(BinaryReader reader)
+        public static Cell Read(BinaryReader reader, List<CellFormat> formats)
         {
             var form = reader.ReadByte();
-            var cell = Read(reader, (byte)(form & ~Merged));
+            var cell = Read(reader, (byte)(form & ~Merged), formats);
             return (form & Merged) == 0 ? cell : cell.Below();
         }
 
-        private static Cell Read(BinaryReader reader, byte form) =>
+        private static Cell Read(BinaryReader reader, byte form, List<CellFormat> formats) =>
             form switch
             {
                 Empty => Cell.Empty,
@@ -174,6 +200,8 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
                 Number => Cell.Of(reader.ReadDecimal()),
                 Code => Cell.Of(reader.ReadDecimal(), reader.ReadString()),
                 Error => Cell.OfError(reader.ReadString()),
+                Formatted => Cell.Of(reader.ReadDecimal(), formats[reader.Read7BitEncodedInt()]),
+                Displayed => Cell.OfDisplayed(reader.ReadDecimal(), reader.ReadString()),
                 Date => Cell.Of(DateOnly.FromDayNumber(reader.Read7BitEncodedInt())),
                 var unknown => throw new InvalidDataException($"A spooled cell of form {unknown}."),
             };

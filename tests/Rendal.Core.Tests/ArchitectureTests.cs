@@ -23,6 +23,7 @@ public class ArchitectureTests
             "CsvHelper",
             "DocumentFormat.OpenXml",
             "ExcelDataReader",
+            "ExcelNumberFormat",
             "HarfBuzzSharp",
             "HarfBuzzSharp.NativeAssets.Linux",
             "PdfPig",

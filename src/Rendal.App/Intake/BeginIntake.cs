@@ -28,20 +28,31 @@ public sealed class BeginIntake(BookStores stores, OpenedFiles files, TimeProvid
         FileSignature.Of(name, open);
         await using var content = open();
         var stored = await stores.Files.StoreAsync(name, content, cancel);
-        var id = await stores.Intakes.BeginAsync(stored, kind, ReadingChange.None, stores.Person, cancel);
+        return await ReadAsBeforeAsync(
+            await stores.Intakes.BeginAsync(stored, kind, ReadingChange.None, stores.Person, cancel),
+            kind,
+            cancel
+        );
+    }
+
+    /// <summary>Looks for the reading of a file like it, and for what is known of its headings.</summary>
+    private async Task<BegunIntake> ReadAsBeforeAsync(long id, IntakeKind kind, CancellationToken cancel)
+    {
         var readings = await stores.Readings.ListAsync(kind, cancel);
         if (readings.Count == 0)
         {
             return new BegunIntake(id, false);
         }
 
+        var taught = ReadingChange.None with { Taught = TaughtHeadings.Of(readings) };
         var table = files.Open(stores, await TheIntake.OfAsync(stores, id, cancel), FileOpening.Unsaid, new ProgressMeter(), cancel);
         if (readings.Find(r => r.Fits(table)) is not { } known)
         {
+            await stores.Intakes.ChangeAsync(id, taught, cancel);
             return new BegunIntake(id, false);
         }
 
-        await stores.Intakes.ChangeAsync(id, known.For(table, out _), cancel);
+        await stores.Intakes.ChangeAsync(id, known.For(table, out _) with { Taught = taught.Taught }, cancel);
         return new BegunIntake(id, true);
     }
 
@@ -70,12 +81,25 @@ public sealed class BeginIntake(BookStores stores, OpenedFiles files, TimeProvid
     }
 
     /// <summary>
-    /// Takes the same file in once more, to put something right in it; it is kept in place of the first when that is done.
+    /// Takes the same file in once more: to put something right in it, and it is kept in place of the first when that is done; or for
+    /// something else than it was given for.
     /// </summary>
+    /// <param name="id">The intake.</param>
+    /// <param name="kind">What it is taken in for; null for the same.</param>
+    /// <param name="cancel">Stops it.</param>
     /// <exception cref="ProblemException">There is no intake of this number.</exception>
-    public async Task<BegunIntake> AgainAsync(long id, CancellationToken cancel)
+    public async Task<BegunIntake> AgainAsync(long id, IntakeKind? kind, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
+        if (kind is { } other && other != intake.Kind)
+        {
+            return await ReadAsBeforeAsync(
+                await stores.Intakes.BeginAsync(intake.FileId, other, ReadingChange.None, stores.Person, cancel),
+                other,
+                cancel
+            );
+        }
+
         return new BegunIntake(await stores.Intakes.BeginAsync(intake.FileId, intake.Kind, intake.Change, stores.Person, cancel), true);
     }
 }

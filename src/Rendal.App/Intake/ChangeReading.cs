@@ -19,7 +19,7 @@ public sealed class ChangeReading(BookStores stores, OpenedFiles files)
             files.Open(stores, intake, change.Opening, new ProgressMeter(), cancel);
         }
 
-        await stores.Intakes.ChangeAsync(id, change, cancel);
+        await stores.Intakes.ChangeAsync(id, change with { SaidBefore = intake.Change.SaidBefore, Taught = intake.Change.Taught }, cancel);
     }
 
     /// <summary>Reads it as another file was read, of which that was saved.</summary>
@@ -38,7 +38,7 @@ public sealed class ChangeReading(BookStores stores, OpenedFiles files)
             throw ProblemException.Invalid($"{intake.FileName} has no column “{missing[0]}”, which the reading in {from} names.");
         }
 
-        await stores.Intakes.ChangeAsync(id, change, cancel);
+        await stores.Intakes.ChangeAsync(id, change with { Taught = intake.Change.Taught }, cancel);
     }
 
     /// <summary>How it is read, to be saved for another file.</summary>

@@ -45,6 +45,11 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
     private async Task<int?> LedgerAsync(IntakeRecord intake, bool sure, ProgressMeter meter, CancellationToken cancel)
     {
         var look = await LedgerLook.OpenAsync(stores, intake, files, meter, cancel);
+        if (!sure && look.SeemsToBe is { } other)
+        {
+            throw ProblemException.Conflict(other);
+        }
+
         var isFirst = await stores.Intakes.CurrentAsync(cancel) is null;
         if (!sure && !isFirst && (await look.ReadAsync(meter, cancel)).Doubts is [var doubt, ..])
         {

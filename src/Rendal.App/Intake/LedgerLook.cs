@@ -14,7 +14,7 @@ namespace Rendal.App.Intake;
 /// <param name="Kept">The sum of the rows that would be kept, by currency.</param>
 /// <param name="SetAside">The sum of those that would be set aside, as far as they have a currency.</param>
 /// <param name="Doubts">What makes it doubtful that this is the next ledger of the book; empty when nothing does, and for the first
-/// one.</param>
+/// one, unless it seems to be no ledger at all.</param>
 public sealed record LedgerRead(
     LedgerReader Reader,
     IReadOnlyDictionary<Currency, decimal> Kept,
@@ -58,6 +58,11 @@ public sealed class LedgerLook
 
     /// <summary>What keeps the file from being read; empty when it can be.</summary>
     public IReadOnlyList<string> Lacks => Recognised?.Reading.Lacks() ?? ["No row of headings was found. Say which row has them."];
+
+    /// <summary>
+    /// What it seems to be instead of a ledger, in a sentence; null where it may well be one, and for one that was kept.
+    /// </summary>
+    public string? SeemsToBe => intake.State == "looked-at" ? Recognised?.Reading.SeemsToBe?.Says : null;
 
     private int RowCount => ((RowSpool)Table.Rows).Count;
 
@@ -123,7 +128,8 @@ public sealed class LedgerLook
 
         reader.NoteMissingAddresses(await stores.Customers.ReachableAsync(cancel));
         var outline = new LedgerOutline(reader.RowsKept, reader.Customers.Keys.ToHashSet(StringComparer.Ordinal), newest);
-        return new LedgerRead(reader, kept, aside, await DoubtsAsync(outline, cancel));
+        IReadOnlyList<string> seems = SeemsToBe is { } other ? [other] : [];
+        return new LedgerRead(reader, kept, aside, [.. seems, .. await DoubtsAsync(outline, cancel)]);
     }
 
     private async Task<IReadOnlyList<string>> DoubtsAsync(LedgerOutline outline, CancellationToken cancel) =>

@@ -66,3 +66,13 @@ public enum CardField
     /// <summary>What is to be remembered.</summary>
     Notes,
 }
+
+/// <summary>How many columns a field may have.</summary>
+public static class CardFields
+{
+    /// <summary>
+    /// Whether several columns of a list may be this: lines of an address, addresses for e-mail. Of every other field a card has one.
+    /// </summary>
+    public static bool MayStandOften(this CardField field) =>
+        field is CardField.Extra or CardField.Address or CardField.Email or CardField.CopyEmail or CardField.BlindCopyEmail;
+}

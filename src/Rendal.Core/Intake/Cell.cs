@@ -9,7 +9,7 @@ namespace Rendal.Core.Intake;
 /// </summary>
 public readonly record struct Cell
 {
-    // Text, a decimal, a DateOnly, a Code, an Error, or any of them Merged.
+    // Text, a decimal, a Displayed one, a DateOnly, a Code, an Error, or any of them Merged.
     private readonly object? content;
 
     private Cell(object? value) => content = value;
@@ -20,7 +20,20 @@ public readonly record struct Cell
     public static Cell Empty => default;
 
     /// <summary>The number of a spreadsheet cell; null for text, dates and empty cells.</summary>
-    public decimal? Number => Value is decimal number ? number : (Value as Code)?.Number;
+    public decimal? Number =>
+        Value switch
+        {
+            decimal number => number,
+            Displayed displayed => displayed.Number,
+            Code code => code.Number,
+            _ => null,
+        };
+
+    /// <summary>How the workbook displays its number; null where it does so plainly, or as <see cref="DisplayedAs"/> says.</summary>
+    public CellFormat? Format => (Value as Displayed)?.How as CellFormat;
+
+    /// <summary>The number as the workbook displays it, where the file has that in words; null for every other cell.</summary>
+    public string? DisplayedAs => (Value as Displayed)?.How as string;
 
     /// <summary>The date of a spreadsheet cell.</summary>
     public DateOnly? Date => Value is DateOnly date ? date : null;
@@ -53,10 +66,14 @@ public readonly record struct Cell
             string text => text,
             null => "",
             decimal number => number.ToString(CultureInfo.InvariantCulture),
+            Displayed displayed => displayed.Number.ToString(CultureInfo.InvariantCulture),
             Code code => code.Shown,
             Error error => error.Shown,
             var date => ((DateOnly)date).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
         };
+
+    /// <summary>The value as the cell displays it: as <see cref="Text"/>, but for numbers that have a format.</summary>
+    public string Shown => Value is Displayed displayed ? displayed.Shown : Text;
 
     /// <summary>
     /// A cell of text; white space around it does not count, and text of white space only is an empty cell. Control characters other than
@@ -96,6 +113,12 @@ public readonly record struct Cell
     /// <summary>A cell that holds a number which stands as a code, with leading zeros: 42 shown as <c>00042</c>.</summary>
     public static Cell Of(decimal number, string shown) => new(new Code(number, shown));
 
+    /// <summary>A cell that holds a number with a format.</summary>
+    public static Cell Of(decimal number, CellFormat format) => new(new Displayed(number, format));
+
+    /// <summary>A cell that holds a number which the file also has in words, as it is displayed: 1234.5 as <c>1.234,50 €</c>.</summary>
+    public static Cell OfDisplayed(decimal number, string shown) => new(new Displayed(number, shown));
+
     /// <summary>A cell that holds a date.</summary>
     public static Cell Of(DateOnly date) => new(date);
 
@@ -130,6 +153,11 @@ public readonly record struct Cell
     }
 
     private sealed record Code(decimal Number, string Shown);
+
+    private sealed record Displayed(decimal Number, object How)
+    {
+        public string Shown => How as string ?? ((CellFormat)How).Show(Number);
+    }
 
     private sealed record Error(string Shown);
 

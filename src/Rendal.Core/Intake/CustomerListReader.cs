@@ -110,7 +110,7 @@ public static class CustomerListReader
 
             if (column.Field == CardField.Extra)
             {
-                extra[column.Heading] = text;
+                extra[column.Heading] = row[column.Index].Shown;
             }
             else
             {

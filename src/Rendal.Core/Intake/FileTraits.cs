@@ -24,6 +24,9 @@ public sealed record FileTraits
     /// <summary>Why it is this encoding, in plain words.</summary>
     public string EncodingReason { get; init; } = "";
 
+    /// <summary>The columns that the workbook hides, from 0.</summary>
+    public IReadOnlyList<int> HiddenColumns { get; init; } = [];
+
     /// <summary>Whether day 0 of the workbook's serial dates is 1 January 1904 rather than 30 December 1899.</summary>
     public bool Dates1904 { get; init; }
 }

@@ -68,6 +68,10 @@ public static class FindingCodes
     public const string CellError = "cell-error";
     public const string AmountMerged = "amount-merged";
     public const string RowsHidden = "rows-hidden";
+    public const string ColumnsHidden = "columns-hidden";
+    public const string ColumnDiffers = "column-differs";
+    public const string ColumnsMoved = "columns-moved";
+    public const string SeemsNoLedger = "seems-no-ledger";
     public const string DueDateFar = "due-date-far";
     public const string ValueUnknown = "value-unknown";
     public const string CustomerUnknown = "customer-unknown";

@@ -10,7 +10,7 @@ public static class HeadingScore
     /// whichever is more.
     /// </summary>
     public static int Of(FileRow row) =>
-        Math.Max(Math.Max(OfLedger(row), OfCustomerList(row)), new HeadingEvidence([.. Texts(row)]).Meanings().Count);
+        Math.Max(Math.Max(OfLedger(row), OfCustomerList(row)), new HeadingEvidence([.. Texts(row)], TaughtHeadings.None).Meanings().Count);
 
     /// <summary>How many different meanings of a ledger file the texts of the row are known headings for.</summary>
     public static int OfLedger(FileRow row) =>

@@ -22,7 +22,7 @@ public static class KindWords
         (
             ItemKind.Payment,
             "payment|pay|pmt|receipt|rec|rcpt|cash|sr|sa|payment on account|poa|zahlung|za|ze|zahlungseingang|paiement|"
-                + "reglement|rgl|encaissement|pago|cobro|pagamento|pag|incasso|inc|betaling|bet|ontvangst|recibo|"
+                + "reglement|rgl|reg|encaissement|pago|cobro|pagamento|pag|incasso|inc|betaling|bet|ontvangst|recibo|"
                 + "recebimento|betalning|indbetaling|innbetaling|suoritus|wpłata|wplata|wpl|platba"
         ),
         (

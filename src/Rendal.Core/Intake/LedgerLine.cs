@@ -52,6 +52,11 @@ public static class LedgerLines
                 // Whose this row is, and the rows below that name nobody, is not known.
                 (own, carriedCode, carriedName) = (("", ""), "", "");
             }
+            else if (reading.CarriesDown && !hasColumn && role == RowRole.Above && roles.IsGroup(row))
+            {
+                // The headings stand again below each customer’s line, so the first of those is above them all.
+                (carriedCode, carriedName) = row.Number == reading.HeadingRow - 1 ? GroupLine.Read(row) : ("", "");
+            }
             else if (reading.CarriesDown && role is RowRole.Item or RowRole.Group)
             {
                 if (!hasColumn && role == RowRole.Group)

@@ -22,6 +22,8 @@ public sealed class LedgerReader
     private readonly CustomersSeen customers;
     private readonly ControlTotals controls;
     private readonly HiddenRows hidden;
+    private readonly HiddenColumns hiddenColumns;
+    private readonly ColumnChecks checks;
     private readonly FarDates farDates = new();
     private readonly Dictionary<UInt128, int> rowsSeen;
     private readonly Memo<ItemKind?> kinds;
@@ -33,6 +35,8 @@ public sealed class LedgerReader
     private readonly Action<Correction> applied;
     private readonly List<CorrectedRow> corrected = [];
     private int derivedDueDates;
+    private int moved;
+    private int firstMoved;
     private int carried;
 
     /// <summary>Prepares to read.</summary>
@@ -60,12 +64,14 @@ public sealed class LedgerReader
         applied = ofLine.Add;
         controls = new ControlTotals(this.change.LeavesOutHidden == true);
         hidden = new HiddenRows(this.change.LeavesOutHidden == true);
+        hiddenColumns = new HiddenColumns(reading);
+        checks = new ColumnChecks(reading);
         cells = new LedgerCells(table, reading, Findings);
         amounts = new RowAmounts(cells, survey, settings);
         dates = new RowDates(cells, settings, termsOf ?? (_ => null), table.Traits.Dates1904);
         customers = new CustomersSeen(cells, survey, corrections);
         kinds = new Memo<ItemKind?>(word => KindWords.Of(word, reading.Kinds));
-        extras = [.. reading.Columns.Where(c => c.Meaning == ColumnMeaning.Extra)];
+        extras = [.. reading.Columns.Where(c => c.Meaning == ColumnMeaning.Extra && !c.IsLeftOut)];
         extraHeadings = [.. extras.Select(c => c.Heading)];
         rowsSeen = new Dictionary<UInt128, int>(survey.RowCount);
         foreach (var finding in recognised.Findings)
@@ -230,6 +236,7 @@ public sealed class LedgerReader
         }
 
         derivedDueDates += derived ? 1 : 0;
+        firstMoved = row.IsMoved && moved++ == 0 ? row.Number : firstMoved;
         var ledgerRow = new LedgerRow
         {
             Customer = customer,
@@ -250,6 +257,7 @@ public sealed class LedgerReader
         };
         seen.Add(row.Number, ledgerRow.Currency, ledgerRow.Open);
         farDates.Count(due.Value, row.Number, customer);
+        checks.Show(row, ledgerRow);
         ReportTwice(ledgerRow);
         return new ReadRow(ledgerRow, null);
     }
@@ -278,6 +286,8 @@ public sealed class LedgerReader
         {
             hidden.Count(row.Number, currency, amount);
         }
+
+        hiddenColumns.Count(row);
     }
 
     /// <summary>The currency and the amount of a row, each null where it cannot be read; nothing is noted of it.</summary>
@@ -305,9 +315,38 @@ public sealed class LedgerReader
             Findings.Add(rowsHidden);
         }
 
+        if (hiddenColumns.Finding(file, change.LeavesOutHiddenColumns == true) is { } columnsHidden)
+        {
+            Findings.Add(columnsHidden);
+        }
+
+        foreach (var differs in checks.Findings(row => file with { Row = row }))
+        {
+            Findings.Add(differs);
+        }
+
         foreach (var far in farDates.Findings(row => file with { Row = row }, reading.Of(ColumnMeaning.DueDate)?.Heading))
         {
             Findings.Add(far);
+        }
+
+        if (moved > 0)
+        {
+            Findings.Add(
+                new Finding(
+                    FindingCodes.ColumnsMoved,
+                    Severity.Note,
+                    file with
+                    {
+                        Row = firstMoved,
+                    },
+                    null,
+                    null,
+                    $"From row {firstMoved} on the headings stand in another order; {(moved == 1 ? "one row was" : $"{moved} rows were")} "
+                        + "read by the headings above them, and are shown under the first ones.",
+                    ""
+                )
+            );
         }
 
         if (derivedDueDates > 0)
@@ -437,7 +476,7 @@ public sealed class LedgerReader
         for (var i = 0; i < values.Length; i++)
         {
             var cell = row[extras[i].Index];
-            values[i] = cell.IsError ? "" : cell.Text;
+            values[i] = cell.IsError ? "" : cell.Shown;
         }
 
         return new ExtraColumns(extraHeadings, values);

@@ -20,6 +20,9 @@ public sealed class LedgerSurvey
     private int unnamed;
     private int firstGroup;
     private int firstItem;
+    private int namedAbove;
+    private int lastCouldName;
+    private bool areHeadingsBelowNames;
 
     private LedgerSurvey(Reading reading) => roles = new RowRoles(reading);
 
@@ -46,11 +49,22 @@ public sealed class LedgerSurvey
             }
         }
 
+        var hasCustomer = reading.Has(ColumnMeaning.CustomerCode) || reading.Has(ColumnMeaning.CustomerName);
         var kind = reading.Of(ColumnMeaning.Kind);
         var isCredit = new Memo<bool>(word => KindWords.Of(word, reading.Kinds)?.IsCredit() == true);
         var signed = new[] { reading.Of(ColumnMeaning.Outstanding), reading.Of(ColumnMeaning.Amount) }.OfType<ColumnReading>().ToList();
-        foreach (var line in Lines(table, reading, corrections))
+        foreach (var line in LedgerLines.Of(table, reading with { CarriesDown = false }, corrections))
         {
+            if (!hasCustomer)
+            {
+                survey.ShowHeading(line, reading.HeadingRow);
+            }
+
+            if (!Counts(line))
+            {
+                continue;
+            }
+
             var row = line.Row;
             survey.RowCount++;
             survey.ShowNotations(row);
@@ -107,12 +121,31 @@ public sealed class LedgerSurvey
                     : (false, $"only {unnamed} of {named + unnamed} rows {(unnamed == 1 ? "names" : "name")} none")
             : firstGroup > 0 && firstGroup < firstItem
                 ? (true, $"row {firstGroup} names one above its rows")
-                : (false, "");
+                : areHeadingsBelowNames && namedAbove > 0
+                    ? (true, $"row {namedAbove} names one above its headings")
+                    : (false, "");
 
     private static IEnumerable<LedgerLine> Lines(LedgerTable table, Reading reading, AppliedCorrections corrections) =>
-        LedgerLines
-            .Of(table, reading with { CarriesDown = false }, corrections)
-            .Where(line => line.Role is RowRole.Item or RowRole.Total && line.LeftOut is null);
+        LedgerLines.Of(table, reading with { CarriesDown = false }, corrections).Where(Counts);
+
+    private static bool Counts(LedgerLine line) => line.Role is RowRole.Item or RowRole.Total && line.LeftOut is null;
+
+    /// <summary>Headings that stand again, each below a line that could name a customer, as the first ones do.</summary>
+    private void ShowHeading(LedgerLine line, int headingRow)
+    {
+        var couldName = !line.Row.IsBlank && roles.IsGroup(line.Row);
+        if (line.Row.Number == headingRow - 1 && couldName)
+        {
+            namedAbove = line.Row.Number;
+        }
+
+        if (line.Role == RowRole.Heading && line.Row.Number > headingRow && lastCouldName == line.Row.Number - 1)
+        {
+            areHeadingsBelowNames = true;
+        }
+
+        lastCouldName = couldName ? line.Row.Number : lastCouldName;
+    }
 
     private void ShowNotations(FileRow row)
     {

@@ -6,7 +6,8 @@ namespace Rendal.Core.Intake;
 /// <param name="Number">From 1, as a spreadsheet shows it.</param>
 /// <param name="Cells">The cells from the first column on; rows may be of different length.</param>
 /// <param name="IsHidden">Whether the workbook hides it, by hand or by a filter.</param>
-public readonly record struct FileRow(int Number, ImmutableArray<Cell> Cells, bool IsHidden = false)
+/// <param name="IsMoved">Whether its cells stood in other columns, under the same headings.</param>
+public readonly record struct FileRow(int Number, ImmutableArray<Cell> Cells, bool IsHidden = false, bool IsMoved = false)
 {
     /// <summary>The cell of a column; empty where the row is shorter.</summary>
     public Cell this[int column] => column < Cells.Length ? Cells[column] : Cell.Empty;

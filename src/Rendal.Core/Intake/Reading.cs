@@ -31,7 +31,13 @@ public sealed record ColumnReading(
     public Confidence Confidence { get; init; }
 
     /// <summary>What else it could be, the likeliest first.</summary>
-    public IReadOnlyList<ColumnMeaning> Others { get; init; } = [];
+    public IReadOnlyList<OtherMeaning> Others { get; init; } = [];
+
+    /// <summary>Whether the workbook hides the column.</summary>
+    public bool IsHidden { get; init; }
+
+    /// <summary>Whether the column is passed over, for slots too: it is hidden, and a person said so.</summary>
+    public bool IsLeftOut { get; init; }
 
     /// <summary>Whether a person said how credits are signed in this column, so that none of them is unclear.</summary>
     public bool SignsAreSet { get; init; }
@@ -53,6 +59,9 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
 
     /// <summary>Which of two columns is the amount, where that has to be asked; null where it is plain.</summary>
     public AmountQuestion? Question { get; init; }
+
+    /// <summary>What the file seems to be instead of a ledger; null where it may well be one.</summary>
+    public OtherList? SeemsToBe { get; init; }
 
     /// <summary>Words for kinds that this file uses beside the known ones.</summary>
     public IReadOnlyDictionary<string, Ledger.ItemKind> Kinds { get; init; } = new Dictionary<string, Ledger.ItemKind>();
@@ -76,6 +85,17 @@ public sealed record Reading(int HeadingRow, IReadOnlyList<ColumnReading> Column
     /// customer code or name, and an outstanding amount, an amount, or debit and credit.
     /// </summary>
     public IReadOnlyList<string> Lacks()
+    {
+        var lacks = Missing();
+        if (SeemsToBe is { } other && lacks.Count > 0)
+        {
+            lacks.Insert(0, other.Says);
+        }
+
+        return lacks;
+    }
+
+    private List<string> Missing()
     {
         var lacks = new List<string>();
         if (!Has(ColumnMeaning.CustomerCode) && !Has(ColumnMeaning.CustomerName) && !CarriesDown)

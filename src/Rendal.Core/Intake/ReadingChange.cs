@@ -11,6 +11,12 @@ public sealed record ReadingChange
     /// <summary>Who decided about a column, in plain words.</summary>
     internal string DecidedBy(int column) => Remembered.Contains(column) ? "as last time" : "set by you";
 
+    /// <summary>Whether a person said of a column what it is, in this file or in an earlier one of these headings.</summary>
+    internal bool IsSaid(int column, bool isDecided) => isDecided && (!Remembered.Contains(column) || SaidBefore.Contains(column));
+
+    /// <summary>Whether a person said of a column, in this file, what it is.</summary>
+    internal bool IsSaidHere(int column) => Meanings.ContainsKey(column) && !Remembered.Contains(column);
+
     /// <summary>How the file is opened.</summary>
     public FileOpening Opening { get; init; } = FileOpening.Unsaid;
 
@@ -28,6 +34,14 @@ public sealed record ReadingChange
     /// </summary>
     public IReadOnlyList<int> Remembered { get; init; } = [];
 
+    /// <summary>
+    /// The columns, by their index from 0, for which a person said in an earlier file of these headings what they are.
+    /// </summary>
+    public IReadOnlyList<int> SaidBefore { get; init; } = [];
+
+    /// <summary>What people said of headings in other files of the book.</summary>
+    public TaughtHeadings Taught { get; init; } = TaughtHeadings.None;
+
     /// <summary>Decimal marks of columns, by their index from 0.</summary>
     public IReadOnlyDictionary<int, DecimalMark> Marks { get; init; } = new Dictionary<int, DecimalMark>();
 
@@ -42,6 +56,9 @@ public sealed record ReadingChange
 
     /// <summary>Whether rows that the workbook hides are left out; null where nobody has said so, and they are read.</summary>
     public bool? LeavesOutHidden { get; init; }
+
+    /// <summary>Whether columns that the workbook hides are left out; null where nobody has said so, and they are read.</summary>
+    public bool? LeavesOutHiddenColumns { get; init; }
 
     /// <summary>Kinds of words that are not among the known ones.</summary>
     public IReadOnlyDictionary<string, Ledger.ItemKind> Kinds { get; init; } = new Dictionary<string, Ledger.ItemKind>();

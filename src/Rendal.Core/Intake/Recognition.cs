@@ -10,7 +10,7 @@ public static class Recognition
     public const int RowsSearched = 100;
 
     // What columns are does not depend on how a book writes; where values leave it open, either way fits as well.
-    private static readonly ReadingSettings Neutral = new(Money.Currency.Of("GBP"));
+    internal static readonly ReadingSettings Neutral = new(Money.Currency.Of("GBP"));
 
     /// <summary>
     /// Works out the reading of a table: the heading row is the one among the first <see cref="RowsSearched"/> that looks most like one;
@@ -81,14 +81,28 @@ public static class Recognition
         var sample = SampleRows.Of(table, headings);
         var names = Names(headings);
         var written = names.Select((_, index) => headings[index].Text).ToList();
-        var assigned = ColumnAssignment.Of([.. names.Take(sample.Width)], written, sample, Neutral, change.Meanings);
-        return new Reading(headings.Number, [.. names.Select(Column)]) { Kinds = change.Kinds, Question = assigned.Question };
+        var hidden = table.Traits.HiddenColumns.ToHashSet();
+        var leftOut = change.LeavesOutHiddenColumns == true ? hidden.Where(i => !change.IsSaidHere(i)).ToHashSet() : [];
+        var said = change.Meanings.Where(m => !leftOut.Contains(m.Key)).ToDictionary();
+        var decided = said.Concat(leftOut.Select(i => KeyValuePair.Create(i, ColumnMeaning.Extra))).ToDictionary();
+        var assigned = ColumnAssignment.Of([.. names.Take(sample.Width)], written, sample, Neutral, decided, change.Taught);
+        return new Reading(headings.Number, [.. names.Select(Column)])
+        {
+            Kinds = change.Kinds,
+            Question = assigned.Question,
+            SeemsToBe = assigned.SeemsToBe(),
+        };
 
         ColumnReading Column(string name, int index)
         {
-            if (change.Meanings.TryGetValue(index, out var set))
+            if (said.TryGetValue(index, out var set))
             {
-                return new ColumnReading(index, name, set, change.DecidedBy(index)) { Written = written[index] };
+                return new ColumnReading(index, name, set, change.DecidedBy(index))
+                {
+                    Written = written[index],
+                    Others = index < sample.Width ? assigned.Column(index).Others : [],
+                    IsHidden = hidden.Contains(index),
+                };
             }
 
             var found = index < sample.Width ? assigned.Column(index) : null;
@@ -96,12 +110,16 @@ public static class Recognition
                 index,
                 name,
                 found?.Meaning ?? ColumnMeaning.Extra,
-                found is null or { Meaning: ColumnMeaning.Extra } ? "kept for slots" : found.Reason
+                leftOut.Contains(index) ? "hidden in the workbook"
+                    : found is null or { Meaning: ColumnMeaning.Extra } ? "kept for slots"
+                    : found.Reason
             )
             {
                 Written = written[index],
                 Confidence = found?.Confidence ?? Confidence.Sure,
                 Others = found?.Others ?? [],
+                IsHidden = hidden.Contains(index),
+                IsLeftOut = leftOut.Contains(index),
             };
         }
     }
@@ -178,6 +196,21 @@ public static class Recognition
     {
         var findings = new List<Finding>();
         var source = new SourceRef(table.File, table.Sheet, reading.HeadingRow);
+        if (reading.SeemsToBe is { } other)
+        {
+            findings.Add(
+                new Finding(
+                    FindingCodes.SeemsNoLedger,
+                    Severity.Warning,
+                    source,
+                    null,
+                    null,
+                    other.Says,
+                    "Look whether it is the file that you meant."
+                )
+            );
+        }
+
         foreach (var column in reading.Columns)
         {
             if (column.Mark is { } mark && !change.Marks.ContainsKey(column.Index) && survey.Amounts(column.Index).RestsOnSetting)

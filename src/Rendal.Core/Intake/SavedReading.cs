@@ -40,7 +40,8 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
                     c.Meaning,
                     change.Marks.TryGetValue(c.Index, out var mark) ? mark : null,
                     change.Orders.TryGetValue(c.Index, out var order) ? order : null,
-                    change.UnsignedCredits.TryGetValue(c.Index, out var unsigned) ? unsigned : null
+                    change.UnsignedCredits.TryGetValue(c.Index, out var unsigned) ? unsigned : null,
+                    IsSaid: c.Written.Length > 0 && change.IsSaid(c.Index, change.Meanings.ContainsKey(c.Index))
                 )),
         ])
         {
@@ -56,7 +57,12 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
         new([
             .. reading
                 .Columns.Where(c => c.Field != CardField.Extra || change.Fields.ContainsKey(c.Index))
-                .Select(c => new SavedColumn(c.Heading, ColumnMeaning.Extra, Field: c.Field)),
+                .Select(c => new SavedColumn(
+                    c.Heading,
+                    ColumnMeaning.Extra,
+                    Field: c.Field,
+                    IsSaid: reading.HeadingRow > 0 && change.IsSaid(c.Index, change.Fields.ContainsKey(c.Index))
+                )),
         ])
         {
             Sheet = change.Opening.Sheet,
@@ -113,6 +119,7 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
         {
             Opening = Opening,
             Remembered = [.. index.Values],
+            SaidBefore = [.. there.Where(c => c.Value.IsSaid).Select(c => c.Key)],
 
             // What the saved reading does not name stays a column for slots.
             Meanings = index.Values.ToDictionary(i => i, i => there.TryGetValue(i, out var c) ? c.Meaning : ColumnMeaning.Extra),
@@ -135,11 +142,13 @@ public sealed record SavedReading(IReadOnlyList<SavedColumn> Columns)
 /// <param name="Order">The date order; null to find it out.</param>
 /// <param name="UnsignedCredits">Whether credits stand without a sign; null to find it out.</param>
 /// <param name="Field">What it is to the card, for a customer list.</param>
+/// <param name="IsSaid">Whether a person said so, rather than that it was found out.</param>
 public sealed record SavedColumn(
     string Heading,
     ColumnMeaning Meaning = ColumnMeaning.Extra,
     DecimalMark? Mark = null,
     DateOrder? Order = null,
     bool? UnsignedCredits = null,
-    CardField Field = CardField.Extra
+    CardField Field = CardField.Extra,
+    bool IsSaid = false
 );

@@ -24,6 +24,21 @@ public static class TotalLines
         "subtotale",
         "totaal",
         "subtotaal",
+        "soma",
+        "summa",
+        "totalt",
+        "delsumma",
+        "i alt",
+        "delsum",
+        "yhteensa",
+        "kaikki yhteensa",
+        "valisumma",
+        "razem",
+        "ogołem",
+        "łacznie",
+        "celkem",
+        "soucet",
+        "mezisoucet",
     ];
 
     /// <summary>

@@ -46,7 +46,7 @@ public static class CsvLedger
         var (delimiter, delimiterReason) = opening.Delimiter is { } by
             ? (Delimiter.All.Contains(by) ? by : throw new FileRefused($"“{by}” is not a delimiter that is known."), "set by you")
             : Delimiter.Of(text);
-        return new LedgerTable(name, null, ReadAhead.Of(Rows(name, open, encoding, delimiter)))
+        return new LedgerTable(name, null, ReadAhead.Of(MovedColumns.Aligned(Rows(name, open, encoding, delimiter))))
         {
             Traits = new FileTraits
             {

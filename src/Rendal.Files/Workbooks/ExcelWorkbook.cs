@@ -22,6 +22,7 @@ internal sealed class ExcelWorkbook : Workbook
 
     // A date of 1904 that the reader does not know of is as many days too early.
     private readonly int missedDays;
+    private readonly Dictionary<string, ExcelCellFormat?> formats = new(StringComparer.Ordinal);
     private bool wasRead;
 
     static ExcelWorkbook() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
@@ -56,7 +57,8 @@ internal sealed class ExcelWorkbook : Workbook
         wasRead = true;
         do
         {
-            yield return new Sheet(new SheetSeen(reader.Name, reader.VisibleState is not "visible"), Rows());
+            var hidden = new SortedSet<int>();
+            yield return new Sheet(new SheetSeen(reader.Name, reader.VisibleState is not "visible"), Rows(hidden), hidden);
         } while (Guarded(reader.NextResult));
     }
 
@@ -67,11 +69,13 @@ internal sealed class ExcelWorkbook : Workbook
         marks.Dispose();
     }
 
-    private IEnumerable<FileRow> Rows()
+    private IEnumerable<FileRow> Rows(SortedSet<int> hidden)
     {
         var number = 0;
         var merges = MergedCells.Of(Guarded(() => reader.MergeCells));
         var marked = Guarded(() => marks.Of(reader.Name));
+        var width = Math.Min(reader.FieldCount, TableFile.MostColumns);
+        hidden.UnionWith(Enumerable.Range(0, width).Where(i => Guarded(() => reader.GetColumnWidth(i)) == 0 || marked.HidesColumn(i)));
         while (Guarded(reader.Read))
         {
             // Blank rows are gone through one by one: a single cell far below would take minutes.
@@ -158,13 +162,25 @@ internal sealed class ExcelWorkbook : Workbook
 
         // The conversion keeps 15 figures, as spreadsheets do, so that 0.1 + 0.2 is 0.3.
         var value = (decimal)number;
-        return
-            reader.GetNumberFormatString(column) is { Length: > 1 and <= LongestCode } format
+        return reader.GetNumberFormatString(column) is { Length: > 1 and <= LongestCode } format
             && value >= 0
             && value == decimal.Truncate(value)
             && format.All(c => c == '0')
-            ? Cell.Of(value, value.ToString(format, CultureInfo.InvariantCulture))
+                ? Cell.Of(value, value.ToString(format, CultureInfo.InvariantCulture))
+            : FormatOf(column) is { } shows ? Cell.Of(value, shows)
             : Cell.Of(value);
+    }
+
+    /// <summary>How a cell displays its number; a workbook has few formats, and thousands of cells of each.</summary>
+    private ExcelCellFormat? FormatOf(int column)
+    {
+        var written = reader.GetNumberFormatString(column) ?? "";
+        if (!formats.TryGetValue(written, out var format))
+        {
+            formats[written] = format = ExcelCellFormat.Of(written);
+        }
+
+        return format;
     }
 
     private static string? Dates1904Said(string name, Func<Stream> open)

@@ -63,9 +63,11 @@ internal sealed class OdsWorkbook : Workbook
             {
                 var depth = xml.Depth;
                 var sheet = xml.GetAttribute("name", Table) ?? "";
+                var hiddenColumns = new SortedSet<int>();
                 yield return new Sheet(
                     new SheetSeen(sheet, hidden.Contains(xml.GetAttribute("style-name", Table) ?? "")),
-                    Rows(xml, depth, sheet)
+                    Rows(xml, depth, sheet, hiddenColumns),
+                    hiddenColumns
                 );
                 while (!(xml.NodeType == XmlNodeType.EndElement && xml.Depth == depth) && Read(xml))
                 {
@@ -75,12 +77,24 @@ internal sealed class OdsWorkbook : Workbook
         }
     }
 
-    private IEnumerable<FileRow> Rows(XmlReader xml, int depth, string sheet)
+    private IEnumerable<FileRow> Rows(XmlReader xml, int depth, string sheet, SortedSet<int> hiddenColumns)
     {
         var number = 1;
+        var columns = 0;
         var merges = new MergedCells();
         while (Read(xml) && !(xml.NodeType == XmlNodeType.EndElement && xml.Depth == depth))
         {
+            if (xml.NodeType == XmlNodeType.Element && xml.NamespaceURI == Table && xml.LocalName == "table-column")
+            {
+                var many = Math.Min(Times(xml, "number-columns-repeated"), TableFile.MostColumns);
+                if (xml.GetAttribute("visibility", Table) is "collapse" or "filter")
+                {
+                    hiddenColumns.UnionWith(Enumerable.Range(columns, many));
+                }
+
+                columns = Math.Min(columns + many, TableFile.MostColumns);
+            }
+
             if (xml.NodeType != XmlNodeType.Element || xml.NamespaceURI != Table || xml.LocalName != "table-row")
             {
                 continue;
@@ -202,7 +216,8 @@ internal sealed class OdsWorkbook : Workbook
     private static Cell Number(decimal number, string shown) =>
         shown.Length > 1 && shown[0] == '0' && shown.All(char.IsAsciiDigit) && decimal.Parse(shown, CultureInfo.InvariantCulture) == number
             ? Cell.Of(number, shown)
-            : Cell.Of(number);
+        : shown.Length == 0 || shown == number.ToString(CultureInfo.InvariantCulture) ? Cell.Of(number)
+        : Cell.OfDisplayed(number, shown);
 
     private string TextOf(XmlReader xml, string sheet, int row, int column)
     {

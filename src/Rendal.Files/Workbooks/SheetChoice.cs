@@ -16,8 +16,8 @@ internal static class SheetChoice
         {
             var only = book.Sheets().First();
             var index = Choose(name, [(only.Seen, 0, 1)], opening.Sheet, out var because);
-            var rows = RowSpool.Of(ReadAhead.Of(Counted(name, only)), at);
-            return rows.Count == 0 ? throw Nothing(name) : Table(name, book, [only.Seen], index, because, rows);
+            var rows = RowSpool.Of(ReadAhead.Of(MovedColumns.Aligned(Counted(name, only))), at);
+            return rows.Count == 0 ? throw Nothing(name) : Table(name, book, [only.Seen], index, because, rows, only.HiddenColumns);
         }
 
         var sheets = new List<(SheetSeen Seen, int Headings, int Rows)>();
@@ -45,7 +45,8 @@ internal static class SheetChoice
                     [.. sheets.Select(s => s.Seen)],
                     chosen,
                     reason,
-                    RowSpool.Of(ReadAhead.Of(Counted(name, sheet)), at)
+                    RowSpool.Of(ReadAhead.Of(MovedColumns.Aligned(Counted(name, sheet))), at),
+                    sheet.HiddenColumns
                 );
             }
         }
@@ -59,7 +60,8 @@ internal static class SheetChoice
         IReadOnlyList<SheetSeen> sheets,
         int chosen,
         string reason,
-        RowSpool rows
+        RowSpool rows,
+        IReadOnlyCollection<int> hiddenColumns
     ) =>
         new(name, sheets[chosen].Name, rows)
         {
@@ -68,6 +70,7 @@ internal static class SheetChoice
                 Sheets = sheets,
                 SheetReason = reason,
                 Dates1904 = book.Dates1904,
+                HiddenColumns = [.. hiddenColumns],
             },
         };
 

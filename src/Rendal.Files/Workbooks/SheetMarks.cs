@@ -62,7 +62,11 @@ internal sealed class SheetMarks : IDisposable
                 continue;
             }
 
-            if (xml.LocalName == "row")
+            if (xml.LocalName == "col" && XlsxParts.IsTrue(xml.GetAttribute("hidden")))
+            {
+                marks.HideColumns(xml.GetAttribute("min"), xml.GetAttribute("max"));
+            }
+            else if (xml.LocalName == "row")
             {
                 row = int.TryParse(xml.GetAttribute("r"), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
                     ? number
@@ -138,11 +142,26 @@ internal sealed class SheetMarks : IDisposable
     public sealed class Marks
     {
         private readonly Dictionary<int, List<(int Column, string Shown)>> errors = [];
+        private readonly List<(int First, int Last)> columns = [];
 
         /// <summary>The numbers of the rows that are hidden in words, from 1.</summary>
         public HashSet<int> Hidden { get; } = [];
 
         internal int Count { get; set; }
+
+        /// <summary>Whether a column is hidden in words, from 0.</summary>
+        public bool HidesColumn(int column) => columns.Exists(c => column >= c.First && column <= c.Last);
+
+        internal void HideColumns(string? first, string? last)
+        {
+            if (
+                int.TryParse(first, NumberStyles.None, CultureInfo.InvariantCulture, out var from)
+                && int.TryParse(last, NumberStyles.None, CultureInfo.InvariantCulture, out var to)
+            )
+            {
+                columns.Add((from - 1, to - 1));
+            }
+        }
 
         /// <summary>The cells of a row with errors, by their columns from 0, as they are displayed.</summary>
         public IReadOnlyList<(int Column, string Shown)> ErrorsOf(int row) => errors.TryGetValue(row, out var of) ? of : [];

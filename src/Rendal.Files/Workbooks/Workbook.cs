@@ -72,4 +72,5 @@ internal abstract class Workbook : IDisposable
 /// <summary>One sheet, whose rows are gone through at most once.</summary>
 /// <param name="Seen">Its name.</param>
 /// <param name="Rows">Its rows, blank ones left out, with their numbers as a spreadsheet shows them.</param>
-internal sealed record Sheet(SheetSeen Seen, IEnumerable<FileRow> Rows);
+/// <param name="HiddenColumns">The columns that it hides, from 0; known when its rows were gone through.</param>
+internal sealed record Sheet(SheetSeen Seen, IEnumerable<FileRow> Rows, IReadOnlyCollection<int> HiddenColumns);

@@ -223,8 +223,9 @@ internal static class IntakeEndpoints
         BookScope scope,
         OpenedFiles files,
         TimeProvider clock,
-        CancellationToken cancel
-    ) => new BeginIntake(scope, files, clock).AgainAsync(id, cancel);
+        CancellationToken cancel,
+        string? kind = null
+    ) => new BeginIntake(scope, files, clock).AgainAsync(id, kind is null ? null : KindOf(kind), cancel);
 
     private static async Task<Results<Ok<LedgerView>, NoContent>> LedgerAsync(
         BookScope scope,

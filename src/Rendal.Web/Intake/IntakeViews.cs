@@ -41,8 +41,14 @@ internal sealed record ColumnView(
     /// <summary>How certain the meaning is.</summary>
     public Confidence Confidence { get; init; }
 
-    /// <summary>What else it could be, the likeliest first.</summary>
-    public IReadOnlyList<ColumnMeaning> Others { get; init; } = [];
+    /// <summary>What else a column of a ledger could be, the likeliest first.</summary>
+    public IReadOnlyList<OtherMeaning> Others { get; init; } = [];
+
+    /// <summary>What else a column of a customer list could be, the likeliest first.</summary>
+    public IReadOnlyList<CardField> OtherFields { get; init; } = [];
+
+    /// <summary>Whether the workbook hides it.</summary>
+    public bool IsHidden { get; init; }
 }
 
 /// <summary>A column that could be the amount, with what it comes to.</summary>
@@ -63,6 +69,9 @@ internal sealed record AmountQuestionView(ColumnMeaning Meaning, string Says, IR
             new(choice.Index, ShownText.Of(reading!.Columns[choice.Index].Heading), currency.Plain(choice.Sum));
     }
 }
+
+/// <summary>What a file seems to be, as it also stands among what it lacks or what makes it doubtful.</summary>
+internal sealed record OtherListView(OtherListKind Kind, string Says);
 
 /// <summary>A finding with its place.</summary>
 internal sealed record FindingView(
@@ -139,19 +148,31 @@ internal sealed record CheckView(int Row, string Currency, string Said, string S
 /// <summary>A row of the file as it stands.</summary>
 /// <param name="Number">The row as a spreadsheet shows it.</param>
 /// <param name="Role">What it is there for.</param>
-/// <param name="Cells">The cells as text, before any correction.</param>
+/// <param name="Cells">The cells as they are displayed, before any correction.</param>
+/// <param name="Values">What numbers are that are displayed otherwise, by column.</param>
 /// <param name="Corrected">What holds instead in cells that were put right, by column.</param>
 /// <param name="LeftOut">Why it was left out; null where it counts.</param>
 internal sealed record FileRowView(
     int Number,
     RowRole Role,
     IReadOnlyList<string> Cells,
+    IReadOnlyDictionary<int, string> Values,
     IReadOnlyDictionary<int, string> Corrected,
     string? LeftOut
 )
 {
     public static FileRowView Of(FileRowSeen r) =>
-        new(r.Row.Number, r.Role, ShownText.Of(r.Row), r.Corrected.ToDictionary(c => c.Key, c => ShownText.Of(c.Value)), r.LeftOut);
+        new(
+            r.Row.Number,
+            r.Role,
+            ShownText.Of(r.Row),
+            Enumerable
+                .Range(0, r.Row.Cells.Length)
+                .Where(i => r.Row[i].Format is not null || r.Row[i].DisplayedAs is not null)
+                .ToDictionary(i => i, i => r.Row[i].Text),
+            r.Corrected.ToDictionary(c => c.Key, c => ShownText.Of(c.Value)),
+            r.LeftOut
+        );
 }
 
 /// <summary>A part of a file's rows.</summary>
@@ -216,6 +237,15 @@ internal sealed record IntakeView(
     /// <summary>What only a person can tell; null where nothing is left open.</summary>
     public AmountQuestionView? Question { get; init; }
 
+    /// <summary>What the file seems to be instead of a ledger; null where it may well be one.</summary>
+    public OtherListView? SeemsToBe { get; init; }
+
+    /// <summary>Whether hidden rows are left out.</summary>
+    public bool LeavesOutHidden { get; init; }
+
+    /// <summary>Whether hidden columns are left out.</summary>
+    public bool LeavesOutHiddenColumns { get; init; }
+
     public static IntakeView Of(IntakeRecord intake, LedgerLook look, Currency currency)
     {
         var reading = look.Recognised?.Reading;
@@ -237,7 +267,8 @@ internal sealed record IntakeView(
                 )
                 {
                     Confidence = c.Confidence,
-                    Others = c.Others,
+                    Others = [.. c.Others.Select(o => o with { First = [.. o.First.Select(ShownText.Of)] })],
+                    IsHidden = c.IsHidden,
                 })
                     ?? [],
             ],
@@ -247,6 +278,9 @@ internal sealed record IntakeView(
             CarriesDown = reading is { CarryReason.Length: > 0 } ? reading.CarriesDown : null,
             CarryReason = reading?.CarryReason ?? "",
             Question = AmountQuestionView.Of(reading, currency),
+            SeemsToBe = reading?.SeemsToBe is { } other ? new(other.Kind, ShownText.Of(other.Says)) : null,
+            LeavesOutHidden = intake.Change.LeavesOutHidden == true,
+            LeavesOutHiddenColumns = intake.Change.LeavesOutHiddenColumns == true,
             Kinds = intake.Change.Kinds,
             Totals = intake.Change.Totals.ToDictionary(t => t.Key, t => Currency.Of(t.Key).Plain(t.Value)),
         };
@@ -268,7 +302,11 @@ internal sealed record IntakeView(
                     null,
                     null,
                     ""
-                ))
+                )
+                {
+                    Confidence = c.Confidence,
+                    OtherFields = c.Others,
+                })
                     ?? [],
             ],
             look.Lacks
@@ -368,7 +406,8 @@ internal sealed record ReadingRequest(
     Dictionary<string, ItemKind>? Kinds = null,
     Dictionary<string, decimal>? Totals = null,
     List<int>? Remembered = null,
-    bool? LeavesOutHidden = null
+    bool? LeavesOutHidden = null,
+    bool? LeavesOutHiddenColumns = null
 )
 {
     public ReadingChange Change() =>
@@ -378,6 +417,7 @@ internal sealed record ReadingRequest(
             HeadingRow = HeadingRow,
             CarriesDown = CarriesDown,
             LeavesOutHidden = LeavesOutHidden,
+            LeavesOutHiddenColumns = LeavesOutHiddenColumns,
             Meanings = Meanings ?? [],
             Fields = Fields ?? [],
             Marks = Marks ?? [],
@@ -403,7 +443,8 @@ internal sealed record ReadingRequest(
             new(c.Kinds),
             new(c.Totals),
             [.. c.Remembered],
-            c.LeavesOutHidden
+            c.LeavesOutHidden,
+            c.LeavesOutHiddenColumns
         );
 }
 

@@ -21,7 +21,7 @@ internal static class ShownText
     public static IReadOnlyList<string> Of(FileRow row)
     {
         var longest = Math.Clamp(LongestRow / Math.Max(row.Cells.Length, 1), Shortest, Longest);
-        return [.. row.Cells.Select(c => Cut(c.Text, longest))];
+        return [.. row.Cells.Select(c => Cut(c.Shown, longest))];
     }
 
     private static string Cut(string text, int longest)

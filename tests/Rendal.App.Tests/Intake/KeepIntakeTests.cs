@@ -65,7 +65,7 @@ public sealed class KeepIntakeTests(Postgres postgres)
             "This file was kept already; take it in again to read it in another way.",
             await TriedAsync(() => new ChangeReading(stores, files).RunAsync(begun.Id, ReadingChange.None, Cancel))
         );
-        var again = await new BeginIntake(stores, files, TimeProvider.System).AgainAsync(begun.Id, Cancel);
+        var again = await new BeginIntake(stores, files, TimeProvider.System).AgainAsync(begun.Id, null, Cancel);
         await new ChangeReading(stores, files).RunAsync(again.Id, ReadingChange.None, Cancel);
     }
 

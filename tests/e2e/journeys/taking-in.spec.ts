@@ -1,6 +1,6 @@
 import { readFile, writeFile } from "node:fs/promises";
-import { expect, test, type Page } from "@playwright/test";
-import { makeBook, signIn } from "../people";
+import { expect, test, type Locator, type Page } from "@playwright/test";
+import { isPrepared, makeBook, signIn } from "../people";
 
 // By keyboard nothing is hit while it moves: these are the journeys that have the movement the others do without.
 test.use({ contextOptions: { reducedMotion: "no-preference" } });
@@ -237,4 +237,62 @@ test("fifty thousand customers are scrolled, sorted and searched without a blank
   await page.getByLabel("Search customers").fill("keeper31234@");
   await expect(page.getByText("1 customer", { exact: true })).toBeVisible();
   await expect(page.getByRole("button", { name: "Inn 31234" })).toBeVisible();
+});
+
+test("a messy workbook in another language is read at sight: six clicks from the file to the first statement", async ({
+  page,
+}) => {
+  await signIn(page);
+  await makeBook(page, "At sight");
+  let clicks = 0;
+  const click = async (target: Locator) => {
+    clicks++;
+    await target.click();
+  };
+  const chooser = page.waitForEvent("filechooser");
+  await click(page.getByRole("button", { name: "Take in a ledger file" }));
+  await (await chooser).setFiles("files/avoimet-laskut.xlsx");
+
+  await test.step("no column has to be touched, and what matters is in view", async () => {
+    await expect(noticed(page)).toContainText("4 totals agree with the rows.");
+    await expect(noticed(page)).toContainText("£2,364.15");
+    await expect(noticed(page)).toContainText("One column is hidden in the workbook: “Viikko”.");
+    await expect(page.getByText("6 rows · 3 customers")).toBeVisible();
+    await expect(page.getByRole("button", { name: "and 3 more columns, kept for slots" })).toBeInViewport();
+    await expect(page.getByRole("columnheader").filter({ hasText: "Outstanding" })).toBeInViewport();
+    await expect(page.getByRole("gridcell", { name: "1,500.00" }).first(), "as the cell shows it").toBeVisible();
+  });
+
+  await click(page.getByRole("button", { name: /^Keep 6 rows/ }));
+  await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
+  await click(page.getByRole("link", { name: "Rounds", exact: true }));
+  await click(page.getByRole("button", { name: "Prepare a round" }));
+  await isPrepared(page);
+  await click(page.getByRole("tab", { name: /^Statement/ }));
+  await expect(page.getByText("Kellin majatalo").first()).toBeVisible();
+  expect(clicks).toBeLessThanOrEqual(6);
+});
+
+test("a file in which two columns could be the amount is settled by one click", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Which amount");
+  await page.getByRole("link", { name: "Ledger", exact: true }).click();
+  await choose(page, "../awkward/two-that-could-both-be-the-amount.csv");
+  await expect(page.getByRole("button", { name: /^Keep / })).toBeDisabled();
+  await expect(noticed(page)).toContainText("Which column is the outstanding amount?");
+  await noticed(page).getByRole("button", { name: "Quex: 736.10 in 4 rows" }).click();
+  await expect(noticed(page)).toContainText("£736.10");
+  await expect(page.getByRole("button", { name: /^Keep 4 rows/ })).toBeEnabled();
+
+  await test.step("and what was said holds for another file of the book", async () => {
+    await page.getByRole("button", { name: /^Keep 4 rows/ }).click();
+    await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
+    const next = "Zorb,Client,Document,Issued,Quex,Week\n11.17,Inn at Kell,T-20900,01/10/2026,100.10,40\n"
+      + "95.40,Inn at Kell,T-20901,02/10/2026,80.20,40\n45.33,Old Mill House,T-20902,03/10/2026,20.50,40\n";
+    const chooser = page.waitForEvent("filechooser");
+    await page.getByRole("button", { name: "Take in a ledger file" }).click();
+    await (await chooser).setFiles({ name: "next.csv", mimeType: "text/csv", buffer: Buffer.from(next) });
+    await expect(noticed(page)).toContainText("£200.80");
+    await expect(page.getByText("as you said in another file")).toBeVisible();
+  });
 });

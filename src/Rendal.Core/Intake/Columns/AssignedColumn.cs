@@ -5,7 +5,12 @@ namespace Rendal.Core.Intake.Columns;
 /// <param name="Confidence">How certain that is.</param>
 /// <param name="Reason">Why, in plain words: <c>by heading; every value is on or after “Posted”</c>.</param>
 /// <param name="Others">What else it could be, the likeliest first.</param>
-internal sealed record AssignedColumn(ColumnMeaning Meaning, Confidence Confidence, string Reason, IReadOnlyList<ColumnMeaning> Others);
+internal sealed record AssignedColumn(ColumnMeaning Meaning, Confidence Confidence, string Reason, IReadOnlyList<OtherMeaning> Others);
+
+/// <summary>What a column could be as well.</summary>
+/// <param name="Meaning">What.</param>
+/// <param name="First">What its first values would be read as, three at most: <c>30 Sep 2026</c>, <c>1,234.50</c>.</param>
+public sealed record OtherMeaning(ColumnMeaning Meaning, IReadOnlyList<string> First);
 
 /// <summary>Two columns could be what is counted, and the sum of the ledger depends on which it is.</summary>
 /// <param name="Meaning">What either would be.</param>

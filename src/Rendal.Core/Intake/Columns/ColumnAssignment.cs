@@ -13,6 +13,20 @@ internal sealed class ColumnAssignment
     private const double Enough = 2;
     private const double Certain = 3;
 
+    private static readonly HeadingConcept[] OfCustomers =
+    [
+        HeadingConcept.Street,
+        HeadingConcept.Town,
+        HeadingConcept.Postcode,
+        HeadingConcept.Phone,
+        HeadingConcept.Contact,
+        HeadingConcept.Email,
+        HeadingConcept.Terms,
+        HeadingConcept.Limit,
+        HeadingConcept.Language,
+        HeadingConcept.Office,
+    ];
+
     private readonly HeadingEvidence headings;
     private readonly IReadOnlyList<string> names;
     private readonly SampleRows sample;
@@ -30,14 +44,15 @@ internal sealed class ColumnAssignment
         IReadOnlyList<string> written,
         SampleRows sample,
         ReadingSettings settings,
-        IReadOnlyDictionary<int, ColumnMeaning> decided
+        IReadOnlyDictionary<int, ColumnMeaning> decided,
+        TaughtHeadings taught
     )
     {
         this.names = names;
         this.sample = sample;
         this.settings = settings;
         this.decided = decided;
-        headings = new HeadingEvidence(written);
+        headings = new HeadingEvidence(written, taught);
         profiles = [.. Enumerable.Range(0, names.Count).Select(i => ColumnProfile.Of(sample.Items, i, settings))];
         isInOtherCurrency = [.. Enumerable.Range(0, names.Count).Select(i => new Lazy<bool>(() => IsInOtherCurrency(i)))];
         values = new double?[names.Count, Enum.GetValues<ColumnMeaning>().Length];
@@ -59,15 +74,17 @@ internal sealed class ColumnAssignment
     /// <param name="sample">The first rows.</param>
     /// <param name="settings">What holds where the file does not say.</param>
     /// <param name="decided">What a person said that columns are, by their index.</param>
+    /// <param name="taught">What people said of headings before.</param>
     public static ColumnAssignment Of(
         IReadOnlyList<string> names,
         IReadOnlyList<string> written,
         SampleRows sample,
         ReadingSettings settings,
-        IReadOnlyDictionary<int, ColumnMeaning> decided
+        IReadOnlyDictionary<int, ColumnMeaning> decided,
+        TaughtHeadings taught
     )
     {
-        var assignment = new ColumnAssignment(names, written, sample, settings, decided);
+        var assignment = new ColumnAssignment(names, written, sample, settings, decided, taught);
         assignment.FindDates();
         assignment.FindAmounts();
         assignment.FindPlain(ColumnMeaning.Email, ColumnMeaning.Currency);
@@ -78,6 +95,10 @@ internal sealed class ColumnAssignment
         assignment.FindPlain(ColumnMeaning.Reference, ColumnMeaning.Unit, ColumnMeaning.Held);
         return assignment;
     }
+
+    /// <summary>What the file seems to be instead of a ledger; null where it may well be one. What a person said is not doubted.</summary>
+    public OtherList? SeemsToBe() =>
+        decided.Values.Any(m => m != ColumnMeaning.Extra) ? null : AsBankStatement() ?? AsPriceList() ?? AsCustomerList();
 
     /// <summary>What a column is.</summary>
     public AssignedColumn Column(int index)
@@ -99,7 +120,71 @@ internal sealed class ColumnAssignment
         );
     }
 
-    private List<ColumnMeaning> Others(int index) =>
+    private OtherList? AsBankStatement()
+    {
+        if (!IsTaken(ColumnMeaning.Date) || IsTaken(ColumnMeaning.DueDate) || IsNumberSaid())
+        {
+            return null;
+        }
+
+        var bank = FirstOf(HeadingConcept.Bank);
+        if (bank >= 0)
+        {
+            return new(OtherListKind.BankStatement, $"“{names[bank]}” is a heading of bank statements, and no column has due dates");
+        }
+
+        var amounts = Enumerable.Range(0, profiles.Length).Where(i => meanings[i].IsAmount()).ToList();
+        var isOfCustomers = IsSaidOf(HeadingConcept.Party) || IsSaidOf(HeadingConcept.Account) || IsTaken(ColumnMeaning.CustomerCode);
+        var balance = isOfCustomers
+            ? -1
+            : Array.FindIndex([.. Enumerable.Range(0, profiles.Length)], i => profiles[i].IsAmountLike && IsRunningOf(i, amounts));
+        return balance < 0
+            ? null
+            : new(
+                OtherListKind.BankStatement,
+                $"“{names[balance]}” is a balance that runs on from row to row, and no column has due dates or says whose the rows are"
+            );
+    }
+
+    private OtherList? AsPriceList()
+    {
+        var price = FirstOf(HeadingConcept.Price);
+        var article = FirstOf(HeadingConcept.Article);
+        return IsTaken(ColumnMeaning.DueDate) || IsNumberSaid() || IsSaidOf(HeadingConcept.Open) ? null
+            : price < 0 && article < 0 ? null
+            : IsTaken(ColumnMeaning.CustomerCode) && IsSaidOf(HeadingConcept.Party) ? null
+            : new(
+                OtherListKind.PriceList,
+                $"“{names[price >= 0 ? price : article]}” is a heading of price lists, and no column says what is owed"
+            );
+    }
+
+    private OtherList? AsCustomerList()
+    {
+        if (IsTaken(ColumnMeaning.Date) || IsTaken(ColumnMeaning.DueDate) || IsNumberSaid())
+        {
+            return null;
+        }
+
+        var customers = Array.FindIndex(meanings, m => m is ColumnMeaning.CustomerCode or ColumnMeaning.CustomerName);
+        var of = Enumerable.Range(0, profiles.Length).Where(i => OfCustomers.Any(c => headings.Weight(i, c) > 0)).ToList();
+        return of.Count == 0 || (customers >= 0 && profiles[customers].DistinctShare < 0.95)
+            ? null
+            : new(
+                OtherListKind.CustomerList,
+                $"it has {string.Join(" and ", of.Take(2).Select(i => $"“{names[i]}”"))}, and no column has the dates of documents"
+            );
+    }
+
+    /// <summary>The first column that nothing else is known of and whose heading speaks of something; -1 where none does.</summary>
+    private int FirstOf(HeadingConcept concept) =>
+        Array.FindIndex([.. Enumerable.Range(0, profiles.Length)], i => headings.Weight(i, concept) >= 0.5);
+
+    private bool IsNumberSaid() => Enumerable.Range(0, profiles.Length).Any(i => headings.For(i, ColumnMeaning.Number) >= Certain);
+
+    private bool IsSaidOf(HeadingConcept concept) => Enumerable.Range(0, profiles.Length).Any(i => headings.Weight(i, concept) >= 0.9);
+
+    private List<OtherMeaning> Others(int index) =>
         [
             .. Enum.GetValues<ColumnMeaning>()
                 .Where(m => m != ColumnMeaning.Extra && m != meanings[index])
@@ -107,7 +192,7 @@ internal sealed class ColumnAssignment
                 .Where(m => m.Score >= 1)
                 .OrderByDescending(m => m.Score)
                 .Take(3)
-                .Select(m => m.Meaning),
+                .Select(m => new OtherMeaning(m.Meaning, profiles[index].First(m.Meaning))),
         ];
 
     private bool IsFree(int index) => meanings[index] == ColumnMeaning.Extra && !decided.ContainsKey(index);
@@ -119,7 +204,12 @@ internal sealed class ColumnAssignment
         meanings[index] = meaning;
         isLikely[index] = score < Certain && !headings.IsPhrase(index, meaning);
         var heading = headings.For(index, meaning);
-        reasons[index].Add(heading >= 1.5 ? "by heading" : "by its values");
+        reasons[index]
+            .Add(
+                headings.IsTaught(index) ? HeadingEvidence.AsTaught
+                : heading >= 1.5 ? "by heading"
+                : "by its values"
+            );
         reasons[index].AddRange(why);
     }
 
@@ -238,7 +328,12 @@ internal sealed class ColumnAssignment
         var margin = rival is null ? 10 : best.Score - rival.Score;
         var isSaid = headings.For(best.Counted, best.Meaning) >= 4 && (best.Meaning == ColumnMeaning.Debit || IsFull(best.Counted));
         var left = Unexplained(best);
-        if (left >= 0 && !headings.IsPhrase(best.Counted, best.Meaning))
+        if (IsProven(best.Counted) && !(rival is not null && IsProven(rival.Counted)) && (left < 0 || !IsProven(left)))
+        {
+            // The file adds up this column and no other: that is looked at, and not asked.
+            margin = Math.Max(margin, 1.4);
+        }
+        else if (left >= 0 && !headings.IsPhrase(best.Counted, best.Meaning))
         {
             margin = Math.Min(margin, isSaid ? 1.4 : 0);
             rival ??= new(0, left, best.Meaning, []);
@@ -253,7 +348,7 @@ internal sealed class ColumnAssignment
             if (meanings[index] == ColumnMeaning.Extra)
             {
                 Take(index, meaning, Math.Min(margin + 1.5, Score(index, meaning)), why);
-                isLikely[index] |= margin < 1.5 && !headings.IsPhrase(index, meaning);
+                isLikely[index] |= (margin < 1.5 && !headings.IsPhrase(index, meaning)) || isInOtherCurrency[index].Value;
             }
         }
 
@@ -417,10 +512,11 @@ internal sealed class ColumnAssignment
         );
     }
 
-    private double Proof(int index) => ProvenTotals(index) is var (proven, of) && of > 0 && proven * 2 > of ? 1 : 0;
+    private double Proof(int index) => IsProven(index) ? 1 : 0;
 
-    private string Proven(int index) =>
-        ProvenTotals(index) is var (proven, of) && of > 0 && proven * 2 > of ? "the total lines add it up" : "";
+    private string Proven(int index) => IsProven(index) ? "the total lines add it up" : "";
+
+    private bool IsProven(int index) => ProvenTotals(index) is var (proven, of) && of > 0 && proven * 2 > of;
 
     private (int Proven, int Of) ProvenTotals(int index) =>
         sample.Lines.Count == sample.Items.Count

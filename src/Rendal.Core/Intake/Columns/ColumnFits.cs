@@ -145,7 +145,8 @@ internal static class ColumnFits
                 continue;
             }
 
-            if (before is { } from)
+            // Where nothing is added, any column stays as it is.
+            if (before is { } from && by != 0)
             {
                 steps++;
                 kept += from + by == now ? 1 : 0;

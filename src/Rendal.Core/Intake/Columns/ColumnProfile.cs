@@ -1,3 +1,4 @@
+using System.Globalization;
 using Rendal.Core.Money;
 
 namespace Rendal.Core.Intake.Columns;
@@ -6,6 +7,7 @@ namespace Rendal.Core.Intake.Columns;
 internal sealed class ColumnProfile
 {
     private const int MostKinds = 60;
+    private const int FirstValues = 3;
 
     private readonly Dictionary<string, bool> asked = new(StringComparer.Ordinal);
     private readonly int count;
@@ -96,6 +98,20 @@ internal sealed class ColumnProfile
 
     /// <summary>Whether it could be a column of dates.</summary>
     public bool IsDateLike => Filled > 0 && DateShare >= 0.8;
+
+    /// <summary>What the first values would be read as, three at most; of those that cannot be read that way, the text.</summary>
+    public IReadOnlyList<string> First(ColumnMeaning meaning) =>
+        [
+            .. Enumerable
+                .Range(0, Texts.Length)
+                .Where(i => Texts[i].Length > 0)
+                .Take(FirstValues)
+                .Select(i =>
+                    meaning.IsAmount() && Amounts[i] is { } amount ? amount.ToString("#,##0.00", CultureInfo.InvariantCulture)
+                    : meaning.IsDate() && Dates[i] is { } date ? date.ToString("d MMM yyyy", CultureInfo.InvariantCulture)
+                    : LedgerCells.Short(Texts[i])
+                ),
+        ];
 
     /// <summary>Looks at one column of the sample.</summary>
     public static ColumnProfile Of(IReadOnlyList<FileRow> rows, int index, ReadingSettings settings)

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Collections.Frozen;
 using System.Text;
+using System.Text.RegularExpressions;
 using Rendal.Core.Money;
 
 namespace Rendal.Core.Intake.Columns;
@@ -9,7 +10,7 @@ namespace Rendal.Core.Intake.Columns;
 /// Tells what the words of a heading speak of: known words, words that are put together of known ones (<c>Belegdatum</c>), abbreviations
 /// (<c>Btr.</c>, <c>amt</c>, <c>outst</c>) and small misspellings, in the languages of <c>words.txt</c>.
 /// </summary>
-internal sealed class ConceptWords
+internal sealed partial class ConceptWords
 {
     private const int LongestWord = 40;
     private const int MostKnown = 20_000;
@@ -66,7 +67,8 @@ internal sealed class ConceptWords
     /// </summary>
     public IReadOnlyList<IReadOnlyList<WordSense>> Of(string heading)
     {
-        var text = heading
+        var text = Initials()
+            .Replace(heading, "$1$2")
             .Replace("A/C", " account ", StringComparison.OrdinalIgnoreCase)
             .Replace("O/S", " outstanding ", StringComparison.OrdinalIgnoreCase)
             .Replace("#", " no ", StringComparison.Ordinal)
@@ -208,7 +210,8 @@ internal sealed class ConceptWords
     }
 
     /// <summary>
-    /// Whether a word is an abbreviation that leaves vowels out, and at most one other letter: <c>amt</c> of amount, <c>btr</c> of betrag.
+    /// Whether a word is an abbreviation that leaves vowels out, and at most one other letter (none of two letters): <c>amt</c> of amount,
+    /// <c>dt</c> of date.
     /// </summary>
     private static bool IsSkeleton(string cut, string word)
     {
@@ -236,7 +239,7 @@ internal sealed class ConceptWords
             }
         }
 
-        return at == cut.Length && skipped <= 1;
+        return at == cut.Length && skipped <= (cut.Length > 2 ? 1 : 0);
     }
 
     private static bool IsVowel(char c) => "aeiou".Contains(c, StringComparison.Ordinal);
@@ -265,6 +268,10 @@ internal sealed class ConceptWords
         return Math.Max(left.Length, right.Length) <= 1
             || (left.Length == 2 && right.Length == 2 && left[0] == right[1] && left[1] == right[0]);
     }
+
+    // C.P. is one word.
+    [GeneratedRegex(@"(?<!\p{L})(\p{L})\.\s?(\p{L})\.(?!\p{L})")]
+    private static partial Regex Initials();
 
     private static string Fold(string plain) =>
         plain

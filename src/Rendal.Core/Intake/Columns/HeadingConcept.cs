@@ -31,6 +31,10 @@ internal enum HeadingConcept
     Quantity,
     Price,
     Phone,
+    Street,
+    Town,
+    Postcode,
+    Country,
     Place,
     Order,
     Time,
@@ -41,4 +45,17 @@ internal enum HeadingConcept
     Text,
     Local,
     Level,
+    Article,
+    Bank,
+
+    // What a customer's card has beside those.
+    Contact,
+    Title,
+    Salutation,
+    Copy,
+    Blind,
+    Delivery,
+    Language,
+    Office,
+    Minimum,
 }

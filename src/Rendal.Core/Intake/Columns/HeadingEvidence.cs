@@ -8,6 +8,12 @@ internal sealed class HeadingEvidence
     /// <summary>What a heading that stands whole in the lists counts for.</summary>
     public const double Phrase = 6;
 
+    /// <summary>What a heading counts for of which a person said what it is; more than all that its words say.</summary>
+    public const double Taught = 9;
+
+    /// <summary>Why a column is what it is, where a person said so of its heading in another file.</summary>
+    public const string AsTaught = "as you said in another file";
+
     // What says so much is as good as said.
     private const double Said = 3;
 
@@ -21,6 +27,10 @@ internal sealed class HeadingEvidence
         HeadingConcept.Quantity,
         HeadingConcept.Price,
         HeadingConcept.Phone,
+        HeadingConcept.Street,
+        HeadingConcept.Town,
+        HeadingConcept.Postcode,
+        HeadingConcept.Country,
         HeadingConcept.Place,
         HeadingConcept.Order,
         HeadingConcept.Time,
@@ -30,15 +40,30 @@ internal sealed class HeadingEvidence
         HeadingConcept.Terms,
         HeadingConcept.Text,
         HeadingConcept.Level,
+        HeadingConcept.Article,
+        HeadingConcept.Bank,
+        HeadingConcept.Contact,
+        HeadingConcept.Title,
+        HeadingConcept.Salutation,
+        HeadingConcept.Copy,
+        HeadingConcept.Blind,
+        HeadingConcept.Delivery,
+        HeadingConcept.Language,
+        HeadingConcept.Office,
+        HeadingConcept.Minimum,
     ];
 
     private readonly List<Dictionary<HeadingConcept, double>> concepts;
     private readonly IReadOnlyList<string> headings;
+    private readonly ColumnMeaning?[] taught;
 
     /// <summary>Reads the headings of a file together: the language that most of their words are of decides what the others are.</summary>
-    public HeadingEvidence(IReadOnlyList<string> headings)
+    /// <param name="headings">The headings.</param>
+    /// <param name="taught">What people said of headings before.</param>
+    public HeadingEvidence(IReadOnlyList<string> headings, TaughtHeadings taught)
     {
         this.headings = headings;
+        this.taught = [.. headings.Select(taught.MeaningOf)];
         var senses = headings.Select(ConceptWords.BuiltIn.Of).ToList();
         var votes = senses
             .SelectMany(h => h)
@@ -50,16 +75,25 @@ internal sealed class HeadingEvidence
         concepts = senses.ConvertAll(h => Together(h, languages));
     }
 
-    /// <summary>Whether a heading stands whole in the lists.</summary>
+    /// <summary>Whether a person said of a heading what it is, in another file.</summary>
+    public bool IsTaught(int column) => taught[column] is not null;
+
+    /// <summary>Whether a heading stands whole in the lists, or was said before.</summary>
     public bool IsPhrase(int column, ColumnMeaning meaning) =>
-        HeadingWords.Of(headings[column])?.Meaning == meaning
-        || (meaning is ColumnMeaning.CustomerCode or ColumnMeaning.CustomerName && HeadingWords.IsCodeOrName(headings[column]));
+        taught[column] is { } said
+            ? said == meaning
+            : HeadingWords.Of(headings[column])?.Meaning == meaning
+                || (meaning is ColumnMeaning.CustomerCode or ColumnMeaning.CustomerName && HeadingWords.IsCodeOrName(headings[column]));
 
     /// <summary>Whether a heading says balance and no more.</summary>
     public bool IsBareBalance(int column) => HeadingWords.Plain(headings[column]) is "balance" or "saldo" or "solde";
 
     /// <summary>Whether a heading speaks of something that no meaning is made of.</summary>
-    public bool IsForeign(int column) => Foreign.Any(concepts[column].ContainsKey);
+    public bool IsForeign(int column) =>
+        taught[column] is { } said ? said == ColumnMeaning.Extra : Foreign.Any(concepts[column].ContainsKey);
+
+    /// <summary>How much a heading speaks of something; 0 where it does not.</summary>
+    public double Weight(int column, HeadingConcept concept) => concepts[column].GetValueOrDefault(concept);
 
     /// <summary>The currency that a heading names: “Open (EUR)”, “Amount USD”, “£”. Null where it names none or several.</summary>
     public Currency? CurrencyOf(int column) =>
@@ -92,6 +126,11 @@ internal sealed class HeadingEvidence
     /// <summary>How much a heading says for a meaning; below 0 what it says against it.</summary>
     public double For(int column, ColumnMeaning meaning)
     {
+        if (taught[column] is { } said)
+        {
+            return said == meaning ? Taught : -Taught;
+        }
+
         if (HeadingWords.Of(headings[column]) is { } phrase)
         {
             return phrase.Meaning == meaning ? Phrase - Math.Min(phrase.Rank, 40) * 0.02 : Words(column, meaning) - 2;

@@ -68,7 +68,7 @@ internal static class HeadingSearch
             }
         }
 
-        var evidence = new HeadingEvidence([.. row.Cells.Select(c => c.IsText ? c.Text : "")]);
+        var evidence = new HeadingEvidence([.. row.Cells.Select(c => c.IsText ? c.Text : "")], TaughtHeadings.None);
         var words = evidence.Meanings().Count;
         return phrases >= 2 || contrast >= 2 || (contrast >= 1 && words >= 2) || words >= 3
             ? (1.5 * phrases) + words + (1.5 * contrast)
@@ -137,7 +137,7 @@ internal static class HeadingSearch
     /// <summary>How much the headings of a row say in all; what several of them say counts once.</summary>
     private static double Said(FileRow row)
     {
-        var evidence = new HeadingEvidence([.. row.Cells.Select(c => c.Text)]);
+        var evidence = new HeadingEvidence([.. row.Cells.Select(c => c.Text)], TaughtHeadings.None);
         var columns = Enumerable.Range(0, Math.Min(row.Cells.Length, SampleRows.MostColumns)).ToList();
         return columns
                 .Where(i => !evidence.IsForeign(i))

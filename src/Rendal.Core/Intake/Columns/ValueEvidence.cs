@@ -39,6 +39,7 @@ internal static class ValueEvidence
             : p.RunShare > 0.2 && p.Distinct > 1 ? 1
             : 0,
             ColumnMeaning.CustomerName => p.DateShare > 0.5 || p.AmountShare > 0.3 || p.AddressShare > 0.2 ? Wrong(few)
+            : p.FigureShare > 0.9 && p.SpaceShare < 0.2 ? -2
             : p.LetterShare > 0.9 && p.SpaceShare > 0.4 && p.MeanLength >= 6 ? 2
             : p.LetterShare > 0.9 ? 0.5
             : -1,

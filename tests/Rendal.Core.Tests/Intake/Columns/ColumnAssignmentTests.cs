@@ -26,6 +26,21 @@ public sealed class ColumnAssignmentTests
     }
 
     [Fact]
+    public void A_first_line_of_headings_over_two_columns_alone_belongs_to_the_second()
+    {
+        var reading = Read(
+            "Tarnbrook Linen Hire",
+            "||||||||Fällig|||Amount|",
+            "Soll|Haben|Montant USD|Kundennummer|Pedido|MwSt-Satz|Belegdatum|Rechnungsnummer|am|Remise|Week|USD|CAP",
+            "1.689,81||2213.65|C-0101|PO32815|20|20/06/2026|INV57881|20/07/2026|33.80|25|2.213,65|54125",
+            "842,17||1103.24|C-0102|PO33536|20|18/08/2026|INV57909|01/09/2026|16.84|33|1.103,24|54126",
+            "537,89||704.64|C-0102|PO33655|20|10/05/2026|INV57944|09/06/2026|10.76|19|704,64|54126",
+            "|24,13|31.61|C-0102|PO54705|20|02/05/2026|INV58015|01/06/2026|0.48|18|31,61|54126"
+        );
+        Assert.Equal("Fällig am", reading.Of(ColumnMeaning.DueDate)?.Heading);
+    }
+
+    [Fact]
     public void A_file_without_headings_is_read_by_its_values()
     {
         var reading = Read(

@@ -1,10 +1,11 @@
 import { useQueries } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { Select } from "antd";
-import { useEffect, type RefObject } from "react";
+import { useEffect, useState, type RefObject } from "react";
 import type { Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
-import { fields, meanings, type Column, type Field, type Meaning } from "./meanings";
+import { ColumnHead, type ColumnChange } from "./ColumnHead";
+import { foldable } from "./folding";
+import type { Column } from "./meanings";
 import styles from "./FileSheet.module.css";
 import { fileRows } from "./api";
 
@@ -60,6 +61,12 @@ export function FileSheet({
   const rowAt = (index: number) => parts[Math.floor(index / part) - first]?.data?.rows[index % part];
   const bad = badCells(view);
   const width = Math.max(view.columns.length, ...shown.map((s) => rowAt(s.index)?.cells.length ?? 0), 1);
+  const [isUnfolded, setUnfolded] = useState(false);
+  const spare = foldable(view);
+  const isFolded = spare.length > 0 && !isUnfolded && !spare.includes(at.column);
+  const columns = Array.from({ length: isFolded ? view.columns.length : width }, (_, i) => i).filter(
+    (i) => !isFolded || !spare.includes(i),
+  );
   useEffect(() => {
     if (at.row > 0) {
       rows.scrollToIndex(at.row - 1, { align: "auto" });
@@ -88,14 +95,14 @@ export function FileSheet({
       e.preventDefault();
       onMove({
         row: 1 + limit(Math.max(at.row, 1) + move[0] - 1, view.lastRow - 1),
-        column: limit(at.column + move[1], width - 1),
+        column: columns[limit(columns.indexOf(at.column) + move[1], columns.length - 1)] ?? 0,
       });
     } else if (e.key === "Home" || e.key === "End") {
       e.preventDefault();
       onMove(
         e.ctrlKey
           ? { row: e.key === "Home" ? 1 : view.lastRow, column: at.column }
-          : { row: at.row, column: e.key === "Home" ? 0 : width - 1 },
+          : { row: at.row, column: (e.key === "Home" ? columns[0] : columns.at(-1)) ?? 0 },
       );
     } else if (e.key === "Enter" && onOpen) {
       e.preventDefault();
@@ -112,7 +119,7 @@ export function FileSheet({
       role="grid"
       aria-label="The file as it stands"
       aria-rowcount={view.lastRow + 1}
-      aria-colcount={width + 1}
+      aria-colcount={columns.length + 1}
       aria-activedescendant={at.row > 0 ? `cell-${at.row}-${at.column}` : undefined}
       onKeyDown={onKeyDown}
     >
@@ -120,7 +127,7 @@ export function FileSheet({
         <thead role="rowgroup">
           <tr role="row">
             <th role="columnheader">Row</th>
-            {Array.from({ length: width }, (_, i) => {
+            {columns.map((i) => {
               const column = view.columns[i];
               return (
                 <th role="columnheader" key={i}>
@@ -128,6 +135,25 @@ export function FileSheet({
                 </th>
               );
             })}
+            {spare.length > 0 && (
+              <th role="columnheader" className={styles.spare}>
+                <button
+                  type="button"
+                  className="link"
+                  aria-expanded={!isFolded}
+                  onClick={() => {
+                    setUnfolded(isFolded);
+                    if (!isFolded && spare.includes(at.column)) {
+                      onMove({ row: at.row, column: view.columns.findIndex((c) => !spare.includes(c.index)) });
+                    }
+                  }}
+                >
+                  {isFolded
+                    ? `and ${spare.length} more columns, ${view.kind === "ledger" ? "kept for slots" : "kept on the card"}`
+                    : `fold ${spare.length} columns`}
+                </button>
+              </th>
+            )}
           </tr>
         </thead>
         <tbody role="rowgroup">
@@ -146,7 +172,7 @@ export function FileSheet({
                 <th role="rowheader" title={row?.leftOut ?? undefined}>
                   {number}
                 </th>
-                {Array.from({ length: width }, (_, i) => {
+                {columns.map((i) => {
                   const put = row?.corrected[String(i)];
                   return (
                     <td
@@ -180,98 +206,6 @@ export function FileSheet({
       </table>
     </div>
   );
-}
-
-/** A change of how one column is read. */
-export type ColumnChange = Partial<Pick<Column, "meaning" | "field" | "mark" | "order" | "unsignedCredits">>;
-
-function ColumnHead({
-  view,
-  column,
-  onSet,
-}: {
-  view: Intake;
-  column: Column;
-  onSet?: ((column: Column, change: ColumnChange) => void) | undefined;
-}) {
-  const label = `What “${column.heading}” is`;
-  const other = column.others?.[0];
-  return (
-    <>
-      {view.kind === "ledger" ? (
-        <Select<Meaning>
-          className="whole-width"
-          size="small"
-          disabled={!onSet}
-          value={column.meaning}
-          options={meanings}
-          popupMatchSelectWidth={false}
-          aria-label={label}
-          onChange={(meaning) => onSet?.(column, { meaning })}
-        />
-      ) : (
-        <Select<Field>
-          className="whole-width"
-          size="small"
-          disabled={!onSet}
-          value={column.field}
-          options={fields}
-          popupMatchSelectWidth={false}
-          aria-label={label}
-          onChange={(field) => onSet?.(column, { field })}
-        />
-      )}
-      <small>
-        {column.confidence === "likely" && <b>likely · </b>}
-        {column.reason}
-        {onSet && column.confidence !== "sure" && other && (
-          <>
-            {" · "}
-            <button type="button" className="link" onClick={() => onSet(column, { meaning: other })}>
-              {meanings.find((m) => m.value === other)?.label} instead
-            </button>
-          </>
-        )}
-        {column.notation && (
-          <>
-            {" · "}
-            {onSet ? (
-              <button type="button" className="link" title="Reverse" onClick={() => onSet(column, turned(column))}>
-                {decided.includes(column.notation) ? `${notation(column)}, ${column.notation}` : column.notation}
-              </button>
-            ) : (
-              column.notation
-            )}
-          </>
-        )}
-        {column.unsignedCredits && " · credits without sign"}
-      </small>
-    </>
-  );
-}
-
-// Who decided, where the values of the column did not.
-const decided = ["set by you", "as last time"];
-
-function turned(column: Column): ColumnChange {
-  return column.mark
-    ? { mark: column.mark === "point" ? "comma" : "point" }
-    : {
-        order:
-          column.order === "day-first" ? "month-first" : column.order === "month-first" ? "year-first" : "day-first",
-      };
-}
-
-function notation(column: Column): string {
-  const words = {
-    point: "decimal point",
-    comma: "decimal comma",
-    "day-first": "day first",
-    "month-first": "month first",
-    "year-first": "year first",
-  };
-  const what = column.mark ?? column.order;
-  return what ? words[what] : "";
 }
 
 function isAmount(column: Column | undefined): boolean {

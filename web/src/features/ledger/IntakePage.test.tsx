@@ -26,6 +26,8 @@ const column = (index: number, meaning: Schemas["ColumnMeaning"]): Schemas["Colu
   notation: "",
   confidence: "sure",
   others: [],
+  otherFields: [],
+  isHidden: false,
 });
 
 const ledger: View = {
@@ -50,6 +52,9 @@ const ledger: View = {
   columns: [column(0, "customer-code"), column(1, "extra"), column(2, "outstanding")],
   lacks: [],
   question: null,
+  seemsToBe: null,
+  leavesOutHidden: false,
+  leavesOutHiddenColumns: false,
   lastRow: 2,
   rowsRead: 1,
   rowsKept: 1,
@@ -72,8 +77,8 @@ const ledger: View = {
 const rows: Schemas["FileRowsView"] = {
   lastRow: 2,
   rows: [
-    { number: 1, role: "heading", cells: headings, corrected: {}, leftOut: null },
-    { number: 2, role: "item", cells: ["AN01", "2026-10-01", "40.00"], corrected: {}, leftOut: null },
+    { number: 1, role: "heading", cells: headings, values: {}, corrected: {}, leftOut: null },
+    { number: 2, role: "item", cells: ["AN01", "2026-10-01", "40.00"], values: {}, corrected: {}, leftOut: null },
   ],
 };
 
@@ -92,6 +97,7 @@ function withFile(view: Partial<View> = {}) {
       return {};
     },
     [`POST ${at}/keep`]: () => ({ rows: 1, customers: 1 }),
+    [`POST ${at}/again`]: () => ({ id: 5, knownReading: false }),
   });
   const kept = () => sent.filter((s) => s.path === `${at}/keep`);
   return { sent, kept, reading: () => reading };
@@ -154,7 +160,7 @@ test("what a column likely is says so, and what else it could be is one click aw
   const { reading } = withFile({
     columns: [
       column(0, "customer-code"),
-      { ...column(1, "date"), confidence: "likely", others: ["due-date"] },
+      { ...column(1, "date"), confidence: "likely", others: [{ meaning: "due-date", first: ["1 Oct 2026"] }] },
       column(2, "outstanding"),
     ],
   });
@@ -168,10 +174,72 @@ test("where it is doubtful whether it is the next ledger, it is asked before it 
   const { kept } = withFile({ doubts: ["It has 1 row, the ledger as it is has 965: part of it may be missing."] });
   const user = await open();
   await user.click(screen.getByRole("button", { name: /^Keep 1 row/ }));
-  expect(await screen.findAllByText("Is this the next ledger of this firm?")).not.toEqual([]);
+  expect(await screen.findAllByText("Keep this file as the ledger?")).not.toEqual([]);
   expect(kept()).toEqual([]);
   await user.click(screen.getByText("Keep file"));
   await waitFor(() => expect(kept().map((s) => s.query.get("sure"))).toEqual(["true"]));
+});
+
+test("what a column could be as well stands first among the choices, with what it would make of the first values", async () => {
+  withFile({
+    columns: [
+      column(0, "customer-code"),
+      { ...column(1, "date"), others: [{ meaning: "due-date", first: ["1 Oct 2026", "8 Oct 2026"] }] },
+      column(2, "outstanding"),
+    ],
+  });
+  await open();
+  fireEvent.mouseDown(screen.getByRole("combobox", { name: "What “Posted” is" }));
+  expect(await screen.findByText("1 Oct 2026 · 8 Oct 2026")).toBeDefined();
+  const words = (await screen.findAllByText(/^(It could be|Due date|Anything else|Customer code)/)).map(
+    (e) => e.textContent,
+  );
+  expect(words.indexOf("It could be")).toBeLessThan(words.indexOf("Anything else"));
+});
+
+test("columns that nothing depends on are folded away, and unfold by a click", async () => {
+  const more = Array.from({ length: 3 }, (_, i) => ({ ...column(3 + i, "extra"), heading: `Spare ${i + 1}` }));
+  withFile({ columns: [...ledger.columns, ...more] });
+  const user = await open();
+  expect(screen.queryByText("2026-10-01")).toBeNull();
+  expect(screen.getByText("40.00", { selector: "td" })).toBeDefined();
+  await user.click(screen.getByRole("button", { name: "and 4 more columns, kept for slots" }));
+  expect(screen.getByText("2026-10-01")).toBeDefined();
+  expect(screen.getByRole("combobox", { name: "What “Spare 3” is" })).toBeDefined();
+});
+
+test("a file that seems to be no ledger says what it seems to be, once, and is one click from being that", async () => {
+  const says =
+    "This looks like a customer list, not like a ledger: it has “Street”, and no column has the dates of documents.";
+  const { sent } = withFile({ lacks: [says, "No column has a date."], seemsToBe: { kind: "customer-list", says } });
+  const user = await open();
+  expect(screen.getAllByText(says)).toHaveLength(1);
+  await user.click(screen.getByRole("button", { name: "Take in as customer list" }));
+  await waitFor(() =>
+    expect(sent.filter((s) => s.path === `${at}/again`).map((s) => s.query.get("kind"))).toEqual(["customers"]),
+  );
+});
+
+test("hidden columns are left out by a click, and put back by another", async () => {
+  const finding = {
+    code: "columns-hidden",
+    severity: "warning" as const,
+    file: "ledger.xlsx",
+    sheet: "Open items",
+    row: 1,
+    column: "Posted",
+    customer: null,
+    message: "One column is hidden in the workbook: “Posted”. It is read like the others.",
+    remedy: "Look whether they count, or leave them out.",
+    other: null,
+  };
+  const { reading } = withFile({
+    warnings: 1,
+    findings: [{ code: finding.code, severity: "warning", count: 1, first: [finding] }],
+  });
+  const user = await open();
+  await user.click(screen.getByRole("button", { name: "Leave out hidden columns" }));
+  await waitFor(() => expect(reading().leavesOutHiddenColumns).toBe(true));
 });
 
 test("a finding leads to its cell", async () => {

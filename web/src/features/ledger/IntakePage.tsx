@@ -10,7 +10,8 @@ import { useGoOn } from "../../shared/useGoOn";
 import { useKeys } from "../../shared/useKeys";
 import { WorkBar } from "../../shared/WorkBar";
 import { Changes } from "./Changes";
-import { FileSheet, type ColumnChange, type Place } from "./FileSheet";
+import type { ColumnChange } from "./ColumnHead";
+import { FileSheet, type Place } from "./FileSheet";
 import { stepFrom, type Finding } from "./findings";
 import { IntakeSide } from "./IntakeSide";
 import { JoinCustomers } from "./JoinCustomers";
@@ -104,7 +105,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
       return;
     }
     modal.confirm({
-      title: "Is this the next ledger of this firm?",
+      title: "Keep this file as the ledger?",
       content: view.doubts.map((doubt) => <p key={doubt}>{doubt}</p>),
       okText: "Keep file",
       cancelText: "Cancel",
@@ -174,7 +175,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
       },
     }));
   const again = useMutation({
-    mutationFn: () => lookAgain(book, view.id),
+    mutationFn: (kind?: Intake["kind"]) => lookAgain(book, view.id, kind),
     onSuccess: (begun) => void goOn(`/books/${book}/ledger/${begun.id}?row=${at.row}`),
     onError: (e) => message.error(e.message),
   });
@@ -217,7 +218,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
           </Button>
         ) : (
           isLedger && (
-            <Button loading={again.isPending} onClick={() => again.mutate()}>
+            <Button loading={again.isPending} onClick={() => again.mutate(undefined)}>
               Add corrections
             </Button>
           )
@@ -250,6 +251,7 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
         onJoin={isOpen ? setPair : undefined}
         onChange={isOpen ? intake.change : undefined}
         onTake={isOpen ? take : undefined}
+        onCustomers={isOpen ? () => again.mutate("customers") : undefined}
       />
       {wrong && (
         <PutRight

@@ -18,13 +18,19 @@ export function IntakeSide({
   onJoin,
   onChange,
   onTake,
+  onCustomers,
 }: {
   view: Intake;
   onPoint: (finding: Finding) => void;
   onJoin?: ((pair: [string, string]) => void) | undefined;
   onChange?: ((change: (now: Reading) => Reading) => void) | undefined;
   onTake?: ((column: number, meaning: Meaning) => void) | undefined;
+  /** Takes the file in as a customer list instead. */
+  onCustomers?: (() => void) | undefined;
 }) {
+  const other = view.seemsToBe?.says;
+  // What stands above in words of its own is not listed again.
+  const findings = view.findings.filter((group) => group.code !== "seems-no-ledger");
   const remedyOf = (f: Finding): ReactNode => {
     const { customer, other } = f;
     return onJoin && customer && other ? (
@@ -41,23 +47,50 @@ export function IntakeSide({
     ) : onChange && group.code === "sign-unclear" ? (
       <Signs view={view} group={group} onChange={onChange} />
     ) : onChange && group.code === "rows-hidden" ? (
-      <HiddenRows areRead={group.severity !== "note"} onChange={onChange} />
+      <LeaveOut
+        what="hidden rows"
+        areRead={!view.leavesOutHidden}
+        onSet={(leavesOutHidden) => onChange((now) => ({ ...now, leavesOutHidden }))}
+      />
+    ) : onChange && group.code === "columns-hidden" ? (
+      <LeaveOut
+        what="hidden columns"
+        areRead={!view.leavesOutHiddenColumns}
+        onSet={(leavesOutHiddenColumns) => onChange((now) => ({ ...now, leavesOutHiddenColumns }))}
+      />
     ) : null;
   return (
     <aside className={styles.intakeSide} aria-label="What was found" tabIndex={0}>
       {view.question && <WhichAmount question={view.question} onTake={onTake} />}
+      {view.seemsToBe && (
+        <Alert
+          className="below-8"
+          type="warning"
+          title={view.seemsToBe.says}
+          action={
+            view.seemsToBe.kind === "customer-list" &&
+            onCustomers && (
+              <Button size="small" onClick={onCustomers}>
+                Take in as customer list
+              </Button>
+            )
+          }
+        />
+      )}
       {view.lacks
-        .filter((lack) => lack !== view.question?.says)
+        .filter((lack) => lack !== view.question?.says && lack !== other)
         .map((lack) => (
           <Alert className="below-8" key={lack} type="error" title={lack} />
         ))}
-      {view.doubts.map((doubt) => (
-        <Alert className="below-8" key={doubt} type="warning" title={doubt} />
-      ))}
+      {view.doubts
+        .filter((doubt) => doubt !== other)
+        .map((doubt) => (
+          <Alert className="below-8" key={doubt} type="warning" title={doubt} />
+        ))}
       {view.lacks.length === 0 && <Sums view={view} />}
       {view.lacks.length === 0 && view.kind === "ledger" && <Totals view={view} onChange={onChange} />}
-      {view.findings.length > 0 && <h2 className="only-below-8">What was noticed</h2>}
-      <FindingGroups groups={view.findings} onPoint={onPoint} remedyOf={remedyOf} remedyOfAll={remedyOfAll} />
+      {findings.length > 0 && <h2 className="only-below-8">What was noticed</h2>}
+      <FindingGroups groups={findings} onPoint={onPoint} remedyOf={remedyOf} remedyOfAll={remedyOfAll} />
     </aside>
   );
 }
@@ -252,16 +285,10 @@ function KindWords({
   );
 }
 
-function HiddenRows({
-  areRead,
-  onChange,
-}: {
-  areRead: boolean;
-  onChange: (change: (now: Reading) => Reading) => void;
-}) {
+function LeaveOut({ what, areRead, onSet }: { what: string; areRead: boolean; onSet: (leavesOut: boolean) => void }) {
   return (
-    <Button className="above-4" size="small" onClick={() => onChange((now) => ({ ...now, leavesOutHidden: areRead }))}>
-      {areRead ? "Leave out hidden rows" : "Include hidden rows"}
+    <Button className="above-4" size="small" onClick={() => onSet(areRead)}>
+      {areRead ? "Leave out" : "Include"} {what}
     </Button>
   );
 }

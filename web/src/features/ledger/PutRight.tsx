@@ -44,7 +44,7 @@ export function PutRight({
     queryFn: async () => {
       const part = await fileRows(book, intake, cell.row, 1);
       const row = part.rows[0];
-      const was = row?.cells[cell.column] ?? "";
+      const was = row?.values[String(cell.column)] ?? row?.cells[cell.column] ?? "";
       return { was, now: row?.corrected[String(cell.column)] ?? was };
     },
     gcTime: 0,

@@ -28,9 +28,9 @@ export const intakeReading = (book: number, id: number) =>
 export const saveIntakeReading = (book: number, id: number, body: Schemas["ReadingRequest"]) =>
   must(api.PUT("/api/books/{book}/intakes/{id}/reading", { params: { path: { book, id } }, body }));
 
-/** Looks once more at the file of an intake that was kept. */
-export const lookAgain = (book: number, id: number) =>
-  must(api.POST("/api/books/{book}/intakes/{id}/again", { params: { path: { book, id } } }));
+/** Looks once more at the file of an intake, as what it was given for or as something else. */
+export const lookAgain = (book: number, id: number, kind?: Schemas["IntakeKind"]) =>
+  must(api.POST("/api/books/{book}/intakes/{id}/again", { params: { path: { book, id }, query: { kind } } }));
 
 /** All corrections of the book. */
 export const correctionList = (book: number) =>
