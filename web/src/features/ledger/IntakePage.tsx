@@ -13,6 +13,7 @@ import { Changes } from "./Changes";
 import type { ColumnChange } from "./ColumnHead";
 import { FileSheet, type Place } from "./FileSheet";
 import { stepFrom, type Finding } from "./findings";
+import { foldable } from "./folding";
 import { IntakeSide } from "./IntakeSide";
 import { JoinCustomers } from "./JoinCustomers";
 import type { Column, Meaning } from "./meanings";
@@ -63,7 +64,10 @@ function Look({ view, intake }: { view: Intake; intake: ReturnType<typeof useInt
   const [parameters] = useSearchParams();
   const ledger = useLedger();
   const keepingWork = useWork();
-  const [at, setAt] = useState<Place>({ row: Number(parameters.get("row") ?? view.headingRow ?? 1), column: 0 });
+  const [at, setAt] = useState<Place>(() => ({
+    row: Number(parameters.get("row") ?? view.headingRow ?? 1),
+    column: view.columns.find((c) => !foldable(view).includes(c.index))?.index ?? 0,
+  }));
   const [side, setSide] = useState<"file" | "changes">("file");
   const [wrong, setWrong] = useState<{ cell: WrongCell; what: "value" | "row" } | null>(null);
   const [pair, setPair] = useState<[string, string] | null>(null);

@@ -67,13 +67,9 @@ export function IntakeSide({
           className="below-8"
           type="warning"
           title={view.seemsToBe.says}
-          action={
+          description={
             view.seemsToBe.kind === "customer-list" &&
-            onCustomers && (
-              <Button size="small" onClick={onCustomers}>
-                Take in as customer list
-              </Button>
-            )
+            onCustomers && <Button onClick={onCustomers}>Take in as customer list</Button>
           }
         />
       )}

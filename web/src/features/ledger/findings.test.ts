@@ -1,5 +1,6 @@
+import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { stepFrom, type Finding } from "./findings";
+import { stepFrom, titles, type Finding } from "./findings";
 
 function finding(severity: Finding["severity"], code: string, row: number, column: string | null = null): Finding {
   return {
@@ -42,5 +43,14 @@ describe("going from finding to finding", () => {
 
   it("has nowhere to go when nothing is left", () => {
     expect(stepFrom([], noAmount, 1)).toBeUndefined();
+  });
+});
+
+describe("titles", () => {
+  it("has words for every finding that is listed", () => {
+    const listed = readFileSync("../docs/findings.md", "utf8").matchAll(/^\| `([a-z-]+)` \| (?:error|warning|note)/gm);
+    const codes = [...listed].map((m) => m[1]);
+    expect(codes.length).toBeGreaterThan(20);
+    expect(codes.filter((code) => !((code as string) in titles))).toEqual([]);
   });
 });
