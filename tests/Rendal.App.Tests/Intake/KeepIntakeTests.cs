@@ -55,6 +55,57 @@ public sealed class KeepIntakeTests(Postgres postgres)
     }
 
     [Fact]
+    public async Task What_somebody_said_of_a_heading_is_known_in_a_file_with_others_beside_it()
+    {
+        var stores = await NewBookAsync();
+        var first = await BeginAsync(stores, "Code;Kind;Zorb;Due;Outstanding\nAB01;Invoice;T-1;2026-10-01;100.00\n");
+        await new ChangeReading(stores, files).RunAsync(
+            first.Id,
+            ReadingChange.None with
+            {
+                Meanings = new Dictionary<int, ColumnMeaning> { [2] = ColumnMeaning.Reference },
+            },
+            Cancel
+        );
+        await KeepAsync(stores, first.Id);
+
+        var next = await BeginAsync(stores, "Zorb;Debtor;Due;Open\nT-3;AB01;2026-10-01;100.00\nT-4;AB01;2026-10-02;50.00\n");
+        Assert.False(next.KnownReading);
+
+        // And whatever else is changed about the file, by whoever knows nothing of that.
+        await new ChangeReading(stores, files).RunAsync(next.Id, ReadingChange.None with { CarriesDown = false }, Cancel);
+        await KeepAsync(stores, next.Id);
+        Assert.Equal(["T-3", "T-4"], (await stores.Ledger.RowsAsync(next.Id, Cancel)).Select(r => r.Reference));
+    }
+
+    [Fact]
+    public async Task A_file_that_seems_to_be_no_ledger_is_kept_only_by_whoever_is_sure()
+    {
+        var stores = await NewBookAsync();
+        var begun = await BeginAsync(
+            stores,
+            "Date;Payee;Client;Amount;Balance\n2026-10-01;Kell;H1;500.00;1500.00\n2026-10-02;Gas;H1;-210.40;1289.60\n"
+        );
+
+        var refusal = await TriedAsync(() => KeepAsync(stores, begun.Id, sure: false));
+
+        Assert.StartsWith("This looks like a bank statement, not like a ledger:", refusal, StringComparison.Ordinal);
+        await KeepAsync(stores, begun.Id);
+    }
+
+    [Fact]
+    public async Task What_was_given_as_a_ledger_is_taken_in_as_the_customer_list_that_it_is()
+    {
+        var stores = await NewBookAsync();
+        var begun = await BeginAsync(stores, "Customer no;Name;Town;E-mail\nH014;Inn at Kell;Kell;accounts@kell.example\n");
+
+        var again = await new BeginIntake(stores, files, TimeProvider.System).AgainAsync(begun.Id, IntakeKind.Customers, Cancel);
+        await KeepAsync(stores, again.Id);
+
+        Assert.Equal("Inn at Kell", (await stores.Customers.AllAsync(Cancel))["H014"].Name);
+    }
+
+    [Fact]
     public async Task What_was_kept_is_not_read_in_another_way_any_more()
     {
         var stores = await NewBookAsync();
@@ -83,8 +134,8 @@ public sealed class KeepIntakeTests(Postgres postgres)
             Cancel
         );
 
-    private Task<KeptIntake> KeepAsync(BookStores stores, long id) =>
-        new KeepIntake(stores, files, TimeProvider.System).RunAsync(id, sure: true, emptyClears: false, new ProgressMeter(), Cancel);
+    private Task<KeptIntake> KeepAsync(BookStores stores, long id, bool sure = true) =>
+        new KeepIntake(stores, files, TimeProvider.System).RunAsync(id, sure, emptyClears: false, new ProgressMeter(), Cancel);
 
     /// <summary>What kept somebody from it; empty where nothing did.</summary>
     private static async Task<string> TriedAsync(Func<Task> act)

@@ -24,7 +24,7 @@ export function ColumnHead({
     <>
       {view.kind === "ledger" ? (
         <Select<Meaning>
-          className="whole-width"
+          className={styles.choice}
           size="small"
           disabled={!onSet}
           value={column.meaning}
@@ -39,7 +39,7 @@ export function ColumnHead({
         />
       ) : (
         <Select<Field>
-          className="whole-width"
+          className={styles.choice}
           size="small"
           disabled={!onSet}
           value={column.field}

@@ -232,7 +232,7 @@ function Totals({
             name="total"
             rules={[{ required: true, pattern: /^-?[\d,\s']*\.?\d+$/, message: "Write it like 1,234.50." }]}
           >
-            <Input className="width-130" size="small" aria-label="A total you know" placeholder="A total you know" />
+            <Input className={styles.total} size="small" aria-label="A total you know" placeholder="A total you know" />
           </Form.Item>
           <Form.Item name="currency">
             <Select
