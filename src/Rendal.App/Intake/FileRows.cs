@@ -47,7 +47,7 @@ public sealed class FileRows(BookStores stores, OpenedFiles files)
     {
         if (intake.Kind == IntakeKind.Customers)
         {
-            var heading = CardReading.Of(table, intake.Change)?.HeadingRow;
+            var heading = files.CardOutline(table, intake.Change)?.HeadingRow;
             return row => new FileRowSeen(
                 row,
                 heading is null || row.Number < heading ? RowRole.Above

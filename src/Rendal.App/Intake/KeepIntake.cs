@@ -47,7 +47,7 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
         var look = await LedgerLook.OpenAsync(stores, intake, files, meter, cancel);
         if (!sure && look.SeemsToBe is { } other)
         {
-            throw ProblemException.Conflict(other);
+            throw ProblemException.Conflict(other.Says);
         }
 
         var isFirst = await stores.Intakes.CurrentAsync(cancel) is null;

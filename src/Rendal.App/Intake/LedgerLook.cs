@@ -2,6 +2,7 @@ using Rendal.App.Books;
 using Rendal.App.Progress;
 using Rendal.Core.Customers;
 using Rendal.Core.Intake;
+using Rendal.Core.Intake.Columns;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
 using Rendal.Files;
@@ -59,10 +60,8 @@ public sealed class LedgerLook
     /// <summary>What keeps the file from being read; empty when it can be.</summary>
     public IReadOnlyList<string> Lacks => Recognised?.Reading.Lacks() ?? ["No row of headings was found. Say which row has them."];
 
-    /// <summary>
-    /// What it seems to be instead of a ledger, in a sentence; null where it may well be one, and for one that was kept.
-    /// </summary>
-    public string? SeemsToBe => intake.State == "looked-at" ? Recognised?.Reading.SeemsToBe?.Says : null;
+    /// <summary>What it seems to be instead of a ledger; null where it may well be one, and for one that was kept.</summary>
+    public OtherList? SeemsToBe => intake.State == "looked-at" ? Recognised?.Reading.SeemsToBe : null;
 
     private int RowCount => ((RowSpool)Table.Rows).Count;
 
@@ -128,7 +127,7 @@ public sealed class LedgerLook
 
         reader.NoteMissingAddresses(await stores.Customers.ReachableAsync(cancel));
         var outline = new LedgerOutline(reader.RowsKept, reader.Customers.Keys.ToHashSet(StringComparer.Ordinal), newest);
-        IReadOnlyList<string> seems = SeemsToBe is { } other ? [other] : [];
+        IReadOnlyList<string> seems = SeemsToBe is { } other ? [other.Says] : [];
         return new LedgerRead(reader, kept, aside, [.. seems, .. await DoubtsAsync(outline, cancel)]);
     }
 

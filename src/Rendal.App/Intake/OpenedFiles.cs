@@ -20,7 +20,7 @@ public sealed class OpenedFiles(TimeProvider clock)
 
     private readonly ConcurrentDictionary<(long Book, long File, FileOpening Opening), (LedgerTable Table, long Used)> opened = new();
 
-    private readonly ConditionalWeakTable<IEnumerable<FileRow>, Outlined> outlines = [];
+    private readonly ConditionalWeakTable<IEnumerable<FileRow>, OutlinedFile> outlines = [];
 
     /// <summary>
     /// What the columns of an opened ledger are; null where nothing looks like a table. It is worked out once for as long as nothing else
@@ -28,16 +28,23 @@ public sealed class OpenedFiles(TimeProvider clock)
     /// </summary>
     /// <param name="table">The opened file.</param>
     /// <param name="change">What the person decided.</param>
-    public Reading? Outline(LedgerTable table, ReadingChange change)
+    public Reading? Outline(LedgerTable table, ReadingChange change) => Outlined(table, change).Ledger.Value;
+
+    /// <summary>What the columns of an opened customer list are, in the same way.</summary>
+    /// <param name="table">The opened file.</param>
+    /// <param name="change">What the person decided.</param>
+    public CardReading? CardOutline(LedgerTable table, ReadingChange change) => Outlined(table, change).Customers.Value;
+
+    private OutlinedFile Outlined(LedgerTable table, ReadingChange change)
     {
         var said = JsonSerializer.Serialize(change);
         if (!outlines.TryGetValue(table.Rows, out var known) || known.Said != said)
         {
-            known = new Outlined(said, Recognition.Outline(table, change));
+            known = new OutlinedFile(said, new(() => Recognition.Outline(table, change)), new(() => CardReading.Of(table, change)));
             outlines.AddOrUpdate(table.Rows, known);
         }
 
-        return known.Reading;
+        return known;
     }
 
     /// <summary>The rows of an intake's file.</summary>
@@ -68,5 +75,5 @@ public sealed class OpenedFiles(TimeProvider clock)
         return known.Table;
     }
 
-    private sealed record Outlined(string Said, Reading? Reading);
+    private sealed record OutlinedFile(string Said, Lazy<Reading?> Ledger, Lazy<CardReading?> Customers);
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Runtime.InteropServices;
 
 namespace Rendal.Core.Intake;
 
@@ -17,7 +18,7 @@ public static class MovedColumns
     {
         Dictionary<string, int>? places = null;
         var width = 0;
-        int[]? moves = null;
+        Moves? moves = null;
         foreach (var row in rows)
         {
             if (places is null)
@@ -29,10 +30,10 @@ public static class MovedColumns
             }
             else if (row.Cells.FirstOrDefault(c => !c.IsEmpty) is { IsText: true } first && places.ContainsKey(first.Text))
             {
-                moves = IsHeading(row, places) ? Moves(row, places, width) : moves;
+                moves = IsHeading(row, places) ? Moves.Of(row, places, width) : moves;
             }
 
-            yield return moves is null ? row : row with { Cells = Moved(row, moves), IsMoved = true };
+            yield return moves is null ? row : row with { Cells = moves.Apply(row), IsMoved = true };
         }
     }
 
@@ -57,49 +58,50 @@ public static class MovedColumns
         return same >= FewestSame && same * 3 >= filled * 2;
     }
 
-    /// <summary>Where each column of the row goes; null where all stand where they stood before.</summary>
-    private static int[]? Moves(FileRow row, Dictionary<string, int> places, int width)
+    /// <summary>Where the columns of the rows go.</summary>
+    /// <param name="to">By their places in the file.</param>
+    /// <param name="beyond">Where what stands behind the headings goes.</param>
+    private sealed class Moves(int[] to, int beyond)
     {
-        var moves = new int[row.Cells.Length];
-        var taken = new HashSet<int>();
-        for (var i = 0; i < moves.Length; i++)
+        /// <summary>Those of the rows below some headings; null where all stand where they stood before.</summary>
+        public static Moves? Of(FileRow headings, Dictionary<string, int> places, int width)
         {
-            moves[i] = row[i].IsText && places.TryGetValue(row[i].Text, out var place) && taken.Add(place) ? place : -1;
-        }
-
-        if (Enumerable.Range(0, moves.Length).All(i => moves[i] == i || row[i].IsEmpty))
-        {
-            return null;
-        }
-
-        // What has no heading above, or another, stands behind all that have.
-        for (var (i, next) = (0, width); i < moves.Length; i++)
-        {
-            moves[i] = moves[i] < 0 ? next++ : moves[i];
-        }
-
-        return moves;
-    }
-
-    private static ImmutableArray<Cell> Moved(FileRow row, int[] moves)
-    {
-        var cells = new List<Cell>();
-        for (var i = 0; i < row.Cells.Length; i++)
-        {
-            var to = i < moves.Length ? moves[i] : Math.Max(moves.DefaultIfEmpty().Max() + 1 + i - moves.Length, i);
-            if (row[i].IsEmpty)
+            var to = new int[headings.Cells.Length];
+            var taken = new HashSet<int>();
+            for (var i = 0; i < to.Length; i++)
             {
-                continue;
+                to[i] = headings[i].IsText && places.TryGetValue(headings[i].Text, out var place) && taken.Add(place) ? place : -1;
             }
 
-            while (cells.Count <= to)
+            if (Enumerable.Range(0, to.Length).All(i => to[i] == i || headings[i].IsEmpty))
             {
-                cells.Add(Cell.Empty);
+                return null;
             }
 
-            cells[to] = row[i];
+            // What has no heading above, or another, stands behind all that have.
+            var next = width;
+            for (var i = 0; i < to.Length; i++)
+            {
+                to[i] = to[i] < 0 ? next++ : to[i];
+            }
+
+            return new Moves(to, Math.Max(next, to.Length));
         }
 
-        return [.. cells];
+        public ImmutableArray<Cell> Apply(FileRow row)
+        {
+            var cells = new Cell[row.Cells.Select((cell, i) => cell.IsEmpty ? 0 : Place(i) + 1).DefaultIfEmpty().Max()];
+            for (var i = 0; i < row.Cells.Length; i++)
+            {
+                if (!row[i].IsEmpty)
+                {
+                    cells[Place(i)] = row[i];
+                }
+            }
+
+            return ImmutableCollectionsMarshal.AsImmutableArray(cells);
+        }
+
+        private int Place(int column) => column < to.Length ? to[column] : beyond + column - to.Length;
     }
 }

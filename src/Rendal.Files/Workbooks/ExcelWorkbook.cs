@@ -74,7 +74,8 @@ internal sealed class ExcelWorkbook : Workbook
         var number = 0;
         var merges = MergedCells.Of(Guarded(() => reader.MergeCells));
         var marked = Guarded(() => marks.Of(reader.Name));
-        var width = Math.Min(reader.FieldCount, TableFile.MostColumns);
+        // A damaged sheet may say that it has fewer than none.
+        var width = Math.Clamp(reader.FieldCount, 0, TableFile.MostColumns);
         hidden.UnionWith(Enumerable.Range(0, width).Where(i => Guarded(() => reader.GetColumnWidth(i)) == 0 || marked.HidesColumn(i)));
         while (Guarded(reader.Read))
         {

@@ -34,6 +34,9 @@ internal static class ReleasedParcels
                     + "jsonb, seal bytea, words text, numbers text[], accounts text[], items text[], levels int[]) on commit drop"
             )
             .RunAsync(cancel);
+
+        // What stays for a moment is not worth packing.
+        await connection.Sql("alter table frozen alter body set storage external").RunAsync(cancel);
         using var batches = parcels.GetEnumerator();
         var coming = NextAsync();
         try
@@ -135,6 +138,8 @@ internal static class ReleasedParcels
 
     private static async Task CopyAsync(NpgsqlConnection connection, IReadOnlyList<FrozenParcel> parcels, CancellationToken cancel)
     {
+        // Those of a round have the same letterhead and sender, nearly always.
+        var json = new Dictionary<object, string>(ReferenceEqualityComparer.Instance);
         await using var copy = await BinaryCopy.BeginAsync(connection, "copy frozen from stdin (format binary)", cancel);
         foreach (var parcel in parcels)
         {
@@ -143,8 +148,8 @@ internal static class ReleasedParcels
             copy.Write(parcel.Subject);
             copy.Write(parcel.Body);
             copy.WriteJson(StoreJson.Write(parcel.Card));
-            copy.WriteJson(StoreJson.Write(parcel.Letterhead));
-            copy.WriteJson(StoreJson.Write(parcel.SentAs));
+            copy.WriteJson(Json(parcel.Letterhead));
+            copy.WriteJson(Json(parcel.SentAs));
             copy.WriteOrNull(parcel.Seal?.ToBytes());
             copy.Write($"{parcel.Card.Key}\n{parcel.Card.Name}");
             copy.Write(parcel.Numbers);
@@ -154,5 +159,8 @@ internal static class ReleasedParcels
         }
 
         await copy.CompleteAsync(cancel);
+
+        string Json<T>(T value)
+            where T : class => json.TryGetValue(value, out var known) ? known : json[value] = StoreJson.Write(value);
     }
 }

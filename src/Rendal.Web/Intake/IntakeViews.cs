@@ -278,7 +278,7 @@ internal sealed record IntakeView(
             CarriesDown = reading is { CarryReason.Length: > 0 } ? reading.CarriesDown : null,
             CarryReason = reading?.CarryReason ?? "",
             Question = AmountQuestionView.Of(reading, currency),
-            SeemsToBe = reading?.SeemsToBe is { } other ? new(other.Kind, ShownText.Of(other.Says)) : null,
+            SeemsToBe = look.SeemsToBe is { } other ? new(other.Kind, ShownText.Of(other.Says)) : null,
             LeavesOutHidden = intake.Change.LeavesOutHidden == true,
             LeavesOutHiddenColumns = intake.Change.LeavesOutHiddenColumns == true,
             Kinds = intake.Change.Kinds,

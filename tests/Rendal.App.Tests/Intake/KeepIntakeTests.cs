@@ -37,15 +37,7 @@ public sealed class KeepIntakeTests(Postgres postgres)
         var stores = await NewBookAsync();
         var first = await BeginAsync(stores, Ledger);
         Assert.False(first.KnownReading);
-        await new ChangeReading(stores, files).RunAsync(
-            first.Id,
-            ReadingChange.None with
-            {
-                Meanings = new Dictionary<int, ColumnMeaning> { [2] = ColumnMeaning.Reference },
-            },
-            Cancel
-        );
-        await KeepAsync(stores, first.Id);
+        await KeepWithReferenceAsync(stores, first.Id, column: 2);
 
         var next = await BeginAsync(stores, Ledger.Replace("T-2", "T-3", StringComparison.Ordinal));
 
@@ -59,15 +51,7 @@ public sealed class KeepIntakeTests(Postgres postgres)
     {
         var stores = await NewBookAsync();
         var first = await BeginAsync(stores, "Code;Kind;Zorb;Due;Outstanding\nAB01;Invoice;T-1;2026-10-01;100.00\n");
-        await new ChangeReading(stores, files).RunAsync(
-            first.Id,
-            ReadingChange.None with
-            {
-                Meanings = new Dictionary<int, ColumnMeaning> { [2] = ColumnMeaning.Reference },
-            },
-            Cancel
-        );
-        await KeepAsync(stores, first.Id);
+        await KeepWithReferenceAsync(stores, first.Id, column: 2);
 
         var next = await BeginAsync(stores, "Zorb;Debtor;Due;Open\nT-3;AB01;2026-10-01;100.00\nT-4;AB01;2026-10-02;50.00\n");
         Assert.False(next.KnownReading);
@@ -133,6 +117,20 @@ public sealed class KeepIntakeTests(Postgres postgres)
             IntakeKind.Ledger,
             Cancel
         );
+
+    /// <summary>Says that a column is the number that a row settles, and keeps the file.</summary>
+    private async Task KeepWithReferenceAsync(BookStores stores, long id, int column)
+    {
+        await new ChangeReading(stores, files).RunAsync(
+            id,
+            ReadingChange.None with
+            {
+                Meanings = new Dictionary<int, ColumnMeaning> { [column] = ColumnMeaning.Reference },
+            },
+            Cancel
+        );
+        await KeepAsync(stores, id);
+    }
 
     private Task<KeptIntake> KeepAsync(BookStores stores, long id, bool sure = true) =>
         new KeepIntake(stores, files, TimeProvider.System).RunAsync(id, sure, emptyClears: false, new ProgressMeter(), Cancel);

@@ -9,6 +9,9 @@ internal sealed class ColumnProfile
     private const int MostKinds = 60;
     private const int FirstValues = 3;
 
+    // An amount or a date is not longer.
+    private const int LongestValue = 40;
+
     private readonly Dictionary<string, bool> asked = new(StringComparer.Ordinal);
     private readonly int count;
     private int amountValues;
@@ -121,7 +124,7 @@ internal sealed class ColumnProfile
         var orders = new DateColumn();
         foreach (var row in rows)
         {
-            if (row[index] is { IsText: true } cell)
+            if (row[index] is { IsText: true, Length: <= LongestValue } cell && cell.Text.AsSpan().ContainsAnyInRange('0', '9'))
             {
                 marks.Show(cell.Text, row.Number);
                 orders.Show(cell.Text, row.Number);
@@ -130,14 +133,13 @@ internal sealed class ColumnProfile
 
         var mark = marks.Decide(settings.Mark);
         var order = orders.Decide(settings.Order);
-        var seen = new HashSet<string>(StringComparer.Ordinal);
+        var seen = new Dictionary<string, TextTraits>(StringComparer.Ordinal);
         var before = "";
         for (var i = 0; i < rows.Count; i++)
         {
-            var text = profile.Show(i, rows[i][index], mark, order);
+            var text = profile.Show(i, rows[i][index], mark, order, seen);
             if (text.Length > 0)
             {
-                seen.Add(text);
                 profile.inRuns += text == before ? 1 : 0;
                 before = text;
             }
@@ -158,7 +160,7 @@ internal sealed class ColumnProfile
 
     private static double Share(int part, int of) => of == 0 ? 0 : (double)part / of;
 
-    private string Show(int at, Cell cell, DecimalMark mark, DateOrder order)
+    private string Show(int at, Cell cell, DecimalMark mark, DateOrder order, Dictionary<string, TextTraits> seen)
     {
         Texts[at] = "";
         if (cell.IsEmpty || cell.IsError)
@@ -174,6 +176,7 @@ internal sealed class ColumnProfile
         {
             Dates[at] = date;
             dateValues++;
+            seen.TryAdd(text, default);
             return text;
         }
 
@@ -181,42 +184,77 @@ internal sealed class ColumnProfile
         {
             Count(at, number, cell.ShownAs is not null);
             withFigures++;
+            seen.TryAdd(text, default);
             return text;
         }
 
-        ShowText(at, text, mark, order);
+        // Most columns have the same few texts over and over.
+        if (!seen.TryGetValue(text, out var traits))
+        {
+            seen[text] = traits = TraitsOf(text, mark, order);
+        }
+
+        Count(at, traits);
         return text;
     }
 
-    private void ShowText(int at, string text, DecimalMark mark, DateOrder order)
+    private TextTraits TraitsOf(string text, DecimalMark mark, DateOrder order)
     {
-        var figures = text.Any(char.IsAsciiDigit);
+        var figures = text.AsSpan().ContainsAnyInRange('0', '9');
+        var letters = text.Any(char.IsLetter);
+        var traits = new TextTraits
+        {
+            HasLetters = letters,
+            HasFigures = figures,
+            HasSpaces = text.Contains(' ', StringComparison.Ordinal),
+            HasAddress = text.Contains('@', StringComparison.Ordinal),
+            IsCurrency = text.Length <= 3 && letters && Currency.TryParse(text, out _),
+            IsKind = letters && text.Length <= 30 && IsKind(text),
+        };
+        if (!figures || text.Length > LongestValue)
+        {
+            return traits;
+        }
 
         // Five figures could be the serial number of a day as well as a code; they are no date by themselves.
         if (
-            figures
-            && text.Length is >= 6 and <= 40
+            text.Length >= 6
             && WrittenDate.TryTake(text, out var written)
             && written.TryDay(order, out var day)
             && day.Year is >= 1980 and <= 2100
         )
         {
+            traits = traits with { Date = day };
+        }
+
+        return WrittenAmount.TryTake(text, out var amount) && amount.TryValue(mark, out var value)
+            ? traits with
+            {
+                Amount = value,
+                IsCode = text.Length > 1 && text[0] == '0' && char.IsAsciiDigit(text[1]),
+            }
+            : traits;
+    }
+
+    private void Count(int at, TextTraits traits)
+    {
+        if (traits.Date is { } day)
+        {
             Dates[at] = day;
             dateValues++;
         }
 
-        if (figures && WrittenAmount.TryTake(text, out var amount) && amount.TryValue(mark, out var value))
+        if (traits.Amount is { } value)
         {
-            Count(at, value, text.Length > 1 && text[0] == '0' && char.IsAsciiDigit(text[1]));
+            Count(at, value, traits.IsCode);
         }
 
-        var letters = text.Any(char.IsLetter);
-        withLetters += letters ? 1 : 0;
-        withFigures += figures ? 1 : 0;
-        withSpaces += text.Contains(' ', StringComparison.Ordinal) ? 1 : 0;
-        addresses += text.Contains('@', StringComparison.Ordinal) ? 1 : 0;
-        currencies += text.Length <= 3 && letters && Currency.TryParse(text, out _) ? 1 : 0;
-        kinds += letters && text.Length <= 30 && IsKind(text) ? 1 : 0;
+        withLetters += traits.HasLetters ? 1 : 0;
+        withFigures += traits.HasFigures ? 1 : 0;
+        withSpaces += traits.HasSpaces ? 1 : 0;
+        addresses += traits.HasAddress ? 1 : 0;
+        currencies += traits.IsCurrency ? 1 : 0;
+        kinds += traits.IsKind ? 1 : 0;
     }
 
     /// <summary>Whether a text is a word for a kind; of a column of many different texts it is not asked.</summary>
@@ -238,4 +276,17 @@ internal sealed class ColumnProfile
         below += value < 0 ? 1 : 0;
         withDecimals += value.Scale == 0 ? 0 : 1;
     }
+
+    /// <summary>What one text is, as far as a column is told by it.</summary>
+    private readonly record struct TextTraits(
+        DateOnly? Date,
+        decimal? Amount,
+        bool IsCode,
+        bool HasLetters,
+        bool HasFigures,
+        bool HasSpaces,
+        bool HasAddress,
+        bool IsCurrency,
+        bool IsKind
+    );
 }

@@ -87,7 +87,7 @@ public sealed class OtherColumnsTests
     private static bool HasOneLineOfHeadings(GeneratedLedger ledger)
     {
         var row = Recognition.Outline(ledger.Table, ReadingChange.None)!.HeadingRow;
-        return !ledger.Table.Rows.Any(r => r.Number == row - 1 && r.Cells.Count(c => !c.IsEmpty) > 1);
+        return !ledger.Table.Rows.Any(r => r.Number == row - 1 && !r.IsBlank);
     }
 
     private static string Taken(Reading reading) =>

@@ -4,6 +4,7 @@ import userEvent from "@testing-library/user-event";
 import { expect, test } from "vitest";
 import type { Schemas } from "../../shared/api/client";
 import { book } from "../../testing/book";
+import { column as columnOf } from "../../testing/column";
 import { mount } from "../../testing/mount";
 import { serve } from "../../testing/server";
 import { IntakePage } from "./IntakePage";
@@ -14,21 +15,7 @@ type Reading = Schemas["ReadingRequest"];
 const at = "/api/books/1/intakes/4";
 const headings = ["Acct", "Posted", "Rest"];
 
-const column = (index: number, meaning: Schemas["ColumnMeaning"]): Schemas["ColumnView"] => ({
-  index,
-  heading: headings[index] ?? "",
-  meaning,
-  field: "extra",
-  reason: "by heading",
-  mark: null,
-  order: null,
-  unsignedCredits: null,
-  notation: "",
-  confidence: "sure",
-  others: [],
-  otherFields: [],
-  isHidden: false,
-});
+const column = (index: number, meaning: Schemas["ColumnMeaning"]) => columnOf(index, headings[index] ?? "", meaning);
 
 const ledger: View = {
   id: 4,

@@ -1,23 +1,10 @@
 import { expect, test } from "vitest";
+import { column } from "../../testing/column";
 import { foldable } from "./folding";
 import type { Column, Meaning } from "./meanings";
 
 const columns = (...taken: Meaning[]): Column[] =>
-  taken.map((meaning, index) => ({
-    index,
-    heading: `Column ${index}`,
-    meaning,
-    field: "extra",
-    reason: "",
-    mark: null,
-    order: null,
-    unsignedCredits: null,
-    notation: "",
-    confidence: "sure",
-    others: [],
-    otherFields: [],
-    isHidden: false,
-  }));
+  taken.map((meaning, index) => column(index, `Column ${index}`, meaning));
 
 const view = (taken: Column[], carriesDown: boolean | null = null) => ({
   kind: "ledger" as const,
