@@ -290,8 +290,9 @@ test("a file in which two columns could be the amount is settled by one click", 
   await test.step("and what was said holds for another file of the book", async () => {
     await page.getByRole("button", { name: /^Keep 4 rows/ }).click();
     await expect(page.getByText("is the ledger", { exact: true })).toBeVisible();
-    const next = "Zorb,Client,Document,Issued,Quex,Week\n11.17,Inn at Kell,T-20900,01/10/2026,100.10,40\n"
-      + "95.40,Inn at Kell,T-20901,02/10/2026,80.20,40\n45.33,Old Mill House,T-20902,03/10/2026,20.50,40\n";
+    const next =
+      "Zorb,Client,Document,Issued,Quex,Week\n11.17,Inn at Kell,T-20900,01/10/2026,100.10,40\n" +
+      "95.40,Inn at Kell,T-20901,02/10/2026,80.20,40\n45.33,Old Mill House,T-20902,03/10/2026,20.50,40\n";
     const chooser = page.waitForEvent("filechooser");
     await page.getByRole("button", { name: "Take in a ledger file" }).click();
     await (await chooser).setFiles({ name: "next.csv", mimeType: "text/csv", buffer: Buffer.from(next) });
