@@ -155,7 +155,8 @@ internal sealed class SheetMarks : IDisposable
         internal void HideColumns(string? first, string? last)
         {
             if (
-                int.TryParse(first, NumberStyles.None, CultureInfo.InvariantCulture, out var from)
+                columns.Count < TableFile.MostColumns
+                && int.TryParse(first, NumberStyles.None, CultureInfo.InvariantCulture, out var from)
                 && int.TryParse(last, NumberStyles.None, CultureInfo.InvariantCulture, out var to)
             )
             {

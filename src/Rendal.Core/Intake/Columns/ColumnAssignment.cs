@@ -13,20 +13,6 @@ internal sealed class ColumnAssignment
     private const double Enough = 2;
     private const double Certain = 3;
 
-    private static readonly HeadingConcept[] OfCustomers =
-    [
-        HeadingConcept.Street,
-        HeadingConcept.Town,
-        HeadingConcept.Postcode,
-        HeadingConcept.Phone,
-        HeadingConcept.Contact,
-        HeadingConcept.Email,
-        HeadingConcept.Terms,
-        HeadingConcept.Limit,
-        HeadingConcept.Language,
-        HeadingConcept.Office,
-    ];
-
     private readonly HeadingEvidence headings;
     private readonly IReadOnlyList<string> names;
     private readonly SampleRows sample;
@@ -98,7 +84,7 @@ internal sealed class ColumnAssignment
 
     /// <summary>What the file seems to be instead of a ledger; null where it may well be one. What a person said is not doubted.</summary>
     public OtherList? SeemsToBe() =>
-        decided.Values.Any(m => m != ColumnMeaning.Extra) ? null : AsBankStatement() ?? AsPriceList() ?? AsCustomerList();
+        decided.Values.Any(m => m != ColumnMeaning.Extra) ? null : new OtherListSearch(names, headings, profiles, meanings).Find();
 
     /// <summary>What a column is.</summary>
     public AssignedColumn Column(int index)
@@ -119,70 +105,6 @@ internal sealed class ColumnAssignment
             Others(index)
         );
     }
-
-    private OtherList? AsBankStatement()
-    {
-        if (!IsTaken(ColumnMeaning.Date) || IsTaken(ColumnMeaning.DueDate) || IsNumberSaid())
-        {
-            return null;
-        }
-
-        var bank = FirstOf(HeadingConcept.Bank);
-        if (bank >= 0)
-        {
-            return new(OtherListKind.BankStatement, $"“{names[bank]}” is a heading of bank statements, and no column has due dates");
-        }
-
-        var amounts = Enumerable.Range(0, profiles.Length).Where(i => meanings[i].IsAmount()).ToList();
-        var isOfCustomers = IsSaidOf(HeadingConcept.Party) || IsSaidOf(HeadingConcept.Account) || IsTaken(ColumnMeaning.CustomerCode);
-        var balance = isOfCustomers
-            ? -1
-            : Array.FindIndex([.. Enumerable.Range(0, profiles.Length)], i => profiles[i].IsAmountLike && IsRunningOf(i, amounts));
-        return balance < 0
-            ? null
-            : new(
-                OtherListKind.BankStatement,
-                $"“{names[balance]}” is a balance that runs on from row to row, and no column has due dates or says whose the rows are"
-            );
-    }
-
-    private OtherList? AsPriceList()
-    {
-        var price = FirstOf(HeadingConcept.Price);
-        var article = FirstOf(HeadingConcept.Article);
-        return IsTaken(ColumnMeaning.DueDate) || IsNumberSaid() || IsSaidOf(HeadingConcept.Open) ? null
-            : price < 0 && article < 0 ? null
-            : IsTaken(ColumnMeaning.CustomerCode) && IsSaidOf(HeadingConcept.Party) ? null
-            : new(
-                OtherListKind.PriceList,
-                $"“{names[price >= 0 ? price : article]}” is a heading of price lists, and no column says what is owed"
-            );
-    }
-
-    private OtherList? AsCustomerList()
-    {
-        if (IsTaken(ColumnMeaning.Date) || IsTaken(ColumnMeaning.DueDate) || IsNumberSaid())
-        {
-            return null;
-        }
-
-        var customers = Array.FindIndex(meanings, m => m is ColumnMeaning.CustomerCode or ColumnMeaning.CustomerName);
-        var of = Enumerable.Range(0, profiles.Length).Where(i => OfCustomers.Any(c => headings.Weight(i, c) > 0)).ToList();
-        return of.Count == 0 || (customers >= 0 && profiles[customers].DistinctShare < 0.95)
-            ? null
-            : new(
-                OtherListKind.CustomerList,
-                $"it has {string.Join(" and ", of.Take(2).Select(i => $"“{names[i]}”"))}, and no column has the dates of documents"
-            );
-    }
-
-    /// <summary>The first column that nothing else is known of and whose heading speaks of something; -1 where none does.</summary>
-    private int FirstOf(HeadingConcept concept) =>
-        Array.FindIndex([.. Enumerable.Range(0, profiles.Length)], i => headings.Weight(i, concept) >= 0.5);
-
-    private bool IsNumberSaid() => Enumerable.Range(0, profiles.Length).Any(i => headings.For(i, ColumnMeaning.Number) >= Certain);
-
-    private bool IsSaidOf(HeadingConcept concept) => Enumerable.Range(0, profiles.Length).Any(i => headings.Weight(i, concept) >= 0.9);
 
     private List<OtherMeaning> Others(int index) =>
         [
@@ -328,7 +250,7 @@ internal sealed class ColumnAssignment
         var margin = rival is null ? 10 : best.Score - rival.Score;
         var isSaid = headings.For(best.Counted, best.Meaning) >= 4 && (best.Meaning == ColumnMeaning.Debit || IsFull(best.Counted));
         var left = Unexplained(best);
-        if (IsProven(best.Counted) && !(rival is not null && IsProven(rival.Counted)) && (left < 0 || !IsProven(left)))
+        if (IsProven(best.Counted) && !(rival is not null && IsProven(rival.Counted)) && !MayCount(best, left))
         {
             // The file adds up this column and no other: that is looked at, and not asked.
             margin = Math.Max(margin, 1.4);
@@ -370,6 +292,9 @@ internal sealed class ColumnAssignment
     /// <summary>Whether a column fits as what is open of an amount, whatever its heading says.</summary>
     private bool IsOpenOf(AmountPlan best, int index) =>
         best.Meaning == ColumnMeaning.Amount && ColumnFits.Open(profiles[best.Counted], profiles[index], "").Score >= 2.5;
+
+    /// <summary>Whether a column that was left over is added up by the file too, or is what is open of the amount.</summary>
+    private bool MayCount(AmountPlan best, int left) => left >= 0 && (IsProven(left) || IsOpenOf(best, left));
 
     private int HalfOf(int counted) =>
         Array.FindIndex(profiles, p => p != profiles[counted] && p.IsAmountLike && ColumnFits.DebitAndCredit(profiles[counted], p) >= 3);
@@ -492,25 +417,7 @@ internal sealed class ColumnAssignment
     private bool IsSaidOrTaken(ColumnMeaning meaning) =>
         IsTaken(meaning) || Enumerable.Range(0, profiles.Length).Any(i => IsFree(i) && headings.IsPhrase(i, meaning));
 
-    private bool IsRunningOf(int balance, IEnumerable<int> changes)
-    {
-        var of = changes.Where(i => i != balance).Distinct().Take(MostTried).ToList();
-        if (of.Exists(i => ColumnFits.IsRunning(profiles[balance], at => profiles[i].Amounts[at])))
-        {
-            return true;
-        }
-
-        return of.Exists(d =>
-            of.Exists(c =>
-                c != d
-                && ColumnFits.IsRunning(profiles[balance], at =>
-                    (profiles[d].Amounts[at], profiles[c].Amounts[at]) is (null, null)
-                        ? null
-                        : (profiles[d].Amounts[at] ?? 0) - (profiles[c].Amounts[at] ?? 0)
-                )
-            )
-        );
-    }
+    private bool IsRunningOf(int balance, IEnumerable<int> changes) => ColumnFits.IsRunningOf(profiles, balance, changes);
 
     private double Proof(int index) => IsProven(index) ? 1 : 0;
 

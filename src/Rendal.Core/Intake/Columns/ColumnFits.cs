@@ -5,6 +5,9 @@ internal static class ColumnFits
 {
     private const int FewTerms = 3;
 
+    // Of so many columns, pairs are tried.
+    private const int MostTried = 8;
+
     /// <summary>
     /// Whether one column of dates is due dates of another: on or after it, mostly by a few whole terms. Above 0 for, below 0 against.
     /// </summary>
@@ -157,6 +160,27 @@ internal static class ColumnFits
 
         // It begins anew with each customer.
         return steps >= 3 && kept * 10 >= steps * 6;
+    }
+
+    /// <summary>Whether a column is the running balance of one of some others, or of one less another, as of debit and credit.</summary>
+    public static bool IsRunningOf(IReadOnlyList<ColumnProfile> profiles, int balance, IEnumerable<int> changes)
+    {
+        var of = changes.Where(i => i != balance).Distinct().Take(MostTried).ToList();
+        if (of.Exists(i => IsRunning(profiles[balance], at => profiles[i].Amounts[at])))
+        {
+            return true;
+        }
+
+        return of.Exists(d =>
+            of.Exists(c =>
+                c != d
+                && IsRunning(profiles[balance], at =>
+                    (profiles[d].Amounts[at], profiles[c].Amounts[at]) is (null, null)
+                        ? null
+                        : (profiles[d].Amounts[at] ?? 0) - (profiles[c].Amounts[at] ?? 0)
+                )
+            )
+        );
     }
 
     /// <summary>How many of the total lines say what the column adds up to since the one before; none where there are none.</summary>

@@ -138,6 +138,21 @@ public sealed class ColumnAssignmentTests
     }
 
     [Fact]
+    public void What_fits_as_open_is_asked_about_though_the_file_adds_up_the_full_amounts()
+    {
+        var reading = Read(
+            "Acct ID|Trx|Posted|Amt|Zorb",
+            "H1|T-1001|2026-09-01|100.10|100.10",
+            "H1|T-1002|2026-09-02|80.20|30.05",
+            "Total|||180.30|",
+            "H2|T-1003|2026-09-03|20.50|20.50",
+            "H2|T-1004|2026-09-04|75.25|12.80",
+            "Total|||95.75|"
+        );
+        Assert.True(reading.Question is not null || reading.Of(ColumnMeaning.Outstanding)?.Heading == "Zorb");
+    }
+
+    [Fact]
     public void Where_a_person_said_one_of_debit_and_credit_the_running_balance_is_still_none_of_the_amounts()
     {
         string[] file =

@@ -72,6 +72,17 @@ public sealed class OtherListTests
     }
 
     [Fact]
+    public void Rows_of_articles_with_an_amount_for_a_customer_are_no_price_list()
+    {
+        var table = Tables.Of(
+            "Client|Date|Article|Price|Amount",
+            "Inn at Kell|2026-10-01|Bath towel|0.84|84.20",
+            "Bay View|2026-10-02|Napkin|0.19|19.50"
+        );
+        Assert.Null(Recognition.Outline(table, ReadingChange.None)?.SeemsToBe);
+    }
+
+    [Fact]
     public void No_ledger_seems_to_be_anything_else()
     {
         var other = Enumerable
