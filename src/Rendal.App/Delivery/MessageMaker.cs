@@ -126,7 +126,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
     /// </summary>
     private static bool AreThose(ParcelRecord parcel, IReadOnlyList<Statement> statements) =>
         parcel.Seal is { } seal
-            ? seal.Parts[SealPart.Figures] == Sealer.Figures(statements)
+            ? seal[SealPart.Figures].SequenceEqual(Sealer.Figures(statements))
             : parcel
                 .Sums.Select(s => (s.Currency, s.Total, s.Overdue))
                 .SequenceEqual(statements.Select(s => (s.Currency.Code, s.Total, s.Overdue)));

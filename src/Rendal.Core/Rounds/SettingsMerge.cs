@@ -49,5 +49,7 @@ public sealed record SettingsMerge(RoundSettings Settings, IReadOnlyList<string>
     }
 
     private static bool Same(PropertyInfo property, object a, object b) =>
-        CanonicalForm.Hash(property.PropertyType, property.GetValue(a)) == CanonicalForm.Hash(property.PropertyType, property.GetValue(b));
+        CanonicalForm
+            .Hash(property.PropertyType, property.GetValue(a))
+            .SequenceEqual(CanonicalForm.Hash(property.PropertyType, property.GetValue(b)));
 }

@@ -30,13 +30,11 @@ internal static class CanonicalForm
         TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { LeaveAwayEmptyTextsAndLists } },
     };
 
-    /// <summary>The SHA-256 of a value's form, in lower-case hexadecimal digits.</summary>
-    public static string Hash<T>(T value) =>
-        Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, Options)));
+    /// <summary>The SHA-256 of a value's form.</summary>
+    public static byte[] Hash<T>(T value) => SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, Options));
 
     /// <summary>The same for a value whose type is known when the program runs.</summary>
-    public static string Hash(Type type, object? value) =>
-        Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, type, Options)));
+    public static byte[] Hash(Type type, object? value) => SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, type, Options));
 
     // Values are compared with their default by the serialiser, without being boxed; null where it may be null is the default too.
     private static void LeaveAwayEmptyTextsAndLists(JsonTypeInfo type)

@@ -17,7 +17,7 @@ namespace Rendal.Core.Sealing;
 /// <param name="sentAs">The sender.</param>
 public sealed class Sealer(string round, Choice choice, StatementRules rules, Firm letterhead, SentAs sentAs)
 {
-    private readonly string roundHash = CanonicalForm.Hash(
+    private readonly byte[] roundHash = CanonicalForm.Hash(
         new
         {
             Name = round,
@@ -27,19 +27,19 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
             rules.Ageing,
         }
     );
-    private readonly string letterheadHash = CanonicalForm.Hash(letterhead);
-    private readonly string senderHash = CanonicalForm.Hash(sentAs);
-    private readonly ConcurrentDictionary<Wording, string> wordings = new(ReferenceEqualityComparer.Instance);
-    private readonly ConcurrentDictionary<Layout, string> layouts = new(ReferenceEqualityComparer.Instance);
+    private readonly byte[] letterheadHash = CanonicalForm.Hash(letterhead);
+    private readonly byte[] senderHash = CanonicalForm.Hash(sentAs);
+    private readonly ConcurrentDictionary<Wording, byte[]> wordings = new(ReferenceEqualityComparer.Instance);
+    private readonly ConcurrentDictionary<Layout, byte[]> layouts = new(ReferenceEqualityComparer.Instance);
 
     /// <summary>The seal of a parcel.</summary>
     /// <param name="parcel">What is in it.</param>
     public ParcelSeal Seal(SealedContent parcel) =>
-        new(
-            new Dictionary<SealPart, string>
+        ParcelSeal.Of(part =>
+            part switch
             {
-                [SealPart.Figures] = Figures(parcel.Statements),
-                [SealPart.Recipients] = CanonicalForm.Hash(
+                SealPart.Figures => Figures(parcel.Statements),
+                SealPart.Recipients => CanonicalForm.Hash(
                     new
                     {
                         parcel.Recipients,
@@ -49,13 +49,14 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
                 ),
 
                 // What stands on no letter and decides nothing about one is changed as often as one likes.
-                [SealPart.Card] = CanonicalForm.Hash(parcel.Card with { Notes = "", FromLedger = false }),
-                [SealPart.ReminderLevel] = CanonicalForm.Hash(parcel.ReminderLevel),
-                [SealPart.Wording] = wordings.GetOrAdd(parcel.Wording, CanonicalForm.Hash),
-                [SealPart.Layout] = layouts.GetOrAdd(parcel.Layout, CanonicalForm.Hash),
-                [SealPart.Letterhead] = letterheadHash,
-                [SealPart.Sender] = senderHash,
-                [SealPart.Round] = roundHash,
+                SealPart.Card => CanonicalForm.Hash(parcel.Card with { Notes = "", FromLedger = false }),
+                SealPart.ReminderLevel => CanonicalForm.Hash(parcel.ReminderLevel),
+                SealPart.Wording => wordings.GetOrAdd(parcel.Wording, CanonicalForm.Hash),
+                SealPart.Layout => layouts.GetOrAdd(parcel.Layout, CanonicalForm.Hash),
+                SealPart.Letterhead => letterheadHash,
+                SealPart.Sender => senderHash,
+                SealPart.Round => roundHash,
+                _ => throw new ArgumentOutOfRangeException(nameof(part)),
             }
         );
 
@@ -63,7 +64,7 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
     /// The hash of <see cref="SealPart.Figures"/>: every line of statements. In whose totals they count, and what level they remind of, is
     /// no figure of theirs.
     /// </summary>
-    public static string Figures(IReadOnlyList<Statement> statements) => CanonicalForm.Hash(statements.Select(Bare));
+    public static byte[] Figures(IReadOnlyList<Statement> statements) => CanonicalForm.Hash(statements.Select(Bare));
 
     private static Statement Bare(Statement statement) =>
         statement with

@@ -12,7 +12,7 @@ internal static class ClusterWatch
     private const string Script = """
         exec </dev/null >/dev/null 2>&1
         folder=$1 data=$2; shift 2
-        exec 9>"$folder/watch" && flock -w 10 9 || exit 0
+        exec 9<"$folder/watch" && flock -w 10 9 || exit 0
         exec 8<"$folder/in-use" || exit 0
         while sleep 1; do
             [ -e "$folder/in-use" ] && [ -e "$data/postmaster.pid" ] || exit 0
@@ -22,12 +22,20 @@ internal static class ClusterWatch
         done
         """;
 
-    /// <summary>Begins to watch; nothing where somebody does already.</summary>
+    /// <summary>Begins to watch; nothing where somebody does already. One at a time begins.</summary>
     /// <param name="folder">The folder of the cluster, with the file that who uses it shares.</param>
     /// <param name="data">The folder of the server's data.</param>
     /// <param name="stop">The program that stops it, and what comes before its options.</param>
     public static void Begin(string folder, string data, IReadOnlyList<string> stop)
     {
+        // Made here and not by the script, which begins a moment later: by then the folder may be on its way to be deleted.
+        // One that is there is held by whoever watches.
+        var watch = Path.Combine(folder, "watch");
+        if (!File.Exists(watch))
+        {
+            File.Create(watch).Dispose();
+        }
+
         // Of a session of its own, so that Ctrl-C at the terminal does not end it with the rest.
         var start = new ProcessStartInfo("setsid")
         {

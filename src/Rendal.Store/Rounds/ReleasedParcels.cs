@@ -100,17 +100,8 @@ internal static class ReleasedParcels
             return false;
         }
 
-        await connection
-            .Sql(
-                """
-                insert into addressee (book_id, words)
-                select $1, f.words from frozen f left join lateral (select true as is_known from addressee a where a.book_id = $1
-                    and md5(a.words) = md5(f.words) offset 0) a on true
-                where a.is_known is null order by 2 on conflict (book_id, md5(words)) do nothing
-                """,
-                book
-            )
-            .RunAsync(cancel);
+        // Known since they were prepared, but for what an earlier version prepared.
+        await Addressees.AddAsync(connection, book, "frozen", "f.words", cancel);
         await connection
             .Sql(
                 """

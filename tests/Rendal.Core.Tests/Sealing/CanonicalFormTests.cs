@@ -95,7 +95,7 @@ public class CanonicalFormTests
                 Name = "",
             },
         ];
-        var hashes = something.Append(nothing).Select(CanonicalForm.Hash).ToList();
+        var hashes = something.Append(nothing).Select(n => Convert.ToHexString(CanonicalForm.Hash(n))).ToList();
         Assert.Equal(hashes.Count, hashes.Distinct().Count());
     }
 }

@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using Rendal.Core.Sealing;
 
 namespace Rendal.Core.Tests.Sealing;
@@ -40,5 +41,6 @@ public class ChangedSinceTests
         Assert.False(changed.IsNothing);
     }
 
-    private static ParcelSeal Seal(params SealPart[] changed) => new(All.ToDictionary(p => p, p => changed.Contains(p) ? "1" : "0"));
+    private static ParcelSeal Seal(params SealPart[] changed) =>
+        ParcelSeal.Of(p => SHA256.HashData([changed.Contains(p) ? (byte)1 : (byte)0]));
 }

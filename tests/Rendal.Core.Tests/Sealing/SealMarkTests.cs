@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using CsCheck;
 using Rendal.Core.Sealing;
 
@@ -9,7 +10,7 @@ public class SealMarkTests
 
     private static readonly Gen<ParcelSeal> Seals = Gen.Int[0, 1]
         .Array[All.Length]
-        .Select(parts => new ParcelSeal(All.Index().ToDictionary(p => p.Item, p => $"{parts[p.Index]}")));
+        .Select(parts => ParcelSeal.Of(p => SHA256.HashData([(byte)parts[(int)p]])));
 
     [Fact]
     public void What_changes_by_itself_is_marked_until_it_is_again_what_was_seen()
@@ -65,5 +66,6 @@ public class SealMarkTests
                 }
             );
 
-    private static ParcelSeal Seal(params SealPart[] changed) => new(All.ToDictionary(p => p, p => changed.Contains(p) ? "1" : "0"));
+    private static ParcelSeal Seal(params SealPart[] changed) =>
+        ParcelSeal.Of(p => SHA256.HashData([changed.Contains(p) ? (byte)1 : (byte)0]));
 }
