@@ -8,7 +8,7 @@ namespace Rendal.Demo;
 /// disputes, part payments, a few accounts in euro, missing and bad addresses, two spellings, credit balances, and items long overdue. All
 /// names and addresses are made up.
 /// </summary>
-public static class SampleFirm
+internal static class SampleFirm
 {
     private static readonly DateOnly LastDay = new(2026, 10, 31);
 

@@ -28,6 +28,7 @@ public static class TimedBudget
             : throw new InvalidOperationException("The system does not tell how long a thread has worked.");
 
     [DllImport("libc", EntryPoint = "clock_gettime")]
+    [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
     private static extern int GetTime(int clock, out Time time);
 
     [StructLayout(LayoutKind.Sequential)]

@@ -19,7 +19,7 @@ public static class MessageFiles
         using var zip = new ZipArchive(stream, ZipArchiveMode.Create, leaveOpen: true);
         await foreach (var (name, bytes) in messages.WithCancellation(cancel))
         {
-            await using var entry = zip.CreateEntry(name).Open();
+            await using var entry = await zip.CreateEntry(name).OpenAsync(cancel);
             await entry.WriteAsync(bytes, cancel);
         }
     }

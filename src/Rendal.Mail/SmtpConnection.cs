@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using System.Net.Sockets;
 using MailKit.Net.Smtp;
 using MailKit.Security;
@@ -14,6 +15,7 @@ internal sealed class SmtpConnection : SmtpClient
     private const int TcpCork = 3;
 
     // A socket of our own, because without NoDelay each message waits for delayed acknowledgements.
+    [SuppressMessage("Usage", "CA2213", Justification = "Once connected it is the base class’s, which disposes of it.")]
     private readonly Socket socket = new(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
     private readonly MailAccount account;
     private readonly MailNetwork network;

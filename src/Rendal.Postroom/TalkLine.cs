@@ -91,7 +91,7 @@ internal sealed class TalkLine(Stream stream)
         {
             var at = buffer.AsSpan(start, end - start).IndexOf((byte)'\n');
             var take = at < 0 ? end - start : at + 1;
-            line.Write(buffer, start, take);
+            await line.WriteAsync(buffer.AsMemory(start, take), cancel);
             start += take;
             if (at >= 0)
             {

@@ -5,7 +5,7 @@ using Rendal.Web.Hosting;
 // The build runs this program once to write the API document; nothing may be started then, and what it writes stays among what was built.
 if (Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider")
 {
-    RendalHost
+    await RendalHost
         .Build(
             new HostParts(
                 "Host=127.0.0.1;Database=none",
@@ -18,7 +18,7 @@ if (Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider")
                 null
             )
         )
-        .Run();
+        .RunAsync();
     return 0;
 }
 
@@ -35,6 +35,6 @@ try
 }
 catch (Exception e) when (e is StartRefused or ClusterFailed)
 {
-    Console.Error.WriteLine($"rendal: {e.Message}");
+    await Console.Error.WriteLineAsync($"rendal: {e.Message}");
     return 1;
 }

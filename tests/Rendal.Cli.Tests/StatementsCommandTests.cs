@@ -472,7 +472,7 @@ public sealed class StatementsCommandTests : IDisposable
 
     public void Dispose() => Directory.Delete(folder, recursive: true);
 
-    private List<string> Opens(string path, params string[] more)
+    private static List<string> Opens(string path, params string[] more)
     {
         var (_, json, _) = Run([path, "--as-of", "2026-10-31", "--json", "-", .. more]);
         return

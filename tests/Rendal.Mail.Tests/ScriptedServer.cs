@@ -23,7 +23,7 @@ internal sealed class ScriptedServer : IAsyncDisposable
 
     public async ValueTask DisposeAsync()
     {
-        listener.Stop();
+        listener.Dispose();
         await serving;
     }
 

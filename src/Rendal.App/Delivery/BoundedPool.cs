@@ -1,10 +1,12 @@
 using System.Collections.Concurrent;
+using System.Diagnostics.CodeAnalysis;
 
 namespace Rendal.App.Delivery;
 
 /// <summary>A few things of a kind that many use in turn. Each is used by one at a time, and made when the first needs it.</summary>
 /// <param name="most">How many there are at most.</param>
 /// <param name="make">Makes one.</param>
+[SuppressMessage("Design", "CA1001", Justification = "A SemaphoreSlim whose wait handle nobody asks for has nothing to be disposed of.")]
 internal sealed class BoundedPool<T>(int most, Func<T> make)
 {
     private readonly SemaphoreSlim free = new(most);

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Diagnostics.CodeAnalysis;
 using Microsoft.Extensions.Logging;
 using Npgsql;
 using Rendal.App.Senders;
@@ -19,6 +20,11 @@ public sealed partial class ParcelSending : IAsyncDisposable
 
     private static readonly TimeSpan DatabaseAgain = TimeSpan.FromMilliseconds(250);
 
+    [SuppressMessage(
+        "Usage",
+        "CA2213",
+        Justification = "A SemaphoreSlim whose wait handle nobody asks for has nothing to be disposed of."
+    )]
     private readonly SemaphoreSlim begun = new(BegunAtOnce);
     private readonly DispatchQueue queue;
     private readonly long worker;
@@ -177,7 +183,8 @@ public sealed partial class ParcelSending : IAsyncDisposable
             return null;
         }
 
-        await begun.WaitAsync();
+        // Stopping is looked at when its turn has come.
+        await begun.WaitAsync(CancellationToken.None);
         try
         {
             if (

@@ -27,5 +27,6 @@ internal static class Background
         );
 
     [DllImport("libc", EntryPoint = "setpriority")]
+    [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
     private static extern int SetPriority(int which, uint who, int steps);
 }

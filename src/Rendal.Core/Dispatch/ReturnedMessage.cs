@@ -65,7 +65,7 @@ public sealed record ReturnedMessage(
             : new ReturnedConcern(
                 ReturnKind.Unclear,
                 named,
-                Recipients.FirstOrDefault()?.Status ?? "",
+                Recipients is [var any, ..] ? any.Status : "",
                 Recipients.Select(r => r.Reason).FirstOrDefault(r => r.Length > 0) ?? Reason
             );
     }

@@ -7,6 +7,7 @@ namespace Rendal.Core.Intake;
 public sealed class CustomerSeen
 {
     private readonly RowChains chains;
+    private readonly List<string> addresses = [];
     private readonly List<CustomerBalance> balances = [];
     private int lastRow;
 
@@ -26,7 +27,7 @@ public sealed class CustomerSeen
     public string? EmailColumn { get; }
 
     /// <summary>The good addresses of all its rows, in the order met.</summary>
-    public List<string> Addresses { get; } = [];
+    public IReadOnlyList<string> Addresses => addresses;
 
     /// <summary>How many of its rows became ledger rows.</summary>
     public int RowCount { get; private set; }
@@ -45,6 +46,8 @@ public sealed class CustomerSeen
 
     /// <summary>What its rows that became ledger rows come to, one for each currency, in the order met.</summary>
     public IReadOnlyList<CustomerBalance> Balances => balances;
+
+    internal void Add(string address) => addresses.Add(address);
 
     internal void Add(int row, Currency currency, decimal open)
     {

@@ -124,7 +124,7 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
 
         foreach (var address in list.Good.Where(a => !seen.Addresses.Contains(a, StringComparer.OrdinalIgnoreCase)))
         {
-            seen.Addresses.Add(address);
+            seen.Add(address);
             if (!customerByAddress.TryAdd(address, seen.Key) && customerByAddress[address] is var other && other != seen.Key)
             {
                 cells.Add(

@@ -40,9 +40,9 @@ public sealed record LedgerTable(string File, string? Sheet, IEnumerable<FileRow
     public FileTraits Traits { get; init; } = FileTraits.None;
 
     /// <summary>The same table, telling the number of each row as it is come by; <paramref name="at"/> may throw to stop it.</summary>
-    public LedgerTable Watched(Action<int> at) => this with { Rows = PollingService(Rows, at) };
+    public LedgerTable Watched(Action<int> at) => this with { Rows = Watch(Rows, at) };
 
-    private static IEnumerable<FileRow> PollingService(IEnumerable<FileRow> rows, Action<int> at)
+    private static IEnumerable<FileRow> Watch(IEnumerable<FileRow> rows, Action<int> at)
     {
         foreach (var row in rows)
         {

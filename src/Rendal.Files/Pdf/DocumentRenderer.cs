@@ -24,8 +24,8 @@ public sealed class DocumentRenderer : IDisposable
     public static string? Problem(LayoutTemplate template) =>
         template.Errors.Count > 0 ? template.Errors[0]
         : template.Layout.Letter is { } letter
-            ? DocxInspection.At(letter.Bytes).Problems.FirstOrDefault()
-                ?? (template.Layout.Forms.Contains(DocumentForm.Pdf) && WordProcessor.Program is null ? WordProcessor.Missing : null)
+            ? DocxInspection.At(letter.Bytes).Problems is [var problem, ..] ? problem
+                : (template.Layout.Forms.Contains(DocumentForm.Pdf) && WordProcessor.Program is null ? WordProcessor.Missing : null)
         : template.Layout.First<LetterheadPart>()?.Logo is { } logo && Picture.Problem(logo, "logo") is { } bad ? bad
         : template.Layout.First<SignaturePart>()?.Picture is { } signature ? Picture.Problem(signature, "picture of the signature")
         : null;

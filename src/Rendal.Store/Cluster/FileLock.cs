@@ -96,8 +96,10 @@ internal sealed class FileLock : IDisposable
         BestFitMapping = false,
         ThrowOnUnmappableChar = true
     )]
+    [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
     private static extern int Open([MarshalAs(UnmanagedType.LPUTF8Str)] string path, int flags, int mode);
 
     [DllImport("libc", EntryPoint = "flock", SetLastError = true)]
+    [DefaultDllImportSearchPaths(DllImportSearchPath.SafeDirectories)]
     private static extern int Flock(int file, int how);
 }

@@ -160,7 +160,7 @@ public sealed class LocalCluster : IAsyncDisposable
 
         if (await RunningPortAsync(binaries, folder, cancel) is { } running)
         {
-            PollingService(binaries, folder);
+            Watch(binaries, folder);
             return running;
         }
 
@@ -186,11 +186,11 @@ public sealed class LocalCluster : IAsyncDisposable
             throw new ClusterFailed($"PostgreSQL did not start: {reason ?? start.Output}. Its log is {log}.");
         }
 
-        PollingService(binaries, folder);
+        Watch(binaries, folder);
         return wanted;
     }
 
-    private static void PollingService(PostgresBinaries binaries, string folder)
+    private static void Watch(PostgresBinaries binaries, string folder)
     {
         var program = AsUnprivileged(binaries.Program("pg_ctl"));
         ClusterWatch.Begin(folder, DataIn(folder), program);

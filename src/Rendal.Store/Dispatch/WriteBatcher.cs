@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using Npgsql;
 
 namespace Rendal.Store.Dispatch;
@@ -18,6 +19,8 @@ internal sealed class WriteBatcher<TQuestion, TAnswer>(
     TimeSpan wait
 )
 {
+    private const string ForWhoAsked = "Whatever it is, it is for those who asked to see to it.";
+
     private readonly Lock gate = new();
     private readonly Queue<(TQuestion Question, TaskCompletionSource<TAnswer> Answer)> waiting = [];
     private bool isAnswering;
@@ -43,6 +46,7 @@ internal sealed class WriteBatcher<TQuestion, TAnswer>(
         return asked.Task;
     }
 
+    [SuppressMessage("Design", "CA1031", Justification = ForWhoAsked)]
     private async Task AnswerAllAsync()
     {
         if (wait > TimeSpan.Zero)
@@ -65,7 +69,6 @@ internal sealed class WriteBatcher<TQuestion, TAnswer>(
             }
             catch (Exception e)
             {
-                // It is for those who asked to see to it.
                 asked.ForEach(one => one.Answer.SetException(e));
             }
         }
@@ -80,6 +83,7 @@ internal sealed class WriteBatcher<TQuestion, TAnswer>(
         }
     }
 
+    [SuppressMessage("Design", "CA1031", Justification = ForWhoAsked)]
     private async Task AnswerAloneAsync((TQuestion Question, TaskCompletionSource<TAnswer> Answer) asked)
     {
         try

@@ -342,7 +342,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             .Sql("select set_config('rendal.person', made_by::text, true) from intake where book_id = $1 and id = $2", book, id)
             .RunAsync(cancel);
 
-    private async Task<(List<RowSetAside> SetAside, string[] Units)> CopyRowsAsync(
+    private static async Task<(List<RowSetAside> SetAside, string[] Units)> CopyRowsAsync(
         NpgsqlConnection connection,
         long id,
         LedgerReader reader,

@@ -114,7 +114,7 @@ public sealed class RoundDispatch(NpgsqlDataSource source, long book)
         await using var reader = await command.ExecuteReaderAsync(cancel);
         while (await reader.ReadAsync(cancel))
         {
-            yield return (reader.GetString(0), reader.GetString(1), reader.GetFieldValue<byte[]>(2));
+            yield return (reader.GetString(0), reader.GetString(1), await reader.GetFieldValueAsync<byte[]>(2, cancel));
         }
     }
 

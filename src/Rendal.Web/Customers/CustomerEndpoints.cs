@@ -126,7 +126,7 @@ internal sealed record CustomerLine(
             c.Key,
             c.Name,
             contact,
-            recipients.To.FirstOrDefault() ?? c.Email,
+            recipients.To is [var first, ..] ? first : c.Email,
             Math.Max(recipients.All.Count - 1, 0),
             c.Delivery,
             c.Language,

@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Http.Json;
@@ -141,6 +142,7 @@ internal static class IntakeEndpoints
         return TypedResults.NoContent();
     }
 
+    [SuppressMessage("Performance", "CA1869", Justification = "Made for a file that a person asks for once.")]
     private static async Task<FileContentHttpResult> SaveReadingAsync(
         long id,
         BookScope scope,

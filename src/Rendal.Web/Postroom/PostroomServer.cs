@@ -124,7 +124,7 @@ internal sealed partial class PostroomServer(HostParts parts, Drills drills, ISe
         catch
         {
             made.Dispose();
-            taken.Dispose();
+            await taken.DisposeAsync();
             throw;
         }
 

@@ -21,7 +21,7 @@ internal sealed record ShownParcel(string From, string To, string Subject, strin
         var words = content.Words()!;
         var sentAs = content.Round.Sender.SentAs;
         var enclosures = DocumentFile
-            .Make(content.Document(), content.Layout.Layout, press)
+            .Make(content.Document(), content.Layout.Layout, press, cancel: cancel)
             .Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))
             .ToList();
         var to = Recipients.Of(content.Card, content.Round.Round.Choice.Kind).To;

@@ -312,7 +312,7 @@ public class LetterTests
         Assert.Equal(["Dear Inn at Kell", "Dear Moor Hotel"], texts.Select(t => t.Trim()));
     }
 
-    private static string? Problem(byte[] bytes) => DocxInspection.At(bytes).Problems.FirstOrDefault();
+    private static string? Problem(byte[] bytes) => DocxInspection.At(bytes).Problems is [var first, ..] ? first : null;
 
     private static byte[] Zip(params (string Name, byte[] Content)[] entries)
     {

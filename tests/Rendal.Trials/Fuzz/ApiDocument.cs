@@ -62,7 +62,7 @@ internal sealed class ApiDocument
         return schema;
     }
 
-    private ApiOperation Operation(string path, string method, JsonElement operation)
+    private static ApiOperation Operation(string path, string method, JsonElement operation)
     {
         var parameters = operation.TryGetProperty("parameters", out var given)
             ? given

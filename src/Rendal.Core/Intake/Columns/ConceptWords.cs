@@ -179,7 +179,7 @@ internal sealed partial class ConceptWords
             }
 
             var second =
-                words.ContainsKey(right) ? words[right]
+                words.TryGetValue(right, out var whole) ? whole
                 : right.Length >= 3
                     ? [.. byFirst[right[0]].Where(w => w.StartsWith(right, StringComparison.Ordinal)).SelectMany(w => words[w]).Distinct()]
                 : [];
