@@ -7,7 +7,9 @@ namespace Rendal.App.Accounts;
 /// <summary>Holds an item back from every round, or no longer.</summary>
 public sealed class HoldItem(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Holds it back.</summary>
+    /// <summary>
+    /// Holds an item back from all rounds that are prepared from now on; one that is held already gets the new reason and day.
+    /// </summary>
     /// <param name="customer">Whose item it is.</param>
     /// <param name="item">The item, by its key as text.</param>
     /// <param name="note">Why; needed.</param>
@@ -31,7 +33,7 @@ public sealed class HoldItem(BookStores stores, TimeProvider clock)
         await stores.Holds.HoldAsync(customer, new ItemHold(item, note.Trim(), until), stores.Person, clock.GetUtcNow(), cancel);
     }
 
-    /// <summary>Holds it back no longer.</summary>
+    /// <summary>Lets an item into rounds again before its day has come.</summary>
     /// <exception cref="ProblemException">It is not held back.</exception>
     public async Task EndAsync(string item, CancellationToken cancel)
     {

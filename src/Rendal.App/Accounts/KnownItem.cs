@@ -6,7 +6,7 @@ namespace Rendal.App.Accounts;
 /// <summary>An item of a ledger that somebody asks for.</summary>
 internal static class KnownItem
 {
-    /// <summary>Its row.</summary>
+    /// <summary>The row of an item in a ledger.</summary>
     /// <param name="stores">The book.</param>
     /// <param name="intake">The ledger.</param>
     /// <param name="customer">Whose item it is.</param>

@@ -9,7 +9,7 @@ namespace Rendal.App.Accounts;
 /// <summary>Sets a payment or credit against an item by hand, or takes that back.</summary>
 public sealed class SettleByHand(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Sets it.</summary>
+    /// <summary>Sets a credit against a charge, before the rule of the book sets what is left.</summary>
     /// <param name="customer">Whose items they are.</param>
     /// <param name="credit">The payment or credit, by its key as text.</param>
     /// <param name="charge">What it settles; null where it is kept as a credit.</param>
@@ -56,7 +56,7 @@ public sealed class SettleByHand(BookStores stores, TimeProvider clock)
         );
     }
 
-    /// <summary>Takes back what was set.</summary>
+    /// <summary>Takes back what was set: the rule of the book holds for it again.</summary>
     /// <exception cref="ProblemException">It was taken back before.</exception>
     public async Task TakeBackAsync(long settlement, CancellationToken cancel)
     {

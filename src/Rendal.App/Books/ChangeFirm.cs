@@ -6,7 +6,7 @@ namespace Rendal.App.Books;
 /// <summary>Changes how the firm stands on its letters.</summary>
 public sealed class ChangeFirm(BookStores stores, BookStore books)
 {
-    /// <summary>Changes it.</summary>
+    /// <summary>Changes the letterhead of the book. What was released keeps the one it was released with.</summary>
     /// <param name="firm">The firm.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ProblemException">It has no name.</exception>

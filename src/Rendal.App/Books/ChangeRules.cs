@@ -7,7 +7,7 @@ namespace Rendal.App.Books;
 /// <summary>Changes what holds for all statements of a book.</summary>
 public sealed class ChangeRules(BookStores stores, BookStore books)
 {
-    /// <summary>Changes it.</summary>
+    /// <summary>Changes the rules of the book. A round that was released keeps those it was released with.</summary>
     /// <param name="rules">The rules.</param>
     /// <param name="termsDays">Days net where neither file nor customer says.</param>
     /// <param name="cancel">Stops it.</param>

@@ -17,7 +17,7 @@ namespace Rendal.App.Books;
 /// <param name="practice">The postroom.</param>
 public sealed class MakeBook(BookStore books, NpgsqlDataSource source, IPracticeServer practice)
 {
-    /// <summary>Makes one, given to a person.</summary>
+    /// <summary>Makes a book and gives it to a person.</summary>
     /// <param name="firm">The firm as it stands on letters.</param>
     /// <param name="currency">The currency of rows that name none.</param>
     /// <param name="timeZone">The IANA name of its zone.</param>

@@ -11,7 +11,7 @@ namespace Rendal.App.Corrections;
 /// <summary>Puts something right in a ledger file that is looked at, over the source: the file stays what it is.</summary>
 public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvider clock)
 {
-    /// <summary>Puts a value right.</summary>
+    /// <summary>Has another value hold in a cell, or wherever the same value stands in its column.</summary>
     /// <param name="intake">The intake.</param>
     /// <param name="row">The row, as a spreadsheet numbers it.</param>
     /// <param name="column">The column from 0.</param>
@@ -56,7 +56,7 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
         );
     }
 
-    /// <summary>Has a row not count.</summary>
+    /// <summary>Leaves a row out of the ledger. What the rows left out come to is told beside the sums of the file.</summary>
     /// <param name="intake">The intake.</param>
     /// <param name="row">The row, as a spreadsheet numbers it.</param>
     /// <param name="reason">Why; needed.</param>

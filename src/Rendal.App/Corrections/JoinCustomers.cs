@@ -6,7 +6,7 @@ namespace Rendal.App.Corrections;
 /// <summary>Makes one customer of two, in every ledger that is kept from now on.</summary>
 public sealed class JoinCustomers(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Joins them.</summary>
+    /// <summary>Gives the rows of one key to another, in each file that is read from now on.</summary>
     /// <param name="customer">The key that is given up.</param>
     /// <param name="with">The key that stays.</param>
     /// <param name="cancel">Stops it.</param>

@@ -5,7 +5,7 @@ namespace Rendal.App.Corrections;
 /// <summary>Takes a correction back: what stands in the source holds again.</summary>
 public sealed class TakeCorrectionBack(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Takes it back.</summary>
+    /// <summary>Ends a correction by its number; files that were kept under it stay as they were kept.</summary>
     /// <exception cref="ProblemException">There is none of this number that holds.</exception>
     public async Task RunAsync(long id, CancellationToken cancel)
     {

@@ -12,7 +12,7 @@ internal static class Background
     private const int OfAThread = 0;
     private const int StepsDown = 10;
 
-    /// <summary>Does the work.</summary>
+    /// <summary>Does the work, and gives or throws what it gives or throws.</summary>
     public static Task<T> RunAsync<T>(Func<T> work) =>
         Task.Factory.StartNew(
             () =>

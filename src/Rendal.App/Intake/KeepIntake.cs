@@ -15,7 +15,7 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
 {
     private static readonly TimeSpan InUse = TimeSpan.FromDays(1);
 
-    /// <summary>Keeps it.</summary>
+    /// <summary>Reads the file once more from its first row to its last and keeps what is read, all of it or nothing.</summary>
     /// <param name="id">The intake.</param>
     /// <param name="sure">Whether it is kept though it is doubtful that it is the next ledger of the book.</param>
     /// <param name="emptyClears">Whether an empty cell of a customer list empties the field of the card.</param>

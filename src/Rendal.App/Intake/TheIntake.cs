@@ -6,12 +6,12 @@ namespace Rendal.App.Intake;
 /// <summary>An intake that somebody asks for.</summary>
 public static class TheIntake
 {
-    /// <summary>It.</summary>
+    /// <summary>The intake of a number, whatever has become of it.</summary>
     /// <exception cref="ProblemException">There is none of this number.</exception>
     public static async Task<IntakeRecord> OfAsync(BookStores stores, long id, CancellationToken cancel) =>
         await stores.Intakes.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This file");
 
-    /// <summary>It, to be read in another way.</summary>
+    /// <summary>The intake of a number whose reading can still be changed.</summary>
     /// <exception cref="ProblemException">There is none of this number, or it was kept.</exception>
     public static async Task<IntakeRecord> ToReadAsync(BookStores stores, long id, CancellationToken cancel)
     {

@@ -6,7 +6,7 @@ namespace Rendal.App.Intake;
 /// <summary>Takes a file back that was kept last of its kind: the ledger before it holds again, or the cards are what they were.</summary>
 public sealed class UndoIntake(BookStores stores)
 {
-    /// <summary>Undoes it.</summary>
+    /// <summary>Undoes an intake by its number. It stays on record as undone, with its file.</summary>
     /// <exception cref="ProblemException">There is no intake of this number, or it was not kept last.</exception>
     public async Task RunAsync(long id, CancellationToken cancel)
     {

@@ -13,7 +13,9 @@ public sealed record ReadDocxTemplate(Layout? Layout, IReadOnlyList<string> Slot
 /// <summary>Looks through a letter that was written in a word processor, and makes a layout of it that is not kept yet.</summary>
 public sealed class ReadDocxFile(BookStores stores)
 {
-    /// <summary>Looks through it.</summary>
+    /// <summary>
+    /// Tells the slots of a DOCX file and what keeps it from being a layout. A file that is no DOCX has that as its problem.
+    /// </summary>
     /// <param name="name">The name of its file, without folders.</param>
     /// <param name="bytes">Its file.</param>
     /// <param name="cancel">Stops it.</param>

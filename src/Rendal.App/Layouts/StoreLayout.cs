@@ -12,13 +12,13 @@ namespace Rendal.App.Layouts;
 /// </summary>
 public sealed class StoreLayout(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Adds one.</summary>
+    /// <summary>Adds a layout to the book.</summary>
     /// <returns>Its number.</returns>
     /// <exception cref="ProblemException">It cannot be printed, which is said in words.</exception>
     public Task<long> AddAsync(Layout layout, CancellationToken cancel) =>
         stores.Layouts.AddAsync(Checked(layout), stores.Person, clock.GetUtcNow(), cancel);
 
-    /// <summary>Makes another version of one.</summary>
+    /// <summary>Makes another version of a layout; documents that were made by an earlier one can be made again.</summary>
     /// <param name="from">The version that was changed.</param>
     /// <param name="layout">What it is to be.</param>
     /// <param name="cancel">Stops it.</param>
@@ -32,7 +32,7 @@ public sealed class StoreLayout(BookStores stores, TimeProvider clock)
         }
     }
 
-    /// <summary>Takes one away.</summary>
+    /// <summary>Takes a layout out of the list; its versions stay for what was sent by them.</summary>
     /// <exception cref="ProblemException">It is still used.</exception>
     public async Task TakeAwayAsync(long id, CancellationToken cancel)
     {

@@ -6,7 +6,7 @@ namespace Rendal.App.People;
 /// <summary>Takes a book from somebody who has it.</summary>
 public sealed class TakeBook(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Takes it.</summary>
+    /// <summary>Takes the book from a person. What they did in it stays on record under their name.</summary>
     /// <param name="person">From whom.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ProblemException">They do not have it, are the last who has it, or made it and somebody else takes it.</exception>

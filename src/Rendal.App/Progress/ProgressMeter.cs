@@ -11,7 +11,7 @@ public sealed class ProgressMeter
     private volatile Stage stage = new("opening", 0, "rows");
     private int done;
 
-    /// <summary>Begins another stage.</summary>
+    /// <summary>Begins another stage, at its first step.</summary>
     /// <param name="what">What is done in it, in a word or two for a person.</param>
     /// <param name="of">How many steps it has; 0 where that is not known.</param>
     /// <param name="unit">What a step is, in the plural.</param>
@@ -22,7 +22,7 @@ public sealed class ProgressMeter
         since.Restart();
     }
 
-    /// <summary>One step of the stage is done.</summary>
+    /// <summary>Counts one step of the stage as done. Safe to be called by many at once.</summary>
     public void Step() => Interlocked.Increment(ref done);
 
     /// <summary>Something to be called for each row of a stage, which also stops it.</summary>
@@ -35,7 +35,7 @@ public sealed class ProgressMeter
             }
         };
 
-    /// <summary>How far it has come.</summary>
+    /// <summary>How far the work has come, for a person who waits. It may be asked at any time, by any thread.</summary>
     public WorkProgress Now()
     {
         var (now, of) = (Volatile.Read(ref done), stage.Of);

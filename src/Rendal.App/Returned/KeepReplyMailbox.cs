@@ -7,7 +7,7 @@ namespace Rendal.App.Returned;
 /// <summary>Keeps the mailbox that what came back to a sender is fetched from.</summary>
 public sealed class KeepReplyMailbox(BookStores stores, ReplyMailboxStore mailboxes, SenderSecrets secrets)
 {
-    /// <summary>Keeps it in place of the one that was there.</summary>
+    /// <summary>Keeps the mailbox of a sender, in place of the one that was there.</summary>
     /// <param name="sender">The sender.</param>
     /// <param name="host">The server's name.</param>
     /// <param name="port">Its port.</param>

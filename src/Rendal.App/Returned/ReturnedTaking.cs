@@ -9,7 +9,7 @@ namespace Rendal.App.Returned;
 /// <summary>Takes one message that came back in, and says what became of it.</summary>
 public sealed class ReturnedTaking(NpgsqlDataSource source, long book, TimeProvider clock)
 {
-    /// <summary>Takes it in.</summary>
+    /// <summary>Takes a message in whatever it is about; one that was taken in before is not taken in twice.</summary>
     /// <param name="from">The file or mailbox that it is from.</param>
     /// <param name="message">The message.</param>
     /// <param name="bytes">It as it came.</param>

@@ -8,7 +8,7 @@ namespace Rendal.App.Rounds;
 /// <summary>Changes what a round is about and how it goes, and prepares it anew.</summary>
 public sealed class ChangeRound(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Changes one.</summary>
+    /// <summary>Changes the settings of a round and prepares it anew with them.</summary>
     /// <param name="id">The round.</param>
     /// <param name="seen">The revision that the person saw; what others changed since stands beside this, unless it is the same.</param>
     /// <param name="wanted">The settings instead of those that the person saw. Where the round is about something else than before and the

@@ -9,7 +9,7 @@ namespace Rendal.App.Rounds;
 /// </summary>
 public sealed class DecideCustomer(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Decides.</summary>
+    /// <summary>Notes what a person decides about a customer in a round, in place of what was decided before.</summary>
     /// <param name="round">The round.</param>
     /// <param name="seen">The revision that the person saw.</param>
     /// <param name="customer">The customer.</param>

@@ -7,7 +7,7 @@ namespace Rendal.App.Rounds;
 /// <summary>Takes an item out of a round by hand, or puts it in, or takes that back; and prepares the round anew.</summary>
 public sealed class DecideItem(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Decides.</summary>
+    /// <summary>Notes what a person decides about an item in a round, in place of what was decided before.</summary>
     /// <param name="round">The round.</param>
     /// <param name="seen">The revision that the person saw.</param>
     /// <param name="customer">The customer.</param>

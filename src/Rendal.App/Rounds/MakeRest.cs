@@ -7,7 +7,7 @@ namespace Rendal.App.Rounds;
 /// <summary>Makes a round of what was not let go in a released one, from the ledger as it is now.</summary>
 public sealed class MakeRest(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Makes it.</summary>
+    /// <summary>Makes a round of the customers whose parcels did not go, with the settings of the released one.</summary>
     /// <param name="id">The released round.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>The number of the new one.</returns>

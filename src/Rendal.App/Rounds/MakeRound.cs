@@ -8,7 +8,7 @@ namespace Rendal.App.Rounds;
 /// <summary>Makes a round from the ledger that holds. It is still to be prepared.</summary>
 public sealed class MakeRound(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Makes one.</summary>
+    /// <summary>Makes a round of a kind, with the book’s wording for it and the first sender that the person may send under.</summary>
     /// <param name="name">What the bookkeeper calls it.</param>
     /// <param name="asOf">The date for which its statements hold; null for today.</param>
     /// <param name="about">What it is about.</param>

@@ -6,7 +6,7 @@ namespace Rendal.App.Rounds;
 /// <summary>Makes a round that sends a parcel once more, to its customer alone, at the address as it is now.</summary>
 public sealed class RepeatParcel(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Makes it.</summary>
+    /// <summary>Makes the round and prepares it; it goes when somebody has looked at it and releases it.</summary>
     /// <param name="parcel">The parcel.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>The number of the new round.</returns>

@@ -15,13 +15,13 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
     private const int LongestName = 60;
     private const int MostPauses = 20;
 
-    /// <summary>Adds one.</summary>
+    /// <summary>Adds a sender to the book, its password encrypted.</summary>
     /// <returns>Its number.</returns>
     /// <exception cref="ProblemException">It says what cannot be.</exception>
     public Task<long> AddAsync(SenderSettings settings, CancellationToken cancel) =>
         stores.Senders.AddAsync(Checked(null, settings), stores.Person, cancel);
 
-    /// <summary>Changes one.</summary>
+    /// <summary>Changes a sender by its number. An empty password stands for the one that was given for the same server.</summary>
     /// <exception cref="ProblemException">It is not there, says what cannot be, or would be taken from the others who have the
     /// book.</exception>
     public async Task ChangeAsync(long id, SenderSettings settings, CancellationToken cancel)

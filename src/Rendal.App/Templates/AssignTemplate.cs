@@ -7,7 +7,7 @@ namespace Rendal.App.Templates;
 /// <summary>Says which wording or layout serves a purpose in a language from now on.</summary>
 public sealed class AssignTemplate(BookStores stores)
 {
-    /// <summary>Assigns a wording.</summary>
+    /// <summary>Has a wording serve a purpose in a language, where a customer’s card says no other.</summary>
     /// <param name="purpose">One of <see cref="Purposes.All"/>.</param>
     /// <param name="language">The code of a language; empty for any.</param>
     /// <param name="id">The wording; null for none of one's own.</param>
@@ -24,7 +24,7 @@ public sealed class AssignTemplate(BookStores stores)
         await stores.Wordings.UseAsync(purpose, language, id, stores.Person, cancel);
     }
 
-    /// <summary>Assigns a layout.</summary>
+    /// <summary>Has a layout serve a purpose in a language, where a customer’s card says no other.</summary>
     /// <param name="purpose">One of <see cref="Purposes.All"/>.</param>
     /// <param name="language">The code of a language; empty for any.</param>
     /// <param name="id">The layout; null for none of one's own.</param>

@@ -7,7 +7,7 @@ namespace Rendal.App.Wordings;
 /// <summary>Keeps a picture for messages.</summary>
 public sealed class KeepPicture(BookStores stores)
 {
-    /// <summary>Keeps it.</summary>
+    /// <summary>Keeps a picture, once however often it is given.</summary>
     /// <param name="bytes">A PNG or JPEG of up to <see cref="MessagePicture.Largest"/> bytes.</param>
     /// <param name="cancel">Stops it.</param>
     /// <returns>Its number; the same for the same picture.</returns>

@@ -8,14 +8,14 @@ namespace Rendal.App.Wordings;
 /// <summary>Stores a wording, as far as it can stand in a message: markup that cannot is dropped.</summary>
 public sealed class StoreWording(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Adds one.</summary>
+    /// <summary>Adds a wording to the book.</summary>
     /// <returns>Its number.</returns>
     /// <exception cref="ProblemException">It has no name, a language that is not known, or a picture that is not one of the
     /// book.</exception>
     public async Task<long> AddAsync(Wording wording, CancellationToken cancel) =>
         await stores.Wordings.AddAsync(await CheckedAsync(wording, cancel), stores.Person, cancel);
 
-    /// <summary>Changes one.</summary>
+    /// <summary>Changes a wording. Rounds that use it follow, but for what was released.</summary>
     /// <param name="id">The wording.</param>
     /// <param name="version">The version that was changed.</param>
     /// <param name="wording">What it is to be.</param>

@@ -17,7 +17,7 @@ public sealed class Budget
     /// <param name="limits">The most of each.</param>
     public Budget(string subject, Limits limits) => (this.subject, this.limits) = (subject, limits);
 
-    /// <summary>A budget that is limited in time as well.</summary>
+    /// <summary>A budget that is limited in time as well: <see cref="Continue"/> asks whether there is any left.</summary>
     /// <param name="subject">What is worked on, as the subject of a sentence.</param>
     /// <param name="limits">The most of each.</param>
     /// <param name="taken">Tells how long the work has taken.</param>
@@ -25,11 +25,13 @@ public sealed class Budget
     public Budget(string subject, Limits limits, Func<TimeSpan> taken, CancellationToken cancel)
         : this(subject, limits) => (this.taken, this.cancel) = (taken, cancel);
 
-    /// <summary>Uses something up.</summary>
+    /// <summary>Counts so much of something as used up, for good unless it is given back.</summary>
     /// <exception cref="OverBudget">That is more than there may be.</exception>
     public void Spend(Cost cost, long amount = 1) => AtMost(cost, used[(int)cost] += amount);
 
-    /// <summary>Counts something no more: it is done anew.</summary>
+    /// <summary>
+    /// Takes so much of something off the count again, as the pages and characters of a document that is thrown away to be set anew.
+    /// </summary>
     public void GiveBack(Cost cost, long amount) => used[(int)cost] -= amount;
 
     /// <summary>Demands that there is not more of something than there may be, without counting it.</summary>
@@ -42,7 +44,7 @@ public sealed class Budget
         }
     }
 
-    /// <summary>Demands that the work may go on.</summary>
+    /// <summary>Demands that the work may go on; to be asked every few steps. A budget without a limit in time never refuses.</summary>
     /// <exception cref="OverBudget">It has taken too long.</exception>
     /// <exception cref="OperationCanceledException">Whoever asked for it has gone.</exception>
     public void Continue()

@@ -36,7 +36,7 @@ public sealed record Customer
     /// </summary>
     public string Salutation { get; init; } = "";
 
-    /// <summary>How the customer gets what is sent.</summary>
+    /// <summary>How the customer gets what is sent; by e-mail unless the card says otherwise.</summary>
     public Delivery Delivery { get; init; }
 
     /// <summary>Street, town and so on, one line each, without the name and without the country.</summary>
@@ -48,7 +48,7 @@ public sealed record Customer
     /// <summary>Code of the language that the customer is written to in; <c>en</c> by default.</summary>
     public string Language { get; init; } = "en";
 
-    /// <summary>The customer's own terms; null for the book's.</summary>
+    /// <summary>The customer’s own terms, by which a due date is worked out for a row without one; null for the book’s.</summary>
     public PaymentTerms? Terms { get; init; }
 
     /// <summary>The key of the customer's head office; empty where it has none.</summary>
@@ -94,7 +94,7 @@ public sealed record Customer
     [JsonIgnore]
     public string Contact => Contacts.Count > 0 ? Contacts[0].Name : "";
 
-    /// <summary>The title of the contact that is addressed.</summary>
+    /// <summary>The title of the contact that is addressed, as <c>Dr</c>; empty where it has none, or none is named.</summary>
     [JsonIgnore]
     public string Title => Contacts.Count > 0 ? Contacts[0].Title : "";
 

@@ -4,7 +4,7 @@ namespace Rendal.Core.Customers;
 /// <param name="headOfficeOf">The head office of each customer that has one, by key.</param>
 public sealed class HeadOffices(IReadOnlyDictionary<string, string> headOfficeOf)
 {
-    /// <summary>Who is whose head office, as the cards say.</summary>
+    /// <summary>Who is whose head office, as the cards say. A head office that has no card of its own counts all the same.</summary>
     public static HeadOffices Of(IEnumerable<Customer> customers) =>
         new(customers.Where(c => c.HeadOffice.Length > 0).ToDictionary(c => c.Key, c => c.HeadOffice, StringComparer.Ordinal));
 

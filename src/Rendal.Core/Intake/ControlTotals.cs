@@ -10,7 +10,7 @@ namespace Rendal.Core.Intake;
 /// <param name="Sum">What the rows come to.</param>
 public sealed record ControlCheck(SourceRef Source, Currency Currency, decimal Said, decimal Sum)
 {
-    /// <summary>Whether they agree.</summary>
+    /// <summary>Whether they agree, to the last decimal.</summary>
     public bool Agrees => Said == Sum;
 }
 
@@ -22,7 +22,7 @@ public sealed record ControlCheck(SourceRef Source, Currency Currency, decimal S
 /// <param name="leavesOutHidden">Whether a person has hidden rows left out; a total of the visible ones is right then.</param>
 internal sealed class ControlTotals(bool leavesOutHidden)
 {
-    /// <summary>How many checks are kept to be shown.</summary>
+    /// <summary>How many checks are kept to be shown; all are made.</summary>
     public const int Kept = 200;
 
     private readonly Dictionary<Currency, Running> sums = [];
@@ -31,10 +31,10 @@ internal sealed class ControlTotals(bool leavesOutHidden)
     /// <summary>The checks that were made, the first <see cref="Kept"/> of them.</summary>
     public IReadOnlyList<ControlCheck> Checks => checks;
 
-    /// <summary>Whether there are rows of a currency so far.</summary>
+    /// <summary>Whether a row of a currency was counted so far, so that there is something to compare a total in it with.</summary>
     public bool Has(Currency currency) => sums.ContainsKey(currency);
 
-    /// <summary>Counts a row.</summary>
+    /// <summary>Counts a row into the sums that the total lines after it are compared with.</summary>
     /// <param name="currency">Its currency.</param>
     /// <param name="amount">Its amount.</param>
     /// <param name="isHidden">Whether the workbook hides it: a total line may count it or not.</param>

@@ -20,7 +20,7 @@ public sealed class CustomerSeen
     /// <summary>The first name that stands beside it; empty where none does.</summary>
     public string Name { get; internal set; }
 
-    /// <summary>The first row that is the customer's.</summary>
+    /// <summary>The first row of the file that is the customer’s, whether or not it became a ledger row.</summary>
     public SourceRef First { get; }
 
     /// <summary>The heading of the column with addresses; null where the file has none.</summary>

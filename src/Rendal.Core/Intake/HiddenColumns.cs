@@ -15,7 +15,9 @@ internal sealed class HiddenColumns(Reading reading)
     private readonly Dictionary<int, (int Numbers, decimal Sum)> sums = [];
     private int rows;
 
-    /// <summary>Looks at a row that counts.</summary>
+    /// <summary>
+    /// Adds what a row has in the hidden columns to what they come to. A row that does not become a ledger row is not to be counted.
+    /// </summary>
     public void Count(FileRow row)
     {
         if (columns.Length == 0)

@@ -16,7 +16,7 @@ internal sealed class HiddenRows(bool leftOut)
     private readonly List<int> rows = [];
     private int count;
 
-    /// <summary>Counts one.</summary>
+    /// <summary>Counts a hidden row, with its amount where that can be read.</summary>
     /// <param name="row">Its number.</param>
     /// <param name="currency">Its currency; null where its amount cannot be read.</param>
     /// <param name="amount">Its amount.</param>

@@ -39,7 +39,7 @@ public sealed class LedgerReader
     private int firstMoved;
     private int carried;
 
-    /// <summary>Prepares to read.</summary>
+    /// <summary>Prepares to read; nothing of the file is read before <see cref="Rows"/>.</summary>
     /// <param name="table">The file.</param>
     /// <param name="recognised">Its reading, from <see cref="Recognition"/>. It must lack nothing.</param>
     /// <param name="settings">What holds where the file does not say.</param>
@@ -80,7 +80,9 @@ public sealed class LedgerReader
         }
     }
 
-    /// <summary>What was noticed so far.</summary>
+    /// <summary>
+    /// What was noticed so far, what was noticed at recognition included; complete when <see cref="Rows"/> has come to its end.
+    /// </summary>
     public FindingList Findings { get; } = new();
 
     /// <summary>The sheet that is read; null for a text file.</summary>
@@ -94,7 +96,9 @@ public sealed class LedgerReader
     /// <summary>Whether the file has a column of this meaning; where it has none, every row is empty there.</summary>
     public bool Has(ColumnMeaning meaning) => reading.Has(meaning);
 
-    /// <summary>Whether the file gives what is outstanding.</summary>
+    /// <summary>
+    /// Whether the file gives what is outstanding of each row. Else payments are set against invoices by the rule of the book.
+    /// </summary>
     public bool HasOutstanding => reading.HasOutstanding;
 
     /// <summary>
@@ -103,19 +107,19 @@ public sealed class LedgerReader
     /// </summary>
     public int RowsRead { get; private set; }
 
-    /// <summary>Rows that became ledger rows.</summary>
+    /// <summary>Rows that became ledger rows so far.</summary>
     public int RowsKept { get; private set; }
 
-    /// <summary>Total and subtotal lines.</summary>
+    /// <summary>Total and subtotal lines so far. They are compared with the rows above them and become no ledger rows.</summary>
     public int TotalLineCount { get; private set; }
 
-    /// <summary>Rows that a person left out.</summary>
+    /// <summary>Rows that a person left out by a correction; hidden rows that are left out as a whole are not among them.</summary>
     public int RowsLeftOut { get; private set; }
 
     /// <summary>What the rows left out come to, by currency, as far as their amounts can be read.</summary>
     public IReadOnlyDictionary<Currency, decimal> LeftOutSums => leftOut;
 
-    /// <summary>Rows that could not be used.</summary>
+    /// <summary>Rows that could not be used, each with a finding that says why; they are kept beside the ledger.</summary>
     public int RowsSetAside => RowsRead - RowsKept;
 
     /// <summary>The customers met so far, with what their rows say of them.</summary>
@@ -126,7 +130,7 @@ public sealed class LedgerReader
     /// </summary>
     public IReadOnlyList<CorrectedRow> Corrected => corrected;
 
-    /// <summary>The totals that were compared.</summary>
+    /// <summary>The totals that were compared with the rows they are over: lines of the file, and what a person typed in.</summary>
     public IReadOnlyList<ControlCheck> Checks => controls.Checks;
 
     /// <summary>Goes through the file, a row at a time. To be called once.</summary>

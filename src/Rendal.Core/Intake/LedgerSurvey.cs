@@ -95,13 +95,13 @@ public sealed class LedgerSurvey
         return survey;
     }
 
-    /// <summary>The column's decimal mark with the reason.</summary>
+    /// <summary>Which decimal mark the amounts of a column have, by what all its values say, with the reason.</summary>
     public AmountColumn Amounts(int column) => amounts[column];
 
     /// <summary>Whether credits carry a sign in this column of amounts.</summary>
     public CreditSigns Signs(int column) => signs[column];
 
-    /// <summary>The column's date order with the reason.</summary>
+    /// <summary>In which order day and month stand in the dates of a column, by what all its values say, with the reason.</summary>
     public DateColumn Dates(int column) => dates[column];
 
     /// <summary>The one code that stands beside this name elsewhere in the file; null where none or several do.</summary>

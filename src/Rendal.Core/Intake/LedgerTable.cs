@@ -12,7 +12,7 @@ public readonly record struct FileRow(int Number, ImmutableArray<Cell> Cells, bo
     /// <summary>The cell of a column; empty where the row is shorter.</summary>
     public Cell this[int column] => column < Cells.Length ? Cells[column] : Cell.Empty;
 
-    /// <summary>Whether no cell holds anything.</summary>
+    /// <summary>Whether no cell holds anything; white space is nothing.</summary>
     public bool IsBlank
     {
         get

@@ -17,10 +17,10 @@ public sealed record ReadingChange
     /// <summary>Whether a person said of a column, in this file, what it is.</summary>
     internal bool IsSaidHere(int column) => Meanings.ContainsKey(column) && !Remembered.Contains(column);
 
-    /// <summary>How the file is opened.</summary>
+    /// <summary>How the file is opened: sheet, delimiter and encoding, each as it is found where nobody said.</summary>
     public FileOpening Opening { get; init; } = FileOpening.Unsaid;
 
-    /// <summary>The row of the headings, from 1.</summary>
+    /// <summary>The row of the headings, from 1; in a customer list 0 for a file without any. Null where nobody said.</summary>
     public int? HeadingRow { get; init; }
 
     /// <summary>What columns are, by their index from 0.</summary>
@@ -42,16 +42,16 @@ public sealed record ReadingChange
     /// <summary>What people said of headings in other files of the book.</summary>
     public TaughtHeadings Taught { get; init; } = TaughtHeadings.None;
 
-    /// <summary>Decimal marks of columns, by their index from 0.</summary>
+    /// <summary>The decimal mark of columns of amounts that do not tell by themselves, by their index from 0.</summary>
     public IReadOnlyDictionary<int, DecimalMark> Marks { get; init; } = new Dictionary<int, DecimalMark>();
 
-    /// <summary>Date orders of columns, by their index from 0.</summary>
+    /// <summary>The order of day and month of columns of dates that do not tell by themselves, by their index from 0.</summary>
     public IReadOnlyDictionary<int, DateOrder> Orders { get; init; } = new Dictionary<int, DateOrder>();
 
     /// <summary>Whether credits stand without a sign in columns of amounts, by their index from 0.</summary>
     public IReadOnlyDictionary<int, bool> UnsignedCredits { get; init; } = new Dictionary<int, bool>();
 
-    /// <summary>Whether customers are carried down.</summary>
+    /// <summary>Whether a row without a customer is the one’s above it; null where nobody has said so, and it is found out.</summary>
     public bool? CarriesDown { get; init; }
 
     /// <summary>Whether rows that the workbook hides are left out; null where nobody has said so, and they are read.</summary>
@@ -60,7 +60,7 @@ public sealed record ReadingChange
     /// <summary>Whether columns that the workbook hides are left out; null where nobody has said so, and they are read.</summary>
     public bool? LeavesOutHiddenColumns { get; init; }
 
-    /// <summary>Kinds of words that are not among the known ones.</summary>
+    /// <summary>What kind of item a word of the file stands for that is not among the known ones, by the word as it is written.</summary>
     public IReadOnlyDictionary<string, Ledger.ItemKind> Kinds { get; init; } = new Dictionary<string, Ledger.ItemKind>();
 
     /// <summary>Totals that a person knows from elsewhere, by currency code, with which the sum that was read is compared.</summary>

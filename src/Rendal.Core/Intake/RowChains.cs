@@ -8,7 +8,7 @@ internal sealed class RowChains
 {
     private readonly List<(int Row, int Before)> links = [];
 
-    /// <summary>Adds a row to a list.</summary>
+    /// <summary>Adds a row to the end of one of the lists, or begins one.</summary>
     /// <param name="row">Its number.</param>
     /// <param name="last">What adding the row before it to the same list gave; 0 for the first one.</param>
     /// <returns>Where the list ends now.</returns>

@@ -22,7 +22,7 @@ public sealed record AddressPart : LayoutPart
     private const decimal DinLeft = 25;
     private const decimal DinRemarks = 17.7m;
 
-    /// <summary>Where it stands.</summary>
+    /// <summary>Where it stands: in the window of an envelope by its standard, or at <see cref="Left"/> and <see cref="Top"/>.</summary>
     public AddressPlace Place { get; init; }
 
     /// <summary>Of one at a place of its own: from the left edge of the sheet to its lines, in millimetres.</summary>

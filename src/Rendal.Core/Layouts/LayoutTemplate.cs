@@ -18,7 +18,7 @@ public sealed partial class LayoutTemplate
     private LayoutTemplate(Layout layout, Func<Wording, WordingTemplate> read, Func<string, IReadOnlyList<TextParagraph>> paragraphs) =>
         (Layout, this.read, this.paragraphs) = (layout, read, paragraphs);
 
-    /// <summary>The layout.</summary>
+    /// <summary>The layout as its editor keeps it.</summary>
     public Layout Layout { get; }
 
     /// <summary>
@@ -26,7 +26,7 @@ public sealed partial class LayoutTemplate
     /// </summary>
     public IReadOnlyList<string> Errors { get; private set; } = [];
 
-    /// <summary>Makes a layout ready.</summary>
+    /// <summary>Makes a layout ready to print documents by; what keeps it from that is in <see cref="Errors"/>.</summary>
     /// <param name="layout">The layout.</param>
     /// <param name="read">Takes its texts apart.</param>
     /// <param name="paragraphs">Reads the paragraphs of a text that was filled.</param>
@@ -55,11 +55,11 @@ public sealed partial class LayoutTemplate
     internal FilledWording? FileName(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) =>
         fileName?.Fill(values, holding);
 
-    /// <summary>The words of a text.</summary>
+    /// <summary>The words of a part that is a text, with the values of its slots and those of its conditions that hold.</summary>
     internal FilledWording Fill(LayoutPart part, IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) =>
         texts[part].Fill(values, holding);
 
-    /// <summary>The paragraphs of a text that was filled.</summary>
+    /// <summary>The paragraphs of a text that was filled, to be set on the page.</summary>
     internal IReadOnlyList<TextParagraph> Paragraphs(FilledWording words) => paragraphs(words.Body);
 
     /// <summary>The address of the page to pay on, values escaped as RFC 3986 asks; null where the layout has none.</summary>

@@ -18,7 +18,9 @@ internal sealed class SectionSetting(
 {
     private readonly ItemsPart items = layout.First<ItemsPart>() ?? ItemsPart.Usual;
 
-    /// <summary>The columns of open items.</summary>
+    /// <summary>
+    /// The columns of a table of open items, each with the heading that its layout gives it, else the one of the language.
+    /// </summary>
     public static List<TableColumn> ItemColumns(DocumentWords words, ItemsPart items) =>
         [
             .. items.Columns.Select(c => new TableColumn(
@@ -28,7 +30,7 @@ internal sealed class SectionSetting(
             )),
         ];
 
-    /// <summary>The columns of movements.</summary>
+    /// <summary>The columns of the movements of a period, the same in every layout: date, kind, number, debit, credit, balance.</summary>
     public static List<TableColumn> MovementColumns(DocumentWords words) =>
         [
             new(words.Dated, false, null),
@@ -39,7 +41,10 @@ internal sealed class SectionSetting(
             new(words.Balance, true, null),
         ];
 
-    /// <summary>The section of a statement.</summary>
+    /// <summary>
+    /// What a document shows of the statement in one currency: its table or movements, sums, ages, interest, and the parts of a head
+    /// office’s.
+    /// </summary>
     public DocumentSection Section(Statement statement)
     {
         var currency = statement.Currency;

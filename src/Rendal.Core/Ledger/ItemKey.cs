@@ -14,23 +14,23 @@ public readonly record struct ItemKey
     private ItemKey(string customer, Currency currency, ItemKind kind, string number, DateOnly? date, decimal amount) =>
         (Customer, Currency, Kind, Number, Date, Amount) = (customer, currency, kind, number, date, amount);
 
-    /// <summary>Whose it is.</summary>
+    /// <summary>The key of the customer whose account it is on.</summary>
     public string Customer { get; }
 
-    /// <summary>Its currency.</summary>
+    /// <summary>The currency of its amounts: the same number in two currencies is two items.</summary>
     public Currency Currency { get; }
 
-    /// <summary>What it is.</summary>
+    /// <summary>The kind: an invoice and a credit note of one number are two items.</summary>
     public ItemKind Kind { get; }
 
-    /// <summary>Its number; empty where it has none.</summary>
+    /// <summary>The number; empty where it has none, and its date and amount tell it from others.</summary>
     public string Number { get; }
 
     private DateOnly? Date { get; }
 
     private decimal Amount { get; }
 
-    /// <summary>The key of a row.</summary>
+    /// <summary>The key of a row. Two rows without a number, of one day and one original amount, have the same.</summary>
     public static ItemKey Of(LedgerRow row) =>
         row.Number.Length > 0
             ? new ItemKey(row.Customer, row.Currency, row.Kind, row.Number, null, 0)
@@ -59,6 +59,6 @@ public readonly record struct ItemKey
                 : kind
             : text;
 
-    /// <summary>The key as text.</summary>
+    /// <summary>The same as <see cref="Text"/>.</summary>
     public override string ToString() => Text;
 }

@@ -32,7 +32,9 @@ internal sealed class CardAssignment
         FindAll(change.Fields);
     }
 
-    /// <summary>Works out the assignment.</summary>
+    /// <summary>
+    /// Works out what each column of a customer list is, from its heading and its values; what a person said is not doubted.
+    /// </summary>
     /// <param name="written">The headings as they are written; empty where there is none.</param>
     /// <param name="sample">The first rows.</param>
     /// <param name="change">What a person said.</param>

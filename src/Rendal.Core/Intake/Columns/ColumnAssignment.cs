@@ -54,7 +54,9 @@ internal sealed class ColumnAssignment
     /// <summary>What could not be told without a person; null where nothing is left open.</summary>
     public AmountQuestion? Question { get; private set; }
 
-    /// <summary>Works out the assignment.</summary>
+    /// <summary>
+    /// Works out what each column of a ledger is, from headings and values and from what adds up; what a person said is not doubted.
+    /// </summary>
     /// <param name="names">The names of the columns, each another.</param>
     /// <param name="written">Their headings as they are written; empty where there is none.</param>
     /// <param name="sample">The first rows.</param>
@@ -86,7 +88,9 @@ internal sealed class ColumnAssignment
     public OtherList? SeemsToBe() =>
         decided.Values.Any(m => m != ColumnMeaning.Extra) ? null : new OtherListSearch(names, headings, profiles, meanings).Find();
 
-    /// <summary>What a column is.</summary>
+    /// <summary>
+    /// What a column is, how certain that is and why, and what else it could be. The reason is empty where a person said it.
+    /// </summary>
     public AssignedColumn Column(int index)
     {
         var meaning = meanings[index];

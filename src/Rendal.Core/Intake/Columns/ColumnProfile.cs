@@ -39,25 +39,25 @@ internal sealed class ColumnProfile
     /// <summary>The values as text, by row of the sample; empty where the cell is.</summary>
     public string[] Texts { get; }
 
-    /// <summary>The values as amounts, where they are.</summary>
+    /// <summary>The values as amounts, by row of the sample; null where a cell holds none.</summary>
     public decimal?[] Amounts { get; }
 
-    /// <summary>The values as dates, where they are.</summary>
+    /// <summary>The values as days, by row of the sample; null where a cell holds none.</summary>
     public DateOnly?[] Dates { get; }
 
-    /// <summary>How many cells are filled.</summary>
+    /// <summary>How many rows of the sample have a value in the column.</summary>
     public int Filled { get; private set; }
 
-    /// <summary>How many different values there are.</summary>
+    /// <summary>How many different values there are, as text.</summary>
     public int Distinct { get; private set; }
 
-    /// <summary>How many of the rows have a value.</summary>
+    /// <summary>How many of the rows have a value, from 0 to 1; 0 for a sample without rows.</summary>
     public double FilledShare => Share(Filled, count);
 
     /// <summary>Of the values, those that are amounts as they are written: with decimals, a sign or a currency, or any number.</summary>
     public double AmountShare => Share(amountValues, Filled);
 
-    /// <summary>Of the values, those that have decimals.</summary>
+    /// <summary>Of the values, those that have decimals, from 0 to 1; as all shares below, 0 where there are no values.</summary>
     public double DecimalShare => Share(withDecimals, Filled);
 
     /// <summary>Of the values, those below zero.</summary>
@@ -93,13 +93,15 @@ internal sealed class ColumnProfile
     /// <summary>Of the values, those that begin with a 0 before other figures, as codes do.</summary>
     public double LeadingZeroShare => Share(leadingZeros, Filled);
 
-    /// <summary>The mean length of the values.</summary>
+    /// <summary>The mean length of the values in characters; 0 where there are none.</summary>
     public double MeanLength => Share((int)Math.Min(length, int.MaxValue), Filled);
 
-    /// <summary>Whether it could be a column of amounts.</summary>
+    /// <summary>
+    /// Whether it could be a column of amounts: nearly all values are, and few of them are days or codes with a 0 in front.
+    /// </summary>
     public bool IsAmountLike => Filled > 0 && AmountShare >= 0.85 && DateShare < 0.5 && LeadingZeroShare < 0.05;
 
-    /// <summary>Whether it could be a column of dates.</summary>
+    /// <summary>Whether it could be a column of dates: four in five of its values are.</summary>
     public bool IsDateLike => Filled > 0 && DateShare >= 0.8;
 
     /// <summary>What the first values would be read as, three at most; of those that cannot be read that way, the text.</summary>
@@ -116,7 +118,9 @@ internal sealed class ColumnProfile
                 ),
         ];
 
-    /// <summary>Looks at one column of the sample.</summary>
+    /// <summary>
+    /// Looks at one column of the sample. Values longer than any amount, date or word that says something count as text alone.
+    /// </summary>
     public static ColumnProfile Of(IReadOnlyList<FileRow> rows, int index, ReadingSettings settings)
     {
         var profile = new ColumnProfile(rows.Count);

@@ -59,7 +59,7 @@ internal sealed partial class ConceptWords
         byFirst = words.Keys.ToLookup(w => w[0]);
     }
 
-    /// <summary>The words that are built in.</summary>
+    /// <summary>The words of the trade that are built in, in all languages that are known.</summary>
     public static ConceptWords BuiltIn => Loaded.Value;
 
     /// <summary>

@@ -18,7 +18,7 @@ public enum OtherListKind
 /// <param name="Reason">Why, in plain words.</param>
 public sealed record OtherList(OtherListKind Kind, string Reason)
 {
-    /// <summary>One sentence for a person.</summary>
+    /// <summary>One sentence for a person: <c>This looks like a price list, not like a ledger: …</c></summary>
     public string Says =>
         $"This looks like {Kind switch
         {

@@ -5,7 +5,10 @@ internal static class ValueEvidence
 {
     private const int Few = 8;
 
-    /// <summary>What they say.</summary>
+    /// <summary>
+    /// What they say: about 2 for values that are as they should be, 0 for nothing either way, below 0 against it. It is added to what the
+    /// heading says.
+    /// </summary>
     /// <param name="p">What the values look like; at least one.</param>
     /// <param name="meaning">The meaning.</param>
     /// <param name="isInOtherCurrency">Whether the heading names a currency that is not the file's.</param>
