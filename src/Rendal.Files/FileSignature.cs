@@ -42,7 +42,7 @@ public static class FileSignature
 
     private static ReadOnlySpan<byte> Compound => [0xD0, 0xCF, 0x11, 0xE0, 0xA1, 0xB1, 0x1A, 0xE1];
 
-    /// <summary>Tells what a file is.</summary>
+    /// <summary>Tells what a file is by its first bytes, whatever its name says.</summary>
     /// <param name="name">The file's name, for the refusal.</param>
     /// <param name="open">Opens the file from its start. A packed or compound file needs a stream that can seek.</param>
     /// <exception cref="FileRefused">The file is empty, or something that no ledger comes in; the message names it.</exception>

@@ -41,7 +41,7 @@ public sealed record TrialResult(IReadOnlyList<TrialAnswer> Answers, int? Larges
 /// </summary>
 public static class AccountTrial
 {
-    /// <summary>Tries it.</summary>
+    /// <summary>Connects and signs in, and tells how far that came; nothing is sent.</summary>
     /// <param name="account">The account.</param>
     /// <param name="address">The address that it is to send under.</param>
     /// <param name="longest">How long the whole may take, however little the server is silent in between.</param>

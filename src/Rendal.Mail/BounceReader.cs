@@ -51,7 +51,9 @@ public static partial class BounceReader
         }
     }
 
-    /// <summary>What a message tells.</summary>
+    /// <summary>
+    /// What a message tells of the messages it is about: by its delivery report (RFC 3464) where it has one, else by its words.
+    /// </summary>
     public static ReturnedMessage Read(MimeMessage message)
     {
         var text = Text(message);

@@ -21,7 +21,7 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
 
     private SmtpConnection? client;
 
-    /// <summary>Hands one message to the server.</summary>
+    /// <summary>Hands one message to the server, signing in first where the connection is not open yet.</summary>
     /// <param name="bytes">The message as it goes out.</param>
     /// <param name="from">The address that returned mail goes to.</param>
     /// <param name="recipients">Whom the server is asked to deliver to.</param>
@@ -201,7 +201,7 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
 
     private static string Words(SmtpCommandException e) => $"{(int)e.StatusCode} {ForeignWords.Printable(e.Message)}";
 
-    /// <summary>What went wrong, on one line.</summary>
+    /// <summary>What went wrong, on one line: the server’s reply where there is one, else the words of the system.</summary>
     internal static string OneLine(Exception e) =>
         e is SmtpCommandException answered ? Words(answered)
         : e is AuthenticationException { InnerException: SmtpCommandException refused } ? Words(refused)

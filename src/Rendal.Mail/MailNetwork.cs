@@ -80,7 +80,7 @@ public sealed class MailNetwork
         return network;
     }
 
-    /// <summary>The addresses of a server.</summary>
+    /// <summary>The addresses of a server that may be talked to.</summary>
     /// <exception cref="SocketException">There is no server of this name.</exception>
     /// <exception cref="HostNotAllowed">It lies in the network of this machine, and nobody has allowed it.</exception>
     public async Task<IPAddress[]> AddressesAsync(string host, int port, CancellationToken cancel)

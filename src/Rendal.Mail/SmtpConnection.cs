@@ -74,7 +74,7 @@ internal sealed class SmtpConnection : SmtpClient
     public Task SignInAsync(CancellationToken cancel) =>
         account.UserName.Length > 0 ? AuthenticateAsync(account.UserName, account.Password, cancel) : Task.CompletedTask;
 
-    /// <summary>Says one command, for example <c>RSET</c>.</summary>
+    /// <summary>Sends one command as it is, for example <c>RSET</c>, and waits for the reply.</summary>
     public async Task<SmtpResponse> SayAsync(string command, CancellationToken cancel) => await SendCommandAsync(command, cancel);
 
     /// <summary>
@@ -103,7 +103,7 @@ internal sealed class SmtpConnection : SmtpClient
 
     protected override void OnNoRecipientsAccepted(MimeMessage message) => throw new NobodyAccepted();
 
-    /// <summary>An answer with its code, on one line.</summary>
+    /// <summary>A reply with its code on one line: <c>550 5.1.1 User unknown</c>.</summary>
     public static string Words(SmtpResponse response) => $"{(int)response.StatusCode} {ForeignWords.Printable(response.Response)}";
 }
 

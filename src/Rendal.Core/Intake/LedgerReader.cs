@@ -34,10 +34,7 @@ public sealed class LedgerReader
     private readonly List<Correction> ofLine = [];
     private readonly Action<Correction> applied;
     private readonly List<CorrectedRow> corrected = [];
-    private int derivedDueDates;
-    private int moved;
-    private int firstMoved;
-    private int carried;
+    private readonly ReadingNotes notes = new();
 
     /// <summary>Prepares to read; nothing of the file is read before <see cref="Rows"/>.</summary>
     /// <param name="table">The file.</param>
@@ -196,7 +193,11 @@ public sealed class LedgerReader
 
         var errors = Findings.CountOf(Severity.Error);
         var customer = customers.Whose(line, applied);
-        carried += line.IsCarried ? 1 : 0;
+        if (line.IsCarried)
+        {
+            notes.CountCarried();
+        }
+
         cells.DemandLengths(row, customer);
         if (customer?.Length > LedgerCells.LongestCustomer)
         {
@@ -239,8 +240,16 @@ public sealed class LedgerReader
             return new ReadRow(null, new RowSetAside(customer, currency, read?.Open ?? 0, cells.Source(row)));
         }
 
-        derivedDueDates += derived ? 1 : 0;
-        firstMoved = row.IsMoved && moved++ == 0 ? row.Number : firstMoved;
+        if (derived)
+        {
+            notes.CountDueDate();
+        }
+
+        if (row.IsMoved)
+        {
+            notes.CountMoved(row.Number);
+        }
+
         var ledgerRow = new LedgerRow
         {
             Customer = customer,
@@ -334,57 +343,9 @@ public sealed class LedgerReader
             Findings.Add(far);
         }
 
-        if (moved > 0)
+        foreach (var note in notes.Findings(file, reading.Of(ColumnMeaning.DueDate)?.Heading))
         {
-            Findings.Add(
-                new Finding(
-                    FindingCodes.ColumnsMoved,
-                    Severity.Note,
-                    file with
-                    {
-                        Row = firstMoved,
-                    },
-                    null,
-                    null,
-                    $"From row {firstMoved} on the headings stand in another order; {(moved == 1 ? "one row was" : $"{moved} rows were")} "
-                        + "read by the headings above them, and are shown under the first ones.",
-                    ""
-                )
-            );
-        }
-
-        if (derivedDueDates > 0)
-        {
-            Findings.Add(
-                new Finding(
-                    FindingCodes.DueDateDerived,
-                    Severity.Note,
-                    file,
-                    reading.Of(ColumnMeaning.DueDate)?.Heading,
-                    null,
-                    derivedDueDates == 1
-                        ? "The due date of one row was worked out from its document date and the terms."
-                        : $"The due dates of {derivedDueDates} rows were worked out from their document dates and the terms.",
-                    ""
-                )
-            );
-        }
-
-        if (carried > 0)
-        {
-            Findings.Add(
-                new Finding(
-                    FindingCodes.CustomerCarriedDown,
-                    Severity.Note,
-                    file,
-                    null,
-                    null,
-                    carried == 1
-                        ? "One row names no customer and was taken to belong to the one named above it."
-                        : $"{carried} rows name no customer and were taken to belong to the one named above them.",
-                    ""
-                )
-            );
+            Findings.Add(note);
         }
     }
 

@@ -48,7 +48,7 @@ public sealed record DocumentFile(string Name, string ContentType, byte[] Bytes)
     public static IReadOnlyList<byte[]> Letters(IReadOnlyList<(StatementDocument Document, Layout Layout)> documents) =>
         WordProcessor.Pdfs([.. documents.Select(p => Filled(p.Document, p.Layout))]);
 
-    /// <summary>Makes a document in one form.</summary>
+    /// <summary>The document as a file of one form, with the name that it is enclosed by.</summary>
     /// <param name="document">What stands on it.</param>
     /// <param name="layout">The layout that the document was set by; it asks for the form.</param>
     /// <param name="renderer">The renderer of the thread.</param>

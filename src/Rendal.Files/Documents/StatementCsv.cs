@@ -10,7 +10,7 @@ namespace Rendal.Files.Documents;
 /// </summary>
 internal static class StatementCsv
 {
-    /// <summary>The file.</summary>
+    /// <summary>The items of all sections as CSV (RFC 4180), in UTF-8 with a mark at its head, as spreadsheets expect.</summary>
     /// <param name="document">A document whose sections have their values.</param>
     public static byte[] Write(StatementDocument document)
     {

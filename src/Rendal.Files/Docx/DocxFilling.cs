@@ -12,7 +12,7 @@ public static class DocxFilling
 {
     private const string WordNamespace2010 = "http://schemas.microsoft.com/office/word/2010/wordml";
 
-    /// <summary>A filled copy of a letter.</summary>
+    /// <summary>A copy of a letter with its slots, conditions and tables filled; the letter stays as it is.</summary>
     /// <param name="letter">The file as it was brought; a file without problems, which <see cref="DocxInspection"/> tells.</param>
     /// <param name="content">What it is filled with.</param>
     public static byte[] Fill(byte[] letter, DocxContent content)

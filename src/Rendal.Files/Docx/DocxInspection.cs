@@ -13,7 +13,7 @@ public sealed record DocxInspection(IReadOnlyList<DocxSlot> Slots, IReadOnlyList
 {
     private const int Quoted = 40;
 
-    /// <summary>Looks through a letter.</summary>
+    /// <summary>Tells which slots a letter has and what keeps it from being a layout.</summary>
     /// <param name="bytes">The file.</param>
     /// <param name="headings">The headings of the columns of the ledger that have no meaning for the rules; a slot for one that is not
     /// among them is a problem. Null where there is no ledger yet, which takes any.</param>

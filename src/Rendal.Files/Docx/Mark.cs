@@ -24,7 +24,7 @@ internal sealed partial record Mark(int Start, int Length, string Words)
             ? (m.Groups[1].Value.Trim(), m.Groups[2].Value.Trim(' ', '"', '“', '”', '„', '\'', '‘', '’', '«', '»'))
             : (Words, "");
 
-    /// <summary>Finds the marks of a paragraph.</summary>
+    /// <summary>The slots and conditions in a paragraph, in their order.</summary>
     public static IReadOnlyList<Mark> In(string paragraph) =>
         [.. Braces().Matches(paragraph).Select(m => new Mark(m.Index, m.Length, Spaces().Replace(m.Groups[1].Value, " ").Trim()))];
 

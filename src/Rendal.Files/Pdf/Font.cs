@@ -28,7 +28,9 @@ internal sealed class Font : IDisposable
         }
     }
 
-    /// <summary>Sets a text on one line at size 1.</summary>
+    /// <summary>
+    /// Sets a text on one line at a size of one point, with the glyphs of other fonts for characters that this one lacks.
+    /// </summary>
     public SetText Set(string text)
     {
         if (recent.TryGetValue(text, out var known))

@@ -44,17 +44,17 @@ internal sealed class Sheets
 
     public float Right { get; }
 
-    /// <summary>Where the last line may end.</summary>
+    /// <summary>How far down, in points, the last line may end: above the foot of the page.</summary>
     public float Bottom { get; }
 
-    /// <summary>How much larger than usual everything is.</summary>
+    /// <summary>How much larger than usual everything is, by the size of text of the layout; 1 for the usual one.</summary>
     public float Scale { get; }
 
     public float TextSize => UsualTextSize * Scale;
 
     public float RowHeight => 15.5f * Scale;
 
-    /// <summary>From one line of text to the next.</summary>
+    /// <summary>From one line of text to the next, in points.</summary>
     public float LineHeight => 12.5f * Scale;
 
     /// <summary>The same within a row of the table.</summary>
@@ -63,7 +63,7 @@ internal sealed class Sheets
     /// <summary>How many sheets there are.</summary>
     public int Count => sheets.Count;
 
-    /// <summary>Where the next thing goes.</summary>
+    /// <summary>How far down the last sheet the next thing goes, in points.</summary>
     public float Y { get; set; }
 
     public static float Points(decimal millimetres) => (float)millimetres * PointsPerMillimetre;

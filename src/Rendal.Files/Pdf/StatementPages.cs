@@ -24,7 +24,7 @@ internal sealed class StatementPages
     private TextParts texts;
     private PaymentParts payment;
 
-    /// <summary>Sets a document.</summary>
+    /// <summary>Sets a document on pages; nothing is drawn yet.</summary>
     /// <param name="document">What stands on it.</param>
     /// <param name="layout">How it looks.</param>
     /// <param name="fonts">The fonts.</param>

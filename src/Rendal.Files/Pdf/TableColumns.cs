@@ -53,7 +53,7 @@ internal sealed class TableColumns
         }
     }
 
-    /// <summary>The size of the text in the table.</summary>
+    /// <summary>The size of the text in the table, in points: smaller where the columns would not find room.</summary>
     public float TextSize { get; }
 
     /// <summary>Where the text of a column begins, from the left edge of the table.</summary>

@@ -134,14 +134,14 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     /// </summary>
     public int MostFound { get; init; } = 20_000;
 
-    /// <summary>The tries that are looked for, the newest first.</summary>
+    /// <summary>The attempts that are looked for, the newest first, and not more than so many.</summary>
     public async Task<List<DispatchEntry>> SearchAsync(LogSearch search, int most, CancellationToken cancel)
     {
         var (query, found) = await QueryAsync(search, cancel);
         return await source.Sql($"{query} limit $9", [.. Values(search), found, most]).ListAsync(Read, cancel);
     }
 
-    /// <summary>All of them, one after another.</summary>
+    /// <summary>All attempts that are looked for, the newest first, each read as it is asked for: for a file of any length.</summary>
     public async IAsyncEnumerable<DispatchEntry> AllAsync(LogSearch search, [EnumeratorCancellation] CancellationToken cancel)
     {
         var (query, found) = await QueryAsync(search, cancel);

@@ -412,7 +412,7 @@ public sealed class WorkerConnection : IAsyncDisposable
 
     internal WorkerConnection(NpgsqlConnection connection, long number) => (this.connection, Number) = (connection, number);
 
-    /// <summary>The worker's number.</summary>
+    /// <summary>The number by which what the worker claimed is its own.</summary>
     public long Number { get; }
 
     /// <summary>Waits until something is released, or the time is up.</summary>

@@ -19,7 +19,7 @@ public sealed class EndOfDataJournal(string folder, string database)
         $"{(File.Exists(BootFile) ? File.ReadAllText(BootFile).Trim() : Guid.NewGuid())} {database}\n"
     );
 
-    /// <summary>Begins the notes of a worker.</summary>
+    /// <summary>Opens the file in which a worker notes the ends of data that it gives.</summary>
     /// <exception cref="IOException">The file cannot be made.</exception>
     public EndOfDataNotes Begin(long worker)
     {

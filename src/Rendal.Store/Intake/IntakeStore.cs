@@ -7,39 +7,6 @@ using Rendal.Store.Readings;
 
 namespace Rendal.Store.Intake;
 
-/// <summary>One taking-in of a file.</summary>
-/// <param name="Id">Its number.</param>
-/// <param name="FileId">The stored file.</param>
-/// <param name="FileName">The file's name.</param>
-/// <param name="State"><c>looked-at</c>, <c>kept</c> or <c>undone</c>.</param>
-/// <param name="Change">What the person decided about its reading.</param>
-/// <param name="MadeAt">When it was uploaded.</param>
-/// <param name="KeptAt">When its rows became the ledger.</param>
-/// <param name="RowsRead">Rows read when it was kept.</param>
-/// <param name="RowsKept">Rows that became ledger rows.</param>
-/// <param name="HasOutstanding">Whether its file gave what is outstanding; else full amounts that are still to be settled.</param>
-/// <param name="Kind">What it is taken in for.</param>
-/// <param name="Sheet">The sheet that was kept; null for a text file, and while nothing was kept.</param>
-/// <param name="RowsLeftOut">Rows that a person left out.</param>
-/// <param name="CarriesDown">Whether customers are carried down over the rows below them, as it was understood when it was looked at
-/// last.</param>
-public sealed record IntakeRecord(
-    long Id,
-    long FileId,
-    string FileName,
-    string State,
-    ReadingChange Change,
-    DateTimeOffset MadeAt,
-    DateTimeOffset? KeptAt,
-    int RowsRead,
-    int RowsKept,
-    bool HasOutstanding,
-    IntakeKind Kind,
-    string? Sheet,
-    int RowsLeftOut,
-    bool CarriesDown
-);
-
 /// <summary>The intakes of one book. The ledger is what the last kept one brought; earlier ones stay as they were.</summary>
 public sealed class IntakeStore(NpgsqlDataSource source, long book)
 {
@@ -129,19 +96,20 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             return false;
         }
 
-        var (setAside, units) = await CopyRowsAsync(connection, id, reader, cancel);
+        var content = new IntakeContent(connection, book, id);
+        var (setAside, units) = await content.RowsAsync(reader, cancel);
         var cards = await CardTable.ReadToAddAsync(connection, book, cancel);
         var placed = connection.Sql("select place_ledger_rows($1)", id).RunAsync(cancel);
 
         // While the rows are given their index, which takes the server a while.
         var customers = reader.Customers.Values.OrderBy(c => c.Key, StringComparer.Ordinal).ToList();
-        var told = Told(customers, cards);
+        var told = CardsFromRows.Told(customers, cards);
         await placed;
-        await CopyCustomersAsync(connection, id, customers, cancel);
-        await CopyCorrectedAsync(connection, id, reader.Corrected, cancel);
+        await content.CustomersAsync(customers, cancel);
+        await content.CorrectedAsync(reader.Corrected, cancel);
         reader.NoteMissingAddresses(reachable);
-        await CopySetAsideAsync(connection, id, setAside, cancel);
-        await CopyFindingsAsync(connection, id, reader.Findings.Listed(), cancel);
+        await content.SetAsideAsync(setAside, cancel);
+        await content.FindingsAsync(reader.Findings.Listed(), cancel);
         await CardTable.WriteAsync(connection, book, told, cards, cancel);
         await connection
             .Sql(
@@ -253,7 +221,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             )
             .RunAsync(cancel);
         await CardTable.WriteAsync(connection, book, [.. changes.Select(c => c.After)], cards, cancel);
-        await CopyFindingsAsync(connection, id, list.Findings.Listed(), cancel);
+        await new IntakeContent(connection, book, id).FindingsAsync(list.Findings.Listed(), cancel);
         await ReadingStore.RememberAsync(
             connection,
             book,
@@ -342,42 +310,6 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             .Sql("select set_config('rendal.person', made_by::text, true) from intake where book_id = $1 and id = $2", book, id)
             .RunAsync(cancel);
 
-    private static async Task<(List<RowSetAside> SetAside, string[] Units)> CopyRowsAsync(
-        NpgsqlConnection connection,
-        long id,
-        LedgerReader reader,
-        CancellationToken cancel
-    )
-    {
-        await connection.Sql("select make_ledger_rows($1)", id).RunAsync(cancel);
-        var setAside = new List<RowSetAside>();
-        var units = new SortedSet<string>(StringComparer.Ordinal);
-        await using (var copy = await BinaryCopy.BeginAsync(connection, RowCopy.Command(id, reader), cancel))
-        {
-            var writer = new RowCopy(copy, reader);
-            foreach (var read in reader.Rows())
-            {
-                if (read.Row is { } row)
-                {
-                    writer.Write(row);
-                    if (row.Unit.Length > 0)
-                    {
-                        units.Add(row.Unit);
-                    }
-                }
-                else
-                {
-                    setAside.Add(read.SetAside!);
-                }
-            }
-
-            cancel.ThrowIfCancellationRequested();
-            await copy.CompleteAsync(cancel);
-        }
-
-        return (setAside, [.. units]);
-    }
-
     /// <summary>
     /// Lets go of the rows of ledgers that nothing is made from any more, so that they do not grow without end: of those that no round was
     /// made from and that were undone, or came before the last two dozen. Their files stay, and what each customer owed then.
@@ -387,141 +319,6 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     /// <returns>Of how many; 0 where somebody is reading rows in this moment, so that it is done the next time.</returns>
     public Task<int> LetGoOfSpareRowsAsync(DateTimeOffset keptBefore, CancellationToken cancel) =>
         source.Sql("select drop_spare_ledger_rows($1, $2, $3)", book, Spared, keptBefore.ToUniversalTime()).OneAsync<int>(cancel);
-
-    /// <summary>Writes down which rows are whose, and what they come to.</summary>
-    private async Task CopyCustomersAsync(
-        NpgsqlConnection connection,
-        long id,
-        IEnumerable<CustomerSeen> customers,
-        CancellationToken cancel
-    )
-    {
-        await using var copy = await BinaryCopy.BeginAsync(
-            connection,
-            "copy ledger_customer (book_id, intake_id, customer, rows, balances) from stdin (format binary)",
-            cancel
-        );
-        foreach (var customer in customers.Where(c => c.RowCount > 0))
-        {
-            copy.Row(5);
-            copy.Write(book);
-            copy.Write(id);
-            copy.Write(customer.Key);
-            copy.Write(customer.Rows());
-            copy.WriteJson(
-                StoreJson.Write(
-                    customer.Balances.Select(b => new
-                    {
-                        Currency = b.Currency.Code,
-                        b.Balance,
-                        b.Items,
-                    })
-                )
-            );
-        }
-
-        await copy.CompleteAsync(cancel);
-    }
-
-    private async Task CopySetAsideAsync(NpgsqlConnection connection, long id, List<RowSetAside> rows, CancellationToken cancel)
-    {
-        await using var copy = await BinaryCopy.BeginAsync(
-            connection,
-            "copy row_set_aside (book_id, intake_id, row, customer, currency, amount) from stdin (format binary)",
-            cancel
-        );
-        foreach (var row in rows)
-        {
-            copy.Row(6);
-            copy.Write(book);
-            copy.Write(id);
-            copy.Write(row.Source.Row);
-            copy.WriteOrNull(row.Customer);
-            copy.WriteOrNull(row.Currency?.Code);
-            copy.Write(row.Amount);
-        }
-
-        await copy.CompleteAsync(cancel);
-    }
-
-    private async Task CopyCorrectedAsync(
-        NpgsqlConnection connection,
-        long id,
-        IReadOnlyList<CorrectedRow> rows,
-        CancellationToken cancel
-    ) =>
-        await connection
-            .Sql(
-                "insert into row_correction (book_id, intake_id, row, correction_id) select $1, $2, * from unnest($3::int[], "
-                    + "$4::bigint[]) on conflict do nothing",
-                book,
-                id,
-                rows.Select(r => r.Row).ToArray(),
-                rows.Select(r => r.Correction.Id).ToArray()
-            )
-            .RunAsync(cancel);
-
-    private async Task CopyFindingsAsync(
-        NpgsqlConnection connection,
-        long id,
-        IReadOnlyList<Finding> findings,
-        CancellationToken cancel
-    ) =>
-        await connection
-            .Sql(
-                """
-                insert into finding (book_id, intake_id, position, code, severity, row, column_heading, customer, message, remedy)
-                select $1, $2, * from unnest($3::int[], $4::text[], $5::smallint[], $6::int[], $7::text[], $8::text[], $9::text[],
-                    $10::text[])
-                """,
-                book,
-                id,
-                Enumerable.Range(0, findings.Count).ToArray(),
-                findings.Select(f => f.Code).ToArray(),
-                findings.Select(f => (short)f.Severity).ToArray(),
-                findings.Select(f => f.Source.Row).ToArray(),
-                findings.Select(f => f.Column).ToArray(),
-                findings.Select(f => f.Customer).ToArray(),
-                findings.Select(f => f.Message).ToArray(),
-                findings.Select(f => f.Remedy).ToArray()
-            )
-            .RunAsync(cancel);
-
-    /// <summary>
-    /// The cards that are made or changed by what rows say: customers that are on no list yet get one; a card that exists gets an address
-    /// from the rows only where it has none.
-    /// </summary>
-    private static List<Customer> Told(IEnumerable<CustomerSeen> seen, Dictionary<string, Customer> cards)
-    {
-        var changed = new List<Customer>();
-        foreach (var customer in seen)
-        {
-            var known = cards.GetValueOrDefault(customer.Key);
-            var card = known
-                ?? new Customer
-                {
-                    Key = customer.Key,
-                    Name = customer.Key,
-                    FromLedger = true,
-                };
-            if (card.FromLedger && customer.Name.Length > 0)
-            {
-                card = card with { Name = customer.Name };
-            }
-
-            if (customer.Addresses.Count > 0 && card.Email.Length == 0)
-            {
-                card = CardText.With(card, CardField.Email, string.Join("; ", customer.Addresses));
-            }
-
-            if (card != known)
-            {
-                changed.Add(card);
-            }
-        }
-
-        return changed;
-    }
 
     private Task<string> FileNameAsync(NpgsqlConnection connection, long id, CancellationToken cancel) =>
         connection

@@ -66,7 +66,9 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
             .ListAsync(r => (r.GetString(1), r.GetInt32(2)), cancel);
     }
 
-    /// <summary>The ledger of an intake seen from afar.</summary>
+    /// <summary>
+    /// How many rows an intake kept, whose they are, and the newest date on them: what tells whether a file is the next ledger.
+    /// </summary>
     public async Task<LedgerOutline> OutlineAsync(long intake, CancellationToken cancel)
     {
         var customers = await source

@@ -12,7 +12,7 @@ public sealed record Session(long Id, string Browser, DateTimeOffset BeganAt, Da
 /// <summary>Who is signed in. A session is known by a key that only the browser has; here is its hash.</summary>
 public sealed class SessionStore(NpgsqlDataSource source)
 {
-    /// <summary>Begins a session.</summary>
+    /// <summary>Notes that a person has signed in at a browser.</summary>
     /// <param name="person">Whose.</param>
     /// <param name="keyHash">The SHA-256 of its key.</param>
     /// <param name="browser">What the browser says that it is.</param>
@@ -109,7 +109,7 @@ public sealed class SessionStore(NpgsqlDataSource source)
             .Sql("update session set ended_at = $2 where key_hash = $1 and ended_at is null", keyHash, now.ToUniversalTime())
             .RunAsync(cancel);
 
-    /// <summary>Ends the other sessions of a person.</summary>
+    /// <summary>Ends all sessions of a person but one, as after a change of the password.</summary>
     /// <param name="person">Whose.</param>
     /// <param name="but">The hash of the key of the one that goes on.</param>
     /// <param name="now">The time.</param>

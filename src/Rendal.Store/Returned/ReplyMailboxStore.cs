@@ -21,10 +21,13 @@ public sealed record ReplyMailboxRecord(
     byte[]? ProtectedPassword
 )
 {
-    /// <summary>What the server's numbers were worth when it was looked through; null before the first time.</summary>
+    /// <summary>
+    /// The mailbox’s UIDVALIDITY (RFC 9051, 2.3.1.1) when it was looked through; null before the first time. Under another one all is
+    /// looked at again.
+    /// </summary>
     public long? Validity { get; init; }
 
-    /// <summary>The last number that was looked at.</summary>
+    /// <summary>The largest UID (RFC 9051, 2.3.1.1) that was looked at under <see cref="Validity"/>; 0 before the first.</summary>
     public long LastUid { get; init; }
 
     /// <summary>When it was looked through last; null before the first time.</summary>

@@ -159,7 +159,9 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
             : null;
     }
 
-    /// <summary>A part of what is left out of a round.</summary>
+    /// <summary>
+    /// So many lines of what is left out of a round from one on, counted from 0, in the order in which choosing left them out.
+    /// </summary>
     public Task<List<LeftOutRecord>> LeftOutAsync(long round, int from, int most, CancellationToken cancel) =>
         source
             .Sql(
@@ -185,11 +187,13 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
                 cancel
             );
 
-    /// <summary>How many lines there are of what is left out.</summary>
+    /// <summary>How many lines there are of what is left out: one for each customer, currency and reason.</summary>
     public Task<int> LeftOutCountAsync(long round, CancellationToken cancel) =>
         source.Sql("select count(*)::int from left_out where book_id = $1 and round_id = $2", book, round).OneAsync<int>(cancel);
 
-    /// <summary>The parts of the proof of a round.</summary>
+    /// <summary>
+    /// What the proof of a round is made of: by currency, where its parcels stand, and the reasons for what is left out.
+    /// </summary>
     public Task<List<ProofPart>> ProofPartsAsync(long round, CancellationToken cancel) =>
         source
             .Sql(

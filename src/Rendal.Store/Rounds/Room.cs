@@ -9,7 +9,7 @@ internal static class Room
     // So many positions are read at once, in which about sixty rows stand.
     private const int AtOnce = 64 * ParcelTable.Spacing;
 
-    /// <summary>Finds it.</summary>
+    /// <summary>The positions between which a row belongs in a list that is in order.</summary>
     /// <param name="between">Gives the first rows between two positions, both left out, at most as many as its third number says, in their
     /// order.</param>
     /// <param name="comesBefore">Whether a row comes before what there is to be room for.</param>

@@ -27,13 +27,13 @@ public enum RoundUpdateResult
 /// <param name="Settings">The names of the settings that both changed.</param>
 public sealed record RoundUpdate(RoundUpdateResult Result, RoundChange? Other, IReadOnlyList<string> Settings)
 {
-    /// <summary>It was made.</summary>
+    /// <summary>The change stands.</summary>
     public static RoundUpdate Done { get; } = new(RoundUpdateResult.Done, null, []);
 
-    /// <summary>It came too late.</summary>
+    /// <summary>Something of the round was released before.</summary>
     public static RoundUpdate TooLate { get; } = new(RoundUpdateResult.TooLate, null, []);
 
-    /// <summary>Somebody else was first.</summary>
+    /// <summary>Somebody else changed the same since the person looked.</summary>
     public static RoundUpdate Contested(RoundChange other, params IReadOnlyList<string> settings) =>
         new(RoundUpdateResult.Contested, other, settings);
 }

@@ -130,7 +130,7 @@ public sealed record ParcelRecord(
     public IReadOnlyList<Statement> Known(IEnumerable<Statement> again) =>
         [.. again.Where(s => Sums.Any(sum => sum.Currency == s.Currency.Code))];
 
-    /// <summary>Whether it can be released.</summary>
+    /// <summary>Whether it can be released: it is prepared, and lacks nothing.</summary>
     public bool IsReady => ParcelStatus.IsReady(State, Problem);
 
     /// <summary>The code of where it stands, as it is shown.</summary>
@@ -145,7 +145,10 @@ public sealed record ParcelRecord(
     /// </summary>
     public ParcelSeal? SeenSeal { get; init; }
 
-    /// <summary>What of it changed since somebody looked at it.</summary>
+    /// <summary>
+    /// What of it changed by itself since somebody looked at it; all parts for one that came into the round, none for one that is as it
+    /// was seen.
+    /// </summary>
     public IReadOnlyList<SealPart> Changed { get; init; } = [];
 
     /// <summary>Whether it came into the round by itself since somebody looked through it.</summary>

@@ -34,7 +34,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             )
             .ListAsync(Read, cancel);
 
-    /// <summary>Some rounds, the newest first.</summary>
+    /// <summary>The rounds of these numbers, the newest first; one that is not there is left away.</summary>
     public Task<List<RoundRecord>> FindAsync(long[] ids, CancellationToken cancel) =>
         source
             .Sql($"select {Columns} from round where book_id = $1 and id = any ($2) order by id desc", book, ids)
@@ -250,7 +250,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         static NpgsqlParameter<long?> Whole(long? value) => new() { TypedValue = value, NpgsqlDbType = NpgsqlDbType.Bigint };
     }
 
-    /// <summary>The proof of a round, one line per currency.</summary>
+    /// <summary>The proof of a round, one for each currency, as it was reckoned when the round was last prepared.</summary>
     public Task<List<Proof>> ProofAsync(long id, CancellationToken cancel) =>
         source
             .Sql(
