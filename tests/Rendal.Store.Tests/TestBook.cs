@@ -90,6 +90,13 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
     public async Task<ReleasedRound> ReleasedAsync(params string[] customers)
     {
         var prepared = await PreparedAsync(customers);
+        await ReleaseAsync(prepared);
+        return prepared;
+    }
+
+    /// <summary>Releases all of a round that was prepared.</summary>
+    public async Task ReleaseAsync(ReleasedRound prepared)
+    {
         var parcels = await Rounds.ParcelsAsync(prepared.Round, Cancel);
         Assert.True(
             await Release.ReleaseAsync(
@@ -107,7 +114,6 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
                 Cancel
             )
         );
-        return prepared;
     }
 
     public static FrozenParcel Frozen(long parcel, string customer) =>

@@ -9,6 +9,9 @@ public static class Recognition
     /// <summary>How far down the row of headings is looked for.</summary>
     public const int RowsSearched = 100;
 
+    /// <summary>So many columns are told apart; all beyond are kept for slots.</summary>
+    public const int ColumnsToldApart = 400;
+
     // What columns are does not depend on how a book writes; where values leave it open, either way fits as well.
     internal static readonly ReadingSettings Neutral = new(Money.Currency.Of("GBP"));
 

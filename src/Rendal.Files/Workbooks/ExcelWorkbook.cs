@@ -15,9 +15,6 @@ internal sealed class ExcelWorkbook : Workbook
     // A longer format of noughts is none of a code.
     private const int LongestCode = 40;
 
-    // Of those beyond nothing depends on any, and it does not matter whether they are hidden.
-    private const int ColumnsToldApart = 400;
-
     private readonly string name;
     private readonly Stream stream;
     private readonly IExcelDataReader reader;
@@ -78,7 +75,8 @@ internal sealed class ExcelWorkbook : Workbook
         var merges = MergedCells.Of(Guarded(() => reader.MergeCells));
         var marked = Guarded(() => marks.Of(reader.Name));
         // A damaged sheet may say that it has fewer than none; and the reader goes through all that is said of columns for each of them.
-        var width = Math.Clamp(reader.FieldCount, 0, ColumnsToldApart);
+        // Of those beyond nothing depends on any, and it does not matter whether they are hidden.
+        var width = Math.Clamp(reader.FieldCount, 0, Recognition.ColumnsToldApart);
         hidden.UnionWith(Enumerable.Range(0, width).Where(i => Guarded(() => reader.GetColumnWidth(i)) == 0 || marked.HidesColumn(i)));
         while (Guarded(reader.Read))
         {

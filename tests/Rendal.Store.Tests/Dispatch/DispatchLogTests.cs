@@ -29,6 +29,26 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         Assert.Equal("451 4.3.0 later", log[1].Answer);
     }
 
+    /// <summary>An earlier version made customers searchable at the release, and not when their round was prepared.</summary>
+    [Fact]
+    public async Task What_an_earlier_version_prepared_is_found_once_it_has_gone_and_not_before()
+    {
+        var prepared = await Book.PreparedAsync("AB01", "AB02");
+        await using (var forget = Source.CreateCommand("delete from addressee where words like 'AB01%'"))
+        {
+            Assert.Equal(1, await forget.ExecuteNonQueryAsync(Cancel));
+        }
+
+        var log = new DispatchLog(Source, Book.Id);
+        Assert.Empty(await log.SearchAsync(new LogSearch("AB0"), 10, Cancel));
+        await Book.ReleaseAsync(prepared);
+        await using var worker = await Queue.RegisterAsync(Cancel);
+        await SendAsync((await ClaimAsync(worker, TestBook.Now))!, worker.Number, Accepted);
+        await SendAsync((await ClaimAsync(worker, TestBook.Now))!, worker.Number, Accepted);
+        Assert.Single(await log.SearchAsync(new LogSearch("AB01"), 10, Cancel));
+        Assert.Single(await log.SearchAsync(new LogSearch("AB02"), 10, Cancel));
+    }
+
     [Fact]
     public async Task The_log_tells_the_last_try_that_was_put_off_from_those_that_were_made_again()
     {

@@ -23,7 +23,7 @@ internal sealed class CardEvidence(IReadOnlyList<string> headings, TaughtHeading
     public IReadOnlySet<CardField> Fields()
     {
         var found = new HashSet<CardField>();
-        for (var i = 0; i < Math.Min(headings.Count, SampleRows.MostColumns); i++)
+        for (var i = 0; i < Math.Min(headings.Count, Recognition.ColumnsToldApart); i++)
         {
             var (field, score) = Enum.GetValues<CardField>().Select(f => (f, Score: For(i, f))).MaxBy(f => f.Score);
             if (score >= Said)

@@ -111,7 +111,7 @@ internal sealed class HeadingEvidence
     public IReadOnlySet<ColumnMeaning> Meanings()
     {
         var found = new HashSet<ColumnMeaning>();
-        for (var i = 0; i < Math.Min(headings.Count, SampleRows.MostColumns); i++)
+        for (var i = 0; i < Math.Min(headings.Count, Recognition.ColumnsToldApart); i++)
         {
             var (meaning, score) = Enum.GetValues<ColumnMeaning>().Select(m => (m, Score: For(i, m))).MaxBy(m => m.Score);
             if (score >= Said)

@@ -138,7 +138,7 @@ internal static class HeadingSearch
     private static double Said(FileRow row)
     {
         var evidence = new HeadingEvidence([.. row.Cells.Select(c => c.Text)], TaughtHeadings.None);
-        var columns = Enumerable.Range(0, Math.Min(row.Cells.Length, SampleRows.MostColumns)).ToList();
+        var columns = Enumerable.Range(0, Math.Min(row.Cells.Length, Recognition.ColumnsToldApart)).ToList();
         return columns
                 .Where(i => !evidence.IsForeign(i))
                 .Select(i => Enum.GetValues<ColumnMeaning>().Select(m => (Meaning: m, Score: evidence.For(i, m))).MaxBy(m => m.Score))

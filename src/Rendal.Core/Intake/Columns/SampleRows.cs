@@ -12,9 +12,6 @@ internal sealed record SampleRows(IReadOnlyList<FileRow> Items, IReadOnlyList<(F
     /// <summary>So many cells are looked at at most: of a wide file fewer rows.</summary>
     public const int MostCells = 200_000;
 
-    /// <summary>So many columns are told apart; all beyond are kept for slots.</summary>
-    public const int MostColumns = 400;
-
     private const int FewCells = 2;
 
     /// <summary>
@@ -59,7 +56,7 @@ internal sealed record SampleRows(IReadOnlyList<FileRow> Items, IReadOnlyList<(F
             }
         }
 
-        return new SampleRows(items, lines, Math.Min(width, MostColumns));
+        return new SampleRows(items, lines, Math.Min(width, Recognition.ColumnsToldApart));
     }
 
     private static bool IsHeadingAgain(FileRow row, FileRow headings)

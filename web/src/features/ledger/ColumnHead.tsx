@@ -23,33 +23,20 @@ export function ColumnHead({
   return (
     <>
       {view.kind === "ledger" ? (
-        <Select<Meaning>
-          className={styles.choice}
-          size="small"
-          disabled={!onSet}
+        <Taken
+          label={label}
           value={column.meaning}
-          options={choices(
-            meanings,
-            (column.others ?? []).map((o) => ({ value: o.meaning, first: o.first })),
-          )}
-          optionRender={Choice}
-          popupMatchSelectWidth={false}
-          aria-label={label}
-          onChange={(meaning) => onSet?.(column, { meaning })}
+          all={meanings}
+          likely={(column.others ?? []).map((o) => ({ value: o.meaning, first: o.first }))}
+          onSet={onSet && ((meaning: Meaning) => onSet(column, { meaning }))}
         />
       ) : (
-        <Select<Field>
-          className={styles.choice}
-          size="small"
-          disabled={!onSet}
+        <Taken
+          label={label}
           value={column.field}
-          options={choices(
-            fields,
-            (column.otherFields ?? []).map((value) => ({ value, first: [] })),
-          )}
-          popupMatchSelectWidth={false}
-          aria-label={label}
-          onChange={(field) => onSet?.(column, { field })}
+          all={fields}
+          likely={(column.otherFields ?? []).map((value) => ({ value, first: [] }))}
+          onSet={onSet && ((field: Field) => onSet(column, { field }))}
         />
       )}
       <small>
@@ -85,6 +72,35 @@ export function ColumnHead({
         {column.unsignedCredits && " · credits without sign"}
       </small>
     </>
+  );
+}
+
+/** What a column was taken for, to be changed. */
+function Taken<T extends string>({
+  label,
+  value,
+  all,
+  likely,
+  onSet,
+}: {
+  label: string;
+  value: T;
+  all: { value: T; label: string }[];
+  likely: { value: T; first: string[] }[];
+  onSet?: ((value: T) => void) | undefined;
+}) {
+  return (
+    <Select<T>
+      className={styles.choice}
+      size="small"
+      disabled={!onSet}
+      value={value}
+      options={choices(all, likely)}
+      optionRender={Choice}
+      popupMatchSelectWidth={false}
+      aria-label={label}
+      onChange={(chosen) => onSet?.(chosen)}
+    />
   );
 }
 
