@@ -1,3 +1,4 @@
+using System.Globalization;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
 
@@ -28,8 +29,8 @@ internal static class Ledgers
             CustomerName = customer,
             Kind = open < 0 ? ItemKind.CreditNote : ItemKind.Invoice,
             Number = number,
-            Date = DateOnly.Parse(date),
-            Due = DateOnly.Parse(due ?? date),
+            Date = DateOnly.Parse(date, CultureInfo.InvariantCulture),
+            Due = DateOnly.Parse(due ?? date, CultureInfo.InvariantCulture),
             Currency = currency ?? Pounds,
             Original = open,
             Open = open,

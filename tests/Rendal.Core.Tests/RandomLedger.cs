@@ -1,3 +1,4 @@
+using System.Globalization;
 using CsCheck;
 using Rendal.Core.Ledger;
 
@@ -27,8 +28,8 @@ internal static class RandomLedger
                     return Ledgers.Row(
                         who,
                         pennies / 100m,
-                        date.ToString("O"),
-                        date.AddDays(terms).ToString("O"),
+                        date.ToString("O", CultureInfo.InvariantCulture),
+                        date.AddDays(terms).ToString("O", CultureInfo.InvariantCulture),
                         $"T{number}",
                         euro && who != "A" ? Ledgers.Euro : Ledgers.Pounds,
                         reference > 6 ? "" : $"T{reference}",

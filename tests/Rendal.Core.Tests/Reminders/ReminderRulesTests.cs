@@ -1,3 +1,4 @@
+using System.Globalization;
 using CsCheck;
 using Rendal.Core.Ledger;
 using Rendal.Core.Reminders;
@@ -121,8 +122,8 @@ public sealed class ReminderRulesTests
                                 Row(
                                     "A",
                                     item.Item2 ? 10m : 20m,
-                                    Day.AddDays(item.Item1 - 30).ToString("O"),
-                                    Day.AddDays(item.Item1).ToString("O"),
+                                    Day.AddDays(item.Item1 - 30).ToString("O", CultureInfo.InvariantCulture),
+                                    Day.AddDays(item.Item1).ToString("O", CultureInfo.InvariantCulture),
                                     $"T-{i}",
                                     row: i + 2
                                 )

@@ -1,3 +1,4 @@
+using System.Globalization;
 using CsCheck;
 using Rendal.Core.Ledger;
 using Rendal.Core.Reminders;
@@ -28,13 +29,20 @@ public sealed class RemindersOverMonthsTests
 
         public IEnumerable<LedgerRow> Rows()
         {
-            yield return Row("A", 100m, Date.ToString("O"), Due.ToString("O"), $"T-{Number}", row: Number * 10);
+            yield return Row(
+                "A",
+                100m,
+                Date.ToString("O", CultureInfo.InvariantCulture),
+                Due.ToString("O", CultureInfo.InvariantCulture),
+                $"T-{Number}",
+                row: Number * 10
+            );
             foreach (var (payment, i) in Payments.Select((p, i) => (p, i)))
             {
                 yield return Row(
                     "A",
                     -payment.Percent,
-                    Begin.AddDays(payment.Day).ToString("O"),
+                    Begin.AddDays(payment.Day).ToString("O", CultureInfo.InvariantCulture),
                     number: $"P-{Number}-{i}",
                     reference: $"T-{Number}",
                     row: Number * 10 + i + 1

@@ -1,3 +1,4 @@
+using System.Globalization;
 using CsCheck;
 using Rendal.Core.Statements;
 using static Rendal.Core.Tests.Ledgers;
@@ -70,7 +71,12 @@ public class StatementTests
         var item = Gen.Select(Gen.Int[-50, 200], Gen.Int[-200, 100], Gen.Int[0, 90], Gen.Bool, (amount, date, terms, hasDate) =>
         {
             var day = AsOf.AddDays(date);
-            var row = Row("A", amount, day.ToString("O"), day.AddDays(terms).ToString("O"));
+            var row = Row(
+                "A",
+                amount,
+                day.ToString("O", CultureInfo.InvariantCulture),
+                day.AddDays(terms).ToString("O", CultureInfo.InvariantCulture)
+            );
             return new OpenItem(hasDate ? row : row with { Date = null }, amount);
         });
         item.Array[0, 8]

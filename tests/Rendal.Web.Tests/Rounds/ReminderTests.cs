@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net;
 using System.Text;
 using System.Text.Json;
@@ -51,11 +52,11 @@ public class ReminderTests(RunningRendal rendal)
 
         // On the same day nothing more is due, whatever is prepared; what was sent is told of on the item and the card.
         var sent = Today();
-        var same = await RemindAsync(desk, sent.ToString("O"));
+        var same = await RemindAsync(desk, sent.ToString("O", CultureInfo.InvariantCulture));
         Assert.Equal([("CO03", 1)], Levels(same));
         var account = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{same.Id()}/accounts/AB01");
         Assert.Equal(
-            (1, sent.ToString("O")),
+            (1, sent.ToString("O", CultureInfo.InvariantCulture)),
             (account.List("items").Single().GetProperty("reminderLevel").GetInt32(), account.List("items").Single().Text("remindedOn"))
         );
         Assert.Equal(
@@ -67,7 +68,7 @@ public class ReminderTests(RunningRendal rendal)
                 .GetInt32()
         );
 
-        var second = await RemindAsync(desk, sent.AddDays(14).ToString("O"));
+        var second = await RemindAsync(desk, sent.AddDays(14).ToString("O", CultureInfo.InvariantCulture));
         Assert.Equal([("AB01", 2), ("BE02", 2), ("CO03", 1)], Levels(second));
         Assert.Contains("second reminder", await SubjectAsync(desk, second, "AB01"));
         Assert.Contains("a reminder of", await SubjectAsync(desk, second, "CO03"));

@@ -76,7 +76,7 @@ internal sealed class TakenColumns
         [
             .. Enum.GetValues<ColumnMeaning>()
                 .Where(m => m != ColumnMeaning.Extra && m != Meanings[index])
-                .Select(m => (Meaning: m, Score: Headings.For(index, m) + Values(index, m)))
+                .Select(m => (Meaning: m, Score: Score(index, m)))
                 .Where(m => m.Score >= 1)
                 .OrderByDescending(m => m.Score)
                 .Take(3)
@@ -143,7 +143,7 @@ internal sealed class TakenColumns
             ? Headings.IsPhrase(index, meaning)
                 ? 0
                 : -3
-            : ValueEvidence.For(Profiles[index], meaning, isInOtherCurrency[index].Value);
+            : ValueEvidence.For(Profiles[index], meaning, IsInOtherCurrency(index));
 
     /// <summary>
     /// Whether the heading names a currency that is not the file's: another than the column of currencies holds, or one where another
