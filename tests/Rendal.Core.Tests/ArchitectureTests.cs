@@ -14,6 +14,7 @@ public class ArchitectureTests
         ["Rendal.Html"] = ["AngleSharp", "HtmlSanitizer"],
         ["Rendal.App"] =
         [
+            "DiffPlex",
             "Microsoft.AspNetCore.DataProtection.Abstractions",
             "Microsoft.Extensions.Caching.Memory",
             "Microsoft.Extensions.Logging.Abstractions",

@@ -45,7 +45,7 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
 
     /// <summary>Holds the parcel of a customer, by who saw the round as it was prepared first.</summary>
     public Task<DecisionUpdate> HoldAsync(long round, string customer) =>
-        Decisions.DecideAsync(round, 1, customer, new RoundDecision(customer, "held", ""), Person, Cancel);
+        Decisions.DecideAsync(round, 1, [customer], "held", "", Person, Cancel);
 
     /// <summary>Uploads a file of lines and notes it as looked at.</summary>
     public async Task<long> UploadAsync(params string[] lines)

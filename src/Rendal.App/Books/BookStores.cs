@@ -86,11 +86,17 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <summary>The parcels of rounds, part by part.</summary>
     public ParcelListing Listing => new(source, book.Id);
 
+    /// <summary>Parcels of rounds that somebody marked.</summary>
+    public MarkedParcels Marked => new(source, book.Id);
+
     /// <summary>What people changed in rounds.</summary>
     public RoundChanges Changes => new(source, book.Id);
 
     /// <summary>What was decided about customers and items of rounds.</summary>
     public RoundDecisions Decisions => new(source, book.Id);
+
+    /// <summary>What was changed on single parcels of rounds.</summary>
+    public ParcelChangeStore ParcelChanges => new(source, book.Id);
 
     /// <summary>What was sent to customers, and owed by them.</summary>
     public HistoryStore History => new(source, book.Id);

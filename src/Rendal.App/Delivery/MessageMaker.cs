@@ -111,7 +111,14 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             var statements = parcel.Known(composer.Statements(claimed.Card, rows));
             return AreThose(parcel, statements)
                 ? (
-                    composer.Document(layout, claimed.Card, statements, ParcelComposer.NamesIn(parcel.Accounts), parcel.ReminderLevel),
+                    composer.Document(
+                        layout,
+                        claimed.Card,
+                        statements,
+                        ParcelComposer.NamesIn(parcel.Accounts),
+                        parcel.ReminderLevel,
+                        claimed.Change?.DocumentNote ?? ""
+                    ),
                     layout.Layout,
                     round.Choice.Kind,
                     ""
@@ -225,7 +232,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             return new MadeUp(claimed, null, onPaper);
         }
 
-        var who = Recipients.Of(claimed.Card, kind);
+        var who = Recipients.Of(claimed.Card, kind, claimed.Change);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
         var (id, bytes) = MessageBuilder.Make(
             new Draft(

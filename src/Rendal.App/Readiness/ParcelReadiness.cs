@@ -64,7 +64,7 @@ internal sealed class ParcelReadiness : IDisposable
     )
     {
         // Who gets post alone is asked for nothing that only the message needs.
-        var hasMessage = card.Delivery != Core.Customers.Delivery.Post;
+        var hasMessage = card.Delivery != Core.Customers.Delivery.Post || recipients.All.Count > 0;
         if (hasMessage && content.WordingFor(card, level).Errors.Count > 0)
         {
             return ("the wording has an error", null);
@@ -128,7 +128,8 @@ internal sealed class ParcelReadiness : IDisposable
             card,
             statements,
             ParcelComposer.NamesIn(accounts),
-            level
+            level,
+            content.ChangeOf(card.Key)?.DocumentNote ?? ""
         );
         var problem =
             hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"

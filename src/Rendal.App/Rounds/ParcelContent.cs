@@ -1,5 +1,6 @@
 using Rendal.App.Books;
 using Rendal.App.Layouts;
+using Rendal.App.Wordings;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
@@ -51,6 +52,14 @@ public sealed class ParcelContent
     /// <summary>The wording of its message.</summary>
     public WordingTemplate Wording => Round.WordingFor(Card, Parcel.ReminderLevel);
 
+    /// <summary>What a person changed on it alone; null for nothing.</summary>
+    public ParcelChange? Change => frozen is not null ? frozen.Change : Round.ChangeOf(Parcel.Customer);
+
+    /// <summary>Whom its message goes to.</summary>
+    public Recipients Recipients => Recipients.Of(Card, Round.Round.Choice.Kind, Change);
+
+    private string Note => Change?.DocumentNote ?? "";
+
     /// <summary>Loads it.</summary>
     /// <exception cref="ProblemException">It is not there, or the ledger of its round says nothing of its customer any more.</exception>
     public static async Task<ParcelContent> LoadAsync(long id, BookStores stores, CancellationToken cancel)
@@ -75,11 +84,19 @@ public sealed class ParcelContent
 
     /// <summary>Its document.</summary>
     public StatementDocument Document() =>
-        composer.Document(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel);
+        composer.Document(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel, Note);
 
     /// <summary>The words of its message; null where the wording has an error.</summary>
-    public FilledWording? Words() =>
-        frozen is not null ? new FilledWording(frozen.Subject, frozen.Body, [])
-        : Wording.Errors.Count > 0 ? null
-        : composer.Fill(Wording, Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel).Words;
+    public FilledWording? Words() => frozen is not null ? new FilledWording(frozen.Subject, frozen.Body, []) : Filled(Wording);
+
+    /// <summary>
+    /// The words that its message would have if nothing were changed on it alone, by the wording as it is now; null where that has an
+    /// error.
+    /// </summary>
+    public FilledWording? WordsAsForAll() => Filled(ReadyWordings.Of(Round.WordingAsForAll(Card, Parcel.ReminderLevel)));
+
+    private FilledWording? Filled(WordingTemplate wording) =>
+        wording.Errors.Count > 0
+            ? null
+            : composer.Fill(wording, Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel, Note).Words;
 }

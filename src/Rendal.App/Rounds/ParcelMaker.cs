@@ -50,7 +50,8 @@ internal sealed class ParcelMaker : IDisposable
                 .Distinct()
                 .Select(key => new ParcelAccount(key, content.Card(key).Name)),
         ];
-        var recipients = Recipients.Of(card, content.Round.Choice.Kind);
+        var change = content.ChangeOf(customer);
+        var recipients = Recipients.Of(card, content.Round.Choice.Kind, change);
         var level = statements.Max(s => s.ReminderLevel);
         IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
         var layout = content.LayoutFor(card, level);
@@ -71,6 +72,7 @@ internal sealed class ParcelMaker : IDisposable
             ReminderLevel = level,
             OnPaper = card.GoesByPost,
             Layout = layout.Ref,
+            Altered = change?.Parts ?? [],
             Seal = sealer.Seal(
                 new SealedContent(
                     card,
@@ -80,7 +82,8 @@ internal sealed class ParcelMaker : IDisposable
                     card.GoesByPost,
                     level,
                     content.WrittenFor(card, level),
-                    layout.Template.Layout
+                    layout.Template.Layout,
+                    change
                 )
             ),
         };

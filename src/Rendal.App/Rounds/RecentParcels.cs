@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Microsoft.Extensions.Caching.Memory;
 using Rendal.App.Readiness;
 using Rendal.Core.Statements;
@@ -17,10 +18,11 @@ internal sealed class RecentParcels
     private static readonly MemoryCache Kept = new(new MemoryCacheOptions { SizeLimit = MostKept });
 
     private readonly object key;
-    private readonly Dictionary<string, (string Statements, ParcelRecord Parcel)> before;
+    private readonly RoundContent content;
+    private readonly Dictionary<string, (string Signature, ParcelRecord Parcel)> before;
 
-    private RecentParcels(object key, Dictionary<string, (string Statements, ParcelRecord Parcel)> before) =>
-        (this.key, this.before) = (key, before);
+    private RecentParcels(object key, RoundContent content, Dictionary<string, (string Signature, ParcelRecord Parcel)> before) =>
+        (this.key, this.content, this.before) = (key, content, before);
 
     /// <summary>Those of a round that were made from the same as it would be now, save for who is in it.</summary>
     /// <param name="content">The round.</param>
@@ -44,21 +46,22 @@ internal sealed class RecentParcels
         );
         return new RecentParcels(
             key,
-            Kept.TryGetValue(key, out Dictionary<string, (string Statements, ParcelRecord Parcel)>? before) ? before! : []
+            content,
+            Kept.TryGetValue(key, out Dictionary<string, (string Signature, ParcelRecord Parcel)>? before) ? before! : []
         );
     }
 
     /// <summary>The parcel of a customer, made up where it is not at hand. What was decided about the customer is not in it.</summary>
     public ParcelRecord Of(string customer, IReadOnlyList<Statement> statements, Func<ParcelRecord> make) =>
-        before.TryGetValue(customer, out var known) && known.Statements == Signature(statements) ? known.Parcel : make();
+        before.TryGetValue(customer, out var known) && known.Signature == Signature(customer, statements) ? known.Parcel : make();
 
     /// <summary>Keeps what was made up.</summary>
     public void Keep(IEnumerable<(ParcelRecord Parcel, IReadOnlyList<Statement> Statements)> parcels)
     {
-        var now = new Dictionary<string, (string Statements, ParcelRecord Parcel)>(before, StringComparer.Ordinal);
+        var now = new Dictionary<string, (string Signature, ParcelRecord Parcel)>(before, StringComparer.Ordinal);
         foreach (var (parcel, statements) in parcels)
         {
-            now[parcel.Customer] = (Signature(statements), parcel);
+            now[parcel.Customer] = (Signature(parcel.Customer, statements), parcel);
         }
 
         Kept.Set(key, now, new MemoryCacheEntryOptions { Size = now.Count, SlidingExpiration = Unused });
@@ -66,13 +69,13 @@ internal sealed class RecentParcels
 
     /// <summary>
     /// What of a parcel's statements depends on who else is in the round: the accounts on each, what counts elsewhere, and the level of a
-    /// reminder.
+    /// reminder; and what was changed on it alone.
     /// </summary>
-    private static string Signature(IReadOnlyList<Statement> statements) =>
+    private string Signature(string customer, IReadOnlyList<Statement> statements) =>
         string.Join(
             '\n',
-            statements.Select(s =>
-                $"{s.Currency.Code} {string.Join('\t', s.Accounts.Select(a => a.Customer))} {s.AlsoOn} {s.ReminderLevel}"
-            )
+            statements
+                .Select(s => $"{s.Currency.Code} {string.Join('\t', s.Accounts.Select(a => a.Customer))} {s.AlsoOn} {s.ReminderLevel}")
+                .Append(content.ChangeOf(customer) is { } change ? JsonSerializer.Serialize(change) : "")
         );
 }

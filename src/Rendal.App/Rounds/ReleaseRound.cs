@@ -178,6 +178,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         new(parcel.Id, words.Subject, words.Body, content.Card(parcel.Customer), content.Book.Firm, content.Sender.SentAs)
         {
             Seal = parcel.Seal,
+            Change = content.ChangeOf(parcel.Customer),
             Accounts = [.. parcel.Accounts.Select(a => a.Key)],
             Numbers =
             [

@@ -68,7 +68,7 @@ public static class RoundConflict
         IEnumerable<RoundChange> changes,
         BookStores stores,
         CancellationToken cancel
-    ) => stores.Customers.NamesAsync([.. changes.Where(c => c.About == "customer").Select(c => c.Subject)], cancel);
+    ) => stores.Customers.NamesAsync([.. changes.Where(c => c.About is "customer" or "parcel").Select(c => c.Subject)], cancel);
 
     private static string Told(RoundChange change, IReadOnlyList<string> settings, BookStores stores, Dictionary<string, string> names)
     {
@@ -77,6 +77,7 @@ public static class RoundConflict
         return change.About switch
         {
             "customer" => $"{change.By} decided about {names.GetValueOrDefault(change.Subject, change.Subject)} at {at}",
+            "parcel" => $"{change.By} changed the parcel of {names.GetValueOrDefault(change.Subject, change.Subject)} at {at}",
             "item" => $"{change.By} decided about this item at {at}",
             "release" => $"{change.By} released a part of this round at {at}",
             "stop" => $"{change.By} stopped this round at {at}",

@@ -25,6 +25,7 @@ namespace Rendal.App.Rounds;
 public sealed class RoundContent
 {
     private readonly Dictionary<string, Customer> customers;
+    private readonly IReadOnlyDictionary<string, ParcelChange> changes;
     private readonly Dictionary<long, (LayoutRef Ref, Lazy<LayoutTemplate> Template)> layouts;
     private readonly Dictionary<long, (Wording Wording, WordingTemplate Template)> wordings;
     private readonly WordingInUse wordingInUse;
@@ -43,13 +44,14 @@ public sealed class RoundContent
         Dictionary<string, Customer> customers,
         IReadOnlyList<RoundDecision> decisions,
         ByHand hand,
+        IReadOnlyDictionary<string, ParcelChange> changes,
         IReadOnlyDictionary<string, Reminded> reminded,
         List<StoredLayout> layouts,
         List<TemplateAssignment> layoutUses,
         List<TemplateAssignment> wordingUses
     )
     {
-        (this.only, Stores, Book, Round, Intake, Sender, this.customers, Reminded, Decisions, Hand) = (
+        (this.only, Stores, Book, Round, Intake, Sender, this.customers, this.changes, Reminded, Decisions, Hand) = (
             only,
             stores,
             book,
@@ -57,6 +59,7 @@ public sealed class RoundContent
             intake,
             sender,
             customers,
+            changes,
             reminded,
             decisions,
             hand
@@ -112,7 +115,13 @@ public sealed class RoundContent
     public IReadOnlyDictionary<string, Reminded> Reminded { get; }
 
     /// <summary>The pictures that may stand in its messages.</summary>
-    public IReadOnlyList<long> Pictures => [.. wordings.Values.SelectMany(w => w.Template.Pictures).Distinct()];
+    public IReadOnlyList<long> Pictures =>
+        [
+            .. wordings
+                .Values.SelectMany(w => w.Template.Pictures)
+                .Concat(changes.Values.SelectMany(c => PicturePlaces.Of(c.Words?.Body ?? "")))
+                .Distinct(),
+        ];
 
     /// <summary>Loads a round for all its parcels.</summary>
     /// <exception cref="ProblemException">It is not there.</exception>
@@ -172,11 +181,24 @@ public sealed class RoundContent
     /// <param name="reminderLevel">The level of a reminder; null for none.</param>
     public long WordingIdFor(Customer card, int? reminderLevel) => wordingInUse.For(card, reminderLevel);
 
-    /// <summary>That wording, made ready.</summary>
-    public WordingTemplate WordingFor(Customer card, int? reminderLevel) => wordings[WordingIdFor(card, reminderLevel)].Template;
+    /// <summary>The words of a customer's message, made ready: that wording, or what was written for this parcel alone.</summary>
+    public WordingTemplate WordingFor(Customer card, int? reminderLevel) =>
+        ChangeOf(card.Key) is { Words: not null }
+            ? ReadyWordings.Of(WrittenFor(card, reminderLevel))
+            : wordings[WordingIdFor(card, reminderLevel)].Template;
 
-    /// <summary>That wording as it is written.</summary>
-    public Wording WrittenFor(Customer card, int? reminderLevel) => wordings[WordingIdFor(card, reminderLevel)].Wording;
+    /// <summary>The words that a customer's message would have if nothing were changed on it alone, as they are written.</summary>
+    public Wording WordingAsForAll(Customer card, int? reminderLevel) => wordings[WordingIdFor(card, reminderLevel)].Wording;
+
+    /// <summary>The words of a customer's message as they are written, under the name of that wording.</summary>
+    public Wording WrittenFor(Customer card, int? reminderLevel)
+    {
+        var wording = WordingAsForAll(card, reminderLevel);
+        return ChangeOf(card.Key)?.Over(wording) ?? wording;
+    }
+
+    /// <summary>What a person changed on the parcel of a customer alone; null for nothing.</summary>
+    public ParcelChange? ChangeOf(string customer) => changes.GetValueOrDefault(customer);
 
     /// <summary>The layout of a customer's document, by <see cref="LayoutInUse"/>; null and the built-in one where none is said.</summary>
     public (LayoutRef? Ref, LayoutTemplate Template) LayoutFor(Customer card, int? reminderLevel) =>
@@ -242,6 +264,7 @@ public sealed class RoundContent
             customers,
             decisions,
             hand,
+            await stores.ParcelChanges.OfAsync(id, only, cancel),
             round.Choice.ReminderLevels is null ? new Dictionary<string, Reminded>() : await RemindedAsync(),
             await stores.Layouts.ListAsync(cancel),
             await stores.Layouts.UsesAsync(cancel),

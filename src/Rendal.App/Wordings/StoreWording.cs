@@ -1,6 +1,5 @@
 using Rendal.App.Books;
 using Rendal.Core.Wordings;
-using Rendal.Html;
 using Rendal.Store;
 
 namespace Rendal.App.Wordings;
@@ -52,17 +51,7 @@ public sealed class StoreWording(BookStores stores, TimeProvider clock)
             throw ProblemException.Invalid($"“{given.Language}” is not a language that is known.");
         }
 
-        var wording = new Wording(
-            given.Name.Trim(),
-            language.Code,
-            WordingReader.Sanitised(given.Subject),
-            WordingReader.Sanitised(given.Body, withPictures: true)
-        );
-        var pictures = PicturePlaces.Of(wording.Body);
-        return (await stores.Pictures.OfAsync(pictures, cancel)).Count == pictures.Count
-            ? wording
-            : throw ProblemException.Invalid(
-                "A picture of the message is not one of this book. Take it out, and put it in again from its file."
-            );
+        var (subject, body) = await MessageWords.CheckedAsync(stores, given.Subject, given.Body, cancel);
+        return new Wording(given.Name.Trim(), language.Code, subject, body);
     }
 }

@@ -1,3 +1,5 @@
+using Rendal.Core.Parcels;
+
 namespace Rendal.Core.Customers;
 
 /// <summary>Whom one message goes to, each address once: who stands under to gets no copy beside it.</summary>
@@ -16,8 +18,17 @@ public sealed record Recipients(
     public IReadOnlyList<string> All { get; } = [.. To, .. Copies, .. BlindCopies];
 
     /// <summary>The recipients of a customer's messages in rounds of a kind; none where the customer wants no messages.</summary>
-    public static Recipients Of(Customer customer, RoundKind kind)
+    /// <param name="customer">The card.</param>
+    /// <param name="kind">What the round is about.</param>
+    /// <param name="change">What was changed on the parcel; recipients that were set there stand for those of the card, also where that
+    /// wants no messages.</param>
+    public static Recipients Of(Customer customer, RoundKind kind, ParcelChange? change = null)
     {
+        if (change?.Recipients is { } own)
+        {
+            return new Recipients(own.To, own.Copies, own.BlindCopies, []);
+        }
+
         if (customer.Delivery is Delivery.Post or Delivery.Nothing)
         {
             return new Recipients([], [], [], []);

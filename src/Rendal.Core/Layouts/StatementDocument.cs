@@ -59,6 +59,12 @@ public sealed record StatementDocument(
     /// <summary>What keeps the document from leaving beside empty slots, as a sentence; empty for nothing.</summary>
     public string Problem { get; init; } = "";
 
+    /// <summary>
+    /// What a person wrote for this document alone, a line each; it stands above the first table, or at the end where there is none. Empty
+    /// for nothing.
+    /// </summary>
+    public IReadOnlyList<TextParagraph> Note { get; init; } = [];
+
     /// <summary>What the letter of its layout is filled with; null where the layout has parts.</summary>
     public DocxContent? Letter { get; init; }
 
@@ -80,7 +86,7 @@ public sealed record StatementDocument(
             .. References.Select(r => r.Value),
             .. Columns.Select(c => c.Heading),
             .. Sections.SelectMany(s => s.Parts).SelectMany(p => p.Rows.SelectMany(row => row).Prepend(p.Heading)),
-            .. Texts.SelectMany(t => t ?? []).SelectMany(p => p.Runs).Select(r => r.Text),
+            .. Texts.SelectMany(t => t ?? []).Concat(Note).SelectMany(p => p.Runs).Select(r => r.Text),
         ];
 
     /// <summary>Sets a customer's statements, one section a currency, in the customer's language.</summary>
@@ -93,6 +99,7 @@ public sealed record StatementDocument(
     /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
     /// <param name="interestPercent">The rate of the interest that the statements bear; null for none.</param>
     /// <param name="nameOf">The name of an account on the statement of a head office, by key; null to call it by its key.</param>
+    /// <param name="note">What a person wrote for this document alone; empty for nothing.</param>
     public static StatementDocument Of(
         Customer customer,
         IReadOnlyList<Statement> statements,
@@ -102,7 +109,8 @@ public sealed record StatementDocument(
         IReadOnlyDictionary<string, string>? slots = null,
         int? reminderLevel = null,
         decimal? interestPercent = null,
-        Func<string, string>? nameOf = null
+        Func<string, string>? nameOf = null,
+        string note = ""
     )
     {
         var language = Wordings.Language.TryParse(customer.Language, out var known) ? known : Wordings.Language.English;
@@ -187,10 +195,14 @@ public sealed record StatementDocument(
             (words.CarriedForward, words.BroughtForward)
         )
         {
+            Note = [.. note.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(OneRun)],
             Letter = letter,
             PayLink = link?.Subject,
             BarCode = barCode,
-            Problem = ProblemOf(link?.Subject, barCode),
+            Problem =
+                note.Length > 0 && layout.Letter is not null
+                    ? "its remark on the document has no place in a letter of a word processor"
+                    : ProblemOf(link?.Subject, barCode),
             PayWords = words.Pay,
             CurrencyWord = words.Currency,
         };
@@ -222,6 +234,8 @@ public sealed record StatementDocument(
                 $"“{value[..20]}…” has {value.Length} characters; a document shows {LongestValue} of a value at the most"
             )
         : "";
+
+    private static TextParagraph OneRun(string line) => new([new TextRun(line, IsStrong: false, Link: null)], "");
 
     private static string ProblemOf(string? link, BarCode? barCode) =>
         link is not null && (link.Length > LongestLink || !Uri.TryCreate(link, UriKind.Absolute, out _))

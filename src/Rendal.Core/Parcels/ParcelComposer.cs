@@ -69,13 +69,15 @@ public sealed class ParcelComposer(
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
+    /// <param name="note">What a person wrote for this document alone; empty for nothing.</param>
     public StatementDocument Document(
         LayoutTemplate template,
         Customer card,
         IReadOnlyList<Statement> statements,
         Func<string, string> nameOf,
-        int? reminderLevel
-    ) => Document(template, card, statements, nameOf, Slots(card, statements, reminderLevel), reminderLevel);
+        int? reminderLevel,
+        string note = ""
+    ) => Document(template, card, statements, nameOf, Slots(card, statements, reminderLevel), reminderLevel, note);
 
     /// <summary>The message's words, and the document that its table is taken from.</summary>
     /// <param name="wording">The words.</param>
@@ -84,17 +86,19 @@ public sealed class ParcelComposer(
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
+    /// <param name="note">What a person wrote for this document alone; empty for nothing.</param>
     public (FilledWording Words, StatementDocument Document) Fill(
         WordingTemplate wording,
         LayoutTemplate template,
         Customer card,
         IReadOnlyList<Statement> statements,
         Func<string, string> nameOf,
-        int? reminderLevel
+        int? reminderLevel,
+        string note = ""
     )
     {
         var slots = Slots(card, statements, reminderLevel);
-        var document = Document(template, card, statements, nameOf, slots, reminderLevel);
+        var document = Document(template, card, statements, nameOf, slots, reminderLevel, note);
         if (wording.Has(Table))
         {
             slots.Add(Table, StatementTable.Html(document));
@@ -105,8 +109,8 @@ public sealed class ParcelComposer(
 
     /// <summary>
     /// The names of accounts by key, for
-    /// <see cref="Document(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string}, int?)"/>; a key that is none of them
-    /// stands for itself.
+    /// <see cref="Document(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string}, int?, string)"/>; a key that is none
+    /// of them stands for itself.
     /// </summary>
     public static Func<string, string> NamesIn(IReadOnlyList<ParcelAccount> accounts)
     {
@@ -120,6 +124,19 @@ public sealed class ParcelComposer(
         IReadOnlyList<Statement> statements,
         Func<string, string> nameOf,
         Dictionary<string, string> slots,
-        int? reminderLevel
-    ) => StatementDocument.Of(card, statements, rules.Ageing, letterhead, template, slots, reminderLevel, choice.InterestPercent, nameOf);
+        int? reminderLevel,
+        string note
+    ) =>
+        StatementDocument.Of(
+            card,
+            statements,
+            rules.Ageing,
+            letterhead,
+            template,
+            slots,
+            reminderLevel,
+            choice.InterestPercent,
+            nameOf,
+            note
+        );
 }

@@ -15,7 +15,7 @@ public enum SealPart
     /// <summary>The level of the reminder that it is.</summary>
     ReminderLevel,
 
-    /// <summary>The wording.</summary>
+    /// <summary>The wording, or what was written for this parcel alone, in its message or on its document.</summary>
     Wording,
 
     /// <summary>The layout.</summary>

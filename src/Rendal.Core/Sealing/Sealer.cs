@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
+using Rendal.Core.Parcels;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
@@ -45,13 +46,16 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
                         parcel.Recipients,
                         parcel.OnPaper,
                         parcel.Accounts,
+                        Own = parcel.Change?.Recipients,
                     }
                 ),
 
                 // What stands on no letter and decides nothing about one is changed as often as one likes.
                 SealPart.Card => CanonicalForm.Hash(parcel.Card with { Notes = "", FromLedger = false }),
                 SealPart.ReminderLevel => CanonicalForm.Hash(parcel.ReminderLevel),
-                SealPart.Wording => wordings.GetOrAdd(parcel.Wording, CanonicalForm.Hash),
+                SealPart.Wording => parcel.Change is { Words: not null } or { DocumentNote.Length: > 0 }
+                    ? CanonicalForm.Hash(new { parcel.Wording, parcel.Change.DocumentNote })
+                    : wordings.GetOrAdd(parcel.Wording, CanonicalForm.Hash),
                 SealPart.Layout => layouts.GetOrAdd(parcel.Layout, CanonicalForm.Hash),
                 SealPart.Letterhead => letterheadHash,
                 SealPart.Sender => senderHash,
@@ -82,8 +86,9 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
 /// <param name="Recipients">The addresses it goes to.</param>
 /// <param name="OnPaper">Whether it goes on paper.</param>
 /// <param name="ReminderLevel">The level of the reminder that it is; null for none.</param>
-/// <param name="Wording">The wording of its message.</param>
+/// <param name="Wording">The wording of its message, with the words of the parcel where it has some.</param>
 /// <param name="Layout">The layout of its document.</param>
+/// <param name="Change">What a person changed on it alone; null for nothing.</param>
 public sealed record SealedContent(
     Customer Card,
     IReadOnlyList<Statement> Statements,
@@ -92,5 +97,6 @@ public sealed record SealedContent(
     bool OnPaper,
     int? ReminderLevel,
     Wording Wording,
-    Layout Layout
+    Layout Layout,
+    ParcelChange? Change
 );

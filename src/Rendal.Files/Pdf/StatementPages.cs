@@ -85,10 +85,12 @@ internal sealed class StatementPages
         table = new TableParts(sheets, document, fonts, accent, rowsAlong);
         texts = new TextParts(sheets, fonts, accent);
         payment = new PaymentParts(sheets, document, fonts, accent);
+        var isNoteSet = false;
         for (var i = 0; i < layout.Parts.Count; )
         {
             if (layout.Parts[i].IsOfCurrency)
             {
+                Note();
                 var ofCurrency = layout.Parts.Skip(i).TakeWhile(p => p.IsOfCurrency).ToList();
                 foreach (var section in document.Sections)
                 {
@@ -104,10 +106,23 @@ internal sealed class StatementPages
             }
         }
 
+        Note();
         fonts.Regular.Set(Foot);
         for (var number = 1; number <= sheets.Count; number++)
         {
             fonts.Regular.Set(document.Page(number, sheets.Count));
+        }
+
+        // Above the first table, for everything in the layout that comes before that leads to it.
+        void Note()
+        {
+            if (!isNoteSet && document.Note.Count > 0)
+            {
+                head.LeaveAddress();
+                texts.Text(document.Note);
+            }
+
+            isNoteSet = true;
         }
     }
 

@@ -3,6 +3,7 @@ using NpgsqlTypes;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
+using Rendal.Core.Parcels;
 using Rendal.Core.Sealing;
 using Rendal.Store.Layouts;
 using Rendal.Store.Rounds;
@@ -47,6 +48,9 @@ public sealed record ClaimedParcel(
     /// none.
     /// </summary>
     public byte[]? Seal { get; init; }
+
+    /// <summary>What a person changed on it alone; null for nothing.</summary>
+    public ParcelChange? Change { get; init; }
 
     /// <summary>Whether it goes on paper, alone or beside the message.</summary>
     public bool OnPaper { get; init; }
@@ -175,9 +179,9 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
                     from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
                     returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version,
-                        p.channel, p.on_paper, p.try_from, p.letterhead, p.sent_as, p.seal)
+                        p.channel, p.on_paper, p.try_from, p.letterhead, p.sent_as, p.seal, p.change)
                 select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version,
-                    m.bytes, c.channel, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, {string.Join(
+                    m.bytes, c.channel, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, c.change, {string.Join(
                     ", ",
                     SenderStore.Columns.Split(", ").Select(column => "s." + column)
                 )}
@@ -207,7 +211,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     r.String("body"),
                     StoreJson.Read<Customer>(r.String("card")),
                     r.IsNull("bytes") ? null : r.Value<byte[]>("bytes"),
-                    SenderStore.Read(r, 18),
+                    SenderStore.Read(r, 19),
                     r.IsNull("layout_id") ? null : new LayoutRef(r.Int64("layout_id"), r.Int32("layout_version")),
                     EnumText.Parse<Channel>(r.String("channel")),
                     StoreJson.Read<Firm>(r.String("letterhead")),
@@ -216,6 +220,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 {
                     Seal = r.IsNull("seal") ? null : r.Value<byte[]>("seal"),
                     OnPaper = r.Boolean("on_paper"),
+                    Change = r.IsNull("change") ? null : StoreJson.Read<ParcelChange>(r.String("change")),
                     Taken = r.Value<string[]>("addresses"),
                     TimeZone = r.String("time_zone"),
                 },

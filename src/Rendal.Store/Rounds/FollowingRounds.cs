@@ -47,12 +47,13 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
                 person
             )
             .RunAsync(cancel);
-        await ItemsAsDecidedAsync(
-            connection,
-            await connection.Sql("select round_id from parcel where book_id = $1 and id = $2", book, parcel).OneAsync<long>(cancel),
-            made[0],
-            cancel
-        );
+        var (round, customer) = (
+            await connection
+                .Sql("select round_id, customer from parcel where book_id = $1 and id = $2", book, parcel)
+                .ListAsync(r => (r.GetInt64(0), r.GetString(1)), cancel)
+        )[0];
+        await ItemsAsDecidedAsync(connection, round, made[0], cancel);
+        await ParcelChangeStore.CopyAsync(connection, book, round, made[0], [customer], cancel);
         await connection
             .Sql(
                 "update parcel set state = 'held', problem = $3 where book_id = $1 and id = $2 and state in ('prepared', 'held')",
@@ -129,6 +130,7 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
             )
             .RunAsync(cancel);
         await ItemsAsDecidedAsync(connection, id, made, cancel);
+        await ParcelChangeStore.CopyAsync(connection, book, id, made, [.. customers], cancel);
         await transaction.CommitAsync(cancel);
         return made;
     }

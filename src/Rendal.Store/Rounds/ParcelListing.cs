@@ -114,6 +114,23 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
         return new ParcelPart([.. rows.Select(r => r.Group).Distinct()], [.. rows.Select(r => r.Parcel).OfType<ParcelRecord>()]);
     }
 
+    /// <summary>The numbers and customers of the parcels of a part of the list, in its order.</summary>
+    /// <param name="round">The round.</param>
+    /// <param name="find">A text in the code or name, case ignored; empty for all.</param>
+    /// <param name="from">How many are passed over.</param>
+    /// <param name="most">How many are given at most; null for all that follow.</param>
+    /// <param name="cancel">Stops it.</param>
+    public Task<List<(long Id, string Customer)>> KeysAsync(long round, string find, int from, int? most, CancellationToken cancel) =>
+        source
+            .Sql(
+                $"""
+                select p.id, p.customer from parcel p where {Wanted(find)} and $3::text is not null
+                order by array_position($4::text[], p.status), p.position offset $5 limit $6
+                """,
+                [.. Filter(round, find), Order, from, (long?)most ?? long.MaxValue]
+            )
+            .ListAsync(r => (r.GetInt64(0), r.GetString(1)), cancel);
+
     /// <summary>How many parcels come before that of a customer; null where the customer has none in the list.</summary>
     public async Task<int?> PlaceAsync(long round, string find, string customer, CancellationToken cancel) =>
         await source

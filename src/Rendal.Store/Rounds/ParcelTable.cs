@@ -30,7 +30,9 @@ internal static class ParcelTable
         {CanBeRetried} can_be_retried, {IsLeft} is_left,
         case when p.state not in ('prepared', 'returned') then (select t.recipients from delivery_attempt t where t.book_id = p.book_id
             and t.parcel_id = p.id order by t.id desc limit 1) end answers,
-        p.seal, p.changed
+        p.seal, p.changed, p.altered,
+        case when p.state = 'held' then (select d.reason from round_decision d where d.book_id = p.book_id and d.round_id = p.round_id
+            and d.customer = p.customer and d.decision = 'held') end hold_note
         """;
 
     // Between the positions of two that follow each other, so that there is room for one in between.
@@ -38,7 +40,7 @@ internal static class ParcelTable
 
     private const string Written =
         "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, "
-        + "layout_version, on_paper, seal, seen_seal, changed";
+        + "layout_version, on_paper, seal, seen_seal, changed, altered";
 
     /// <summary>
     /// Puts parcels in place of those that a round has. One that is the same as it was is not written again. False where all are.
@@ -139,7 +141,7 @@ internal static class ParcelTable
         await using var copy = await BinaryCopy.BeginAsync(connection, statement, cancel);
         foreach (var (parcel, position) in parcels)
         {
-            copy.Row(16);
+            copy.Row(17);
             copy.Write(parcel.Customer);
             copy.Write(parcel.Name);
             copy.Write(position);
@@ -156,6 +158,7 @@ internal static class ParcelTable
             copy.WriteOrNull(parcel.Seal?.ToBytes());
             copy.WriteOrNull(parcel.Changed.Count == 0 ? null : parcel.SeenSeal?.ToBytes());
             copy.Write([.. parcel.Changed.Select(EnumText.Of)]);
+            copy.Write([.. parcel.Altered.Select(EnumText.Of)]);
         }
 
         await copy.CompleteAsync(cancel);
@@ -181,8 +184,10 @@ internal static class ParcelTable
             OnPaper = r.Boolean("on_paper"),
             CanBeRetried = r.Boolean("can_be_retried"),
             IsLeft = r.Boolean("is_left"),
+            HoldNote = r.Text("hold_note") ?? "",
             Seal = SealIn(r, "seal"),
             Changed = [.. r.Value<string[]>("changed").Select(EnumText.Parse<SealPart>)],
+            Altered = [.. r.Value<string[]>("altered").Select(EnumText.Parse<ParcelChangePart>)],
             Layout = r.Nullable<long>("layout_id") is { } layout ? new LayoutRef(layout, r.Int32("layout_version")) : null,
         };
 

@@ -31,7 +31,8 @@ internal static class ReleasedParcels
         await connection
             .Sql(
                 "create temporary table frozen (id bigint, subject text, body text, card jsonb, letterhead jsonb, sent_as "
-                    + "jsonb, seal bytea, words text, numbers text[], accounts text[], items text[], levels int[]) on commit drop"
+                    + "jsonb, change jsonb, seal bytea, words text, numbers text[], accounts text[], items text[], "
+                    + "levels int[]) on commit drop"
             )
             .RunAsync(cancel);
 
@@ -86,7 +87,7 @@ internal static class ReleasedParcels
                                 and d.customer = p.customer and d.decision in ('held', 'removed'))
                         offset 0) at)
                 update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card, letterhead = f.letterhead,
-                    sent_as = f.sent_as, try_from = $3, channel = case when p.recipients = '{}' then 'post' else $4 end
+                    sent_as = f.sent_as, change = f.change, try_from = $3, channel = case when p.recipients = '{}' then 'post' else $4 end
                 from ready f where p.ctid = f.place
                 """,
                 book,
@@ -134,13 +135,22 @@ internal static class ReleasedParcels
         await using var copy = await BinaryCopy.BeginAsync(connection, "copy frozen from stdin (format binary)", cancel);
         foreach (var parcel in parcels)
         {
-            copy.Row(12);
+            copy.Row(13);
             copy.Write(parcel.Id);
             copy.Write(parcel.Subject);
             copy.Write(parcel.Body);
             copy.WriteJson(StoreJson.Write(parcel.Card));
             copy.WriteJson(Json(parcel.Letterhead));
             copy.WriteJson(Json(parcel.SentAs));
+            if (parcel.Change is { } change)
+            {
+                copy.WriteJson(StoreJson.Write(change));
+            }
+            else
+            {
+                copy.WriteNull();
+            }
+
             copy.WriteOrNull(parcel.Seal?.ToBytes());
             copy.Write($"{parcel.Card.Key}\n{parcel.Card.Name}");
             copy.Write(parcel.Numbers);

@@ -4,8 +4,8 @@ namespace Rendal.Store.Rounds;
 /// <param name="Revision">The revision that it made.</param>
 /// <param name="By">Who.</param>
 /// <param name="At">When.</param>
-/// <param name="About"><c>settings</c>, <c>customer</c>, <c>item</c> or <c>release</c>.</param>
-/// <param name="Subject">The customer or the item that it is about; empty for the others.</param>
+/// <param name="About"><c>settings</c>, <c>customer</c>, <c>parcel</c>, <c>item</c>, <c>release</c> or <c>stop</c>.</param>
+/// <param name="Subject">The customer or the item that it is about; of a parcel its customer; empty for the others.</param>
 public sealed record RoundChange(long Revision, string By, DateTimeOffset At, string About, string Subject);
 
 /// <summary>What came of a change to a round that names the revision that it was made upon.</summary>

@@ -78,7 +78,7 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
 
         if (SettingsMerge.Differing(now, merged.Settings).Count > 0)
         {
-            await RaiseAsync(connection, book, round, person, "settings", "", now, cancel);
+            await RaiseAsync(connection, book, round, person, "settings", [""], now, cancel);
             var (name, choice, wording, sender, layout) = merged.Settings;
             await connection
                 .Sql(
@@ -99,7 +99,37 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
         return RoundUpdate.Done;
     }
 
-    /// <summary>The last change after a revision that somebody else made and that is about the same; null where there is none.</summary>
+    /// <summary>
+    /// Whether a round can be changed. Takes its row, as a release does first: that either sees what is written then, or has begun, and
+    /// then this comes too late.
+    /// </summary>
+    internal static async Task<bool> IsOpenAsync(NpgsqlConnection connection, long book, long round, CancellationToken cancel) =>
+        (
+            await connection
+                .Sql("select id from round where book_id = $1 and id = $2 and released_at is null for update", book, round)
+                .ListAsync(r => r.GetInt64(0), cancel)
+        ).Count > 0;
+
+    /// <summary>Notes that the parcels of customers are to be made up anew, within the transaction that has the round's row.</summary>
+    internal static Task AwaitsAsync(
+        NpgsqlConnection connection,
+        long book,
+        long round,
+        IReadOnlyCollection<string> customers,
+        CancellationToken cancel
+    ) =>
+        connection
+            .Sql(
+                "update round set awaiting = array(select distinct unnest(awaiting || $3::text[])) where book_id = $1 and id = $2",
+                book,
+                round,
+                customers.ToArray()
+            )
+            .RunAsync(cancel);
+
+    /// <summary>
+    /// The last change after a revision that somebody else made and that is about one of the same; null where there is none.
+    /// </summary>
     internal static Task<RoundChange?> OthersAboutAsync(
         NpgsqlConnection connection,
         long book,
@@ -107,44 +137,49 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
         long seen,
         long person,
         string about,
-        string subject,
+        string[] subjects,
         CancellationToken cancel
     ) =>
         connection
             .Sql(
-                $"{Select} and c.revision > $3 and c.person_id <> $6 and c.about = $4 and c.subject = $5 order by c.revision desc limit 1",
+                $"{Select} and c.revision > $3 and c.person_id <> $6 and c.about = $4 and c.subject = any ($5) "
+                    + "order by c.revision desc limit 1",
                 book,
                 round,
                 seen,
                 about,
-                subject,
+                subjects,
                 person
             )
             .FirstAsync(Read, cancel);
 
-    /// <summary>Raises the revision of a round, within the transaction that changes it and has its row.</summary>
+    /// <summary>
+    /// Raises the revision of a round, within the transaction that changes it and has its row: by one for each of what was changed.
+    /// </summary>
     internal static Task RaiseAsync(
         NpgsqlConnection connection,
         long book,
         long round,
         long person,
         string about,
-        string subject,
+        string[] subjects,
         RoundSettings? before,
         CancellationToken cancel
     ) =>
         connection
             .Sql(
                 """
-                with raised as (update round set revision = revision + 1 where book_id = $1 and id = $2 returning revision)
+                with raised as (
+                    update round set revision = revision + cardinality($5::text[]) where book_id = $1 and id = $2 returning revision)
                 insert into round_change (book_id, round_id, revision, person_id, about, subject, settings)
-                    select $1, $2, revision, $3, $4, $5, $6 from raised
+                    select $1, $2, r.revision - cardinality($5) + s.place, $3, $4, s.subject, $6
+                    from raised r cross join unnest($5) with ordinality s (subject, place)
                 """,
                 book,
                 round,
                 person,
                 about,
-                subject,
+                subjects,
                 new NpgsqlParameter { Value = before is null ? DBNull.Value : StoreJson.Write(before), NpgsqlDbType = NpgsqlDbType.Jsonb }
             )
             .RunAsync(cancel);

@@ -3,7 +3,7 @@ using Rendal.Core.Rounds;
 
 namespace Rendal.Store.Rounds;
 
-/// <summary>What came of a decision about a customer.</summary>
+/// <summary>What came of a decision about customers.</summary>
 /// <param name="Update">Whether it was made.</param>
 /// <param name="PrepareAnew">Whether who is in the round may be another now, so that it is to be prepared anew; a parcel that is only
 /// held, or not any more, is that already.</param>
@@ -35,20 +35,23 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
             .ListAsync(ReadItem, cancel);
 
     /// <summary>
-    /// Decides about a customer, or takes the decision back. Who is held, or not any more, has that parcel held at once: that costs the
-    /// same in a round of any size.
+    /// Decides the same about some customers, or takes back what was decided about them: about all, or where somebody else decided about
+    /// one of them since, about none. Who is held, or not any more, has that parcel held at once: that costs the same in a round of any
+    /// size.
     /// </summary>
     /// <param name="round">The round.</param>
     /// <param name="seen">The revision that the person saw.</param>
-    /// <param name="customer">The customer.</param>
-    /// <param name="decision">The decision; null takes it back.</param>
+    /// <param name="customers">The customers, each once.</param>
+    /// <param name="decision">The decision: <c>held</c>, <c>removed</c> or <c>put-in</c>; null takes it back.</param>
+    /// <param name="reason">Why; empty where none was given.</param>
     /// <param name="person">Who.</param>
     /// <param name="cancel">Stops it.</param>
     public async Task<DecisionUpdate> DecideAsync(
         long round,
         long seen,
-        string customer,
-        RoundDecision? decision,
+        IReadOnlyCollection<string> customers,
+        string? decision,
+        string reason,
         long person,
         CancellationToken cancel
     )
@@ -56,44 +59,50 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.ActsAsync(person, cancel);
-        if (!await IsOpenAsync(connection, round, cancel))
+        if (!await RoundChanges.IsOpenAsync(connection, book, round, cancel))
         {
             return new DecisionUpdate(RoundUpdate.TooLate, false);
         }
 
-        var now = await connection
-            .Sql(
-                "select customer, decision, reason from round_decision where book_id = $1 and round_id = $2 and customer = $3",
-                book,
-                round,
-                customer
-            )
-            .FirstAsync(ReadDecision, cancel);
-        if (now == decision)
+        var now = (
+            await connection
+                .Sql(
+                    "select customer, decision, reason from round_decision where book_id = $1 and round_id = $2 and customer = any ($3)",
+                    book,
+                    round,
+                    customers.ToArray()
+                )
+                .ListAsync(ReadDecision, cancel)
+        ).ToDictionary(d => d.Customer, StringComparer.Ordinal);
+        string[] changing =
+        [
+            .. customers.Where(c => now.GetValueOrDefault(c) != (decision is null ? null : new RoundDecision(c, decision, reason))),
+        ];
+        if (changing.Length == 0)
         {
             return new DecisionUpdate(RoundUpdate.Done, false);
         }
 
-        if (await RoundChanges.OthersAboutAsync(connection, book, round, seen, person, "customer", customer, cancel) is { } other)
+        if (await RoundChanges.OthersAboutAsync(connection, book, round, seen, person, "customer", changing, cancel) is { } other)
         {
             return new DecisionUpdate(RoundUpdate.Contested(other), false);
         }
 
-        await RoundChanges.RaiseAsync(connection, book, round, person, "customer", customer, null, cancel);
+        await RoundChanges.RaiseAsync(connection, book, round, person, "customer", changing, null, cancel);
         await connection
-            .Sql("delete from round_decision where book_id = $1 and round_id = $2 and customer = $3", book, round, customer)
+            .Sql("delete from round_decision where book_id = $1 and round_id = $2 and customer = any ($3)", book, round, changing)
             .RunAsync(cancel);
         if (decision is not null)
         {
             await connection
                 .Sql(
-                    "insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) values ($1, $2, "
-                        + "$3, $4, $5, $6)",
+                    "insert into round_decision (book_id, round_id, customer, decision, reason, decided_by) select $1, $2, c, $4, $5, $6 "
+                        + "from unnest($3::text[]) c",
                     book,
                     round,
-                    customer,
-                    decision.Decision,
-                    decision.Reason,
+                    changing,
+                    decision,
+                    reason,
                     person
                 )
                 .RunAsync(cancel);
@@ -101,21 +110,22 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
 
         await connection
             .Sql(
-                "update parcel set state = $4 where book_id = $1 and round_id = $2 and customer = $3 and state in ('prepared', 'held')",
+                "update parcel set state = $4 where book_id = $1 and round_id = $2 and customer = any ($3) "
+                    + "and state in ('prepared', 'held')",
                 book,
                 round,
-                customer,
-                decision?.Decision == Held ? Held : "prepared"
+                changing,
+                decision == Held ? Held : "prepared"
             )
             .RunAsync(cancel);
-        var prepareAnew = (now?.Decision ?? Held, decision?.Decision ?? Held) != (Held, Held);
-        if (prepareAnew)
+        string[] anew = [.. changing.Where(c => (now.GetValueOrDefault(c)?.Decision ?? Held, decision ?? Held) != (Held, Held))];
+        if (anew.Length > 0)
         {
-            await AwaitsAsync(connection, round, customer, cancel);
+            await RoundChanges.AwaitsAsync(connection, book, round, anew, cancel);
         }
 
         await transaction.CommitAsync(cancel);
-        return new DecisionUpdate(RoundUpdate.Done, prepareAnew);
+        return new DecisionUpdate(RoundUpdate.Done, anew.Length > 0);
     }
 
     /// <summary>Takes an item out by hand, or puts it in, or takes that back.</summary>
@@ -139,7 +149,7 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
         await using var connection = await source.OpenConnectionAsync(cancel);
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         await connection.ActsAsync(person, cancel);
-        if (!await IsOpenAsync(connection, round, cancel))
+        if (!await RoundChanges.IsOpenAsync(connection, book, round, cancel))
         {
             return RoundUpdate.TooLate;
         }
@@ -157,12 +167,12 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
             return RoundUpdate.Done;
         }
 
-        if (await RoundChanges.OthersAboutAsync(connection, book, round, seen, person, "item", item, cancel) is { } other)
+        if (await RoundChanges.OthersAboutAsync(connection, book, round, seen, person, "item", [item], cancel) is { } other)
         {
             return RoundUpdate.Contested(other);
         }
 
-        await RoundChanges.RaiseAsync(connection, book, round, person, "item", item, null, cancel);
+        await RoundChanges.RaiseAsync(connection, book, round, person, "item", [item], null, cancel);
         await connection
             .Sql("delete from round_item_decision where book_id = $1 and round_id = $2 and item = $3", book, round, item)
             .RunAsync(cancel);
@@ -181,30 +191,10 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
                 .RunAsync(cancel);
         }
 
-        await AwaitsAsync(connection, round, customer, cancel);
+        await RoundChanges.AwaitsAsync(connection, book, round, [customer], cancel);
         await transaction.CommitAsync(cancel);
         return RoundUpdate.Done;
     }
-
-    private Task AwaitsAsync(NpgsqlConnection connection, long round, string customer, CancellationToken cancel) =>
-        connection
-            .Sql(
-                "update round set awaiting = array_append(array_remove(awaiting, $3), $3) where book_id = $1 and id = $2",
-                book,
-                round,
-                customer
-            )
-            .RunAsync(cancel);
-
-    /// <summary>
-    /// Takes the round's row, as a release does first: that either sees what is written then, or has begun, and then this comes too late.
-    /// </summary>
-    private async Task<bool> IsOpenAsync(NpgsqlConnection connection, long round, CancellationToken cancel) =>
-        (
-            await connection
-                .Sql("select id from round where book_id = $1 and id = $2 and released_at is null for update", book, round)
-                .ListAsync(r => r.GetInt64(0), cancel)
-        ).Count > 0;
 
     private static RoundDecision ReadDecision(NpgsqlDataReader r) => new(r.GetString(0), r.GetString(1), r.GetString(2));
 

@@ -2,6 +2,7 @@ using System.Runtime.CompilerServices;
 using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
+using Rendal.Core.Parcels;
 using Rendal.Core.Sealing;
 using Rendal.Store.Dispatch;
 
@@ -190,7 +191,8 @@ public sealed class RoundDispatch(NpgsqlDataSource source, long book)
     public Task<FrozenParcel?> FrozenAsync(long parcel, CancellationToken cancel) =>
         source
             .Sql(
-                "select id, subject, body, card, letterhead, sent_as from parcel where book_id = $1 and id = $2 and card is not null",
+                "select id, subject, body, card, letterhead, sent_as, change from parcel where book_id = $1 and id = $2 "
+                    + "and card is not null",
                 book,
                 parcel
             )
@@ -202,7 +204,10 @@ public sealed class RoundDispatch(NpgsqlDataSource source, long book)
                     StoreJson.Read<Core.Customers.Customer>(r.String("card")),
                     StoreJson.Read<Firm>(r.String("letterhead")),
                     StoreJson.Read<SentAs>(r.String("sent_as"))
-                ),
+                )
+                {
+                    Change = r.IsNull("change") ? null : StoreJson.Read<ParcelChange>(r.String("change")),
+                },
                 cancel
             );
 

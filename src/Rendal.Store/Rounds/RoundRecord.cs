@@ -120,11 +120,17 @@ public sealed record ParcelRecord(
     /// <summary>Whether it was let go, its message could not be made, and it can be let go again as it is.</summary>
     public bool CanBeRetried { get; init; }
 
+    /// <summary>What the person who holds it noted; empty for nothing, and for one that is not held.</summary>
+    public string HoldNote { get; init; } = "";
+
     /// <summary>Whether it goes neither with this round, where that was released, nor with another one.</summary>
     public bool IsLeft { get; init; }
 
     /// <summary>The layout of its document; null for the one that is there before any was made.</summary>
     public LayoutRef? Layout { get; init; }
+
+    /// <summary>The parts of it that a person changed on it alone; none for a parcel that is like the others.</summary>
+    public IReadOnlyList<ParcelChangePart> Altered { get; init; } = [];
 
     /// <summary>Of statements that were reckoned again, those in the currencies that were found to be in it.</summary>
     public IReadOnlyList<Statement> Known(IEnumerable<Statement> again) =>
@@ -173,6 +179,9 @@ public sealed record FrozenParcel(long Id, string Subject, string Body, Core.Cus
     /// What it was compared by: a parcel that has another seal by then is not released. Written like <see cref="Reminded"/>.
     /// </summary>
     public ParcelSeal? Seal { get; init; }
+
+    /// <summary>What a person changed on it alone; null for nothing.</summary>
+    public ParcelChange? Change { get; init; }
 
     /// <summary>Whose accounts are on its statements, beside the customer's own. Written like <see cref="Reminded"/>.</summary>
     public IReadOnlyList<string> Accounts { get; init; } = [];

@@ -63,7 +63,7 @@ public sealed class RoundRelease(NpgsqlDataSource source, long book)
             return false;
         }
 
-        await RoundChanges.RaiseAsync(connection, book, id, person, "release", "", null, cancel);
+        await RoundChanges.RaiseAsync(connection, book, id, person, "release", [""], null, cancel);
         if (!await ReleasedParcels.PutAsync(connection, book, id, parcels, from, channel, cancel))
         {
             return false;
@@ -158,8 +158,9 @@ public sealed class RoundRelease(NpgsqlDataSource source, long book)
 
         await connection
             .Sql(
-                "update parcel set subject = null, body = null, card = null, letterhead = null, sent_as = null, try_from = "
-                    + "null, tries = 0, channel = 'mail' where book_id = $1 and round_id = $2 and card is not null",
+                "update parcel set subject = null, body = null, card = null, letterhead = null, sent_as = null, "
+                    + "change = null, try_from = null, tries = 0, channel = 'mail' where book_id = $1 "
+                    + "and round_id = $2 and card is not null",
                 book,
                 id
             )
@@ -176,7 +177,7 @@ public sealed class RoundRelease(NpgsqlDataSource source, long book)
                 .RunAsync(cancel);
         }
 
-        await RoundChanges.RaiseAsync(connection, book, id, person, "stop", "", null, cancel);
+        await RoundChanges.RaiseAsync(connection, book, id, person, "stop", [""], null, cancel);
         return true;
     }
 }

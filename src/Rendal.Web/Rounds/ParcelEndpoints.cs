@@ -1,8 +1,10 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.App.Documents;
 using Rendal.App.Rounds;
 using Rendal.Core.Layouts;
+using Rendal.Core.Parcels;
 using Rendal.Files.Documents;
 using Rendal.Mail;
 using Rendal.Web.Books;
@@ -13,9 +15,14 @@ using Rendal.Web.Wordings;
 namespace Rendal.Web.Rounds;
 
 /// <summary>A parcel as it will arrive.</summary>
-/// <param name="To">The addresses that the message goes to; none where no message goes.</param>
+/// <param name="To">The addresses that the message is to; none where no message goes.</param>
+/// <param name="Copies">The addresses that get a copy which all see.</param>
+/// <param name="BlindCopies">The addresses that get a copy which nobody else sees.</param>
 /// <param name="Post">The lines of the address that it goes to by post; none where nothing goes by post.</param>
 /// <param name="Message">The message as a page of its own that can run nothing and fetch nothing.</param>
+/// <param name="Written">The words of its message as they are written, with slots.</param>
+/// <param name="Change">What a person changed on it alone.</param>
+/// <param name="Difference">How its words differ from those of all; null where they do not.</param>
 internal sealed record ParcelView(
     long Id,
     string Customer,
@@ -24,14 +31,60 @@ internal sealed record ParcelView(
     string Problem,
     string From,
     IReadOnlyList<string> To,
+    IReadOnlyList<string> Copies,
+    IReadOnlyList<string> BlindCopies,
     IReadOnlyList<string> Post,
     string Subject,
     long WordingId,
     IReadOnlyList<string> EmptySlots,
     IReadOnlyList<string> WordingErrors,
     IReadOnlyList<DocumentLine> Documents,
-    string Message
+    string Message,
+    ParcelWords Written,
+    ParcelChangeView Change,
+    ParcelDifference? Difference
 );
+
+/// <summary>What a person changed on one parcel.</summary>
+/// <param name="Recipients">Whom its message goes to; null for those on the card.</param>
+/// <param name="Words">What its message says; null for the wording.</param>
+/// <param name="DocumentNote">What stands on its document beside what all have; empty for nothing.</param>
+internal sealed record ParcelChangeView(ParcelRecipients? Recipients, ParcelWords? Words, string DocumentNote)
+{
+    public static ParcelChangeView Of(ParcelChange? change) => new(change?.Recipients, change?.Words, change?.DocumentNote ?? "");
+}
+
+/// <summary>What is to be changed on one parcel.</summary>
+/// <param name="Recipients">Whom its message goes to; null for those on the card.</param>
+/// <param name="Words">What its message says; null for the wording.</param>
+/// <param name="DocumentNote">What stands on its document beside what all have; empty for nothing.</param>
+internal sealed record ParcelChangeRequest(
+    RecipientsRequest? Recipients,
+    ParcelWordsRequest? Words,
+    [property: StringLength(ParcelChange.LongestNote)] string DocumentNote
+)
+{
+    public ParcelChange Change() =>
+        new()
+        {
+            Recipients = Recipients?.Recipients(),
+            Words = Words is null ? null : new ParcelWords(Words.Subject, Words.Body),
+            DocumentNote = DocumentNote,
+        };
+}
+
+/// <summary>Whom a message goes to, as typed: each may hold several addresses.</summary>
+internal sealed record RecipientsRequest(
+    [property: MaxLength(200)] IReadOnlyList<string> To,
+    [property: MaxLength(200)] IReadOnlyList<string> Copies,
+    [property: MaxLength(200)] IReadOnlyList<string> BlindCopies
+)
+{
+    public ParcelRecipients Recipients() => new(To, Copies, BlindCopies);
+}
+
+/// <summary>The words of one message.</summary>
+internal sealed record ParcelWordsRequest(string Subject, [property: StringLength(200_000)] string Body);
 
 /// <summary>A file that is enclosed.</summary>
 internal sealed record DocumentLine(DocumentForm Form, string Name);
@@ -47,6 +100,9 @@ internal static class ParcelEndpoints
         var group = book.MapGroup("/parcels/{parcel:long}").WithTags("Parcels");
         group.MapGet("", ViewAsync);
         group.MapGet("/document", DocumentAsync);
+        group.MapGet("/addresses", AddressesAsync);
+        group.MapPut("/change", ChangeAsync);
+        group.MapPut("/recipients-for-good", RecipientsForGoodAsync);
         group.MapPost("/unsure", DecideUnsureAsync);
         group.MapPost("/retry", RetryAsync);
     }
@@ -55,6 +111,8 @@ internal static class ParcelEndpoints
     {
         var made = await ParcelContent.LoadAsync(parcel, scope, cancel);
         var filled = made.Words();
+        var recipients = made.Recipients;
+        var written = made.Round.WrittenFor(made.Card, made.Parcel.ReminderLevel);
         var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
         return new ParcelView(
             parcel,
@@ -63,7 +121,9 @@ internal static class ParcelEndpoints
             made.Parcel.Status,
             made.Parcel.Problem,
             made.Round.Sender.ShownTo(scope.Person),
-            made.Parcel.Recipients,
+            Shown(recipients.To, made),
+            Shown(recipients.Copies, made),
+            Shown(recipients.BlindCopies, made),
             made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [],
             filled?.Subject ?? "",
             made.Round.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
@@ -76,8 +136,48 @@ internal static class ParcelEndpoints
             ],
             Guards.SandboxedPage(
                 MessageBuilder.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? "")
-            )
+            ),
+            new ParcelWords(written.Subject, written.Body),
+            ParcelChangeView.Of(made.Change),
+            ParcelDifference.Of(made)
         );
+    }
+
+    // Of a list that is too long, so many as a message goes to: those that are stored with the parcel.
+    private static List<string> Shown(IReadOnlyList<string> addresses, ParcelContent made) =>
+        [.. addresses.Intersect(made.Parcel.Recipients)];
+
+    private static async Task<NoContent> ChangeAsync(
+        long parcel,
+        long revision,
+        ParcelChangeRequest request,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
+    {
+        await new ChangeParcel(scope, clock).RunAsync(parcel, revision, request.Change(), cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<NoContent> RecipientsForGoodAsync(
+        long parcel,
+        long revision,
+        RecipientsRequest request,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
+    {
+        await new ChangeParcel(scope, clock).RecipientsForGoodAsync(parcel, revision, request.Recipients(), cancel);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>The addresses that a parcel’s message may be sent to: those on the cards of its customer and the head office.</summary>
+    private static async Task<IReadOnlyList<SuggestedAddress>> AddressesAsync(long parcel, BookScope scope, CancellationToken cancel)
+    {
+        var (_, of) = await scope.Rounds.ParcelAsync(parcel, cancel) ?? throw ProblemException.NotFound("This parcel");
+        return await new AddressSuggestions(scope).RunAsync(of.Customer, cancel);
     }
 
     /// <summary>A file as it will be enclosed; as a PDF it can be looked at even where it goes out in another form alone.</summary>

@@ -1,5 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
+using Rendal.Core.Dispatch;
 using Rendal.Web.Books;
+using Rendal.Web.Intake;
 
 namespace Rendal.Web.Rounds;
 
@@ -11,6 +13,8 @@ internal static class ParcelListEndpoints
         var group = book.MapGroup("/rounds/{id:long}").WithTags("Rounds");
         group.MapGet("/parcels", PageAsync);
         group.MapGet("/parcels/place", PlaceAsync);
+        group.MapGet("/parcels/keys", KeysAsync);
+        group.MapPost("/parcels/marked", MarkedAsync);
         group.MapGet("/parcels/next-changed", NextChangedAsync);
         group.MapGet("/left-out", LeftOutAsync);
         group.MapPost("/looked-at", LookedAtAsync);
@@ -24,6 +28,37 @@ internal static class ParcelListEndpoints
     {
         var part = await scope.Listing.PartAsync(id, find, Math.Max(0, from), RoundEndpoints.PageSize, cancel);
         return new ParcelPage(part.Groups, Math.Max(0, from), [.. part.Parcels.Select(ParcelLine.Of)]);
+    }
+
+    /// <summary>The parcels of a part of the list, to be marked.</summary>
+    /// <param name="id">The round.</param>
+    /// <param name="from">How many come before them.</param>
+    /// <param name="most">How many at most; none for all that follow.</param>
+    /// <param name="find">A text in the code or name; empty for all.</param>
+    private static async Task<List<ParcelKey>> KeysAsync(
+        long id,
+        BookScope scope,
+        CancellationToken cancel,
+        int from = 0,
+        int? most = null,
+        string find = ""
+    ) =>
+        (await scope.Listing.KeysAsync(id, find, Math.Max(0, from), most is { } m ? Math.Max(0, m) : null, cancel)).ConvertAll(
+            k => new ParcelKey(k.Id, k.Customer)
+        );
+
+    /// <summary>What marked parcels come to.</summary>
+    private static async Task<MarkedView> MarkedAsync(long id, MarkedRequest request, BookScope scope, CancellationToken cancel)
+    {
+        var sum = await scope.Marked.SumAsync(id, request.Parcels, cancel);
+        return new MarkedView(
+            sum.Groups.Sum(g => g.Count),
+            Standing(ParcelState.Prepared),
+            Standing(ParcelState.Held),
+            [.. sum.Totals.OrderByDescending(t => t.Currency == scope.Book.Currency).Select(t => SumView.Of(t.Currency, t.Total))]
+        );
+
+        int Standing(ParcelState state) => sum.Groups.Where(g => g.Status == state.Code()).Sum(g => g.Count);
     }
 
     /// <summary>Where the parcel of a customer is in the list.</summary>

@@ -205,7 +205,7 @@ internal static class RoundEndpoints
             return await ViewAsync(id, scope, clock, cancel);
         });
 
-    /// <summary>Decides about one customer. What of the round is another then is fetched, as much as is in sight.</summary>
+    /// <summary>Decides about customers. What of the round is another then is fetched, as much as is in sight.</summary>
     private static async Task<NoContent> DecideAsync(
         long id,
         long revision,
@@ -215,7 +215,7 @@ internal static class RoundEndpoints
         CancellationToken cancel
     )
     {
-        await new DecideCustomer(scope, clock).RunAsync(id, revision, request.Customer, request.Decision, request.Reason, cancel);
+        await new DecideCustomers(scope, clock).RunAsync(id, revision, request.Customers, request.Decision, request.Reason, cancel);
         return TypedResults.NoContent();
     }
 
@@ -241,6 +241,7 @@ internal static class RoundEndpoints
             secrets.IsPractice(sender.Host, sender.Port),
             [.. summed.Wordings.Select(w => new WordingCount(w.Wording, w.Parcels))],
             Enclosed(summed.Layouts),
+            summed.All.Count(p => p.IsReady) - ready.Count,
             summed.All.Count(p => p.Status == ParcelStatus.NeedsYou),
             summed.All.Count(p => p.State == ParcelState.Held),
             summed.LeftOut,

@@ -82,6 +82,8 @@ internal sealed record ParcelSumView(
 /// <param name="OnPaper">Whether it goes by post, alone where there are no recipients.</param>
 /// <param name="CanBeRetried">Whether its message could not be made, and it can be let go again.</param>
 /// <param name="Changed">What of it changed since somebody looked at it: <c>the wording</c>; or that it is new in the round.</param>
+/// <param name="Altered">What of it a person changed on it alone.</param>
+/// <param name="HoldNote">What the person who holds it noted.</param>
 internal sealed record ParcelLine(
     long Id,
     string Customer,
@@ -96,7 +98,9 @@ internal sealed record ParcelLine(
     int? ReminderLevel,
     bool OnPaper,
     bool CanBeRetried,
-    IReadOnlyList<string> Changed
+    IReadOnlyList<string> Changed,
+    IReadOnlyList<ParcelChangePart> Altered,
+    string HoldNote
 )
 {
     public static ParcelLine Of(ParcelRecord p) =>
@@ -114,7 +118,9 @@ internal sealed record ParcelLine(
             p.ReminderLevel,
             p.OnPaper,
             p.CanBeRetried,
-            p.IsNew ? ["new in this round"] : [.. p.Changed.Select(c => c.Words())]
+            p.IsNew ? ["new in this round"] : [.. p.Changed.Select(c => c.Words())],
+            p.Altered,
+            p.HoldNote
         );
 }
 
@@ -241,9 +247,23 @@ internal sealed record NextChanged(string? Customer);
 /// <param name="Parcel">The parcel by number; null for the whole round.</param>
 internal sealed record LookedAtRequest(DateTimeOffset PreparedAt, long? Parcel);
 
-/// <summary>What a person decides about one customer; null takes it back.</summary>
+/// <summary>A parcel that can be marked.</summary>
+internal sealed record ParcelKey(long Id, string Customer);
+
+/// <summary>Parcels that a person marked.</summary>
+/// <param name="Parcels">The parcels by number.</param>
+internal sealed record MarkedRequest([property: MaxLength(100_000)] IReadOnlyList<long> Parcels);
+
+/// <summary>What marked parcels come to.</summary>
+/// <param name="Parcels">How many of them are in the round.</param>
+/// <param name="Ready">How many of those can be released.</param>
+/// <param name="Held">How many of those are held.</param>
+/// <param name="Totals">Their sum in each currency.</param>
+internal sealed record MarkedView(int Parcels, int Ready, int Held, IReadOnlyList<SumView> Totals);
+
+/// <summary>What a person decides about some customers; null takes it back.</summary>
 internal sealed record DecisionRequest(
-    [property: StringLength(200)] string Customer,
+    [property: MinLength(1)] IReadOnlyList<string> Customers,
     string? Decision,
     [property: StringLength(1_000)] string Reason
 );
@@ -255,6 +275,7 @@ internal sealed record WordingCount(string Name, int Messages);
 /// <param name="Parcels">How many parcels are ready.</param>
 /// <param name="Messages">How many of them are messages.</param>
 /// <param name="Letters">How many of them go by post, some beside their message.</param>
+/// <param name="OthersReady">How many others are ready, and stay.</param>
 internal sealed record ReleaseSummary(
     int Parcels,
     int Messages,
@@ -266,6 +287,7 @@ internal sealed record ReleaseSummary(
     bool IsPractice,
     IReadOnlyList<WordingCount> Wordings,
     string Enclosure,
+    int OthersReady,
     int NeedYou,
     int Held,
     int LeftOut,

@@ -10,6 +10,7 @@ using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
+using Rendal.Core.Parcels;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Templates;
@@ -169,6 +170,7 @@ internal sealed class OneRound : IDisposable
                     7 => DecideAsync(stores, customer, null),
                     8 => new PrepareRound(stores, Clock).RunAsync(round, new ProgressMeter(), Cancel),
                     9 => IdentityAsync(stores, to),
+                    10 => ParcelAsync(stores, customer, to),
                     _ => stores.Release.StopAsync(round, stores.Person, DateTimeOffset.UtcNow, Cancel),
                 }
             );
@@ -270,7 +272,10 @@ internal sealed class OneRound : IDisposable
     {
         var recorded = ShownParcel.Of((await new DispatchLog(book.Source, book.Id).MessageAsync(claimed.Parcel, Cancel))!);
         var wanted = released[claimed.Parcel];
-        Assert.Equal((wanted.From, wanted.To, wanted.Subject), (recorded.From, recorded.To, recorded.Subject));
+        Assert.Equal(
+            (wanted.From, wanted.To, wanted.Copies, wanted.Subject),
+            (recorded.From, recorded.To, recorded.Copies, recorded.Subject)
+        );
         Assert.Equal(wanted.Html, recorded.Html);
         Assert.Equal(wanted.Documents, recorded.Documents);
     }
@@ -322,10 +327,31 @@ internal sealed class OneRound : IDisposable
         );
     }
 
+    private async Task ParcelAsync(BookStores stores, string customer, int to)
+    {
+        var parcels = await stores.Rounds.ParcelsAsync(round, Cancel);
+        if (parcels.Find(p => p.Customer == customer) is not { } parcel)
+        {
+            return;
+        }
+
+        await new ChangeParcel(stores, Clock).RunAsync(
+            parcel.Id,
+            (await stores.Rounds.FindAsync(round, Cancel))!.Revision,
+            new ParcelChange
+            {
+                Recipients = to % 3 == 0 ? null : new ParcelRecipients([$"own{to}@inn.example"], [$"copy{to}@inn.example"], []),
+                Words = to % 2 == 0 ? null : new ParcelWords($"For {customer}", $"<p>As agreed: {Slot("statement.total")}, {to}.</p>"),
+                DocumentNote = to % 5 == 0 ? "" : $"as agreed on the telephone, {to}",
+            },
+            Cancel
+        );
+    }
+
     private async Task DecideAsync(BookStores stores, string customer, string? decision)
     {
         var revision = (await stores.Rounds.FindAsync(round, Cancel))!.Revision;
-        await new DecideCustomer(stores, Clock).RunAsync(round, revision, customer, decision, "asked to", Cancel);
+        await new DecideCustomers(stores, Clock).RunAsync(round, revision, [customer], decision, "asked to", Cancel);
         Assert.Equal(decision, (await stores.Decisions.OfCustomersAsync(round, Cancel)).Find(d => d.Customer == customer)?.Decision);
     }
 

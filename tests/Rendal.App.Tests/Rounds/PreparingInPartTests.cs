@@ -197,7 +197,7 @@ public sealed partial class PreparingInPartTests(Postgres postgres)
         var revision = (await stores.Rounds.FindAsync(round, Cancel))!.Revision;
         if (what < OfCustomers.Length)
         {
-            await new DecideCustomer(stores, Clock).RunAsync(round, revision, customer, OfCustomers[what], "asked to", Cancel);
+            await new DecideCustomers(stores, Clock).RunAsync(round, revision, [customer], OfCustomers[what], "asked to", Cancel);
             return;
         }
 

@@ -13,7 +13,7 @@ public sealed class SealedMessageTests(Postgres postgres)
         await round.ReleaseAsync(0);
         Assert.Equal(0, round.Refused);
         await round.SendAsync(1);
-        for (var what = 0; what < 10; what++)
+        for (var what = 0; what < 11; what++)
         {
             await round.ChangeAsync(what, who: 1, to: 40 + what);
         }

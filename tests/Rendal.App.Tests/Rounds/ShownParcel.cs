@@ -2,7 +2,6 @@ using System.Security.Cryptography;
 using MimeKit;
 using Rendal.App.Books;
 using Rendal.App.Rounds;
-using Rendal.Core.Customers;
 using Rendal.Files.Documents;
 using Rendal.Files.Pdf;
 using Rendal.Mail;
@@ -12,7 +11,7 @@ namespace Rendal.App.Tests.Rounds;
 /// <summary>
 /// All that a customer gets of a message, so that two can be compared: everything but its date, its number and its boundaries.
 /// </summary>
-internal sealed record ShownParcel(string From, string To, string Subject, string Html, string Documents)
+internal sealed record ShownParcel(string From, string To, string Copies, string Subject, string Html, string Documents)
 {
     /// <summary>A parcel as a person looks at it.</summary>
     public static async Task<ShownParcel> OfAsync(long parcel, BookStores stores, DocumentRenderer press, CancellationToken cancel)
@@ -24,13 +23,12 @@ internal sealed record ShownParcel(string From, string To, string Subject, strin
             .Make(content.Document(), content.Layout.Layout, press, cancel: cancel)
             .Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes))
             .ToList();
-        var to = Recipients.Of(content.Card, content.Round.Round.Choice.Kind).To;
         var (_, bytes) = MessageBuilder.Make(
             new Draft(
                 sentAs.Name,
                 sentAs.Address,
-                to,
-                [],
+                content.Recipients.To,
+                content.Recipients.Copies,
                 words.Subject,
                 words.Body,
                 content.Card.Language,
@@ -53,6 +51,7 @@ internal sealed record ShownParcel(string From, string To, string Subject, strin
         return new ShownParcel(
             message.From.ToString(),
             message.To.ToString(),
+            message.Cc.ToString(),
             message.Subject ?? "",
             message.HtmlBody ?? "",
             string.Join('\n', documents)

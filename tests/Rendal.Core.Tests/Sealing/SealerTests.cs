@@ -2,6 +2,7 @@ using CsCheck;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
+using Rendal.Core.Parcels;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
@@ -31,7 +32,8 @@ public class SealerTests
         OnPaper: false,
         ReminderLevel: null,
         new Wording("Plain", "en", "Statement", "<p>Your statement.</p>"),
-        LayoutReader.BuiltIn.Layout
+        LayoutReader.BuiltIn.Layout,
+        Change: null
     );
 
     private static readonly ParcelSeal Seal = Sealer().Seal(Content);
@@ -135,6 +137,20 @@ public class SealerTests
         };
         Assert.Equal([part], Seal.Differing(changed));
         Assert.NotEqual(Seal.Value, changed.Value);
+    }
+
+    [Fact]
+    public void What_was_changed_on_one_parcel_alone_changes_its_seal()
+    {
+        var to = new ParcelRecipients(["a@kell.example"], [], []);
+        var copied = Sealer().Seal(Content with { Change = new ParcelChange { Recipients = to with { Copies = ["b@kell.example"] } } });
+        var blind = Sealer()
+            .Seal(Content with { Change = new ParcelChange { Recipients = to with { BlindCopies = ["b@kell.example"] } } });
+        Assert.Equal([SealPart.Recipients], Seal.Differing(copied));
+        Assert.Equal([SealPart.Recipients], copied.Differing(blind));
+        var noted = Sealer().Seal(Content with { Change = new ParcelChange { DocumentNote = "as agreed" } });
+        Assert.Equal([SealPart.Wording], Seal.Differing(noted));
+        Assert.Empty(Seal.Differing(Sealer().Seal(Content with { Change = new ParcelChange() })));
     }
 
     [Fact]

@@ -108,6 +108,32 @@ public class RoundChangesTests(Postgres postgres)
         );
     }
 
+    [Fact]
+    public async Task What_is_decided_about_several_holds_for_all_or_where_somebody_else_was_at_one_of_them_for_none()
+    {
+        var (book, round, colleague) = await OpenAsync();
+        await DecideAsync(book, round, "AB01", "removed", "disputed", colleague);
+        var second = await book.Decisions.DecideAsync(round.Id, round.Revision, ["AB01", "BE02"], "held", "", book.Person, Cancel);
+        Assert.Equal((RoundUpdateResult.Contested, "AB01"), (second.Update.Result, second.Update.Other!.Subject));
+        Assert.Equal(["AB01"], (await book.Decisions.OfCustomersAsync(round.Id, Cancel)).Select(d => d.Customer));
+
+        var now = (await book.Rounds.FindAsync(round.Id, Cancel))!;
+        Assert.True(
+            (
+                await book.Decisions.DecideAsync(round.Id, now.Revision, ["AB01", "BE02"], "held", "ask first", book.Person, Cancel)
+            ).PrepareAnew
+        );
+        Assert.Equal(
+            [("AB01", "held", "ask first"), ("BE02", "held", "ask first")],
+            (await book.Decisions.OfCustomersAsync(round.Id, Cancel)).Select(d => (d.Customer, d.Decision, d.Reason))
+        );
+        Assert.Equal(
+            [(now.Revision + 1, "AB01"), (now.Revision + 2, "BE02")],
+            (await book.Changes.SinceAsync(round.Id, now.Revision, Cancel)).Select(c => (c.Revision, c.Subject))
+        );
+        Assert.Equal(["ask first", "ask first"], (await book.Rounds.ParcelsAsync(round.Id, Cancel)).Select(p => p.HoldNote));
+    }
+
     private static bool SameRound(RoundRecord? a, RoundRecord? b) =>
         a!.Revision == b!.Revision && SettingsMerge.Differing(a.Settings, b.Settings).Count == 0;
 
@@ -129,5 +155,5 @@ public class RoundChangesTests(Postgres postgres)
         string decision,
         string reason,
         long person
-    ) => book.Decisions.DecideAsync(seen.Id, seen.Revision, customer, new RoundDecision(customer, decision, reason), person, Cancel);
+    ) => book.Decisions.DecideAsync(seen.Id, seen.Revision, [customer], decision, reason, person, Cancel);
 }

@@ -275,7 +275,7 @@ public class RoundStoreTests(Postgres postgres)
 
         Assert.Equal(
             new DecisionUpdate(RoundUpdate.Done, PrepareAnew: false),
-            await book.Decisions.DecideAsync(prepared.Round, 2, "AB01", null, book.Person, Cancel)
+            await book.Decisions.DecideAsync(prepared.Round, 2, ["AB01"], null, "", book.Person, Cancel)
         );
         Assert.All((await book.StatesAsync(prepared.Round)).Values, state => Assert.Equal(ParcelState.Prepared, state));
         Assert.True(await ReleaseAsync(book, prepared.Round));

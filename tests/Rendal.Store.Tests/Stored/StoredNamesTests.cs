@@ -26,6 +26,7 @@ public class StoredNamesTests
         typeof(RoundSettings),
         typeof(StatementRules),
         typeof(ByHand),
+        typeof(ParcelChange),
         typeof(ParcelSum),
         typeof(ParcelAccount),
         typeof(RecipientAnswer),

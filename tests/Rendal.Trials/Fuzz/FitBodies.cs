@@ -62,7 +62,7 @@ internal sealed class FitBodies
             ["POST /rounds"] = JsonNode.Parse("""{"name":"October","asOf":"2026-10-31","about":"statements"}""")!,
             ["PUT /rounds/{id}"] = settings,
             ["POST /rounds/{id}/count"] = settings,
-            ["POST /rounds/{id}/decisions"] = JsonNode.Parse("""{"customer":"BE02","decision":"held","reason":"asked to"}""")!,
+            ["POST /rounds/{id}/decisions"] = JsonNode.Parse("""{"customers":["BE02"],"decision":"held","reason":"asked to"}""")!,
             ["POST /rounds/{id}/items"] = JsonNode.Parse(
                 $$"""{"customer":"AB01","item":{{item.ToJsonString()}},"decision":"out","reason":"asked to"}"""
             )!,

@@ -157,7 +157,7 @@ public class PreparingTests(RunningRendal rendal)
             $"{desk.Api}/rounds/{round.Id()}/decisions?revision=1000",
             new
             {
-                customer,
+                customers = new[] { customer },
                 decision = "held",
                 reason = "",
             },

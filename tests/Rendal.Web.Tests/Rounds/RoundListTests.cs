@@ -41,7 +41,7 @@ public class RoundListTests(RunningRendal rendal)
             $"{desk.Api}/rounds/{all.Id()}/decisions?revision={all.GetProperty("revision").GetInt64()}",
             new
             {
-                customer = "BE02",
+                customers = new[] { "BE02" },
                 decision = "held",
                 reason = "",
             }

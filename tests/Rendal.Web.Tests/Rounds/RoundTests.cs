@@ -165,7 +165,7 @@ public class RoundTests(RunningRendal rendal)
             $"{desk.Api}/rounds/{round.Id()}/decisions?revision=1",
             new
             {
-                customer = "AB01",
+                customers = new[] { "AB01" },
                 decision = "burnt",
                 reason = "",
             },
@@ -215,7 +215,7 @@ public class RoundTests(RunningRendal rendal)
                     $"{desk.Api}/rounds/{round.Id()}/decisions?revision=1",
                     new
                     {
-                        customer = "AB01",
+                        customers = new[] { "AB01" },
                         decision = "held",
                         reason = "",
                     },
@@ -292,7 +292,7 @@ public class RoundTests(RunningRendal rendal)
             $"{desk.Api}/rounds/{round.Id()}/decisions?revision={await desk.RevisionAsync(round.Id())}",
             new
             {
-                customer,
+                customers = new[] { customer },
                 decision,
                 reason,
             }

@@ -391,7 +391,7 @@ public class SealTests(RunningRendal rendal)
             $"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}",
             new
             {
-                customer,
+                customers = new[] { customer },
                 decision,
                 reason = "asked to",
             }

@@ -86,7 +86,7 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
             $"{desk.Api}/rounds/{round.Id()}/decisions",
             new
             {
-                customer = "AB01",
+                customers = new[] { "AB01" },
                 decision = "held",
                 reason = "",
             },
@@ -134,7 +134,7 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
             $"{desk.Api}/rounds/{seen.Id()}/decisions?revision={seen.GetProperty("revision")}",
             new
             {
-                customer,
+                customers = new[] { customer },
                 decision,
                 reason = "",
             },

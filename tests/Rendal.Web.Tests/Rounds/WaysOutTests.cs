@@ -143,7 +143,7 @@ public class WaysOutTests
                 $"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}",
                 new
                 {
-                    customer = "AB01",
+                    customers = new[] { "AB01" },
                     decision,
                     reason = "",
                 }

@@ -305,7 +305,7 @@ internal sealed class HistoryBench : IAsyncDisposable
             $"{api}/rounds/{round}/decisions?revision=1000000000",
             new
             {
-                customer,
+                customers = new[] { customer },
                 decision,
                 reason = "asked to",
             }

@@ -1,11 +1,14 @@
 import { useEffect, useEffectEvent } from "react";
 
-/** Calls what a key stands for, unless the person is typing or a dialog is open; Enter only where it presses nothing else. */
+/**
+ * Calls what a key stands for, as `j` or `Shift+j`, unless the person is typing or a dialog is open; Enter and Space only where they
+ * press nothing else.
+ */
 export function useKeys(keys: Record<string, () => void>, active = true) {
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     const target = event.target as HTMLElement;
     const typing = target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
-    const pressing = event.key === "Enter" && target !== document.body;
+    const pressing = ["Enter", " "].includes(event.key) && target !== document.body;
     if (
       typing ||
       pressing ||
@@ -16,7 +19,8 @@ export function useKeys(keys: Record<string, () => void>, active = true) {
     ) {
       return;
     }
-    const action = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+    const action = (event.shiftKey && keys[`Shift+${key}`]) || keys[key];
     if (action) {
       event.preventDefault();
       action();

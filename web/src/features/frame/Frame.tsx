@@ -22,6 +22,10 @@ const places = [
 const keyWords: [string, string][] = [
   ["J / K", "next and previous parcel or row"],
   ["H", "hold the parcel, or let it stand ready again"],
+  ["T", "change whom the message of the parcel goes to"],
+  ["M or Space", "mark the parcel, or not any more; ⇧J / ⇧K mark on the way"],
+  ["A", "mark all parcels that are listed, or none"],
+  ["⇧H ⇧X ⇧R", "hold, take out or release all that are marked"],
   ["X", "leave the customer out of the round, with a reason"],
   ["C", "correct the customer’s card"],
   ["1 2 3 4", "message, statement, where the figures come from, words"],

@@ -5,8 +5,9 @@ import { count, figure, money } from "../../shared/figure";
 import { Shape } from "../../shared/Shape";
 import type { LeftOut, Parcel, Round } from "./useRound";
 import { placesIn, rowAt, rowCount, rowOf } from "./listRows";
+import type { Marks } from "./useMarks";
 import type { ParcelList as List } from "./useParcelList";
-import { canBePutIn, groupWords, reasonWords } from "./words";
+import { canBePutIn, groupWords, ownWords, reasonWords } from "./words";
 import roundsStyles from "./rounds.module.css";
 import styles from "./ParcelList.module.css";
 
@@ -25,9 +26,11 @@ export function ParcelList({
   onPutBack,
   onPutIn,
   onAccount,
+  marks,
 }: {
   round: Round;
   list: List;
+  marks: Marks;
   labels: string[];
   leftOpen: boolean;
   find: string;
@@ -70,9 +73,30 @@ export function ParcelList({
     [see, parcelsFrom, parcelsTo, leftFrom, leftTo],
   );
   return (
-    <div className={styles.parcels} ref={scroller} tabIndex={0} role="region" aria-label="Parcels">
+    <div
+      className={styles.parcels}
+      ref={scroller}
+      tabIndex={0}
+      role="region"
+      aria-label="Parcels"
+      onKeyDown={(e) => {
+        if (e.key === " " && !(e.target instanceof HTMLInputElement) && list.shown) {
+          // In the list it marks, whatever has the focus there.
+          e.preventDefault();
+          marks.toggle(list.shown, place);
+        }
+      }}
+    >
       <div role="table" aria-label="Parcels of the round" aria-rowcount={rows + 1}>
         <div role="row" aria-rowindex={1} className={`${styles.parcelRow} ${styles.parcelHead}`}>
+          <span role="columnheader">
+            <MarkBox
+              label={find ? "Mark all that are found" : "Mark all parcels"}
+              isMarked={marks.count > 0}
+              isMixed={marks.count > 0 && marks.count < list.count}
+              onMark={() => (marks.count > 0 ? marks.none() : marks.all(find))}
+            />
+          </span>
           <span role="columnheader">
             <span className="visually-hidden">State</span>
           </span>
@@ -129,6 +153,10 @@ export function ParcelList({
                   main={main}
                   labels={labels}
                   isShown={row.kind === "parcel" && row.place === place}
+                  isMarked={marks.has(parcel.id)}
+                  onMark={(isRange) =>
+                    row.kind === "parcel" && (isRange ? marks.to(row.place, find) : marks.toggle(parcel, row.place))
+                  }
                   style={style}
                   onPick={onPick}
                 />
@@ -173,16 +201,21 @@ function ParcelRow({
   main,
   labels,
   isShown,
+  isMarked,
   style,
   onPick,
+  onMark,
 }: {
   index: number;
   parcel: Parcel;
   main: string;
   labels: string[];
   isShown: boolean;
+  isMarked: boolean;
   style: React.CSSProperties;
   onPick: (customer: string) => void;
+  /** Marks it, or not any more; or with Shift, all from the one that was marked last. */
+  onMark: (isRange: boolean) => void;
 }) {
   const first = parcel.sums.find((s) => s.currency === main) ?? parcel.sums[0];
   const others = parcel.sums.filter((s) => s !== first).map((s) => `and ${money(s.total, s.currency)}`);
@@ -191,6 +224,8 @@ function ParcelRow({
   const note = [
     parcel.problem || (["refused", "to-be-retried", "unsure"].includes(parcel.status) ? parcel.answer : ""),
     parcel.changed.length > 0 && `changed: ${parcel.changed.join(", ")}`,
+    ownWords(parcel.altered),
+    parcel.holdNote,
     parcel.onPaper && (parcel.recipients.length > 0 ? "by post too" : "by post"),
     parcel.reminderLevel !== null && `reminder ${parcel.reminderLevel}`,
     alsoOn && `also on ${alsoOn}’s, counted there`,
@@ -205,13 +240,16 @@ function ParcelRow({
       aria-rowindex={index}
       className={isShown ? `${styles.parcelRow} ${styles.shown}` : styles.parcelRow}
       style={style}
-      onClick={() => onPick(parcel.customer)}
+      onClick={(e) => (e.shiftKey ? onMark(true) : onPick(parcel.customer))}
     >
+      <span role="cell">
+        <MarkBox label={`Mark ${parcel.name}`} isMarked={isMarked} onMark={onMark} />
+      </span>
       <span role="cell">
         <Shape status={parcel.status} />
       </span>
       <span role="cell" className={styles.cellCut} title={`${parcel.customer} ${parcel.name}`}>
-        <button type="button" aria-current={isShown || undefined} onClick={() => onPick(parcel.customer)}>
+        <button type="button" aria-current={isShown || undefined}>
           {parcel.name}
         </button>
       </span>
@@ -230,6 +268,38 @@ function ParcelRow({
         {first && (first.currency === main ? figure(first.total) : money(first.total, first.currency))}
       </span>
     </div>
+  );
+}
+
+/** A box to mark a row by. Shift goes along, for all from the one that was marked last. */
+function MarkBox({
+  label,
+  isMarked,
+  isMixed = false,
+  onMark,
+}: {
+  label: string;
+  isMarked: boolean;
+  isMixed?: boolean;
+  onMark: (isRange: boolean) => void;
+}) {
+  return (
+    <input
+      type="checkbox"
+      className={styles.mark}
+      aria-label={label}
+      checked={isMarked}
+      ref={(box) => {
+        if (box) {
+          box.indeterminate = isMixed;
+        }
+      }}
+      onClick={(e) => {
+        e.stopPropagation();
+        onMark(e.shiftKey);
+      }}
+      onChange={() => undefined}
+    />
   );
 }
 
@@ -253,6 +323,7 @@ function LeftOutRow({
   const { customer, currency } = left;
   return (
     <div role="row" aria-rowindex={index} className={`${styles.parcelRow} ${styles.leftOut}`} style={style}>
+      <span role="cell" />
       <span role="cell">
         <Shape status="left-out" />
       </span>

@@ -6,12 +6,14 @@ import { useBookId } from "../../shared/useBook";
 import { useIsVisible } from "../../shared/useIsVisible";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerInView } from "../wordings/slotExamples";
-import { WordingEditor } from "../wordings/WordingEditor";
 import { AccountTable } from "./AccountTable";
+import { ParcelWords } from "./ParcelWords";
+import { RecipientsDialog } from "./RecipientsDialog";
 import { Retry } from "./Retry";
 import { StatementPages } from "./StatementPages";
 import { useLookedAt, type Parcel, type Round } from "./useRound";
 import { served } from "../../shared/served";
+import { ownWords } from "./words";
 import styles from "./ParcelPane.module.css";
 import roundsStyles from "./rounds.module.css";
 import { FillTabs } from "../../shared/FillTabs";
@@ -27,6 +29,8 @@ const viewOf = (book: number, round: Round, parcel: Parcel) =>
   queryOptions({
     queryKey: ["parcel", book, parcel.id, versionOf(round, parcel)],
     queryFn: () => parcelOf(book, parcel.id),
+    // What is being written stays while the same parcel is brought anew.
+    placeholderData: (before, query) => (query?.queryKey[2] === parcel.id ? before : undefined),
   });
 
 /** The parcel in view as its recipient will see it, what it is made of, and the words that it shares with the others. */
@@ -38,6 +42,9 @@ export function ParcelPane({
   tab,
   onTab,
   onWorded,
+  isReaddressed,
+  onRecipients,
+  onHoldNote,
 }: {
   round: Round;
   parcel: Parcel;
@@ -48,6 +55,12 @@ export function ParcelPane({
   tab: PaneTab;
   onTab: (tab: PaneTab) => void;
   onWorded: () => void;
+  /** Whether its recipients are being changed. */
+  isReaddressed: boolean;
+  /** Begins to change its recipients, or ends it. */
+  onRecipients: () => void;
+  /** Asks for a note to the hold. */
+  onHoldNote: () => void;
 }) {
   const book = useBookId();
   const base = served(`/api/books/${book}/parcels/${parcel.id}`);
@@ -63,7 +76,26 @@ export function ParcelPane({
             {(v.to.length > 0 || v.post.length === 0) && (
               <>
                 <dt>To</dt>
-                <dd>{v.to.join("; ")}</dd>
+                <dd>
+                  {v.to.join("; ")}{" "}
+                  {round.releasedAt === null && (
+                    <button type="button" className="link" onClick={onRecipients}>
+                      Change…
+                    </button>
+                  )}
+                </dd>
+                {v.copies.length > 0 && (
+                  <>
+                    <dt>Copy</dt>
+                    <dd>{v.copies.join("; ")}</dd>
+                  </>
+                )}
+                {v.blindCopies.length > 0 && (
+                  <>
+                    <dt>Blind copy</dt>
+                    <dd>{v.blindCopies.join("; ")}</dd>
+                  </>
+                )}
                 <dt>From</dt>
                 <dd>{v.from}</dd>
                 <dt>Subject</dt>
@@ -88,7 +120,9 @@ export function ParcelPane({
             </dd>
           </dl>
           <Changed key={`${parcel.id} ${version}`} round={round} parcel={parcel} isCovered={isCovered} />
-          <State round={round} parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} />
+          <Altered parcel={parcel} onWords={() => onTab("words")} />
+          <State round={round} parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} onHoldNote={onHoldNote} />
+          {isReaddressed && <RecipientsDialog round={round} parcel={parcel} view={v} onClose={onRecipients} />}
           {v.wordingErrors.map((error) => (
             <Alert className="below-8" key={error} type="error" title={error} />
           ))}
@@ -128,12 +162,7 @@ export function ParcelPane({
                 label: "Words",
                 children: (
                   <CustomerInView value={parcel.customer}>
-                    <WordingEditor
-                      key={v.wordingId}
-                      wording={v.wordingId}
-                      onSaved={onWorded}
-                      isFixed={round.releasedAt !== null}
-                    />
+                    <ParcelWords key={parcel.id} round={round} parcel={parcel} view={v} onWorded={onWorded} />
                   </CustomerInView>
                 ),
               },
@@ -161,6 +190,20 @@ function Changed({ round, parcel, isCovered }: { round: Round; parcel: Parcel; i
   ) : null;
 }
 
+/** What of it somebody changed on it alone. */
+function Altered({ parcel, onWords }: { parcel: Parcel; onWords: () => void }) {
+  return parcel.altered.length > 0 ? (
+    <p className={styles.paneState}>
+      This parcel has {ownWords(parcel.altered)}.{" "}
+      {parcel.altered.some((a) => a !== "recipients") && (
+        <button type="button" className="link" onClick={onWords}>
+          Show what differs
+        </button>
+      )}
+    </p>
+  ) : null;
+}
+
 /** The accounts on the statements of the parcel; of a head office, one after the other. */
 function Accounts({ round, parcel }: { round: Round; parcel: Parcel }) {
   const [picked, setPicked] = useState(parcel.customer);
@@ -184,7 +227,17 @@ function Accounts({ round, parcel }: { round: Round; parcel: Parcel }) {
 }
 
 /** How the parcel stands where that is worth a word; an unsure one is decided here. */
-function State({ round, parcel, hasEmptySlot }: { round: Round; parcel: Parcel; hasEmptySlot: boolean }) {
+function State({
+  round,
+  parcel,
+  hasEmptySlot,
+  onHoldNote,
+}: {
+  round: Round;
+  parcel: Parcel;
+  hasEmptySlot: boolean;
+  onHoldNote: () => void;
+}) {
   const book = useBookId();
   const client = useQueryClient();
   const { message } = App.useApp();
@@ -205,6 +258,15 @@ function State({ round, parcel, hasEmptySlot }: { round: Round; parcel: Parcel; 
     <p className={styles.paneState}>
       <Shape status={parcel.status} label={false} /> {statusWords[parcel.status]}
       {(parcel.problem || parcel.answer) && `: ${parcel.problem || parcel.answer}`}
+      {parcel.holdNote && `: ${parcel.holdNote}`}
+      {parcel.status === "held" && round.releasedAt === null && (
+        <>
+          {" "}
+          <button type="button" className="link" onClick={onHoldNote}>
+            {parcel.holdNote ? "Change the note…" : "Add a note…"}
+          </button>
+        </>
+      )}
       {parcel.canBeRetried && (
         <>
           {" "}

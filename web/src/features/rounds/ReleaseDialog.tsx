@@ -13,17 +13,39 @@ import styles from "./ReleaseDialog.module.css";
 import { releaseSummary } from "./api";
 
 /** What is about to leave, in plain words, and then one deliberate act. */
-export function ReleaseDialog({ round, onClose }: { round: Round; onClose: () => void }) {
+export function ReleaseDialog({
+  round,
+  parcels,
+  onClose,
+  onReleased,
+}: {
+  round: Round;
+  /** The parcels that are to be released, as far as they are ready; null for all that are. */
+  parcels: number[] | null;
+  onClose: () => void;
+  onReleased?: () => void;
+}) {
   const book = useBookId();
   const summary = useQuery({
-    queryKey: ["summary", book, round.id, round.preparedAt],
-    queryFn: () => releaseSummary(book, round.id, { parcels: null }),
+    queryKey: ["summary", book, round.id, round.preparedAt, parcels],
+    queryFn: () => releaseSummary(book, round.id, { parcels }),
     staleTime: 0,
   });
   return (
     <Modal title={`Release ${round.name}`} open footer={null} onCancel={onClose} width={520}>
       <Waiting query={summary}>
-        {(s) => <Summary summary={s} isUnreleased={round.releasedAt === null} onClose={onClose} />}
+        {(s) => (
+          <Summary
+            summary={s}
+            parcels={parcels}
+            isUnreleased={round.releasedAt === null}
+            onClose={onClose}
+            onReleased={() => {
+              onReleased?.();
+              onClose();
+            }}
+          />
+        )}
       </Waiting>
     </Modal>
   );
@@ -31,12 +53,16 @@ export function ReleaseDialog({ round, onClose }: { round: Round; onClose: () =>
 
 function Summary({
   summary: s,
+  parcels,
   isUnreleased,
   onClose,
+  onReleased,
 }: {
   summary: Schemas["ReleaseSummary"];
+  parcels: number[] | null;
   isUnreleased: boolean;
   onClose: () => void;
+  onReleased: () => void;
 }) {
   const { release, prepare } = useRoundActions();
   const [typed, setTyped] = useState("");
@@ -46,6 +72,7 @@ function Summary({
   const [seenChanges, setSeenChanges] = useState(false);
   const things = s.letters > 0 ? "parcels" : "messages";
   const stays = [
+    s.othersReady > 0 && `${s.othersReady} ready`,
     s.needYou > 0 && `${s.needYou} need you`,
     s.held > 0 && `${s.held} held`,
     s.leftOut > 0 && `${s.leftOut} left out`,
@@ -58,8 +85,8 @@ function Summary({
   const go = () => {
     if (isReady && !release.isPending) {
       release.mutate(
-        { revision: s.revision, seen: s.seen, at: at || null, channel, despiteLedger, seenChanges },
-        { onSuccess: onClose },
+        { parcels, revision: s.revision, seen: s.seen, at: at || null, channel, despiteLedger, seenChanges },
+        { onSuccess: onReleased },
       );
     }
   };

@@ -10,6 +10,7 @@ import { CustomerCard } from "../customers/CustomerCard";
 import { AccountTable } from "./AccountTable";
 import { Choices } from "./Choices";
 import { ChangedLine } from "./ChangedLine";
+import { MarkedBar } from "./MarkedBar";
 import { ParcelList } from "./ParcelList";
 import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
 import { PreparingLine } from "./PreparingLine";
@@ -18,6 +19,7 @@ import { ReleaseDialog } from "./ReleaseDialog";
 import { countOf } from "./listRows";
 import { SendingLine } from "./SendingLine";
 import { useHold } from "./useHold";
+import { useMarks } from "./useMarks";
 import { useParcelList } from "./useParcelList";
 import {
   settingsOf,
@@ -39,7 +41,18 @@ export function Workbench() {
   return <Waiting query={round}>{(r) => <Bench key={r.id} round={r} />}</Waiting>;
 }
 
-type Opened = "release" | "remove" | "correct" | undefined;
+/** What lies over the bench; what begins with `marked` is done to all that are marked. */
+type Opened =
+  | "release"
+  | "release-this"
+  | "remove"
+  | "correct"
+  | "recipients"
+  | "hold-note"
+  | "marked-hold"
+  | "marked-remove"
+  | "marked-release"
+  | undefined;
 
 function Bench({ round }: { round: Round }) {
   const book = useBookId();
@@ -58,6 +71,7 @@ function Bench({ round }: { round: Round }) {
   const finder = useRef<InputRef>(null);
   const looked = useDeferredValue(find.trim());
   const list = useParcelList(round, looked, parameters.get("customer"));
+  const marks = useMarks(round);
   const { shown, place, parcelAt } = list;
   const next = place === undefined ? undefined : parcelAt(place + 1);
   const isReleased = round.releasedAt !== null;
@@ -91,8 +105,40 @@ function Bench({ round }: { round: Round }) {
     }
   };
   const open = (what: Opened) => () => {
-    if (what === "release" ? ready > 0 : shown && (what === "correct" || !isReleased)) {
+    if (mayOpen(what)) {
       setOpened(what);
+    }
+  };
+  const mayOpen = (what: Opened) => {
+    switch (what) {
+      case "release":
+        return ready > 0;
+      case "release-this":
+        return shown?.status === "prepared" && shown.problem === "";
+      case "correct":
+        return shown !== undefined;
+      case "recipients":
+        return !isReleased && shown !== undefined && shown.recipients.length > 0;
+      case "marked-release":
+        return marks.count > 0;
+      case "marked-hold":
+      case "marked-remove":
+        return !isReleased && marks.count > 0;
+      default:
+        return !isReleased && shown !== undefined;
+    }
+  };
+  const decideAll = (decision: string | null, reason: string) =>
+    actions.decide.mutate(
+      { seen: round, customers: marks.customers, decision, reason },
+      { onSuccess: () => decision === "removed" && marks.none() },
+    );
+  const stepAndMark = (by: number) => {
+    const to = place === undefined ? undefined : Math.min(list.count - 1, Math.max(0, place + by));
+    const next = to === undefined ? undefined : parcelAt(to);
+    if (shown && to !== undefined) {
+      marks.add(next ? [shown, next] : [shown], to);
+      step(by);
     }
   };
   useKeys({
@@ -100,6 +146,17 @@ function Bench({ round }: { round: Round }) {
     ArrowDown: () => step(1),
     k: () => step(-1),
     ArrowUp: () => step(-1),
+    "Shift+j": () => stepAndMark(1),
+    "Shift+ArrowDown": () => stepAndMark(1),
+    "Shift+k": () => stepAndMark(-1),
+    "Shift+ArrowUp": () => stepAndMark(-1),
+    m: () => shown && marks.toggle(shown, place),
+    " ": () => shown && marks.toggle(shown, place),
+    a: () => (marks.count > 0 ? marks.none() : marks.all(looked)),
+    "Shift+h": open("marked-hold"),
+    "Shift+x": open("marked-remove"),
+    "Shift+r": open("marked-release"),
+    t: open("recipients"),
     h: () => hold(shown),
     x: open("remove"),
     c: open("correct"),
@@ -158,9 +215,19 @@ function Bench({ round }: { round: Round }) {
       <div className={styles.benchBody}>
         <Choices round={round} busy={actions.change.isPending} onChange={choose} />
         <div className={styles.benchList} aria-busy={busy}>
+          {marks.count > 0 && (
+            <MarkedBar
+              round={round}
+              marks={marks}
+              onHold={(holds) => (holds ? setOpened("marked-hold") : decideAll(null, ""))}
+              onTakeOut={open("marked-remove")}
+              onRelease={open("marked-release")}
+            />
+          )}
           <ParcelList
             round={round}
             list={list}
+            marks={marks}
             labels={round.ageLabels}
             leftOpen={leftOpen}
             find={looked}
@@ -183,7 +250,8 @@ function Bench({ round }: { round: Round }) {
             onPutBack={
               isReleased
                 ? undefined
-                : (customer) => actions.decide.mutate({ seen: round, customer, decision: null, reason: "" })
+                : (customer) =>
+                    actions.decide.mutate({ seen: round, customers: [customer], decision: null, reason: "" })
             }
             onPutIn={(customer, name) => setPuttingIn({ customer, name })}
             onAccount={setAccount}
@@ -200,6 +268,9 @@ function Bench({ round }: { round: Round }) {
                 tab={tab}
                 onTab={setTab}
                 onWorded={() => actions.prepare.mutate()}
+                isReaddressed={opened === "recipients"}
+                onRecipients={() => (opened === "recipients" ? setOpened(undefined) : open("recipients")())}
+                onHoldNote={open("hold-note")}
               />
             ) : (
               <p className="quiet">
@@ -226,6 +297,19 @@ function Bench({ round }: { round: Round }) {
             <button type="button" disabled={!shown} onClick={open("correct")}>
               <kbd>C</kbd> correct
             </button>
+            {!isReleased && (
+              <button type="button" disabled={!mayOpen("recipients")} onClick={open("recipients")}>
+                <kbd>T</kbd> recipients
+              </button>
+            )}
+            <button type="button" disabled={!shown} onClick={() => shown && marks.toggle(shown, place)}>
+              <kbd>M</kbd> {shown && marks.has(shown.id) ? "unmark" : "mark"}
+            </button>
+            {mayOpen("release-this") && (
+              <button type="button" onClick={open("release-this")}>
+                release this one…
+              </button>
+            )}
             <span>
               {paneTabs.map((t, i) => (
                 <kbd key={t}>{i + 1}</kbd>
@@ -238,7 +322,52 @@ function Bench({ round }: { round: Round }) {
           </footer>
         </div>
       </div>
-      {opened === "release" && <ReleaseDialog round={round} onClose={() => setOpened(undefined)} />}
+      {opened === "release" && <ReleaseDialog round={round} parcels={null} onClose={() => setOpened(undefined)} />}
+      {opened === "release-this" && shown && (
+        <ReleaseDialog round={round} parcels={[shown.id]} onClose={() => setOpened(undefined)} />
+      )}
+      {opened === "marked-release" && (
+        <ReleaseDialog round={round} parcels={marks.ids} onClose={() => setOpened(undefined)} onReleased={marks.none} />
+      )}
+      {opened === "marked-hold" && (
+        <WithReason
+          title={`Hold ${count(marks.count, "parcel")}?`}
+          act="Hold"
+          effect="They stay in the round and are not released until somebody lets them go."
+          isOptional
+          onClose={() => setOpened(undefined)}
+          onDone={(reason) => {
+            setOpened(undefined);
+            decideAll("held", reason);
+          }}
+        />
+      )}
+      {opened === "marked-remove" && (
+        <WithReason
+          title={`Take ${count(marks.count, "parcel")} out of this round?`}
+          act="Take out"
+          effect="They are listed under “left out” with your reason, and their sum stays in the proof."
+          onClose={() => setOpened(undefined)}
+          onDone={(reason) => {
+            setOpened(undefined);
+            decideAll("removed", reason);
+          }}
+        />
+      )}
+      {opened === "hold-note" && shown && (
+        <WithReason
+          title={`Hold ${shown.name}`}
+          act="Save note"
+          effect="It stays in the round and is not released until somebody lets it go."
+          first={shown.holdNote}
+          isOptional
+          onClose={() => setOpened(undefined)}
+          onDone={(reason) => {
+            setOpened(undefined);
+            actions.decide.mutate({ seen: round, customers: [shown.customer], decision: "held", reason });
+          }}
+        />
+      )}
       {opened === "remove" && shown && (
         <WithReason
           title={`Take ${shown.name} out of this round?`}
@@ -249,7 +378,7 @@ function Bench({ round }: { round: Round }) {
             const after = next ?? (place === undefined ? undefined : parcelAt(place - 1));
             setOpened(undefined);
             actions.decide.mutate(
-              { seen: round, customer: shown.customer, decision: "removed", reason },
+              { seen: round, customers: [shown.customer], decision: "removed", reason },
               { onSuccess: () => after && pick(after.customer) },
             );
           }}
@@ -265,7 +394,7 @@ function Bench({ round }: { round: Round }) {
             const { customer } = puttingIn;
             setPuttingIn(undefined);
             actions.decide.mutate(
-              { seen: round, customer, decision: "put-in", reason },
+              { seen: round, customers: [customer], decision: "put-in", reason },
               { onSuccess: () => pick(customer) },
             );
           }}

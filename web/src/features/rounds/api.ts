@@ -38,8 +38,8 @@ export const countRound = (book: number, id: number, body: Schemas["RoundRequest
     api.POST("/api/books/{book}/rounds/{id}/count", { params: { path: { book, id } }, body }),
   );
 
-/** Decides on one customer of a round. */
-export const decideOnCustomer = (book: number, id: number, revision: number, body: Schemas["DecisionRequest"]) =>
+/** Decides the same about customers of a round. */
+export const decideOnCustomers = (book: number, id: number, revision: number, body: Schemas["DecisionRequest"]) =>
   must(
     api.POST("/api/books/{book}/rounds/{id}/decisions", { params: { path: { book, id }, query: { revision } }, body }),
   );
@@ -119,6 +119,45 @@ export const parcelPlace = (book: number, id: number, customer: string, find: st
 /** A part of what a round leaves out. */
 export const leftOutPart = (book: number, id: number, from: number) =>
   must(api.GET("/api/books/{book}/rounds/{id}/left-out", { params: { path: { book, id }, query: { from } } }));
+
+/** The parcels of a part of a round's list, to be marked. */
+export const parcelKeys = (book: number, id: number, find: string, from: number, most: number | undefined) =>
+  must(
+    api.GET("/api/books/{book}/rounds/{id}/parcels/keys", {
+      params: { path: { book, id }, query: { find, from, most } },
+    }),
+  );
+
+/** What marked parcels come to. */
+export const markedSum = (book: number, id: number, parcels: number[]) =>
+  must(api.POST("/api/books/{book}/rounds/{id}/parcels/marked", { params: { path: { book, id } }, body: { parcels } }));
+
+/** The addresses that a parcel's message may be sent to. */
+export const suggestedAddresses = (book: number, parcel: number) =>
+  must(api.GET("/api/books/{book}/parcels/{parcel}/addresses", { params: { path: { book, parcel } } }));
+
+/** Changes one parcel, and none of the others. */
+export const changeParcel = (book: number, parcel: number, revision: number, body: Schemas["ParcelChangeRequest"]) =>
+  must(
+    api.PUT("/api/books/{book}/parcels/{parcel}/change", {
+      params: { path: { book, parcel }, query: { revision } },
+      body,
+    }),
+  );
+
+/** Sets whom the messages of a parcel's customer go to, for good. */
+export const setRecipientsForGood = (
+  book: number,
+  parcel: number,
+  revision: number,
+  body: Schemas["RecipientsRequest"],
+) =>
+  must(
+    api.PUT("/api/books/{book}/parcels/{parcel}/recipients-for-good", {
+      params: { path: { book, parcel }, query: { revision } },
+      body,
+    }),
+  );
 
 /** Tries a parcel once more. */
 export const retryParcel = (book: number, parcel: number) =>

@@ -17,6 +17,8 @@ export function aParcel(id: number, name: string, change: Partial<Parcel> = {}):
     onPaper: false,
     canBeRetried: false,
     changed: [],
+    altered: [],
+    holdNote: "",
     ...change,
   };
 }

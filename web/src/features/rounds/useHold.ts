@@ -13,7 +13,7 @@ export function useHold(round: Round, decide: Decide) {
     const holds = !(pressed.current.get(customer) ?? status === "held");
     pressed.current.set(customer, holds);
     decide(
-      { seen: round, customer, decision: holds ? "held" : null, reason: "" },
+      { seen: round, customers: [customer], decision: holds ? "held" : null, reason: "" },
       { onSettled: () => pressed.current.clear() },
     );
   };

@@ -6,7 +6,16 @@ import { Problem, type Schemas } from "../../shared/api/client";
 import { served } from "../../shared/served";
 import { useBookId } from "../../shared/useBook";
 import { usePreparing, wasStopped } from "./usePreparing";
-import { countRound, decideOnCustomer, lookedAt, releaseRound, roundOf, roundRevision } from "./api";
+import {
+  countRound,
+  changeParcel,
+  decideOnCustomers,
+  lookedAt,
+  releaseRound,
+  roundOf,
+  roundRevision,
+  setRecipientsForGood,
+} from "./api";
 
 export type Round = Schemas["RoundView"];
 export type Parcel = Schemas["ParcelLine"];
@@ -123,6 +132,15 @@ export function useRoundActions() {
       }
     },
   };
+  const settleInPart = {
+    onSuccess: async () => {
+      void client.invalidateQueries({ queryKey: ["parcel", book] });
+      void client.invalidateQueries({ queryKey: ["rounds", book] });
+      // Until the round is shown as it is now, what was pressed counts.
+      await client.invalidateQueries({ queryKey: ["round", book, id] });
+    },
+    onError: settle.onError,
+  };
   // One after the other, in the order in which they were made.
   const scope = { id: `round ${id}` };
   return {
@@ -141,18 +159,23 @@ export function useRoundActions() {
     decide: useMutation({
       scope,
       mutationFn: ({ seen, ...body }: Schemas["DecisionRequest"] & { seen: Round }) =>
-        decideOnCustomer(book, id, seen.revision, body),
-      onSuccess: async () => {
-        void client.invalidateQueries({ queryKey: ["parcel", book] });
-        void client.invalidateQueries({ queryKey: ["rounds", book] });
-        // Until the round is shown as it is now, what was pressed counts.
-        await client.invalidateQueries({ queryKey: ["round", book, id] });
-      },
-      onError: settle.onError,
+        decideOnCustomers(book, id, seen.revision, body),
+      ...settleInPart,
+    }),
+    changeParcel: useMutation({
+      scope,
+      mutationFn: ({ seen, parcel, ...body }: Schemas["ParcelChangeRequest"] & { seen: Round; parcel: number }) =>
+        changeParcel(book, parcel, seen.revision, body),
+      ...settleInPart,
+    }),
+    setRecipientsForGood: useMutation({
+      scope,
+      mutationFn: ({ seen, parcel, ...body }: Schemas["RecipientsRequest"] & { seen: Round; parcel: number }) =>
+        setRecipientsForGood(book, parcel, seen.revision, body),
+      ...settleInPart,
     }),
     release: useMutation({
-      mutationFn: (request: Omit<Schemas["ReleaseRequest"], "parcels">) =>
-        releaseRound(book, id, { parcels: null, ...request }),
+      mutationFn: (request: Schemas["ReleaseRequest"]) => releaseRound(book, id, request),
       onSuccess: settle.onSuccess,
     }),
   };

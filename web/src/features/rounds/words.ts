@@ -36,6 +36,20 @@ export const groupWords: Record<string, string> = {
   "left-out": "Left out",
 };
 
+/** What of one parcel somebody changed on it alone. */
+const alteredWords: Record<string, string> = {
+  recipients: "recipients",
+  words: "words",
+  document: "remark on the document",
+};
+
+/** What of a parcel is its own: "its own recipients, words and remark on the document"; empty for nothing. */
+export function ownWords(altered: string[]): string {
+  const parts = altered.map((a) => alteredWords[a] ?? a);
+  const last = parts.pop();
+  return last === undefined ? "" : `its own ${parts.length > 0 ? `${parts.join(", ")} and ${last}` : last}`;
+}
+
 /** Why a payment was set against an item. */
 export const settledWords: Record<string, string> = {
   hand: "set by hand",

@@ -1,0 +1,12 @@
+import { chromium } from "playwright";
+const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox"] });
+const page = await browser.newPage({ viewport: { width: Number(process.env.W ?? 1280), height: 800 } });
+await page.goto("http://127.0.0.1:8499/sign-in");
+await page.getByLabel("Name").fill("marta");
+await page.getByLabel("Password").fill("hire-and-launder");
+await page.getByRole("button", { name: "Sign in" }).click();
+await page.getByRole("link", { name: "Rounds", exact: true }).click();
+await page.waitForTimeout(1500);
+const { steps } = await import(process.argv[2]);
+await steps(page, async (name) => { await page.waitForTimeout(600); await page.screenshot({ path: `/tmp/${name}.png` }); });
+await browser.close();
