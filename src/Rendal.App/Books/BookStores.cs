@@ -89,6 +89,9 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <summary>Parcels of rounds that somebody marked.</summary>
     public MarkedParcels Marked => new(source, book.Id);
 
+    /// <summary>Parcels of rounds that were sent to oneself first.</summary>
+    public RehearsalStore Rehearsals => new(source, book.Id);
+
     /// <summary>What people changed in rounds.</summary>
     public RoundChanges Changes => new(source, book.Id);
 

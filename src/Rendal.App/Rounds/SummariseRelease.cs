@@ -16,6 +16,8 @@ namespace Rendal.App.Rounds;
 /// <param name="Sender">The sender that they go out under.</param>
 /// <param name="Wordings">How many parcels have which wording, the most first.</param>
 /// <param name="Layouts">The layout of each parcel's document.</param>
+/// <param name="Rehearsed">How many of the parcels were rehearsed as they are now.</param>
+/// <param name="LookedAt">How many of those somebody said to have looked at.</param>
 /// <param name="Changed">What changed of the parcels since somebody looked at them, in one sentence; empty for nothing. Where it is not,
 /// the release says that it was seen.</param>
 /// <param name="LedgerDoubt">What is doubtful about the ledger that the round is from; empty for nothing.</param>
@@ -29,6 +31,8 @@ public sealed record ReleaseSummed(
     Sender Sender,
     IReadOnlyList<(string Wording, int Parcels)> Wordings,
     IReadOnlyList<Layout> Layouts,
+    int Rehearsed,
+    int LookedAt,
     string Changed,
     string LedgerDoubt,
     Forecast Forecast
@@ -53,6 +57,12 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
 
         var all = await stores.Rounds.ParcelsAsync(round, cancel);
         var ready = ReadyParcels.Among(all, wanted);
+        var wantedOnes = ready.Parcels.Select(p => p.Id).ToHashSet();
+        var rehearsed = (await stores.Rehearsals.OfAsync(round, cancel))
+            .SelectMany(r => r.Parcels)
+            .Where(p => p.IsAsNow && wantedOnes.Contains(p.Of))
+            .GroupBy(p => p.Of)
+            .ToList();
         var own = stores.Book.Currency.Code;
         return new ReleaseSummed(
             content.Round.Revision,
@@ -77,6 +87,8 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
                     .ThenBy(w => w.Wording, StringComparer.Ordinal),
             ],
             [.. ready.Parcels.Select(p => content.LayoutFor(content.Card(p.Customer), p.ReminderLevel).Template.Layout)],
+            rehearsed.Count,
+            rehearsed.Count(g => g.Any(p => p.LookedAtBy.Count > 0)),
             SinceLookedThrough.Of(content.Round, ready.Parcels),
             await LedgerDoubt.OfAsync(content.Intake, stores, cancel),
             await SendingForecast.OfAsync(content.Sender, ready.Parcels.Count(p => p.Recipients.Count > 0), stores, clock, cancel)

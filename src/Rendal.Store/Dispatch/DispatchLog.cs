@@ -53,6 +53,9 @@ public sealed record DispatchEntry(
     /// <summary>How many of its recipients the server did not take, where it took others.</summary>
     public int Refused => Answers.Any(a => a.Accepted) ? Answers.Count(a => !a.Accepted) : 0;
 
+    /// <summary>Whether it went to one’s own, to be looked at, and not to the customer.</summary>
+    public bool IsRehearsal { get; init; }
+
     /// <summary>Whether a person had it sent once more on purpose.</summary>
     public bool IsRepeat { get; init; }
 }
@@ -76,11 +79,13 @@ public sealed record LogSearch(string Text = "", string Outcome = "", DateOnly? 
 public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
     private const string Columns = """
-        select t.id, t.parcel_id, r.id round_id, r.name round_name, p.customer, p.name, t.started_at, t.ended_at, t.ending, t.answer,
+        select t.id, t.parcel_id, coalesce(r.rehearses, r.id) round_id, r.name round_name, p.customer, p.name, t.started_at,
+            t.ended_at, t.ending, t.answer,
             coalesce(m.message_id, '') message_id, coalesce(m.subject, a.name) subject, coalesce(m.sender_address, '') sender_address,
             coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]) recipients, t.recipients answers,
             encode(coalesce(m.sha256, a.sha256), 'hex') sha256, octet_length(coalesce(m.bytes, a.bytes)) size,
-            p.state = 'returned' and t.ending in ('accepted', 'unanswered') came_back, r.repeat_of is not null is_repeat, t.gave_up
+            p.state = 'returned' and t.ending in ('accepted', 'unanswered') came_back, r.repeat_of is not null is_repeat, t.gave_up,
+            r.rehearses is not null is_rehearsal
         """;
 
     private const string Tries = "from delivery_attempt t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id";
@@ -102,7 +107,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
             and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone)
                 and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
-            and ($7::bigint is null or p.round_id = $7)
+            and ($7::bigint is null or p.round_id = $7 or r.rehearses = $7)
         """;
 
     private const string NewestFirst = "order by t.started_at desc, t.id desc";
@@ -276,6 +281,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         )
         {
             GaveUp = r.Boolean("gave_up"),
+            IsRehearsal = r.Boolean("is_rehearsal"),
             IsRepeat = r.Boolean("is_repeat"),
             CameBack = r.Nullable<bool>("came_back") == true,
         };

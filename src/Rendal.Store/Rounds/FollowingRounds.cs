@@ -22,7 +22,8 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
                 insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout, repeat_of)
                 select r.book_id, r.name || ', once more', r.intake_id, $3, r.wording_id, r.sender_id, $4, r.rules, r.picked_layout, p.id
                 from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
-                where p.book_id = $1 and p.id = $2 and (p.state in ('sent', 'refused', 'returned', 'exported', 'printed')
+                where p.book_id = $1 and p.id = $2 and r.rehearses is null
+                    and (p.state in ('sent', 'refused', 'returned', 'exported', 'printed')
                     or (p.state in ('prepared', 'held') and r.released_at is not null))
                 returning id
                 """,

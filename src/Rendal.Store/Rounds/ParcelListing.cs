@@ -58,7 +58,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
                         select s.status, count(*)::int n from parcel p
                         where p.book_id = $1 and p.round_id = r.id and p.status = s.status
                             and (s.status <> 'held' or p.problem <> '{RoundStore.GoesElsewhere}')) w
-                    where r.book_id = $1 and w.n > 0 order by s.rank
+                    where r.book_id = $1 and r.rehearses is null and w.n > 0 order by s.rank
                     """,
                     book,
                     ParcelStatus.Waiting.ToArray()

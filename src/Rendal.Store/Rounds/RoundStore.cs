@@ -16,6 +16,9 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The problem of a parcel that was taken over into another round.</summary>
     public const string GoesElsewhere = "it goes with another round";
 
+    // A rehearsal is told with the round that it is of.
+    private const string IsOne = "rehearses is null";
+
     private const string Columns =
         "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, "
         + "picked_layout, repeat_of, revision, prepared_at_change, fell_out, to_be_prepared, awaiting";
@@ -27,7 +30,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     public Task<List<RoundRecord>> ListAsync(long? before, int most, CancellationToken cancel) =>
         source
             .Sql(
-                $"select {Columns} from round where book_id = $1 and id < $2 order by id desc limit $3",
+                $"select {Columns} from round where book_id = $1 and id < $2 and {IsOne} order by id desc limit $3",
                 book,
                 before ?? long.MaxValue,
                 most
@@ -47,12 +50,12 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     /// <summary>The numbers and names of the rounds of which something was released, the newest first.</summary>
     public Task<List<(long Id, string Name)>> ReleasedAsync(CancellationToken cancel) =>
         source
-            .Sql("select id, name from round where book_id = $1 and released_at is not null order by id desc", book)
+            .Sql($"select id, name from round where book_id = $1 and released_at is not null and {IsOne} order by id desc", book)
             .ListAsync(r => (r.GetInt64(0), r.GetString(1)), cancel);
 
     /// <summary>The round that was made last; null before the first.</summary>
     public Task<RoundRecord?> LatestAsync(CancellationToken cancel) =>
-        source.Sql($"select {Columns} from round where book_id = $1 order by id desc limit 1", book).FirstAsync(Read, cancel);
+        source.Sql($"select {Columns} from round where book_id = $1 and {IsOne} order by id desc limit 1", book).FirstAsync(Read, cancel);
 
     /// <summary>Makes a round that is to be prepared, and gives its number.</summary>
     public Task<long> MakeAsync(
@@ -278,6 +281,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                     from delivery_attempt t
                         join book b on b.id = t.book_id
                         join parcel p on p.book_id = t.book_id and p.id = t.parcel_id
+                        join round r on r.book_id = p.book_id and r.id = p.round_id and r.rehearses is null
                         cross join lateral (select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) w
                     where t.book_id = $1 and t.ended_at >= $2
                         and t.ending in ('accepted', 'printed', 'exported') and (t.ending <> 'exported' or p.state = 'sent')

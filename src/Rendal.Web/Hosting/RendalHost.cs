@@ -197,6 +197,7 @@ internal static class RendalHost
         CountEndpoints.Map(book);
         ParcelEndpoints.Map(book);
         ParcelListEndpoints.Map(book);
+        RehearsalEndpoints.Map(book);
         AccountEndpoints.Map(book);
         ChoiceEndpoints.Map(book);
         TodayEndpoints.Map(book);

@@ -241,6 +241,8 @@ internal static class RoundEndpoints
             secrets.IsPractice(sender.Host, sender.Port),
             [.. summed.Wordings.Select(w => new WordingCount(w.Wording, w.Parcels))],
             Enclosed(summed.Layouts),
+            summed.Rehearsed,
+            summed.LookedAt,
             summed.All.Count(p => p.IsReady) - ready.Count,
             summed.All.Count(p => p.Status == ParcelStatus.NeedsYou),
             summed.All.Count(p => p.State == ParcelState.Held),

@@ -275,6 +275,8 @@ internal sealed record WordingCount(string Name, int Messages);
 /// <param name="Parcels">How many parcels are ready.</param>
 /// <param name="Messages">How many of them are messages.</param>
 /// <param name="Letters">How many of them go by post, some beside their message.</param>
+/// <param name="Rehearsed">How many of them were rehearsed as they are now.</param>
+/// <param name="LookedAt">How many of those somebody said to have looked at.</param>
 /// <param name="OthersReady">How many others are ready, and stay.</param>
 internal sealed record ReleaseSummary(
     int Parcels,
@@ -287,6 +289,8 @@ internal sealed record ReleaseSummary(
     bool IsPractice,
     IReadOnlyList<WordingCount> Wordings,
     string Enclosure,
+    int Rehearsed,
+    int LookedAt,
     int OthersReady,
     int NeedYou,
     int Held,

@@ -6,10 +6,10 @@ const marked = (page: Page) => page.getByRole("region", { name: "Marked parcels"
 
 test.beforeEach(async ({ page }, info) => {
   await signIn(page);
-  await makeBook(page, `One parcel ${info.title.slice(0, 20)}`);
+  await makeBook(page, `One parcel ${info.title.slice(0, 20).trim()}`);
   await takeIn(page, "files/open-items.csv");
   await prepareRound(page, "October");
-  await greetAnybody(page, 2);
+  await greetAnybody(page, 3);
   await page.keyboard.press("1");
 });
 
@@ -43,9 +43,9 @@ test("one message goes to others, in words of its own, and the next one as all d
   await expect(shown(page)).toHaveAccessibleName("Parcel of Gruffydd’s Kitchen");
   await expect(shown(page)).not.toContainText("its own");
 
-  await page.getByRole("button", { name: /^Release 2 parcels/ }).click();
-  await page.getByRole("button", { name: "Release 2 messages" }).click();
-  await expect(page.getByText("2 of 2 sent")).toBeVisible();
+  await page.getByRole("button", { name: /^Release 3 parcels/ }).click();
+  await page.getByRole("button", { name: "Release 3 messages" }).click();
+  await expect(page.getByText("3 of 3 sent")).toBeVisible();
   await page.getByRole("link", { name: /^Postroom/ }).click();
   await expect(page.getByRole("row", { name: /owner@eldwick\.example.*joan@tarnbrook\.example/ })).toHaveCount(1);
 });
@@ -71,18 +71,42 @@ test("the marked one is held with a note, the other is released, and the rest fo
   await hold.getByRole("button", { name: "Hold" }).click();
   await expect(page.getByRole("row", { name: /Gruffydd’s Kitchen waits for a call/ })).toBeVisible();
   await marked(page).getByRole("button", { name: "Let go" }).click();
-  await expect(page.getByRole("row", { name: /^Ready · 2/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Ready · 3/ })).toBeVisible();
 
   await marked(page)
     .getByRole("button", { name: /^Release 1/ })
     .click();
   const release = page.getByRole("dialog", { name: "Release October" });
-  await expect(release).toContainText("1 ready");
+  await expect(release).toContainText("2 ready");
   await release.getByRole("button", { name: "Release 1 message" }).click();
   await expect(page.getByText("1 of 1 sent")).toBeVisible();
   await expect(marked(page)).toBeHidden();
-  await expect(page.getByRole("row", { name: /^Ready · 1/ })).toBeVisible();
-  await page.getByRole("button", { name: /^Release 1 parcel/ }).click();
-  await page.getByRole("button", { name: "Release 1 message" }).click();
-  await expect(page.getByText("2 of 2 sent")).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Ready · 2/ })).toBeVisible();
+  await page.getByRole("button", { name: /^Release 2 parcels/ }).click();
+  await page.getByRole("button", { name: "Release 2 messages" }).click();
+  await expect(page.getByText("3 of 3 sent")).toBeVisible();
+});
+
+test("a few are rehearsed to oneself and looked at, and the release says so", async ({ page }) => {
+  await page.keyboard.press("e");
+  const dialog = page.getByRole("dialog", { name: "Rehearse October" });
+  await dialog.getByLabel("To", { exact: true }).fill("marta@tarnbrook.example");
+  await dialog.getByRole("button", { name: "Send 3 rehearsals" }).click();
+  const looked = dialog.getByRole("button", { name: "I have looked at it" });
+  await expect(looked).toHaveCount(3);
+  await looked.first().click();
+  await expect(dialog).toContainText("looked at by marta");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: /^Release 3 parcels/ }).click();
+  await expect(page.getByRole("dialog", { name: "Release October" })).toContainText(
+    "3 of them as they are now, 1 looked at",
+  );
+  await page.keyboard.press("Escape");
+
+  await page.getByRole("link", { name: /^Postroom/ }).click();
+  await expect(page.getByRole("row", { name: /marta@tarnbrook\.example.*Rehearsal: / })).toHaveCount(3);
+  await page.getByRole("link", { name: "Dispatch log" }).click();
+  await expect(page.getByText("(a rehearsal)")).toBeVisible();
+  await page.getByRole("link", { name: "Rounds", exact: true }).click();
+  await expect(page.getByRole("link", { name: "October", exact: true })).toHaveCount(1);
 });

@@ -101,7 +101,18 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.emulateMedia({ colorScheme: "dark" });
   await page.reload();
   await expect(letter.getByText("Dear Ms Caldera,")).toBeVisible();
-  await shot(page, "workbench-dark");
+  for (const marked of ["Fernlea Hill", "Fernlea Hotels", "Fernlea Quay House"]) {
+    await page.getByRole("checkbox", { name: `Mark ${marked}`, exact: true }).check();
+  }
+  await page.getByRole("tab", { name: "Words" }).click();
+  await page.getByText("This parcel alone").click();
+  const own = page.getByRole("textbox", { name: "Message" });
+  await own.press("Control+End");
+  await own.pressSequentially(" As agreed on the telephone, half of it is due next week.");
+  await page.getByRole("button", { name: "Save for this parcel" }).click();
+  await expect(page.getByRole("region", { name: "What differs from the wording" })).toContainText("As agreed on");
+  await page.getByRole("region", { name: "What differs from the wording" }).scrollIntoViewIfNeeded();
+  await shot(page, "one-parcel");
   await page.emulateMedia({ colorScheme: "light" });
   await page.reload();
   await page.getByRole("button", { name: /^Release 59 parcels/ }).click();

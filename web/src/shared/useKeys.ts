@@ -7,7 +7,9 @@ import { useEffect, useEffectEvent } from "react";
 export function useKeys(keys: Record<string, () => void>, active = true) {
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     const target = event.target as HTMLElement;
-    const typing = target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+    const typing =
+      target.isContentEditable ||
+      (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && (target as HTMLInputElement).type !== "checkbox");
     const pressing = ["Enter", " "].includes(event.key) && target !== document.body;
     if (
       typing ||

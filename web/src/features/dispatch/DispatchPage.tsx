@@ -215,13 +215,16 @@ export function DispatchPage() {
               <br />
               <span className="quiet">Round </span>
               {shown.roundName}
-              {shown.isRepeat && " (a repeat)"}{" "}
+              {shown.isRepeat && " (a repeat)"}
+              {shown.isRehearsal && " (a rehearsal)"}{" "}
               <span className="quiet">· {isLetter(shown) ? "Document" : "Message-ID"} </span>
               <span className="wrap-anywhere">{isLetter(shown) ? shown.subject : shown.messageId}</span>
               <br />
               <span className="quiet wrap-anywhere">SHA-256 {shown.sha256}</span>
             </p>
-            <Repeat key={`repeat ${shown.parcel}`} parcel={shown.parcel} customer={shown.customerName} />
+            {!shown.isRehearsal && (
+              <Repeat key={`repeat ${shown.parcel}`} parcel={shown.parcel} customer={shown.customerName} />
+            )}
             <Notes key={`notes ${shown.parcel}`} parcel={shown.parcel} />
             {isLetter(shown) ? (
               <StatementPages

@@ -30,6 +30,7 @@ const keyWords: [string, string][] = [
   ["C", "correct the customer’s card"],
   ["1 2 3 4", "message, statement, where the figures come from, words"],
   ["F", "jump to a customer in the round"],
+  ["E", "rehearse: send a few to yourself first"],
   ["R", "release"],
   ["N / P", "next and previous finding of a file"],
   ["Enter", "correct the value in the chosen cell of a file"],

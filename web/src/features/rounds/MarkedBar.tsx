@@ -44,8 +44,8 @@ export function MarkedBar({
       <Button size="small" disabled={(sum?.ready ?? 0) === 0} onClick={onRelease}>
         Release {sum?.ready ?? ""} <kbd aria-hidden>⇧R</kbd>
       </Button>
-      <Button size="small" type="text" onClick={marks.none}>
-        Unmark
+      <Button size="small" type="text" aria-label="Unmark all" title="Unmark all" onClick={marks.none}>
+        ✕
       </Button>
     </section>
   );

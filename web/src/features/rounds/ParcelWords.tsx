@@ -113,6 +113,12 @@ function OwnWords({ round, parcel, view, isFixed }: { round: Round; parcel: Parc
   );
 }
 
+const shownBeside = 80;
+
+/** A long stretch that is the same, cut to what stands beside what differs. */
+const shortened = (text: string) =>
+  text.length > 3 * shownBeside ? `${text.slice(0, shownBeside)} … ${text.slice(-shownBeside)}` : text;
+
 /** What differs from what all others are told, word by word. */
 function Difference({ difference }: { difference: Schemas["ParcelDifference"] }) {
   return (
@@ -128,7 +134,7 @@ function Difference({ difference }: { difference: Schemas["ParcelDifference"] })
               ) : p.kind === "removed" ? (
                 <del key={j}>{p.text}</del>
               ) : (
-                <span key={j}>{p.text}</span>
+                <span key={j}>{shortened(p.text)}</span>
               ),
             )}
           </p>

@@ -142,6 +142,12 @@ function Summary({
         </dd>
         <dt>Enclosed</dt>
         <dd>{s.enclosure}</dd>
+        <dt>Rehearsed</dt>
+        <dd>
+          {s.rehearsed === 0
+            ? "none of them"
+            : `${s.rehearsed} of them as they are now, ${s.lookedAt === 0 ? "none" : s.lookedAt} looked at`}
+        </dd>
         <dt>Leaves</dt>
         <dd>
           <MomentField label="Leaves at" placeholder="now, unless you say when" value={at} onChange={setAt} />{" "}

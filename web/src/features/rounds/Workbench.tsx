@@ -15,6 +15,7 @@ import { ParcelList } from "./ParcelList";
 import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
 import { PreparingLine } from "./PreparingLine";
 import { ProofRail } from "./ProofRail";
+import { RehearseDialog } from "./RehearseDialog";
 import { ReleaseDialog } from "./ReleaseDialog";
 import { countOf } from "./listRows";
 import { SendingLine } from "./SendingLine";
@@ -48,6 +49,7 @@ type Opened =
   | "remove"
   | "correct"
   | "recipients"
+  | "rehearse"
   | "hold-note"
   | "marked-hold"
   | "marked-remove"
@@ -117,6 +119,8 @@ function Bench({ round }: { round: Round }) {
         return shown?.status === "prepared" && shown.problem === "";
       case "correct":
         return shown !== undefined;
+      case "rehearse":
+        return !isReleased && list.count > 0;
       case "recipients":
         return !isReleased && shown !== undefined && shown.recipients.length > 0;
       case "marked-release":
@@ -157,6 +161,7 @@ function Bench({ round }: { round: Round }) {
     "Shift+x": open("marked-remove"),
     "Shift+r": open("marked-release"),
     t: open("recipients"),
+    e: open("rehearse"),
     h: () => hold(shown),
     x: open("remove"),
     c: open("correct"),
@@ -183,6 +188,11 @@ function Bench({ round }: { round: Round }) {
             progress={progress}
             onStop={stop}
           />
+        )}
+        {!isReleased && round.preparedAt !== null && (
+          <Button disabled={!mayOpen("rehearse")} onClick={open("rehearse")}>
+            Rehearse… <kbd aria-hidden>E</kbd>
+          </Button>
         )}
         {ready > 0 && (
           <Button type="primary" onClick={open("release")}>
@@ -323,6 +333,15 @@ function Bench({ round }: { round: Round }) {
         </div>
       </div>
       {opened === "release" && <ReleaseDialog round={round} parcels={null} onClose={() => setOpened(undefined)} />}
+      {opened === "rehearse" && (
+        <RehearseDialog
+          round={round}
+          shown={shown}
+          marked={marks.ids}
+          ready={ready}
+          onClose={() => setOpened(undefined)}
+        />
+      )}
       {opened === "release-this" && shown && (
         <ReleaseDialog round={round} parcels={[shown.id]} onClose={() => setOpened(undefined)} />
       )}

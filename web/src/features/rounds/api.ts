@@ -159,6 +159,25 @@ export const setRecipientsForGood = (
     }),
   );
 
+/** What can be rehearsed of a round, and what was. */
+export const rehearsalsOf = (book: number, id: number) =>
+  must(api.GET("/api/books/{book}/rounds/{id}/rehearsals", { params: { path: { book, id } } }));
+
+/** Sends parcels of a round to an address of one's own. */
+export const rehearse = (book: number, id: number, revision: number, body: Schemas["RehearsalRequest"]) =>
+  must(
+    api.POST("/api/books/{book}/rounds/{id}/rehearsals", { params: { path: { book, id }, query: { revision } }, body }),
+  );
+
+/** Notes that one has looked at a message of a rehearsal, or at all of them. */
+export const lookedAtRehearsal = (book: number, id: number, rehearsal: number, body: Schemas["RehearsalLookRequest"]) =>
+  must(
+    api.POST("/api/books/{book}/rounds/{id}/rehearsals/{rehearsal}/looked-at", {
+      params: { path: { book, id, rehearsal } },
+      body,
+    }),
+  );
+
 /** Tries a parcel once more. */
 export const retryParcel = (book: number, parcel: number) =>
   must(api.POST("/api/books/{book}/parcels/{parcel}/retry", { params: { path: { book, parcel } } }));
