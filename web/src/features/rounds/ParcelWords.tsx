@@ -117,7 +117,9 @@ const shownBeside = 80;
 
 /** A long stretch that is the same, cut to what stands beside what differs. */
 const shortened = (text: string) =>
-  text.length > 3 * shownBeside ? `${text.slice(0, shownBeside)} … ${text.slice(-shownBeside)}` : text;
+  text.length > 3 * shownBeside
+    ? `${text.slice(0, shownBeside).replace(/\S*$/, "")}… ${text.slice(-shownBeside).replace(/^\S*\s/, "")}`
+    : text;
 
 /** What differs from what all others are told, word by word. */
 function Difference({ difference }: { difference: Schemas["ParcelDifference"] }) {
