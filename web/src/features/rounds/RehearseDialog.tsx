@@ -1,5 +1,5 @@
 import { Alert, Button, Input, Modal, Radio } from "antd";
-import { useState } from "react";
+import { useId, useState } from "react";
 import { count } from "../../shared/figure";
 import { served } from "../../shared/served";
 import { Shape, statusWords } from "../../shared/Shape";
@@ -64,6 +64,7 @@ function Begin({
   ready: number;
 }) {
   const { begin } = useRehearsalActions(round);
+  const field = useId();
   const [address, setAddress] = useState(of.address);
   const [which, setWhich] = useState<Which>(marked.length > 0 ? "marked" : "picked");
   const canThis = shown !== undefined && shown.problem === "";
@@ -109,9 +110,10 @@ function Begin({
           { value: "all", disabled: ready === 0, label: `All that are ready: ${ready}` },
         ]}
       />
-      <label className={styles.address}>
-        <span>To</span>
+      <div className={styles.address}>
+        <label htmlFor={field}>To</label>
         <Input
+          id={field}
           value={address}
           inputMode="email"
           placeholder="your own address, or a colleague’s"
@@ -125,7 +127,7 @@ function Begin({
         >
           Send {count(total, "rehearsal")}
         </Button>
-      </label>
+      </div>
       {begin.error && <Alert type="error" title={begin.error.message} />}
     </form>
   );
