@@ -141,7 +141,13 @@ public sealed record TestBook(NpgsqlDataSource Source, long Id, long Person)
             Cancel
         );
         var choice = new Choice { AsOf = new DateOnly(2026, 10, 31) };
-        var round = await Rounds.MakeAsync("October", intake, choice, StatementRules.Default, wording, sender, Person, Cancel);
+        var round = await Rounds.MakeAsync(
+            intake,
+            new RoundSettings("October", choice, wording, sender, null),
+            StatementRules.Default,
+            Person,
+            Cancel
+        );
         Assert.True(
             await Rounds.PutPreparedAsync(
                 round,

@@ -74,7 +74,13 @@ internal sealed class PreparedRound
         );
         var rounds = new RoundStore(source, book);
         var choice = new Choice { AsOf = AsOf };
-        var round = await rounds.MakeAsync("Trial", intake, choice, StatementRules.Default, wording, sender.Id, person, cancel);
+        var round = await rounds.MakeAsync(
+            intake,
+            new RoundSettings("Trial", choice, wording, sender.Id, null),
+            StatementRules.Default,
+            person,
+            cancel
+        );
         var rows = await new LedgerStore(source, book).RowsAsync(intake, cancel);
         var chosen = Choosing.Choose(rows, [], choice, SettlementRule.None, StatementRules.Default, _ => new Reachability(
             false,

@@ -71,6 +71,9 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <summary>The rounds and their parcels.</summary>
     public RoundStore Rounds => new(source, book.Id);
 
+    /// <summary>What lists of rounds tell of them.</summary>
+    public RoundListing RoundListing => new(source, book.Id);
+
     /// <summary>Rounds that are made of parcels of an earlier one.</summary>
     public FollowingRounds Following => new(source, book.Id);
 

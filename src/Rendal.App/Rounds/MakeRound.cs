@@ -30,12 +30,9 @@ public sealed class MakeRound(BookStores stores, TimeProvider clock)
         };
         var wording = await FirstWording.OfAsync(stores, choice.Kind, clock, cancel);
         return await stores.Rounds.MakeAsync(
-            RoundName.Checked(name),
             intake.Id,
-            choice,
+            new RoundSettings(RoundName.Checked(name), choice, wording, senders[0].Id, null),
             stores.Book.Rules,
-            wording,
-            senders[0].Id,
             stores.Person,
             cancel
         );

@@ -110,6 +110,38 @@ public sealed record Choice
             NeedsAddress = true,
         };
 
+    /// <summary>
+    /// The same choice for another date, whose other days move along with that: by whole months where the two dates are of different
+    /// months, a last day of a month to the last of the other; else by days. Of 31 October with documents from 1 to 31 October, at 30
+    /// November, those from 1 to 30 November are wanted.
+    /// </summary>
+    /// <param name="asOf">The date.</param>
+    public Choice At(DateOnly asOf)
+    {
+        var months = ((asOf.Year - AsOf.Year) * 12) + asOf.Month - AsOf.Month;
+        var days = asOf.DayNumber - AsOf.DayNumber;
+        return this with
+        {
+            AsOf = asOf,
+            PeriodFrom = Moved(PeriodFrom),
+            DatedFrom = Moved(DatedFrom),
+            DatedTo = Moved(DatedTo),
+            DueFrom = Moved(DueFrom),
+            DueTo = Moved(DueTo),
+        };
+
+        DateOnly? Moved(DateOnly? day)
+        {
+            if (day is not { } at)
+            {
+                return null;
+            }
+
+            var moved = months == 0 ? at.AddDays(days) : at.AddMonths(months);
+            return months != 0 && at == Period.MonthOf(at).To ? Period.MonthOf(moved).To : moved;
+        }
+    }
+
     /// <summary>The same for reminders of every level. Nobody is reminded of what is in dispute unless it is said so.</summary>
     /// <param name="rules">The levels.</param>
     public Choice OfReminders(ReminderRules rules) => this with { ReminderLevels = rules.Numbers, LeaveOutHeld = true };

@@ -1,5 +1,6 @@
 using Npgsql;
 using NpgsqlTypes;
+using Rendal.Core.Customers;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
@@ -25,15 +26,18 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>A part of the rounds, the newest first.</summary>
     /// <param name="before">The round that comes before them, which is newer; null for the newest of all.</param>
+    /// <param name="kind">What they are about; null for all.</param>
     /// <param name="most">How many are given at most.</param>
     /// <param name="cancel">Stops it.</param>
-    public Task<List<RoundRecord>> ListAsync(long? before, int most, CancellationToken cancel) =>
+    public Task<List<RoundRecord>> ListAsync(long? before, RoundKind? kind, int most, CancellationToken cancel) =>
         source
             .Sql(
-                $"select {Columns} from round where book_id = $1 and id < $2 and {IsOne} order by id desc limit $3",
+                $"select {Columns} from round where book_id = $1 and id < $2 and {IsOne} and ($4 = '' or $4 = case when choice ->> "
+                    + "'reminderLevels' is null then choice ->> 'about' else 'reminders' end) order by id desc limit $3",
                 book,
                 before ?? long.MaxValue,
-                most
+                most,
+                kind is { } of ? EnumText.Of(of) : ""
             )
             .ListAsync(Read, cancel);
 
@@ -58,28 +62,25 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         source.Sql($"select {Columns} from round where book_id = $1 and {IsOne} order by id desc limit 1", book).FirstAsync(Read, cancel);
 
     /// <summary>Makes a round that is to be prepared, and gives its number.</summary>
-    public Task<long> MakeAsync(
-        string name,
-        long intake,
-        Choice choice,
-        StatementRules rules,
-        long wording,
-        long sender,
-        long person,
-        CancellationToken cancel
-    ) =>
+    /// <param name="intake">The ledger that it is made from.</param>
+    /// <param name="settings">What is chosen in it.</param>
+    /// <param name="rules">What the book has settled for its statements.</param>
+    /// <param name="person">Who makes it.</param>
+    /// <param name="cancel">Stops it.</param>
+    public Task<long> MakeAsync(long intake, RoundSettings settings, StatementRules rules, long person, CancellationToken cancel) =>
         source
             .Sql(
-                "insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules) values ($1, $2, "
-                    + "$3, $4, $5, $6, $7, $8) returning id",
+                "insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout) values ($1, $2, "
+                    + "$3, $4, $5, $6, $7, $8, $9) returning id",
                 book,
-                name,
+                settings.Name,
                 intake,
-                Commands.Json(choice),
-                wording,
-                sender,
+                Commands.Json(settings.Choice),
+                settings.Wording,
+                settings.Sender,
                 person,
-                Commands.Json(rules)
+                Commands.Json(rules),
+                new NpgsqlParameter<long?> { TypedValue = settings.Layout, NpgsqlDbType = NpgsqlDbType.Bigint }
             )
             .OneAsync<long>(cancel);
 

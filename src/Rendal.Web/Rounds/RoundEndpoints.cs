@@ -6,6 +6,7 @@ using Rendal.App;
 using Rendal.App.Progress;
 using Rendal.App.Rounds;
 using Rendal.App.Senders;
+using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
 using Rendal.Core.Rounds;
@@ -65,24 +66,31 @@ internal static class RoundEndpoints
 
     /// <summary>A part of the rounds, the newest first.</summary>
     /// <param name="before">The round that comes before them; none for the newest.</param>
-    private static async Task<RoundList> ListAsync(BookScope scope, CancellationToken cancel, long? before = null)
+    /// <param name="about">What they are about; empty for all.</param>
+    private static async Task<RoundList> ListAsync(BookScope scope, CancellationToken cancel, long? before = null, string about = "")
     {
-        var rounds = await scope.Rounds.ListAsync(before, RoundsListed + 1, cancel);
+        RoundKind? kind =
+            about.Length == 0 ? null
+            : Enum.TryParse<RoundKind>(about, ignoreCase: true, out var known) && Enum.IsDefined(known) ? known
+            : throw ProblemException.Invalid($"Rounds are not about “{about}”.");
+        var rounds = await scope.Rounds.ListAsync(before, kind, RoundsListed + 1, cancel);
         var listed = rounds.Take(RoundsListed).ToList();
         var groups = await scope.Listing.GroupsAsync([.. listed.Select(r => r.Id)], cancel);
-        return new RoundList(listed.ConvertAll(r => RoundLine.Of(r, groups[r.Id])), rounds.Count > RoundsListed);
+        return new RoundList(await RoundLine.OfAsync(listed, groups, scope, cancel), rounds.Count > RoundsListed);
     }
 
     /// <summary>The rounds with parcels that wait for a person or to be sent, the newest first; of each, those parcels alone.</summary>
     private static async Task<List<RoundLine>> WaitingAsync(BookScope scope, CancellationToken cancel)
     {
         var waiting = await scope.Listing.WaitingAsync(cancel);
-        return (await scope.Rounds.FindAsync([.. waiting.Select(w => w.Key)], cancel)).ConvertAll(r => RoundLine.Of(r, waiting[r.Id]));
+        return await RoundLine.OfAsync(await scope.Rounds.FindAsync([.. waiting.Select(w => w.Key)], cancel), waiting, scope, cancel);
     }
 
     private static async Task<RoundView> MakeAsync(NewRound request, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
-        var id = await new MakeRound(scope, clock).RunAsync(request.Name, request.AsOf, request.About, cancel);
+        var id = request.CopyOf is { } of
+            ? await new CopyRound(scope, clock).RunAsync(of, request.Name, request.AsOf, cancel)
+            : await new MakeRound(scope, clock).RunAsync(request.Name, request.AsOf, request.About, cancel);
         if (request.Prepared)
         {
             await new PrepareRound(scope, clock).RunAsync(id, new ProgressMeter(), cancel);

@@ -8,23 +8,55 @@ using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Store.Rounds;
 using Rendal.Store.Senders;
+using Rendal.Web.Books;
 using Rendal.Web.Intake;
 
 namespace Rendal.Web.Rounds;
 
 /// <summary>A round in a list.</summary>
+/// <param name="About">What it is about.</param>
+/// <param name="ReleasedBy">Who released it first; empty while nobody did.</param>
+/// <param name="Totals">What its parcels come to, the book's currency first.</param>
 /// <param name="Groups">How many parcels stand where, in the order in which parcels are listed.</param>
 internal sealed record RoundLine(
     long Id,
     string Name,
+    RoundKind About,
     DateOnly AsOf,
     DateTimeOffset MadeAt,
+    string MadeBy,
     DateTimeOffset? ReleasedAt,
+    string ReleasedBy,
+    IReadOnlyList<SumView> Totals,
     IReadOnlyList<ParcelGroup> Groups
 )
 {
-    public static RoundLine Of(RoundRecord round, IEnumerable<ParcelGroup> groups) =>
-        new(round.Id, round.Name, round.Choice.AsOf, round.MadeAt, round.ReleasedAt, [.. groups]);
+    /// <summary>Rounds as they are listed, each with its parcels.</summary>
+    public static async Task<List<RoundLine>> OfAsync(
+        List<RoundRecord> rounds,
+        ILookup<long, ParcelGroup> groups,
+        BookScope scope,
+        CancellationToken cancel
+    )
+    {
+        var listed = await scope.RoundListing.OfAsync([.. rounds.Select(r => r.Id)], cancel);
+        return rounds.ConvertAll(r => new RoundLine(
+            r.Id,
+            r.Name,
+            r.Choice.Kind,
+            r.Choice.AsOf,
+            r.MadeAt,
+            listed[r.Id].MadeBy,
+            r.ReleasedAt,
+            listed[r.Id].ReleasedBy,
+            [
+                .. listed[r.Id]
+                    .Totals.OrderByDescending(t => t.Currency == scope.Book.Currency)
+                    .Select(t => SumView.Of(t.Currency, t.Total)),
+            ],
+            [.. groups[r.Id]]
+        ));
+    }
 }
 
 /// <summary>A part of the rounds.</summary>
@@ -34,12 +66,14 @@ internal sealed record RoundList(IReadOnlyList<RoundLine> Rounds, bool HasMore);
 
 /// <summary>A new round.</summary>
 /// <param name="About">What it is about: statements, reminders of whichever level is due, invoices, or confirmations of balance.</param>
+/// <param name="CopyOf">An earlier round that it is to be like, about what that is; null for none.</param>
 /// <param name="Prepared">Whether its parcels are made up at once; else that is to be asked for, by whoever wants to see how far it
 /// is.</param>
 internal sealed record NewRound(
     [property: StringLength(200)] string Name,
     DateOnly? AsOf,
     RoundKind About = RoundKind.Statements,
+    long? CopyOf = null,
     bool Prepared = true
 );
 

@@ -39,7 +39,13 @@ internal static class ChoosingBench
         );
         var rounds = new RoundStore(source, book);
         var choice = new Choice { AsOf = BenchLedger.AsOf };
-        var round = await rounds.MakeAsync("Bench", intake.Id, choice, StatementRules.Default, wording, sender, 1, cancel);
+        var round = await rounds.MakeAsync(
+            intake.Id,
+            new RoundSettings("Bench", choice, wording, sender, null),
+            StatementRules.Default,
+            1,
+            cancel
+        );
         var (accounts, rows) = await PrepareAsync(source, book, round, intake.Id, choice);
         var chance = new Random(20261031);
         var times = new List<double>();

@@ -74,12 +74,9 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
             var choice = new Choice { AsOf = BenchLedger.AsOf };
             choice = month % 2 == 0 ? choice : choice.OfReminders(stores.Book.Rules.Reminders);
             var round = await stores.Rounds.MakeAsync(
-                string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}"),
                 intake,
-                choice,
+                new RoundSettings(string.Create(CultureInfo.InvariantCulture, $"Month {month + 1}"), choice, wording, sender, null),
                 stores.Book.Rules,
-                wording,
-                sender,
                 person,
                 cancel
             );

@@ -194,3 +194,25 @@ test("a choice that is changed while the round is being made up does not wait fo
   await expect(proof(page)).toContainText("3 need you £1,850.00");
   await expect(page.getByText("Stopped. The list is as it was before")).toBeHidden();
 });
+
+test("a round is begun like an earlier one, with its days moved along", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Month after month");
+  await takeIn(page, "files/reminders.csv");
+  await prepareRound(page, "October");
+  await page.getByLabel("Minimum balance").fill("300");
+  await page.getByLabel("Minimum balance").press("Enter");
+  await expect(proof(page)).toContainText("3 need you £1,850.00");
+  await page.getByRole("link", { name: "Rounds", exact: true }).click();
+  await expect(page.getByRole("row", { name: /^October Statements 31 Oct 2026 .* £1,850\.00 .*marta not yet/ })).toBeVisible();
+  await page.getByRole("button", { name: "Copy October" }).click();
+  await expect(page.getByText("like October")).toBeVisible();
+  await page.getByLabel("As of").fill("30 Nov 2026");
+  await page.getByLabel("As of").press("Tab");
+  await page.getByRole("button", { name: "Prepare a round" }).click();
+  await expect(page.getByRole("heading", { name: "Statements at 30 Nov 2026" })).toBeVisible();
+  await expect(page.getByLabel("Minimum balance")).toHaveValue("300.00");
+  await page.getByRole("link", { name: "Rounds", exact: true }).click();
+  await expect(page.getByRole("row", { name: "November 2026", exact: true })).toBeVisible();
+  await expect(page.getByRole("row", { name: "October 2026", exact: true })).toBeVisible();
+});

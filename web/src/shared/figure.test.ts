@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { count, day, dayOf, figure, moment, money } from "./figure";
+import { count, day, dayOf, figure, moment, money, month } from "./figure";
 
 describe("figure", () => {
   it.each([
@@ -25,6 +25,7 @@ describe("day and count", () => {
   it("write as the trade does", () => {
     expect(day("2026-10-31")).toBe("31 Oct 2026");
     expect(day("2026-09-01")).toBe("1 Sep 2026");
+    expect([month("2026-09-01"), month("2025-12-31"), month("")]).toEqual(["September 2026", "December 2025", ""]);
     expect(count(1, "parcel")).toBe("1 parcel");
     expect(count(1200, "parcel")).toBe("1,200 parcels");
   });

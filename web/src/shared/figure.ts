@@ -18,12 +18,31 @@ export function money(amount: string, currency: string): string {
   return text.startsWith("\u2212") ? `\u2212${sign}${text.slice(1)}` : sign + text;
 }
 
-const months = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+const monthNames = [
+  "January",
+  "February",
+  "March",
+  "April",
+  "May",
+  "June",
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
+];
+
+/** The month of an ISO date: "October 2026"; empty for none. */
+export function month(iso: string): string {
+  const [year = "", of = ""] = iso.split("-");
+  return iso === "" ? "" : `${monthNames[Number(of) - 1] ?? ""} ${Number(year)}`;
+}
 
 /** An ISO date as the trade writes it: "31 Oct 2026". */
 export function day(iso: string): string {
-  const [year = "", month = "", of = ""] = iso.split("-");
-  return `${Number(of)} ${months[Number(month) - 1] ?? ""} ${Number(year)}`;
+  const [year = "", monthOf = "", of = ""] = iso.split("-");
+  return `${Number(of)} ${monthNames[Number(monthOf) - 1]?.slice(0, 3) ?? ""} ${Number(year)}`;
 }
 
 /**

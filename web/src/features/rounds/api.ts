@@ -13,8 +13,8 @@ export const makeRound = (book: number, body: Schemas["NewRound"]) =>
   must(api.POST("/api/books/{book}/rounds", { params: { path: { book } }, body }));
 
 /** A part of the list of rounds: those before a round, the newest first. */
-export const roundList = (book: number, before: number | undefined) =>
-  must(api.GET("/api/books/{book}/rounds", { params: { path: { book }, query: { before } } }));
+export const roundList = (book: number, before: number | undefined, about: string | undefined) =>
+  must(api.GET("/api/books/{book}/rounds", { params: { path: { book }, query: { before, about } } }));
 
 /** A round as it is now. */
 export const roundOf = (book: number, id: number) =>
