@@ -204,7 +204,9 @@ test("a round is begun like an earlier one, with its days moved along", async ({
   await page.getByLabel("Minimum balance").press("Enter");
   await expect(proof(page)).toContainText("3 need you £1,850.00");
   await page.getByRole("link", { name: "Rounds", exact: true }).click();
-  await expect(page.getByRole("row", { name: /^October Statements 31 Oct 2026 .* £1,850\.00 .*marta not yet/ })).toBeVisible();
+  await expect(
+    page.getByRole("row", { name: /^October Statements 31 Oct 2026 .* £1,850\.00 .*marta not yet/ }),
+  ).toBeVisible();
   await page.getByRole("button", { name: "Copy October" }).click();
   await expect(page.getByText("like October")).toBeVisible();
   await page.getByLabel("As of").fill("30 Nov 2026");
