@@ -8,13 +8,16 @@ namespace Rendal.App.Rounds;
 /// </summary>
 public sealed class DecideCustomers(BookStores stores, TimeProvider clock)
 {
+    private const string LetGo = "let-go";
+
     /// <summary>
     /// Notes what a person decides about customers in a round, in place of what was decided before: about all of them or none.
     /// </summary>
     /// <param name="round">The round.</param>
     /// <param name="seen">The revision that the person saw.</param>
     /// <param name="customers">The customers.</param>
-    /// <param name="decision"><c>held</c>, <c>removed</c> or <c>put-in</c>; null takes back what was decided.</param>
+    /// <param name="decision"><c>held</c>, <c>removed</c> or <c>put-in</c>; <c>let-go</c> takes back that they are held, and nothing else
+    /// that was decided; null takes back whatever was.</param>
     /// <param name="reason">Why; needed for who is removed or put in.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ProblemException">The round or a customer is not there, the reason is missing, something of the round was
@@ -28,9 +31,9 @@ public sealed class DecideCustomers(BookStores stores, TimeProvider clock)
         CancellationToken cancel
     )
     {
-        if (decision is not (null or "held" or "removed" or "put-in"))
+        if (decision is not (null or "held" or "removed" or "put-in" or LetGo))
         {
-            throw ProblemException.Invalid("A customer can be held, removed or put in.");
+            throw ProblemException.Invalid("A customer can be held, let go, removed or put in.");
         }
 
         if (decision is "removed" or "put-in" && string.IsNullOrWhiteSpace(reason))
@@ -39,6 +42,12 @@ public sealed class DecideCustomers(BookStores stores, TimeProvider clock)
         }
 
         var of = await stores.Rounds.FindAsync(round, cancel) ?? throw ProblemException.NotFound("This round");
+        if (decision == LetGo)
+        {
+            var held = (await stores.Decisions.OfCustomersAsync(round, cancel)).Where(d => d.Decision == "held").Select(d => d.Customer);
+            (customers, decision) = ([.. customers.Intersect(held, StringComparer.Ordinal)], null);
+        }
+
         var known = await stores.Customers.NamesAsync([.. customers], cancel);
         string[] without = [.. customers.Where(c => !known.ContainsKey(c))];
         if (without.Length > 0)

@@ -32,14 +32,14 @@ public sealed class ParcelChangeStore(NpgsqlDataSource source, long book)
     /// <param name="round">The round.</param>
     /// <param name="seen">The revision that the person saw.</param>
     /// <param name="customer">The customer.</param>
-    /// <param name="change">The change; null, or one without <see cref="ParcelChange.Parts"/>, takes back what was changed.</param>
+    /// <param name="change">The change; one without <see cref="ParcelChange.Parts"/> takes back what was changed.</param>
     /// <param name="person">Who.</param>
     /// <param name="cancel">Stops it.</param>
     public async Task<RoundUpdate> PutAsync(
         long round,
         long seen,
         string customer,
-        ParcelChange? change,
+        ParcelChange change,
         long person,
         CancellationToken cancel
     )
@@ -58,7 +58,7 @@ public sealed class ParcelChangeStore(NpgsqlDataSource source, long book)
         }
 
         await RoundChanges.RaiseAsync(connection, book, round, person, Parcel, [customer], null, cancel);
-        if (change is { Parts.Count: > 0 })
+        if (change.Parts.Count > 0)
         {
             await connection
                 .Sql(

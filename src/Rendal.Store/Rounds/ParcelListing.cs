@@ -124,7 +124,7 @@ public sealed class ParcelListing(NpgsqlDataSource source, long book)
         source
             .Sql(
                 $"""
-                select p.id, p.customer from parcel p where {Wanted(find)} and $3::text is not null
+                select p.id, p.customer from parcel p where {Wanted(find)}
                 order by array_position($4::text[], p.status), p.position offset $5 limit $6
                 """,
                 [.. Filter(round, find), Order, from, (long?)most ?? long.MaxValue]

@@ -206,6 +206,40 @@ public class ParcelChangeTests(RunningRendal rendal)
         Assert.Contains("For Carding Inn", (await DeliveredAsync(desk)).Keys);
     }
 
+    [Fact]
+    public async Task Letting_the_marked_ones_go_takes_back_that_they_are_held_and_not_that_one_was_put_in()
+    {
+        using var desk = await DeskAsync();
+        var seen = await desk.PrepareAsync();
+        var round = seen.Id();
+        var changed = await desk.Browser.PutAsJsonAsync(
+            $"{desk.Api}/rounds/{round}?revision={await desk.RevisionAsync(round)}",
+            RoundTests.Changed(seen, s => s["leastBalance"] = 15),
+            Cancel
+        );
+        Assert.Equal(["BE02", "CA01"], (await changed.JsonAsync()).List("parcels").Select(p => p.Text("customer")));
+        await DecideAsync(desk, round, "put-in", "AB01");
+        await DecideAsync(desk, round, "held", "BE02");
+        await DecideAsync(desk, round, "let-go", "AB01", "BE02", "CA01");
+        Assert.Equal(
+            [("AB01", "prepared"), ("BE02", "prepared"), ("CA01", "prepared")],
+            (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}"))
+                .List("parcels")
+                .Select(p => (p.Text("customer"), p.Text("status")))
+        );
+    }
+
+    private static async Task DecideAsync(Desk desk, long round, string decision, params string[] customers) =>
+        await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/rounds/{round}/decisions?revision={await desk.RevisionAsync(round)}",
+            new
+            {
+                customers,
+                decision,
+                reason = "asked to",
+            }
+        );
+
     private async Task<Desk> DeskAsync()
     {
         var desk = await Desk.AtAsync(rendal);

@@ -132,7 +132,7 @@ function Bench({ round }: { round: Round }) {
         return !isReleased && shown !== undefined;
     }
   };
-  const decideAll = (decision: string | null, reason: string) =>
+  const decideAll = (decision: string, reason: string) =>
     actions.decide.mutate(
       { seen: round, customers: marks.customers, decision, reason },
       { onSuccess: () => decision === "removed" && marks.none() },
@@ -229,7 +229,7 @@ function Bench({ round }: { round: Round }) {
             <MarkedBar
               round={round}
               marks={marks}
-              onHold={(holds) => (holds ? setOpened("marked-hold") : decideAll(null, ""))}
+              onHold={(holds) => (holds ? setOpened("marked-hold") : decideAll("let-go", ""))}
               onTakeOut={open("marked-remove")}
               onRelease={open("marked-release")}
             />
