@@ -46,6 +46,22 @@ internal sealed class ParcelReadiness : IDisposable
     /// <inheritdoc/>
     public void Dispose() => sizes.Dispose();
 
+    /// <summary>The words of the message of a parcel that is ready.</summary>
+    /// <param name="card">The card of who gets it.</param>
+    /// <param name="statements">Its statements.</param>
+    /// <param name="accounts">The accounts on them.</param>
+    /// <param name="level">The level of the reminder that it is; null for none.</param>
+    public FilledWording Words(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? level) =>
+        content.Composer.Words(
+            content.WordingFor(card, level),
+            content.LayoutFor(card, level).Template,
+            card,
+            statements,
+            ParcelComposer.NamesIn(accounts),
+            level,
+            NoteOf(card)
+        );
+
     /// <summary>
     /// The first thing that a person has to see to, in words, empty where the parcel is ready; and the words of its message, as they were
     /// filled for this. Null where a person has to see to something before that.
@@ -129,7 +145,7 @@ internal sealed class ParcelReadiness : IDisposable
             statements,
             ParcelComposer.NamesIn(accounts),
             level,
-            content.ChangeOf(card.Key)?.DocumentNote ?? ""
+            NoteOf(card)
         );
         var problem =
             hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
@@ -139,4 +155,6 @@ internal sealed class ParcelReadiness : IDisposable
             : sizes.Problem(card, recipients, words, paper, content.LayoutFor(card, level).Template.Layout);
         return (problem, words);
     }
+
+    private string NoteOf(Customer card) => content.ChangeOf(card.Key)?.DocumentNote ?? "";
 }

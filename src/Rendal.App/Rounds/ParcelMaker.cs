@@ -39,7 +39,9 @@ internal sealed class ParcelMaker : IDisposable
     /// <summary>Makes up a parcel.</summary>
     /// <param name="customer">Who gets it.</param>
     /// <param name="statements">Its statements.</param>
-    public MadeParcel Make(string customer, IReadOnlyList<Statement> statements)
+    /// <param name="isKnownAsReady">Whether it was found to be ready when it was prepared, and nothing that this depends on beside its seal
+    /// was changed since: then it is not asked again.</param>
+    public MadeParcel Make(string customer, IReadOnlyList<Statement> statements, bool isKnownAsReady = false)
     {
         var card = content.Card(customer);
         IReadOnlyList<ParcelAccount> accounts =
@@ -55,7 +57,9 @@ internal sealed class ParcelMaker : IDisposable
         var level = statements.Max(s => s.ReminderLevel);
         IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
         var layout = content.LayoutFor(card, level);
-        var (problem, words) = Readiness.Look(card, statements, accounts, recipients, level);
+        var (problem, words) = isKnownAsReady
+            ? ("", Readiness.Words(card, statements, accounts, level))
+            : Readiness.Look(card, statements, accounts, recipients, level);
         var parcel = new ParcelRecord(
             0,
             customer,

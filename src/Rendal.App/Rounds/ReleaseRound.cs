@@ -49,10 +49,11 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
 
         // What they would be now is reckoned while it is read what they are.
         var choosing = Task.Run(() => content.ChooseAsync(cancel), cancel);
-        var reading = stores.Rounds.ParcelsAsync(id, cancel);
+        var reading = stores.Rounds.ReadyAsync(id, cancel);
         await Task.WhenAll(choosing, reading);
-        var ready = ReadyParcels.Among(await reading, order.Parcels);
-        if (ready.Parcels.Count == 0)
+        var wanted = order.Parcels?.ToHashSet();
+        var ready = (await reading).FindAll(p => wanted is null || wanted.Contains(p.Id));
+        if (ready.Count == 0)
         {
             throw ProblemException.Conflict("Nothing of this round is ready to be released.");
         }
@@ -75,7 +76,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
             );
         }
 
-        if (ready.Seen != order.Seen)
+        if (ParcelSeal.Digest(ready.Select(p => (p.Id, p.Seal))) != order.Seen)
         {
             throw ProblemException.Conflict(
                 "What is ready to be released is not what you were shown: the round was prepared anew meanwhile. "
@@ -83,7 +84,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
             );
         }
 
-        if (!order.SeenChanges && SinceLookedThrough.Of(content.Round, ready.Parcels) is { Length: > 0 } unseen)
+        if (!order.SeenChanges && SinceLookedThrough.Of(content.Round, ready.Select(p => p.Changed)) is { Length: > 0 } unseen)
         {
             throw ProblemException.Conflict($"{unseen} Look at it, or say that you have seen it.");
         }
@@ -111,7 +112,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         }
 
         using var maker = await ParcelMaker.OfAsync(content, cancel);
-        var frozen = Freeze(content, ready.Parcels, (await choosing).ByCustomer(), maker, cancel);
+        var frozen = Freeze(content, ready, (await choosing).ByCustomer(), maker, cancel);
         if (
             !await stores.Release.ReleaseAsync(
                 id,
@@ -137,20 +138,23 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
     /// </summary>
     private static IEnumerable<IReadOnlyList<FrozenParcel>> Freeze(
         RoundContent content,
-        IReadOnlyList<ParcelRecord> parcels,
+        IReadOnlyList<ReadyParcel> parcels,
         IReadOnlyDictionary<string, IReadOnlyList<Statement>> chosen,
         ParcelMaker maker,
         CancellationToken cancel
     )
     {
         var changed = new ChangedSince("Since this round was prepared");
+
+        // Whether a parcel is ready follows from what is in its seal and from what the book counts the changes of.
+        var isAsPrepared = content.Round.PreparedAtChange == content.Book.Changes;
         foreach (var batch in parcels.Chunk(Batch))
         {
             var made = batch
                 .AsParallel()
                 .AsOrdered()
                 .WithCancellation(cancel)
-                .Select(p => chosen.TryGetValue(p.Customer, out var statements) ? maker.Make(p.Customer, statements) : null)
+                .Select(p => chosen.TryGetValue(p.Customer, out var statements) ? maker.Make(p.Customer, statements, isAsPrepared) : null)
                 .ToList();
             foreach (var (parcel, now) in batch.Zip(made))
             {
@@ -171,7 +175,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
 
     private static FrozenParcel Frozen(
         RoundContent content,
-        ParcelRecord parcel,
+        ReadyParcel parcel,
         IReadOnlyList<Statement> statements,
         FilledWording words
     ) =>
@@ -179,7 +183,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         {
             Seal = parcel.Seal,
             Change = content.ChangeOf(parcel.Customer),
-            Accounts = [.. parcel.Accounts.Select(a => a.Key)],
+            Accounts = parcel.Accounts,
             Numbers =
             [
                 .. statements.SelectMany(s => s.Items).Select(i => i.Row.Number).Where(n => n.Length > 0).Distinct(StringComparer.Ordinal),

@@ -12,7 +12,9 @@ public static class SinceLookedThrough
         Told(round, await stores.Listing.ChangedAsync(round.Id, cancel));
 
     /// <summary>The same of some of its parcels, and of all that fell out of it.</summary>
-    public static string Of(RoundRecord round, IEnumerable<ParcelRecord> parcels) => Told(round, parcels.Select(p => (p.Changed, 1)));
+    /// <param name="round">The round.</param>
+    /// <param name="parcels">What changed of each.</param>
+    public static string Of(RoundRecord round, IEnumerable<IReadOnlyList<SealPart>> parcels) => Told(round, parcels.Select(p => (p, 1)));
 
     private static string Told(RoundRecord round, IEnumerable<(IReadOnlyList<SealPart> Changed, int Parcels)> counts)
     {

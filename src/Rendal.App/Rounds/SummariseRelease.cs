@@ -89,7 +89,7 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
             [.. ready.Parcels.Select(p => content.LayoutFor(content.Card(p.Customer), p.ReminderLevel).Template.Layout)],
             rehearsed.Count,
             rehearsed.Count(g => g.Any(p => p.LookedAtBy.Count > 0)),
-            SinceLookedThrough.Of(content.Round, ready.Parcels),
+            SinceLookedThrough.Of(content.Round, ready.Parcels.Select(p => p.Changed)),
             await LedgerDoubt.OfAsync(content.Intake, stores, cancel),
             await SendingForecast.OfAsync(content.Sender, ready.Parcels.Count(p => p.Recipients.Count > 0), stores, clock, cancel)
         );

@@ -99,12 +99,30 @@ public sealed class ParcelComposer(
     {
         var slots = Slots(card, statements, reminderLevel);
         var document = Document(template, card, statements, nameOf, slots, reminderLevel, note);
-        if (wording.Has(Table))
-        {
-            slots.Add(Table, StatementTable.Html(document));
-        }
+        return (Filled(wording, slots, statements, reminderLevel, document), document);
+    }
 
-        return (wording.Fill(slots, TextConditions.Holding(statements, reminderLevel)), document);
+    /// <summary>The message's words alone, the same as with <see cref="Fill"/>. Without a table in them no document is made.</summary>
+    /// <param name="wording">The words.</param>
+    /// <param name="template">How the document looks.</param>
+    /// <param name="card">The card of who gets it.</param>
+    /// <param name="statements">The statements.</param>
+    /// <param name="nameOf">The name of each account on them, by key.</param>
+    /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
+    /// <param name="note">What a person wrote for this document alone; empty for nothing.</param>
+    public FilledWording Words(
+        WordingTemplate wording,
+        LayoutTemplate template,
+        Customer card,
+        IReadOnlyList<Statement> statements,
+        Func<string, string> nameOf,
+        int? reminderLevel,
+        string note = ""
+    )
+    {
+        var slots = Slots(card, statements, reminderLevel);
+        var document = wording.Has(Table) ? Document(template, card, statements, nameOf, slots, reminderLevel, note) : null;
+        return Filled(wording, slots, statements, reminderLevel, document);
     }
 
     /// <summary>
@@ -116,6 +134,22 @@ public sealed class ParcelComposer(
     {
         var names = accounts.ToDictionary(a => a.Key, a => a.Name, StringComparer.Ordinal);
         return key => names.GetValueOrDefault(key, key);
+    }
+
+    private static FilledWording Filled(
+        WordingTemplate wording,
+        Dictionary<string, string> slots,
+        IReadOnlyList<Statement> statements,
+        int? reminderLevel,
+        StatementDocument? document
+    )
+    {
+        if (document is not null && wording.Has(Table))
+        {
+            slots.Add(Table, StatementTable.Html(document));
+        }
+
+        return wording.Fill(slots, TextConditions.Holding(statements, reminderLevel));
     }
 
     private StatementDocument Document(

@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Collections;
 using System.Globalization;
 using System.Reflection;
@@ -16,6 +17,9 @@ namespace Rendal.Core.Sealing;
 /// </summary>
 internal static class CanonicalForm
 {
+    // 29 digits, a sign, a point, and an exponent.
+    private const int LongestAmount = 36;
+
     private static readonly JsonSerializerOptions Options = new()
     {
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault,
@@ -30,11 +34,29 @@ internal static class CanonicalForm
         TypeInfoResolver = new DefaultJsonTypeInfoResolver { Modifiers = { LeaveAwayEmptyTextsAndLists } },
     };
 
+    // A round has hundreds of thousands of values to hash; each thread writes them all to the same place.
+    [ThreadStatic]
+    private static ArrayBufferWriter<byte>? written;
+
+    [ThreadStatic]
+    private static Utf8JsonWriter? writer;
+
     /// <summary>The SHA-256 of a value's form.</summary>
-    public static byte[] Hash<T>(T value) => SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, Options));
+    public static byte[] Hash<T>(T value) => Hash(to => JsonSerializer.Serialize(to, value, Options));
 
     /// <summary>The same for a value whose type is known when the program runs.</summary>
-    public static byte[] Hash(Type type, object? value) => SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(value, type, Options));
+    public static byte[] Hash(Type type, object? value) => Hash(to => JsonSerializer.Serialize(to, value, type, Options));
+
+    private static byte[] Hash(Action<Utf8JsonWriter> write)
+    {
+        written ??= new ArrayBufferWriter<byte>(1 << 16);
+        writer ??= new Utf8JsonWriter(written);
+        written.ResetWrittenCount();
+        writer.Reset(written);
+        write(writer);
+        writer.Flush();
+        return SHA256.HashData(written.WrittenSpan);
+    }
 
     // Values are compared with their default by the serialiser, without being boxed; null where it may be null is the default too.
     private static void LeaveAwayEmptyTextsAndLists(JsonTypeInfo type)
@@ -67,8 +89,13 @@ internal static class CanonicalForm
     private sealed class AmountConverter : Written<decimal>
     {
         public override void Write(Utf8JsonWriter writer, decimal value, JsonSerializerOptions options) =>
-            writer.WriteStringValue(value.ToString("G29", CultureInfo.InvariantCulture));
+            writer.WriteStringValue(Plain(value, stackalloc char[LongestAmount]));
     }
+
+    private static ReadOnlySpan<char> Plain(decimal value, Span<char> into) =>
+        value.TryFormat(into, out var length, "G29", CultureInfo.InvariantCulture)
+            ? into[..length]
+            : throw new InvalidOperationException("An amount is longer than amounts are.");
 
     private sealed class SetConverter : Written<IReadOnlySet<string>>
     {

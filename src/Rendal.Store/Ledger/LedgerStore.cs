@@ -19,9 +19,13 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
         RecentRows.OfAsync(source, book, intake, async () =>
         {
             var origin = await OriginAsync(intake, cancel);
-            return await source
-                .Sql($"select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2 order by r.row", book, intake)
+            var rows = await source
+                .Sql($"select {Columns} from ledger_row r where r.book_id = $1 and r.intake_id = $2", book, intake)
                 .ListAsync(r => Read(r, origin), cancel);
+
+            // They lie in this order, and the server would sort them all the same, on disk.
+            rows.Sort((a, b) => a.Source.Row.CompareTo(b.Source.Row));
+            return rows;
         });
 
     /// <summary>The rows of some customers in an intake, in the order of the file.</summary>

@@ -30,8 +30,7 @@ internal static class ReleasedParcels
     {
         await connection
             .Sql(
-                "create temporary table frozen (id bigint, subject text, body text, card jsonb, letterhead jsonb, sent_as "
-                    + "jsonb, change jsonb, seal bytea, words text, numbers text[], accounts text[], items text[], "
+                "create temporary table frozen (id bigint, subject text, body text, card jsonb, change jsonb, seal bytea, words text, numbers text[], accounts text[], items text[], "
                     + "levels int[]) on commit drop"
             )
             .RunAsync(cancel);
@@ -73,6 +72,13 @@ internal static class ReleasedParcels
         CancellationToken cancel
     )
     {
+        // They stand on every parcel, and are told to the server once.
+        var (letterhead, sentAs) = (parcels[0].Letterhead, parcels[0].SentAs);
+        if (parcels.Any(p => !Equals(p.Letterhead, letterhead) || p.SentAs != sentAs))
+        {
+            throw new ArgumentException("What is released together has one letterhead and one sender.", nameof(parcels));
+        }
+
         await connection.Sql("truncate frozen").RunAsync(cancel);
         await CopyAsync(connection, parcels, cancel);
         var released = await connection
@@ -86,14 +92,16 @@ internal static class ReleasedParcels
                             and not exists (select from round_decision d where d.book_id = $1 and d.round_id = $2
                                 and d.customer = p.customer and d.decision in ('held', 'removed'))
                         offset 0) at)
-                update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card, letterhead = f.letterhead,
-                    sent_as = f.sent_as, change = f.change, try_from = $3, channel = case when p.recipients = '{}' then 'post' else $4 end
+                update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card, letterhead = $5,
+                    sent_as = $6, change = f.change, try_from = $3, channel = case when p.recipients = '{}' then 'post' else $4 end
                 from ready f where p.ctid = f.place
                 """,
                 book,
                 round,
                 from.ToUniversalTime(),
-                channel.ToString().ToLowerInvariant()
+                channel.ToString().ToLowerInvariant(),
+                Commands.Json(letterhead),
+                Commands.Json(sentAs)
             )
             .RunAsync(cancel);
         if (released != parcels.Count)
@@ -101,20 +109,13 @@ internal static class ReleasedParcels
             return false;
         }
 
-        // Known since they were prepared, but for what an earlier version prepared.
-        await Addressees.AddAsync(connection, book, "frozen", "f.words", cancel);
-        await connection
-            .Sql(
-                """
-                insert into parcel_search (book_id, parcel_id, addressee_id, numbers, accounts)
-                select $1, f.id, w.id, f.numbers, f.accounts from frozen f
-                    cross join lateral (select a.id from addressee a where a.book_id = $1 and md5(a.words) = md5(f.words) offset 0) w
-                on conflict (book_id, parcel_id) do update set addressee_id = excluded.addressee_id, numbers = excluded.numbers,
-                    accounts = excluded.accounts
-                """,
-                book
-            )
-            .RunAsync(cancel);
+        // Their words are known since they were prepared, but for what an earlier version prepared.
+        if (await FindableAsync(connection, book, cancel) < parcels.Count)
+        {
+            await Addressees.AddAsync(connection, book, "frozen", "f.words", cancel);
+            await FindableAsync(connection, book, cancel);
+        }
+
         await connection
             .Sql(
                 """
@@ -128,20 +129,31 @@ internal static class ReleasedParcels
         return true;
     }
 
+    /// <summary>Writes by what the log finds the parcels of the batch, and tells of how many the words are known.</summary>
+    private static Task<int> FindableAsync(NpgsqlConnection connection, long book, CancellationToken cancel) =>
+        connection
+            .Sql(
+                """
+                insert into parcel_search (book_id, parcel_id, addressee_id, numbers, accounts)
+                select $1, f.id, w.id, f.numbers, f.accounts from frozen f
+                    cross join lateral (select a.id from addressee a where a.book_id = $1 and md5(a.words) = md5(f.words) offset 0) w
+                on conflict (book_id, parcel_id) do update set addressee_id = excluded.addressee_id, numbers = excluded.numbers,
+                    accounts = excluded.accounts
+                """,
+                book
+            )
+            .RunAsync(cancel);
+
     private static async Task CopyAsync(NpgsqlConnection connection, IReadOnlyList<FrozenParcel> parcels, CancellationToken cancel)
     {
-        // Those of a round have the same letterhead and sender, nearly always.
-        var json = new Dictionary<object, string>(ReferenceEqualityComparer.Instance);
         await using var copy = await BinaryCopy.BeginAsync(connection, "copy frozen from stdin (format binary)", cancel);
         foreach (var parcel in parcels)
         {
-            copy.Row(13);
+            copy.Row(11);
             copy.Write(parcel.Id);
             copy.Write(parcel.Subject);
             copy.Write(parcel.Body);
             copy.WriteJson(StoreJson.Write(parcel.Card));
-            copy.WriteJson(Json(parcel.Letterhead));
-            copy.WriteJson(Json(parcel.SentAs));
             if (parcel.Change is { } change)
             {
                 copy.WriteJson(StoreJson.Write(change));
@@ -160,8 +172,5 @@ internal static class ReleasedParcels
         }
 
         await copy.CompleteAsync(cancel);
-
-        string Json<T>(T value)
-            where T : class => json.TryGetValue(value, out var known) ? known : json[value] = StoreJson.Write(value);
     }
 }

@@ -169,6 +169,30 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             .Sql($"select {ParcelTable.Columns} from parcel p where p.book_id = $1 and p.round_id = $2 order by p.position", book, id)
             .ListAsync(ParcelTable.Read, cancel);
 
+    /// <summary>The parcels of a round that are ready to be released, in their order.</summary>
+    public Task<List<ReadyParcel>> ReadyAsync(long id, CancellationToken cancel) =>
+        source
+            .Sql(
+                $"""
+                select p.id, p.customer, array(select a ->> 'key' from jsonb_array_elements(p.accounts) a) accounts, p.reminder_level,
+                    p.seal, p.changed
+                from parcel p where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsReady} order by p.position
+                """,
+                book,
+                id
+            )
+            .ListAsync(
+                r => new ReadyParcel(
+                    r.GetInt64(0),
+                    r.GetString(1),
+                    r.GetFieldValue<string[]>(2),
+                    r.Nullable<short>(3),
+                    ParcelTable.SealIn(r, "seal"),
+                    [.. r.GetFieldValue<string[]>(5).Select(EnumText.Parse<SealPart>)]
+                ),
+                cancel
+            );
+
     /// <summary>One parcel with its round's number; null where there is none of this number.</summary>
     public async Task<(long Round, ParcelRecord Parcel)?> ParcelAsync(long parcel, CancellationToken cancel)
     {
