@@ -28,6 +28,8 @@ internal static class Json
 
     public static long Id(this JsonElement element) => element.GetProperty("id").GetInt64();
 
+    public static long Number(this JsonElement element, string name) => element.GetProperty(name).GetInt64();
+
     public static string Text(this JsonElement element, string name) => element.GetProperty(name).GetString()!;
 
     public static IEnumerable<JsonElement> List(this JsonElement element, string name) => element.GetProperty(name).EnumerateArray();

@@ -22,6 +22,7 @@ const LedgerPage = page(() => import("./features/ledger/LedgerPage"), "LedgerPag
 const PeoplePage = page(() => import("./features/people/PeoplePage"), "PeoplePage");
 const PostroomPage = page(() => import("./features/postroom/PostroomPage"), "PostroomPage");
 const RoundsPage = page(() => import("./features/rounds/RoundsPage"), "RoundsPage");
+const CopiesPage = page(() => import("./features/enclosures/CopiesPage"), "CopiesPage");
 const Workbench = page(() => import("./features/rounds/Workbench"), "Workbench");
 const FirstRunPage = page(() => import("./features/sign-in/FirstRunPage"), "FirstRunPage");
 const HomePage = page(() => import("./features/sign-in/HomePage"), "HomePage");
@@ -76,6 +77,7 @@ createRoot(root).render(
               <Route path="customers" element={<CustomersPage />} />
               <Route path="rounds" element={<RoundsPage />} />
               <Route path="rounds/:round" element={<Workbench />} />
+              <Route path="rounds/:round/copies" element={<CopiesPage />} />
               <Route path="words" element={<WordsPage />} />
               <Route path="dispatch" element={<DispatchPage />} />
               <Route path="people" element={<PeoplePage />} />

@@ -3,6 +3,7 @@ using Rendal.Store.Books;
 using Rendal.Store.Corrections;
 using Rendal.Store.Customers;
 using Rendal.Store.Dispatch;
+using Rendal.Store.Enclosures;
 using Rendal.Store.Files;
 using Rendal.Store.Intake;
 using Rendal.Store.Items;
@@ -43,6 +44,12 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
 
     /// <summary>The files that were uploaded.</summary>
     public FileStore Files => new(source, book.Id);
+
+    /// <summary>The files that can go with messages.</summary>
+    public EnclosureStore Enclosures => new(source, book.Id);
+
+    /// <summary>Files on their way.</summary>
+    public UploadStore Uploads => new(source, book.Id);
 
     /// <summary>The rows of ledgers.</summary>
     public LedgerStore Ledger => new(source, book.Id);

@@ -6,17 +6,20 @@ using Rendal.App.Readiness;
 using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
+using Rendal.Files;
 using Rendal.Files.Documents;
 using Rendal.Files.Docx;
 using Rendal.Files.Pdf;
 using Rendal.Html;
 using Rendal.Mail;
 using Rendal.Store.Dispatch;
+using Rendal.Store.Enclosures;
 using Rendal.Store.Ledger;
 using Rendal.Store.Rounds;
 using Rendal.Store.Wordings;
@@ -95,7 +98,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
     /// Sets the document of a parcel from what was frozen and from rows that do not change; figures that differ from the parcel's are a
     /// reason not to send.
     /// </summary>
-    private async Task<(StatementDocument? Document, Layout? Layout, RoundKind Kind, string Problem)> SetAsync(ClaimedParcel claimed)
+    private async Task<SetParcel> SetAsync(ClaimedParcel claimed)
     {
         var atHand = await rounds.OfAsync(claimed);
         var (round, composer) = (atHand.Round, atHand.ComposerOf(claimed));
@@ -106,24 +109,29 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             CancellationToken.None
         );
         var layout = await layouts.OfAsync(claimed.Book, parcel.Layout);
-        return await Background.RunAsync<(StatementDocument?, Layout?, RoundKind, string)>(() =>
+        var additions = new ParcelAdditions(
+            claimed.Change?.DocumentNote ?? "",
+            [.. parcel.Enclosures.SelectMany(f => f.Numbers).Distinct(StringComparer.Ordinal)]
+        );
+        return await Background.RunAsync(() =>
         {
             var statements = parcel.Known(composer.Statements(claimed.Card, rows));
-            return AreThose(parcel, statements)
-                ? (
-                    composer.Document(
+            return new SetParcel(
+                round,
+                parcel,
+                statements,
+                AreThose(parcel, statements)
+                    ? composer.Document(
                         layout,
                         claimed.Card,
                         statements,
                         ParcelComposer.NamesIn(parcel.Accounts),
                         parcel.ReminderLevel,
-                        claimed.Change?.DocumentNote ?? ""
-                    ),
-                    layout.Layout,
-                    round.Choice.Kind,
-                    ""
-                )
-                : (null, null, round.Choice.Kind, "its figures are not those that were released");
+                        additions
+                    )
+                    : null,
+                layout.Layout
+            );
         });
     }
 
@@ -161,14 +169,22 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
 
     private async Task<MadeUp> MakeAsync(ClaimedParcel claimed, LetterPdfBatch letters, CancellationToken stop)
     {
-        var (document, layout, kind, problem) = await SetAsync(claimed);
-        if (document is null || layout is null)
+        var set = await SetAsync(claimed);
+        if (set.Document is null)
+        {
+            return new MadeUp(claimed, null, null, "its figures are not those that were released");
+        }
+
+        var store = new EnclosureStore(source, claimed.Book);
+        var files = claimed.Channel == Channel.Post ? [] : set.Parcel.Enclosures;
+        if (await EnclosedFiles.ProblemAsync(files, set.Statements, store, CancellationToken.None) is { Length: > 0 } problem)
         {
             return new MadeUp(claimed, null, null, problem);
         }
 
+        var content = await EnclosedFiles.ContentAsync(files, store, CancellationToken.None);
         var inIt = await PicturesAsync(claimed);
-        return await Background.RunAsync(() => Make(claimed, document, layout, kind, inIt, letters, stop));
+        return await Background.RunAsync(() => Make(claimed, set, files, content, inIt, letters, stop));
     }
 
     private async Task<List<MessagePicture>> PicturesAsync(ClaimedParcel claimed)
@@ -189,9 +205,9 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
 
     private MadeUp Make(
         ClaimedParcel claimed,
-        StatementDocument document,
-        Layout layout,
-        RoundKind kind,
+        SetParcel set,
+        IReadOnlyList<ParcelEnclosure> files,
+        IReadOnlyDictionary<string, byte[]> content,
         List<MessagePicture> inIt,
         LetterPdfBatch letters,
         CancellationToken stop
@@ -199,6 +215,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
     {
         IReadOnlyList<Enclosure> enclosures = [];
         OutgoingLetter? onPaper = null;
+        var (document, layout) = (set.Document!, set.Layout);
         try
         {
             var letter = letters.Take(claimed.Parcel);
@@ -210,11 +227,22 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
                         .Make(document, layout, renderer, letter, stop)
                         .Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)),
                 ];
+                enclosures =
+                [
+                    .. enclosures,
+                    .. EnclosedFiles.Make(
+                        files,
+                        content,
+                        set.Round.Enclosing.Copies,
+                        enclosures.Select(e => e.Name).ToHashSet(StringComparer.OrdinalIgnoreCase)
+                    ),
+                ];
             }
 
             if (claimed.OnPaper)
             {
                 var pdf = enclosures
+                    .Take(layout.Forms.Count)
                     .Where(e => e.ContentType == DocumentFile.PdfType)
                     .Select(e => new DocumentFile(e.Name, e.ContentType, e.Bytes))
                     .FirstOrDefault()
@@ -222,7 +250,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
                 onPaper = new OutgoingLetter(pdf.Name, pdf.Bytes, SHA256.HashData(pdf.Bytes));
             }
         }
-        catch (DocxConversionFailed e)
+        catch (Exception e) when (e is DocxConversionFailed or FileRefused)
         {
             return new MadeUp(claimed, null, null, e.Message);
         }
@@ -232,7 +260,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             return new MadeUp(claimed, null, onPaper);
         }
 
-        var who = Recipients.Of(claimed.Card, kind, claimed.Change);
+        var who = Recipients.Of(claimed.Card, set.Round.Choice.Kind, claimed.Change);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
         var (id, bytes) = MessageBuilder.Make(
             new Draft(
@@ -252,10 +280,24 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
                 NamedBlindCopies = claimed.Channel == Channel.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [],
             }
         );
-        return MessageSizes.Problem(bytes.Length, claimed.Sender) is { Length: > 0 } tooLarge
+        return MessageSizes.Problem(bytes.Length, claimed.Sender, files.Count) is { Length: > 0 } tooLarge
             ? new MadeUp(claimed, null, null, tooLarge)
             : new MadeUp(claimed, new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), onPaper);
     }
+
+    /// <summary>What a message is made of.</summary>
+    /// <param name="Round">The round.</param>
+    /// <param name="Parcel">The parcel.</param>
+    /// <param name="Statements">Its statements, reckoned again.</param>
+    /// <param name="Document">Its document; null where the statements are not those that were released.</param>
+    /// <param name="Layout">The layout of that.</param>
+    private sealed record SetParcel(
+        RoundRecord Round,
+        ParcelRecord Parcel,
+        IReadOnlyList<Statement> Statements,
+        StatementDocument? Document,
+        Layout Layout
+    );
 
     [LoggerMessage(Level = LogLevel.Error, Message = "The message of parcel {Parcel} could not be made")]
     private static partial void CannotBeMade(ILogger log, Exception exception, long parcel);

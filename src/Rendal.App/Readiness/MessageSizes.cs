@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
 using Rendal.Core.Wordings;
 using Rendal.Files.Documents;
@@ -25,23 +26,37 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
     private const int Item = 1_500;
     private const double Encoded = 1.4;
 
+    // A line of Base64 has 76 characters and its end, and stands for 57 bytes (RFC 2045, 6.8); each file has headers of its own.
+    private const int BytesOnALine = 57;
+    private const int LineLength = 78;
+    private const int Headers = 500;
+
     private readonly Lock making = new();
     private DocumentRenderer? renderer;
 
     /// <summary>
     /// What is wrong with a message of that many bytes, as a parcel's problem; empty where the sender's server takes it.
     /// </summary>
-    public static string Problem(int bytes, Sender sender) =>
+    /// <param name="bytes">How large it is.</param>
+    /// <param name="sender">Who sends it.</param>
+    /// <param name="files">How many files go with it beside the document.</param>
+    public static string Problem(long bytes, Sender sender, int files = 0) =>
         sender.LargestBytes < bytes
             ? string.Create(
                 CultureInfo.InvariantCulture,
-                $"the message is {bytes / 1e6:0.0#} MB, and {sender.Host} takes {sender.LargestBytes / 1e6:0.0#} MB: enclose "
-                    + $"fewer forms of the document, or smaller pictures"
+                $"the message is {bytes / 1e6:0.0#} MB, and {sender.Host} takes {sender.LargestBytes / 1e6:0.0#} MB: {Remedy(files)}"
             )
             : "";
 
     /// <summary>The same for a message that is not made yet. A letter that a word processor makes is looked at when it is sent.</summary>
-    public string Problem(Customer card, Recipients recipients, FilledWording words, StatementDocument document, Layout layout)
+    public string Problem(
+        Customer card,
+        Recipients recipients,
+        FilledWording words,
+        StatementDocument document,
+        Layout layout,
+        IReadOnlyList<ParcelEnclosure> files
+    )
     {
         if (
             sender.LargestBytes is not { } largest
@@ -53,7 +68,8 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
         }
 
         var inIt = InBody(words.Body);
-        if (AtMost(words, inIt, document, layout) <= largest)
+        var beside = files.Sum(f => (((f.Size + BytesOnALine - 1) / BytesOnALine) * LineLength) + Headers);
+        if (AtMost(words, inIt, document, layout) + beside <= largest)
         {
             return "";
         }
@@ -87,10 +103,15 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
                 Pictures = inIt,
             }
         );
-        return Problem(bytes.Length, sender);
+        return Problem(bytes.Length + beside, sender, files.Count);
     }
 
     public void Dispose() => renderer?.Dispose();
+
+    private static string Remedy(int files) =>
+        files > 0
+            ? FormattableString.Invariant($"enclose its {files} files joined or as a ZIP file, or leave some of them out")
+            : "enclose fewer forms of the document, or smaller pictures";
 
     private List<MessagePicture> InBody(string body) =>
         pictures.Count == 0 ? [] : [.. PicturePlaces.Of(body).Select(number => pictures.Single(p => p.Number == number))];

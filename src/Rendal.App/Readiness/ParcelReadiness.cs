@@ -3,6 +3,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Rendal.App.Rounds;
 using Rendal.Core.Customers;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Parcels;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
@@ -51,7 +52,14 @@ internal sealed class ParcelReadiness : IDisposable
     /// <param name="statements">Its statements.</param>
     /// <param name="accounts">The accounts on them.</param>
     /// <param name="level">The level of the reminder that it is; null for none.</param>
-    public FilledWording Words(Customer card, IReadOnlyList<Statement> statements, IReadOnlyList<ParcelAccount> accounts, int? level) =>
+    /// <param name="enclosed">The files that go with it.</param>
+    public FilledWording Words(
+        Customer card,
+        IReadOnlyList<Statement> statements,
+        IReadOnlyList<ParcelAccount> accounts,
+        int? level,
+        ParcelEnclosures enclosed
+    ) =>
         content.Composer.Words(
             content.WordingFor(card, level),
             content.LayoutFor(card, level).Template,
@@ -59,7 +67,7 @@ internal sealed class ParcelReadiness : IDisposable
             statements,
             ParcelComposer.NamesIn(accounts),
             level,
-            NoteOf(card)
+            Additions(card, enclosed)
         );
 
     /// <summary>
@@ -71,12 +79,14 @@ internal sealed class ParcelReadiness : IDisposable
     /// <param name="accounts">The accounts on them.</param>
     /// <param name="recipients">Who gets the message.</param>
     /// <param name="level">The level of the reminder that it is; null for none.</param>
+    /// <param name="enclosed">The files that go with it.</param>
     public (string Problem, FilledWording? Words) Look(
         Customer card,
         IReadOnlyList<Statement> statements,
         IReadOnlyList<ParcelAccount> accounts,
         Recipients recipients,
-        int? level
+        int? level,
+        ParcelEnclosures enclosed
     )
     {
         // Who gets post alone is asked for nothing that only the message needs.
@@ -128,6 +138,11 @@ internal sealed class ParcelReadiness : IDisposable
             return ($"more than {AddressList.MostRecipients} addresses", null);
         }
 
+        if (enclosed.Problem.Length > 0)
+        {
+            return (enclosed.Problem, null);
+        }
+
         if (statements.SelectMany(s => s.Accounts).FirstOrDefault(s => s.ForwardDifference != 0) is { Forward: { } forward } differs)
         {
             return (
@@ -145,16 +160,17 @@ internal sealed class ParcelReadiness : IDisposable
             statements,
             ParcelComposer.NamesIn(accounts),
             level,
-            NoteOf(card)
+            Additions(card, enclosed)
         );
         var problem =
             hasMessage && words.EmptySlots is [var slot, ..] ? $"{slot.Label.ToLowerInvariant()} is empty"
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
             : paper.Problem.Length > 0 ? paper.Problem
             : DocumentRenderer.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no font has it"
-            : sizes.Problem(card, recipients, words, paper, content.LayoutFor(card, level).Template.Layout);
+            : sizes.Problem(card, recipients, words, paper, content.LayoutFor(card, level).Template.Layout, enclosed.Files);
         return (problem, words);
     }
 
-    private string NoteOf(Customer card) => content.ChangeOf(card.Key)?.DocumentNote ?? "";
+    private ParcelAdditions Additions(Customer card, ParcelEnclosures enclosed) =>
+        new(content.ChangeOf(card.Key)?.DocumentNote ?? "", enclosed.Copied);
 }

@@ -2,6 +2,7 @@ using Rendal.App.Books;
 using Rendal.App.Customers;
 using Rendal.App.Wordings;
 using Rendal.Core.Customers;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Parcels;
 
 namespace Rendal.App.Rounds;
@@ -34,6 +35,8 @@ public sealed class ChangeParcel(BookStores stores, TimeProvider clock)
                 Recipients = change.Recipients is { } recipients ? Checked(recipients) : null,
                 Words = isAsWording ? null : words,
                 DocumentNote = Noted(change.DocumentNote),
+                LeftOut = [.. change.LeftOut.Distinct()],
+                Added = await AddedAsync(change.Added, card.Key, cancel),
             },
             cancel
         );
@@ -89,6 +92,18 @@ public sealed class ChangeParcel(BookStores stores, TimeProvider clock)
 
         var (subject, body) = await MessageWords.CheckedAsync(stores, given.Subject, given.Body, cancel);
         return new ParcelWords(subject, body);
+    }
+
+    private async Task<IReadOnlyList<long>> AddedAsync(IReadOnlyList<long> files, string customer, CancellationToken cancel)
+    {
+        long[] wanted = [.. files.Distinct()];
+        var found = wanted.Length == 0 ? [] : await stores.Enclosures.FindAsync(wanted, cancel);
+        return wanted.Length > Enclosing.MostForAll
+                ? throw ProblemException.Invalid($"{Enclosing.MostForAll} files at the most can be added to a parcel.")
+            : found.Count(f => f.Use == EnclosureUse.Picked || f.Customer == customer) == wanted.Length ? wanted
+            : throw ProblemException.Invalid(
+                "A file that is to be added is not there any more, or goes with another customer’s messages."
+            );
     }
 
     private static string Noted(string given)

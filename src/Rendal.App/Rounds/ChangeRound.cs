@@ -1,6 +1,7 @@
 using Rendal.App.Books;
 using Rendal.App.Progress;
 using Rendal.App.Senders;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Rounds;
 
 namespace Rendal.App.Rounds;
@@ -28,6 +29,14 @@ public sealed class ChangeRound(BookStores stores, TimeProvider clock)
         )
         {
             throw ProblemException.Invalid("The wording, the layout or the sender is not there any more.");
+        }
+
+        if (
+            wanted.Enclosing.ForAll is { Count: > 0 } forAll
+            && (await stores.Enclosures.FindAsync(forAll, cancel)).Count(f => f.Use == EnclosureUse.Picked) < forAll.Count
+        )
+        {
+            throw ProblemException.Invalid("A file that is to go with all messages is not there any more.");
         }
 
         var before = await stores.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");

@@ -58,7 +58,8 @@ public sealed class ParcelContent
     /// <summary>Whom its message goes to.</summary>
     public Recipients Recipients => Recipients.Of(Card, Round.Round.Choice.Kind, Change);
 
-    private string Note => Change?.DocumentNote ?? "";
+    private ParcelAdditions Additions =>
+        new(Change?.DocumentNote ?? "", [.. Parcel.Enclosures.SelectMany(f => f.Numbers).Distinct(StringComparer.Ordinal)]);
 
     /// <summary>Loads it.</summary>
     /// <exception cref="ProblemException">It is not there, or the ledger of its round says nothing of its customer any more.</exception>
@@ -84,7 +85,7 @@ public sealed class ParcelContent
 
     /// <summary>Its document.</summary>
     public StatementDocument Document() =>
-        composer.Document(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel, Note);
+        composer.Document(Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel, Additions);
 
     /// <summary>The words of its message; null where the wording has an error.</summary>
     public FilledWording? Words() => frozen is not null ? new FilledWording(frozen.Subject, frozen.Body, []) : Filled(Wording);
@@ -98,5 +99,7 @@ public sealed class ParcelContent
     private FilledWording? Filled(WordingTemplate wording) =>
         wording.Errors.Count > 0
             ? null
-            : composer.Fill(wording, Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel, Note).Words;
+            : composer
+                .Fill(wording, Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel, Additions)
+                .Words;
 }

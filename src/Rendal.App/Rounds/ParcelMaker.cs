@@ -1,6 +1,7 @@
 using Rendal.App.Readiness;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Parcels;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
@@ -18,11 +19,12 @@ internal sealed record MadeParcel(ParcelRecord Parcel, FilledWording? Words);
 internal sealed class ParcelMaker : IDisposable
 {
     private readonly RoundContent content;
+    private readonly EnclosureFinder enclosures;
     private readonly Sealer sealer;
 
-    private ParcelMaker(RoundContent content, ParcelReadiness readiness)
+    private ParcelMaker(RoundContent content, ParcelReadiness readiness, EnclosureFinder enclosures)
     {
-        (this.content, Readiness) = (content, readiness);
+        (this.content, Readiness, this.enclosures) = (content, readiness, enclosures);
         sealer = new Sealer(content.Round.Name, content.Round.Choice, content.Rules, content.Book.Firm, content.Sender.SentAs);
     }
 
@@ -31,7 +33,7 @@ internal sealed class ParcelMaker : IDisposable
 
     /// <summary>Loads what it needs to know beside the round.</summary>
     public static async Task<ParcelMaker> OfAsync(RoundContent content, CancellationToken cancel) =>
-        new(content, await ParcelReadiness.OfAsync(content, cancel));
+        new(content, await ParcelReadiness.OfAsync(content, cancel), await content.EnclosuresAsync(cancel));
 
     /// <inheritdoc/>
     public void Dispose() => Readiness.Dispose();
@@ -57,9 +59,15 @@ internal sealed class ParcelMaker : IDisposable
         var level = statements.Max(s => s.ReminderLevel);
         IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
         var layout = content.LayoutFor(card, level);
+
+        // What goes on paper alone has no message that files could go with.
+        var enclosed =
+            recipients.All.Count == 0
+                ? ParcelEnclosures.None
+                : enclosures.Of(customer, statements, change?.LeftOut ?? [], change?.Added ?? []);
         var (problem, words) = isKnownAsReady
-            ? ("", Readiness.Words(card, statements, accounts, level))
-            : Readiness.Look(card, statements, accounts, recipients, level);
+            ? ("", Readiness.Words(card, statements, accounts, level, enclosed))
+            : Readiness.Look(card, statements, accounts, recipients, level, enclosed);
         var parcel = new ParcelRecord(
             0,
             customer,
@@ -77,6 +85,7 @@ internal sealed class ParcelMaker : IDisposable
             OnPaper = card.GoesByPost,
             Layout = layout.Ref,
             Altered = change?.Parts ?? [],
+            Enclosures = enclosed.Files,
             Seal = sealer.Seal(
                 new SealedContent(
                     card,
@@ -89,6 +98,10 @@ internal sealed class ParcelMaker : IDisposable
                     layout.Template.Layout,
                     change
                 )
+                {
+                    Enclosures = enclosed.Files,
+                    Copies = content.Round.Enclosing.Copies,
+                }
             ),
         };
         return new MadeParcel(parcel, words);

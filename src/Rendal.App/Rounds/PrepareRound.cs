@@ -1,7 +1,9 @@
 using Rendal.App.Books;
+using Rendal.App.Enclosures;
 using Rendal.App.Progress;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
 using Rendal.Store.Rounds;
@@ -93,6 +95,12 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
 
     private async Task<bool> WholeAsync(long round, ProgressMeter meter, CancellationToken cancel)
     {
+        if (await stores.Rounds.FindAsync(round, cancel) is { ReleasedAt: null, Enclosing.Copies: not CopyForm.None } encloses)
+        {
+            meter.Begin("looking for copies");
+            await CopiesAnew.RecogniseAsync(stores, encloses.IntakeId, cancel);
+        }
+
         meter.Begin("choosing from the ledger");
         var content = await RoundContent.LoadAsync(stores, round, cancel);
         var marks = stores.Rounds.MarksAsync(round, null, cancel);

@@ -42,7 +42,7 @@ internal sealed class RecentParcels
             round.Choice.Groups,
             round.WordingId,
             round.SenderId,
-            (round.PickedLayout, basis, readiness.OfAddresses)
+            (round.PickedLayout, basis, readiness.OfAddresses, JsonSerializer.Serialize(round.Enclosing))
         );
         return new RecentParcels(
             key,

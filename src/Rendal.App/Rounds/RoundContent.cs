@@ -1,6 +1,8 @@
 using Rendal.App.Books;
+using Rendal.App.Enclosures;
 using Rendal.App.Wordings;
 using Rendal.Core.Customers;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
 using Rendal.Core.Parcels;
@@ -196,6 +198,10 @@ public sealed class RoundContent
         var wording = WordingAsForAll(card, reminderLevel);
         return ChangeOf(card.Key)?.Over(wording) ?? wording;
     }
+
+    /// <summary>What finds the files of its parcels; it is loaded each time.</summary>
+    internal Task<EnclosureFinder> EnclosuresAsync(CancellationToken cancel) =>
+        RoundEnclosures.FinderAsync(Stores, Round, only, changes.Values, cancel);
 
     /// <summary>What a person changed on the parcel of a customer alone; null for nothing.</summary>
     public ParcelChange? ChangeOf(string customer) => changes.GetValueOrDefault(customer);

@@ -118,7 +118,7 @@ public sealed record StatementDocument(
         var layout = template.Layout;
         var empty = new List<Slot>();
         slots ??= FrozenDictionary<string, string>.Empty;
-        var holding = TextConditions.Holding(statements, reminderLevel);
+        var holding = TextConditions.Holding(statements, reminderLevel, slots.GetValueOrDefault(ParcelSlots.Copies) is { Length: > 0 });
         var title = template.Title(slots, holding);
         empty.AddRange(title?.EmptySlots ?? []);
         var fileName = template.FileName(slots, holding);

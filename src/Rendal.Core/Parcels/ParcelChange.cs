@@ -14,6 +14,9 @@ public enum ParcelChangePart
 
     /// <summary>Words of its own on the document.</summary>
     Document,
+
+    /// <summary>Files that go with it alone, or that do not go with it.</summary>
+    Enclosures,
 }
 
 /// <summary>
@@ -36,6 +39,12 @@ public sealed record ParcelChange
     /// </summary>
     public string DocumentNote { get; init; } = "";
 
+    /// <summary>The numbers of files that would be enclosed and are not.</summary>
+    public IReadOnlyList<long> LeftOut { get; init; } = [];
+
+    /// <summary>The numbers of files that go with this parcel alone, in their order.</summary>
+    public IReadOnlyList<long> Added { get; init; } = [];
+
     /// <summary>The parts that are changed, in their order; none for a change that changes nothing.</summary>
     [JsonIgnore]
     public IReadOnlyList<ParcelChangePart> Parts
@@ -56,6 +65,11 @@ public sealed record ParcelChange
             if (DocumentNote.Length > 0)
             {
                 parts.Add(ParcelChangePart.Document);
+            }
+
+            if (LeftOut.Count > 0 || Added.Count > 0)
+            {
+                parts.Add(ParcelChangePart.Enclosures);
             }
 
             return parts;

@@ -60,8 +60,13 @@ public sealed class ParcelComposer(
     /// <param name="card">The card of who gets it.</param>
     /// <param name="statements">The statements.</param>
     /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
-    public Dictionary<string, string> Slots(Customer card, IReadOnlyList<Statement> statements, int? reminderLevel) =>
-        ParcelSlots.Of(card, statements, letterhead, senderName, round, reminderLevel);
+    /// <param name="copies">The numbers of the documents that copies are enclosed of; null for none.</param>
+    public Dictionary<string, string> Slots(
+        Customer card,
+        IReadOnlyList<Statement> statements,
+        int? reminderLevel,
+        IReadOnlyList<string>? copies = null
+    ) => ParcelSlots.Of(card, statements, letterhead, senderName, round, reminderLevel, copies);
 
     /// <summary>The document's content.</summary>
     /// <param name="template">How it looks.</param>
@@ -69,15 +74,24 @@ public sealed class ParcelComposer(
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it goes with; null for none.</param>
-    /// <param name="note">What a person wrote for this document alone; empty for nothing.</param>
+    /// <param name="additions">What it has beside the statements; null for nothing.</param>
     public StatementDocument Document(
         LayoutTemplate template,
         Customer card,
         IReadOnlyList<Statement> statements,
         Func<string, string> nameOf,
         int? reminderLevel,
-        string note = ""
-    ) => Document(template, card, statements, nameOf, Slots(card, statements, reminderLevel), reminderLevel, note);
+        ParcelAdditions? additions = null
+    ) =>
+        Document(
+            template,
+            card,
+            statements,
+            nameOf,
+            Slots(card, statements, reminderLevel, additions?.Copies),
+            reminderLevel,
+            additions?.Note ?? ""
+        );
 
     /// <summary>The message's words, and the document that its table is taken from.</summary>
     /// <param name="wording">The words.</param>
@@ -86,7 +100,7 @@ public sealed class ParcelComposer(
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
-    /// <param name="note">What a person wrote for this document alone; empty for nothing.</param>
+    /// <param name="additions">What it has beside the statements; null for nothing.</param>
     public (FilledWording Words, StatementDocument Document) Fill(
         WordingTemplate wording,
         LayoutTemplate template,
@@ -94,11 +108,11 @@ public sealed class ParcelComposer(
         IReadOnlyList<Statement> statements,
         Func<string, string> nameOf,
         int? reminderLevel,
-        string note = ""
+        ParcelAdditions? additions = null
     )
     {
-        var slots = Slots(card, statements, reminderLevel);
-        var document = Document(template, card, statements, nameOf, slots, reminderLevel, note);
+        var slots = Slots(card, statements, reminderLevel, additions?.Copies);
+        var document = Document(template, card, statements, nameOf, slots, reminderLevel, additions?.Note ?? "");
         return (Filled(wording, slots, statements, reminderLevel, document), document);
     }
 
@@ -109,7 +123,7 @@ public sealed class ParcelComposer(
     /// <param name="statements">The statements.</param>
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
-    /// <param name="note">What a person wrote for this document alone; empty for nothing.</param>
+    /// <param name="additions">What it has beside the statements; null for nothing.</param>
     public FilledWording Words(
         WordingTemplate wording,
         LayoutTemplate template,
@@ -117,17 +131,19 @@ public sealed class ParcelComposer(
         IReadOnlyList<Statement> statements,
         Func<string, string> nameOf,
         int? reminderLevel,
-        string note = ""
+        ParcelAdditions? additions = null
     )
     {
-        var slots = Slots(card, statements, reminderLevel);
-        var document = wording.Has(Table) ? Document(template, card, statements, nameOf, slots, reminderLevel, note) : null;
+        var slots = Slots(card, statements, reminderLevel, additions?.Copies);
+        var document = wording.Has(Table)
+            ? Document(template, card, statements, nameOf, slots, reminderLevel, additions?.Note ?? "")
+            : null;
         return Filled(wording, slots, statements, reminderLevel, document);
     }
 
     /// <summary>
     /// The names of accounts by key, for
-    /// <see cref="Document(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string}, int?, string)"/>; a key that is none
+    /// <see cref="Document(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string}, int?, ParcelAdditions?)"/>; a key that is none
     /// of them stands for itself.
     /// </summary>
     public static Func<string, string> NamesIn(IReadOnlyList<ParcelAccount> accounts)
@@ -149,7 +165,7 @@ public sealed class ParcelComposer(
             slots.Add(Table, StatementTable.Html(document));
         }
 
-        return wording.Fill(slots, TextConditions.Holding(statements, reminderLevel));
+        return wording.Fill(slots, TextConditions.Holding(statements, reminderLevel, slots[ParcelSlots.Copies].Length > 0));
     }
 
     private StatementDocument Document(

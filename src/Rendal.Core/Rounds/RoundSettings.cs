@@ -1,3 +1,5 @@
+using Rendal.Core.Enclosures;
+
 namespace Rendal.Core.Rounds;
 
 /// <summary>What people choose in a round.</summary>
@@ -6,4 +8,8 @@ namespace Rendal.Core.Rounds;
 /// <param name="Wording">The number of its wording.</param>
 /// <param name="Sender">The number of its sender.</param>
 /// <param name="Layout">The number of the layout that is picked for it; null for the book's.</param>
-public sealed record RoundSettings(string Name, Choice Choice, long Wording, long Sender, long? Layout);
+public sealed record RoundSettings(string Name, Choice Choice, long Wording, long Sender, long? Layout)
+{
+    /// <summary>What is enclosed beside the document.</summary>
+    public Enclosing Enclosing { get; init; } = new();
+}

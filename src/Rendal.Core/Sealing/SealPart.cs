@@ -29,6 +29,9 @@ public enum SealPart
 
     /// <summary>The round's name, its as-of date, what it is about, its rate of interest, and the age bands.</summary>
     Round,
+
+    /// <summary>The files that go with it beside its document, and in what form.</summary>
+    Enclosures,
 }
 
 /// <summary>The parts in the words that people see.</summary>
@@ -46,6 +49,7 @@ public static class SealParts
             SealPart.Layout => "the layout",
             SealPart.Letterhead => "the letterhead",
             SealPart.Sender => "the sender",
+            SealPart.Enclosures => "the enclosures",
             SealPart.Round => "the round’s name, date or ages",
             _ => throw new ArgumentOutOfRangeException(nameof(part)),
         };

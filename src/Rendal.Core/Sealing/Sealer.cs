@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Rendal.Core.Customers;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
 using Rendal.Core.Rounds;
@@ -60,6 +61,7 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
                 SealPart.Letterhead => letterheadHash,
                 SealPart.Sender => senderHash,
                 SealPart.Round => roundHash,
+                SealPart.Enclosures => Enclosed(parcel.Enclosures, parcel.Copies),
                 _ => throw new ArgumentOutOfRangeException(nameof(part)),
             }
         );
@@ -69,6 +71,16 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
     /// no figure of theirs.
     /// </summary>
     public static byte[] Figures(IReadOnlyList<Statement> statements) => CanonicalForm.Hash(statements.Select(Bare));
+
+    /// <summary>
+    /// The hash of <see cref="SealPart.Enclosures"/>. By its content a file is the same, whichever of two that are alike it is.
+    /// </summary>
+    /// <param name="files">The files.</param>
+    /// <param name="form">In what form copies are enclosed.</param>
+    internal static byte[] Enclosed(IReadOnlyList<ParcelEnclosure> files, CopyForm form) =>
+        CanonicalForm.Hash(
+            new { Files = files.Select(f => f with { File = 0 }).ToList(), Form = files.Any(f => f.IsCopy) ? form : CopyForm.None }
+        );
 
     private static Statement Bare(Statement statement) =>
         statement with
@@ -99,4 +111,11 @@ public sealed record SealedContent(
     Wording Wording,
     Layout Layout,
     ParcelChange? Change
-);
+)
+{
+    /// <summary>The files that go with it beside its document.</summary>
+    public IReadOnlyList<ParcelEnclosure> Enclosures { get; init; } = [];
+
+    /// <summary>In what form copies are enclosed.</summary>
+    public CopyForm Copies { get; init; }
+}

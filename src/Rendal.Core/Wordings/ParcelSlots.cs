@@ -8,6 +8,9 @@ namespace Rendal.Core.Wordings;
 /// <summary>The values of all slots for one parcel.</summary>
 public static class ParcelSlots
 {
+    /// <summary>The slot of the numbers of the documents that copies are enclosed of.</summary>
+    internal const string Copies = "copies.enclosed";
+
     /// <summary>
     /// Works out the values, dates and amounts written in the customer's language. The table is not among them; it is made from the
     /// document, whose texts want these.
@@ -18,7 +21,8 @@ public static class ParcelSlots
         Firm firm,
         string senderName,
         string roundName,
-        int? reminderLevel
+        int? reminderLevel,
+        IReadOnlyList<string>? copies = null
     )
     {
         var language = Language.TryParse(customer.Language, out var known) ? known : Language.English;
@@ -43,6 +47,7 @@ public static class ParcelSlots
             ["firm.payment"] = string.Join(" · ", firm.PaymentLines),
             ["sender.name"] = senderName,
             ["round.name"] = roundName,
+            [Copies] = string.Join(", ", copies ?? []),
             ["reminder.level"] = reminderLevel?.ToString(CultureInfo.InvariantCulture) ?? "",
         };
         Columns(values, customer, statements);

@@ -31,6 +31,11 @@ public static class SlotCatalogue
         new("statement.overdue", "Overdue", "What is past due, with currency."),
         new("statement.items", "Number of items", "How many items are open."),
         new("statement.table", "Table of items", "The open items with their ages and total.", IsHtml: true),
+        new(
+            ParcelSlots.Copies,
+            "Copies enclosed",
+            "The numbers of the invoices and credit notes that copies are enclosed of. Empty where there are none."
+        ),
         new("firm.name", "Our name", "The firm’s name."),
         new("firm.address", "Our address", "The firm’s address on one line."),
         new("firm.payment", "How to pay", "The lines that say how to pay, on one line."),

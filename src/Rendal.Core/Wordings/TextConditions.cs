@@ -15,6 +15,8 @@ public static class TextConditions
         ["several-items"] = TextWhen.SeveralItems,
         ["they-owe"] = TextWhen.TheyOwe,
         ["we-owe"] = TextWhen.WeOwe,
+        ["copies"] = TextWhen.Copies,
+        ["no-copies"] = TextWhen.NoCopies,
     };
 
     /// <summary>The names of all conditions: <c>not-overdue</c>.</summary>
@@ -26,7 +28,8 @@ public static class TextConditions
     /// <summary>The conditions that hold for what one customer gets.</summary>
     /// <param name="statements">The statements; at least one.</param>
     /// <param name="reminderLevel">The level of the reminder; null for none.</param>
-    public static IReadOnlySet<TextWhen> Holding(IReadOnlyList<Statement> statements, int? reminderLevel)
+    /// <param name="hasCopies">Whether copies of invoices are enclosed.</param>
+    public static IReadOnlySet<TextWhen> Holding(IReadOnlyList<Statement> statements, int? reminderLevel, bool hasCopies = false)
     {
         var holding = new HashSet<TextWhen>
         {
@@ -34,6 +37,7 @@ public static class TextConditions
             statements.Any(s => s.Overdue > 0) ? TextWhen.Overdue : TextWhen.NotOverdue,
             reminderLevel is null ? TextWhen.NoReminder : TextWhen.Reminder,
             statements.Sum(s => s.Items.Count) == 1 ? TextWhen.OneItem : TextWhen.SeveralItems,
+            hasCopies ? TextWhen.Copies : TextWhen.NoCopies,
         };
         if (statements.Any(s => s.Total > 0))
         {

@@ -29,4 +29,10 @@ public enum TextWhen
 
     /// <summary>Where the firm owes the customer something. With two currencies, both can hold.</summary>
     WeOwe,
+
+    /// <summary>Where copies of invoices or credit notes are enclosed.</summary>
+    Copies,
+
+    /// <summary>Where none are.</summary>
+    NoCopies,
 }

@@ -38,4 +38,7 @@ public enum ContentKind
 
     /// <summary>Mail that came back, and what was decided about it.</summary>
     Returned,
+
+    /// <summary>A file that can be enclosed.</summary>
+    Enclosure,
 }

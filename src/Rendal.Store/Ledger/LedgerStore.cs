@@ -1,4 +1,5 @@
 using Npgsql;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Ledger;
 using Rendal.Core.Money;
 
@@ -27,6 +28,18 @@ public sealed class LedgerStore(NpgsqlDataSource source, long book)
             rows.Sort((a, b) => a.Source.Row.CompareTo(b.Source.Row));
             return rows;
         });
+
+    /// <summary>The invoices and credit notes of an intake that have a number, each once.</summary>
+    public Task<List<LedgerDocument>> DocumentsAsync(long intake, CancellationToken cancel) =>
+        source
+            .Sql(
+                "select distinct on (number, customer) number, customer, customer_name from ledger_row where book_id = $1 and "
+                    + "intake_id = $2 and kind = any ($3) and number <> '' order by number, customer",
+                book,
+                intake,
+                new[] { (short)ItemKind.Invoice, (short)ItemKind.CreditNote }
+            )
+            .ListAsync(r => new LedgerDocument(r.GetString(0), r.GetString(1), r.GetString(2)), cancel);
 
     /// <summary>The rows of some customers in an intake, in the order of the file.</summary>
     /// <remarks>

@@ -1,5 +1,6 @@
 using Npgsql;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Parcels;
 using Rendal.Core.Sealing;
 using Rendal.Store.Layouts;
@@ -30,7 +31,7 @@ internal static class ParcelTable
         {CanBeRetried} can_be_retried, {IsLeft} is_left,
         case when p.state not in ('prepared', 'returned') then (select t.recipients from delivery_attempt t where t.book_id = p.book_id
             and t.parcel_id = p.id order by t.id desc limit 1) end answers,
-        p.seal, p.changed, p.altered,
+        p.seal, p.changed, p.altered, p.enclosures,
         case when p.state = 'held' then (select d.reason from round_decision d where d.book_id = p.book_id and d.round_id = p.round_id
             and d.customer = p.customer and d.decision = 'held') end hold_note
         """;
@@ -40,7 +41,7 @@ internal static class ParcelTable
 
     private const string Written =
         "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, "
-        + "layout_version, on_paper, seal, seen_seal, changed, altered";
+        + "layout_version, on_paper, seal, seen_seal, changed, altered, enclosures";
 
     /// <summary>
     /// Puts parcels in place of those that a round has. One that is the same as it was is not written again. False where all are.
@@ -141,7 +142,7 @@ internal static class ParcelTable
         await using var copy = await BinaryCopy.BeginAsync(connection, statement, cancel);
         foreach (var (parcel, position) in parcels)
         {
-            copy.Row(17);
+            copy.Row(18);
             copy.Write(parcel.Customer);
             copy.Write(parcel.Name);
             copy.Write(position);
@@ -159,6 +160,7 @@ internal static class ParcelTable
             copy.WriteOrNull(parcel.Changed.Count == 0 ? null : parcel.SeenSeal?.ToBytes());
             copy.Write([.. parcel.Changed.Select(EnumText.Of)]);
             copy.Write([.. parcel.Altered.Select(EnumText.Of)]);
+            copy.WriteJson(parcel.Enclosures.Count == 0 ? "[]" : StoreJson.Write(parcel.Enclosures));
         }
 
         await copy.CompleteAsync(cancel);
@@ -187,9 +189,14 @@ internal static class ParcelTable
             HoldNote = r.Text("hold_note") ?? "",
             Seal = SealIn(r, "seal"),
             Changed = [.. r.Value<string[]>("changed").Select(EnumText.Parse<SealPart>)],
+            Enclosures = EnclosuresIn(r.String("enclosures")),
             Altered = [.. r.Value<string[]>("altered").Select(EnumText.Parse<ParcelChangePart>)],
             Layout = r.Nullable<long>("layout_id") is { } layout ? new LayoutRef(layout, r.Int32("layout_version")) : null,
         };
+
+    /// <summary>The files in a column; most parcels have none.</summary>
+    public static IReadOnlyList<ParcelEnclosure> EnclosuresIn(string json) =>
+        json == "[]" ? [] : StoreJson.Read<List<ParcelEnclosure>>(json);
 
     /// <summary>A seal in a column; null where there is none.</summary>
     public static ParcelSeal? SealIn(NpgsqlDataReader r, string column) =>

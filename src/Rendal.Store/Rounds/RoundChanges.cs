@@ -1,5 +1,6 @@
 using Npgsql;
 using NpgsqlTypes;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Rounds;
 
 namespace Rendal.Store.Rounds;
@@ -30,7 +31,7 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
         await using var transaction = await connection.BeginTransactionAsync(cancel);
         var now = await connection
             .Sql(
-                "select name, choice, wording_id, sender_id, picked_layout from round where book_id = $1 and id = $2 and "
+                "select name, choice, wording_id, sender_id, picked_layout, enclosing from round where book_id = $1 and id = $2 and "
                     + "released_at is null for update",
                 book,
                 round
@@ -42,7 +43,10 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
                     r.Int64("wording_id"),
                     r.Int64("sender_id"),
                     r.Nullable<long>("picked_layout")
-                ),
+                )
+                {
+                    Enclosing = StoreJson.Read<Enclosing>(r.String("enclosing")),
+                },
                 cancel
             );
         if (now is null)
@@ -83,14 +87,15 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
             await connection
                 .Sql(
                     "update round set name = $3, choice = $4, wording_id = $5, sender_id = $6, picked_layout = $7, "
-                        + "to_be_prepared = true where book_id = $1 and id = $2",
+                        + "enclosing = $8, to_be_prepared = true where book_id = $1 and id = $2",
                     book,
                     round,
                     name,
                     Commands.Json(choice),
                     wording,
                     sender,
-                    new NpgsqlParameter<long?> { TypedValue = layout, NpgsqlDbType = NpgsqlDbType.Bigint }
+                    new NpgsqlParameter<long?> { TypedValue = layout, NpgsqlDbType = NpgsqlDbType.Bigint },
+                    Commands.Json(merged.Settings.Enclosing)
                 )
                 .RunAsync(cancel);
             await transaction.CommitAsync(cancel);

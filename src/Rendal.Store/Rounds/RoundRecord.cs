@@ -1,4 +1,5 @@
 using Rendal.Core.Dispatch;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
 using Rendal.Core.Reminders;
@@ -41,6 +42,9 @@ public sealed record RoundRecord(
     /// <summary>The layout that was picked for it; null for the book's.</summary>
     public long? PickedLayout { get; init; }
 
+    /// <summary>What it encloses beside the document.</summary>
+    public Enclosing Enclosing { get; init; } = new();
+
     /// <summary>Counts the changes that people made to it, from 1.</summary>
     public long Revision { get; init; }
 
@@ -72,7 +76,7 @@ public sealed record RoundRecord(
     public bool IsBehindBook(Books.Book book) => PreparedAtChange < book.Changes;
 
     /// <summary>What people choose in it.</summary>
-    public RoundSettings Settings => new(Name, Choice, WordingId, SenderId, PickedLayout);
+    public RoundSettings Settings => new(Name, Choice, WordingId, SenderId, PickedLayout) { Enclosing = Enclosing };
 
     /// <summary>The parcel that it was made to send once more; null for any other round.</summary>
     public long? RepeatOf { get; init; }
@@ -131,6 +135,9 @@ public sealed record ParcelRecord(
 
     /// <summary>The parts of it that a person changed on it alone; none for a parcel that is like the others.</summary>
     public IReadOnlyList<ParcelChangePart> Altered { get; init; } = [];
+
+    /// <summary>The files that go with it beside its document.</summary>
+    public IReadOnlyList<ParcelEnclosure> Enclosures { get; init; } = [];
 
     /// <summary>Of statements that were reckoned again, those in the currencies that were found to be in it.</summary>
     public IReadOnlyList<Statement> Known(IEnumerable<Statement> again) =>

@@ -1,6 +1,7 @@
 using Npgsql;
 using NpgsqlTypes;
 using Rendal.Core.Customers;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Money;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
@@ -22,7 +23,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     private const string Columns =
         "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, "
-        + "picked_layout, repeat_of, revision, prepared_at_change, fell_out, to_be_prepared, awaiting";
+        + "picked_layout, repeat_of, revision, prepared_at_change, fell_out, to_be_prepared, awaiting, enclosing";
 
     /// <summary>A part of the rounds, the newest first.</summary>
     /// <param name="before">The round that comes before them, which is newer; null for the newest of all.</param>
@@ -70,8 +71,8 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
     public Task<long> MakeAsync(long intake, RoundSettings settings, StatementRules rules, long person, CancellationToken cancel) =>
         source
             .Sql(
-                "insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout) values ($1, $2, "
-                    + "$3, $4, $5, $6, $7, $8, $9) returning id",
+                "insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout, enclosing) "
+                    + "values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) returning id",
                 book,
                 settings.Name,
                 intake,
@@ -80,7 +81,8 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 settings.Sender,
                 person,
                 Commands.Json(rules),
-                new NpgsqlParameter<long?> { TypedValue = settings.Layout, NpgsqlDbType = NpgsqlDbType.Bigint }
+                new NpgsqlParameter<long?> { TypedValue = settings.Layout, NpgsqlDbType = NpgsqlDbType.Bigint },
+                Commands.Json(settings.Enclosing)
             )
             .OneAsync<long>(cancel);
 
@@ -341,5 +343,6 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             FellOut = r.Value<string[]>("fell_out"),
             ToBePrepared = r.Boolean("to_be_prepared"),
             Awaiting = r.Value<string[]>("awaiting"),
+            Enclosing = StoreJson.Read<Enclosing>(r.String("enclosing")),
         };
 }

@@ -25,6 +25,7 @@ using Rendal.Web.Books;
 using Rendal.Web.Corrections;
 using Rendal.Web.Customers;
 using Rendal.Web.Dispatch;
+using Rendal.Web.Enclosures;
 using Rendal.Web.Intake;
 using Rendal.Web.Layouts;
 using Rendal.Web.Postroom;
@@ -198,6 +199,7 @@ internal static class RendalHost
         ParcelEndpoints.Map(book);
         ParcelListEndpoints.Map(book);
         RehearsalEndpoints.Map(book);
+        EnclosureEndpoints.Map(book);
         AccountEndpoints.Map(book);
         ChoiceEndpoints.Map(book);
         TodayEndpoints.Map(book);

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.App.Documents;
 using Rendal.App.Rounds;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
 using Rendal.Files.Documents;
@@ -19,6 +20,8 @@ namespace Rendal.Web.Rounds;
 /// <param name="Copies">The addresses that get a copy which all see.</param>
 /// <param name="BlindCopies">The addresses that get a copy which nobody else sees.</param>
 /// <param name="Post">The lines of the address that it goes to by post; none where nothing goes by post.</param>
+/// <param name="Enclosures">The files that go with it beside its document.</param>
+/// <param name="CopyForm">In what form copies among them are enclosed.</param>
 /// <param name="Message">The message as a page of its own that can run nothing and fetch nothing.</param>
 /// <param name="Written">The words of its message as they are written, with slots.</param>
 /// <param name="Change">What a person changed on it alone.</param>
@@ -39,6 +42,8 @@ internal sealed record ParcelView(
     IReadOnlyList<string> EmptySlots,
     IReadOnlyList<string> WordingErrors,
     IReadOnlyList<DocumentLine> Documents,
+    IReadOnlyList<ParcelEnclosureView> Enclosures,
+    CopyForm CopyForm,
     string Message,
     ParcelWords Written,
     ParcelChangeView Change,
@@ -49,19 +54,32 @@ internal sealed record ParcelView(
 /// <param name="Recipients">Whom its message goes to; null for those on the card.</param>
 /// <param name="Words">What its message says; null for the wording.</param>
 /// <param name="DocumentNote">What stands on its document beside what all have; empty for nothing.</param>
-internal sealed record ParcelChangeView(ParcelRecipients? Recipients, ParcelWords? Words, string DocumentNote)
+/// <param name="LeftOut">The files that would be enclosed and are not, by number.</param>
+/// <param name="Added">The files that go with it alone, by number.</param>
+internal sealed record ParcelChangeView(
+    ParcelRecipients? Recipients,
+    ParcelWords? Words,
+    string DocumentNote,
+    IReadOnlyList<long> LeftOut,
+    IReadOnlyList<long> Added
+)
 {
-    public static ParcelChangeView Of(ParcelChange? change) => new(change?.Recipients, change?.Words, change?.DocumentNote ?? "");
+    public static ParcelChangeView Of(ParcelChange? change) =>
+        new(change?.Recipients, change?.Words, change?.DocumentNote ?? "", change?.LeftOut ?? [], change?.Added ?? []);
 }
 
 /// <summary>What is to be changed on one parcel.</summary>
 /// <param name="Recipients">Whom its message goes to; null for those on the card.</param>
 /// <param name="Words">What its message says; null for the wording.</param>
 /// <param name="DocumentNote">What stands on its document beside what all have; empty for nothing.</param>
+/// <param name="LeftOut">The files that would be enclosed and are not to be, by number.</param>
+/// <param name="Added">The files that are to go with it alone, by number.</param>
 internal sealed record ParcelChangeRequest(
     RecipientsRequest? Recipients,
     ParcelWordsRequest? Words,
-    [property: StringLength(ParcelChange.LongestNote)] string DocumentNote
+    [property: StringLength(ParcelChange.LongestNote)] string DocumentNote,
+    [property: MaxLength(1_000)] IReadOnlyList<long>? LeftOut = null,
+    [property: MaxLength(100)] IReadOnlyList<long>? Added = null
 )
 {
     public ParcelChange Change() =>
@@ -70,6 +88,8 @@ internal sealed record ParcelChangeRequest(
             Recipients = Recipients?.Recipients(),
             Words = Words is null ? null : new ParcelWords(Words.Subject, Words.Body),
             DocumentNote = DocumentNote,
+            LeftOut = LeftOut ?? [],
+            Added = Added ?? [],
         };
 }
 
@@ -88,6 +108,14 @@ internal sealed record ParcelWordsRequest(string Subject, [property: StringLengt
 
 /// <summary>A file that is enclosed.</summary>
 internal sealed record DocumentLine(DocumentForm Form, string Name);
+
+/// <summary>A file that goes with a parcel beside its document.</summary>
+/// <param name="File">Its number.</param>
+/// <param name="Numbers">The numbers of the documents that it is a copy of; none for no copy.</param>
+internal sealed record ParcelEnclosureView(long File, string Name, long Size, IReadOnlyList<string> Numbers)
+{
+    public static ParcelEnclosureView Of(ParcelEnclosure e) => new(e.File, e.Name, e.Size, e.Numbers);
+}
 
 /// <summary>A person's decision about an unsure parcel.</summary>
 internal sealed record UnsureRequest(bool Went);
@@ -134,6 +162,8 @@ internal static class ParcelEndpoints
                     .Layout.Layout.Forms.Order()
                     .Zip(DocumentFile.Names(made.Document(), made.Layout.Layout), (form, name) => new DocumentLine(form, name)),
             ],
+            [.. made.Parcel.Enclosures.Select(ParcelEnclosureView.Of)],
+            made.Round.Round.Enclosing.Copies,
             Guards.SandboxedPage(
                 MessageBuilder.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? "")
             ),

@@ -139,7 +139,8 @@ internal static class RoundEndpoints
                 choice.Columns.ToDictionary(c => c.Key, c => (IReadOnlyList<string>)[.. c.Value.Order(StringComparer.Ordinal)]),
                 round.WordingId,
                 round.SenderId,
-                round.PickedLayout
+                round.PickedLayout,
+                EnclosingRequest.Of(round.Enclosing)
             ),
             intake!.Id,
             intake.FileName,

@@ -1,10 +1,38 @@
 using System.ComponentModel.DataAnnotations;
 using Rendal.App;
 using Rendal.Core.Customers;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 
 namespace Rendal.Web.Rounds;
+
+/// <summary>What a round encloses beside the document.</summary>
+/// <param name="Copies">How copies of invoices are enclosed.</param>
+/// <param name="WithoutMissing">Whether a parcel goes without the copies that are missing.</param>
+/// <param name="WithoutOwn">Whether the files that are kept with a customer stay away.</param>
+/// <param name="ForAll">The files that go with every message, by number.</param>
+/// <param name="Column">The heading of the column that names a file; empty for none.</param>
+internal sealed record EnclosingRequest(
+    CopyForm Copies,
+    bool WithoutMissing,
+    bool WithoutOwn,
+    [property: MaxLength(Rendal.Core.Enclosures.Enclosing.MostForAll)] IReadOnlyList<long> ForAll,
+    [property: StringLength(400)] string Column
+)
+{
+    public static EnclosingRequest Of(Enclosing e) => new(e.Copies, e.WithoutMissing, e.WithoutOwn, e.ForAll, e.Column);
+
+    public Enclosing Enclosing() =>
+        new()
+        {
+            Copies = Copies,
+            WithoutMissing = WithoutMissing,
+            WithoutOwn = WithoutOwn,
+            ForAll = [.. ForAll.Distinct()],
+            Column = Column,
+        };
+}
 
 /// <summary>What the person chooses in a round.</summary>
 internal sealed record RoundRequest(
@@ -30,11 +58,12 @@ internal sealed record RoundRequest(
     IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
     long WordingId,
     long SenderId,
-    long? LayoutId
+    long? LayoutId,
+    EnclosingRequest? Enclosing = null
 )
 {
     /// <summary>The settings that are asked for; refused in words where they make no sense.</summary>
-    public RoundSettings Settings() => new(Name, Checked(), WordingId, SenderId, LayoutId);
+    public RoundSettings Settings() => new(Name, Checked(), WordingId, SenderId, LayoutId) { Enclosing = Enclosing?.Enclosing() ?? new() };
 
     /// <summary>The choice that is asked for; refused in words where it makes no sense.</summary>
     public Choice Checked()

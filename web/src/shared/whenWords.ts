@@ -9,4 +9,6 @@ export const whenWords: Record<string, string> = {
   "several-items": "where several items stand on it",
   "they-owe": "where they owe us",
   "we-owe": "where we owe them",
+  copies: "where copies are enclosed",
+  "no-copies": "where no copies are enclosed",
 };

@@ -11,6 +11,7 @@ import { formWords, groupsWords } from "../rounds/words";
 import { useWordings } from "../wordings/useWordings";
 import { requestOf, textOf, type Card, type CardText } from "./cardText";
 import { Contacts } from "./Contacts";
+import { KeptFiles } from "../enclosures/KeptFiles";
 import { CustomerHistory } from "./CustomerHistory";
 import { merged } from "./merged";
 import { ReturnedAddresses } from "./ReturnedAddresses";
@@ -202,6 +203,7 @@ export function CustomerCard({
           <Button size="middle" onClick={onDone}>
             Cancel
           </Button>
+          <KeptFiles customer={customer} />
           <CustomerHistory customer={customer} />
         </Form>
       )}

@@ -8,6 +8,7 @@ import { useSenders } from "../senders/useSenders";
 import { useLayouts } from "../layouts/useLayouts";
 import { Line, NumberChoice, Part, Span } from "./ChoiceFields";
 import { Columns } from "./ColumnChoices";
+import { EnclosedChoices } from "./EnclosedChoices";
 import { SavedChoices } from "./SavedChoices";
 import type { Round, RoundChange, RoundSettings } from "./useRound";
 import { formWords, kinds, groupsWords, periodWords } from "./words";
@@ -315,6 +316,7 @@ export function Choices({
           onChange={(id: number) => set({ layoutId: id === 0 ? null : id })}
         />
       </Part>
+      <EnclosedChoices round={round} disabled={fixed} onDone={set} />
       <Part title="Goes by">
         {senders.data && (senders.data.length > 1 || !sender) ? (
           <Select

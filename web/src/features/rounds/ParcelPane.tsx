@@ -7,6 +7,7 @@ import { useIsVisible } from "../../shared/useIsVisible";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerInView } from "../wordings/slotExamples";
 import { AccountTable } from "./AccountTable";
+import { ParcelEnclosures } from "./ParcelEnclosures";
 import { ParcelWords } from "./ParcelWords";
 import { RecipientsDialog } from "./RecipientsDialog";
 import { Retry } from "./Retry";
@@ -117,6 +118,7 @@ export function ParcelPane({
                   {d.name}
                 </a>
               ))}
+              <ParcelEnclosures round={round} parcel={parcel} view={v} />
             </dd>
           </dl>
           <Changed key={`${parcel.id} ${version}`} round={round} parcel={parcel} isCovered={isCovered} />
@@ -195,7 +197,7 @@ function Altered({ parcel, onWords }: { parcel: Parcel; onWords: () => void }) {
   return parcel.altered.length > 0 ? (
     <p className={styles.paneState}>
       This parcel has {ownWords(parcel.altered)}.{" "}
-      {parcel.altered.some((a) => a !== "recipients") && (
+      {parcel.altered.some((a) => a === "words" || a === "document") && (
         <button type="button" className="link" onClick={onWords}>
           Show what differs
         </button>

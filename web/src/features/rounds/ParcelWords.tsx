@@ -56,7 +56,7 @@ function OwnWords({ round, parcel, view, isFixed }: { round: Round; parcel: Parc
   const [subject, setSubject] = useState(view.written.subject);
   const [body, setBody] = useState(view.written.body);
   const [note, setNote] = useState(view.change.documentNote);
-  const { recipients, words, documentNote } = view.change;
+  const { words, documentNote, ...others } = view.change;
   const isReworded = subject !== view.written.subject || body !== view.written.body;
   const isChanged = isReworded || note.trim() !== documentNote;
   const isOwn = words !== null || documentNote !== "";
@@ -86,7 +86,7 @@ function OwnWords({ round, parcel, view, isFixed }: { round: Round; parcel: Parc
               changeParcel.mutate({
                 seen: round,
                 parcel: parcel.id,
-                recipients,
+                ...others,
                 words: isReworded ? { subject, body } : words,
                 documentNote: note,
               })
@@ -97,7 +97,7 @@ function OwnWords({ round, parcel, view, isFixed }: { round: Round; parcel: Parc
           {isOwn && (
             <Button
               onClick={() =>
-                changeParcel.mutate({ seen: round, parcel: parcel.id, recipients, words: null, documentNote: "" })
+                changeParcel.mutate({ seen: round, parcel: parcel.id, ...others, words: null, documentNote: "" })
               }
             >
               Use the wording again

@@ -33,12 +33,9 @@ export function RecipientsDialog({
     staleTime: 0,
   });
   const known = addresses.data ?? [];
-  const { words, documentNote, recipients } = view.change;
+  const { recipients, ...others } = view.change;
   const change = (own: Schemas["RecipientsRequest"] | null) =>
-    changeParcel.mutate(
-      { seen: round, parcel: parcel.id, recipients: own, words, documentNote },
-      { onSuccess: onClose },
-    );
+    changeParcel.mutate({ seen: round, parcel: parcel.id, recipients: own, ...others }, { onSuccess: onClose });
   const own = { to, copies, blindCopies };
   const error = changeParcel.error ?? setRecipientsForGood.error;
   const field = (label: string, value: string[], onChange: (value: string[]) => void) => (

@@ -41,6 +41,7 @@ const alteredWords: Record<string, string> = {
   recipients: "recipients",
   words: "words",
   document: "remark on the document",
+  enclosures: "enclosures",
 };
 
 /** What of a parcel is its own: "its own recipients, words and remark on the document"; empty for nothing. */

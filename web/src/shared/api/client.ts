@@ -28,7 +28,7 @@ const notReached =
   "Rendal cannot be reached at the moment. Nothing that was kept is lost, and what you typed is still here; it goes on by itself when it is back.";
 
 /** A request, whose failure to arrive is a Problem like any other. */
-async function reached(request: Request | string, init?: RequestInit): Promise<Response> {
+export async function reached(request: Request | string, init?: RequestInit): Promise<Response> {
   try {
     const response = await fetch(request, init);
     if (response.status !== 503) {
@@ -46,7 +46,7 @@ async function reached(request: Request | string, init?: RequestInit): Promise<R
 }
 
 /** The Problem that an answer tells of. */
-function problemOf(response: Response, error: unknown): Problem {
+export function problemOf(response: Response, error: unknown): Problem {
   const detail = detailOf(error) ?? `The server answered ${response.status}.`;
   if (response.status === 503) {
     noteUnreachable(detail);

@@ -1,0 +1,156 @@
+using System.Text;
+using UglyToad.PdfPig;
+using UglyToad.PdfPig.Content;
+using UglyToad.PdfPig.Exceptions;
+using UglyToad.PdfPig.Writer;
+
+namespace Rendal.Files.Enclosures;
+
+/// <summary>The pages of a PDF that somebody gave in: their text, and parts of them as files of their own.</summary>
+public sealed class PdfPages : IDisposable
+{
+    /// <summary>The most pages that a file is parted by.</summary>
+    public const int Most = 5_000;
+
+    // Enough for an invoice; what follows is terms.
+    private const int MostCharacters = 20_000;
+    private const double SameLine = 3;
+
+    private readonly PdfDocument document;
+
+    private PdfPages(PdfDocument document) => this.document = document;
+
+    /// <summary>How many there are.</summary>
+    public int Count => document.NumberOfPages;
+
+    /// <summary>Opens a PDF.</summary>
+    /// <param name="name">Its name, for the refusal.</param>
+    /// <param name="bytes">Its content.</param>
+    /// <exception cref="FileRefused">It is under a password, damaged, or has more than <see cref="Most"/> pages; the message says
+    /// so.</exception>
+    public static PdfPages Open(string name, byte[] bytes)
+    {
+        PdfDocument document;
+        try
+        {
+            document = PdfDocument.Open(bytes, new ParsingOptions { UseLenientParsing = true });
+        }
+        catch (PdfDocumentEncryptedException e)
+        {
+            throw new FileRefused($"{name} is under a password; save it without one and give it in again.", e);
+        }
+        catch (Exception e) when (IsDamage(e))
+        {
+            throw Damaged(name, e);
+        }
+
+        if (document.NumberOfPages is 0 or > Most)
+        {
+            var pages = document.NumberOfPages;
+            document.Dispose();
+            throw new FileRefused(
+                pages == 0
+                    ? $"{name} has no page."
+                    : FormattableString.Invariant($"{name} has {pages:#,0} pages; {Most:#,0} are the most. Give it in in several files.")
+            );
+        }
+
+        return new PdfPages(document);
+    }
+
+    /// <summary>
+    /// The text of a page, line by line from the top as it is seen. Empty where the page is a picture, or its text cannot be read.
+    /// </summary>
+    /// <param name="number">The page, from 1.</param>
+    public string Text(int number)
+    {
+        try
+        {
+            return Lines(document.GetPage(number).GetWords());
+        }
+        catch (Exception e) when (IsDamage(e))
+        {
+            return "";
+        }
+    }
+
+    /// <summary>Some pages as a PDF.</summary>
+    /// <param name="name">The name of the file, for the refusal.</param>
+    /// <param name="from">The first page.</param>
+    /// <param name="to">The last page.</param>
+    /// <exception cref="FileRefused">One of the pages is damaged.</exception>
+    public byte[] Part(string name, int from, int to)
+    {
+        try
+        {
+            using var builder = new PdfDocumentBuilder { IncludeDocumentInformation = false };
+            for (var page = from; page <= to; page++)
+            {
+                builder.AddPage(document, page);
+            }
+
+            return builder.Build();
+        }
+        catch (Exception e) when (IsDamage(e))
+        {
+            throw Damaged(name, e);
+        }
+    }
+
+    /// <summary>All pages of several PDFs, in their order, as one. The same files give the same bytes.</summary>
+    /// <param name="files">The files with their names.</param>
+    /// <exception cref="FileRefused">One is damaged; the message names it.</exception>
+    public static byte[] Join(IReadOnlyList<(string Name, byte[] Bytes)> files)
+    {
+        using var builder = new PdfDocumentBuilder { IncludeDocumentInformation = false };
+        foreach (var (name, bytes) in files)
+        {
+            using var pages = Open(name, bytes);
+            try
+            {
+                for (var page = 1; page <= pages.Count; page++)
+                {
+                    builder.AddPage(pages.document, page);
+                }
+            }
+            catch (Exception e) when (IsDamage(e))
+            {
+                throw Damaged(name, e);
+            }
+        }
+
+        return builder.Build();
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => document.Dispose();
+
+    private static string Lines(IEnumerable<Word> words)
+    {
+        var text = new StringBuilder();
+        var line = double.NaN;
+        foreach (var word in words.OrderByDescending(w => Math.Round(w.BoundingBox.Bottom / SameLine)).ThenBy(w => w.BoundingBox.Left))
+        {
+            var at = Math.Round(word.BoundingBox.Bottom / SameLine);
+            text.Append(
+                    text.Length == 0 ? ""
+                    : at.Equals(line) ? " "
+                    : "\n"
+                )
+                .Append(word.Text);
+            line = at;
+            if (text.Length > MostCharacters)
+            {
+                break;
+            }
+        }
+
+        return text.Replace("\0", "").ToString();
+    }
+
+    private static FileRefused Damaged(string name, Exception e) =>
+        new($"{name} is damaged or cut short; print it to PDF anew and give that in.", e);
+
+    // The reader throws whatever it comes upon in bytes that are no PDF.
+    private static bool IsDamage(Exception e) => e is not (OutOfMemoryException or OperationCanceledException);
+}

@@ -1,0 +1,122 @@
+import { useQuery } from "@tanstack/react-query";
+import { Checkbox, Select } from "antd";
+import { Link } from "react-router";
+import type { Schemas } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
+import { copiesOf, enclosuresOf, type EnclosureUse } from "../enclosures/api";
+import { GiveIn } from "../enclosures/GiveIn";
+import { useGiveIn } from "../enclosures/useGiveIn";
+import { Part } from "./ChoiceFields";
+import type { Round, RoundSettings } from "./useRound";
+import roundsStyles from "./rounds.module.css";
+
+type Enclosing = Schemas["EnclosingRequest"];
+
+const forms: { value: Enclosing["copies"]; label: string }[] = [
+  { value: "none", label: "no copies" },
+  { value: "single", label: "copies, each a file" },
+  { value: "joined", label: "copies in one PDF" },
+  { value: "zipped", label: "copies in a ZIP file" },
+];
+
+const picked: EnclosureUse = "picked";
+
+/** What goes along beside the document: copies of the invoices, and files for all. */
+export function EnclosedChoices({
+  round,
+  disabled,
+  onDone,
+}: {
+  round: Round;
+  disabled: boolean;
+  onDone: (change: Partial<RoundSettings>) => void;
+}) {
+  const book = useBookId();
+  const enclosing: Enclosing = round.settings.enclosing ?? {
+    copies: "none",
+    withoutMissing: false,
+    withoutOwn: false,
+    forAll: [],
+    column: "",
+  };
+  const set = (change: Partial<Enclosing>) => onDone({ enclosing: { ...enclosing, ...change } });
+  const giving = useGiveIn(picked);
+  const files = useQuery({ queryKey: ["enclosures", book, picked], queryFn: () => enclosuresOf(book) });
+  const withCopies = enclosing.copies !== "none";
+  const copies = useQuery({
+    queryKey: ["copies", book, round.id, "counts", round.preparedAt],
+    queryFn: () => copiesOf(book, round.id, "question", "", 0),
+    enabled: withCopies,
+  });
+  const countOf = (state: string) => copies.data?.counts.find((c) => c.state === state)?.count ?? 0;
+  const open = [
+    countOf("missing") > 0 && `${countOf("missing")} missing`,
+    countOf("question") > 0 && `${countOf("question")} in question`,
+  ].filter(Boolean);
+  return (
+    <Part title="Enclosed">
+      <Select
+        size="small"
+        aria-label="Copies of invoices"
+        popupMatchSelectWidth={false}
+        value={enclosing.copies}
+        disabled={disabled}
+        options={forms}
+        onChange={(form) => set({ copies: form })}
+      />
+      {withCopies && (
+        <>
+          <Link to={`/books/${book}/rounds/${round.id}/copies`}>
+            {open.length > 0 ? `Copies: ${open.join(", ")}` : "Copies"}
+          </Link>
+          <Checkbox
+            checked={enclosing.withoutMissing}
+            disabled={disabled}
+            onChange={(e) => set({ withoutMissing: e.target.checked })}
+          >
+            Go without missing copies
+          </Checkbox>
+        </>
+      )}
+      <div className={roundsStyles.choiceStack}>
+        <span>Files for all</span>
+        <Select<number[]>
+          className="whole-width"
+          mode="multiple"
+          size="small"
+          aria-label="Files for all"
+          placeholder="none"
+          popupMatchSelectWidth={false}
+          showSearch={{ optionFilterProp: "label" }}
+          value={files.data ? enclosing.forAll : []}
+          disabled={disabled}
+          options={(files.data ?? []).map((f) => ({ value: f.id, label: f.name }))}
+          onChange={(forAll) => set({ forAll })}
+        />
+      </div>
+      {!disabled && <GiveIn giving={giving} />}
+      <Checkbox
+        checked={!enclosing.withoutOwn}
+        disabled={disabled}
+        onChange={(e) => set({ withoutOwn: !e.target.checked })}
+      >
+        Files kept with the customer
+      </Checkbox>
+      {round.columns.length > 0 && (
+        <div className={roundsStyles.choiceStack}>
+          <span>File named in column</span>
+          <Select
+            className="whole-width"
+            size="small"
+            aria-label="File named in column"
+            popupMatchSelectWidth={false}
+            value={enclosing.column}
+            disabled={disabled}
+            options={[{ value: "", label: "none" }, ...round.columns.map((c) => ({ value: c, label: c }))]}
+            onChange={(column) => set({ column })}
+          />
+        </div>
+      )}
+    </Part>
+  );
+}
