@@ -5,7 +5,9 @@ export function pdf(...pages: string[]): Buffer {
   const objects = ["<</Type/Catalog/Pages 2 0 R>>", "", "<</Type/Font/Subtype/Type1/BaseFont/Helvetica>>"];
   const kids: string[] = [];
   for (const text of pages) {
-    const lines = text.split("\n").map((line, at) => `1 0 0 1 60 ${780 - 20 * at} Tm (${line.replace(/[()\\]/g, "\\$&")}) Tj`);
+    const lines = text
+      .split("\n")
+      .map((line, at) => `1 0 0 1 60 ${780 - 20 * at} Tm (${line.replace(/[()\\]/g, "\\$&")}) Tj`);
     const content = `BT /F 11 Tf ${lines.join(" ")} ET`;
     objects.push(`<</Length ${content.length}>>stream\n${content}\nendstream`);
     objects.push(
@@ -17,7 +19,7 @@ export function pdf(...pages: string[]): Buffer {
   let file = "%PDF-1.4\n";
   const offsets = objects.map((object, i) => {
     const at = file.length;
-    file += `${i + 1} 0 obj${object}endobj\n`;
+    file += `${i + 1} 0 obj${object}\nendobj\n`;
     return at;
   });
   const table = offsets.map((at) => `${String(at).padStart(10, "0")} 00000 n \n`).join("");

@@ -23,8 +23,8 @@ public sealed record RefusedFile(string Name, string Reason);
 public sealed record AddedEnclosures(int Added, int Known, IReadOnlyList<RefusedFile> Refused);
 
 /// <summary>
-/// Keeps what was uploaded so that it can be enclosed: a file, or all that are in a ZIP. A PDF of several invoices is parted by the numbers
-/// on its pages.
+/// Keeps what was uploaded so that it can be enclosed: a file, or all that are in a ZIP. A PDF of several invoices is parted by the
+/// numbers on its pages.
 /// </summary>
 public sealed class AddEnclosures(BookStores stores)
 {
@@ -43,8 +43,8 @@ public sealed class AddEnclosures(BookStores stores)
     /// <param name="customer">The customer whose messages it goes with; empty for another use.</param>
     /// <param name="meter">Is told how far it has come.</param>
     /// <param name="cancel">Stops it. What was kept until then stays, and the rest can be gone on with.</param>
-    /// <exception cref="ProblemException">It is not there or not whole; it is for a customer who has no card; or copies are given in before
-    /// there is a ledger, by whose numbers they are found.</exception>
+    /// <exception cref="ProblemException">It is not there or not whole; it is for a customer who has no card; or copies are given in
+    /// before there is a ledger, by whose numbers they are found.</exception>
     /// <exception cref="FileRefused">It is a ZIP file that cannot be unpacked.</exception>
     public async Task<AddedEnclosures> RunAsync(
         long upload,

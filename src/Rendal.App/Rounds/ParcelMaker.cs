@@ -41,8 +41,8 @@ internal sealed class ParcelMaker : IDisposable
     /// <summary>Makes up a parcel.</summary>
     /// <param name="customer">Who gets it.</param>
     /// <param name="statements">Its statements.</param>
-    /// <param name="isKnownAsReady">Whether it was found to be ready when it was prepared, and nothing that this depends on beside its seal
-    /// was changed since: then it is not asked again.</param>
+    /// <param name="isKnownAsReady">Whether it was found to be ready when it was prepared, and nothing that this depends on beside its
+    /// seal was changed since: then it is not asked again.</param>
     public MadeParcel Make(string customer, IReadOnlyList<Statement> statements, bool isKnownAsReady = false)
     {
         var card = content.Card(customer);

@@ -6,8 +6,8 @@ namespace Rendal.Core.Enclosures;
 public static class DocumentNumber
 {
     /// <summary>
-    /// A number by its runs of letters and of digits, whatever stands between them: <c>TL-10234</c>, <c>tl 10234</c> and <c>TL10234</c> are
-    /// all <c>TL 10234</c>. Zeros count: <c>TL-010234</c> is another. Empty where there is no digit, as in <c>Balance</c>.
+    /// A number by its runs of letters and of digits, whatever stands between them: <c>TL-10234</c>, <c>tl 10234</c> and <c>TL10234</c>
+    /// are all <c>TL 10234</c>. Zeros count: <c>TL-010234</c> is another. Empty where there is no digit, as in <c>Balance</c>.
     /// </summary>
     public static string Key(string number)
     {

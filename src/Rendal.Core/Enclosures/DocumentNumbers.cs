@@ -4,8 +4,8 @@ using System.Text;
 namespace Rendal.Core.Enclosures;
 
 /// <summary>
-/// The document numbers of a ledger, to be found in names of files and on pages. It also sees what is written like one of them and is none,
-/// such as the number of an invoice that was settled: what is a copy of that must not be taken for a copy of another one.
+/// The document numbers of a ledger, to be found in names of files and on pages. It also sees what is written like one of them and is
+/// none, such as the number of an invoice that was settled: what is a copy of that must not be taken for a copy of another one.
 /// </summary>
 public sealed class DocumentNumbers
 {

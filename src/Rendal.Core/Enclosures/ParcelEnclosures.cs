@@ -4,11 +4,16 @@ using Rendal.Core.Statements;
 namespace Rendal.Core.Enclosures;
 
 /// <summary>The files that go with one parcel beside its document.</summary>
-/// <param name="Files">The files in their order: copies by item, then what is named in the ledger, the customer's own, what all get.</param>
+/// <param name="Files">
+/// The files in their order: copies by item, then what is named in the ledger, the customer's own, what all get.
+/// </param>
 /// <param name="Missing">The numbers of the invoices without a copy, in the order of the items.</param>
 /// <param name="Problem">What a person has to see to, in words; empty for nothing.</param>
 public sealed record ParcelEnclosures(IReadOnlyList<ParcelEnclosure> Files, IReadOnlyList<string> Missing, string Problem)
 {
+    /// <summary>What the problem of a parcel begins with that is settled where copies are.</summary>
+    public const string AboutCopies = "copies: ";
+
     /// <summary>None.</summary>
     public static ParcelEnclosures None { get; } = new([], [], "");
 
@@ -89,7 +94,7 @@ public sealed class EnclosureFinder(Enclosing enclosing, CopyMatching copies, IR
             [.. found.Where(f => !leftOut.Contains(f.File)).GroupBy(f => (f.Sha256, f.Customer, f.IsNamed)).Select(Once)],
             missing,
             problems.Count > 0 ? problems[0]
-                : missing.Count > 0 && !enclosing.WithoutMissing ? $"the {Copy(missing)} missing"
+                : missing.Count > 0 && !enclosing.WithoutMissing ? $"{ParcelEnclosures.AboutCopies}{Listed(missing)} missing"
                 : ""
         );
     }
@@ -104,7 +109,7 @@ public sealed class EnclosureFinder(Enclosing enclosing, CopyMatching copies, IR
     {
         if (copies.InQuestion(row.Customer, row.Number).Any(m => !leftOut.Contains(m.File.Id)))
         {
-            problems.Add($"which file is the copy of {row.Number} is in question");
+            problems.Add($"{ParcelEnclosures.AboutCopies}{row.Number} is in question");
             return;
         }
 
@@ -145,8 +150,6 @@ public sealed class EnclosureFinder(Enclosing enclosing, CopyMatching copies, IR
     private static ParcelEnclosure Enclosed(EnclosureFile file, string customer) =>
         new(file.Id, file.Name, file.Sha256, file.Size, file.ContentType, customer, []);
 
-    private static string Copy(List<string> missing) =>
-        missing.Count == 1
-            ? $"copy of {missing[0]} is"
-            : FormattableString.Invariant($"copies of {missing[0]} and {missing.Count - 1} more are");
+    private static string Listed(List<string> missing) =>
+        missing.Count == 1 ? $"{missing[0]} is" : FormattableString.Invariant($"{missing[0]} and {missing.Count - 1} more are");
 }

@@ -1,8 +1,12 @@
 namespace Rendal.Core.Enclosures;
 
 /// <summary>Which document a file is a copy of, as its name and its text say.</summary>
-/// <param name="Number">The <see cref="DocumentNumber.Key"/> of the one document that it is sure to be a copy of; empty where it is not.</param>
-/// <param name="Candidates">The keys that it may be a copy of, where a person has to say which; none where it is sure, or of nothing.</param>
+/// <param name="Number">
+/// The <see cref="DocumentNumber.Key"/> of the one document that it is sure to be a copy of; empty where it is not.
+/// </param>
+/// <param name="Candidates">
+/// The keys that it may be a copy of, where a person has to say which; none where it is sure, or of nothing.
+/// </param>
 /// <param name="Reason">
 /// Why it is not sure, or of nothing, in words: <c>its name says TL 10234, its text TL 10240</c>; empty where it is sure.
 /// </param>

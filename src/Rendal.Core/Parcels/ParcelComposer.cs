@@ -143,7 +143,8 @@ public sealed class ParcelComposer(
 
     /// <summary>
     /// The names of accounts by key, for
-    /// <see cref="Document(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string}, int?, ParcelAdditions?)"/>; a key that is none
+    /// <see cref="Document(LayoutTemplate, Customer, IReadOnlyList{Statement}, Func{string, string},
+    /// int?, ParcelAdditions?)"/>; a key that is none
     /// of them stands for itself.
     /// </summary>
     public static Func<string, string> NamesIn(IReadOnlyList<ParcelAccount> accounts)

@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using System.Text;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
@@ -89,7 +90,7 @@ public sealed class PdfPages : IDisposable
                 builder.AddPage(document, page);
             }
 
-            return builder.Build();
+            return Settled(builder.Build());
         }
         catch (Exception e) when (IsDamage(e))
         {
@@ -119,11 +120,44 @@ public sealed class PdfPages : IDisposable
             }
         }
 
-        return builder.Build();
+        return Settled(builder.Build());
     }
 
     /// <inheritdoc/>
     public void Dispose() => document.Dispose();
+
+    /// <summary>
+    /// Gives a document an identifier (ISO 32000-1, 14.4) that follows from its content, in place of one that is drawn each time it is
+    /// written.
+    /// </summary>
+    private static byte[] Settled(byte[] pdf)
+    {
+        var trailer = pdf.AsSpan().LastIndexOf("trailer"u8);
+        foreach (var (start, length) in HexIn(pdf, trailer + pdf.AsSpan(trailer).IndexOf("/ID"u8)))
+        {
+            pdf.AsSpan(start, length).Fill((byte)'0');
+        }
+
+        var identifier = Encoding.ASCII.GetBytes(Convert.ToHexString(SHA256.HashData(pdf)));
+        foreach (var (start, length) in HexIn(pdf, trailer + pdf.AsSpan(trailer).IndexOf("/ID"u8)))
+        {
+            identifier.AsSpan(0, length).CopyTo(pdf.AsSpan(start, length));
+        }
+
+        return pdf;
+    }
+
+    /// <summary>Where the digits of the two parts of an identifier are.</summary>
+    private static IEnumerable<(int Start, int Length)> HexIn(byte[] pdf, int at)
+    {
+        for (var part = 0; part < 2; part++)
+        {
+            var start = Array.IndexOf(pdf, (byte)'<', at) + 1;
+            var end = Array.IndexOf(pdf, (byte)'>', start);
+            yield return (start, Math.Min(end - start, 2 * SHA256.HashSizeInBytes));
+            at = end;
+        }
+    }
 
     private static string Lines(IEnumerable<Word> words)
     {

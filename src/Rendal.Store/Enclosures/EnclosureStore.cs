@@ -215,7 +215,8 @@ public sealed class EnclosureStore(NpgsqlDataSource source, long book)
         {
             var recognised = await connection
                 .Sql(
-                    "select recognised from enclosure where book_id = $1 and id = $2 and used_for = 'copy' and deleted_at is null for update",
+                    "select recognised from enclosure where book_id = $1 and id = $2 and used_for = 'copy' and deleted_at is null "
+                        + "for update",
                     book,
                     id
                 )

@@ -19,8 +19,10 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
         var made = await connection
             .Sql(
                 """
-                insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout, enclosing, repeat_of)
-                select r.book_id, r.name || ', once more', r.intake_id, $3, r.wording_id, r.sender_id, $4, r.rules, r.picked_layout, r.enclosing, p.id
+                insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout,
+                    enclosing, repeat_of)
+                select r.book_id, r.name || ', once more', r.intake_id, $3, r.wording_id, r.sender_id, $4, r.rules,
+                    r.picked_layout, r.enclosing, p.id
                 from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
                 where p.book_id = $1 and p.id = $2 and r.rehearses is null
                     and (p.state in ('sent', 'refused', 'returned', 'exported', 'printed')
@@ -106,7 +108,8 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
             .Sql(
                 """
                 insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout, enclosing)
-                select book_id, $3, $4, $5, wording_id, sender_id, $6, rules, picked_layout, enclosing from round where book_id = $1 and id = $2
+                select book_id, $3, $4, $5, wording_id, sender_id, $6, rules, picked_layout,
+                    enclosing from round where book_id = $1 and id = $2
                     returning id
                 """,
                 book,

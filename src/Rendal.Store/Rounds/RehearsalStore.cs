@@ -56,8 +56,8 @@ public sealed class RehearsalStore(NpgsqlDataSource source, long book)
         var made = await connection
             .Sql(
                 """
-                insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout, enclosing, repeat_of,
-                    by_hand, prepared_at, released_at, released_by, to_be_prepared, rehearses, rehearsed_to)
+                insert into round (book_id, name, intake_id, choice, wording_id, sender_id, made_by, rules, picked_layout,
+                    enclosing, repeat_of, by_hand, prepared_at, released_at, released_by, to_be_prepared, rehearses, rehearsed_to)
                 select book_id, name, intake_id, choice, wording_id, sender_id, $4, $5, picked_layout, enclosing, repeat_of, $6, $7, $7,
                     $4, false, id, $8 from round where book_id = $1 and id = $2 and revision = $3
                 returning id
@@ -84,8 +84,8 @@ public sealed class RehearsalStore(NpgsqlDataSource source, long book)
                     .Sql(
                         """
                         insert into parcel (book_id, round_id, customer, name, position, state, recipients, sums, items, accounts,
-                            reminder_level, layout_id, layout_version, on_paper, seal, altered, enclosures, subject, body, card, letterhead, sent_as,
-                            change, try_from, channel)
+                            reminder_level, layout_id, layout_version, on_paper, seal, altered, enclosures, subject, body, card,
+                            letterhead, sent_as, change, try_from, channel)
                         select book_id, $3, customer, name, position, 'released', $4, sums, items, accounts, reminder_level, layout_id,
                             layout_version, false, seal, altered, enclosures, $5, $6, $7, $8, $9, $10, $11, 'mail'
                         from parcel where book_id = $1 and id = $2 and round_id = $12 and seal is not distinct from $13

@@ -1,4 +1,5 @@
 using Npgsql;
+using NpgsqlTypes;
 using Rendal.Core.Dispatch;
 
 namespace Rendal.Store.Rounds;
@@ -30,7 +31,8 @@ internal static class ReleasedParcels
     {
         await connection
             .Sql(
-                "create temporary table frozen (id bigint, subject text, body text, card jsonb, change jsonb, seal bytea, words text, numbers text[], accounts text[], items text[], "
+                "create temporary table frozen (id bigint, subject text, body text, card jsonb, change jsonb, seal bytea, words text, "
+                    + "numbers text[], accounts text[], items text[], "
                     + "levels int[]) on commit drop"
             )
             .RunAsync(cancel);
@@ -73,12 +75,7 @@ internal static class ReleasedParcels
     )
     {
         // They stand on every parcel, and are told to the server once.
-        var (letterhead, sentAs) = (parcels[0].Letterhead, parcels[0].SentAs);
-        if (parcels.Any(p => !Equals(p.Letterhead, letterhead) || p.SentAs != sentAs))
-        {
-            throw new ArgumentException("What is released together has one letterhead and one sender.", nameof(parcels));
-        }
-
+        var (letterhead, sentAs) = (OneOf(parcels, p => p.Letterhead), OneOf(parcels, p => p.SentAs));
         await connection.Sql("truncate frozen").RunAsync(cancel);
         await CopyAsync(connection, parcels, cancel);
         var released = await connection
@@ -100,8 +97,8 @@ internal static class ReleasedParcels
                 round,
                 from.ToUniversalTime(),
                 channel.ToString().ToLowerInvariant(),
-                Commands.Json(letterhead),
-                Commands.Json(sentAs)
+                letterhead,
+                sentAs
             )
             .RunAsync(cancel);
         if (released != parcels.Count)
@@ -128,6 +125,18 @@ internal static class ReleasedParcels
             .RunAsync(cancel);
         return true;
     }
+
+    /// <summary>What all parcels that are released together have alike, as JSON.</summary>
+    private static NpgsqlParameter OneOf(IReadOnlyList<FrozenParcel> parcels, Func<FrozenParcel, object> of) =>
+        parcels
+            .Select(of)
+            .Distinct(ReferenceEqualityComparer.Instance)
+            .Select(value => StoreJson.Write<object>(value!))
+            .Distinct(StringComparer.Ordinal)
+            .ToList()
+            is [var one]
+            ? new NpgsqlParameter { Value = one, NpgsqlDbType = NpgsqlDbType.Jsonb }
+            : throw new ArgumentException("What is released together has one letterhead and one sender.", nameof(parcels));
 
     /// <summary>Writes by what the log finds the parcels of the batch, and tells of how many the words are known.</summary>
     private static Task<int> FindableAsync(NpgsqlConnection connection, long book, CancellationToken cancel) =>

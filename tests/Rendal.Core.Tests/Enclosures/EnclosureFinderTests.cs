@@ -22,7 +22,7 @@ public sealed class EnclosureFinderTests
         Assert.Equal([1L], found.Files.Select(f => f.File));
         Assert.Equal(["TL-1001"], found.Copied);
         Assert.Equal(["TL-1002"], found.Missing);
-        Assert.Equal("the copy of TL-1002 is missing", found.Problem);
+        Assert.Equal("copies: TL-1002 is missing", found.Problem);
         Assert.Equal(
             "",
             Finder(Copies with { WithoutMissing = true }, [harbour], File(1, "TL 1001")).Of("HARB", [harbour], [], []).Problem
@@ -35,7 +35,7 @@ public sealed class EnclosureFinderTests
         var (harbour, inn) = (StatementOf("HARB", "TL-1001"), StatementOf("INNS", "TL-1001"));
         var asked = Finder(Copies, [harbour, inn], File(1, "TL 1001"));
         Assert.All(new[] { harbour, inn }, s => Assert.Empty(asked.Of(s.Customer, [s], [], []).Files));
-        Assert.Equal("which file is the copy of TL-1001 is in question", asked.Of("INNS", [inn], [], []).Problem);
+        Assert.Equal("copies: TL-1001 is in question", asked.Of("INNS", [inn], [], []).Problem);
 
         var settled = Finder(Copies, [harbour, inn], File(1, "TL 1001") with { ByHand = new CopyOf("INNS", ["TL 1001"]) });
         Assert.Empty(settled.Of("HARB", [harbour], [], []).Files);

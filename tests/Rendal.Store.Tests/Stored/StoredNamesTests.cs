@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Enclosures;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
@@ -27,6 +28,10 @@ public class StoredNamesTests
         typeof(StatementRules),
         typeof(ByHand),
         typeof(ParcelChange),
+        typeof(Enclosing),
+        typeof(ParcelEnclosure),
+        typeof(Recognised),
+        typeof(CopyOf),
         typeof(ParcelSum),
         typeof(ParcelAccount),
         typeof(RecipientAnswer),

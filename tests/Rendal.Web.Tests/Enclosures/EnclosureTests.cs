@@ -78,8 +78,8 @@ public class EnclosureTests(RunningRendal rendal)
         await GiveInAsync(desk, "TL-1002.pdf", CopyPdf.Of("Invoice TL-1002"));
         await GiveInAsync(desk, "scan.pdf", CopyPdf.Of("nothing to be found by"));
         await EncloseAsync(desk, round, e => e["copies"] = "joined");
-        Assert.Equal("which file is the copy of TL-1001 is in question", (await LineAsync(desk, round, "AB01")).Text("problem"));
-        Assert.Equal("the copy of TL-1003 is missing", (await LineAsync(desk, round, "BE02")).Text("problem"));
+        Assert.Equal("copies: TL-1001 is in question", (await LineAsync(desk, round, "AB01")).Text("problem"));
+        Assert.Equal("copies: TL-1003 is missing", (await LineAsync(desk, round, "BE02")).Text("problem"));
 
         var lines = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/copies")).List("lines").ToList();
         var question = lines.Single(l => l.Text("number") == "TL-1001");
@@ -184,7 +184,8 @@ public class EnclosureTests(RunningRendal rendal)
         await using var forging = database.CreateCommand(
             $"""
             update parcel p set enclosures = case customer when 'AB01' then o.enclosures
-                when 'CA01' then replace(replace(o.enclosures::text, 'BE02', 'CA01'), '"TL-1003"', '"TL-1004"')::jsonb else p.enclosures end
+                when 'CA01' then replace(replace(o.enclosures::text, 'BE02', 'CA01'), '"TL-1003"', '"TL-1004"')::jsonb
+                else p.enclosures end
             from (select enclosures from parcel where round_id = {round} and customer = 'BE02') o where round_id = {round};
             update parcel set try_from = now() where round_id = {round}
             """
@@ -248,7 +249,8 @@ public class EnclosureTests(RunningRendal rendal)
                 name = now.Text("name"),
                 language = now.Text("language"),
                 subject = "Statement",
-                body = "<p data-when=\"copies\">Enclosed: <span data-slot=\"copies.enclosed\"></span>.</p><p data-when=\"no-copies\">No copies.</p>",
+                body = "<p data-when=\"copies\">Enclosed: <span data-slot=\"copies.enclosed\"></span>.</p>"
+                    + "<p data-when=\"no-copies\">No copies.</p>",
             },
             Cancel
         );

@@ -48,7 +48,10 @@ test("eighty copies and one PDF of forty go each with the right message", async 
   );
 
   // Two are settled: which of two files it is, by a click; and what the scan is a copy of, by its number.
-  await copies(page).getByRole("row", { name: /In question/ }).getByRole("button", { name: `Inn 02 ${numberOf(1, 1)}.pdf` }).click();
+  await copies(page)
+    .getByRole("row", { name: /In question/ })
+    .getByRole("button", { name: `Inn 02 ${numberOf(1, 1)}.pdf` })
+    .click();
   await page.getByRole("button", { name: `This is the copy of ${numberOf(1, 1)}` }).click();
   await expect(page.getByText("In question 0")).toBeVisible();
   await copies(page).getByRole("button", { name: "scan.pdf" }).click();
@@ -66,7 +69,10 @@ test("eighty copies and one PDF of forty go each with the right message", async 
   await page.getByRole("button", { name: "Release 40 messages" }).click();
   await expect(page.getByText("40 of 40 sent")).toBeVisible();
   await page.getByRole("link", { name: "Dispatch log" }).click();
-  await page.getByRole("button", { name: /Inn 02/ }).first().click();
+  await page
+    .getByRole("button", { name: /Inn 02/ })
+    .first()
+    .click();
   await expect(page.getByText(`Inn 02 ${numberOf(1, 1)}.pdf`)).toBeVisible();
   await expect(page.getByText(`scans, ${numberOf(1, 3)}.pdf`)).toBeVisible();
 });

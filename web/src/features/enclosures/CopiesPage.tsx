@@ -116,7 +116,7 @@ export function CopiesPage() {
                   <p className="quiet">
                     {state || find
                       ? "None."
-                      : "Nothing in this round has an invoice or credit note with a number. Files that you add are matched by their numbers."}
+                      : "No item of this round is an invoice or credit note with a number, by which a copy could be found."}
                   </p>
                 ) : (
                   <table className="ledger sheet" aria-label="Copies">
@@ -179,7 +179,7 @@ export function CopiesPage() {
                   <Button size="small" onClick={() => saying.mutate({ files: [file.id], customer: "", numbers: null })}>
                     Undo <kbd aria-hidden>U</kbd>
                   </Button>
-                  <Button size="small" danger onClick={() => deleting.mutate([file.id])}>
+                  <Button size="small" onClick={() => deleting.mutate([file.id])}>
                     Delete file
                   </Button>
                 </p>

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Select } from "antd";
+import { useState } from "react";
 import { useBookId } from "../../shared/useBook";
 import type { Schemas } from "../../shared/api/client";
 import { enclosuresOf, fileAddress } from "../enclosures/api";
@@ -8,12 +9,16 @@ import styles from "./ParcelPane.module.css";
 
 type View = Schemas["ParcelView"];
 
+/** So many files are listed unless all are asked for, so that the message stays in view. */
+const few = 3;
+
 const together = { none: "", single: "", joined: ", joined into one PDF", zipped: ", in one ZIP file" };
 
 /** The files that go with the parcel beside its document; while it is not released, each can be left out and others added. */
 export function ParcelEnclosures({ round, parcel, view }: { round: Round; parcel: Parcel; view: View }) {
   const book = useBookId();
   const { changeParcel } = useRoundActions();
+  const [isAll, setAll] = useState(false);
   const { leftOut, added } = view.change;
   const isOpen = round.releasedAt === null;
   const files = useQuery({
@@ -27,7 +32,7 @@ export function ParcelEnclosures({ round, parcel, view }: { round: Round; parcel
   const addable = (files.data ?? []).filter((f) => !view.enclosures.some((e) => e.file === f.id));
   return (
     <>
-      {view.enclosures.map((e) => (
+      {(isAll ? view.enclosures : view.enclosures.slice(0, few)).map((e) => (
         <span key={e.file} className={styles.enclosure}>
           <a href={fileAddress(book, e.file)} target="_blank" rel="noreferrer">
             {e.name}
@@ -50,6 +55,11 @@ export function ParcelEnclosures({ round, parcel, view }: { round: Round; parcel
           )}
         </span>
       ))}
+      {view.enclosures.length > few && (
+        <button type="button" className="link" aria-expanded={isAll} onClick={() => setAll(!isAll)}>
+          {isAll ? "Show fewer" : `Show all ${view.enclosures.length} files`}
+        </button>
+      )}
       {copies.length > 1 && view.copyForm !== "single" && (
         <small className="quiet">
           {copies.length} copies{together[view.copyForm]}

@@ -1,6 +1,7 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Alert, App, Button, Select } from "antd";
 import { useEffect, useState } from "react";
+import { Link } from "react-router";
 import { Shape, statusWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { useIsVisible } from "../../shared/useIsVisible";
@@ -123,7 +124,13 @@ export function ParcelPane({
           </dl>
           <Changed key={`${parcel.id} ${version}`} round={round} parcel={parcel} isCovered={isCovered} />
           <Altered parcel={parcel} onWords={() => onTab("words")} />
-          <State round={round} parcel={parcel} hasEmptySlot={v.emptySlots.length > 0} onHoldNote={onHoldNote} />
+          <State
+            round={round}
+            parcel={parcel}
+            hasEmptySlot={v.emptySlots.length > 0}
+            isAboutCopies={v.isAboutCopies}
+            onHoldNote={onHoldNote}
+          />
           {isReaddressed && <RecipientsDialog round={round} parcel={parcel} view={v} onClose={onRecipients} />}
           {v.wordingErrors.map((error) => (
             <Alert className="below-8" key={error} type="error" title={error} />
@@ -233,11 +240,13 @@ function State({
   round,
   parcel,
   hasEmptySlot,
+  isAboutCopies,
   onHoldNote,
 }: {
   round: Round;
   parcel: Parcel;
   hasEmptySlot: boolean;
+  isAboutCopies: boolean;
   onHoldNote: () => void;
 }) {
   const book = useBookId();
@@ -251,8 +260,12 @@ function State({
   if (["prepared", "needs-you"].includes(parcel.status)) {
     return parcel.problem ? (
       <p className={styles.paneState}>
-        <Shape status="needs-you" label={false} /> Needs you: {parcel.problem}. Correct it on the card (C)
-        {hasEmptySlot && ", or give the slot an “or else” under Words (4)"}.
+        <Shape status="needs-you" label={false} /> Needs you: {parcel.problem}.{" "}
+        {isAboutCopies ? (
+          <Link to={`/books/${book}/rounds/${round.id}/copies`}>Match copies</Link>
+        ) : (
+          <>Correct it on the card (C){hasEmptySlot && ", or give the slot an “or else” under Words (4)"}.</>
+        )}
       </p>
     ) : null;
   }

@@ -1,0 +1,114 @@
+using CsCheck;
+using Rendal.Core.Tests;
+using Rendal.Files.Enclosures;
+using UglyToad.PdfPig;
+using UglyToad.PdfPig.Content;
+using UglyToad.PdfPig.Core;
+using UglyToad.PdfPig.Fonts.Standard14Fonts;
+using UglyToad.PdfPig.Writer;
+
+namespace Rendal.Files.Tests.Enclosures;
+
+/// <summary>PDFs that somebody gave in.</summary>
+public sealed class PdfPagesTests
+{
+    [Fact]
+    public void The_text_of_a_page_is_read_line_by_line_from_the_top()
+    {
+        using var pages = PdfPages.Open("a.pdf", Pdf("Invoice TL-1001\nHarbour View", "terms"));
+        Assert.Equal((2, "Invoice TL-1001\nHarbour View", "terms"), (pages.Count, pages.Text(1), pages.Text(2)));
+    }
+
+    [Fact]
+    public void A_part_has_its_pages_and_no_others_and_joined_ones_are_all_of_them_the_same_each_time()
+    {
+        using var pages = PdfPages.Open("a.pdf", Pdf("one", "two", "three"));
+        var part = pages.Part("a.pdf", 2, 3);
+        Assert.Equal(["two", "three"], Texts(part));
+        Assert.DoesNotContain("one", System.Text.Encoding.Latin1.GetString(part), StringComparison.Ordinal);
+
+        var joined = PdfPages.Join([("a.pdf", part), ("b.pdf", Pdf("four"))]);
+        Assert.Equal(["two", "three", "four"], Texts(joined));
+        Assert.Equal(joined, PdfPages.Join([("a.pdf", part), ("b.pdf", Pdf("four"))]));
+    }
+
+    [Fact]
+    public void What_is_no_pdf_or_cut_short_is_refused_in_words()
+    {
+        var whole = Pdf("one");
+        Assert.Contains("a.pdf is damaged", Refused(whole[..(whole.Length / 3)]), StringComparison.Ordinal);
+        Assert.Contains("a.pdf is damaged", Refused("%PDF-1.7 and nothing else"u8.ToArray()), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_pdf_under_a_password_is_refused_in_words()
+    {
+        var locked = File.ReadAllBytes(Path.Combine(Repository.Root, "tests/Rendal.Files.Tests/Enclosures/locked.pdf"));
+        Assert.Equal("a.pdf is under a password; save it without one and give it in again.", Refused(locked));
+    }
+
+    [Fact]
+    public void Whatever_of_a_pdf_is_changed_it_is_read_or_refused()
+    {
+        var whole = Pdf("Invoice TL-1001", "page two");
+        Gen.Select(Gen.Int[0, whole.Length - 1], Gen.Byte, Gen.Int[1, 40])
+            .List[1, 6]
+            .Sample(
+                changes =>
+                {
+                    var bytes = whole.ToArray();
+                    foreach (var (at, value, length) in changes)
+                    {
+                        bytes.AsSpan(at, Math.Min(length, bytes.Length - at)).Fill(value);
+                    }
+
+                    try
+                    {
+                        using var pages = PdfPages.Open("a.pdf", bytes);
+                        for (var page = 1; page <= Math.Min(pages.Count, 5); page++)
+                        {
+                            pages.Text(page);
+                        }
+
+                        pages.Part("a.pdf", 1, 1);
+                    }
+                    catch (FileRefused e)
+                    {
+                        Assert.StartsWith("a.pdf ", e.Message, StringComparison.Ordinal);
+                    }
+                },
+                iter: 400
+            );
+    }
+
+    private static string Refused(byte[] bytes) =>
+        Assert
+            .Throws<FileRefused>(() =>
+            {
+                using var pages = PdfPages.Open("a.pdf", bytes);
+                pages.Part("a.pdf", 1, pages.Count);
+            })
+            .Message;
+
+    private static IEnumerable<string> Texts(byte[] pdf)
+    {
+        using var document = PdfDocument.Open(pdf);
+        return [.. document.GetPages().Select(p => p.Text)];
+    }
+
+    private static byte[] Pdf(params string[] pages)
+    {
+        using var builder = new PdfDocumentBuilder();
+        var font = builder.AddStandard14Font(Standard14Font.Helvetica);
+        foreach (var text in pages)
+        {
+            var page = builder.AddPage(PageSize.A4);
+            foreach (var (line, at) in text.Split('\n').Select((line, at) => (line, at)))
+            {
+                page.AddText(line, 11, new PdfPoint(60, 780 - (20 * at)), font);
+            }
+        }
+
+        return builder.Build();
+    }
+}
