@@ -30,8 +30,19 @@ export async function makeBook(page: Page, firm: string): Promise<void> {
   await expect(page.getByRole("button", { name: `Book: ${firm}. Change` })).toBeVisible();
 }
 
+/** A file that stands in no folder. */
+export const fileOf = (name: string, mimeType: string, content: string | Buffer) => ({
+  name,
+  mimeType,
+  buffer: Buffer.from(content),
+});
+
 /** Takes a ledger file in through the browser, and keeps it once it was looked at. */
-export async function takeIn(page: Page, file: string, look?: () => Promise<void>): Promise<void> {
+export async function takeIn(
+  page: Page,
+  file: string | ReturnType<typeof fileOf>,
+  look?: () => Promise<void>,
+): Promise<void> {
   await page.getByRole("link", { name: "Ledger", exact: true }).click();
   await page.getByLabel("Ledger file").setInputFiles(file);
   await expect(page.getByRole("grid", { name: "The file as it stands" })).toBeVisible();

@@ -34,7 +34,7 @@ public sealed partial class NamePattern
     }
 
     /// <summary>
-    /// The pattern by which most names give a number of the ledger. Of those that serve as many names the one that says most wins. Null
+    /// The pattern by which most names give a number of the ledger. Of those that serve nearly as many the one that says most wins. Null
     /// where fewer than two names would be read by it, or not half of those in which a number of the ledger stands.
     /// </summary>
     /// <param name="names">Names of files without their endings.</param>
@@ -62,9 +62,12 @@ public sealed partial class NamePattern
             }
         }
 
+        // One that says more is worth a name or two that are called otherwise.
+        var most = votes.Values.DefaultIfEmpty().Max();
         var best = votes
-            .OrderByDescending(v => v.Value)
-            .ThenByDescending(v => v.Key.Count(c => c != '*'))
+            .Where(v => v.Value * 10 >= most * 9)
+            .OrderByDescending(v => v.Key.Count(c => c != '*'))
+            .ThenByDescending(v => v.Value)
             .ThenBy(v => v.Key.Length)
             .ThenBy(v => v.Key, StringComparer.Ordinal)
             .FirstOrDefault();
