@@ -4,6 +4,7 @@ using System.Text;
 using Rendal.App.Books;
 using Rendal.App.Ledger;
 using Rendal.App.Progress;
+using Rendal.Core.Dispatch;
 using Rendal.Core.Enclosures;
 using Rendal.Files;
 using Rendal.Files.Enclosures;
@@ -130,7 +131,7 @@ public sealed class AddEnclosures(BookStores stores)
             );
         }
 
-        var recognition = await RecognitionAsync(purpose, entries.Select(e => e.FullName), cancel);
+        var recognition = await RecognitionAsync(purpose, entries.Select(PathOf), cancel);
         meter.Begin("reading the files", entries.Count, "files");
         var batch = new List<(string Path, byte[]? Bytes)>();
         long bytes = 0;
@@ -143,7 +144,7 @@ public sealed class AddEnclosures(BookStores stores)
                 continue;
             }
 
-            batch.Add((entry.FullName, content));
+            batch.Add((PathOf(entry), content));
             bytes += content.LongLength;
             if (batch.Count == Batch || bytes > BatchBytes)
             {
@@ -190,7 +191,7 @@ public sealed class AddEnclosures(BookStores stores)
                 await bytes.WriteAsync(block.AsMemory(0, length), cancel);
                 if (bytes.Length > LargestToPart)
                 {
-                    count.Refuse(entry.FullName, TooLarge(bytes.Length, LargestToPart));
+                    count.Refuse(PathOf(entry), TooLarge(bytes.Length, LargestToPart));
                     return null;
                 }
             }
@@ -199,7 +200,7 @@ public sealed class AddEnclosures(BookStores stores)
         }
         catch (Exception e) when (e is InvalidDataException or NotSupportedException)
         {
-            count.Refuse(entry.FullName, entry.IsEncrypted ? "is under a password; pack it without one" : "is damaged in its ZIP file");
+            count.Refuse(PathOf(entry), entry.IsEncrypted ? "is under a password; pack it without one" : "is damaged in its ZIP file");
             return null;
         }
     }
@@ -345,15 +346,24 @@ public sealed class AddEnclosures(BookStores stores)
             bytes,
             EnclosureKind.TypeOf(name),
             origin,
-            text.Length > MostText ? text[..MostText] : text,
+            Cut(text),
             recognised
         );
 
     /// <summary>The text of a file that is nothing else; empty for any other kind.</summary>
     private static string TextOf(string name, byte[] bytes) =>
         EnclosureKind.TypeOf(name) is "text/plain" or "text/csv" or "application/xml"
-            ? Encoding.UTF8.GetString(bytes, 0, Math.Min(bytes.Length, MostText)).Replace("\0", "", StringComparison.Ordinal)
+            ? string.Join(
+                '\n',
+                Encoding.UTF8.GetString(bytes, 0, Math.Min(bytes.Length, MostText)).Split('\n').Select(ForeignWords.Printable)
+            )
             : "";
+
+    // Anything may stand in the directory of a ZIP file.
+    private static string PathOf(ZipArchiveEntry entry) => ForeignWords.Printable(entry.FullName);
+
+    private static string Cut(string text) =>
+        text.Length <= MostText ? text : text[..(char.IsHighSurrogate(text[MostText - 1]) ? MostText - 1 : MostText)];
 
     private static string NameOf(string path) => path[(path.LastIndexOfAny(['/', '\\']) + 1)..];
 

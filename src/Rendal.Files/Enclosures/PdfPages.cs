@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using Rendal.Core.Dispatch;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
 using UglyToad.PdfPig.Exceptions;
@@ -171,7 +172,7 @@ public sealed class PdfPages : IDisposable
                     : at.Equals(line) ? " "
                     : "\n"
                 )
-                .Append(word.Text);
+                .Append(ForeignWords.Printable(word.Text));
             line = at;
             if (text.Length > MostCharacters)
             {
@@ -179,7 +180,7 @@ public sealed class PdfPages : IDisposable
             }
         }
 
-        return text.Replace("\0", "").ToString();
+        return text.ToString();
     }
 
     private static FileRefused Damaged(string name, Exception e) =>
