@@ -316,6 +316,11 @@ public sealed class AddEnclosures(BookStores stores)
         var text = string.Join("\n\n", texts);
         var whole = recognition.Of(stem, text);
         var parts = recognition.IsNamed(stem) ? [] : PagePart.Of(texts, recognition);
+        if (parts is [{ IsUnclear: true } only])
+        {
+            whole = only.Recognised;
+        }
+
         return parts.Count <= 1
             ? [Made(name, bytes, path, text, whole.Reason == Recognised.NoNumber && text.Trim().Length == 0 ? Unread : whole)]
             :

@@ -69,6 +69,13 @@ public sealed class CopyRecognition(DocumentNumbers numbers, NamePattern? patter
             && (folded ??= FoldedName.Of(text)).Contains(sought, StringComparison.Ordinal);
     }
 
+    /// <summary>
+    /// What on a page is written like a number of the ledger that is digits alone, and is none of the ledger: a postal code, or the number
+    /// of an invoice that was settled.
+    /// </summary>
+    internal IEnumerable<string> LookAlikes(string text) =>
+        numbers.OnPage(text).Where(f => f.Documents.Count == 0 && !f.IsDistinctive && !f.IsPart).Select(f => f.Key);
+
     private (IReadOnlyList<string> Sure, IReadOnlyList<string> Doubtful) InName(string name)
     {
         var found = numbers.InName(name);

@@ -147,7 +147,8 @@ public sealed class EnclosureStore(NpgsqlDataSource source, long book)
             .FirstAsync(r => r.GetFieldValue<byte[]>(0), cancel);
 
     /// <summary>
-    /// The copies about which nobody said anything, and that are of no document by the numbers of an earlier intake: number, name, text.
+    /// The copies about which nobody said anything, and in which no number of an earlier intake was found: number, name, text. What is a
+    /// question stays one until a person answers it.
     /// </summary>
     /// <param name="intake">The intake whose numbers count now.</param>
     /// <param name="after">Those with a higher number.</param>
@@ -163,7 +164,7 @@ public sealed class EnclosureStore(NpgsqlDataSource source, long book)
             .Sql(
                 """
                 select id, name, page_text from enclosure where book_id = $1 and id > $3 and used_for = 'copy' and deleted_at is null
-                    and by_hand is null and recognised ->> 'number' = '' and recognised_by is distinct from $2 order by id limit $4
+                    and by_hand is null and numbers = '{}' and recognised_by is distinct from $2 order by id limit $4
                 """,
                 book,
                 intake,

@@ -112,6 +112,20 @@ public sealed class CopyRecognitionTests
     }
 
     [Fact]
+    public void Where_numbers_are_digits_alone_a_later_page_that_may_be_anothers_is_asked_about()
+    {
+        var recognition = new CopyRecognition(Ledger, null);
+        var part = Assert.Single(PagePart.Of(["Saltmarsh Clinic\n20417", "Cobble Lane Bistro\n19876"], recognition));
+        Assert.True(part.IsUnclear);
+        Assert.Equal(("", "page 2 may be of another document"), (part.Recognised.Number, part.Recognised.Reason));
+        Assert.Equal(["20417"], part.Recognised.Candidates);
+
+        // What stands on the first page too, as the firm's own postal code, says nothing.
+        var sure = Assert.Single(PagePart.Of(["Saltmarsh Clinic\n20417\n30300 Harrow Dale", "terms\n30300 Harrow Dale"], recognition));
+        Assert.Equal("20417", sure.Recognised.Number);
+    }
+
+    [Fact]
     public void Two_invoices_on_one_page_are_asked_about()
     {
         var parts = PagePart.Of(["TL-10234 and TL-10301 on one page", "Invoice TL-10240"], new CopyRecognition(Ledger, null));

@@ -32,10 +32,11 @@ public class EnclosureTests(RunningRendal rendal)
             ("October/TL-1001.pdf", CopyPdf.Of("Invoice TL-1001")),
             ("October/Invoice TL-1002 Abbot.pdf", CopyPdf.Of("Invoice TL-1002")),
             ("October/.DS_Store", [1, 2, 3]),
+            ("October/terms\0\u001b.txt", [.. "as agreed\0"u8, 0xFF, 0xD8]),
             ("../../TL-1003.exe", "MZ…"u8.ToArray())
         );
         var added = await GiveInAsync(desk, "October.zip", zip);
-        Assert.Equal((2, 0), (added.Number("added"), added.Number("known")));
+        Assert.Equal((3, 0), (added.Number("added"), added.Number("known")));
         Assert.Equal("is a program", added.List("refused").Single().Text("reason"));
         var many = await GiveInAsync(
             desk,
@@ -47,7 +48,7 @@ public class EnclosureTests(RunningRendal rendal)
         await EncloseAsync(desk, round, e => e["copies"] = "single");
         var copies = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/copies");
         Assert.Equal(
-            ["question 0", "missing 0", "matched 4", "left-over 1"],
+            ["question 0", "missing 0", "matched 4", "left-over 2"],
             copies.List("counts").Select(c => $"{c.Text("state")} {c.Number("count")}")
         );
 
@@ -63,7 +64,7 @@ public class EnclosureTests(RunningRendal rendal)
 
         // Given in once more, it is known.
         Assert.Equal(
-            (0, 2),
+            (0, 3),
             ((await GiveInAsync(desk, "October.zip", zip)) is var again ? (again.Number("added"), again.Number("known")) : default)
         );
     }
