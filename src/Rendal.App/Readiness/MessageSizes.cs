@@ -26,6 +26,9 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
     private const int Item = 1_500;
     private const double Encoded = 1.4;
 
+    // For servers that do not say what they take. A message is made in memory as well.
+    private const long LargestMessage = 75_000_000;
+
     // A line of Base64 has 76 characters and its end, and stands for 57 bytes (RFC 2045, 6.8); each file has headers of its own.
     private const int BytesOnALine = 57;
     private const int LineLength = 78;
@@ -41,10 +44,12 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
     /// <param name="sender">Who sends it.</param>
     /// <param name="files">How many files go with it beside the document.</param>
     public static string Problem(long bytes, Sender sender, int files = 0) =>
-        sender.LargestBytes < bytes
+        Most(sender) < bytes
             ? string.Create(
                 CultureInfo.InvariantCulture,
-                $"the message is {bytes / 1e6:0.0#} MB, and {sender.Host} takes {sender.LargestBytes / 1e6:0.0#} MB: {Remedy(files)}"
+                $"the message is {bytes / 1e6:0.0#} MB, and "
+                    + $"{(sender.LargestBytes is null ? "hardly a server takes more than" : $"{sender.Host} takes")} "
+                    + $"{Most(sender) / 1e6:0.0#} MB: {Remedy(files)}"
             )
             : "";
 
@@ -58,18 +63,14 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
         IReadOnlyList<ParcelEnclosure> files
     )
     {
-        if (
-            sender.LargestBytes is not { } largest
-            || recipients.All.Count == 0
-            || (layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf))
-        )
+        if (recipients.All.Count == 0 || (layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf)))
         {
             return "";
         }
 
         var inIt = InBody(words.Body);
         var beside = files.Sum(f => (((f.Size + BytesOnALine - 1) / BytesOnALine) * LineLength) + Headers);
-        if (AtMost(words, inIt, document, layout) + beside <= largest)
+        if (AtMost(words, inIt, document, layout) + beside <= Most(sender))
         {
             return "";
         }
@@ -107,6 +108,8 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
     }
 
     public void Dispose() => renderer?.Dispose();
+
+    private static long Most(Sender sender) => sender.LargestBytes ?? LargestMessage;
 
     private static string Remedy(int files) =>
         files > 0
