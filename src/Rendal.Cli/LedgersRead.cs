@@ -8,20 +8,28 @@ namespace Rendal.Cli;
 /// <summary>All ledger files of one call together.</summary>
 internal sealed class LedgersRead
 {
+    /// <summary>The rows that count, of all files.</summary>
     public List<LedgerRow> Rows { get; } = [];
 
+    /// <summary>The rows that count nowhere because of an error.</summary>
     public List<RowSetAside> SetAside { get; } = [];
 
+    /// <summary>What was noticed, in the order of the files.</summary>
     public List<Finding> Findings { get; } = [];
 
+    /// <summary>The customers as the rows tell of them, by their keys.</summary>
     public Dictionary<string, CustomerSeen> Seen { get; } = new(StringComparer.Ordinal);
 
+    /// <summary>How many rows were read.</summary>
     public int Read { get; private set; }
 
+    /// <summary>How many of them count.</summary>
     public int Kept { get; private set; }
 
+    /// <summary>How payments are set: the most thorough that one of the files needs.</summary>
     public SettlementRule Rule { get; private set; }
 
+    /// <summary>Adds a row.</summary>
     public void Add(ReadRow row)
     {
         if (row.Row is { } kept)
@@ -34,6 +42,7 @@ internal sealed class LedgersRead
         }
     }
 
+    /// <summary>Adds what is known when a file is at its end.</summary>
     public void Add(LedgerReader reader, SettlementRule rule)
     {
         Read += reader.RowsRead;

@@ -24,6 +24,12 @@ internal static class StatementsCommand
     /// <summary>No letterhead: a file of statements says nothing of who writes them.</summary>
     private static readonly Firm Nobody = new("", [], [], []);
 
+    /// <summary>Runs the command.</summary>
+    /// <param name="args">What stands behind its name.</param>
+    /// <param name="output">Where the report goes.</param>
+    /// <param name="errors">Where errors go.</param>
+    /// <param name="today">The date of statements where none is given.</param>
+    /// <returns>The exit code, as <see cref="StatementsOptions.Help"/> says.</returns>
     public static int Run(IReadOnlyList<string> args, TextWriter output, TextWriter errors, DateOnly today)
     {
         try

@@ -18,6 +18,7 @@ internal sealed record StatementsOptions
 {
     private const int UsualGap = 14;
 
+    /// <summary>What <c>--help</c> prints.</summary>
     public const string Help = """
         ./rendal statements LEDGER [LEDGER…]   statements from ledger files, without a database or a server
 
@@ -64,51 +65,71 @@ internal sealed record StatementsOptions
         RespectRequiredConstructorParameters = true,
     };
 
+    /// <summary>The ledger files, in the order given.</summary>
     public List<string> Ledgers { get; } = [];
 
+    /// <summary>The customer list; null where none is given.</summary>
     public string? Customers { get; private set; }
 
+    /// <summary>The date of the statements.</summary>
     public DateOnly AsOf { get; private set; }
 
+    /// <summary>How payments are set; null for what each file needs.</summary>
     public SettlementRule? Settle { get; private set; }
 
+    /// <summary>By which date items age, and in which bands.</summary>
     public AgeingRule Ageing { get; private set; } = AgeingRule.Default;
 
+    /// <summary>Whether accounts of a group have one statement.</summary>
     public GroupStatements Groups { get; private set; }
 
+    /// <summary>Open items, or brought forward.</summary>
     public StatementForm Form { get; private set; }
 
+    /// <summary>The first day of a statement brought forward; null for the month before.</summary>
     public DateOnly? PeriodFrom { get; private set; }
 
+    /// <summary>Interest a year in percent; null for none.</summary>
     public decimal? InterestPercent { get; private set; }
 
+    /// <summary>When which reminder is due; null for none.</summary>
     public ReminderRules? Reminders { get; private set; }
 
     /// <summary>How far the reminders about single items have come.</summary>
     public Dictionary<string, Reminded> Reminded { get; } = new(StringComparer.Ordinal);
 
+    /// <summary>What holds where a file says nothing.</summary>
     public ReadingSettings Reading { get; private set; } = new(Currency.Of("GBP"));
 
+    /// <summary>A reading that is taken instead of what is found out; null for none.</summary>
     public SavedReading? SavedReading { get; private set; }
 
+    /// <summary>The sheet of a workbook; null for the one that looks most like a ledger.</summary>
     public string? Sheet { get; private set; }
 
     /// <summary>What columns are, by their headings.</summary>
     public Dictionary<string, ColumnMeaning> Columns { get; } = new(StringComparer.Ordinal);
 
+    /// <summary>The layout of the documents.</summary>
     public LayoutTemplate Layout { get; private set; } = LayoutReader.BuiltIn;
 
+    /// <summary>The folder that documents go into; null for none.</summary>
     public string? Out { get; private set; }
 
+    /// <summary>The file that all figures go into; null for none.</summary>
     public string? JsonFile { get; private set; }
 
+    /// <summary>Whether warnings count as errors.</summary>
     public bool Strict { get; private set; }
 
+    /// <summary>Whether the help is asked for.</summary>
     public bool WantsHelp { get; private set; }
 
     /// <summary>What a meaning of a column is called on the command line: <c>due-date</c>.</summary>
     public static string NameOf(ColumnMeaning meaning) => JsonNamingPolicy.KebabCaseLower.ConvertName(meaning.ToString());
 
+    /// <summary>Reads the command line.</summary>
+    /// <exception cref="Refusal">Something of it is unknown or wrong.</exception>
     public static StatementsOptions Parse(IReadOnlyList<string> args, DateOnly today)
     {
         var options = new StatementsOptions { AsOf = today };

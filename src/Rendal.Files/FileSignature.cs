@@ -149,9 +149,11 @@ public static class FileSignature
         return FileFormat.Xls;
     }
 
+    /// <summary>What is said of a file that is under a password.</summary>
     internal static FileRefused UnderPassword(string name) =>
         new($"{name} is a workbook under a password; save it without one and take that in.");
 
+    /// <summary>What is said of a file that breaks off or contradicts itself.</summary>
     internal static FileRefused Damaged(string name, Exception e) =>
         new($"{name} is damaged or cut short; open it in a spreadsheet program, look whether it is whole, and save it anew.", e);
 }

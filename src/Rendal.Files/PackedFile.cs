@@ -10,6 +10,10 @@ internal sealed class PackedFile : IDisposable
     private readonly Stream stream;
     private readonly ZipArchive zip;
 
+    /// <summary>Opens a ZIP file.</summary>
+    /// <param name="name">Its name, for messages.</param>
+    /// <param name="open">Opens it; it has to be seekable.</param>
+    /// <exception cref="FileRefused">It is damaged.</exception>
     public PackedFile(string name, Func<Stream> open)
     {
         this.name = name;

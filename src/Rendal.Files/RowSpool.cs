@@ -147,6 +147,7 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
         // Beside one of the others: the rest of a cell that spans rows.
         private const byte Merged = 0x10;
 
+        /// <summary>Writes a cell with the number of its format.</summary>
         public static void Write(BinaryWriter writer, Cell cell, int format)
         {
             var merged = cell.IsMerged ? Merged : (byte)0;
@@ -185,6 +186,7 @@ public sealed class RowSpool : IEnumerable<FileRow>, IDisposable
             }
         }
 
+        /// <summary>Reads a cell back, with its format by number.</summary>
         public static Cell Read(BinaryReader reader, List<CellFormat> formats)
         {
             var form = reader.ReadByte();

@@ -34,7 +34,10 @@ public static class TimedBudget
     [StructLayout(LayoutKind.Sequential)]
     private readonly struct Time
     {
+        /// <summary>Whole seconds.</summary>
         public readonly nint Seconds;
+
+        /// <summary>What is beyond them.</summary>
         public readonly nint Nanoseconds;
     }
 }

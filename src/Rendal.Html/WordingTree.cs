@@ -21,7 +21,10 @@ internal sealed class WordingTree
     private WordingTree(string part, Budget budget, List<string> errors) =>
         (this.part, isBody, this.budget, this.errors) = (part, part == Body, budget, errors);
 
+    /// <summary>What the subject is called in errors.</summary>
     public const string Subject = "subject";
+
+    /// <summary>What the body is called in errors.</summary>
     public const string Body = "body";
 
     /// <summary>The pieces of a fragment. What is wrong with it is added to the errors, and the pieces are not to be used then.</summary>

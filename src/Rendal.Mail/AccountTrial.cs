@@ -36,7 +36,7 @@ public sealed record TrialAnswer(TrialStep Step, bool Passed, string Words, stri
 public sealed record TrialResult(IReadOnlyList<TrialAnswer> Answers, int? LargestBytes);
 
 /// <summary>
-/// Tries a mail account step by step. Nothing is sent. What it tells is in words of its own, with the number of the server's
+/// Attempts a mail account step by step. Nothing is sent. What it tells is in words of its own, with the number of the server's
 /// answer at the most: whatever answers at a port that somebody names is not read out to them.
 /// </summary>
 public static class AccountTrial

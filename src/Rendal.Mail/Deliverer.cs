@@ -87,7 +87,7 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
             await DropAsync();
             return (
                 new Outcome(
-                    Ending.SignInRefused,
+                    OutcomeKind.SignInRefused,
                     e.InnerException is SmtpCommandException refused ? Words(refused) : ForeignWords.Printable(e.Message),
                     []
                 ),
@@ -97,7 +97,7 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
         catch (Exception e) when (IsOfTheLine(e) && !cancel.IsCancellationRequested)
         {
             await DropAsync();
-            return (new Outcome(Ending.Unreachable, $"{account.Host}:{account.Port} – {OneLine(e)}", []), true);
+            return (new Outcome(OutcomeKind.Unreachable, $"{account.Host}:{account.Port} – {OneLine(e)}", []), true);
         }
 
         var handed = new Handing(beforeEnd, connected);
@@ -111,7 +111,7 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
                 recipients.Select(r => new MailboxAddress("", r)),
                 limit.Token
             );
-            return (new Outcome(Ending.Accepted, $"250 {ForeignWords.Printable(answer)}".Trim(), [.. connected.Answers]), true);
+            return (new Outcome(OutcomeKind.Accepted, $"250 {ForeignWords.Printable(answer)}".Trim(), [.. connected.Answers]), true);
         }
         catch (Exception e) when (e is SmtpCommandException or NobodyAccepted)
         {
@@ -133,13 +133,13 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
             return handed.Over
                 ? (
                     new Outcome(
-                        Ending.Unanswered,
+                        OutcomeKind.Unanswered,
                         $"The line was cut after the message was handed over and before the server answered: {OneLine(e)}",
                         answers
                     ),
                     true
                 )
-                : (new Outcome(Ending.TryLater, $"{account.Host}:{account.Port} – {OneLine(e)}", answers), false);
+                : (new Outcome(OutcomeKind.TryLater, $"{account.Host}:{account.Port} – {OneLine(e)}", answers), false);
         }
         catch
         {
@@ -173,6 +173,7 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
         client = null;
     }
 
+    /// <summary>Whether a fault is one of the connection, not of our own.</summary>
     internal static bool IsOfTheLine(Exception e) =>
         e
             is IOException
@@ -187,12 +188,12 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
                 or NotSupportedException;
 
     private static Outcome Answered(SmtpCommandException e, IReadOnlyList<RecipientAnswer> answers) =>
-        new(IsTransient(e.StatusCode) ? Ending.TryLater : Ending.Refused, Words(e), answers);
+        new(IsTransient(e.StatusCode) ? OutcomeKind.TryLater : OutcomeKind.Refused, Words(e), answers);
 
     /// <summary>No recipient was taken. If one was refused for now only, it is worth coming back.</summary>
     private static Outcome Refused(IReadOnlyList<RecipientAnswer> answers) =>
         new(
-            answers.Any(a => a.Answer.StartsWith('4')) ? Ending.TryLater : Ending.Refused,
+            answers.Any(a => a.Answer.StartsWith('4')) ? OutcomeKind.TryLater : OutcomeKind.Refused,
             string.Join("; ", answers.Select(a => a.Answer)),
             answers
         );
@@ -217,8 +218,10 @@ public sealed class Deliverer(MailAccount account, TimeSpan timeout, MailNetwork
         /// <summary>Whether whoever sends wanted the end not to be given.</summary>
         public bool Stopped { get; private set; }
 
+        /// <summary>Called when the message begins: from then on short writes are gathered.</summary>
         public void Begin() => line.IsFillingPackets = true;
 
+        /// <summary>Called when all but the end is written.</summary>
         public async Task BeforeEndAsync()
         {
             line.IsFillingPackets = false;

@@ -41,6 +41,7 @@ public static class LineSecurities
             _ => throw new ArgumentException($"“{code}” is not a way to secure a line.", nameof(code)),
         };
 
+    /// <summary>The same for the library.</summary>
     internal static SecureSocketOptions Options(this LineSecurity security) =>
         security switch
         {

@@ -42,6 +42,7 @@ internal static class RecordedMessage
         private readonly Action begin;
         private readonly Func<Task> beforeEnd;
 
+        /// <summary>A body that tells when it begins and before it ends.</summary>
         public RecordedBody(ReadOnlyMemory<byte> bytes, Action begin, Func<Task> beforeEnd)
             : base(new ContentType("application", "octet-stream"))
         {

@@ -213,6 +213,7 @@ public sealed class Drills(string folder, TimeProvider clock)
         Dictionary<string, int> Ended
     )
     {
+        /// <summary>No drill at all.</summary>
         public static State None { get; } = new([], [], []);
     }
 }

@@ -7,6 +7,7 @@ namespace Rendal.Postroom;
 /// <summary>Adds the postroom to a web server.</summary>
 public static class PostroomListening
 {
+    /// <summary>What a port without STARTTLS is called.</summary>
     internal const string Secured = "secured from the first byte";
 
     /// <summary>Adds what the postroom is made of; its mailbox is in a folder.</summary>

@@ -49,6 +49,7 @@ public sealed class PracticeCertificates
     /// <summary>The authority that signed them, to be trusted by who wants to practise with a secured line.</summary>
     public X509Certificate2 Authority { get; }
 
+    /// <summary>The certificate of a kind, made on the first start.</summary>
     internal X509Certificate2 Of(PracticeCertificate which) => made[which];
 
     private static X509Certificate2 Make(

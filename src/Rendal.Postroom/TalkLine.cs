@@ -11,6 +11,7 @@ internal sealed class TalkLine(Stream stream)
     private int start;
     private int end;
 
+    /// <summary>What is written to and read from, encrypted or not.</summary>
     public Stream Stream => stream;
 
     /// <summary>
@@ -69,6 +70,7 @@ internal sealed class TalkLine(Stream stream)
         end = start < end ? 0 : await stream.ReadAsync(buffer, cancel);
     }
 
+    /// <summary>Writes one line, with its end.</summary>
     public async Task WriteAsync(string answer, CancellationToken cancel) =>
         await stream.WriteAsync(Encoding.UTF8.GetBytes(answer + "\r\n"), cancel);
 

@@ -6,9 +6,11 @@ namespace Rendal.Store;
 /// <summary>Short ways to run SQL with positional parameters.</summary>
 internal static class Commands
 {
+    /// <summary>A command over a connection of its own, with its parameters <c>$1</c>, <c>$2</c> and so on.</summary>
     public static NpgsqlCommand Sql(this NpgsqlDataSource source, string sql, params object?[] values) =>
         With(source.CreateCommand(sql), values);
 
+    /// <summary>A command over a connection that is open, in its transaction if there is one.</summary>
     public static NpgsqlCommand Sql(this NpgsqlConnection connection, string sql, params object?[] values) =>
         With(new NpgsqlCommand(sql, connection), values);
 
@@ -23,6 +25,7 @@ internal static class Commands
     /// <summary>A value for a jsonb column.</summary>
     public static NpgsqlParameter Json<T>(T value) => new() { Value = StoreJson.Write(value), NpgsqlDbType = NpgsqlDbType.Jsonb };
 
+    /// <summary>Runs a command, and gives how many rows it changed.</summary>
     public static async Task<int> RunAsync(this NpgsqlCommand command, CancellationToken cancel)
     {
         await using (command)
@@ -31,6 +34,8 @@ internal static class Commands
         }
     }
 
+    /// <summary>The one value that a query gives.</summary>
+    /// <exception cref="InvalidOperationException">It gives no row.</exception>
     public static async Task<T> OneAsync<T>(this NpgsqlCommand command, CancellationToken cancel)
     {
         await using (command)
@@ -39,6 +44,7 @@ internal static class Commands
         }
     }
 
+    /// <summary>All rows of a query; the function must not keep the reader.</summary>
     public static async Task<List<T>> ListAsync<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
     {
         await using (command)
@@ -54,6 +60,7 @@ internal static class Commands
         }
     }
 
+    /// <summary>The first row of a query; null where there is none.</summary>
     public static async Task<T?> FirstAsync<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken cancel)
         where T : class
     {
@@ -84,9 +91,11 @@ internal static class Commands
         return result;
     }
 
+    /// <summary>A value, or null.</summary>
     public static T? Nullable<T>(this NpgsqlDataReader reader, int column)
         where T : struct => reader.IsDBNull(column) ? null : reader.GetFieldValue<T>(column);
 
+    /// <summary>A text, or null.</summary>
     public static string? Text(this NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetString(column);
 
     private static NpgsqlCommand With(NpgsqlCommand command, object?[] values)

@@ -16,9 +16,11 @@ internal static class EnumText
     private static class Words<T>
         where T : struct, Enum
     {
+        /// <summary>By value.</summary>
         public static readonly Dictionary<T, string> Written = Enum.GetValues<T>()
             .ToDictionary(value => value, value => JsonNamingPolicy.KebabCaseLower.ConvertName(value.ToString()));
 
+        /// <summary>By what is written.</summary>
         public static readonly Dictionary<string, T> Read = Written.ToDictionary(w => w.Value, w => w.Key, StringComparer.Ordinal);
     }
 }

@@ -6,6 +6,7 @@ namespace Rendal.Store;
 /// <summary>How values are written into jsonb columns.</summary>
 internal static class StoreJson
 {
+    /// <summary>How names and enumerations are written: in camel case and kebab case.</summary>
     public static JsonSerializerOptions Options { get; } =
         new(JsonSerializerDefaults.Web)
         {
@@ -14,8 +15,11 @@ internal static class StoreJson
             Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower), new TextSetConverter() },
         };
 
+    /// <summary>Writes a value.</summary>
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
 
+    /// <summary>Reads it back.</summary>
+    /// <exception cref="InvalidOperationException">It is <c>null</c>.</exception>
     public static T Read<T>(string json) =>
         JsonSerializer.Deserialize<T>(json, Options)
         ?? throw new InvalidOperationException($"A stored value of type {typeof(T).Name} is null.");

@@ -42,7 +42,7 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
             () => Task.CompletedTask,
             TestContext.Current.CancellationToken
         );
-        Assert.Equal((Ending.Accepted, "250 2.0.0 kept"), (outcome.Ending, outcome.Answer));
+        Assert.Equal((OutcomeKind.Accepted, "250 2.0.0 kept"), (outcome.Kind, outcome.Answer));
         Assert.Equal(["250 2.0.0 kept", "550 5.1.1 nobody[31m here"], outcome.Recipients.Select(r => r.Answer));
     }
 
@@ -60,7 +60,7 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
                 () => Task.CompletedTask,
                 TestContext.Current.CancellationToken
             );
-            Assert.Equal(Ending.Accepted, outcome.Ending);
+            Assert.Equal(OutcomeKind.Accepted, outcome.Kind);
             Assert.Contains("250 2.0.0 kept", outcome.Answer);
             Assert.Equal(Draft.To, outcome.Recipients.Where(r => r.Accepted).Select(r => r.Address));
         }
@@ -114,7 +114,7 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
 
         // And the deliverer goes on with the next one on a new line.
         Assert.Equal(
-            Ending.Accepted,
+            OutcomeKind.Accepted,
             (
                 await deliverer.CarryAsync(
                     bytes,
@@ -123,7 +123,7 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
                     () => Task.CompletedTask,
                     TestContext.Current.CancellationToken
                 )
-            ).Ending
+            ).Kind
         );
         Assert.Single(postroom.Mailbox.Of("stopped"));
     }
@@ -142,7 +142,7 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
             () => Task.CompletedTask,
             TestContext.Current.CancellationToken
         );
-        Assert.Equal((Ending.Accepted, address), (outcome.Ending, Assert.Single(outcome.Recipients).Address));
+        Assert.Equal((OutcomeKind.Accepted, address), (outcome.Kind, Assert.Single(outcome.Recipients).Address));
         var received = postroom.Mailbox.Of("beyond")[0];
         using var stream = new MemoryStream(postroom.Mailbox.Bytes(received));
         Assert.Equal(
@@ -166,7 +166,7 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
             () => Task.CompletedTask,
             TestContext.Current.CancellationToken
         );
-        Assert.Equal(Ending.SignInRefused, outcome.Ending);
+        Assert.Equal(OutcomeKind.SignInRefused, outcome.Kind);
         Assert.Contains("535", outcome.Answer);
     }
 
@@ -185,7 +185,7 @@ public class DelivererTests(RunningPostroom postroom) : IClassFixture<RunningPos
             () => Task.CompletedTask,
             TestContext.Current.CancellationToken
         );
-        Assert.Equal(Ending.Unreachable, outcome.Ending);
+        Assert.Equal(OutcomeKind.Unreachable, outcome.Kind);
         Assert.StartsWith("127.0.0.1:1 – ", outcome.Answer);
     }
 

@@ -24,35 +24,35 @@ public class DrillTests
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Theory]
-    [InlineData(DrillStep.Greeting, "421 4.3.2 not now", Ending.Unreachable)]
-    [InlineData(DrillStep.Greeting, "554 no mail here", Ending.Unreachable)]
-    [InlineData(DrillStep.Hello, "550 not you", Ending.Unreachable)]
-    [InlineData(DrillStep.SignIn, "454 4.7.0 the directory is away", Ending.Unreachable)]
-    [InlineData(DrillStep.SignIn, "535 5.7.8 wrong password", Ending.SignInRefused)]
-    [InlineData(DrillStep.Sender, "421 4.3.2 closing", Ending.TryLater)]
-    [InlineData(DrillStep.Sender, "450 4.3.0 busy", Ending.TryLater)]
-    [InlineData(DrillStep.Sender, "451 4.3.0 come back", Ending.TryLater)]
-    [InlineData(DrillStep.Sender, "452 4.3.1 full", Ending.TryLater)]
-    [InlineData(DrillStep.Sender, "550 5.7.1 not this sender", Ending.Refused)]
-    [InlineData(DrillStep.Sender, "552 5.3.4 too large", Ending.Refused)]
-    [InlineData(DrillStep.Recipient, "421 4.3.2 closing", Ending.TryLater)]
-    [InlineData(DrillStep.Recipient, "450 4.2.1 busy", Ending.TryLater)]
-    [InlineData(DrillStep.Recipient, "452 4.2.2 mailbox full", Ending.TryLater)]
-    [InlineData(DrillStep.Recipient, "550 5.1.1 unknown", Ending.Refused)]
-    [InlineData(DrillStep.Data, "421 4.3.2 closing", Ending.TryLater)]
-    [InlineData(DrillStep.Data, "451 4.3.0 come back", Ending.TryLater)]
-    [InlineData(DrillStep.Data, "554 5.5.1 no", Ending.Refused)]
-    [InlineData(DrillStep.End, "421 4.3.2 closing", Ending.TryLater)]
-    [InlineData(DrillStep.End, "451 4.3.0 come back", Ending.TryLater)]
-    [InlineData(DrillStep.End, "452 4.3.1 full", Ending.TryLater)]
-    [InlineData(DrillStep.End, "550 5.7.1 looks like spam", Ending.Refused)]
-    [InlineData(DrillStep.End, "552 5.3.4 too large", Ending.Refused)]
-    [InlineData(DrillStep.End, "554 5.6.0 no", Ending.Refused)]
-    public async Task Each_answer_has_its_ending_and_its_words_are_told(DrillStep step, string answer, Ending ending)
+    [InlineData(DrillStep.Greeting, "421 4.3.2 not now", OutcomeKind.Unreachable)]
+    [InlineData(DrillStep.Greeting, "554 no mail here", OutcomeKind.Unreachable)]
+    [InlineData(DrillStep.Hello, "550 not you", OutcomeKind.Unreachable)]
+    [InlineData(DrillStep.SignIn, "454 4.7.0 the directory is away", OutcomeKind.Unreachable)]
+    [InlineData(DrillStep.SignIn, "535 5.7.8 wrong password", OutcomeKind.SignInRefused)]
+    [InlineData(DrillStep.Sender, "421 4.3.2 closing", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Sender, "450 4.3.0 busy", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Sender, "451 4.3.0 come back", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Sender, "452 4.3.1 full", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Sender, "550 5.7.1 not this sender", OutcomeKind.Refused)]
+    [InlineData(DrillStep.Sender, "552 5.3.4 too large", OutcomeKind.Refused)]
+    [InlineData(DrillStep.Recipient, "421 4.3.2 closing", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Recipient, "450 4.2.1 busy", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Recipient, "452 4.2.2 mailbox full", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Recipient, "550 5.1.1 unknown", OutcomeKind.Refused)]
+    [InlineData(DrillStep.Data, "421 4.3.2 closing", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Data, "451 4.3.0 come back", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Data, "554 5.5.1 no", OutcomeKind.Refused)]
+    [InlineData(DrillStep.End, "421 4.3.2 closing", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.End, "451 4.3.0 come back", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.End, "452 4.3.1 full", OutcomeKind.TryLater)]
+    [InlineData(DrillStep.End, "550 5.7.1 looks like spam", OutcomeKind.Refused)]
+    [InlineData(DrillStep.End, "552 5.3.4 too large", OutcomeKind.Refused)]
+    [InlineData(DrillStep.End, "554 5.6.0 no", OutcomeKind.Refused)]
+    public async Task Each_answer_has_its_ending_and_its_words_are_told(DrillStep step, string answer, OutcomeKind kind)
     {
         await using var postroom = await BegunAsync(new Drill(step, DrillAct.Answer, answer));
         var outcome = await CarryAsync(postroom);
-        Assert.Equal(ending, outcome.Ending);
+        Assert.Equal(kind, outcome.Kind);
         Assert.Contains(answer, outcome.Answer, StringComparison.Ordinal);
         Assert.Empty(postroom.Mailbox.Of("drilled"));
     }
@@ -61,20 +61,20 @@ public class DrillTests
     public async Task A_server_that_closes_at_the_first_word_cannot_be_reached()
     {
         await using var postroom = await BegunAsync(new Drill(DrillStep.Hello, DrillAct.Answer, "421 4.3.2 not now"));
-        Assert.Equal(Ending.Unreachable, (await CarryAsync(postroom)).Ending);
+        Assert.Equal(OutcomeKind.Unreachable, (await CarryAsync(postroom)).Kind);
     }
 
     [Theory]
-    [InlineData(DrillStep.Greeting, Ending.Unreachable)]
-    [InlineData(DrillStep.Hello, Ending.Unreachable)]
-    [InlineData(DrillStep.SignIn, Ending.Unreachable)]
-    [InlineData(DrillStep.Sender, Ending.TryLater)]
-    [InlineData(DrillStep.Recipient, Ending.TryLater)]
-    [InlineData(DrillStep.End, Ending.Unanswered)]
-    public async Task Each_cut_has_its_ending(DrillStep step, Ending ending)
+    [InlineData(DrillStep.Greeting, OutcomeKind.Unreachable)]
+    [InlineData(DrillStep.Hello, OutcomeKind.Unreachable)]
+    [InlineData(DrillStep.SignIn, OutcomeKind.Unreachable)]
+    [InlineData(DrillStep.Sender, OutcomeKind.TryLater)]
+    [InlineData(DrillStep.Recipient, OutcomeKind.TryLater)]
+    [InlineData(DrillStep.End, OutcomeKind.Unanswered)]
+    public async Task Each_cut_has_its_ending(DrillStep step, OutcomeKind kind)
     {
         await using var postroom = await BegunAsync(new Drill(step, DrillAct.Cut));
-        Assert.Equal(ending, (await CarryAsync(postroom)).Ending);
+        Assert.Equal(kind, (await CarryAsync(postroom)).Kind);
         Assert.Empty(postroom.Mailbox.Of("drilled"));
     }
 
@@ -83,14 +83,14 @@ public class DrillTests
     {
         await using var postroom = await BegunAsync(new Drill(DrillStep.Data, DrillAct.Cut));
         var outcome = await CarryAsync(postroom, beforeEnd: postroom.LineGoneAsync);
-        Assert.Equal((Ending.TryLater, false), (outcome.Ending, postroom.Mailbox.Of("drilled").Count > 0));
+        Assert.Equal((OutcomeKind.TryLater, false), (outcome.Kind, postroom.Mailbox.Of("drilled").Count > 0));
     }
 
     [Fact]
     public async Task A_message_that_was_kept_before_the_cut_is_unanswered_all_the_same()
     {
         await using var postroom = await BegunAsync(new Drill(DrillStep.End, DrillAct.KeepAndCut));
-        Assert.Equal(Ending.Unanswered, (await CarryAsync(postroom)).Ending);
+        Assert.Equal(OutcomeKind.Unanswered, (await CarryAsync(postroom)).Kind);
         Assert.Single(postroom.Mailbox.Of("drilled"));
     }
 
@@ -102,18 +102,18 @@ public class DrillTests
     public async Task Answers_that_drip_are_waited_for(DrillStep step)
     {
         await using var postroom = await BegunAsync(new Drill(step, DrillAct.Drip));
-        Assert.Equal(Ending.Accepted, (await CarryAsync(postroom)).Ending);
+        Assert.Equal(OutcomeKind.Accepted, (await CarryAsync(postroom)).Kind);
         Assert.Single(postroom.Mailbox.Of("drilled"));
     }
 
     [Theory]
-    [InlineData(DrillStep.Recipient, Ending.TryLater)]
-    [InlineData(DrillStep.End, Ending.Unanswered)]
-    public async Task Answers_that_drip_for_ever_are_not(DrillStep step, Ending ending)
+    [InlineData(DrillStep.Recipient, OutcomeKind.TryLater)]
+    [InlineData(DrillStep.End, OutcomeKind.Unanswered)]
+    public async Task Answers_that_drip_for_ever_are_not(DrillStep step, OutcomeKind kind)
     {
         await using var postroom = await BegunAsync(new Drill(step, DrillAct.Drip));
         postroom.Drills.DripEvery = TimeSpan.FromHours(1);
-        Assert.Equal(ending, (await CarryAsync(postroom, timeout: TimeSpan.FromMilliseconds(400))).Ending);
+        Assert.Equal(kind, (await CarryAsync(postroom, timeout: TimeSpan.FromMilliseconds(400))).Kind);
     }
 
     [Fact]
@@ -121,7 +121,7 @@ public class DrillTests
     {
         await using var postroom = await BegunAsync(new Drill(DrillStep.Recipient, DrillAct.Answer, "550 5.1.1 unknown", To: "gone@"));
         var outcome = await CarryAsync(postroom, to: ["gone@inn.example", "kell@inn.example"]);
-        Assert.Equal(Ending.Accepted, outcome.Ending);
+        Assert.Equal(OutcomeKind.Accepted, outcome.Kind);
         Assert.Equal(
             [("gone@inn.example", false, "550 5.1.1 unknown"), ("kell@inn.example", true, "250 2.1.5 recipient noted")],
             outcome.Recipients.Select(r => (r.Address, r.Accepted, r.Answer))
@@ -130,26 +130,26 @@ public class DrillTests
     }
 
     [Theory]
-    [InlineData("drill.recipient.550@inn.example", Ending.Refused)]
-    [InlineData("drill.recipient.450@inn.example", Ending.TryLater)]
-    [InlineData("drill.data.452@inn.example", Ending.TryLater)]
-    [InlineData("drill.end.554@inn.example", Ending.Refused)]
-    [InlineData("drill.end.cut@inn.example", Ending.Unanswered)]
-    [InlineData("drill.end.keep-and-cut@inn.example", Ending.Unanswered)]
-    [InlineData("drill.end.drip@inn.example", Ending.Accepted)]
-    [InlineData("drill.end.twice@inn.example", Ending.Accepted)]
-    public async Task An_address_asks_for_its_drill_itself(string address, Ending ending)
+    [InlineData("drill.recipient.550@inn.example", OutcomeKind.Refused)]
+    [InlineData("drill.recipient.450@inn.example", OutcomeKind.TryLater)]
+    [InlineData("drill.data.452@inn.example", OutcomeKind.TryLater)]
+    [InlineData("drill.end.554@inn.example", OutcomeKind.Refused)]
+    [InlineData("drill.end.cut@inn.example", OutcomeKind.Unanswered)]
+    [InlineData("drill.end.keep-and-cut@inn.example", OutcomeKind.Unanswered)]
+    [InlineData("drill.end.drip@inn.example", OutcomeKind.Accepted)]
+    [InlineData("drill.end.twice@inn.example", OutcomeKind.Accepted)]
+    public async Task An_address_asks_for_its_drill_itself(string address, OutcomeKind kind)
     {
         await using var postroom = await RunningAsync();
-        Assert.Equal(ending, (await CarryAsync(postroom, to: [address])).Ending);
+        Assert.Equal(kind, (await CarryAsync(postroom, to: [address])).Kind);
     }
 
     [Fact]
     public async Task What_an_address_asks_for_once_is_met_by_the_first_message_alone()
     {
         await using var postroom = await RunningAsync();
-        Assert.Equal(Ending.TryLater, (await CarryAsync(postroom, to: ["drill.end.451.once@inn.example"])).Ending);
-        Assert.Equal(Ending.Accepted, (await CarryAsync(postroom, to: ["drill.end.451.once@inn.example"])).Ending);
+        Assert.Equal(OutcomeKind.TryLater, (await CarryAsync(postroom, to: ["drill.end.451.once@inn.example"])).Kind);
+        Assert.Equal(OutcomeKind.Accepted, (await CarryAsync(postroom, to: ["drill.end.451.once@inn.example"])).Kind);
     }
 
     [Theory]
@@ -159,9 +159,9 @@ public class DrillTests
     {
         await using var postroom = await RunningAsync();
         await using var deliverer = Deliverer(postroom);
-        Assert.Equal(Ending.Accepted, (await CarryAsync(deliverer)).Ending);
+        Assert.Equal(OutcomeKind.Accepted, (await CarryAsync(deliverer)).Kind);
         postroom.Drills.Begin("drilled", new Drill(DrillStep.Sender, act, answer, Left: 1));
-        Assert.Equal(Ending.Accepted, (await CarryAsync(deliverer)).Ending);
+        Assert.Equal(OutcomeKind.Accepted, (await CarryAsync(deliverer)).Kind);
         Assert.Equal(2, postroom.Mailbox.Of("drilled").Count);
     }
 
@@ -172,12 +172,12 @@ public class DrillTests
         await using var deliverer = Deliverer(postroom);
         postroom.Drills.Limit("drilled", new PracticeLimits(1_000_000, MessagesAMinute: 2));
         Assert.Equal(
-            [Ending.Accepted, Ending.Accepted, Ending.TryLater],
-            [(await CarryAsync(deliverer)).Ending, (await CarryAsync(deliverer)).Ending, (await CarryAsync(deliverer)).Ending]
+            [OutcomeKind.Accepted, OutcomeKind.Accepted, OutcomeKind.TryLater],
+            [(await CarryAsync(deliverer)).Kind, (await CarryAsync(deliverer)).Kind, (await CarryAsync(deliverer)).Kind]
         );
         postroom.Drills.Limit("drilled", new PracticeLimits(30_000, null));
         var tooLarge = await CarryAsync(deliverer);
-        Assert.Equal((Ending.Refused, "552 5.3.4 the message is larger than 30000 bytes"), (tooLarge.Ending, tooLarge.Answer));
+        Assert.Equal((OutcomeKind.Refused, "552 5.3.4 the message is larger than 30000 bytes"), (tooLarge.Kind, tooLarge.Answer));
     }
 
     [Theory]
@@ -186,8 +186,8 @@ public class DrillTests
     public async Task A_secured_line_is_taken_where_its_authority_is_trusted(LineSecurity security)
     {
         await using var postroom = await RunningAsync();
-        Assert.Equal(Ending.Accepted, (await SecuredAsync(postroom, security, [postroom.Authority])).Ending);
-        Assert.Equal(Ending.Unreachable, (await SecuredAsync(postroom, security, null)).Ending);
+        Assert.Equal(OutcomeKind.Accepted, (await SecuredAsync(postroom, security, [postroom.Authority])).Kind);
+        Assert.Equal(OutcomeKind.Unreachable, (await SecuredAsync(postroom, security, null)).Kind);
     }
 
     [Theory]
@@ -200,7 +200,7 @@ public class DrillTests
         postroom.Drills.Certificate = bad;
         foreach (var security in new[] { LineSecurity.StartTls, LineSecurity.Tls })
         {
-            Assert.Equal(Ending.Unreachable, (await SecuredAsync(postroom, security, [postroom.Authority])).Ending);
+            Assert.Equal(OutcomeKind.Unreachable, (await SecuredAsync(postroom, security, [postroom.Authority])).Kind);
         }
 
         Assert.Empty(postroom.Mailbox.Of("drilled"));
@@ -210,7 +210,7 @@ public class DrillTests
     public async Task Where_the_line_must_be_secured_and_cannot_be_nothing_is_said_in_the_clear()
     {
         await using var postroom = await BegunAsync(new Drill(DrillStep.Security, DrillAct.Answer, "454 4.7.0 no keys today"));
-        Assert.Equal(Ending.Unreachable, (await SecuredAsync(postroom, LineSecurity.StartTls, [postroom.Authority])).Ending);
+        Assert.Equal(OutcomeKind.Unreachable, (await SecuredAsync(postroom, LineSecurity.StartTls, [postroom.Authority])).Kind);
         Assert.Empty(postroom.Mailbox.Of("drilled"));
     }
 

@@ -76,7 +76,7 @@ public class MailNetworkTests
             () => Task.CompletedTask,
             Cancel
         );
-        Assert.Equal(Core.Dispatch.Ending.Unreachable, outcome.Ending);
+        Assert.Equal(Core.Dispatch.OutcomeKind.Unreachable, outcome.Kind);
         Assert.Contains("lies in the network of the machine that Rendal runs on", outcome.Answer, StringComparison.Ordinal);
     }
 }

@@ -45,9 +45,14 @@ internal enum Misuse
 /// <summary>What came of it.</summary>
 /// <param name="Parcels">How many parcels were released.</param>
 /// <param name="Standings">How many stand how at the end.</param>
-/// <param name="MostTries">The most tries that one parcel had.</param>
+/// <param name="MostAttempts">The most tries that one parcel had.</param>
 /// <param name="Untrue">What the log says and is not so, or the other way round. Nothing may be.</param>
-internal sealed record MisuseResult(int Parcels, IReadOnlyDictionary<string, int> Standings, int MostTries, IReadOnlyList<string> Untrue);
+internal sealed record MisuseResult(
+    int Parcels,
+    IReadOnlyDictionary<string, int> Standings,
+    int MostAttempts,
+    IReadOnlyList<string> Untrue
+);
 
 /// <summary>Does to an installation of its own what people and machines do in a week, each thing while a round is under way.</summary>
 /// <param name="random">Tells the order and the moments.</param>
@@ -306,15 +311,15 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
     /// <summary>Compares what the log says with what arrived.</summary>
     private async Task<MisuseResult> CompareAsync(CancellationToken cancel)
     {
-        var parcels = new List<(string State, string Problem, int Tries, bool Accepted, bool Otherwise, string? Message)>();
+        var parcels = new List<(string State, string Problem, int Attempts, bool Accepted, bool Otherwise, string? Message)>();
         await using (var owner = await OwnerAsync(cancel))
         await using (
             var command = owner.CreateCommand(
                 """
                 select p.state, p.problem, (select count(*) from delivery_attempt t where t.parcel_id = p.id)::int,
-                    exists (select from delivery_attempt t where t.parcel_id = p.id and t.ending = 'accepted'),
+                    exists (select from delivery_attempt t where t.parcel_id = p.id and t.outcome = 'accepted'),
                     exists (select from delivery_attempt t where t.parcel_id = p.id
-                        and (t.ended_at is null or t.ending not in ('accepted', 'try-later', 'unreachable', 'stopped', 'unanswered'))),
+                        and (t.ended_at is null or t.outcome not in ('accepted', 'try-later', 'unreachable', 'stopped', 'unanswered'))),
                     m.message_id
                 from parcel p left join message m on m.book_id = p.book_id and m.parcel_id = p.id
                 """
@@ -361,7 +366,7 @@ internal sealed class MisuseTrial(Random random, Func<int> ports) : IAsyncDispos
         return new MisuseResult(
             parcels.Count,
             parcels.GroupBy(p => p.State).ToDictionary(g => g.Key, g => g.Count()),
-            parcels.Max(p => p.Tries),
+            parcels.Max(p => p.Attempts),
             untrue
         );
 

@@ -16,6 +16,7 @@ internal sealed class LetterPdfBatch
     /// <summary>How many letters there are.</summary>
     public int Count => waiting.Count;
 
+    /// <summary>Notes a document that is to be made with the others.</summary>
     public void Add(long parcel, StatementDocument document, Layout layout) => waiting.Add((parcel, document, layout));
 
     /// <summary>

@@ -154,7 +154,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
     /// </summary>
     private async Task EndAsync(ClaimedParcel parcel, long attempt, Outcome outcome, CancellationToken stop)
     {
-        var (next, at) = (NextStep.Following(outcome, parcel.Tries, parcel.Sender.Pauses, parcel.Taken.Count > 0), clock.GetUtcNow());
+        var (next, at) = (NextStep.Following(outcome, parcel.Attempts, parcel.Sender.Pauses, parcel.Taken.Count > 0), clock.GetUtcNow());
         while (true)
         {
             try
@@ -201,8 +201,8 @@ public sealed partial class ParcelSending : IAsyncDisposable
                 parcel.Channel switch
                 {
                     Channel.Mail => await CarryAsync(made, account!, attempt),
-                    Channel.Post => new Outcome(Ending.Printed, DispatchQueue.ForThePost, []),
-                    _ => new Outcome(Ending.Exported, "Made up for another mail program.", []),
+                    Channel.Post => new Outcome(OutcomeKind.Printed, DispatchQueue.ForThePost, []),
+                    _ => new Outcome(OutcomeKind.Exported, "Made up for another mail program.", []),
                 }
             );
         }
@@ -254,7 +254,7 @@ public sealed partial class ParcelSending : IAsyncDisposable
         {
             // Whether the mark was written or not: the end was not given.
             return new Outcome(
-                Ending.Stopped,
+                OutcomeKind.Stopped,
                 $"The database could not be written before the server had the whole message: {e.Message.ReplaceLineEndings(" ")}",
                 []
             );

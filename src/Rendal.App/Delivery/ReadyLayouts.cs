@@ -13,6 +13,7 @@ internal sealed class ReadyLayouts(NpgsqlDataSource source)
 
     private readonly Dictionary<(long Book, LayoutRef Layout), LayoutTemplate> ready = [];
 
+    /// <summary>A layout made ready, kept from one parcel to the next; the built-in one for null.</summary>
     public async Task<LayoutTemplate> OfAsync(long book, LayoutRef? layout)
     {
         if (layout is not { } known)

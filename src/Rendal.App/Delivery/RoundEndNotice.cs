@@ -57,7 +57,7 @@ public sealed class RoundEndNotice(RoundEnds ends, NpgsqlDataSource source, Send
                 );
                 await ends.ToldAsync(
                     end,
-                    outcome.Ending == Ending.Accepted ? $"sent to {address}" : $"not sent to {address}: {outcome.Answer}",
+                    outcome.Kind == OutcomeKind.Accepted ? $"sent to {address}" : $"not sent to {address}: {outcome.Answer}",
                     CancellationToken.None
                 );
             }

@@ -327,7 +327,7 @@ public sealed class AddEnclosures(BookStores stores)
             [
                 .. parts.Select(part =>
                     Made(
-                        $"{stem}, {(part.Recognised.Number.Length > 0 ? recognition.Written(part.Recognised.Number) : Span(part))}.pdf",
+                        $"{stem}, {NameOf(part, recognition)}.pdf",
                         pages.Part(name, part.From, part.To),
                         $"{path}, {Span(part)}",
                         string.Join("\n\n", texts.Take(part.To).Skip(part.From - 1)),
@@ -338,6 +338,12 @@ public sealed class AddEnclosures(BookStores stores)
     }
 
     private static Recognised Unread => Recognised.Nothing("it is a picture without text, and no number is in its name");
+
+    // The recipient reads it, in whatever language.
+    private static string NameOf(PagePart part, CopyRecognition recognition) =>
+        part.Recognised.Number.Length > 0
+            ? recognition.Written(part.Recognised.Number)
+            : FormattableString.Invariant($"{part.From}-{part.To}");
 
     private static string Span(PagePart part) =>
         part.From == part.To
@@ -377,12 +383,16 @@ public sealed class AddEnclosures(BookStores stores)
 
     private sealed class Tally
     {
+        /// <summary>How many files are new.</summary>
         public int Added { get; set; }
 
+        /// <summary>How many were there already.</summary>
         public int Known { get; set; }
 
+        /// <summary>Those that are not kept, with the reason.</summary>
         public List<RefusedFile> Refused { get; } = [];
 
+        /// <summary>Notes one that is not kept.</summary>
         public void Refuse(string path, string reason) => Refused.Add(new RefusedFile(path, reason));
     }
 }

@@ -46,6 +46,22 @@ public sealed class PrepareRound(BookStores stores, TimeProvider clock)
         }
     }
 
+    /// <summary>Loads a round as it is once what it is behind by is made up.</summary>
+    /// <param name="round">The round.</param>
+    /// <param name="cancel">Stops it.</param>
+    /// <exception cref="ProblemException">The round is not there, or something of it was released while it was made up.</exception>
+    public async Task<RoundContent> CaughtUpAsync(long round, CancellationToken cancel)
+    {
+        var content = await RoundContent.LoadAsync(stores, round, cancel);
+        if (!content.Round.IsBehind(content.Book))
+        {
+            return content;
+        }
+
+        await CatchUpAsync(round, cancel);
+        return await RoundContent.LoadAsync(stores, round, cancel);
+    }
+
     /// <summary>Makes up the part that has to be, or all. False where something was changed meanwhile.</summary>
     private async Task<bool> OnceAsync(long round, ProgressMeter meter, CancellationToken cancel) =>
         await InPartAsync(round, cancel) ?? await WholeAsync(round, meter, cancel);

@@ -40,12 +40,7 @@ public sealed class RehearseRound(BookStores stores, TimeProvider clock)
         var to = AddressList.Read(address) is { Good: [var one], Bad: [] }
             ? one
             : throw ProblemException.Invalid($"“{address}” is not one e-mail address.");
-        var content = await RoundContent.LoadAsync(stores, id, cancel);
-        if (content.Round.IsBehind(content.Book))
-        {
-            await new PrepareRound(stores, clock).CatchUpAsync(id, cancel);
-            content = await RoundContent.LoadAsync(stores, id, cancel);
-        }
+        var content = await new PrepareRound(stores, clock).CaughtUpAsync(id, cancel);
 
         if (content.Round.ReleasedAt is not null)
         {

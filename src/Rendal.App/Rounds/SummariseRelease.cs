@@ -48,12 +48,7 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
     /// <exception cref="ProblemException">The round is not there.</exception>
     public async Task<ReleaseSummed> RunAsync(long round, IReadOnlyList<long>? wanted, CancellationToken cancel)
     {
-        var content = await RoundContent.LoadAsync(stores, round, cancel);
-        if (content.Round.IsBehind(content.Book))
-        {
-            await new PrepareRound(stores, clock).CatchUpAsync(round, cancel);
-            content = await RoundContent.LoadAsync(stores, round, cancel);
-        }
+        var content = await new PrepareRound(stores, clock).CaughtUpAsync(round, cancel);
 
         var all = await stores.Rounds.ParcelsAsync(round, cancel);
         var ready = ReadyParcels.Among(all, wanted);

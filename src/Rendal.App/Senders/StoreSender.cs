@@ -38,7 +38,7 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
         await stores.Senders.UpdateAsync(sender, stores.Person, stores.Book.Today(clock), cancel);
     }
 
-    /// <summary>Tries an account as it is filled in, without keeping it; nothing is sent.</summary>
+    /// <summary>Attempts an account as it is filled in, without keeping it; nothing is sent.</summary>
     /// <param name="id">The sender that it would replace; 0 for a new one.</param>
     /// <param name="settings">The sender.</param>
     /// <param name="network">The network.</param>

@@ -6,7 +6,7 @@ namespace Rendal.Core.Dispatch;
 /// <param name="Sender">What follows for the sender, and so for all its other parcels.</param>
 public sealed record NextStep(ParcelState State, TimeSpan? After, SenderStep Sender = SenderStep.GoesOn)
 {
-    /// <summary>The pauses between tries that hold unless set otherwise: 1, 5, 15 and 60 minutes.</summary>
+    /// <summary>The pauses between attempts that hold unless set otherwise: 1, 5, 15 and 60 minutes.</summary>
     public static IReadOnlyList<TimeSpan> DefaultPauses { get; } = [.. new[] { 1, 5, 15, 60 }.Select(m => TimeSpan.FromMinutes(m))];
 
     /// <summary>
@@ -18,29 +18,29 @@ public sealed record NextStep(ParcelState State, TimeSpan? After, SenderStep Sen
     /// What follows.
     /// </summary>
     /// <param name="outcome">The outcome.</param>
-    /// <param name="tries">How many tries there have been, this one included: at least 1.</param>
-    /// <param name="pauses">The pauses; after the last one the parcel is refused. With four pauses there are five tries.</param>
+    /// <param name="attempts">How many attempts there have been, this one included: at least 1.</param>
+    /// <param name="pauses">The pauses; after the last one the parcel is refused. With four pauses there are five attempts.</param>
     /// <param name="someHaveIt">Whether recipients of the parcel got it at an earlier try; what is refused then is refused for the others
     /// alone.</param>
     /// <remarks>
     /// A message that was taken for some recipients and put off (4yz) for others is tried again for these; when the pauses are used up it
     /// counts as sent, and the log says who did not get it.
     /// </remarks>
-    public static NextStep Following(Outcome outcome, int tries, IReadOnlyList<TimeSpan> pauses, bool someHaveIt = false) =>
-        outcome.Ending switch
+    public static NextStep Following(Outcome outcome, int attempts, IReadOnlyList<TimeSpan> pauses, bool someHaveIt = false) =>
+        outcome.Kind switch
         {
-            Ending.Accepted when outcome.PutOff && tries <= pauses.Count => new(ParcelState.ToBeRetried, pauses[tries - 1]),
-            Ending.Accepted => new(ParcelState.Sent, null),
-            Ending.Refused => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
-            Ending.Unanswered => new(ParcelState.Unsure, null),
-            Ending.Exported => new(ParcelState.Exported, null),
-            Ending.Printed => new(ParcelState.Printed, null),
-            Ending.SignInRefused => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Stops),
-            Ending.Unreachable => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Waits),
-            Ending.Stopped => new(ParcelState.ToBeRetried, TimeSpan.Zero),
-            Ending.TryLater when tries <= pauses.Count => new(ParcelState.ToBeRetried, pauses[tries - 1]),
-            Ending.TryLater => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
-            _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome.Ending, null),
+            OutcomeKind.Accepted when outcome.PutOff && attempts <= pauses.Count => new(ParcelState.ToBeRetried, pauses[attempts - 1]),
+            OutcomeKind.Accepted => new(ParcelState.Sent, null),
+            OutcomeKind.Refused => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
+            OutcomeKind.Unanswered => new(ParcelState.Unsure, null),
+            OutcomeKind.Exported => new(ParcelState.Exported, null),
+            OutcomeKind.Printed => new(ParcelState.Printed, null),
+            OutcomeKind.SignInRefused => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Stops),
+            OutcomeKind.Unreachable => new(ParcelState.ToBeRetried, TimeSpan.Zero, SenderStep.Waits),
+            OutcomeKind.Stopped => new(ParcelState.ToBeRetried, TimeSpan.Zero),
+            OutcomeKind.TryLater when attempts <= pauses.Count => new(ParcelState.ToBeRetried, pauses[attempts - 1]),
+            OutcomeKind.TryLater => new(someHaveIt ? ParcelState.Sent : ParcelState.Refused, null),
+            _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome.Kind, null),
         };
 
     /// <summary>

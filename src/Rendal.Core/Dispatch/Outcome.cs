@@ -1,7 +1,7 @@
 namespace Rendal.Core.Dispatch;
 
-/// <summary>How one try to hand a message to a mail server ended.</summary>
-public enum Ending
+/// <summary>How one attempt to hand a message to a mail server ended.</summary>
+public enum OutcomeKind
 {
     /// <summary>The server took it.</summary>
     Accepted,
@@ -33,11 +33,11 @@ public enum Ending
     Stopped,
 }
 
-/// <summary>The outcome of one try.</summary>
-/// <param name="Ending">How it ended.</param>
+/// <summary>The outcome of one attempt.</summary>
+/// <param name="Kind">How it ended.</param>
 /// <param name="Answer">The server's own words with its code, or what happened on our side.</param>
 /// <param name="Recipients">The answer for each recipient that the server was asked about.</param>
-public sealed record Outcome(Ending Ending, string Answer, IReadOnlyList<RecipientAnswer> Recipients)
+public sealed record Outcome(OutcomeKind Kind, string Answer, IReadOnlyList<RecipientAnswer> Recipients)
 {
     /// <summary>
     /// The server's answer to the message, with what it said of the recipients that it did not take where it took others: “250 2.0.0 kept;
@@ -56,7 +56,7 @@ public sealed record Outcome(Ending Ending, string Answer, IReadOnlyList<Recipie
     }
 
     /// <summary>Whether the server asked to come back later, for all recipients or for some.</summary>
-    public bool IsToBeTriedAgain => Ending == Ending.TryLater || (Ending == Ending.Accepted && PutOff);
+    public bool IsToBeTriedAgain => Kind == OutcomeKind.TryLater || (Kind == OutcomeKind.Accepted && PutOff);
 
     /// <summary>Whether a recipient was put off (4yz) while others were taken.</summary>
     public bool PutOff => Recipients.Any(r => r.IsPutOff);
@@ -74,13 +74,13 @@ public sealed record Outcome(Ending Ending, string Answer, IReadOnlyList<Recipie
         }
 
         var others = Recipients.Where(r => !r.Address.Equals(self, StringComparison.OrdinalIgnoreCase)).ToList();
-        return Ending != Ending.Accepted || others.Any(r => r.Accepted)
+        return Kind != OutcomeKind.Accepted || others.Any(r => r.Accepted)
             ? this with
             {
                 Recipients = others,
             }
             : new Outcome(
-                others.Any(r => r.Answer.StartsWith('4')) ? Ending.TryLater : Ending.Refused,
+                others.Any(r => r.Answer.StartsWith('4')) ? OutcomeKind.TryLater : OutcomeKind.Refused,
                 string.Join("; ", others.Select(r => r.Answer)),
                 others
             );

@@ -54,6 +54,7 @@ public static class DocumentNumber
     /// <summary>Letters that follow each other, or digits.</summary>
     internal readonly record struct Run(int Start, int Length, bool IsDigits)
     {
+        /// <summary>The place behind its last character.</summary>
         public int End => Start + Length;
     }
 

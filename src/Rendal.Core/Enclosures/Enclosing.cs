@@ -25,7 +25,4 @@ public sealed record Enclosing
     /// The heading of the column of the ledger in which the name of a file stands that is enclosed; empty for none.
     /// </summary>
     public string Column { get; init; } = "";
-
-    /// <summary>Whether other files than the document can be in it at all.</summary>
-    public bool IsNothing => Copies == CopyForm.None && WithoutOwn && ForAll.Count == 0 && Column.Length == 0;
 }

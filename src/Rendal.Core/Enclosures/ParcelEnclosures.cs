@@ -48,7 +48,8 @@ public sealed class EnclosureFinder(Enclosing enclosing, CopyMatching copies, IR
         IReadOnlyCollection<long> added
     )
     {
-        if (enclosing.IsNothing && added.Count == 0)
+        var takesItems = enclosing.Copies != CopyForm.None || enclosing.Column.Length > 0;
+        if (!takesItems && added.Count == 0 && enclosing.ForAll.Count == 0 && (enclosing.WithoutOwn || !own.Contains(customer)))
         {
             return ParcelEnclosures.None;
         }

@@ -156,6 +156,7 @@ public readonly record struct Cell
 
     private sealed record Displayed(decimal Number, object How)
     {
+        /// <summary>The number as the cell shows it in its workbook: <c>1,234.50</c> for 1234.5 under two decimals.</summary>
         public string Shown => How as string ?? ((CellFormat)How).Show(Number);
     }
 

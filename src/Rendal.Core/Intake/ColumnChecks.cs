@@ -121,13 +121,19 @@ internal sealed class ColumnChecks(Reading reading)
         private int length;
         private int start;
 
+        /// <summary>The row that the longest run began with; 0 where there was none.</summary>
         public int From { get; private set; }
 
+        /// <summary>How many rows below each other did not fit, at the most.</summary>
         public int Longest { get; private set; }
 
         /// <summary>Whether it was so in the first rows already, now and then.</summary>
         public bool IsUsual => firstBroken * 50 > first;
 
+        /// <summary>Goes on by a row.</summary>
+        /// <param name="row">Its number in the file.</param>
+        /// <param name="isBroken">Whether it does not fit.</param>
+        /// <param name="isFirst">Whether it is among the rows by which columns were found out; such are no finding.</param>
         public void Show(int row, bool isBroken, bool isFirst)
         {
             first += isFirst ? 1 : 0;

@@ -121,18 +121,25 @@ internal sealed class ControlTotals(bool leavesOutHidden)
     /// <summary>The sum of one currency so far, and what it was at each total line.</summary>
     private sealed class Running
     {
+        /// <summary>What the rows come to so far, hidden ones included.</summary>
         public decimal Sum { get; set; }
 
+        /// <summary>What they came to at the total line before; 0 before the first.</summary>
         public decimal LastLine { get; private set; }
 
+        /// <summary>What the hidden ones among them come to.</summary>
         public decimal Hidden { get; set; }
 
+        /// <summary>What the hidden ones came to at the total line before.</summary>
         public decimal LastHidden { get; private set; }
 
+        /// <summary>What the rows came to at each total line, and 0 for the beginning.</summary>
         public HashSet<decimal> Lines { get; } = [0m];
 
+        /// <summary>The same without the hidden rows.</summary>
         public HashSet<decimal> VisibleLines { get; } = [0m];
 
+        /// <summary>Notes that a total line stands here.</summary>
         public void EndLine()
         {
             Lines.Add(Sum);

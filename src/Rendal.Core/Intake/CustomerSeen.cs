@@ -11,6 +11,7 @@ public sealed class CustomerSeen
     private readonly List<CustomerBalance> balances = [];
     private int lastRow;
 
+    /// <summary>A customer that no row was counted for yet.</summary>
     internal CustomerSeen(string key, string name, SourceRef first, string? emailColumn, RowChains chains) =>
         (Key, Name, First, EmailColumn, this.chains) = (key, name, first, emailColumn, chains);
 
@@ -47,8 +48,13 @@ public sealed class CustomerSeen
     /// <summary>What its rows that became ledger rows come to, one for each currency, in the order met.</summary>
     public IReadOnlyList<CustomerBalance> Balances => balances;
 
+    /// <summary>Adds a good address that it does not have yet.</summary>
     internal void Add(string address) => addresses.Add(address);
 
+    /// <summary>Counts a row that became a ledger row.</summary>
+    /// <param name="row">Its number in the file.</param>
+    /// <param name="currency">Its currency.</param>
+    /// <param name="open">What is outstanding of it, in that currency.</param>
     internal void Add(int row, Currency currency, decimal open)
     {
         var at = balances.FindIndex(b => b.Currency == currency);

@@ -11,6 +11,7 @@ internal sealed class CustomersSeen(LedgerCells cells, LedgerSurvey survey, Appl
     private readonly RowChains chains = new();
     private readonly Memo<string> folded = new(FoldedName.Of);
 
+    /// <summary>Those met so far, by their keys.</summary>
     public IReadOnlyDictionary<string, CustomerSeen> All => customers;
 
     /// <summary>Whose a line is, customers that were joined as one; null with a finding where it says neither code nor name.</summary>

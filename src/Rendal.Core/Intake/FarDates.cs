@@ -86,8 +86,10 @@ internal sealed class FarDates
 
     private sealed class Month
     {
+        /// <summary>How many due dates lie in it.</summary>
         public int Count { get; set; }
 
+        /// <summary>The first five of them, with row and customer.</summary>
         public List<(DateOnly Due, int Row, string Customer)> Rows { get; } = [];
     }
 }

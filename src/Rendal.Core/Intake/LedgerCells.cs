@@ -19,14 +19,19 @@ internal sealed class LedgerCells(LedgerTable table, Reading reading, FindingLis
 
     private readonly ColumnReading?[] columns = [.. Enum.GetValues<ColumnMeaning>().Select(reading.Of)];
 
+    /// <summary>The column of a meaning; null where the file has none.</summary>
     public ColumnReading? Column(ColumnMeaning meaning) => columns[(int)meaning];
 
+    /// <summary>The cell of a meaning in a row; empty where the file has no such column.</summary>
     public Cell Cell(FileRow row, ColumnMeaning meaning) => Column(meaning) is { } column ? row[column.Index] : Intake.Cell.Empty;
 
+    /// <summary>What it says as text; empty where the file has no such column.</summary>
     public string Text(FileRow row, ColumnMeaning meaning) => Cell(row, meaning).Text;
 
+    /// <summary>The place of a row, for findings.</summary>
     public SourceRef Source(FileRow row) => new(table.File, table.Sheet, row.Number);
 
+    /// <summary>Notes a finding about one cell of a row, under the heading of its column.</summary>
     public void Add(
         string code,
         Severity severity,
@@ -101,8 +106,10 @@ internal sealed class LedgerCells(LedgerTable table, Reading reading, FindingLis
         return isClean;
     }
 
+    /// <summary>The sentence about a text that is longer than so many characters.</summary>
     public static string TooLong(string text, int longest) =>
         $"“{Short(text)}” has {text.Length} characters; there are {longest} at the most.";
 
+    /// <summary>A text as it stands in a sentence: at most 60 characters, cut ones with an ellipsis.</summary>
     public static string Short(string text) => text.Length <= 60 ? text : text[..59] + "…";
 }

@@ -7,10 +7,12 @@ namespace Rendal.Core.Intake;
 /// <param name="work">What is worked out; it must give the same for the same text.</param>
 internal sealed class Memo<T>(Func<string, T> work)
 {
+    /// <summary>How many texts are remembered at once.</summary>
     public const int Most = 100_000;
 
     private readonly Dictionary<string, T> known = new(StringComparer.Ordinal);
 
+    /// <summary>What comes of a text, worked out or remembered.</summary>
     public T Of(string text)
     {
         if (!known.TryGetValue(text, out var value))

@@ -88,6 +88,7 @@ public static class MovedColumns
             return new Moves(to, Math.Max(next, to.Length));
         }
 
+        /// <summary>The cells of a row at the places that the first headings have.</summary>
         public ImmutableArray<Cell> Apply(FileRow row)
         {
             var cells = new Cell[row.Cells.Select((cell, i) => cell.IsEmpty ? 0 : Place(i) + 1).DefaultIfEmpty().Max()];

@@ -36,8 +36,10 @@ internal sealed class NamesWithCodes
 
     private sealed class Codes
     {
+        /// <summary>The first code that stood beside the name; null where none did.</summary>
         public string? First { get; set; }
 
+        /// <summary>Whether another one stood beside it as well.</summary>
         public bool AreSeveral { get; set; }
     }
 }

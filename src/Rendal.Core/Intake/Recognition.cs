@@ -13,6 +13,7 @@ public static class Recognition
     public const int ColumnsToldApart = 400;
 
     // What columns are does not depend on how a book writes; where values leave it open, either way fits as well.
+    /// <summary>What is taken while a file is looked at and nothing is known of its book.</summary>
     internal static readonly ReadingSettings Neutral = new(Money.Currency.Of("GBP"));
 
     /// <summary>

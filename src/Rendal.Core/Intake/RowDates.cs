@@ -15,6 +15,11 @@ internal sealed class RowDates
     private readonly bool dates1904;
     private readonly Dictionary<ColumnMeaning, Memo<DateOnly?>> days;
 
+    /// <summary>Reads the dates of one file.</summary>
+    /// <param name="cells">Its cells, by what they mean.</param>
+    /// <param name="settings">What holds where the file says nothing: terms among it.</param>
+    /// <param name="termsOf">The terms of a customer; null where the card says none.</param>
+    /// <param name="dates1904">Whether the workbook counts days from 1904.</param>
     public RowDates(LedgerCells cells, ReadingSettings settings, Func<string, PaymentTerms?> termsOf, bool dates1904)
     {
         (this.cells, this.settings, this.termsOf, this.dates1904) = (cells, settings, termsOf, dates1904);

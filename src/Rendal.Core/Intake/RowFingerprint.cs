@@ -15,6 +15,7 @@ internal sealed class RowFingerprint
 
     private byte[] bytes = new byte[512];
 
+    /// <summary>The bytes of a row. 1.50 and 1.5 are the same amount.</summary>
     public UInt128 Of(LedgerRow row)
     {
         var most = Figures + (2 * sizeof(int)) + ((row.Customer.Length + row.Number.Length) * sizeof(char));

@@ -155,62 +155,91 @@ public sealed record DocumentWords
     };
 
 #pragma warning disable CS1591 // Each word says itself.
+    /// <summary>The title of the document.</summary>
     public required string Title { get; init; }
 
+    /// <summary>Before its date.</summary>
     public required string Date { get; init; }
 
+    /// <summary>Before the customer’s code.</summary>
     public required string Customer { get; init; }
 
+    /// <summary>Before the customer’s name.</summary>
     public required string AccountName { get; init; }
 
+    /// <summary>Before the currency.</summary>
     public required string Currency { get; init; }
 
+    /// <summary>Over the numbers of documents.</summary>
     public required string Number { get; init; }
 
+    /// <summary>Over their kinds.</summary>
     public required string Kind { get; init; }
 
+    /// <summary>Over their dates.</summary>
     public required string Dated { get; init; }
 
+    /// <summary>Over their due dates.</summary>
     public required string Due { get; init; }
 
+    /// <summary>Over the days that they are overdue.</summary>
     public required string DaysOver { get; init; }
 
+    /// <summary>Over what they were for.</summary>
     public required string Original { get; init; }
 
+    /// <summary>Over what is outstanding of them.</summary>
     public required string Open { get; init; }
 
+    /// <summary>Before the total of a currency.</summary>
     public required string Total { get; init; }
 
+    /// <summary>Before the total of one account of a group.</summary>
     public required string Subtotal { get; init; }
 
+    /// <summary>Before the total of all accounts of a group.</summary>
     public required string GrandTotal { get; init; }
 
+    /// <summary>Before the total with interest.</summary>
     public required string ToPay { get; init; }
 
+    /// <summary>Over what is owed, in a statement brought forward.</summary>
     public required string Debit { get; init; }
 
+    /// <summary>Over what is credited.</summary>
     public required string Credit { get; init; }
 
+    /// <summary>Over the running balance.</summary>
     public required string Balance { get; init; }
 
+    /// <summary>The line that a statement brought forward begins with.</summary>
     public required string BroughtForward { get; init; }
 
+    /// <summary>Before the days that it covers.</summary>
     public required string Period { get; init; }
 
+    /// <summary>The band of what is not due.</summary>
     public required string NotDue { get; init; }
 
+    /// <summary>The unit of a band: “1–30 days”.</summary>
     public required string Days { get; init; }
 
+    /// <summary>The band of credits, where they are kept apart.</summary>
     public required string Credits { get; init; }
 
+    /// <summary>The heading of the ways to pay.</summary>
     public required string HowToPay { get; init; }
 
+    /// <summary>The words about links and codes for paying.</summary>
     public required PayWords Pay { get; init; }
 
+    /// <summary>Over the customer’s own references.</summary>
     public required string Reference { get; init; }
 
+    /// <summary>Over business units.</summary>
     public required string Unit { get; init; }
 
+    /// <summary>The line that ends a page where the table goes on.</summary>
     public required string CarriedForward { get; init; }
 #pragma warning restore CS1591
 

@@ -33,6 +33,13 @@ internal sealed class AccountGrouping
     private readonly Dictionary<(string HeadOffice, Currency Currency), List<AccountSum>> groups = [];
     private readonly HashSet<(string HeadOffice, Currency? Currency)> blockedGroups = [];
 
+    /// <summary>Begins with no account.</summary>
+    /// <param name="choice">Whom the round is about.</param>
+    /// <param name="hand">What was decided by hand.</param>
+    /// <param name="reachability">How a customer can be reached.</param>
+    /// <param name="setAside">The rows that count nowhere because of an error; they are left out from the beginning.</param>
+    /// <param name="leftOut">Where what is left out goes.</param>
+    /// <param name="send">Where accounts that are sent go, under who gets them.</param>
     public AccountGrouping(
         Choice choice,
         HandIndex hand,

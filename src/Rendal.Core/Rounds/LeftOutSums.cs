@@ -13,6 +13,7 @@ internal sealed class LeftOutSums : ILeftOut
         sums[(customer, currency, reason)] = (sum + amount, count + items);
     }
 
+    /// <summary>Adds what was added up elsewhere.</summary>
     public void Add(LeftOutSums others)
     {
         foreach (var (of, (amount, items)) in others.sums)
@@ -29,8 +30,10 @@ internal sealed class LeftOutSums : ILeftOut
                 .ThenBy(s => s.Reason),
         ];
 
+    /// <summary>What is left out in a currency, for whatever reason.</summary>
     public decimal Of(Currency currency) => sums.Where(s => s.Key.Currency == currency).Sum(s => s.Value.Amount);
 
+    /// <summary>Each customer, currency and reason with its amount, in that order.</summary>
     public IReadOnlyList<LeftOut> Listed() =>
         [
             .. sums.Select(s => new LeftOut(s.Key.Customer, s.Key.Currency, s.Key.Reason, s.Value.Amount, s.Value.Items))

@@ -19,6 +19,8 @@ namespace Rendal.Core.Sealing;
 /// <param name="sentAs">The sender.</param>
 public sealed class Sealer(string round, Choice choice, StatementRules rules, Firm letterhead, SentAs sentAs)
 {
+    private static readonly byte[] NothingEnclosed = EnclosedHash([], CopyForm.None);
+
     private readonly byte[] roundHash = CanonicalForm.Hash(
         new
         {
@@ -78,6 +80,9 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
     /// <param name="files">The files.</param>
     /// <param name="form">In what form copies are enclosed.</param>
     internal static byte[] Enclosed(IReadOnlyList<ParcelEnclosure> files, CopyForm form) =>
+        files.Count == 0 ? NothingEnclosed : EnclosedHash(files, form);
+
+    private static byte[] EnclosedHash(IReadOnlyList<ParcelEnclosure> files, CopyForm form) =>
         CanonicalForm.Hash(
             new { Files = files.Select(f => f with { File = 0 }).ToList(), Form = files.Any(f => f.IsCopy) ? form : CopyForm.None }
         );

@@ -77,8 +77,12 @@ public sealed partial class WordingTemplate
     {
         private readonly List<Slot> empty = [];
 
+        /// <summary>The slots that stood in it and had no value, each once.</summary>
         public IReadOnlyList<Slot> EmptySlots => [.. empty.Distinct()];
 
+        /// <summary>The text of some parts, filled.</summary>
+        /// <param name="parts">The parts.</param>
+        /// <param name="escape">What makes text of a value where it lands.</param>
         public string Of(IReadOnlyList<WordingPart> parts, Func<string, string> escape)
         {
             var text = new StringBuilder();

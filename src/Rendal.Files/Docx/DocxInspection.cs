@@ -68,8 +68,10 @@ public sealed record DocxInspection(IReadOnlyList<DocxSlot> Slots, IReadOnlyList
 
     private sealed class Looking(IReadOnlyCollection<string>? headings)
     {
+        /// <summary>The slots in it, in the order met.</summary>
         public List<DocxSlot> Slots { get; } = [];
 
+        /// <summary>What is wrong with it, one sentence each.</summary>
         public List<string> Problems { get; } = [];
 
         /// <summary>Looks through what stands in one place, block by block, so that conditions are known.</summary>

@@ -11,6 +11,7 @@ internal sealed class ParagraphText
 {
     private readonly List<Text> texts;
 
+    /// <summary>The text of a paragraph.</summary>
     public ParagraphText(Paragraph paragraph)
     {
         texts = [.. paragraph.Descendants<Text>().Where(t => t.Ancestors<Paragraph>().First() == paragraph)];

@@ -19,6 +19,10 @@ internal sealed class Font : IDisposable
     // Longer texts come up once.
     private const int LongestKept = 200;
 
+    /// <summary>Reads a font that is built in.</summary>
+    /// <param name="resource">The name of its resource.</param>
+    /// <param name="others">The fonts of scripts that it lacks.</param>
+    /// <param name="forText">Whether it sets text of documents, so that the usual letters are in it from the beginning.</param>
     public Font(string resource, OtherScripts others, bool forText)
     {
         (own, this.others) = (new FontFile(resource), others);

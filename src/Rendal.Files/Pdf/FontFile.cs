@@ -28,6 +28,7 @@ internal sealed class FontFile : IDisposable
     private readonly Dictionary<float, SKFont> fonts = [];
     private SKTypeface? reduced;
 
+    /// <summary>Reads a font that is built in, by the name of its resource.</summary>
     public FontFile(string resource)
     {
         bytes = Bytes(resource);

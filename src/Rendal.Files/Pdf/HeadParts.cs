@@ -19,6 +19,7 @@ internal sealed class HeadParts(Sheets sheets, StatementDocument document, FontS
     /// <summary>Something else than reference lines comes next, so that those after it do not stand beside the address.</summary>
     public void LeaveAddress() => besideAddress = null;
 
+    /// <summary>The firm’s logo and name at the left, its lines at the right.</summary>
     public void Letterhead(LetterheadPart part)
     {
         var firm = document.Firm;
@@ -100,6 +101,7 @@ internal sealed class HeadParts(Sheets sheets, StatementDocument document, FontS
         sheets.Y = besideAddress is null ? line + 8 : Math.Max(sheets.Y, line + 8);
     }
 
+    /// <summary>What the document is, with its dates beside.</summary>
     public void Title()
     {
         foreach (var text in Lines.Wrapped(fonts.Heading, 15, document.Title, sheets.Right - sheets.Left))

@@ -5,6 +5,7 @@ namespace Rendal.Files.Pdf;
 /// <summary>One sheet while it is drawn on. Measures are points of 1/72 inch from the upper left corner.</summary>
 internal sealed class Page(SKCanvas canvas)
 {
+    /// <summary>Writes text from a place on, on a baseline; nothing where it is empty.</summary>
     public void Text(Font font, float size, string text, float x, float baseline, SKColor ink)
     {
         if (text.Length > 0)
@@ -13,6 +14,7 @@ internal sealed class Page(SKCanvas canvas)
         }
     }
 
+    /// <summary>Writes text that ends at a place.</summary>
     public void TextRight(Font font, float size, string text, float right, float baseline, SKColor ink)
     {
         if (text.Length > 0)
@@ -22,6 +24,7 @@ internal sealed class Page(SKCanvas canvas)
         }
     }
 
+    /// <summary>Draws a level line of a width.</summary>
     public void Line(float x, float y, float right, float width, SKColor ink)
     {
         using var paint = new SKPaint
@@ -33,6 +36,7 @@ internal sealed class Page(SKCanvas canvas)
         canvas.DrawLine(x, y, right, y, paint);
     }
 
+    /// <summary>Draws a level line of dashes.</summary>
     public void Dashes(float x, float y, float right, SKColor ink)
     {
         using var dashes = SKPathEffect.CreateDash([4, 3], 0);
@@ -46,15 +50,18 @@ internal sealed class Page(SKCanvas canvas)
         canvas.DrawLine(x, y, right, y, paint);
     }
 
+    /// <summary>Fills an area.</summary>
     public void Fill(SKRect area, SKColor ground)
     {
         using var paint = new SKPaint { Color = ground };
         canvas.DrawRect(area, paint);
     }
 
+    /// <summary>Draws a picture into an area, which has its proportions.</summary>
     public void Picture(SKImage picture, SKRect area) =>
         canvas.DrawImage(picture, area, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
 
+    /// <summary>Makes an area lead to an address.</summary>
     public void Link(SKRect area, string address) => canvas.DrawUrlAnnotation(area, address);
 
     private void Draw(float size, SetText set, float x, float baseline, SKColor ink)

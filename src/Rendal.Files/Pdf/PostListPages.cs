@@ -18,6 +18,10 @@ internal sealed class PostListPages
     private readonly FontSet fonts;
     private readonly Sheets sheets;
 
+    /// <summary>Sets a list.</summary>
+    /// <param name="list">The list.</param>
+    /// <param name="fonts">The fonts.</param>
+    /// <param name="budget">What it may take.</param>
     public PostListPages(PostList list, FontSet fonts, Budget budget)
     {
         (this.fonts, sheets) = (fonts, new Sheets(Layout.BuiltIn, budget));

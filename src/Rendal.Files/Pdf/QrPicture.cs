@@ -12,6 +12,7 @@ internal sealed class QrPicture
 
     private readonly List<BitArray> rows;
 
+    /// <summary>A QR code of a text (ISO/IEC 18004).</summary>
     public QrPicture(string text)
     {
         using var code = QRCodeGenerator.GenerateQrCode(text, QRCodeGenerator.ECCLevel.M, forceUtf8: true);

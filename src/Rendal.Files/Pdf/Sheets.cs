@@ -34,14 +34,19 @@ internal sealed class Sheets
         TurnOver();
     }
 
+    /// <summary>The width of a sheet, in points.</summary>
     public float Width { get; }
 
+    /// <summary>Its height, in points.</summary>
     public float Height { get; }
 
+    /// <summary>Where lines begin.</summary>
     public float Left { get; }
 
+    /// <summary>Where the first line of a sheet begins.</summary>
     public float Top { get; }
 
+    /// <summary>Where lines end.</summary>
     public float Right { get; }
 
     /// <summary>How far down, in points, the last line may end: above the foot of the page.</summary>
@@ -50,8 +55,10 @@ internal sealed class Sheets
     /// <summary>How much larger than usual everything is, by the size of text of the layout; 1 for the usual one.</summary>
     public float Scale { get; }
 
+    /// <summary>The size of text in the table, in points.</summary>
     public float TextSize => UsualTextSize * Scale;
 
+    /// <summary>The height of a row of the table, in points.</summary>
     public float RowHeight => 15.5f * Scale;
 
     /// <summary>From one line of text to the next, in points.</summary>
@@ -66,6 +73,7 @@ internal sealed class Sheets
     /// <summary>How far down the last sheet the next thing goes, in points.</summary>
     public float Y { get; set; }
 
+    /// <summary>Millimetres as points.</summary>
     public static float Points(decimal millimetres) => (float)millimetres * PointsPerMillimetre;
 
     /// <summary>Goes on on a new sheet.</summary>
@@ -95,12 +103,14 @@ internal sealed class Sheets
     /// <summary>Has something drawn on the last sheet.</summary>
     public void Add(Action<Page> draw) => sheets[^1].Add(draw);
 
+    /// <summary>Writes text on the last sheet.</summary>
     public void Text(Font font, float size, string text, float x, float baseline, SKColor ink)
     {
         Set(font, text);
         Add(page => page.Text(font, size, text, x, baseline, ink));
     }
 
+    /// <summary>Writes text that ends at a place on the last sheet.</summary>
     public void TextRight(Font font, float size, string text, float right, float baseline, SKColor ink)
     {
         Set(font, text);

@@ -17,6 +17,12 @@ internal sealed class TableColumns
     private readonly Font regular;
     private readonly float[] edges;
 
+    /// <summary>Divides the width between the columns by what stands in them.</summary>
+    /// <param name="document">What stands in them.</param>
+    /// <param name="regular">The font of the rows.</param>
+    /// <param name="strong">The font of headings and totals.</param>
+    /// <param name="textSize">The size of text, in points.</param>
+    /// <param name="available">The width that there is, in points.</param>
     public TableColumns(StatementDocument document, Font regular, Font strong, float textSize, float available)
     {
         (this.document, this.regular, TextSize) = (document, regular, textSize);

@@ -28,6 +28,7 @@ internal sealed class TableParts
 
     private float TotalHeight => 26 * sheets.Scale;
 
+    /// <summary>The table with its headings, over as many sheets as it takes.</summary>
     public void Table(DocumentSection section)
     {
         // Heading, two rows and the total at least, so that no table begins with a lonely line.
@@ -41,6 +42,7 @@ internal sealed class TableParts
         }
     }
 
+    /// <summary>The total, with interest where there is some.</summary>
     public void Totals(DocumentSection section)
     {
         sheets.Room(TotalHeight);
@@ -72,6 +74,7 @@ internal sealed class TableParts
         }
     }
 
+    /// <summary>What is outstanding by age, as a strip.</summary>
     public void Strip(DocumentSection section)
     {
         var high = 30 * sheets.Scale;

@@ -27,6 +27,11 @@ internal sealed class ExcelWorkbook : Workbook
 
     static ExcelWorkbook() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
 
+    /// <summary>Opens a workbook.</summary>
+    /// <param name="name">Its name, for messages.</param>
+    /// <param name="format">What its content says that it is.</param>
+    /// <param name="open">Opens it anew.</param>
+    /// <exception cref="FileRefused">It is damaged or under a password.</exception>
     public ExcelWorkbook(string name, FileFormat format, Func<Stream> open)
     {
         this.name = name;

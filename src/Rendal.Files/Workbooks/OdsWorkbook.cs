@@ -25,6 +25,10 @@ internal sealed class OdsWorkbook : Workbook
     private readonly string name;
     private readonly PackedFile packed;
 
+    /// <summary>Opens an ODS workbook.</summary>
+    /// <param name="name">Its name, for messages.</param>
+    /// <param name="open">Opens it anew.</param>
+    /// <exception cref="FileRefused">It is damaged or under a password.</exception>
     public OdsWorkbook(string name, Func<Stream> open)
     {
         this.name = name;

@@ -22,6 +22,11 @@ internal sealed class SheetMarks : IDisposable
     // By the part: any number of sheets may be in the same.
     private readonly Dictionary<string, Marks> known = [];
 
+    /// <summary>Opens a workbook.</summary>
+    /// <param name="name">Its name, for messages.</param>
+    /// <param name="format">What its content says that it is.</param>
+    /// <param name="open">Opens it anew.</param>
+    /// <exception cref="FileRefused">It is damaged or under a password.</exception>
     public SheetMarks(string name, FileFormat format, Func<Stream> open)
     {
         this.name = name;
@@ -147,11 +152,13 @@ internal sealed class SheetMarks : IDisposable
         /// <summary>The numbers of the rows that are hidden in words, from 1.</summary>
         public HashSet<int> Hidden { get; } = [];
 
+        /// <summary>How many rows were gone through.</summary>
         internal int Count { get; set; }
 
         /// <summary>Whether a column is hidden in words, from 0.</summary>
         public bool HidesColumn(int column) => columns.Exists(c => column >= c.First && column <= c.Last);
 
+        /// <summary>Notes columns that are hidden, by the numbers of the first and the last, from 1.</summary>
         internal void HideColumns(string? first, string? last)
         {
             if (
@@ -167,6 +174,7 @@ internal sealed class SheetMarks : IDisposable
         /// <summary>The cells of a row with errors, by their columns from 0, as they are displayed.</summary>
         public IReadOnlyList<(int Column, string Shown)> ErrorsOf(int row) => errors.TryGetValue(row, out var of) ? of : [];
 
+        /// <summary>Notes a cell that holds the error of a formula, as it is shown: <c>#N/A</c>.</summary>
         internal void Add(int row, int column, string shown)
         {
             if (!errors.TryGetValue(row, out var of))

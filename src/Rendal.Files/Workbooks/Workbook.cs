@@ -22,6 +22,11 @@ internal abstract class Workbook : IDisposable
 
     public abstract void Dispose();
 
+    /// <summary>Opens a workbook by what its content says that it is.</summary>
+    /// <param name="name">Its name, for messages.</param>
+    /// <param name="format">What its content says.</param>
+    /// <param name="open">Opens it anew; it is read more than once.</param>
+    /// <exception cref="FileRefused">It is damaged or under a password.</exception>
     public static Workbook Open(string name, FileFormat format, Func<Stream> open) =>
         format == FileFormat.Ods ? new OdsWorkbook(name, open) : new ExcelWorkbook(name, format, open);
 

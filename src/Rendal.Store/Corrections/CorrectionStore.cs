@@ -103,6 +103,7 @@ public sealed class CorrectionStore(NpgsqlDataSource source, long book)
         return true;
     }
 
+    /// <summary>Notes a correction within a transaction; one of the same place takes the place of the one before.</summary>
     internal static async Task AddAsync(
         NpgsqlConnection connection,
         long book,

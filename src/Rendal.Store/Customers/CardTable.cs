@@ -7,6 +7,7 @@ namespace Rendal.Store.Customers;
 /// <summary>How cards stand in their table, and how many of them are written at once.</summary>
 internal static class CardTable
 {
+    /// <summary>The columns of a card, in the order in which they are written.</summary>
     public const string Columns =
         "key, name, contacts, salutation, delivery, postal_lines, country, language, terms_days, terms_from_month_end, "
         + "head_office, groups, form, unit, minimum_balance, on_hold, own_wording, notes, extra, from_ledger, own_layout";
@@ -111,6 +112,7 @@ internal static class CardTable
             : false;
     }
 
+    /// <summary>The card in the row that the reader is at.</summary>
     public static Customer Read(NpgsqlDataReader r) =>
         new()
         {

@@ -4,7 +4,7 @@ using Rendal.Core.Dispatch;
 namespace Rendal.Store.Dispatch;
 
 /// <summary>
-/// Writes down each step of the tries, in any number of them at once: what comes at about the same time is one transaction,
+/// Writes down each step of the attempts, in any number of them at once: what comes at about the same time is one transaction,
 /// which goes to the disk once for all of them. Each is told only when it is there.
 /// </summary>
 internal sealed class AttemptRecord
@@ -20,6 +20,7 @@ internal sealed class AttemptRecord
     private readonly WriteBatcher<EndingAttempt, bool> endings;
     private readonly WriteBatcher<EndedAttempt, bool> ends;
 
+    /// <summary>Writes to a database; its batches begin with the first step.</summary>
     public AttemptRecord(NpgsqlDataSource source)
     {
         this.source = source;
@@ -75,17 +76,17 @@ internal sealed class AttemptRecord
             Each(begun, SealOf),
             Each(begun, b => b.At)
         );
-        var tries = new Dictionary<(long, long), long>();
+        var attempts = new Dictionary<(long, long), long>();
         await using var reader = await batch.ExecuteReaderAsync();
         await reader.NextResultAsync();
         while (await reader.ReadAsync())
         {
-            tries.Add((reader.GetInt64(0), reader.GetInt64(1)), reader.GetInt64(2));
+            attempts.Add((reader.GetInt64(0), reader.GetInt64(1)), reader.GetInt64(2));
         }
 
         // To the end, where it is told whether all of it was written.
         await reader.NextResultAsync();
-        return [.. begun.Select(b => tries.TryGetValue((b.Parcel.Book, b.Parcel.Parcel), out var id) ? id : (long?)null)];
+        return [.. begun.Select(b => attempts.TryGetValue((b.Parcel.Book, b.Parcel.Parcel), out var id) ? id : (long?)null)];
     }
 
     private static void AddMessages(NpgsqlBatch batch, IReadOnlyList<BegunAttempt> first)
@@ -145,7 +146,7 @@ internal sealed class AttemptRecord
         {
             batch.Sql(
                 $"""
-                insert into delivery_attempt (book_id, parcel_id, worker, started_at, ended_at, ending, answer)
+                insert into delivery_attempt (book_id, parcel_id, worker, started_at, ended_at, outcome, answer)
                 select a.book_id, a.parcel_id, a.worker, a.at, a.at, 'printed', $6
                     from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::timestamptz[]) a (book_id, parcel_id, worker,
                     seal, at) {IsStillThat}
@@ -166,7 +167,7 @@ internal sealed class AttemptRecord
             await source
                 .Sql(
                     """
-                    update delivery_attempt t set ending_at = a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bigint[],
+                    update delivery_attempt t set end_of_data_at = a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bigint[],
                         $5::timestamptz[]) a (book_id, parcel_id, worker, id, at)
                     join parcel p on p.book_id = a.book_id and p.id = a.parcel_id and p.worker = a.worker
                     where t.book_id = a.book_id and t.id = a.id and t.parcel_id = p.id and t.ended_at is null
@@ -189,25 +190,26 @@ internal sealed class AttemptRecord
         await using var batch = new NpgsqlBatch(connection);
         batch.Sql(
             """
-            update delivery_attempt t set ended_at = a.at, ending = a.ending, answer = a.answer, recipients = a.recipients,
+            update delivery_attempt t set ended_at = a.at, outcome = a.outcome, answer = a.answer, recipients = a.recipients,
                 gave_up = a.gave_up
             from unnest($1::bigint[], $2::bigint[], $3::timestamptz[], $4::text[], $5::text[], $6::text[]::jsonb[],
-                $7::boolean[]) a (book_id, id, at, ending, answer, recipients, gave_up)
+                $7::boolean[]) a (book_id, id, at, outcome, answer, recipients, gave_up)
             where t.book_id = a.book_id and t.id = a.id and t.ended_at is null
             """,
             Each(ended, e => e.Parcel.Book),
             Each(ended, e => e.Try),
             Each(ended, e => e.At),
-            Each(ended, e => DispatchQueue.EndingCode(e.Outcome.Ending)),
+            Each(ended, e => DispatchQueue.OutcomeCode(e.Outcome.Kind)),
             Each(ended, e => e.Outcome.Answer),
             Each(ended, e => StoreJson.Write(e.Outcome.Recipients)),
             Each(ended, e => e.Outcome.IsToBeTriedAgain && e.Next.State != ParcelState.ToBeRetried)
         );
         batch.Sql(
             """
-            update parcel p set state = a.state, worker = null, makings = 0, try_from = a.try_from, tries = p.tries - a.uncounted
+            update parcel p set state = a.state, worker = null, makings = 0, next_attempt_at = a.next_attempt_at,
+                attempts = p.attempts - a.uncounted
             from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::text[], $5::timestamptz[], $6::int[]) a (book_id, id, worker, state,
-                try_from, uncounted)
+                next_attempt_at, uncounted)
             where p.book_id = a.book_id and p.id = a.id and p.worker = a.worker
             """,
             Each(ended, e => e.Parcel.Book),

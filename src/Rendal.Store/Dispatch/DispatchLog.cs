@@ -14,7 +14,7 @@ namespace Rendal.Store.Dispatch;
 /// <param name="CustomerName">The customer's name at the time.</param>
 /// <param name="StartedAt">When the try began.</param>
 /// <param name="EndedAt">When it ended; null while it goes on.</param>
-/// <param name="Ending">How it ended: <c>accepted</c>, <c>try-later</c>, <c>refused</c>, <c>unanswered</c>, <c>sign-in-refused</c>,
+/// <param name="Outcome">How it ended: <c>accepted</c>, <c>try-later</c>, <c>refused</c>, <c>unanswered</c>, <c>sign-in-refused</c>,
 /// <c>stopped</c>, <c>exported</c>, <c>printed</c>; null while it goes on.</param>
 /// <param name="Answer">The server's words, with what it said of recipients that it did not take; or what happened on our side.</param>
 /// <param name="MessageId">The Message-ID; empty for paper.</param>
@@ -33,7 +33,7 @@ public sealed record DispatchEntry(
     string CustomerName,
     DateTimeOffset StartedAt,
     DateTimeOffset? EndedAt,
-    string? Ending,
+    string? Outcome,
     string Answer,
     string MessageId,
     string Subject,
@@ -80,31 +80,32 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 {
     private const string Columns = """
         select t.id, t.parcel_id, coalesce(r.rehearses, r.id) round_id, r.name round_name, p.customer, p.name, t.started_at,
-            t.ended_at, t.ending, t.answer,
+            t.ended_at, t.outcome, t.answer,
             coalesce(m.message_id, '') message_id, coalesce(m.subject, a.name) subject, coalesce(m.sender_address, '') sender_address,
             coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]) recipients, t.recipients answers,
             encode(coalesce(m.sha256, a.sha256), 'hex') sha256, octet_length(coalesce(m.bytes, a.bytes)) size,
-            p.state = 'returned' and t.ending in ('accepted', 'unanswered') came_back, r.repeat_of is not null is_repeat, t.gave_up,
+            p.state = 'returned' and t.outcome in ('accepted', 'unanswered') came_back, r.repeat_of is not null is_repeat, t.gave_up,
             r.rehearses is not null is_rehearsal
         """;
 
-    private const string Tries = "from delivery_attempt t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id";
+    private const string Attempts = "from delivery_attempt t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id";
 
-    // Each by its key: behind a large release, before its rows are in the statistics, the server would go through all tries, newest first.
-    private const string FoundTries = """
+    // Each by its key: behind a large release, before its rows are in the statistics, the server would go through all attempts, newest
+    // first.
+    private const string FoundAttempts = """
         from (
             select * from delivery_attempt where book_id = $1
-                and (parcel_id = any ($8) or id = any (array(select id from delivery_attempt where book_id = $1 and ending <> 'accepted'
+                and (parcel_id = any ($8) or id = any (array(select id from delivery_attempt where book_id = $1 and outcome <> 'accepted'
                     and answer ilike $3))) offset 0) t
         cross join lateral (select p.* from parcel p where p.book_id = t.book_id and p.id = t.parcel_id offset 0) p
         """;
 
     private const string Conditions = """
-        left join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id and t.ending is distinct from 'printed'
-        left join letter a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.ending = 'printed' or p.channel = 'post')
+        left join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id and t.outcome is distinct from 'printed'
+        left join letter a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.outcome = 'printed' or p.channel = 'post')
         join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
         where t.book_id = $1 and (m.parcel_id is not null or a.parcel_id is not null)
-            and ($4 = '' or t.ending = $4 or ($4 = 'returned' and p.state = 'returned' and t.ending in ('accepted', 'unanswered')))
+            and ($4 = '' or t.outcome = $4 or ($4 = 'returned' and p.state = 'returned' and t.outcome in ('accepted', 'unanswered')))
             and ($5::date is null or t.started_at >= $5::timestamp at time zone b.time_zone)
                 and ($6::date is null or t.started_at < ($6 + 1)::timestamp at time zone b.time_zone)
             and ($7::bigint is null or p.round_id = $7 or r.rehearses = $7)
@@ -126,7 +127,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
 
     // The same of one try.
     private const string IsFound = $"""
-        (t.ending <> 'accepted' and t.answer ilike $3 or r.name ilike $3 or {InMessage} or {InLetter}
+        (t.outcome <> 'accepted' and t.answer ilike $3 or r.name ilike $3 or {InMessage} or {InLetter}
             or exists (select from parcel_search s join addressee w on w.book_id = s.book_id and w.id = s.addressee_id
                 where s.book_id = t.book_id and s.parcel_id = t.parcel_id and (w.words ilike $3 or s.numbers @> array[$2])))
         """;
@@ -135,7 +136,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     private const string InLetter = "a.name || E'\\n' || recipients_text(a.lines) ilike $3";
 
     /// <summary>
-    /// So many parcels that a text is in are looked up one by one; where it is in more, tries are gone through from the newest on.
+    /// So many parcels that a text is in are looked up one by one; where it is in more, attempts are gone through from the newest on.
     /// </summary>
     public int MostFound { get; init; } = 20_000;
 
@@ -205,6 +206,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         return await NoteAsync(connection, book, parcel, text, person, now, cancel) == 1;
     }
 
+    /// <summary>Adds a note to a parcel that went out; 0 where nothing of it is on record.</summary>
     internal static Task<int> NoteAsync(
         NpgsqlConnection connection,
         long book,
@@ -227,20 +229,20 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             )
             .RunAsync(cancel);
 
-    /// <summary>The statement that finds tries, the newest first, and the parcels that the text is in.</summary>
+    /// <summary>The statement that finds attempts, the newest first, and the parcels that the text is in.</summary>
     private async Task<(string Sql, long[] Parcels)> QueryAsync(LogSearch search, CancellationToken cancel)
     {
         if (search.Text.Length == 0)
         {
-            return ($"{Columns} {Tries} {Conditions} {NewestFirst}", []);
+            return ($"{Columns} {Attempts} {Conditions} {NewestFirst}", []);
         }
 
         var found = await source
             .Sql($"{Parcels} limit {MostFound + 1}", book, search.Text, Pattern.Holding(search.Text))
             .ListAsync(r => r.GetInt64(0), cancel);
         return found.Count > MostFound
-            ? ($"{Columns} {Tries} {Conditions} and {IsFound} {NewestFirst}", [])
-            : ($"{Columns} {FoundTries} {Conditions} {NewestFirst}", [.. found.Distinct()]);
+            ? ($"{Columns} {Attempts} {Conditions} and {IsFound} {NewestFirst}", [])
+            : ($"{Columns} {FoundAttempts} {Conditions} {NewestFirst}", [.. found.Distinct()]);
     }
 
     private object?[] Values(LogSearch search) =>
@@ -269,7 +271,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             r.String("name"),
             r.Value<DateTimeOffset>("started_at"),
             r.Nullable<DateTimeOffset>("ended_at"),
-            r.Text("ending"),
+            r.Text("outcome"),
             Outcome.Told(r.String("answer"), Answers(r)),
             r.String("message_id"),
             r.String("subject"),

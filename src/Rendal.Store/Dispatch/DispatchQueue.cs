@@ -15,7 +15,7 @@ namespace Rendal.Store.Dispatch;
 /// <param name="Book">The book.</param>
 /// <param name="Parcel">The parcel.</param>
 /// <param name="Round">Its round.</param>
-/// <param name="Tries">How many tries there have been, this one included.</param>
+/// <param name="Attempts">How many attempts there have been, this one included.</param>
 /// <param name="Recipients">The addresses.</param>
 /// <param name="Subject">The subject as frozen.</param>
 /// <param name="Body">The body as frozen.</param>
@@ -30,7 +30,7 @@ public sealed record ClaimedParcel(
     long Book,
     long Parcel,
     long Round,
-    int Tries,
+    int Attempts,
     IReadOnlyList<string> Recipients,
     string Subject,
     string Body,
@@ -58,7 +58,7 @@ public sealed record ClaimedParcel(
     /// <summary>The IANA name of the book's zone.</summary>
     public string TimeZone { get; init; } = "Etc/UTC";
 
-    /// <summary>The recipients for whom a server took the message at earlier tries.</summary>
+    /// <summary>The recipients for whom a server took the message at earlier attempts.</summary>
     public IReadOnlyList<string> Taken { get; init; } = [];
 }
 
@@ -95,7 +95,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     // Any fixed number serves, as long as nothing else in this database locks under it.
     private const int LockSpace = 0x52454E44;
 
-    private readonly AttemptRecord tries = new(source);
+    private readonly AttemptRecord record = new(source);
 
     /// <summary>
     /// Connections for those who send. They look up few rows at a time in tables that grow while they are at it, so every statement is
@@ -163,24 +163,25 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
             .Sql(
                 $"""
                 with next as (
-                    select p.book_id, p.id, p.try_from, s.id as sender_id, case when p.channel = 'mail' then s.a_minute end as a_minute,
+                    select p.book_id, p.id, p.next_attempt_at, s.id as sender_id,
+                        case when p.channel = 'mail' then s.a_minute end as a_minute,
                         case when p.channel = 'mail' then s.a_day end as a_day, ($2 at time zone b.time_zone)::date as day from parcel p
                     join round r on r.book_id = p.book_id and r.id = p.round_id
                     join sender s on s.book_id = r.book_id and s.id = r.sender_id
                     join book b on b.id = p.book_id
                     {SenderTurn.Day("$2")}
-                    where p.state in ('released', 'to-be-retried') and p.try_from <= $2 and not r.paused and p.book_id <> all ($4)
+                    where p.state in ('released', 'to-be-retried') and p.next_attempt_at <= $2 and not r.paused and p.book_id <> all ($4)
                         and (p.channel <> 'mail' or ({SenderTurn.IsOpen("$2")}))
-                    order by p.try_from, p.id limit $3 for update of p skip locked),
-                placed as (select *, row_number() over (order by try_from, id) as place from next),
+                    order by p.next_attempt_at, p.id limit $3 for update of p skip locked),
+                placed as (select *, row_number() over (order by next_attempt_at, id) as place from next),
                 taken as (select * from placed where place = 1 or (a_minute is null and a_day is null)),
                 {SenderTurn.Of("taken", "$2")},
                 claimed as (
-                    update parcel p set state = 'sending', worker = $1, tries = p.tries + 1
+                    update parcel p set state = 'sending', worker = $1, attempts = p.attempts + 1
                     from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
-                    returning p.book_id, p.id, p.round_id, p.tries, p.recipients, p.subject, p.body, p.card, p.layout_id, p.layout_version,
-                        p.channel, p.on_paper, p.try_from, p.letterhead, p.sent_as, p.seal, p.change)
-                select c.book_id, c.id, c.round_id, c.tries, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version,
+                    returning p.book_id, p.id, p.round_id, p.attempts, p.recipients, p.subject, p.body, p.card, p.layout_id,
+                        p.layout_version, p.channel, p.on_paper, p.next_attempt_at, p.letterhead, p.sent_as, p.seal, p.change)
+                select c.book_id, c.id, c.round_id, c.attempts, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version,
                     m.bytes, c.channel, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, c.change, {string.Join(
                     ", ",
                     SenderStore.Columns.Split(", ").Select(column => "s." + column)
@@ -191,9 +192,9 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 cross join lateral (
                     select coalesce(array_agg(a ->> 'address'), array[]::text[]) as addresses
                         from delivery_attempt t, jsonb_array_elements(t.recipients) a
-                    where c.tries > 1 and t.book_id = c.book_id and t.parcel_id = c.id and t.ending = 'accepted'
+                    where c.attempts > 1 and t.book_id = c.book_id and t.parcel_id = c.id and t.outcome = 'accepted'
                         and (a ->> 'accepted')::boolean) t
-                order by c.try_from, c.id
+                order by c.next_attempt_at, c.id
                 """,
                 worker,
                 now.ToUniversalTime(),
@@ -205,7 +206,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     r.Int64("book_id"),
                     r.Int64("id"),
                     r.Int64("round_id"),
-                    r.Int32("tries"),
+                    r.Int32("attempts"),
                     r.Value<string[]>("recipients"),
                     r.String("subject"),
                     r.String("body"),
@@ -239,7 +240,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     where s.paused = '' and greatest(s.next_at, s.unreachable_until) > $1
                         and exists (select from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
                             where r.book_id = s.book_id and r.sender_id = s.id and not r.paused
-                            and p.state in ('released', 'to-be-retried') and p.try_from <= $1)
+                            and p.state in ('released', 'to-be-retried') and p.next_attempt_at <= $1)
                     """,
                     now.ToUniversalTime()
                 )
@@ -257,18 +258,18 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
         OutgoingMessage? message,
         OutgoingLetter? letter,
         DateTimeOffset now
-    ) => tries.BeginAsync(new BegunAttempt(parcel, worker, message, letter, now.ToUniversalTime()));
+    ) => record.BeginAsync(new BegunAttempt(parcel, worker, message, letter, now.ToUniversalTime()));
 
     /// <summary>
     /// Writes down that the server is about to be given the end of the message. False where the parcel was taken from this worker in the
     /// meantime (it was thought dead): then the end must not be sent.
     /// </summary>
     public Task<bool> MarkEndingAsync(ClaimedParcel parcel, long worker, long attempt, DateTimeOffset now) =>
-        tries.MarkEndingAsync(new EndingAttempt(parcel, worker, attempt, now.ToUniversalTime()));
+        record.MarkEndingAsync(new EndingAttempt(parcel, worker, attempt, now.ToUniversalTime()));
 
     /// <summary>Writes down how a try ended and what follows from it, in one transaction.</summary>
     public Task EndAttemptAsync(ClaimedParcel parcel, long worker, long attempt, Outcome outcome, NextStep next, DateTimeOffset now) =>
-        tries.EndAsync(new EndedAttempt(parcel, worker, attempt, outcome, next, now.ToUniversalTime()));
+        record.EndAsync(new EndedAttempt(parcel, worker, attempt, outcome, next, now.ToUniversalTime()));
 
     /// <summary>
     /// Gives a claimed parcel back that no try was begun of, as if it had not been claimed; one that is no longer this worker's is left
@@ -277,8 +278,8 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     public Task GiveBackAsync(ClaimedParcel parcel, long worker, CancellationToken cancel) =>
         source
             .Sql(
-                "update parcel set state = case when tries > 1 then 'to-be-retried' else 'released' end, worker = null, tries "
-                    + "= tries - 1 where book_id = $1 and id = $2 and worker = $3",
+                "update parcel set state = case when attempts > 1 then 'to-be-retried' else 'released' end, worker = null, attempts "
+                    + "= attempts - 1 where book_id = $1 and id = $2 and worker = $3",
                 parcel.Book,
                 parcel.Parcel,
                 worker
@@ -345,18 +346,18 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     """
                     with open_try as (
                         select p.book_id, p.id, t.id as try_id, t.id is null and p.id = any ($6) as is_cut_off, t.id is null
-                            and p.id = any ($6) and p.makings + 1 >= $4 as is_set_aside, t.ending_at is not null
+                            and p.id = any ($6) and p.makings + 1 >= $4 as is_set_aside, t.end_of_data_at is not null
                             and ($3::bigint[] is null or t.id = any ($3)) as is_given from parcel p
                         left join delivery_attempt t on t.book_id = p.book_id and t.parcel_id = p.id and t.ended_at is null
                         where p.state = 'sending' and p.worker = $1 for update of p),
                     ended as (
-                        update delivery_attempt t set ended_at = $2, ending = case when o.is_given then 'unanswered' else 'stopped' end,
+                        update delivery_attempt t set ended_at = $2, outcome = case when o.is_given then 'unanswered' else 'stopped' end,
                             answer = case
                                 when o.is_given
                                 then 'The program stopped after the server had been given the message and before it answered.'
                                 else 'The program stopped before the server had the whole message.' end
                         from open_try o where t.book_id = o.book_id and t.id = o.try_id)
-                    update parcel p set worker = null, try_from = $2,
+                    update parcel p set worker = null, next_attempt_at = $2,
                         state = case when o.is_given then 'unsure' when o.is_set_aside then 'held' else 'released' end,
                         problem = case when o.is_set_aside then $5 else p.problem end,
                         makings = case when o.is_set_aside then 0 when o.is_cut_off then p.makings + 1 else p.makings end
@@ -394,19 +395,20 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 or PostgresErrorCodes.CannotConnectNow
                 or PostgresErrorCodes.DiskFull;
 
-    internal static string EndingCode(Ending ending) =>
-        ending switch
+    /// <summary>How an outcome stands in the database and the API.</summary>
+    internal static string OutcomeCode(OutcomeKind kind) =>
+        kind switch
         {
-            Ending.Accepted => "accepted",
-            Ending.TryLater => "try-later",
-            Ending.Refused => "refused",
-            Ending.Unanswered => "unanswered",
-            Ending.SignInRefused => "sign-in-refused",
-            Ending.Unreachable => "unreachable",
-            Ending.Exported => "exported",
-            Ending.Printed => "printed",
-            Ending.Stopped => "stopped",
-            _ => throw new ArgumentOutOfRangeException(nameof(ending), ending, null),
+            OutcomeKind.Accepted => "accepted",
+            OutcomeKind.TryLater => "try-later",
+            OutcomeKind.Refused => "refused",
+            OutcomeKind.Unanswered => "unanswered",
+            OutcomeKind.SignInRefused => "sign-in-refused",
+            OutcomeKind.Unreachable => "unreachable",
+            OutcomeKind.Exported => "exported",
+            OutcomeKind.Printed => "printed",
+            OutcomeKind.Stopped => "stopped",
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
         };
 }
 
@@ -415,6 +417,7 @@ public sealed class WorkerConnection : IAsyncDisposable
 {
     private readonly NpgsqlConnection connection;
 
+    /// <summary>The connection of a worker, which counts as alive while it is open.</summary>
     internal WorkerConnection(NpgsqlConnection connection, long number) => (this.connection, Number) = (connection, number);
 
     /// <summary>The number by which what the worker claimed is its own.</summary>

@@ -4,7 +4,7 @@ using Microsoft.Win32.SafeHandles;
 namespace Rendal.Store.Dispatch;
 
 /// <summary>What a dead worker noted.</summary>
-/// <param name="Ends">The numbers of the tries of which it has given the end, or was about to in that moment.</param>
+/// <param name="Ends">The numbers of the attempts of which it has given the end, or was about to in that moment.</param>
 /// <param name="Making">The parcels whose messages it was making.</param>
 public sealed record WorkerNotes(IReadOnlySet<long> Ends, IReadOnlySet<long> Making);
 
@@ -17,6 +17,7 @@ public sealed class EndOfDataNotes : IDisposable
     private readonly SafeFileHandle file;
     private long length;
 
+    /// <summary>Begins a file of notes; one that is there is written over.</summary>
     internal EndOfDataNotes(string path, byte[] header)
     {
         this.path = path;

@@ -13,5 +13,6 @@ public enum IntakeKind
 /// <summary>The names of the kinds in the database.</summary>
 internal static class IntakeKinds
 {
+    /// <summary>How it stands in the database.</summary>
     public static string Name(this IntakeKind kind) => kind == IntakeKind.Ledger ? "ledger" : "customers";
 }

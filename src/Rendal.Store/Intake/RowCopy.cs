@@ -23,6 +23,7 @@ internal sealed class RowCopy(BinaryCopy copy, LedgerReader reader)
     private readonly Func<LedgerRow, string>[] texts = [.. Texts.Where(t => reader.Has(t.Meaning)).Select(t => t.Of)];
     private readonly bool hasExtra = HasExtra(reader);
 
+    /// <summary>The COPY that takes the rows of an intake.</summary>
     public static string Command(long intake, LedgerReader reader)
     {
         var columns = Texts.Where(t => reader.Has(t.Meaning)).Select(t => t.Column).Prepend(Always);
@@ -30,6 +31,7 @@ internal sealed class RowCopy(BinaryCopy copy, LedgerReader reader)
         return $"copy ledger_row_{intake} ({string.Join(", ", columns)}) from stdin (format binary)";
     }
 
+    /// <summary>Writes a row.</summary>
     public void Write(LedgerRow row)
     {
         copy.Row((short)(AlwaysWritten + texts.Length + (hasExtra ? 1 : 0)));

@@ -73,7 +73,7 @@ public static class Rights
                     -- What changed is written by triggers, in the name of the owner.
                     revoke insert on content_change, changed_content from {to};
                     -- A try that is under way gets its end.
-                    grant update (ending_at, ended_at, ending, answer, recipients, gave_up) on delivery_attempt to {to};
+                    grant update (end_of_data_at, ended_at, outcome, answer, recipients, gave_up) on delivery_attempt to {to};
                     """
                 )
                 .RunAsync(CancellationToken.None);

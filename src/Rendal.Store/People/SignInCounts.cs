@@ -29,12 +29,12 @@ public sealed class SignInCounts(NpgsqlDataSource source)
         foreach (var pace in paces.OrderBy(p => p.Subject, StringComparer.Ordinal))
         {
             // The row is locked from here on: of sign-ins at the same time each sees those before it.
-            var (tries, next, tried) = (
+            var (attempts, next, tried) = (
                 await connection
                     .Sql(
                         """
-                        insert into sign_in_count as c (subject, tries, next_at, tried_at) values ($1, 0, 'epoch', $2)
-                        on conflict (subject) do update set subject = c.subject returning tries, next_at, tried_at
+                        insert into sign_in_count as c (subject, attempts, next_at, tried_at) values ($1, 0, 'epoch', $2)
+                        on conflict (subject) do update set subject = c.subject returning attempts, next_at, tried_at
                         """,
                         pace.Subject,
                         now.ToUniversalTime()
@@ -47,7 +47,7 @@ public sealed class SignInCounts(NpgsqlDataSource source)
                 continue;
             }
 
-            var count = now - tried > Forgotten ? 1 : tries + 1;
+            var count = now - tried > Forgotten ? 1 : attempts + 1;
             var pause =
                 count < pace.Free
                     ? TimeSpan.Zero
@@ -55,7 +55,7 @@ public sealed class SignInCounts(NpgsqlDataSource source)
             // Without a pause there is no next moment: of two at once the second may have looked at the clock before the first.
             await connection
                 .Sql(
-                    "update sign_in_count set tries = $2, next_at = case when $3 > $4 then $3 else 'epoch' end, tried_at = $4 "
+                    "update sign_in_count set attempts = $2, next_at = case when $3 > $4 then $3 else 'epoch' end, tried_at = $4 "
                         + "where subject = $1",
                     pace.Subject,
                     count,
@@ -82,8 +82,8 @@ public sealed class SignInCounts(NpgsqlDataSource source)
         source
             .Sql(
                 """
-                with uncounted as (update sign_in_count set tries = greatest(tries - 1, 0), next_at = 'epoch' where subject = any ($2)
-                    and subject <> $1)
+                with uncounted as (update sign_in_count set attempts = greatest(attempts - 1, 0), next_at = 'epoch'
+                    where subject = any ($2) and subject <> $1)
                 delete from sign_in_count where subject = $1 or (tried_at < $3 and subject <> all ($2))
                 """,
                 subject,

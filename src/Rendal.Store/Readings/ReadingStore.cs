@@ -13,6 +13,7 @@ public sealed class ReadingStore(NpgsqlDataSource source, long book)
             .Sql("select reading from reading where book_id = $1 and kind = $2 order by used_at desc limit 200", book, kind.Name())
             .ListAsync(r => StoreJson.Read<SavedReading>(r.GetString(0)), cancel);
 
+    /// <summary>Remembers within a transaction how a file was read, for the next one with the same headings.</summary>
     internal static Task RememberAsync(
         NpgsqlConnection connection,
         long book,

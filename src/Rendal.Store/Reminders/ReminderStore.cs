@@ -38,7 +38,7 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
                             join round r on r.book_id = p.book_id and r.id = p.round_id
                             join book b on b.id = p.book_id
                             left join delivery_attempt t on t.book_id = p.book_id and t.parcel_id = p.id
-                                and t.ending in ('accepted', 'printed')
+                                and t.outcome in ('accepted', 'printed')
                         where p.book_id = $1 and p.reminder_level is not null and p.round_id is distinct from $2
                             and p.id is distinct from $3 and p.state not in ('refused', 'returned')
                             and ($4::text is null or p.customer = $4

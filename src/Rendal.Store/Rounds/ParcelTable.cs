@@ -10,15 +10,18 @@ namespace Rendal.Store.Rounds;
 /// <summary>How parcels stand in their table.</summary>
 internal static class ParcelTable
 {
-    // Let go once, and its message could not be made.
+    /// <summary>Whether it was released, and its message could not be made.</summary>
     public const string CanBeRetried = $"p.state = 'held' and p.card is not null and p.problem not in ('', '{RoundStore.GoesElsewhere}')";
 
-    // Not let go, or not any more, and not taken over into another round.
+    /// <summary>Whether it was not released, or is not any more, and was not taken over into another round.</summary>
     public const string IsLeft = $"p.status in ('prepared', 'needs-you', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
 
-    // The same as ParcelStatus, for who counts them; the column status is reckoned in the same way.
+    /// <summary>
+    /// The same as <see cref="ParcelStatus"/>, for who counts them; the column <c>status</c> is reckoned in the same way.
+    /// </summary>
     public const string IsReady = "p.state = 'prepared' and p.problem = ''";
 
+    /// <summary>The columns that <see cref="Read"/> wants, of a parcel <c>p</c>.</summary>
     public const string Columns = $"""
         p.id, p.customer, p.name, p.state, p.recipients, p.problem, p.sums, p.items,
         p.accounts, p.reminder_level, p.layout_id, p.layout_version, p.on_paper,
@@ -36,7 +39,7 @@ internal static class ParcelTable
             and d.customer = p.customer and d.decision = 'held') end hold_note
         """;
 
-    // Between the positions of two that follow each other, so that there is room for one in between.
+    /// <summary>Between the positions of two that follow each other, so that there is room for one in between.</summary>
     public const int Spacing = 1_024;
 
     private const string Written =
@@ -166,6 +169,7 @@ internal static class ParcelTable
         await copy.CompleteAsync(cancel);
     }
 
+    /// <summary>The parcel in the row that the reader is at.</summary>
     public static ParcelRecord Read(NpgsqlDataReader r) =>
         new(
             r.Int64("id"),

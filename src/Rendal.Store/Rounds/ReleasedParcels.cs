@@ -90,7 +90,7 @@ internal static class ReleasedParcels
                                 and d.customer = p.customer and d.decision in ('held', 'removed'))
                         offset 0) at)
                 update parcel p set state = 'released', subject = f.subject, body = f.body, card = f.card, letterhead = $5,
-                    sent_as = $6, change = f.change, try_from = $3, channel = case when p.recipients = '{}' then 'post' else $4 end
+                    sent_as = $6, change = f.change, next_attempt_at = $3, channel = case when p.recipients = '{}' then 'post' else $4 end
                 from ready f where p.ctid = f.place
                 """,
                 book,

@@ -22,7 +22,7 @@ public sealed class RoundDispatch(NpgsqlDataSource source, long book)
         if (
             await connection
                 .Sql(
-                    "update parcel p set state = 'released', problem = '', try_from = $3 where p.book_id = $1 and p.id = $2 "
+                    "update parcel p set state = 'released', problem = '', next_attempt_at = $3 where p.book_id = $1 and p.id = $2 "
                         + $"and {ParcelTable.CanBeRetried}",
                     book,
                     parcel,
@@ -50,7 +50,7 @@ public sealed class RoundDispatch(NpgsqlDataSource source, long book)
         if (
             await connection
                 .Sql(
-                    "update parcel set state = $3, try_from = $4 where book_id = $1 and id = $2 and state = 'unsure'",
+                    "update parcel set state = $3, next_attempt_at = $4 where book_id = $1 and id = $2 and state = 'unsure'",
                     book,
                     parcel,
                     went ? "sent" : "released",
@@ -162,7 +162,7 @@ public sealed class RoundDispatch(NpgsqlDataSource source, long book)
             await source
                 .Sql(
                     """
-                    select count(*) filter (where t.ended_at >= $3 and t.ending = 'accepted'), min(t.started_at)
+                    select count(*) filter (where t.ended_at >= $3 and t.outcome = 'accepted'), min(t.started_at)
                     from delivery_attempt t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id where t.book_id = $1
                         and t.started_at >= $3 - interval '10 minutes' and p.round_id = $2
                     """,
@@ -180,7 +180,7 @@ public sealed class RoundDispatch(NpgsqlDataSource source, long book)
         (
             await source
                 .Sql(
-                    "select min(try_from) from parcel where book_id = $1 and round_id = $2 and state in ('released', 'to-be-retried')",
+                    "select min(next_attempt_at) from parcel where book_id = $1 and round_id = $2 and state in ('released', 'to-be-retried')",
                     book,
                     id
                 )

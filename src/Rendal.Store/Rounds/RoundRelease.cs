@@ -159,7 +159,7 @@ public sealed class RoundRelease(NpgsqlDataSource source, long book)
         await connection
             .Sql(
                 "update parcel set subject = null, body = null, card = null, letterhead = null, sent_as = null, "
-                    + "change = null, try_from = null, tries = 0, channel = 'mail' where book_id = $1 "
+                    + "change = null, next_attempt_at = null, attempts = 0, channel = 'mail' where book_id = $1 "
                     + "and round_id = $2 and card is not null",
                 book,
                 id

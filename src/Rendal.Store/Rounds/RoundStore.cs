@@ -311,7 +311,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                         join round r on r.book_id = p.book_id and r.id = p.round_id and r.rehearses is null
                         cross join lateral (select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) w
                     where t.book_id = $1 and t.ended_at >= $2
-                        and t.ending in ('accepted', 'printed', 'exported') and (t.ending <> 'exported' or p.state = 'sent')
+                        and t.outcome in ('accepted', 'printed', 'exported') and (t.outcome <> 'exported' or p.state = 'sent')
                             group by w.customer, b.time_zone
                     """,
                     book,

@@ -5,6 +5,7 @@ namespace Rendal.Store.Senders;
 /// <summary>The senders of one book.</summary>
 public sealed class SenderStore(NpgsqlDataSource source, long book)
 {
+    /// <summary>The columns of a sender, in the order in which they are read.</summary>
     internal const string Columns =
         "id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, "
         + "largest_bytes, paused, unreachable_times, unreachable_since, unreachable_words, unreachable_until, pauses, person_id";

@@ -70,6 +70,7 @@ internal sealed record RulesRequest(
     bool MayRepeat
 )
 {
+    /// <summary>What holds in a book, to be sent back.</summary>
     public static RulesRequest Of(Book book) =>
         new(
             string.Join(", ", book.Rules.Ageing.UpperEdges),
@@ -83,6 +84,7 @@ internal sealed record RulesRequest(
             book.Rules.Reminders.MayRepeat
         );
 
+    /// <summary>What is to hold, for the use case.</summary>
     public StatementRules Rules()
     {
         try
@@ -114,6 +116,7 @@ internal sealed record RulesRequest(
 /// <summary>Making and changing books.</summary>
 internal static class BookEndpoints
 {
+    /// <summary>The endpoints about books: which there are, and what holds in one.</summary>
     public static void Map(RouteGroupBuilder api)
     {
         var group = api.MapGroup("/").WithTags("Books");

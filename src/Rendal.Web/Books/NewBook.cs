@@ -15,6 +15,8 @@ internal sealed record NewBook(
     [property: StringLength(100)] string TimeZone = "Europe/London"
 )
 {
+    /// <summary>Looks at it before anything is made.</summary>
+    /// <exception cref="ProblemException">Something of it is missing or wrong.</exception>
     public void Check()
     {
         if (string.IsNullOrWhiteSpace(Name))

@@ -19,6 +19,7 @@ internal sealed record GiveRequest(string Name);
 /// <summary>Who may open a book. Everybody who has it may invite others; who follows an invitation has it.</summary>
 internal static class PeopleEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/people</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/people").WithTags("People");

@@ -28,6 +28,7 @@ internal sealed record CorrectionView(
     DateTimeOffset MadeAt
 )
 {
+    /// <summary>A correction as the browser is told of it.</summary>
     public static CorrectionView Of(StoredCorrection s)
     {
         var c = s.Correction;
@@ -65,6 +66,7 @@ internal sealed record JoinRequest([property: StringLength(200)] string Customer
 /// <summary>Putting right over the source, and taking that back.</summary>
 internal static class CorrectionEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/corrections</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/corrections").WithTags("Corrections");

@@ -47,6 +47,10 @@ internal sealed record CustomerView(
     IReadOnlyList<string> Branches
 )
 {
+    /// <summary>A card as the browser is told of it.</summary>
+    /// <param name="c">The card.</param>
+    /// <param name="version">Its version, by which an edit of somebody else is noticed.</param>
+    /// <param name="branches">The keys of the accounts whose head office it is.</param>
     public static CustomerView Of(Customer c, long version, IReadOnlyList<string> branches) =>
         new(
             c.Key,
@@ -118,6 +122,7 @@ internal sealed record CustomerLine(
     bool HasBadAddress
 )
 {
+    /// <summary>A card as a line of the list.</summary>
     public static CustomerLine Of(Customer c)
     {
         var recipients = Recipients.Of(c, RoundKind.Statements);
@@ -164,6 +169,7 @@ internal sealed record CustomerRequest(
     string Notes
 )
 {
+    /// <summary>The card as it is stored, under a key.</summary>
     public Customer Card(string key) =>
         new()
         {
@@ -193,6 +199,7 @@ internal static class CustomerEndpoints
 {
     private const int MostListed = 200;
 
+    /// <summary>The endpoints of a book that stand under <c>/customers</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/customers").WithTags("Customers");

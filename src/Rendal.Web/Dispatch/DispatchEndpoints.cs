@@ -44,6 +44,7 @@ internal sealed class LogQuery
     [FromQuery(Name = "round")]
     public long? Round { get; init; }
 
+    /// <summary>The search that is asked for; nothing is searched for where nothing is said.</summary>
     public LogSearch Search() => new(Text?.Trim() ?? "", Outcome ?? "", From, To, Round);
 }
 
@@ -72,6 +73,7 @@ internal static class DispatchEndpoints
         "Bytes",
     ];
 
+    /// <summary>The endpoints of a book that stand under <c>/dispatch</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/dispatch").WithTags("Dispatch");
@@ -170,7 +172,7 @@ internal static class DispatchEndpoints
             [
                 Time(e.StartedAt),
                 e.EndedAt is { } ended ? Time(ended) : "",
-                e.GaveUp ? "given-up" : e.Ending ?? "",
+                e.GaveUp ? "given-up" : e.Outcome ?? "",
                 e.Answer,
                 e.IsRepeat ? "yes" : "",
                 e.IsRehearsal ? "yes" : "",

@@ -22,6 +22,7 @@ internal sealed record MessageView(
     int Size
 )
 {
+    /// <summary>A message on record, read from its bytes.</summary>
     public static MessageView Of(byte[] bytes)
     {
         var message = BoundedMail.Load(bytes);

@@ -14,6 +14,7 @@ internal sealed record ReturnedDecision(bool IsFailure);
 /// <summary>Taking in what came back.</summary>
 internal static class ReturnedEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/returned</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/returned").WithTags("Dispatch");

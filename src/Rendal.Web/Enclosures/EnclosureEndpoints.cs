@@ -20,6 +20,7 @@ internal static class EnclosureEndpoints
     private const int PieceSize = 4_000_000;
     private const int PageSize = 200;
 
+    /// <summary>The endpoints of a book about files that go with messages.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/enclosures").WithTags("Enclosures");

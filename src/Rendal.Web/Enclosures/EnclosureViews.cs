@@ -32,9 +32,11 @@ internal sealed record EnclosureView(
     string GivenBy
 )
 {
+    /// <summary>A kept file with what is known of it.</summary>
     public static EnclosureView Of(EnclosureRecord r) =>
         new(r.File.Id, r.File.Name, r.File.Size, r.File.ContentType, r.Origin, r.GivenAt, r.GivenBy);
 
+    /// <summary>A file as a parcel names it.</summary>
     public static EnclosureView Of(EnclosureFile f) => new(f.Id, f.Name, f.Size, f.ContentType, "", null, "");
 }
 
@@ -77,6 +79,7 @@ internal sealed record CopyLineView(
     string Reason
 )
 {
+    /// <summary>A line of the list of copies.</summary>
     public static CopyLineView Of(CopyLine l) =>
         new(
             l.State,

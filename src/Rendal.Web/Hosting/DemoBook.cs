@@ -16,8 +16,10 @@ namespace Rendal.Web.Hosting;
 /// <summary>The sample firm, taken in by the same means as any other.</summary>
 internal static class DemoBook
 {
+    /// <summary>The name that one signs in with in the sample firm.</summary>
     public const string Person = "marta";
 
+    /// <summary>The password of that person.</summary>
     public const string Password = "hire-and-launder";
 
     private static readonly NewBook Tarnbrook = new(

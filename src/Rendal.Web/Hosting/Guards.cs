@@ -16,6 +16,7 @@ internal static class Guards
 
     private const string MessagePolicy = "default-src 'none'; style-src 'unsafe-inline'; img-src data:";
 
+    /// <summary>Sets what browsers are to allow a page: nothing from elsewhere, and no frame around it.</summary>
     public static Task HeadersAsync(HttpContext context, RequestDelegate next)
     {
         var headers = context.Response.Headers;

@@ -17,6 +17,8 @@ internal static class Launch
 {
     private static readonly TimeSpan LongestStop = TimeSpan.FromSeconds(4);
 
+    /// <summary>Runs until it is stopped.</summary>
+    /// <exception cref="StartRefused">It cannot start, in words for whoever started it.</exception>
     public static async Task RunAsync(RendalOptions options)
     {
         using var stop = new CancellationTokenSource();

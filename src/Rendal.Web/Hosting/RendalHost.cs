@@ -48,6 +48,7 @@ internal static class RendalHost
     /// <summary>How long what is under way may take to its end when the program stops.</summary>
     private static readonly TimeSpan LongestStop = TimeSpan.FromSeconds(2.5);
 
+    /// <summary>Puts the application together; it does not listen yet.</summary>
     public static WebApplication Build(HostParts parts)
     {
         var builder = WebApplication.CreateSlimBuilder();
@@ -195,6 +196,8 @@ internal static class RendalHost
         SenderEndpoints.Map(book);
         ReplyMailboxEndpoints.Map(book);
         RoundEndpoints.Map(book);
+        RoundFileEndpoints.Map(book);
+        RoundProgressEndpoints.Map(book);
         CountEndpoints.Map(book);
         ParcelEndpoints.Map(book);
         ParcelListEndpoints.Map(book);

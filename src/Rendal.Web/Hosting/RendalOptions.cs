@@ -21,6 +21,7 @@ internal enum Role
 /// <summary>How this process runs: from the command line, then the environment (<c>RENDAL_…</c>), then the defaults.</summary>
 internal sealed partial record RendalOptions
 {
+    /// <summary>What <c>--help</c> prints.</summary>
     public const string Help = """
         ./rendal start [--port 8420] [--mail-port 2525] [--data DIR] [--role web|worker|all]
         ./rendal demo  [--port 8420] [--mail-port 2525] [--data DIR]
@@ -46,8 +47,10 @@ internal sealed partial record RendalOptions
         RENDAL_HOSTS names the hosts by which browsers reach Rendal through them, for example  rendal.firm.example
         """;
 
+    /// <summary>Whether the sample firm is made on the first start.</summary>
     public required bool Demo { get; init; }
 
+    /// <summary>The port that browsers go to; 0 for one that is free.</summary>
     public required int Port { get; init; }
 
     /// <summary>The address that browsers are listened to on.</summary>
@@ -56,17 +59,22 @@ internal sealed partial record RendalOptions
     /// <summary>The path below which it is served; empty where it has its host to itself.</summary>
     public required string PathBase { get; init; }
 
+    /// <summary>The port of the postroom for messages that are sent (SMTP); 0 for one that is free.</summary>
     public required int MailPort { get; init; }
 
+    /// <summary>The port of the postroom for mailboxes that are read (IMAP); 0 for one that is free.</summary>
     public required int ImapPort { get; init; }
 
+    /// <summary>The folder of database, keys and postroom.</summary>
     public required string Data { get; init; }
 
+    /// <summary>What this process does of serving browsers and sending.</summary>
     public required Role Role { get; init; }
 
     /// <summary>The database that somebody else runs; null for our own.</summary>
     public required DatabaseAccess? Database { get; init; }
 
+    /// <summary>A file (PEM) of authorities that mail servers may have certificates of; null for those that the machine trusts.</summary>
     public required string? MailAuthorities { get; init; }
 
     /// <summary>Mail servers in the machine's own network that may be talked to.</summary>
@@ -78,8 +86,11 @@ internal sealed partial record RendalOptions
     /// <summary>The hosts by which browsers reach it, beside the machine's own.</summary>
     public IReadOnlyList<string> Hosts { get; init; } = [];
 
+    /// <summary>The folder of the built interface; null for the one beside the program.</summary>
     public required string? WebRoot { get; init; }
 
+    /// <summary>Reads the command line and the environment.</summary>
+    /// <exception cref="StartRefused">Something of it is unknown or wrong.</exception>
     public static RendalOptions Parse(string[] args)
     {
         var demo = args.FirstOrDefault() switch

@@ -227,10 +227,13 @@ internal static class RequestCheck
         IReadOnlyList<ValidationAttribute> Rules
     )
     {
+        /// <summary>The type of the elements where it is one of a list; null otherwise.</summary>
         public Type? Of { get; init; }
 
+        /// <summary>The type of its value.</summary>
         public Type Type => Of ?? Nullability?.Type ?? typeof(object);
 
+        /// <summary>Whether it must not be null.</summary>
         public bool MustBe => Nullability is { ReadState: NullabilityState.NotNull } && Of is null;
 
         /// <summary>What may stand in a list, or under a name of a map.</summary>

@@ -9,6 +9,7 @@ namespace Rendal.Web.Intake;
 /// </summary>
 internal sealed record AmountQuestionView(ColumnMeaning Meaning, string Says, IReadOnlyList<AmountChoiceView> Choices, int Rows)
 {
+    /// <summary>The question which column holds the amount; null where there is none.</summary>
     public static AmountQuestionView? Of(Reading? reading, Currency currency)
     {
         return reading?.Question is { } asked

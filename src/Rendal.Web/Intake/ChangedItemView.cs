@@ -14,6 +14,7 @@ internal sealed record ChangedItemView(
     ItemSideView? After
 )
 {
+    /// <summary>An item of which something changed between two ledgers.</summary>
     public static ChangedItemView Of(ChangedItem i) =>
         new(i.Change, i.Row.Customer, i.Row.CustomerName, i.Row.Kind, i.Row.Number, i.Row.Currency.Code, Side(i.Before), Side(i.After));
 

@@ -17,6 +17,7 @@ internal sealed record ChangesView(
 {
     private const int CustomersShown = 500;
 
+    /// <summary>What changed since the ledger before.</summary>
     public static ChangesView Of(LedgerComparison c, IntakeRecord before)
     {
         var customers = c.Customers;

@@ -19,6 +19,7 @@ internal sealed record FileRowView(
     string? LeftOut
 )
 {
+    /// <summary>A row as it stands in the file.</summary>
     public static FileRowView Of(FileRowSeen r) =>
         new(
             r.Row.Number,

@@ -7,6 +7,7 @@ internal sealed record FindingGroupView(string Code, Severity Severity, int Coun
 {
     private const int Shown = 100;
 
+    /// <summary>Findings by their codes, worst first, with how many there are of each beyond those that are kept.</summary>
     public static IReadOnlyList<FindingGroupView> Of(FindingList findings) =>
         [
             .. findings
@@ -20,6 +21,7 @@ internal sealed record FindingGroupView(string Code, Severity Severity, int Coun
                 )),
         ];
 
+    /// <summary>Findings by their codes, worst first.</summary>
     public static IReadOnlyList<FindingGroupView> Of(IEnumerable<Finding> findings) =>
         [
             .. findings

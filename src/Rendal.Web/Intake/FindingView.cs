@@ -16,6 +16,7 @@ internal sealed record FindingView(
     string? Other
 )
 {
+    /// <summary>A finding.</summary>
     public static FindingView Of(Finding f) =>
         new(
             f.Code,

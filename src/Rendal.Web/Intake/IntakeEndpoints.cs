@@ -20,6 +20,7 @@ internal static class IntakeEndpoints
     private const int MostRows = 500;
     private const int LargestReading = 1 << 20;
 
+    /// <summary>The endpoints of a book about its intakes and its ledger.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/").WithTags("Intake");

@@ -52,6 +52,7 @@ internal sealed record IntakeView(
     /// <summary>Whether hidden columns are left out.</summary>
     public bool LeavesOutHiddenColumns { get; init; }
 
+    /// <summary>A ledger file that was looked at and not read yet.</summary>
     public static IntakeView Of(IntakeRecord intake, LedgerLook look, Currency currency)
     {
         var reading = look.Recognised?.Reading;
@@ -92,6 +93,7 @@ internal sealed record IntakeView(
         };
     }
 
+    /// <summary>A customer list that was looked at and not read yet.</summary>
     public static IntakeView Of(IntakeRecord intake, CustomerListLook look) =>
         Of(
             intake,
@@ -118,6 +120,7 @@ internal sealed record IntakeView(
             look.Lacks
         );
 
+    /// <summary>The same with what was read.</summary>
     public IntakeView With(CustomerListRead read) =>
         this with
         {
@@ -131,6 +134,7 @@ internal sealed record IntakeView(
             Findings = FindingGroupView.Of(read.List.Findings),
         };
 
+    /// <summary>The same with what was read.</summary>
     public IntakeView With(LedgerRead read) =>
         this with
         {

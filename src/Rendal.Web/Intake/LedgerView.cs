@@ -20,6 +20,9 @@ internal sealed record LedgerView(
 /// <summary>What is owed in one currency, by age.</summary>
 internal sealed record LedgerSumView(string Currency, string Total, string Overdue, string Credits, IReadOnlyList<string> Bands)
 {
+    /// <summary>What is owed, by currency.</summary>
+    /// <param name="owed">The sums.</param>
+    /// <param name="first">The currency of the book, which comes first.</param>
     public static IEnumerable<LedgerSumView> Of(IEnumerable<Owed> owed, Currency first) =>
         owed.GroupBy(s => s.Currency)
             .OrderByDescending(g => g.Key == first)

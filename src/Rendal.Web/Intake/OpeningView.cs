@@ -13,6 +13,7 @@ internal sealed record OpeningView(
     string EncodingReason
 )
 {
+    /// <summary>The first rows of a file, as they stand in it.</summary>
     public static OpeningView Of(LedgerTable table) =>
         new(
             table.Traits.Sheets,

@@ -23,6 +23,7 @@ internal sealed record ReadingRequest(
     bool? LeavesOutHiddenColumns = null
 )
 {
+    /// <summary>What a person set, for the use case.</summary>
     public ReadingChange Change() =>
         new()
         {
@@ -41,6 +42,7 @@ internal sealed record ReadingRequest(
             Totals = (Totals ?? []).Where(t => Currency.TryParse(t.Key, out _)).ToDictionary(t => Currency.Of(t.Key).Code, t => t.Value),
         };
 
+    /// <summary>What a person set, to be sent back.</summary>
     public static ReadingRequest Of(ReadingChange c) =>
         new(
             c.Opening.Sheet,

@@ -37,6 +37,7 @@ internal sealed record FieldLine(string Field, string Heading);
 /// <summary>A layout as it is edited.</summary>
 internal sealed record LayoutView(long Id, int Version, Layout Layout, string MadeBy, DateTimeOffset MadeAt)
 {
+    /// <summary>A layout with its version.</summary>
     public static LayoutView Of(StoredLayout s) => new(s.Ref.Id, s.Ref.Version, s.Layout, s.MadeBy, s.MadeAt);
 }
 
@@ -53,6 +54,7 @@ internal sealed record SampleLine(string Customer, string Name, int Rows);
 /// <summary>Making and changing layouts, with a true preview.</summary>
 internal static class LayoutEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/layouts</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/layouts").WithTags("Layouts");

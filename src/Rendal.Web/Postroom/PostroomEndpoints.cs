@@ -52,6 +52,7 @@ internal static class PostroomEndpoints
 {
     private const int MostListed = 300;
 
+    /// <summary>The endpoints of a book that stand under <c>/postroom</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/postroom").WithTags("Postroom");

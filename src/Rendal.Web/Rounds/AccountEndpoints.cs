@@ -14,6 +14,7 @@ namespace Rendal.Web.Rounds;
 /// </summary>
 internal static class AccountEndpoints
 {
+    /// <summary>The endpoints of a book about the account of a customer in a round, and about its items.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var rounds = book.MapGroup("/rounds/{id:long}").WithTags("Accounts");

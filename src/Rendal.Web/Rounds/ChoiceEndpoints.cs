@@ -15,6 +15,7 @@ internal sealed record SaveChoiceRequest([property: StringLength(200)] string Na
 /// <summary>Choices under a name: saved from one round, used in another.</summary>
 internal static class ChoiceEndpoints
 {
+    /// <summary>The endpoints of a book about choices that were given a name, and about what a choice comes to in a round.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var choices = book.MapGroup("/choices").WithTags("Choices");

@@ -19,6 +19,7 @@ internal sealed record CountView(int Parcels, IReadOnlyList<SumView> Sums, IRead
 /// <summary>Says what a choice would come to, before parcels are made up for it.</summary>
 internal static class CountEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/rounds/{id}</c>.</summary>
     public static void Map(RouteGroupBuilder book) => book.MapGroup("/rounds/{id:long}").WithTags("Rounds").MapPost("/count", AnswerAsync);
 
     private static async Task<Results<Ok<CountView>, NoContent>> AnswerAsync(

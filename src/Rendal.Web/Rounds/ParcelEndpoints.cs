@@ -66,6 +66,7 @@ internal sealed record ParcelChangeView(
     IReadOnlyList<long> Added
 )
 {
+    /// <summary>What was changed on one parcel; null where nothing was.</summary>
     public static ParcelChangeView Of(ParcelChange? change) =>
         new(change?.Recipients, change?.Words, change?.DocumentNote ?? "", change?.LeftOut ?? [], change?.Added ?? []);
 }
@@ -84,6 +85,7 @@ internal sealed record ParcelChangeRequest(
     [property: MaxLength(100)] IReadOnlyList<long>? Added = null
 )
 {
+    /// <summary>The change for the use case.</summary>
     public ParcelChange Change() =>
         new()
         {
@@ -102,6 +104,7 @@ internal sealed record RecipientsRequest(
     [property: MaxLength(200)] IReadOnlyList<string> BlindCopies
 )
 {
+    /// <summary>The recipients for the use case.</summary>
     public ParcelRecipients Recipients() => new(To, Copies, BlindCopies);
 }
 
@@ -116,6 +119,7 @@ internal sealed record DocumentLine(DocumentForm Form, string Name);
 /// <param name="Numbers">The numbers of the documents that it is a copy of; none for no copy.</param>
 internal sealed record ParcelEnclosureView(long File, string Name, long Size, IReadOnlyList<string> Numbers)
 {
+    /// <summary>A file that goes with the parcel.</summary>
     public static ParcelEnclosureView Of(ParcelEnclosure e) => new(e.File, e.Name, e.Size, e.Numbers);
 }
 
@@ -125,6 +129,7 @@ internal sealed record UnsureRequest(bool Went);
 /// <summary>Looking at single parcels.</summary>
 internal static class ParcelEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/parcels/{parcel}</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/parcels/{parcel:long}").WithTags("Parcels");

@@ -8,6 +8,7 @@ namespace Rendal.Web.Rounds;
 /// <summary>The list of a round, page by page, and what of it somebody has looked at.</summary>
 internal static class ParcelListEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/rounds/{id}</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/rounds/{id:long}").WithTags("Rounds");

@@ -30,6 +30,7 @@ internal sealed record RehearsalLookRequest(long? Parcel);
 /// <summary>Sending parcels to oneself first.</summary>
 internal static class RehearsalEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/rounds/{id}/rehearsals</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/rounds/{id:long}/rehearsals").WithTags("Rounds");

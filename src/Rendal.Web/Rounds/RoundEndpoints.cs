@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Net.ServerSentEvents;
-using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.App.Progress;
@@ -9,12 +7,7 @@ using Rendal.App.Senders;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
-using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
-using Rendal.Files;
-using Rendal.Files.Documents;
-using Rendal.Files.Post;
-using Rendal.Mail;
 using Rendal.Store.Dispatch;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -34,8 +27,7 @@ internal static class RoundEndpoints
     /// <summary>How many rounds come at once.</summary>
     private const int RoundsListed = 24;
 
-    private static readonly TimeSpan ProgressEvery = TimeSpan.FromMilliseconds(500);
-
+    /// <summary>The endpoints of a book that stand under <c>/rounds</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/rounds").WithTags("Rounds");
@@ -57,10 +49,6 @@ internal static class RoundEndpoints
         group.MapPost("/{id:long}/stop", StopAsync);
         group.MapPost("/{id:long}/rest", RestAsync);
         group.MapPost("/{id:long}/exported-went", ExportedWentAsync);
-        group.MapGet("/{id:long}/messages.zip", ZipAsync);
-        group.MapGet("/{id:long}/messages.mbox", MboxAsync);
-        group.MapGet("/{id:long}/post.pdf", PostAsync);
-        group.MapGet("/{id:long}/progress", Progress);
         group.MapGet("/{id:long}/values", ValuesAsync);
     }
 
@@ -99,6 +87,7 @@ internal static class RoundEndpoints
         return await ViewAsync(id, scope, clock, cancel);
     }
 
+    /// <summary>A round as its page shows it, with proof, counts and who may do what.</summary>
     internal static async Task<RoundView> ViewAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {
         var today = scope.Book.Today(clock);
@@ -328,80 +317,6 @@ internal static class RoundEndpoints
     private static async Task<CountedAsSent> ExportedWentAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         new(await scope.Dispatch.ExportedWentAsync(id, scope.Person, clock.GetUtcNow(), cancel));
 
-    /// <summary>The messages of a round that leave as files, as .eml in a ZIP.</summary>
-    private static async Task<FileStreamHttpResult> ZipAsync(long id, BookScope scope, CancellationToken cancel) =>
-        await FileAsync(
-            id,
-            scope,
-            "application/zip",
-            "zip",
-            file => MessageFiles.WriteZipAsync(file, Named(scope.Dispatch.ExportedAsync(id, cancel)), cancel),
-            cancel
-        );
-
-    /// <summary>The messages of a round that leave as files, as one mbox.</summary>
-    private static async Task<FileStreamHttpResult> MboxAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        await FileAsync(
-            id,
-            scope,
-            "application/mbox",
-            "mbox",
-            file =>
-                MessageFiles.WriteMboxAsync(
-                    file,
-                    scope.Dispatch.ExportedAsync(id, cancel).Select(m => m.Bytes),
-                    clock.GetUtcNow(),
-                    cancel
-                ),
-            cancel
-        );
-
-    /// <summary>All letters of a round in one PDF to be printed.</summary>
-    /// <param name="id">The round.</param>
-    /// <param name="bothSides">Whether it is printed on both sides.</param>
-    private static async Task<FileStreamHttpResult> PostAsync(long id, BookScope scope, CancellationToken cancel, bool bothSides = false)
-    {
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
-        var letters = await scope.Dispatch.LettersAsync(id, cancel);
-        return letters.Count == 0
-            ? throw ProblemException.Conflict("Nothing of this round was made up for the post yet.")
-            : await FileOnTheWay.SendAsync(DocumentFile.PdfType, FileName.Safe($"{round.Name} post", ".pdf"), file =>
-            {
-                PostBundle.Write(
-                    file,
-                    round.Name,
-                    letters.Select(p => new PostPiece(p.Customer, p.Name, p.Lines, p.Country, p.Pdf)),
-                    bothSides,
-                    scope.Book.Firm.OwnCountry()
-                );
-                return Task.CompletedTask;
-            });
-    }
-
-    private static async IAsyncEnumerable<(string FileName, byte[] Bytes)> Named(
-        IAsyncEnumerable<(string Customer, string Name, byte[] Bytes)> messages
-    )
-    {
-        var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-        await foreach (var (customer, name, bytes) in messages)
-        {
-            yield return (FileName.Unique(FileName.Safe($"{customer} {name}", ".eml"), taken), bytes);
-        }
-    }
-
-    private static async Task<FileStreamHttpResult> FileAsync(
-        long id,
-        BookScope scope,
-        string contentType,
-        string ending,
-        Func<Stream, Task> write,
-        CancellationToken cancel
-    )
-    {
-        var round = await scope.Rounds.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This round");
-        return await FileOnTheWay.SendAsync(contentType, FileName.Safe(round.Name, "." + ending), write);
-    }
-
     private static async Task<RoundView> RestAsync(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
         await ViewAsync(await new MakeRest(scope, clock).RunAsync(id, cancel), scope, clock, cancel);
 
@@ -410,53 +325,6 @@ internal static class RoundEndpoints
         var (parcels, isTakenBack) = await scope.Release.StopAsync(id, scope.Person, clock.GetUtcNow(), cancel);
         return new StoppedView(parcels, isTakenBack);
     }
-
-    /// <summary>Tells how sending goes, at once and then whenever it changed, until the page is closed.</summary>
-    private static ServerSentEventsResult<ProgressView> Progress(long id, BookScope scope, TimeProvider clock, CancellationToken cancel) =>
-        TypedResults.ServerSentEvents(Events(id, scope, clock, cancel));
-
-    private static async IAsyncEnumerable<SseItem<ProgressView>> Events(
-        long id,
-        BookScope scope,
-        TimeProvider clock,
-        [EnumeratorCancellation] CancellationToken cancel
-    )
-    {
-        ProgressView? last = null;
-
-        // A session that has ended, or a book that was taken away, ends what goes on in it as well.
-        while (await scope.GoesOnAsync(cancel) && await scope.Rounds.FindAsync(id, cancel) is { } round)
-        {
-            var sender = await scope.Senders.FindAsync(round.SenderId, cancel);
-            var now = clock.GetUtcNow();
-            var counts = await scope.Dispatch.CountsAsync(id, cancel);
-            var left = new[] { ParcelState.Released, ParcelState.Sending, ParcelState.ToBeRetried }.Sum(s =>
-                (int)counts.GetValueOrDefault(s.Code())
-            );
-            var leaves = left == 0 ? null : await scope.Dispatch.NextLeavesAsync(id, cancel);
-            var view = new ProgressView(
-                counts,
-                round.Paused,
-                sender!.PausedFor(scope.Person),
-                sender.UnreachableFor(scope.Person),
-                left == 0 ? 0 : await scope.Dispatch.PaceAsync(id, now, cancel),
-                ForecastView.Of(await SendingForecast.OfAsync(sender, left, scope, clock, cancel)),
-                leaves > now ? leaves : null,
-                await scope.Dispatch.LetterCountAsync(id, cancel)
-            );
-            if (last is null || !Same(view, last))
-            {
-                last = view;
-                yield return new SseItem<ProgressView>(view, "progress");
-            }
-
-            await Task.Delay(ProgressEvery, cancel);
-        }
-    }
-
-    private static bool Same(ProgressView a, ProgressView b) =>
-        a with { Counts = b.Counts } == b
-        && a.Counts.OrderBy(c => c.Key, StringComparer.Ordinal).SequenceEqual(b.Counts.OrderBy(c => c.Key, StringComparer.Ordinal));
 
     private static PeriodLine LineOf(string name, Period period) => new(name, period.From, period.To);
 }

@@ -21,8 +21,10 @@ internal sealed record EnclosingRequest(
     [property: StringLength(400)] string Column
 )
 {
+    /// <summary>What is enclosed, to be sent back.</summary>
     public static EnclosingRequest Of(Enclosing e) => new(e.Copies, e.WithoutMissing, e.WithoutOwn, e.ForAll, e.Column);
 
+    /// <summary>What is enclosed, for the use case.</summary>
     public Enclosing Enclosing() =>
         new()
         {

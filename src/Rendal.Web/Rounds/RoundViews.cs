@@ -95,6 +95,7 @@ internal sealed record ParcelSumView(
     string? AlsoOn
 )
 {
+    /// <summary>A sum of a parcel in its currency.</summary>
     public static ParcelSumView Of(ParcelSum s)
     {
         var currency = Rendal.Core.Money.Currency.Of(s.Currency);
@@ -137,6 +138,7 @@ internal sealed record ParcelLine(
     string HoldNote
 )
 {
+    /// <summary>A parcel as a line of the list.</summary>
     public static ParcelLine Of(ParcelRecord p) =>
         new(
             p.Id,
@@ -161,6 +163,7 @@ internal sealed record ParcelLine(
 /// <summary>What is left out for one customer and reason.</summary>
 internal sealed record LeftOutLine(string? Customer, string Name, string? Currency, string Reason, string Amount, int Items)
 {
+    /// <summary>A customer that is left out.</summary>
     public static LeftOutLine Of(LeftOutRecord l) =>
         new(
             l.Customer,
@@ -191,6 +194,9 @@ internal sealed record ProofView(
     IReadOnlyList<ProofPartView> Parts
 )
 {
+    /// <summary>The proof, by currency.</summary>
+    /// <param name="proof">Total, sent and left out.</param>
+    /// <param name="parts">What is ready and what is not.</param>
     public static ProofView Of(Proof proof, IReadOnlyList<ProofPart> parts)
     {
         var currency = proof.Currency;
@@ -359,6 +365,7 @@ internal sealed record ReleaseSummary(
 /// <param name="TodaySeconds">How long those of today take at the least; null where there is no allowance a minute.</param>
 internal sealed record ForecastView(int Today, int Later, DateOnly LastDay, int? TodaySeconds)
 {
+    /// <summary>How long sending is going to take.</summary>
     public static ForecastView Of(Forecast f) =>
         new(f.Today, f.Later, f.LastDay, f.TodayTakes is { } takes ? (int)Math.Ceiling(takes.TotalSeconds) : null);
 }

@@ -46,6 +46,7 @@ internal static class ReplyMailboxEndpoints
 {
     private const int UsualPort = 993;
 
+    /// <summary>The endpoints of a book that stand under <c>/senders/{id}/replies</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/senders/{id:long}/replies").WithTags("Senders");

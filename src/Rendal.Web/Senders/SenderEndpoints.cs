@@ -52,6 +52,7 @@ internal sealed record SenderView(
 /// <summary>The mail accounts of a book.</summary>
 internal static class SenderEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/senders</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/senders").WithTags("Senders");

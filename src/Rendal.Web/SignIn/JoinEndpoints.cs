@@ -23,6 +23,7 @@ internal static class JoinEndpoints
 {
     private const string NotGood = "This invitation was followed already, was taken back or is too old. Ask for a new one.";
 
+    /// <summary>The endpoints under <c>/invitations</c>, by which who was invited joins.</summary>
     public static void Map(RouteGroupBuilder api)
     {
         var group = api.MapGroup("/invitations").WithTags("SignIn").AllowAnonymous();

@@ -32,6 +32,7 @@ internal static class PasswordEndpoints
 
     private static readonly TimeSpan Good = TimeSpan.FromDays(1);
 
+    /// <summary>The endpoints about one’s own password, and about one that was forgotten.</summary>
     public static void Map(RouteGroupBuilder api)
     {
         var group = api.MapGroup("/").WithTags("SignIn");

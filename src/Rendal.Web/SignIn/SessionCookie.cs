@@ -15,6 +15,10 @@ internal static class SessionCookie
 
     private static readonly TimeSpan Unused = TimeSpan.FromHours(12);
 
+    /// <summary>
+    /// How the cookie of a session is made: not to be read by scripts, not sent with requests of other sites, and only over TLS off the
+    /// machine itself.
+    /// </summary>
     public static void Configure(CookieAuthenticationOptions options)
     {
         options.Cookie.Name = "rendal";

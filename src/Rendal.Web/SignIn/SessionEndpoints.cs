@@ -17,6 +17,7 @@ internal sealed record EndedSessions(int Sessions);
 /// <summary>The sessions of the person who is signed in.</summary>
 internal static class SessionEndpoints
 {
+    /// <summary>The endpoints under <c>/sessions</c>: where a person is signed in.</summary>
     public static void Map(RouteGroupBuilder api)
     {
         var group = api.MapGroup("/sessions").WithTags("SignIn");

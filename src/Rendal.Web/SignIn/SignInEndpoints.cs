@@ -39,6 +39,7 @@ internal static class SignInEndpoints
 {
     private const string OnlyFirst = "This address is only for the first run. Take the one that Rendal printed when it was started.";
 
+    /// <summary>The endpoints by which a person signs in and out.</summary>
     public static void Map(RouteGroupBuilder api)
     {
         var group = api.MapGroup("/").WithTags("SignIn");

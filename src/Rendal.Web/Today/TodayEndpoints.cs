@@ -46,9 +46,11 @@ internal sealed record TodayView(
 /// <summary>The first page of a book.</summary>
 internal static class TodayEndpoints
 {
+    /// <summary>The most lines of one list on Today; what is beyond them is counted.</summary>
     public const int MostListed = 100;
     private const int Largest = 10;
 
+    /// <summary>The endpoints of a book that stand under <c>/today</c>.</summary>
     public static void Map(RouteGroupBuilder book) => book.MapGet("/today", ViewAsync).WithTags("Today");
 
     private static async Task<Results<Ok<TodayView>, NoContent>> ViewAsync(

@@ -17,6 +17,7 @@ internal sealed record KeptPicture(long Number);
 /// <summary>The pictures that stand in messages.</summary>
 internal static class PictureEndpoints
 {
+    /// <summary>The endpoints of a book that stand under <c>/pictures</c>.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/pictures").WithTags("Wordings");

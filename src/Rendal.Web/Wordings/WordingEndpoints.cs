@@ -34,6 +34,7 @@ internal sealed record WordingRequest(
     long Version = 0
 )
 {
+    /// <summary>The wording as it is stored.</summary>
     public Wording Wording() => new(Name, Language, Subject, Body);
 }
 
@@ -57,6 +58,7 @@ internal sealed record SlotView(string Name, string Label, string Says, bool IsH
 /// <summary>Wordings and the slots they can have.</summary>
 internal static class WordingEndpoints
 {
+    /// <summary>The endpoints of a book about its wordings, and about which of them serves what.</summary>
     public static void Map(RouteGroupBuilder book)
     {
         var group = book.MapGroup("/").WithTags("Wordings");

@@ -227,7 +227,7 @@ internal sealed class OneRound : IDisposable
             var attempt = (await queue.BeginAttemptAsync(claimed, worker.Number, made.Message, made.Letter, DateTimeOffset.UtcNow))!.Value;
             Assert.True(await queue.MarkEndingAsync(claimed, worker.Number, attempt, DateTimeOffset.UtcNow));
             var accepted = new Outcome(
-                Ending.Accepted,
+                OutcomeKind.Accepted,
                 "250 2.0.0 kept",
                 [.. claimed.Recipients.Select(r => new RecipientAnswer(r, true, "250 2.1.5 ok"))]
             );
@@ -236,7 +236,7 @@ internal sealed class OneRound : IDisposable
                 worker.Number,
                 attempt,
                 accepted,
-                NextStep.Following(accepted, claimed.Tries, NextStep.DefaultPauses),
+                NextStep.Following(accepted, claimed.Attempts, NextStep.DefaultPauses),
                 DateTimeOffset.UtcNow
             );
             await CheckAsync(claimed);

@@ -9,33 +9,34 @@ public class NextStepTests
     [InlineData(2, 5)]
     [InlineData(3, 15)]
     [InlineData(4, 60)]
-    public void Tries_are_repeated_with_growing_pauses(int tries, int minutes)
+    public void Attempts_are_repeated_with_growing_pauses(int attempts, int minutes)
     {
-        Assert.Equal(new NextStep(ParcelState.ToBeRetried, TimeSpan.FromMinutes(minutes)), Following(Ending.TryLater, tries));
+        Assert.Equal(new NextStep(ParcelState.ToBeRetried, TimeSpan.FromMinutes(minutes)), Following(OutcomeKind.TryLater, attempts));
     }
 
     [Fact]
-    public void After_the_last_pause_the_parcel_is_refused() => Assert.Equal(ParcelState.Refused, Following(Ending.TryLater, 5).State);
+    public void After_the_last_pause_the_parcel_is_refused() =>
+        Assert.Equal(ParcelState.Refused, Following(OutcomeKind.TryLater, 5).State);
 
     [Fact]
     public void Every_ending_has_its_state()
     {
-        Assert.Equal(ParcelState.Sent, Following(Ending.Accepted, 1).State);
-        Assert.Equal(ParcelState.Refused, Following(Ending.Refused, 1).State);
-        Assert.Equal(ParcelState.Unsure, Following(Ending.Unanswered, 1).State);
-        Assert.Equal(ParcelState.Exported, Following(Ending.Exported, 1).State);
-        Assert.Equal(ParcelState.Printed, Following(Ending.Printed, 1).State);
-        Assert.Equal(new NextStep(ParcelState.ToBeRetried, TimeSpan.Zero), Following(Ending.Stopped, 9));
+        Assert.Equal(ParcelState.Sent, Following(OutcomeKind.Accepted, 1).State);
+        Assert.Equal(ParcelState.Refused, Following(OutcomeKind.Refused, 1).State);
+        Assert.Equal(ParcelState.Unsure, Following(OutcomeKind.Unanswered, 1).State);
+        Assert.Equal(ParcelState.Exported, Following(OutcomeKind.Exported, 1).State);
+        Assert.Equal(ParcelState.Printed, Following(OutcomeKind.Printed, 1).State);
+        Assert.Equal(new NextStep(ParcelState.ToBeRetried, TimeSpan.Zero), Following(OutcomeKind.Stopped, 9));
     }
 
     [Theory]
-    [InlineData(Ending.SignInRefused, SenderStep.Stops)]
-    [InlineData(Ending.Unreachable, SenderStep.Waits)]
-    public void What_is_wrong_with_the_server_is_the_senders_and_uses_up_no_try_of_a_parcel(Ending ending, SenderStep sender)
+    [InlineData(OutcomeKind.SignInRefused, SenderStep.Stops)]
+    [InlineData(OutcomeKind.Unreachable, SenderStep.Waits)]
+    public void What_is_wrong_with_the_server_is_the_senders_and_uses_up_no_try_of_a_parcel(OutcomeKind kind, SenderStep sender)
     {
-        var next = Following(ending, 9);
+        var next = Following(kind, 9);
         Assert.Equal((ParcelState.ToBeRetried, sender, false), (next.State, next.Sender, next.CountsAsTry));
-        Assert.True(Following(Ending.Refused, 1).CountsAsTry);
+        Assert.True(Following(OutcomeKind.Refused, 1).CountsAsTry);
     }
 
     [Fact]
@@ -46,14 +47,14 @@ public class NextStepTests
     public void Who_is_put_off_while_others_are_taken_is_tried_again_and_in_the_end_told_of()
     {
         var outcome = new Outcome(
-            Ending.Accepted,
+            OutcomeKind.Accepted,
             "250 ok",
             [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "450 busy")]
         );
         Assert.Equal(ParcelState.ToBeRetried, NextStep.Following(outcome, 1, NextStep.DefaultPauses).State);
         Assert.Equal(ParcelState.Sent, NextStep.Following(outcome, 5, NextStep.DefaultPauses).State);
         var refused = new Outcome(
-            Ending.Accepted,
+            OutcomeKind.Accepted,
             "250 ok",
             [new("a@inn.example", true, "250 ok"), new("b@inn.example", false, "550 unknown")]
         );
@@ -61,27 +62,27 @@ public class NextStepTests
     }
 
     [Theory]
-    [InlineData(Ending.Refused, 2)]
-    [InlineData(Ending.TryLater, 5)]
-    public void What_is_refused_after_some_had_it_is_sent_and_not_refused(Ending ending, int tries) =>
+    [InlineData(OutcomeKind.Refused, 2)]
+    [InlineData(OutcomeKind.TryLater, 5)]
+    public void What_is_refused_after_some_had_it_is_sent_and_not_refused(OutcomeKind kind, int attempts) =>
         Assert.Equal(
             ParcelState.Sent,
-            NextStep.Following(new Outcome(ending, "", []), tries, NextStep.DefaultPauses, someHaveIt: true).State
+            NextStep.Following(new Outcome(kind, "", []), attempts, NextStep.DefaultPauses, someHaveIt: true).State
         );
 
     [Fact]
     public void A_message_that_only_the_sender_got_was_not_sent()
     {
         RecipientAnswer self = new("us@tarnbrook.example", true, "250 ok");
-        Assert.Equal((Ending.Refused, "550 unknown"), Seen(self, new("a@inn.example", false, "550 unknown")));
-        Assert.Equal((Ending.TryLater, "450 busy"), Seen(self, new("a@inn.example", false, "450 busy")));
-        Assert.Equal((Ending.Accepted, "250 kept"), Seen(self, new("a@inn.example", true, "250 ok")));
+        Assert.Equal((OutcomeKind.Refused, "550 unknown"), Seen(self, new("a@inn.example", false, "550 unknown")));
+        Assert.Equal((OutcomeKind.TryLater, "450 busy"), Seen(self, new("a@inn.example", false, "450 busy")));
+        Assert.Equal((OutcomeKind.Accepted, "250 kept"), Seen(self, new("a@inn.example", true, "250 ok")));
 
-        (Ending, string) Seen(params RecipientAnswer[] answers)
+        (OutcomeKind, string) Seen(params RecipientAnswer[] answers)
         {
-            var outcome = new Outcome(Ending.Accepted, "250 kept", answers).Without("US@tarnbrook.example");
+            var outcome = new Outcome(OutcomeKind.Accepted, "250 kept", answers).Without("US@tarnbrook.example");
             Assert.DoesNotContain(self, outcome.Recipients);
-            return (outcome.Ending, outcome.Answer);
+            return (outcome.Kind, outcome.Answer);
         }
     }
 
@@ -92,6 +93,6 @@ public class NextStepTests
         Assert.Equal("to-be-retried", ParcelState.ToBeRetried.Code());
     }
 
-    private static NextStep Following(Ending ending, int tries) =>
-        NextStep.Following(new Outcome(ending, "", []), tries, NextStep.DefaultPauses);
+    private static NextStep Following(OutcomeKind kind, int attempts) =>
+        NextStep.Following(new Outcome(kind, "", []), attempts, NextStep.DefaultPauses);
 }

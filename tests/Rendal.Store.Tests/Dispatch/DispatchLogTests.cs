@@ -14,17 +14,17 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         var released = await Book.ReleasedAsync("AB01");
         await using var worker = await Queue.RegisterAsync(Cancel);
         var first = (await ClaimAsync(worker, TestBook.Now))!;
-        await SendAsync(first, worker.Number, new Outcome(Ending.TryLater, "451 4.3.0 later", []));
+        await SendAsync(first, worker.Number, new Outcome(OutcomeKind.TryLater, "451 4.3.0 later", []));
         Assert.Equal(ParcelState.ToBeRetried, (await Book.StatesAsync(released.Round))["AB01"]);
         Assert.Null(await ClaimAsync(worker, TestBook.Now.AddSeconds(59)));
 
         var second = (await ClaimAsync(worker, TestBook.Now.AddMinutes(1)))!;
-        Assert.Equal(2, second.Tries);
+        Assert.Equal(2, second.Attempts);
         Assert.Equal(Message(first).Bytes, second.Message);
         await SendAsync(second, worker.Number, Accepted);
 
         var log = await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch("AB01"), 10, Cancel);
-        Assert.Equal(["accepted", "try-later"], log.Select(e => e.Ending));
+        Assert.Equal(["accepted", "try-later"], log.Select(e => e.Outcome));
         Assert.Single(log.Select(e => e.MessageId).Distinct());
         Assert.Equal("451 4.3.0 later", log[1].Answer);
     }
@@ -54,7 +54,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
     {
         var released = await Book.ReleasedAsync("AB01");
         await using var worker = await Queue.RegisterAsync(Cancel);
-        var later = new Outcome(Ending.TryLater, "451 4.3.0 later", []);
+        var later = new Outcome(OutcomeKind.TryLater, "451 4.3.0 later", []);
         for (var day = 0; day <= NextStep.DefaultPauses.Count; day++)
         {
             await SendAsync((await ClaimAsync(worker, TestBook.Now.AddDays(day)))!, worker.Number, later);
@@ -74,7 +74,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
             (await ClaimAsync(worker, TestBook.Now))!,
             worker.Number,
             new Outcome(
-                Ending.Accepted,
+                OutcomeKind.Accepted,
                 "250 kept",
                 [
                     new("A@inn.example", true, "250 ok"),
@@ -183,7 +183,7 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         await SendAsync(
             (await ClaimAsync(worker, TestBook.Now))!,
             worker.Number,
-            new Outcome(Ending.TryLater, "451 4.3.0 the cellar is flooded", [])
+            new Outcome(OutcomeKind.TryLater, "451 4.3.0 the cellar is flooded", [])
         );
         await DrainAsync();
         foreach (

@@ -116,7 +116,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         await using (
             var again = Source.CreateCommand(
                 "update parcel set state = 'released', subject = 'Other', body = '<p>Other</p>', card = "
-                    + $"'{StoreJson.Write(before.Card)}', letterhead = '{{}}', sent_as = '{{}}', try_from = '{TestBook.Now:O}', seal "
+                    + $"'{StoreJson.Write(before.Card)}', letterhead = '{{}}', sent_as = '{{}}', next_attempt_at = '{TestBook.Now:O}', seal "
                     + $"= decode(repeat('00', 288), 'hex') where round_id = {released.Round}; update round set released_at = "
                     + $"'{TestBook.Now:O}', released_by = {Book.Person} where id = {released.Round}"
             )
@@ -163,7 +163,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         }
 
         Assert.Equal(state, (await Book.StatesAsync(released.Round))["AB01"]);
-        Assert.Equal(ending, Assert.Single(await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Ending);
+        Assert.Equal(ending, Assert.Single(await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Outcome);
         if (state == ParcelState.Unsure)
         {
             Assert.Null(await ClaimAsync());
@@ -214,7 +214,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         }
 
         Assert.Equal(state, (await Book.StatesAsync(released.Round))["AB01"]);
-        Assert.Equal(ending, Assert.Single(await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Ending);
+        Assert.Equal(ending, Assert.Single(await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Outcome);
         Assert.Empty(Directory.GetFiles(Folder));
     }
 
@@ -261,7 +261,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
                     await SendAsync(
                         parcel,
                         worker.Number,
-                        i % 3 == 1 ? Accepted : new Outcome(Ending.Refused, $"550 no such address {i}", [])
+                        i % 3 == 1 ? Accepted : new Outcome(OutcomeKind.Refused, $"550 no such address {i}", [])
                     );
                     return true;
                 }
@@ -275,7 +275,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         Assert.Equal(
             10L,
             await Source
-                .CreateCommand("select count(distinct answer) from delivery_attempt where ending = 'refused'")
+                .CreateCommand("select count(distinct answer) from delivery_attempt where outcome = 'refused'")
                 .ExecuteScalarAsync(Cancel)
         );
 

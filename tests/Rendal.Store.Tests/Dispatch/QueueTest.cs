@@ -11,7 +11,7 @@ namespace Rendal.Store.Tests.Dispatch;
 public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
 {
     protected static Outcome Accepted { get; } =
-        new(Ending.Accepted, "250 2.0.0 kept", [new RecipientAnswer("AB01@inn.example", true, "250 2.1.5 ok")]);
+        new(OutcomeKind.Accepted, "250 2.0.0 kept", [new RecipientAnswer("AB01@inn.example", true, "250 2.1.5 ok")]);
 
     protected static DateOnly Today => DateOnly.FromDateTime(TestBook.Now.UtcDateTime);
 
@@ -61,7 +61,7 @@ public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
             worker,
             dispatchTry,
             outcome,
-            NextStep.Following(outcome, parcel.Tries, NextStep.DefaultPauses),
+            NextStep.Following(outcome, parcel.Attempts, NextStep.DefaultPauses),
             TestBook.Now
         );
     }

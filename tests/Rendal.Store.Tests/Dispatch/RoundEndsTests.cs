@@ -18,7 +18,7 @@ public class RoundEndsTests(Postgres postgres) : QueueTest(postgres)
             await SendAsync(first, worker.Number, Accepted);
             await ends.NoteAsync(TestBook.Now, Cancel);
             Assert.Empty(await ends.UnseenAsync(Book.Id, Book.Person, Cancel));
-            await SendAsync(second, worker.Number, new Outcome(Ending.Refused, "550 no", []));
+            await SendAsync(second, worker.Number, new Outcome(OutcomeKind.Refused, "550 no", []));
         }
 
         await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => ends.NoteAsync(TestBook.Now, Cancel)));

@@ -12,7 +12,11 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
     {
         var released = await Book.ReleasedAsync("AB01", "BE02");
         await using var worker = await Queue.RegisterAsync(Cancel);
-        await SendAsync((await ClaimAsync(worker, TestBook.Now))!, worker.Number, new Outcome(Ending.SignInRefused, "535 5.7.8 no", []));
+        await SendAsync(
+            (await ClaimAsync(worker, TestBook.Now))!,
+            worker.Number,
+            new Outcome(OutcomeKind.SignInRefused, "535 5.7.8 no", [])
+        );
         Assert.Null(await ClaimAsync(worker, TestBook.Now.AddDays(1)));
 
         var senders = new SenderStore(Source, Book.Id);
@@ -38,7 +42,7 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
     public async Task A_server_that_is_away_keeps_the_sender_waiting_with_growing_pauses_and_uses_up_no_tries()
     {
         var released = await Book.ReleasedAsync("AB01", "BE02", "CO03");
-        var away = new Outcome(Ending.Unreachable, "127.0.0.1:2525 – Connection refused", []);
+        var away = new Outcome(OutcomeKind.Unreachable, "127.0.0.1:2525 – Connection refused", []);
         await using var worker = await Queue.RegisterAsync(Cancel);
 
         // Two that find it out at once count as one.
@@ -61,7 +65,7 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
         // Back again: everything goes, at its first try.
         while (await ClaimAsync(worker, TestBook.Now.AddMinutes(1)) is { } parcel)
         {
-            Assert.Equal(1, parcel.Tries);
+            Assert.Equal(1, parcel.Attempts);
             await SendAsync(parcel, worker.Number, Accepted);
         }
 
@@ -142,7 +146,7 @@ public class SenderPaceTests(Postgres postgres) : QueueTest(postgres)
 
         await release.PauseAsync(released.Round, false, Cancel);
         var again = (await ClaimAsync(worker, TestBook.Now))!;
-        Assert.Equal(1, again.Tries);
+        Assert.Equal(1, again.Attempts);
         await SendAsync(again, worker.Number, Accepted);
         Assert.Equal(ParcelState.Sent, (await Book.StatesAsync(released.Round))["AB01"]);
     }

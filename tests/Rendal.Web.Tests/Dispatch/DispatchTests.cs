@@ -50,7 +50,7 @@ public class DispatchTests(RunningRendal rendal)
             Assert.Equal(entry.Text("sha256"), Convert.ToHexStringLower(SHA256.HashData(copy)));
             var arrived = Assert.Single(received, m => m.MessageId == entry.Text("messageId"));
             Assert.Equal(copy, rendal.Mailbox.Bytes(arrived));
-            Assert.Equal("accepted", entry.Text("ending"));
+            Assert.Equal("accepted", entry.Text("outcome"));
             Assert.StartsWith("250 ", entry.Text("answer"));
             using var stream = new MemoryStream(copy);
             var message = await MimeMessage.LoadAsync(stream, Cancel);

@@ -222,7 +222,7 @@ public class OutageTests
 
     private static async Task<bool> WasGivenBackAsync(NpgsqlDataSource source)
     {
-        await using var command = source.CreateCommand("select count(*) from parcel where state = 'released' and tries > 0");
+        await using var command = source.CreateCommand("select count(*) from parcel where state = 'released' and attempts > 0");
         return (long)(await command.ExecuteScalarAsync(Cancel))! > 0;
     }
 

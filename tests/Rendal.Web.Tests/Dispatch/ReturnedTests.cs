@@ -219,7 +219,7 @@ public class ReturnedTests(RunningRendal rendal)
         Assert.Equal("sent", parcels["AB01"].Text("status"));
         Assert.EndsWith(Told, parcels["AB01"].Text("answer"), StringComparison.Ordinal);
         var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch?search=AB01")).EnumerateArray().Single();
-        Assert.Equal(("accepted", 1), (entry.Text("ending"), entry.GetProperty("refused").GetInt32()));
+        Assert.Equal(("accepted", 1), (entry.Text("outcome"), entry.GetProperty("refused").GetInt32()));
         Assert.EndsWith(Told, entry.Text("answer"), StringComparison.Ordinal);
         Assert.Contains(Told, await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/log.csv", Cancel), StringComparison.Ordinal);
 

@@ -188,7 +188,7 @@ public class EnclosureTests(RunningRendal rendal)
                 when 'CA01' then replace(replace(o.enclosures::text, 'BE02', 'CA01'), '"TL-1003"', '"TL-1004"')::jsonb
                 else p.enclosures end
             from (select enclosures from parcel where round_id = {round} and customer = 'BE02') o where round_id = {round};
-            update parcel set try_from = now() where round_id = {round}
+            update parcel set next_attempt_at = now() where round_id = {round}
             """
         );
         await forging.ExecuteNonQueryAsync(Cancel);

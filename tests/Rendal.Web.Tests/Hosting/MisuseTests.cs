@@ -13,7 +13,7 @@ public class MisuseTests
         Assert.True(result.Untrue.Count == 0, $"seed {seed}: {string.Join("; ", result.Untrue)}");
         Assert.Equal(Enum.GetValues<Misuse>().Length * MisuseTrial.Customers, result.Parcels);
         Assert.InRange(result.Standings.GetValueOrDefault("sent"), result.Parcels / 2, result.Parcels);
-        Assert.InRange(result.MostTries, 1, 10);
-        TestContext.Current.SendDiagnosticMessage($"{string.Join(", ", result.Standings)}; most tries {result.MostTries}");
+        Assert.InRange(result.MostAttempts, 1, 10);
+        TestContext.Current.SendDiagnosticMessage($"{string.Join(", ", result.Standings)}; most tries {result.MostAttempts}");
     }
 }

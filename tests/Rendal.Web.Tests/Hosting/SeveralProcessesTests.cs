@@ -159,7 +159,7 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
         Assert.All(new Mailbox(Path.Combine(folder, "postroom")).Deliveries($"book-{desk.Book}").Values, times => Assert.Equal(1, times));
         var log = (await browser.GetJsonAsync($"{desk.Api}/dispatch"))
             .EnumerateArray()
-            .ToLookup(e => e.Text("customer"), e => e.Text("ending"));
+            .ToLookup(e => e.Text("customer"), e => e.Text("outcome"));
         Assert.Equal(Customers / 2, log.Count);
         Assert.All(statuses["sent"], customer => Assert.Single(log[customer], outcome => outcome == "accepted"));
 

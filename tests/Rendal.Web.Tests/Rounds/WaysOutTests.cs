@@ -122,7 +122,7 @@ public class WaysOutTests
     private static async Task TriedAsync(NpgsqlDataSource owner, long book, long parcel)
     {
         await using var command = owner.CreateCommand(
-            "insert into delivery_attempt (book_id, parcel_id, worker, started_at, ended_at, ending, answer) values ($1, $2, 1, "
+            "insert into delivery_attempt (book_id, parcel_id, worker, started_at, ended_at, outcome, answer) values ($1, $2, 1, "
                 + "now(), now(), 'try-later', '451 4.3.0 later')"
         );
         command.Parameters.AddRange(new[] { book, parcel }.Select(v => new NpgsqlParameter { Value = v }).ToArray());

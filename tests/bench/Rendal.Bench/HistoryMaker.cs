@@ -197,8 +197,8 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
                     + "made_at) select m.book_id, c.new, 'parcel-' || c.new || '@bench.example', m.subject, m.sender_address, "
                     + "m.recipients, m.bytes, m.sha256, now() - $4 * interval '1 month' from copied c join message m on m.book_id = "
                     + "$1 and m.parcel_id = c.old where $2 <> $3",
-                "insert into delivery_attempt (book_id, parcel_id, worker, started_at, ending_at, ended_at, ending, answer, "
-                    + "recipients) select t.book_id, c.new, 1, a, a, a, t.ending, '250 2.0.0 kept as ' || c.new, t.recipients from "
+                "insert into delivery_attempt (book_id, parcel_id, worker, started_at, end_of_data_at, ended_at, outcome, answer, "
+                    + "recipients) select t.book_id, c.new, 1, a, a, a, t.outcome, '250 2.0.0 kept as ' || c.new, t.recipients from "
                     + "copied c join delivery_attempt t on t.book_id = $1 and t.parcel_id = c.old cross join lateral (select now() - $4 "
                     + "* interval '1 month' a) n where $2 <> $3",
                 "insert into item_reminded (book_id, item, parcel_id, level) select i.book_id, i.item, c.new, i.level from "
@@ -243,7 +243,7 @@ internal sealed class HistoryMaker(WholeRendal rendal, long person)
                     cross join lateral (
                         select convert_to('Subject: ' || subject || E'\r\n\r\n' || repeat('Please find what is open. ', 40), 'UTF8') b) m
                 returning parcel_id)
-            insert into delivery_attempt (book_id, parcel_id, worker, started_at, ending_at, ended_at, ending, answer, recipients)
+            insert into delivery_attempt (book_id, parcel_id, worker, started_at, end_of_data_at, ended_at, outcome, answer, recipients)
             select $1, id, 1, a, a, a + interval '20 milliseconds', 'accepted', '250 2.0.0 kept as ' || id,
                 jsonb_build_array(jsonb_build_object('address', recipients[1], 'accepted', true, 'answer', '250 2.1.5 ok'))
             from sent

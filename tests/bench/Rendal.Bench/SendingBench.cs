@@ -83,7 +83,7 @@ internal static class SendingBench
         List<double> pumping = [.. Pumping(sink)];
         var source = app.Services.GetRequiredService<NpgsqlDataSource>();
         await using var due = source.CreateCommand(
-            $"update parcel set try_from = now() where book_id = {round.Book} and state = 'to-be-retried'"
+            $"update parcel set next_attempt_at = now() where book_id = {round.Book} and state = 'to-be-retried'"
         );
         var watch = Stopwatch.StartNew();
         await due.ExecuteNonQueryAsync();

@@ -167,7 +167,7 @@ export function DispatchPage() {
                       ? cameBack
                       : e.gaveUp
                         ? gaveUp
-                        : (endings[e.ending ?? ""] ?? { status: "sending", words: "under way" });
+                        : (endings[e.outcome ?? ""] ?? { status: "sending", words: "under way" });
                     return (
                       <tr
                         key={e.id}

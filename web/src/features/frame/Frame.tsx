@@ -32,6 +32,7 @@ const keyWords: [string, string][] = [
   ["F", "jump to a customer in the round"],
   ["E", "rehearse: send a few to yourself first"],
   ["R", "release"],
+  ["A N U", "of a copy: assign it to an invoice, say that it is none, undo"],
   ["N / P", "next and previous finding of a file"],
   ["Enter", "correct the value in the chosen cell of a file"],
   ["L", "leave out the row of a file, with a reason"],

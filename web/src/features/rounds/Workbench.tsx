@@ -6,8 +6,8 @@ import { useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { useKeys } from "../../shared/useKeys";
 import { Waiting } from "../../shared/Waiting";
-import { CustomerCard } from "../customers/CustomerCard";
 import { AccountTable } from "./AccountTable";
+import { BenchDialogs, type Opened } from "./BenchDialogs";
 import { Choices } from "./Choices";
 import { ChangedLine } from "./ChangedLine";
 import { MarkedBar } from "./MarkedBar";
@@ -15,8 +15,6 @@ import { ParcelList } from "./ParcelList";
 import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
 import { PreparingLine } from "./PreparingLine";
 import { ProofRail } from "./ProofRail";
-import { RehearseDialog } from "./RehearseDialog";
-import { ReleaseDialog } from "./ReleaseDialog";
 import { countOf } from "./listRows";
 import { SendingLine } from "./SendingLine";
 import { useHold } from "./useHold";
@@ -41,20 +39,6 @@ export function Workbench() {
   const round = useRound();
   return <Waiting query={round}>{(r) => <Bench key={r.id} round={r} />}</Waiting>;
 }
-
-/** What lies over the bench; what begins with `marked` is done to all that are marked. */
-type Opened =
-  | "release"
-  | "release-this"
-  | "remove"
-  | "correct"
-  | "recipients"
-  | "rehearse"
-  | "hold-note"
-  | "marked-hold"
-  | "marked-remove"
-  | "marked-release"
-  | undefined;
 
 function Bench({ round }: { round: Round }) {
   const book = useBookId();
@@ -132,11 +116,6 @@ function Bench({ round }: { round: Round }) {
         return !isReleased && shown !== undefined;
     }
   };
-  const decideAll = (decision: string, reason: string) =>
-    actions.decide.mutate(
-      { seen: round, customers: marks.customers, decision, reason },
-      { onSuccess: () => decision === "removed" && marks.none() },
-    );
   const stepAndMark = (by: number) => {
     const to = place === undefined ? undefined : Math.min(list.count - 1, Math.max(0, place + by));
     const next = to === undefined ? undefined : parcelAt(to);
@@ -229,7 +208,11 @@ function Bench({ round }: { round: Round }) {
             <MarkedBar
               round={round}
               marks={marks}
-              onHold={(holds) => (holds ? setOpened("marked-hold") : decideAll("let-go", ""))}
+              onHold={(holds) =>
+                holds
+                  ? setOpened("marked-hold")
+                  : actions.decide.mutate({ seen: round, customers: marks.customers, decision: "let-go", reason: "" })
+              }
               onTakeOut={open("marked-remove")}
               onRelease={open("marked-release")}
             />
@@ -332,77 +315,17 @@ function Bench({ round }: { round: Round }) {
           </footer>
         </div>
       </div>
-      {opened === "release" && <ReleaseDialog round={round} parcels={null} onClose={() => setOpened(undefined)} />}
-      {opened === "rehearse" && (
-        <RehearseDialog
-          round={round}
-          shown={shown}
-          marked={marks.ids}
-          ready={ready}
-          onClose={() => setOpened(undefined)}
-        />
-      )}
-      {opened === "release-this" && shown && (
-        <ReleaseDialog round={round} parcels={[shown.id]} onClose={() => setOpened(undefined)} />
-      )}
-      {opened === "marked-release" && (
-        <ReleaseDialog round={round} parcels={marks.ids} onClose={() => setOpened(undefined)} onReleased={marks.none} />
-      )}
-      {opened === "marked-hold" && (
-        <WithReason
-          title={`Hold ${count(marks.count, "parcel")}?`}
-          act="Hold"
-          effect="They stay in the round and are not released until somebody lets them go."
-          isOptional
-          onClose={() => setOpened(undefined)}
-          onDone={(reason) => {
-            setOpened(undefined);
-            decideAll("held", reason);
-          }}
-        />
-      )}
-      {opened === "marked-remove" && (
-        <WithReason
-          title={`Take ${count(marks.count, "parcel")} out of this round?`}
-          act="Take out"
-          effect="They are listed under “left out” with your reason, and their sum stays in the proof."
-          onClose={() => setOpened(undefined)}
-          onDone={(reason) => {
-            setOpened(undefined);
-            decideAll("removed", reason);
-          }}
-        />
-      )}
-      {opened === "hold-note" && shown && (
-        <WithReason
-          title={`Hold ${shown.name}`}
-          act="Save note"
-          effect="It stays in the round and is not released until somebody lets it go."
-          first={shown.holdNote}
-          isOptional
-          onClose={() => setOpened(undefined)}
-          onDone={(reason) => {
-            setOpened(undefined);
-            actions.decide.mutate({ seen: round, customers: [shown.customer], decision: "held", reason });
-          }}
-        />
-      )}
-      {opened === "remove" && shown && (
-        <WithReason
-          title={`Take ${shown.name} out of this round?`}
-          act="Take out"
-          effect="It is listed under “left out” with your reason, and its sum stays in the proof."
-          onClose={() => setOpened(undefined)}
-          onDone={(reason) => {
-            const after = next ?? (place === undefined ? undefined : parcelAt(place - 1));
-            setOpened(undefined);
-            actions.decide.mutate(
-              { seen: round, customers: [shown.customer], decision: "removed", reason },
-              { onSuccess: () => after && pick(after.customer) },
-            );
-          }}
-        />
-      )}
+      <BenchDialogs
+        round={round}
+        opened={opened}
+        onOpened={setOpened}
+        shown={shown}
+        after={next ?? (place === undefined ? undefined : parcelAt(place - 1))}
+        marks={marks}
+        ready={ready}
+        actions={actions}
+        onPick={pick}
+      />
       {puttingIn && (
         <WithReason
           title={`Put ${puttingIn.name} into this round?`}
@@ -427,25 +350,6 @@ function Bench({ round }: { round: Round }) {
         destroyOnHidden
       >
         {account !== undefined && <AccountTable round={round} customer={account} />}
-      </Drawer>
-      <Drawer
-        open={opened === "correct"}
-        onClose={() => setOpened(undefined)}
-        title="Customer card"
-        size={420}
-        destroyOnHidden
-      >
-        {shown && (
-          <CustomerCard
-            customer={shown.customer}
-            onDone={() => {
-              setOpened(undefined);
-              if (!isReleased) {
-                actions.prepare.mutate();
-              }
-            }}
-          />
-        )}
       </Drawer>
     </div>
   );
