@@ -40,7 +40,6 @@ public sealed record Finding(
 /// <summary>The codes of findings. Each is listed with meaning and remedy in <c>docs/findings.md</c>.</summary>
 public static class FindingCodes
 {
-#pragma warning disable CS1591 // The meaning of each code stands in docs/findings.md; a test compares the two lists.
     /// <summary>A row has neither a customer code nor a name.</summary>
     public const string NoCustomer = "no-customer";
 
@@ -142,5 +141,4 @@ public static class FindingCodes
 
     /// <summary>A list of extra columns names a code that no customer has.</summary>
     public const string CustomerUnknown = "customer-unknown";
-#pragma warning restore CS1591
 }

@@ -127,5 +127,5 @@ public sealed class UploadStore(NpgsqlDataSource source, long book)
     public Task DeleteAsync(long id, CancellationToken cancel) =>
         source.Sql("delete from upload where book_id = $1 and id = $2", book, id).RunAsync(cancel);
 
-    private static UploadRecord Read(NpgsqlDataReader r) => new(r.GetInt64(0), r.GetString(1), r.GetInt64(2), r.GetInt64(3));
+    private static UploadRecord Read(NpgsqlDataReader r) => new(r.Int64("id"), r.String("name"), r.Int64("size"), r.Int64("received"));
 }

@@ -310,7 +310,12 @@ public sealed class ReturnedStore(NpgsqlDataSource source, long book)
             "select p.id, p.customer, p.name, m.recipients, m.sender_address from message m join parcel p on p.book_id = "
             + "m.book_id and p.id = m.parcel_id where m.book_id = $1";
         About Read(NpgsqlDataReader r) =>
-            new(r.GetInt64(0), r.GetString(1), r.GetString(2), mail.Concerning(r.GetFieldValue<string[]>(3), r.GetString(4)));
+            new(
+                r.Int64("id"),
+                r.String("customer"),
+                r.String("name"),
+                mail.Concerning(r.Value<string[]>("recipients"), r.String("sender_address"))
+            );
         var byId = await connection
             .Sql(
                 $"{Select} and m.message_id = any ($2) order by array_position($2, m.message_id) limit 1",
