@@ -20,6 +20,9 @@ public enum CopyLineState
     /// <summary>A document of the round has a copy, or a file is the copy of one that is not in the round.</summary>
     Matched,
 
+    /// <summary>A credit note of the round has no copy, and goes without.</summary>
+    NotNeeded,
+
     /// <summary>A file is a copy of nothing in the ledger.</summary>
     LeftOver,
 }
@@ -47,7 +50,7 @@ public sealed record CopyLine(
 /// <summary>Which file is the copy of which document of a round: every document and every file is in it once.</summary>
 public sealed class CopyList(BookStores stores)
 {
-    /// <summary>All lines: what is in question first, then what is missing, what is matched, what is left over.</summary>
+    /// <summary>All lines: what is in question first, then what is missing, what is matched, what needs none, what is left over.</summary>
     /// <exception cref="ProblemException">The round is not there.</exception>
     public async Task<IReadOnlyList<CopyLine>> RunAsync(long id, CancellationToken cancel)
     {
@@ -79,8 +82,9 @@ public sealed class CopyList(BookStores stores)
                 lines.Add(
                     new CopyLine(
                         questions.Count > 0 ? CopyLineState.Question
-                            : copies.Count == 0 && row.Kind == ItemKind.Invoice ? CopyLineState.Missing
-                            : CopyLineState.Matched,
+                            : copies.Count > 0 ? CopyLineState.Matched
+                            : row.Kind == ItemKind.Invoice ? CopyLineState.Missing
+                            : CopyLineState.NotNeeded,
                         row.Customer,
                         content.Card(row.Customer).Name,
                         row.Number,

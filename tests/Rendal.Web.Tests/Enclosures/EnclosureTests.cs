@@ -48,7 +48,7 @@ public class EnclosureTests(RunningRendal rendal)
         await EncloseAsync(desk, round, e => e["copies"] = "single");
         var copies = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/copies");
         Assert.Equal(
-            ["question 0", "missing 0", "matched 4", "left-over 2"],
+            ["question 0", "missing 0", "matched 4", "not-needed 0", "left-over 2"],
             copies.List("counts").Select(c => $"{c.Text("state")} {c.Number("count")}")
         );
 
@@ -67,6 +67,26 @@ public class EnclosureTests(RunningRendal rendal)
             (0, 3),
             ((await GiveInAsync(desk, "October.zip", zip)) is var again ? (again.Number("added"), again.Number("known")) : default)
         );
+    }
+
+    [Fact]
+    public async Task A_credit_note_without_a_copy_goes_without_and_is_not_told_to_have_one()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync([.. Ledger, "CA01,Carding Inn,Credit note,TL-0901,2026-09-15,2026-09-15,-5.00,c@carding.example"]);
+        var round = (await desk.PrepareAsync()).Id();
+        await EncloseAsync(desk, round, e => e["copies"] = "single");
+        await GiveInAsync(
+            desk,
+            "October.zip",
+            CopyPdf.Zip([.. Enumerable.Range(1001, 4).Select(n => ($"TL-{n}.pdf", CopyPdf.Of($"Invoice TL-{n}")))])
+        );
+        var copies = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}/copies");
+        Assert.Equal(
+            ["question 0", "missing 0", "matched 4", "not-needed 1", "left-over 0"],
+            copies.List("counts").Select(c => $"{c.Text("state")} {c.Number("count")}")
+        );
+        Assert.Equal("TL-0901", copies.List("lines").Single(l => l.Text("state") == "not-needed").Text("number"));
     }
 
     [Fact]

@@ -1,10 +1,31 @@
 import { expect, test, type Page } from "@playwright/test";
-import { makeBook, openSampleFirm, prepareRound, signIn, takeIn } from "../people";
+import { readFileSync } from "node:fs";
+import { pdf, zip } from "../copies";
+import { fileOf, makeBook, openSampleFirm, prepareRound, signIn, takeIn } from "../people";
 
 /** Takes a picture once nothing on the page is still to come. */
 const shot = async (page: Page, name: string) => {
   await expect(page.getByText("One moment…")).toHaveCount(0);
   await page.screenshot({ path: `../../docs/screenshots/${name}.png`, animations: "disabled" });
+};
+
+/** A ZIP of copies of the sample firm's invoices: all but four, of two of them two different ones, and a file that is of none. */
+const october = () => {
+  const invoices = readFileSync("../../demo/ledger-2026-10.csv", "utf8")
+    .split("\n")
+    .map((line) => line.split(/,(?=(?:[^"]*"[^"]*")*[^"]*$)/).map((cell) => cell.replaceAll('"', "")))
+    .filter(([, , type]) => type === "INV")
+    .filter((_, i) => i % 150 !== 3);
+  const copyOf = ([, customer = "", , number = "", date = "", , currency = "", amount = ""]: string[], note = "") =>
+    pdf(
+      `Tarnbrook Linen Hire\n14 Tenter Lane\n\nInvoice ${number}\n${date}\n\n${customer}\nLinen hired and laundered: ${currency} ${amount}${note}`,
+    );
+  const twice = invoices.filter((_, i) => i % 200 === 40).slice(0, 2);
+  return zip([
+    ...invoices.map((i): [string, Buffer] => [`October/${i[3]} ${i[1]}.pdf`, copyOf(i)]),
+    ...twice.map((i): [string, Buffer] => [`October/${i[3]} corrected.pdf`, copyOf(i, "\ncorrected")]),
+    ["October/Terms of hire.pdf", pdf("Terms of hire")],
+  ]);
 };
 
 test("a picture of each main view, from the sample firm", async ({ page }) => {
@@ -19,10 +40,6 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await expect(page.getByRole("gridcell", { name: "Grand total" })).toBeVisible();
   await page.keyboard.press("n");
   await shot(page, "intake");
-  await page.keyboard.press("Enter");
-  await expect(page.getByLabel("Corrected value")).toBeFocused();
-  await shot(page, "putting-right");
-  await page.keyboard.press("Escape");
 
   await makeBook(page, "Northgate laundry");
   await takeIn(page, "../../demo/ledger-messy.xlsx");
@@ -83,6 +100,22 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.getByRole("button", { name: "Next page" }).click();
   await expect(page.getByRole("img", { name: /All accounts together/ })).toBeVisible();
   await shot(page, "head-office");
+
+  await prepareRound(page, "October with copies");
+  await page.getByLabel("Copies of invoices").click();
+  await page.getByTitle("copies, each a file").click();
+  await page.getByRole("link", { name: /^Copies: \d+ missing/ }).click();
+  await page.getByLabel("Add files").setInputFiles(fileOf("October.zip", "application/zip", october()));
+  await expect(page.getByText(/files added\./)).toBeVisible();
+  const copies = page.getByRole("table", { name: "Copies" });
+  await copies
+    .getByRole("row", { name: /In question/ })
+    .first()
+    .getByRole("button")
+    .first()
+    .click();
+  await expect(page.getByRole("button", { name: /^This is the copy of / })).toBeVisible();
+  await shot(page, "copies");
 
   await prepareRound(page, "October statements");
   await page.getByRole("button", { name: "Fernlea Hotels", exact: true }).click();

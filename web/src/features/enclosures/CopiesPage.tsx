@@ -18,7 +18,13 @@ import styles from "./CopiesPage.module.css";
 type Line = Schemas["CopyLineView"];
 type Said = Schemas["CopyOfRequest"];
 
-const stateWords = { question: "In question", missing: "Missing", matched: "Matched", "left-over": "Left over" };
+const stateWords = {
+  question: "In question",
+  missing: "Missing",
+  matched: "Matched",
+  "not-needed": "None needed",
+  "left-over": "Left over",
+};
 const states = Object.keys(stateWords) as Line["state"][];
 const pageSize = 200;
 
@@ -122,7 +128,9 @@ export function CopiesPage() {
                   <table className="ledger sheet" aria-label="Copies">
                     <thead>
                       <tr>
-                        <th scope="col">Customer</th>
+                        <th scope="col" className={styles.customer}>
+                          Customer
+                        </th>
                         <th scope="col">Number</th>
                         <th scope="col" className="figure">
                           Open

@@ -30,7 +30,7 @@ export function NamesOfFiles() {
       {used ? (
         <>
           The names are read as <code>{used}</code>
-          {!s.pattern && <span className="quiet"> as most of them speak for it</span>}
+          {!s.pattern && <span className="quiet">, as most of them are written.</span>}
         </>
       ) : (
         <span className="quiet">Files are found by the number in their name, or else in the text of the PDF.</span>
