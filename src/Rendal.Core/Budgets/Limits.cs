@@ -62,6 +62,10 @@ public sealed class Limits
             (Cost.Bytes, 100_000_000)
         );
 
+    /// <summary>A PDF of up to thousands of pages that somebody gave in. Its bytes are those of one of its streams.</summary>
+    public static Limits Pdf { get; } =
+        new("Print it to PDF anew, or give it in in several files.", TimeSpan.FromSeconds(120), (Cost.Bytes, 50_000_000));
+
     /// <summary>A message that came back. Its characters are those of a header.</summary>
     public static Limits Mail { get; } =
         new(

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using Rendal.Core.Budgets;
 using Rendal.Core.Dispatch;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Content;
@@ -19,23 +20,25 @@ public sealed class PdfPages : IDisposable
     private const double SameLine = 3;
 
     private readonly PdfDocument document;
+    private readonly BoundedFilters filters;
 
-    private PdfPages(PdfDocument document) => this.document = document;
+    private PdfPages(PdfDocument document, BoundedFilters filters) => (this.document, this.filters) = (document, filters);
 
     /// <summary>How many there are.</summary>
     public int Count => document.NumberOfPages;
 
-    /// <summary>Opens a PDF.</summary>
+    /// <summary>Opens a PDF, to be gone through by the thread that opens it: its time is bounded.</summary>
     /// <param name="name">Its name, for the refusal.</param>
     /// <param name="bytes">Its content.</param>
-    /// <exception cref="FileRefused">It is under a password, damaged, or has more than <see cref="Most"/> pages; the message says
-    /// so.</exception>
+    /// <exception cref="FileRefused">It is under a password, damaged, has more than <see cref="Most"/> pages, or takes more than
+    /// <see cref="Limits.Pdf"/>; the message says so.</exception>
     public static PdfPages Open(string name, byte[] bytes)
     {
+        var filters = new BoundedFilters(TimedBudget.Begin(name, Limits.Pdf, CancellationToken.None));
         PdfDocument document;
         try
         {
-            document = PdfDocument.Open(bytes, new ParsingOptions { UseLenientParsing = true });
+            document = PdfDocument.Open(bytes, new ParsingOptions { UseLenientParsing = true, FilterProvider = filters });
         }
         catch (PdfDocumentEncryptedException e)
         {
@@ -43,6 +46,7 @@ public sealed class PdfPages : IDisposable
         }
         catch (Exception e) when (IsDamage(e))
         {
+            filters.Demand();
             throw Damaged(name, e);
         }
 
@@ -57,23 +61,28 @@ public sealed class PdfPages : IDisposable
             );
         }
 
-        return new PdfPages(document);
+        return new PdfPages(document, filters);
     }
 
     /// <summary>
     /// The text of a page, line by line from the top as it is seen. Empty where the page is a picture, or its text cannot be read.
     /// </summary>
     /// <param name="number">The page, from 1.</param>
+    /// <exception cref="FileRefused">It takes more than <see cref="Limits.Pdf"/>.</exception>
     public string Text(int number)
     {
+        var text = "";
         try
         {
-            return Lines(document.GetPage(number).GetWords());
+            text = Lines(document.GetPage(number).GetWords());
         }
         catch (Exception e) when (IsDamage(e))
         {
-            return "";
+            // It goes by its name then.
         }
+
+        filters.Demand();
+        return text;
     }
 
     /// <summary>Some pages as a PDF.</summary>

@@ -48,6 +48,34 @@ public sealed class PdfPagesTests
     }
 
     [Fact]
+    public void A_page_that_unpacks_to_more_than_any_has_is_refused_before_it_is_unpacked()
+    {
+        using var packed = new MemoryStream();
+        using (var zip = new System.IO.Compression.ZLibStream(packed, System.IO.Compression.CompressionLevel.Optimal, leaveOpen: true))
+        {
+            var blanks = new byte[1 << 20];
+            Array.Fill(blanks, (byte)' ');
+            for (var i = 0; i < 60; i++)
+            {
+                zip.Write(blanks);
+            }
+        }
+
+        var bomb = Objects(
+            "<</Type/Catalog/Pages 2 0 R>>",
+            "<</Type/Pages/Count 1/Kids[3 0 R]>>",
+            "<</Type/Page/Parent 2 0 R/MediaBox[0 0 595 842]/Contents 4 0 R/Resources<<>>>>",
+            $"<</Filter/FlateDecode/Length {packed.Length}>>stream\n{Latin1(packed.ToArray())}\nendstream"
+        );
+        using var pages = PdfPages.Open("bomb.pdf", bomb);
+        Assert.Equal(
+            "bomb.pdf has more than 50,000,000 bytes, which is the most that is worked through. Print it to PDF anew, or give it in in "
+                + "several files.",
+            Assert.Throws<FileRefused>(() => pages.Text(1)).Message
+        );
+    }
+
+    [Fact]
     public void Whatever_of_a_pdf_is_changed_it_is_read_or_refused()
     {
         var whole = Pdf("Invoice TL-1001", "page two");
@@ -111,4 +139,25 @@ public sealed class PdfPagesTests
 
         return builder.Build();
     }
+
+    /// <summary>A PDF of objects, numbered from 1, of which the first is the catalogue.</summary>
+    private static byte[] Objects(params IReadOnlyList<string> objects)
+    {
+        var file = new System.Text.StringBuilder("%PDF-1.4\n");
+        var places = new List<int>();
+        foreach (var (i, content) in objects.Index())
+        {
+            places.Add(file.Length);
+            file.Append(System.Globalization.CultureInfo.InvariantCulture, $"{i + 1} 0 obj{content}\nendobj\n");
+        }
+
+        var table = string.Concat(places.Select(at => FormattableString.Invariant($"{at:0000000000} 00000 n \n")));
+        return System.Text.Encoding.Latin1.GetBytes(
+            FormattableString.Invariant(
+                $"{file}xref\n0 {objects.Count + 1}\n0000000000 65535 f \n{table}trailer<</Size {objects.Count + 1}/Root 1 0 R>>"
+            ) + FormattableString.Invariant($"\nstartxref\n{file.Length}\n%%EOF")
+        );
+    }
+
+    private static string Latin1(byte[] bytes) => System.Text.Encoding.Latin1.GetString(bytes);
 }
