@@ -8,6 +8,6 @@ public sealed class FileRefused : Exception
         : base(message) { }
 
     /// <summary>Refuses a file because of an error of the reader below.</summary>
-    public FileRefused(string message, Exception inner)
+    public FileRefused(string message, Exception? inner)
         : base(message, inner) { }
 }

@@ -15,14 +15,19 @@ public sealed class PdfPages : IDisposable
     /// <summary>The most pages that a file is parted by.</summary>
     public const int Most = 5_000;
 
+    // The reader goes down the tree of pages on the stack. A file with thousands of pages has some hundreds of nodes.
+    private const int MostNodes = 10_000;
+
     // Enough for an invoice; what follows is terms.
     private const int MostCharacters = 20_000;
     private const double SameLine = 3;
 
     private readonly PdfDocument document;
     private readonly BoundedFilters filters;
+    private readonly FormDrawing forms;
 
-    private PdfPages(PdfDocument document, BoundedFilters filters) => (this.document, this.filters) = (document, filters);
+    private PdfPages(PdfDocument document, BoundedFilters filters) =>
+        (this.document, this.filters, forms) = (document, filters, new FormDrawing(document.Structure));
 
     /// <summary>How many there are.</summary>
     public int Count => document.NumberOfPages;
@@ -34,6 +39,11 @@ public sealed class PdfPages : IDisposable
     /// <see cref="Limits.Pdf"/>; the message says so.</exception>
     public static PdfPages Open(string name, byte[] bytes)
     {
+        if (bytes.AsSpan().Count("/Kids"u8) > MostNodes)
+        {
+            throw Damaged(name, null);
+        }
+
         var filters = new BoundedFilters(TimedBudget.Begin(name, Limits.Pdf, CancellationToken.None));
         PdfDocument document;
         try
@@ -74,7 +84,7 @@ public sealed class PdfPages : IDisposable
         var text = "";
         try
         {
-            text = Lines(document.GetPage(number).GetWords());
+            text = forms.On(number) > FormDrawing.Most ? "" : Lines(document.GetPage(number).GetWords());
         }
         catch (Exception e) when (IsDamage(e))
         {
@@ -192,7 +202,7 @@ public sealed class PdfPages : IDisposable
         return text.ToString();
     }
 
-    private static FileRefused Damaged(string name, Exception e) =>
+    private static FileRefused Damaged(string name, Exception? e) =>
         new($"{name} is damaged or cut short; print it to PDF anew and give that in.", e);
 
     // The reader throws whatever it comes upon in bytes that are no PDF.

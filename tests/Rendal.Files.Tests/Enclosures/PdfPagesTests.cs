@@ -75,6 +75,57 @@ public sealed class PdfPagesTests
         );
     }
 
+    [Theory]
+    [InlineData(60, "/X Do /X Do", "6", "")]
+    [InlineData(60, "/#58 Do /X %\n Do", "6", "")]
+    [InlineData(2, "/X Do /X Do", "5", "")]
+    [InlineData(5_000, "/X Do", "6", "")]
+    [InlineData(3, "/X Do", "6", "Invoice TL-1001")]
+    public void Forms_that_draw_each_other_are_read_as_long_as_that_has_an_end(int levels, string content, string first, string text)
+    {
+        // The first form draws the next one or itself, and that one the next.
+        var forms = Enumerable
+            .Range(0, levels)
+            .Select(i =>
+                $"<</Type/XObject/Subtype/Form/BBox[0 0 595 842]/Resources<</XObject<</X {(i == 0 ? first : $"{i + 6}")} 0 R>>>>"
+                + $"/Length {content.Length}>>stream\n{content}\nendstream"
+            );
+        const string Words = "BT /F 11 Tf 1 0 0 1 60 700 Tm (Invoice TL-1001) Tj ET";
+        var pdf = Objects([
+            "<</Type/Catalog/Pages 2 0 R>>",
+            "<</Type/Pages/Count 1/Kids[3 0 R]/Resources<</XObject<</X 5 0 R>>>>>>",
+            "<</Type/Page/Parent 2 0 R/MediaBox[0 0 595 842]/Contents[4 0 R]>>",
+            "<</Length 5>>stream\n/X Do\nendstream",
+            .. forms,
+            "<</Type/XObject/Subtype/Form/BBox[0 0 595 842]/Resources<</Font<</F<</Type/Font/Subtype/Type1/BaseFont/Helvetica>>>>>>"
+                + $"/Length {Words.Length}>>stream\n{Words}\nendstream",
+        ]);
+        using var pages = PdfPages.Open("forms.pdf", pdf);
+        Assert.Equal(text, pages.Text(1));
+    }
+
+    [Theory]
+    [InlineData(9_999)]
+    [InlineData(200_000)]
+    public void Pages_below_each_other_as_if_without_an_end_are_read_or_refused(int levels)
+    {
+        var nodes = Enumerable.Range(3, levels).Select(i => $"<</Type/Pages/Count 1/Kids[{i} 0 R]>>");
+        var pdf = Objects([
+            "<</Type/Catalog/Pages 2 0 R>>",
+            .. nodes,
+            $"<</Type/Page/Parent {levels + 1} 0 R/MediaBox[0 0 595 842]/Resources<<>>>>",
+        ]);
+        try
+        {
+            using var pages = PdfPages.Open("deep.pdf", pdf);
+            Assert.Equal("", pages.Text(1));
+        }
+        catch (FileRefused e)
+        {
+            Assert.Contains("deep.pdf", e.Message, StringComparison.Ordinal);
+        }
+    }
+
     [Fact]
     public void Whatever_of_a_pdf_is_changed_it_is_read_or_refused()
     {

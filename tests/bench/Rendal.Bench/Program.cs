@@ -29,6 +29,7 @@ var all = new Dictionary<string, Func<Task<IReadOnlyList<Measurement>>>>
     ["intake"] = IntakeBench.RunAsync,
     ["round"] = RoundBench.RunAsync,
     ["sending"] = SendingBench.RunAsync,
+    ["enclosures"] = () => Task.FromResult(EnclosuresBench.Run()),
     ["postroom"] = () => Task.FromResult(PostroomBench.Run()),
 };
 if (args.FirstOrDefault(a => a is not ("history" or "recognition") && !all.ContainsKey(a)) is { } unknown)
