@@ -21,6 +21,7 @@ test("eighty copies and one PDF of forty go each with the right message", async 
   await page.getByLabel("Copies of invoices").click();
   await page.getByTitle("copies, each a file").click();
   await page.getByRole("link", { name: /^Copies: 120 missing/ }).click();
+  await expect(page.getByRole("heading", { name: "Copies" })).toBeVisible();
 
   // Two of each inn in a ZIP, among them one that is named for nothing and one that stands twice; the third in one PDF of all.
   const files = customers.flatMap((name, c): [string, Buffer][] =>

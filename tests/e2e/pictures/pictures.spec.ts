@@ -105,6 +105,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.getByLabel("Copies of invoices").click();
   await page.getByTitle("copies, each a file").click();
   await page.getByRole("link", { name: /^Copies: \d+ missing/ }).click();
+  await expect(page.getByRole("heading", { name: "Copies" })).toBeVisible();
   await page.getByLabel("Add files").setInputFiles(fileOf("October.zip", "application/zip", october()));
   await expect(page.getByText(/files added\./)).toBeVisible();
   const copies = page.getByRole("table", { name: "Copies" });
