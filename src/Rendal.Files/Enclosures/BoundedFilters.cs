@@ -12,9 +12,10 @@ namespace Rendal.Files.Enclosures;
 /// <param name="budget">What unpacking may take.</param>
 internal sealed class BoundedFilters(Budget budget) : IFilterProvider
 {
-    // What these make of a byte: a run of 128, and of twelve bits the longest entry of the table (ISO 32000-1, 7.4.4 and 7.4.5).
+    // What these make of a byte (ISO 32000-1, 7.4.4 and 7.4.5): a run of 128 of two, and of LZW a few, where nobody made it to be large;
+    // then it may be five times this.
     private const int MostOfRunLength = 64;
-    private const int MostOfLzw = 2_731;
+    private const int MostOfLzw = 250;
 
     private OverBudget? over;
 

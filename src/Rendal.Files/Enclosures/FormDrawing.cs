@@ -12,7 +12,8 @@ namespace Rendal.Files.Enclosures;
 /// another twice, and so on, takes longer than anybody could wait, and the reader does not count.
 /// </summary>
 /// <param name="structure">The objects of the PDF.</param>
-internal sealed partial class FormDrawing(Structure structure)
+/// <param name="count">How many pages the reader finds in it.</param>
+internal sealed partial class FormDrawing(Structure structure, int count)
 {
     /// <summary>So many are drawn on one page at most.</summary>
     public const int Most = 100_000;
@@ -28,8 +29,10 @@ internal sealed partial class FormDrawing(Structure structure)
     public long On(int number)
     {
         pages ??= [.. Below(structure.Catalog.CatalogDictionary.Data.GetValueOrDefault(NameToken.Pages.Data), null, [], 0)];
-        return pages.Count < number
-            ? 0
+
+        // Where the reader finds others than are found here, it is not known what it would draw.
+        return pages.Count != count
+            ? Most + 1
             : Of(string.Join('\n', Streams(pages[number - 1].Page).Select(Text)), pages[number - 1].Resources, [], 0);
     }
 

@@ -27,7 +27,7 @@ public sealed class PdfPages : IDisposable
     private readonly FormDrawing forms;
 
     private PdfPages(PdfDocument document, BoundedFilters filters) =>
-        (this.document, this.filters, forms) = (document, filters, new FormDrawing(document.Structure));
+        (this.document, this.filters, forms) = (document, filters, new FormDrawing(document.Structure, document.NumberOfPages));
 
     /// <summary>How many there are.</summary>
     public int Count => document.NumberOfPages;

@@ -127,6 +127,27 @@ public sealed class PdfPagesTests
     }
 
     [Fact]
+    public void A_page_that_lies_too_deep_to_be_looked_at_before_is_not_drawn()
+    {
+        const int Levels = 100;
+        const string DrawsItself = "/X Do /X Do";
+        var nodes = Enumerable.Range(3, Levels).Select(i => $"<</Type/Pages/Count 1/Kids[{i} 0 R]>>");
+        var form = $"{Levels + 4} 0 R";
+        var pdf = Objects([
+            "<</Type/Catalog/Pages 2 0 R>>",
+            .. nodes,
+            $"<</Type/Page/MediaBox[0 0 595 842]/Contents {Levels + 3} 0 R/Resources<</XObject<</X {form}>>>>>>",
+            "<</Length 5>>stream\n/X Do\nendstream",
+            $"<</Type/XObject/Subtype/Form/BBox[0 0 1 1]/Resources<</XObject<</X {Levels + 5} 0 R>>>>"
+                + $"/Length {DrawsItself.Length}>>stream\n{DrawsItself}\nendstream",
+            $"<</Type/XObject/Subtype/Form/BBox[0 0 1 1]/Resources<</XObject<</X {form}>>>>"
+                + $"/Length {DrawsItself.Length}>>stream\n{DrawsItself}\nendstream",
+        ]);
+        using var pages = PdfPages.Open("deep.pdf", pdf);
+        Assert.Equal("", pages.Text(1));
+    }
+
+    [Fact]
     public void Whatever_of_a_pdf_is_changed_it_is_read_or_refused()
     {
         var whole = Pdf("Invoice TL-1001", "page two");
