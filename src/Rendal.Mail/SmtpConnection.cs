@@ -109,6 +109,3 @@ internal sealed class SmtpConnection : SmtpClient
 
 /// <summary>The server took none of the recipients.</summary>
 internal sealed class NobodyAccepted : Exception;
-
-/// <summary>The server's certificate is not good; the message says why.</summary>
-internal sealed class BadCertificate(string message, Exception inner) : IOException(message, inner);

@@ -3,7 +3,7 @@ using System.Text.Json;
 namespace Rendal.Store;
 
 /// <summary>How the values of an enumeration are written into text columns: in kebab-case, as they are in JSON.</summary>
-internal static class EnumText
+public static class EnumText
 {
     /// <summary>Writes <c>OpenItems</c> as <c>open-items</c>.</summary>
     public static string Of<T>(T value)

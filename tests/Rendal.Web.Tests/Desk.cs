@@ -8,6 +8,9 @@ namespace Rendal.Web.Tests;
 /// <summary>A book of its own for one test, with a bookkeeper at it.</summary>
 internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
 {
+    /// <summary>The columns of the ledgers that most tests take in.</summary>
+    public const string Headings = "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail";
+
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     public string Api => $"/api/books/{Book}";

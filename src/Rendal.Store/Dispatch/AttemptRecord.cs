@@ -199,7 +199,7 @@ internal sealed class AttemptRecord
             Each(ended, e => e.Parcel.Book),
             Each(ended, e => e.Try),
             Each(ended, e => e.At),
-            Each(ended, e => DispatchQueue.OutcomeCode(e.Outcome.Kind)),
+            Each(ended, e => EnumText.Of(e.Outcome.Kind)),
             Each(ended, e => e.Outcome.Answer),
             Each(ended, e => StoreJson.Write(e.Outcome.Recipients)),
             Each(ended, e => e.Outcome.IsToBeTriedAgain && e.Next.State != ParcelState.ToBeRetried)

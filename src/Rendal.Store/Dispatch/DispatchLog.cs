@@ -5,67 +5,6 @@ using Rendal.Core.Dispatch;
 
 namespace Rendal.Store.Dispatch;
 
-/// <summary>One try in the record of what went out.</summary>
-/// <param name="Id">Its number.</param>
-/// <param name="Parcel">The parcel.</param>
-/// <param name="Round">The round's number.</param>
-/// <param name="RoundName">The round's name.</param>
-/// <param name="Customer">The customer's key.</param>
-/// <param name="CustomerName">The customer's name at the time.</param>
-/// <param name="StartedAt">When the try began.</param>
-/// <param name="EndedAt">When it ended; null while it goes on.</param>
-/// <param name="Outcome">How it ended: <c>accepted</c>, <c>try-later</c>, <c>refused</c>, <c>unanswered</c>, <c>sign-in-refused</c>,
-/// <c>stopped</c>, <c>exported</c>, <c>printed</c>; null while it goes on.</param>
-/// <param name="Answer">The server's words, with what it said of recipients that it did not take; or what happened on our side.</param>
-/// <param name="MessageId">The Message-ID; empty for paper.</param>
-/// <param name="Subject">The subject; the document’s name for paper.</param>
-/// <param name="Sender">The address it went out under; empty for paper.</param>
-/// <param name="Recipients">Whom it went to; the postal address for paper.</param>
-/// <param name="Answers">The server's answer for each recipient.</param>
-/// <param name="Sha256">The hash of the exact message, or document, in hexadecimal.</param>
-/// <param name="Size">The size of the exact message in bytes.</param>
-public sealed record DispatchEntry(
-    long Id,
-    long Parcel,
-    long Round,
-    string RoundName,
-    string Customer,
-    string CustomerName,
-    DateTimeOffset StartedAt,
-    DateTimeOffset? EndedAt,
-    string? Outcome,
-    string Answer,
-    string MessageId,
-    string Subject,
-    string Sender,
-    IReadOnlyList<string> Recipients,
-    IReadOnlyList<RecipientAnswer> Answers,
-    string Sha256,
-    int Size
-)
-{
-    /// <summary>Whether the message came back after the server had taken it.</summary>
-    public bool CameBack { get; init; }
-
-    /// <summary>Whether the server asked to come back later once more than is done: nobody tries again by itself.</summary>
-    public bool GaveUp { get; init; }
-
-    /// <summary>How many of its recipients the server did not take, where it took others.</summary>
-    public int Refused => Answers.Any(a => a.Accepted) ? Answers.Count(a => !a.Accepted) : 0;
-
-    /// <summary>Whether it went to one’s own, to be looked at, and not to the customer.</summary>
-    public bool IsRehearsal { get; init; }
-
-    /// <summary>Whether a person had it sent once more on purpose.</summary>
-    public bool IsRepeat { get; init; }
-}
-
-/// <summary>What a person added to the record of a parcel.</summary>
-/// <param name="WrittenAt">When.</param>
-/// <param name="By">Who.</param>
-/// <param name="Text">What.</param>
-public sealed record DispatchNote(DateTimeOffset WrittenAt, string By, string Text);
-
 /// <summary>What is looked for in the log.</summary>
 /// <param name="Text">What occurs in customer, subject, address, Message-ID, round or the server's words, or is the number of an item on
 /// the statement; empty for all.</param>
@@ -271,7 +210,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             r.String("name"),
             r.Value<DateTimeOffset>("started_at"),
             r.Nullable<DateTimeOffset>("ended_at"),
-            r.Text("outcome"),
+            r.Text("outcome") is { } outcome ? EnumText.Parse<OutcomeKind>(outcome) : null,
             Outcome.Told(r.String("answer"), Answers(r)),
             r.String("message_id"),
             r.String("subject"),

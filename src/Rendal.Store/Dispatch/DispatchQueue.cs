@@ -11,69 +11,6 @@ using Rendal.Store.Senders;
 
 namespace Rendal.Store.Dispatch;
 
-/// <summary>A parcel that a worker has claimed.</summary>
-/// <param name="Book">The book.</param>
-/// <param name="Parcel">The parcel.</param>
-/// <param name="Round">Its round.</param>
-/// <param name="Attempts">How many attempts there have been, this one included.</param>
-/// <param name="Recipients">The addresses.</param>
-/// <param name="Subject">The subject as frozen.</param>
-/// <param name="Body">The body as frozen.</param>
-/// <param name="Card">The customer's card as frozen.</param>
-/// <param name="Message">The message as it was made for an earlier try; null on the first one.</param>
-/// <param name="Sender">How its mail server is reached. What the customer sees of the sender is <paramref name="SentAs"/>.</param>
-/// <param name="Layout">The layout that it was made up with; null for the one that is there before any was made.</param>
-/// <param name="Channel">How it leaves.</param>
-/// <param name="Letterhead">The firm as it was released with.</param>
-/// <param name="SentAs">The sender as it was released with.</param>
-public sealed record ClaimedParcel(
-    long Book,
-    long Parcel,
-    long Round,
-    int Attempts,
-    IReadOnlyList<string> Recipients,
-    string Subject,
-    string Body,
-    Customer Card,
-    byte[]? Message,
-    Sender Sender,
-    LayoutRef? Layout,
-    Channel Channel,
-    Firm Letterhead,
-    SentAs SentAs
-)
-{
-    /// <summary>
-    /// The seal that it was released with, as it is stored: its message is written down only while it has that still. Null where it has
-    /// none.
-    /// </summary>
-    public byte[]? Seal { get; init; }
-
-    /// <summary>What a person changed on it alone; null for nothing.</summary>
-    public ParcelChange? Change { get; init; }
-
-    /// <summary>Whether it goes on paper, alone or beside the message.</summary>
-    public bool OnPaper { get; init; }
-
-    /// <summary>The IANA name of the book's zone.</summary>
-    public string TimeZone { get; init; } = "Etc/UTC";
-
-    /// <summary>The recipients for whom a server took the message at earlier attempts.</summary>
-    public IReadOnlyList<string> Taken { get; init; } = [];
-}
-
-/// <summary>A message ready to be stored before its first byte goes out.</summary>
-/// <param name="MessageId">The Message-ID without angle brackets.</param>
-/// <param name="Bytes">The message as it is sent.</param>
-/// <param name="Sha256">The hash of the bytes.</param>
-public sealed record OutgoingMessage(string MessageId, byte[] Bytes, byte[] Sha256);
-
-/// <summary>What goes to a customer by post.</summary>
-/// <param name="Name">The name of the document.</param>
-/// <param name="Bytes">The document (PDF).</param>
-/// <param name="Sha256">The hash of the bytes.</param>
-public sealed record OutgoingLetter(string Name, byte[] Bytes, byte[] Sha256);
-
 /// <summary>
 /// The queue of released parcels over all books, shared by any number of workers. A worker is known by a number on which it holds an
 /// advisory lock: when it dies, however suddenly, the lock is gone and what it had claimed can be told.
@@ -394,44 +331,4 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 or PostgresErrorCodes.CrashShutdown
                 or PostgresErrorCodes.CannotConnectNow
                 or PostgresErrorCodes.DiskFull;
-
-    /// <summary>How an outcome stands in the database and the API.</summary>
-    internal static string OutcomeCode(OutcomeKind kind) =>
-        kind switch
-        {
-            OutcomeKind.Accepted => "accepted",
-            OutcomeKind.TryLater => "try-later",
-            OutcomeKind.Refused => "refused",
-            OutcomeKind.Unanswered => "unanswered",
-            OutcomeKind.SignInRefused => "sign-in-refused",
-            OutcomeKind.Unreachable => "unreachable",
-            OutcomeKind.Exported => "exported",
-            OutcomeKind.Printed => "printed",
-            OutcomeKind.Stopped => "stopped",
-            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-        };
-}
-
-/// <summary>The connection by which a worker is known to be alive.</summary>
-public sealed class WorkerConnection : IAsyncDisposable
-{
-    private readonly NpgsqlConnection connection;
-
-    /// <summary>The connection of a worker, which counts as alive while it is open.</summary>
-    internal WorkerConnection(NpgsqlConnection connection, long number) => (this.connection, Number) = (connection, number);
-
-    /// <summary>The number by which what the worker claimed is its own.</summary>
-    public long Number { get; }
-
-    /// <summary>Waits until something is released, or the time is up.</summary>
-    /// <exception cref="NpgsqlException">The connection is gone: whoever held it is no longer this worker.</exception>
-    public async Task WaitAsync(TimeSpan atMost, CancellationToken cancel) => await connection.WaitAsync(atMost, cancel);
-
-    /// <inheritdoc/>
-    public async ValueTask DisposeAsync()
-    {
-        // Closed for good: the next who gets it from the pool would be this worker, and hear what it heard.
-        NpgsqlConnection.ClearPool(connection);
-        await connection.DisposeAsync();
-    }
 }

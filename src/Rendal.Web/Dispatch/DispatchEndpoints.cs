@@ -6,6 +6,7 @@ using Rendal.App.Rounds;
 using Rendal.Files;
 using Rendal.Files.Csv;
 using Rendal.Files.Documents;
+using Rendal.Store;
 using Rendal.Store.Dispatch;
 using Rendal.Web.Books;
 using Rendal.Web.Hosting;
@@ -172,7 +173,9 @@ internal static class DispatchEndpoints
             [
                 Time(e.StartedAt),
                 e.EndedAt is { } ended ? Time(ended) : "",
-                e.GaveUp ? "given-up" : e.Outcome ?? "",
+                e.GaveUp ? "given-up"
+                : e.Outcome is { } outcome ? EnumText.Of(outcome)
+                : "",
                 e.Answer,
                 e.IsRepeat ? "yes" : "",
                 e.IsRehearsal ? "yes" : "",

@@ -19,7 +19,11 @@ public class NextStepTests
         Assert.Equal(ParcelState.Refused, Following(OutcomeKind.TryLater, 5).State);
 
     [Fact]
-    public void Every_ending_has_its_state()
+    public void No_outcome_is_forgotten_in_what_follows() =>
+        Assert.All(Enum.GetValues<OutcomeKind>(), kind => Assert.NotEqual(ParcelState.Sending, Following(kind, 1).State));
+
+    [Fact]
+    public void Every_outcome_has_its_state()
     {
         Assert.Equal(ParcelState.Sent, Following(OutcomeKind.Accepted, 1).State);
         Assert.Equal(ParcelState.Refused, Following(OutcomeKind.Refused, 1).State);

@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using System.Text;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Rounds;
@@ -8,6 +9,8 @@ namespace Rendal.Store.Tests.Dispatch;
 
 public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
 {
+    public static TheoryData<OutcomeKind> Kinds => [.. Enum.GetValues<OutcomeKind>()];
+
     [Fact]
     public async Task Every_try_of_a_parcel_carries_the_same_message()
     {
@@ -24,9 +27,25 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         await SendAsync(second, worker.Number, Accepted);
 
         var log = await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch("AB01"), 10, Cancel);
-        Assert.Equal(["accepted", "try-later"], log.Select(e => e.Outcome));
+        Assert.Equal([OutcomeKind.Accepted, OutcomeKind.TryLater], log.Select(e => e.Outcome));
         Assert.Single(log.Select(e => e.MessageId).Distinct());
         Assert.Equal("451 4.3.0 later", log[1].Answer);
+    }
+
+    [Theory]
+    [MemberData(nameof(Kinds))]
+    public async Task Every_outcome_is_kept_and_read_back(OutcomeKind kind)
+    {
+        await Book.ReleasedAsync("AB01");
+        await using var worker = await Queue.RegisterAsync(Cancel);
+        var parcel = (await ClaimAsync(worker, TestBook.Now))!;
+        var letter = kind == OutcomeKind.Printed ? new OutgoingLetter("AB01.pdf", [1], SHA256.HashData([1])) : null;
+        var attempt = await Queue.BeginAttemptAsync(parcel, worker.Number, letter is null ? Message(parcel) : null, letter, TestBook.Now);
+        var outcome = new Outcome(kind, "words", []);
+        var next = NextStep.Following(outcome, parcel.Attempts, NextStep.DefaultPauses);
+        await Queue.EndAttemptAsync(parcel, worker.Number, attempt!.Value, outcome, next, TestBook.Now);
+
+        Assert.Equal(kind, (await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Single().Outcome);
     }
 
     /// <summary>An earlier version made customers searchable at the release, and not when their round was prepared.</summary>

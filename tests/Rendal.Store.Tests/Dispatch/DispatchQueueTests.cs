@@ -137,12 +137,12 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
     }
 
     [Theory]
-    [InlineData(false, ParcelState.Released, "stopped")]
-    [InlineData(true, ParcelState.Unsure, "unanswered")]
+    [InlineData(false, ParcelState.Released, OutcomeKind.Stopped)]
+    [InlineData(true, ParcelState.Unsure, OutcomeKind.Unanswered)]
     public async Task A_try_that_was_cut_off_is_unsure_only_once_the_server_was_given_the_end(
         bool givenTheEnd,
         ParcelState state,
-        string ending
+        OutcomeKind outcome
     )
     {
         var released = await Book.ReleasedAsync("AB01");
@@ -163,7 +163,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         }
 
         Assert.Equal(state, (await Book.StatesAsync(released.Round))["AB01"]);
-        Assert.Equal(ending, Assert.Single(await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Outcome);
+        Assert.Equal(outcome, Assert.Single(await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Outcome);
         if (state == ParcelState.Unsure)
         {
             Assert.Null(await ClaimAsync());
@@ -194,12 +194,12 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
     }
 
     [Theory]
-    [InlineData(false, ParcelState.Released, "stopped")]
-    [InlineData(true, ParcelState.Unsure, "unanswered")]
+    [InlineData(false, ParcelState.Released, OutcomeKind.Stopped)]
+    [InlineData(true, ParcelState.Unsure, OutcomeKind.Unanswered)]
     public async Task Who_was_killed_between_writing_down_that_the_end_goes_out_and_its_going_out_leaves_nothing_unsure(
         bool wasNoted,
         ParcelState state,
-        string ending
+        OutcomeKind outcome
     )
     {
         var released = await Book.ReleasedAsync("AB01");
@@ -214,7 +214,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
         }
 
         Assert.Equal(state, (await Book.StatesAsync(released.Round))["AB01"]);
-        Assert.Equal(ending, Assert.Single(await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Outcome);
+        Assert.Equal(outcome, Assert.Single(await new DispatchLog(Source, Book.Id).SearchAsync(new LogSearch(), 10, Cancel)).Outcome);
         Assert.Empty(Directory.GetFiles(Folder));
     }
 

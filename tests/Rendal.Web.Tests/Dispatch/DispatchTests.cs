@@ -8,7 +8,6 @@ namespace Rendal.Web.Tests.Dispatch;
 
 public class DispatchTests(RunningRendal rendal)
 {
-    private const string Headings = "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail";
     private const string FetchesNothing = "default-src 'none'; style-src 'unsafe-inline'; img-src data:";
 
     /// <summary>What a message carries while it is looked at, and not when it goes.</summary>
@@ -21,7 +20,7 @@ public class DispatchTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            Headings,
+            Desk.Headings,
             "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,1118.20,a@abbot.example; b@abbot.example",
             "BE02,Beacon <b>Lodge</b>,Invoice,T-2,2026-10-01,2026-11-01,60.05,b@beacon.example"
         );
@@ -67,7 +66,7 @@ public class DispatchTests(RunningRendal rendal)
     public async Task A_round_released_for_a_set_time_waits_for_it_and_can_be_stopped_and_released_again()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await desk.TakeInAsync(Desk.Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
         Assert.Equal(
             "1 November 2025, 08:00 is over. Choose a later moment, or release now.",
@@ -102,7 +101,7 @@ public class DispatchTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync([
-            Headings,
+            Desk.Headings,
             .. Enumerable.Range(1, 5).Select(i => $"AB0{i},Abbot {i},Invoice,T-{i},2026-09-01,2026-10-01,10.00,a{i}@abbot.example"),
         ]);
         var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
@@ -185,7 +184,7 @@ public class DispatchTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            Headings,
+            Desk.Headings,
             "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,drill.recipient.550@abbot.example",
             "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example"
         );
@@ -244,7 +243,7 @@ public class DispatchTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            Headings,
+            Desk.Headings,
             "AB01,Abbot’s <b>Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
             "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,drill.recipient.550@beacon.example"
         );

@@ -7,7 +7,6 @@ namespace Rendal.Web.Tests.Dispatch;
 /// <summary>The log: what it finds, what is added to it, and how it is saved and shown.</summary>
 public class LogTests(RunningRendal rendal)
 {
-    private const string Headings = "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail";
     private const string FetchesNothing = "default-src 'none'; style-src 'unsafe-inline'; img-src data:";
 
     /// <summary>What a message carries while it is looked at, and not when it goes.</summary>
@@ -19,7 +18,7 @@ public class LogTests(RunningRendal rendal)
     public async Task Cells_of_the_saved_log_that_could_be_formulas_are_made_harmless()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,\"=HYPERLINK(\"\"x\"\")\",Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await desk.TakeInAsync(Desk.Headings, "AB01,\"=HYPERLINK(\"\"x\"\")\",Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         await desk.SettledAsync(round.Id());
@@ -45,7 +44,7 @@ public class LogTests(RunningRendal rendal)
     public async Task Notes_are_added_to_the_record_with_who_wrote_them_and_stay()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await desk.TakeInAsync(Desk.Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
         var parcel = round.List("parcels").Single().Id();
         Assert.Equal(HttpStatusCode.NotFound, (await NoteAsync("too early")).StatusCode);
@@ -80,7 +79,7 @@ public class LogTests(RunningRendal rendal)
     public async Task The_log_is_searched_by_text_number_outcome_and_day(string query, int found)
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await desk.TakeInAsync(Desk.Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         await desk.SettledAsync(round.Id());
@@ -91,7 +90,7 @@ public class LogTests(RunningRendal rendal)
     public async Task The_html_of_a_message_is_served_so_that_it_can_run_and_fetch_nothing()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
+        await desk.TakeInAsync(Desk.Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
         var parcel = round.List("parcels").Single().Id();
         Assert.Contains($"<head>{OwnPolicy}", await desk.MessageAsync(parcel), StringComparison.Ordinal);

@@ -7,8 +7,6 @@ namespace Rendal.Web.Tests.Dispatch;
 /// <summary>What leaves otherwise than by a mail server: as files, and by post.</summary>
 public class OtherChannelTests(RunningRendal rendal)
 {
-    private const string Headings = "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail";
-
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Fact]
@@ -16,7 +14,7 @@ public class OtherChannelTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            Headings,
+            Desk.Headings,
             "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,",
             "BE02,Beacon / Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example"
         );
@@ -70,7 +68,7 @@ public class OtherChannelTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            Headings,
+            Desk.Headings,
             "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
             "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example",
             "CA01,Carrow House,Invoice,T-3,2026-09-01,2026-10-01,30.00,",
@@ -181,7 +179,7 @@ public class OtherChannelTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            Headings,
+            Desk.Headings,
             "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
             "CA01,Carrow House,Invoice,T-3,2026-09-01,2026-10-01,30.00,"
         );

@@ -14,7 +14,7 @@ public class ReturnedTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+            Desk.Headings,
             "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,A@abbot.example",
             "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example"
         );
@@ -82,10 +82,7 @@ public class ReturnedTests(RunningRendal rendal)
     public async Task An_automatic_reply_stands_in_the_history_only()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(
-            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
-            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
-        );
+        await desk.TakeInAsync(Desk.Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         await desk.SettledAsync(round.Id());
@@ -106,10 +103,7 @@ public class ReturnedTests(RunningRendal rendal)
     public async Task A_report_counts_only_for_the_recipient_that_it_names_and_what_is_unclear_waits_for_a_person()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(
-            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
-            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
-        );
+        await desk.TakeInAsync(Desk.Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         await desk.SettledAsync(round.Id());
@@ -168,10 +162,7 @@ public class ReturnedTests(RunningRendal rendal)
     public async Task A_report_about_another_message_to_the_same_address_is_for_a_person_to_judge()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(
-            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
-            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
-        );
+        await desk.TakeInAsync(Desk.Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         await desk.SettledAsync(round.Id());
@@ -204,7 +195,7 @@ public class ReturnedTests(RunningRendal rendal)
         const string Bad = "drill.recipient.550@abbot.example";
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+            Desk.Headings,
             "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
             "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,10.00,drill.recipient.554@beacon.example"
         );
@@ -272,10 +263,7 @@ public class ReturnedTests(RunningRendal rendal)
     public async Task Reports_are_fetched_from_the_mailbox_of_the_sender_and_other_mail_in_it_is_left_alone()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(
-            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
-            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
-        );
+        await desk.TakeInAsync(Desk.Headings, "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example");
         var round = await desk.PrepareAsync();
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         await desk.SettledAsync(round.Id());

@@ -14,7 +14,7 @@ public class EnclosureTests(RunningRendal rendal)
 {
     private static readonly string[] Ledger =
     [
-        "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+        Desk.Headings,
         "AB01,Abbot’s Table,Invoice,TL-1001,2026-09-01,2026-10-01,10.00,a@abbot.example",
         "AB01,Abbot’s Table,Invoice,TL-1002,2026-09-08,2026-10-08,15.00,a@abbot.example",
         "BE02,Beacon Lodge,Invoice,TL-1003,2026-09-01,2026-10-01,20.00,b@beacon.example",

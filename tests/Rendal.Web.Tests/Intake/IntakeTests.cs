@@ -8,7 +8,6 @@ namespace Rendal.Web.Tests.Intake;
 
 public class IntakeTests(RunningRendal rendal)
 {
-    private const string Headings = "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail";
     private const string Good = "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example";
     private const string Bad = "BE02,Beacon Lodge,Invoice,T-2,2026-09-31,2026-10-01,20.00,b@beacon.example";
 
@@ -18,7 +17,7 @@ public class IntakeTests(RunningRendal rendal)
     public async Task A_value_is_put_right_in_place_kept_over_the_next_file_and_taken_back()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var intake = await desk.BeginAsync("ledger", Headings, Good, Bad);
+        var intake = await desk.BeginAsync("ledger", Desk.Headings, Good, Bad);
         Assert.Equal(1, (await desk.LookAsync(intake)).GetProperty("errors").GetInt32());
         await PostAsync(
             desk,
@@ -37,7 +36,7 @@ public class IntakeTests(RunningRendal rendal)
         var row = (await desk.Browser.GetJsonAsync($"{desk.Api}/intakes/{intake}/rows?from=3&count=1")).List("rows").Single();
         Assert.Equal(("2026-09-31", "2026-09-30"), (row.List("cells").ElementAt(4).GetString(), row.GetProperty("corrected").Text("4")));
 
-        var next = await desk.BeginAsync("ledger", Headings, Bad, Good);
+        var next = await desk.BeginAsync("ledger", Desk.Headings, Bad, Good);
         Assert.Equal(0, (await desk.LookAsync(next)).GetProperty("errors").GetInt32());
         var correction = Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray());
         Assert.Equal(
@@ -52,7 +51,7 @@ public class IntakeTests(RunningRendal rendal)
     public async Task What_was_put_right_is_told_beside_the_figure_in_a_round_also_once_it_was_taken_back()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var intake = await desk.BeginAsync("ledger", Headings, Good, Bad);
+        var intake = await desk.BeginAsync("ledger", Desk.Headings, Good, Bad);
         await PostAsync(
             desk,
             "corrections/value",
@@ -87,7 +86,7 @@ public class IntakeTests(RunningRendal rendal)
     public async Task A_row_is_left_out_with_a_reason_and_stands_apart_in_the_sums()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var intake = await desk.BeginAsync("ledger", Headings, Good, Bad.Replace("31", "30", StringComparison.Ordinal));
+        var intake = await desk.BeginAsync("ledger", Desk.Headings, Good, Bad.Replace("31", "30", StringComparison.Ordinal));
         var without = await desk.Browser.PostAsJsonAsync(
             $"{desk.Api}/corrections/row",
             new
@@ -126,7 +125,7 @@ public class IntakeTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         var intake = await desk.BeginAsync(
             "ledger",
-            Headings,
+            Desk.Headings,
             Good,
             Good.Replace("AB01", "AB-01", StringComparison.Ordinal).Replace("T-1", "T-2", StringComparison.Ordinal)
         );
@@ -208,14 +207,14 @@ public class IntakeTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            Headings,
+            Desk.Headings,
             Good,
             Good.Replace("T-1", "T-2", StringComparison.Ordinal),
             Good.Replace("T-1", "T-3", StringComparison.Ordinal)
         );
         var newer = await desk.BeginAsync(
             "ledger",
-            Headings,
+            Desk.Headings,
             Good,
             Good.Replace("T-1", "T-2", StringComparison.Ordinal).Replace("10.00", "4.00", StringComparison.Ordinal),
             Good.Replace("T-1", "T-4", StringComparison.Ordinal)
@@ -235,8 +234,8 @@ public class IntakeTests(RunningRendal rendal)
     public async Task A_file_that_looks_like_another_firms_asks_first()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, Good);
-        var other = await desk.BeginAsync("ledger", Headings, Good.Replace("AB01", "XX99", StringComparison.Ordinal));
+        await desk.TakeInAsync(Desk.Headings, Good);
+        var other = await desk.BeginAsync("ledger", Desk.Headings, Good.Replace("AB01", "XX99", StringComparison.Ordinal));
         var doubt = Assert.Single((await desk.LookAsync(other)).List("doubts")).GetString();
         Assert.Equal("Only 0 of its 1 customers are in the ledger as it is: it may be another firm’s.", doubt);
         var unsure = await desk.Browser.PostAsync($"{desk.Api}/intakes/{other}/keep", null, Cancel);
@@ -248,7 +247,7 @@ public class IntakeTests(RunningRendal rendal)
     public async Task The_same_file_is_taken_in_again_to_put_something_right_and_stands_in_the_ledgers_place()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var first = await desk.TakeInAsync(Headings, Good, Bad);
+        var first = await desk.TakeInAsync(Desk.Headings, Good, Bad);
         Assert.Equal(1, (await desk.Browser.GetJsonAsync($"{desk.Api}/ledger")).GetProperty("rowsSetAside").GetInt32());
         var again = (await desk.Browser.PostJsonAsync($"{desk.Api}/intakes/{first}/again", new { })).Id();
         await PostAsync(
@@ -278,7 +277,7 @@ public class IntakeTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         var intake = await desk.BeginAsync(
             "ledger",
-            [Headings, .. Enumerable.Range(0, 50_000).Select(i => $"C{i % 900},,Invoice,T-{i},2026-09-01,,10.00,")]
+            [Desk.Headings, .. Enumerable.Range(0, 50_000).Select(i => $"C{i % 900},,Invoice,T-{i},2026-09-01,,10.00,")]
         );
         using var request = new HttpRequestMessage(HttpMethod.Get, $"{desk.Api}/intakes/{intake}");
         request.Headers.Accept.Add(new MediaTypeWithQualityHeaderValue("text/event-stream"));
@@ -302,7 +301,7 @@ public class IntakeTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         var intake = await desk.BeginAsync(
             "ledger",
-            [Headings, .. Enumerable.Range(0, 200_000).Select(i => $"C{i % 900},,Invoice,T-{i},2026-09-01,,10.00,")]
+            [Desk.Headings, .. Enumerable.Range(0, 200_000).Select(i => $"C{i % 900},,Invoice,T-{i},2026-09-01,,10.00,")]
         );
         await desk.LookAsync(intake);
         using var gone = new CancellationTokenSource();

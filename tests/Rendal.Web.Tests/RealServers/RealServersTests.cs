@@ -25,7 +25,7 @@ public class RealServersTests
         await rendal.InitializeAsync();
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync([
-            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+            Desk.Headings,
             .. Customers.Select(c => $"{c},{c} of the house,Invoice,T-{c},2026-09-01,2026-10-01,10.00,{c}@house.example"),
             "two,Two of the house,Invoice,T-two,2026-09-01,2026-10-01,10.00,anna@house.example",
         ]);

@@ -11,7 +11,7 @@ public class ParcelChangeTests(RunningRendal rendal)
 {
     private static readonly string[] Ledger =
     [
-        "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+        Desk.Headings,
         "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
         "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example",
         "CA01,Carding Inn,Invoice,T-3,2026-09-01,2026-10-01,30.00,c@carding.example",

@@ -144,7 +144,7 @@ public class RoundListTests(RunningRendal rendal)
     {
         var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+            Desk.Headings,
             "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
             "BE02,Beacon Lodge,Invoice,T-2,2026-09-02,2026-10-02,20.00,b@beacon.example"
         );

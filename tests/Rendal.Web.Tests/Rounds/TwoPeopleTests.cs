@@ -9,7 +9,7 @@ public sealed class TwoPeopleTests(RunningRendal rendal) : IClassFixture<Running
 {
     private static readonly string[] Ledger =
     [
-        "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+        Desk.Headings,
         "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example",
         "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example",
     ];

@@ -8,7 +8,6 @@ namespace Rendal.Web.Tests.Rounds;
 /// <summary>Whatever state a parcel came into, a person can lead it on. Nothing is sent here, so that each state holds still.</summary>
 public class WaysOutTests
 {
-    private const string Headings = "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail";
     private const string Row = "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example";
 
     /// <summary>What stands for a parcel of another round, which is prepared.</summary>
@@ -30,7 +29,7 @@ public class WaysOutTests
         await using var rendal = new RunningRendal(sends: false);
         await rendal.InitializeAsync();
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, Row);
+        await desk.TakeInAsync(Desk.Headings, Row);
         var round = (await desk.PrepareAsync()).Id();
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels").Single().Id();
         await (await desk.ReleaseAsync(round, 1)).JsonAsync();
@@ -135,7 +134,7 @@ public class WaysOutTests
         await using var rendal = new RunningRendal(sends: false);
         await rendal.InitializeAsync();
         using var desk = await Desk.AtAsync(rendal);
-        await desk.TakeInAsync(Headings, Row);
+        await desk.TakeInAsync(Desk.Headings, Row);
         var round = (await desk.PrepareAsync()).Id();
         foreach (var (decision, status) in new (string?, string)[] { ("held", "held"), (null, "prepared") })
         {
@@ -161,7 +160,7 @@ public class WaysOutTests
         await rendal.InitializeAsync();
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            Headings,
+            Desk.Headings,
             Row,
             Row.Replace("AB01", "BE02", StringComparison.Ordinal).Replace("T-1", "T-2", StringComparison.Ordinal)
         );
@@ -192,10 +191,10 @@ public class WaysOutTests
         await using var rendal = new RunningRendal(sends: false);
         await rendal.InitializeAsync();
         using var desk = await Desk.AtAsync(rendal);
-        var first = await desk.TakeInAsync(Headings, Row);
+        var first = await desk.TakeInAsync(Desk.Headings, Row);
         var round = (await desk.PrepareAsync()).Id();
         Assert.Equal("", await DoubtAsync());
-        var second = await desk.TakeInAsync(Headings, Row.Replace("10.00", "7.00", StringComparison.Ordinal));
+        var second = await desk.TakeInAsync(Desk.Headings, Row.Replace("10.00", "7.00", StringComparison.Ordinal));
         Assert.Equal("This round is from ledger.csv, and a newer file, ledger.csv, is the ledger now.", await DoubtAsync());
         using (var refused = await desk.ReleaseAsync(round, 1))
         {

@@ -81,7 +81,7 @@ public class WordingTests(RunningRendal rendal)
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(
-            "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+            Desk.Headings,
             "AB01,{{ firm.name }} <b>& Sons</b>,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
         );
         var round = await desk.PrepareAsync();

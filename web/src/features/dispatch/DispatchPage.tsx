@@ -13,11 +13,13 @@ import { Repeat } from "./Repeat";
 import { StatementPages } from "../rounds/StatementPages";
 import { Notes } from "./Notes";
 import { TakeReturned } from "./TakeReturned";
+import type { Schemas } from "../../shared/api/client";
 import { served } from "../../shared/served";
 import styles from "./DispatchPage.module.css";
 import { dispatchLog, releasedRounds } from "./api";
 
-const endings: Record<string, { status: string; words: string }> = {
+/** Each outcome with its words and its sign. */
+const outcomes: Record<NonNullable<Schemas["OutcomeKind"]>, { status: string; words: string }> = {
   accepted: { status: "sent", words: "accepted" },
   "try-later": { status: "to-be-retried", words: "to be tried again" },
   refused: { status: "refused", words: "refused" },
@@ -33,6 +35,8 @@ const endings: Record<string, { status: string; words: string }> = {
 const isLetter = (e: { messageId: string }) => e.messageId === "";
 
 const gaveUp = { status: "refused", words: "given up" };
+
+const underWay = { status: "sending", words: "under way" };
 
 const cameBack = { status: "returned", words: "came back" };
 
@@ -95,7 +99,7 @@ export function DispatchPage() {
           value={outcome}
           options={[
             { value: "", label: "any outcome" },
-            ...Object.entries(endings).map(([value, e]) => ({ value, label: e.words })),
+            ...Object.entries(outcomes).map(([value, e]) => ({ value, label: e.words })),
             { value: "returned", label: "came back" },
           ]}
           onChange={setOutcome}
@@ -163,11 +167,7 @@ export function DispatchPage() {
                 </thead>
                 <tbody>
                   {list.map((e) => {
-                    const ending = e.cameBack
-                      ? cameBack
-                      : e.gaveUp
-                        ? gaveUp
-                        : (endings[e.outcome ?? ""] ?? { status: "sending", words: "under way" });
+                    const told = e.cameBack ? cameBack : e.gaveUp ? gaveUp : e.outcome ? outcomes[e.outcome] : underWay;
                     return (
                       <tr
                         key={e.id}
@@ -185,7 +185,7 @@ export function DispatchPage() {
                           {e.recipients.join("; ")}
                         </td>
                         <td className="nowrap" title={e.answer}>
-                          <Shape status={ending.status} label={false} /> {ending.words}
+                          <Shape status={told.status} label={false} /> {told.words}
                           {(e.refused ?? 0) > 0 && `, ${e.refused} of ${e.answers.length} recipients refused`}
                         </td>
                       </tr>

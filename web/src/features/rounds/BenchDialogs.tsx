@@ -1,6 +1,6 @@
 import { Drawer } from "antd";
-import { count } from "../../shared/figure";
 import { CustomerCard } from "../customers/CustomerCard";
+import { type AskedReason, askedReason } from "./askedReason";
 import { RehearseDialog } from "./RehearseDialog";
 import { ReleaseDialog } from "./ReleaseDialog";
 import type { useMarks } from "./useMarks";
@@ -48,10 +48,19 @@ export function BenchDialogs({
 }) {
   const isReleased = round.releasedAt !== null;
   const close = () => onOpened(undefined);
-  const decideAll = (decision: string, reason: string) =>
+  const asked = askedReason(opened, shown, marks.customers);
+  const decide = ({ decision, customers, isOfMarked }: AskedReason, reason: string) =>
     actions.decide.mutate(
-      { seen: round, customers: marks.customers, decision, reason },
-      { onSuccess: () => decision === "removed" && marks.none() },
+      { seen: round, customers, decision, reason },
+      {
+        onSuccess: () => {
+          if (decision === "removed" && isOfMarked) {
+            marks.none();
+          } else if (decision === "removed" && after) {
+            onPick(after.customer);
+          }
+        },
+      },
     );
   return (
     <>
@@ -63,57 +72,14 @@ export function BenchDialogs({
       {opened === "marked-release" && (
         <ReleaseDialog round={round} parcels={marks.ids} onClose={close} onReleased={marks.none} />
       )}
-      {opened === "marked-hold" && (
+      {asked && (
         <WithReason
-          title={`Hold ${count(marks.count, "parcel")}?`}
-          act="Hold"
-          effect="They stay in the round and are not released until somebody lets them go."
-          isOptional
+          key={opened}
+          {...asked}
           onClose={close}
           onDone={(reason) => {
             close();
-            decideAll("held", reason);
-          }}
-        />
-      )}
-      {opened === "marked-remove" && (
-        <WithReason
-          title={`Take ${count(marks.count, "parcel")} out of this round?`}
-          act="Take out"
-          effect="They are listed under “left out” with your reason, and their sum stays in the proof."
-          onClose={close}
-          onDone={(reason) => {
-            close();
-            decideAll("removed", reason);
-          }}
-        />
-      )}
-      {opened === "hold-note" && shown && (
-        <WithReason
-          title={`Hold ${shown.name}`}
-          act="Save note"
-          effect="It stays in the round and is not released until somebody lets it go."
-          first={shown.holdNote}
-          isOptional
-          onClose={close}
-          onDone={(reason) => {
-            close();
-            actions.decide.mutate({ seen: round, customers: [shown.customer], decision: "held", reason });
-          }}
-        />
-      )}
-      {opened === "remove" && shown && (
-        <WithReason
-          title={`Take ${shown.name} out of this round?`}
-          act="Take out"
-          effect="It is listed under “left out” with your reason, and its sum stays in the proof."
-          onClose={close}
-          onDone={(reason) => {
-            close();
-            actions.decide.mutate(
-              { seen: round, customers: [shown.customer], decision: "removed", reason },
-              { onSuccess: () => after && onPick(after.customer) },
-            );
+            decide(asked, reason);
           }}
         />
       )}
