@@ -6,6 +6,7 @@ using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Logging;
+using Rendal.Core.Tests;
 using Rendal.Postroom;
 
 namespace Rendal.Mail.Tests;
@@ -28,15 +29,12 @@ public sealed class RunningPostroom : IAsyncLifetime
     public async Task LineGoneAsync()
     {
         await lineClosed.Task;
-        while (
+        await Eventually.HoldsAsync(() =>
             IPGlobalProperties
                 .GetIPGlobalProperties()
                 .GetActiveTcpConnections()
-                .Any(c => c.RemoteEndPoint.Port == Port && c.State == TcpState.Established)
-        )
-        {
-            await Task.Delay(10);
-        }
+                .All(c => c.RemoteEndPoint.Port != Port || c.State != TcpState.Established)
+        );
     }
 
     public int Port { get; private set; }

@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json;
+using Rendal.Core.Tests;
 
 namespace Rendal.Web.Tests;
 
@@ -230,16 +231,10 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     /// <summary>The round once none of its parcels is on its way any more.</summary>
     public async Task<JsonElement> SettledAsync(long round)
     {
-        while (true)
-        {
-            var view = await Browser.GetJsonAsync($"{Api}/rounds/{round}");
-            if (view.List("parcels").All(p => p.Text("status") is not ("released" or "sending")))
-            {
-                return view;
-            }
-
-            await Task.Delay(100, Cancel);
-        }
+        return await Eventually.BecomesAsync(
+            () => Browser.GetJsonAsync($"{Api}/rounds/{round}"),
+            view => view.List("parcels").All(p => p.Text("status") is not ("released" or "sending"))
+        );
     }
 
     public void Dispose() => Browser.Dispose();

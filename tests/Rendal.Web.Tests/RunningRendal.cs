@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.DependencyInjection;
+using Rendal.Core.Tests;
 using Rendal.Postroom;
 using Rendal.Store.Cluster;
 using Rendal.Store.Migrations;
@@ -109,18 +110,23 @@ public sealed class RunningRendal : IAsyncLifetime
     public async Task<HttpClient> SignedInAsync()
     {
         var browser = Browser();
-        while (true)
-        {
-            // Many tests sign in at once, as one person in as many new browsers: that is slowed down, and waited for.
-            using var answer = await browser.PostAsJsonAsync("/api/session", new { name = "odile", password = Password });
-            if (answer.StatusCode != HttpStatusCode.TooManyRequests)
+        await Eventually.HoldsAsync(
+            async () =>
             {
-                Assert.Equal(HttpStatusCode.NoContent, answer.StatusCode);
-                return browser;
-            }
+                // Many tests sign in at once, as one person in as many new browsers: that is slowed down, and waited for.
+                using var answer = await browser.PostAsJsonAsync("/api/session", new { name = "odile", password = Password });
+                if (answer.StatusCode == HttpStatusCode.TooManyRequests)
+                {
+                    await Task.Delay(answer.Headers.RetryAfter!.Delta!.Value);
+                    return false;
+                }
 
-            await Task.Delay(answer.Headers.RetryAfter!.Delta!.Value);
-        }
+                Assert.Equal(HttpStatusCode.NoContent, answer.StatusCode);
+                return true;
+            },
+            "signed in"
+        );
+        return browser;
     }
 
     /// <summary>A browser in which somebody has signed in who has no book.</summary>
@@ -165,10 +171,7 @@ public sealed class RunningRendal : IAsyncLifetime
             await signal.WaitForExitAsync();
         }
 
-        while (File.Exists(Path.Combine(folder, "postgresql", "postmaster.pid")))
-        {
-            await Task.Delay(20);
-        }
+        await Eventually.HoldsAsync(() => !File.Exists(Path.Combine(folder, "postgresql", "postmaster.pid")));
     }
 
     /// <summary>Stops the database, whoever is connected, and starts it again at the same port.</summary>

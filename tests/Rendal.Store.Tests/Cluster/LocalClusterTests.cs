@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using Npgsql;
+using Rendal.Core.Tests;
 using Rendal.Store.Cluster;
 
 namespace Rendal.Store.Tests.Cluster;
@@ -118,10 +119,7 @@ public class LocalClusterTests
         Assert.True(Directory.Exists($"/proc/{server}"), "the server was stopped although somebody uses it");
         other.Kill(entireProcessTree: true);
         await other.WaitForExitAsync(cancel);
-        while (Directory.Exists($"/proc/{server}"))
-        {
-            await Task.Delay(100, cancel);
-        }
+        await Eventually.HoldsAsync(() => !Directory.Exists($"/proc/{server}"));
     }
 
     [Fact]
@@ -141,10 +139,7 @@ public class LocalClusterTests
             System.Globalization.CultureInfo.InvariantCulture
         );
         Process.GetProcessById(server).Kill();
-        while (said.Count == 0 || !await AnswersAsync(source))
-        {
-            await Task.Delay(100, cancel);
-        }
+        await Eventually.HoldsAsync(async () => said.Count > 0 && await AnswersAsync(source));
 
         Assert.Equal("The database server has gone away and is started again.", said[0]);
         Assert.Equal(0L, await ScalarAsync<long>(source, "select count(*) from kept"));

@@ -3,6 +3,7 @@ using System.Security.Cryptography;
 using System.Text.Json;
 using Microsoft.Extensions.DependencyInjection;
 using MimeKit;
+using Rendal.Core.Tests;
 
 namespace Rendal.Web.Tests.Dispatch;
 
@@ -133,10 +134,7 @@ public class DispatchTests(RunningRendal rendal)
         ).GetProperty("forecast");
         Assert.Equal((2, 3), (forecast.GetProperty("today").GetInt32(), forecast.GetProperty("later").GetInt32()));
         await (await desk.ReleaseAsync(round.Id(), 5)).JsonAsync();
-        while (rendal.Mailbox.Of($"book-{desk.Book}").Count < 2)
-        {
-            await Task.Delay(50, Cancel);
-        }
+        await Eventually.HoldsAsync(() => rendal.Mailbox.Of($"book-{desk.Book}").Count >= 2);
 
         var progress = await ProgressAsync(desk, round.Id());
         Assert.Equal(
@@ -272,10 +270,9 @@ public class DispatchTests(RunningRendal rendal)
                 Cancel
             )
         ).Content.ReadAsStringAsync(Cancel);
-        while (!rendal.Mailbox.Of($"book-{desk.Book}").Any(m => m.Recipients.Contains("owner@tarnbrook.example")))
-        {
-            await Task.Delay(50, Cancel);
-        }
+        await Eventually.HoldsAsync(() =>
+            rendal.Mailbox.Of($"book-{desk.Book}").Any(m => m.Recipients.Contains("owner@tarnbrook.example"))
+        );
 
         using var bytes = new MemoryStream(
             rendal.Mailbox.Bytes(rendal.Mailbox.Of($"book-{desk.Book}").Single(m => m.Recipients.Contains("owner@tarnbrook.example")))

@@ -5,6 +5,7 @@ using Microsoft.Extensions.Logging;
 using Npgsql;
 using Rendal.App.Senders;
 using Rendal.Core.Dispatch;
+using Rendal.Core.Tests;
 using Rendal.Postroom;
 using Rendal.Trials;
 
@@ -46,10 +47,7 @@ public class OutageTests
             (await desk.PutCardAsync("AB01", "Abbot’s Table", "a@abbot.example")).StatusCode
         );
         await rendal.RestartDatabaseAsync();
-        while (!(await desk.Browser.GetAsync($"{desk.Api}/rounds", Cancel)).IsSuccessStatusCode)
-        {
-            await Task.Delay(50, Cancel);
-        }
+        await Eventually.HoldsAsync(async () => (await desk.Browser.GetAsync($"{desk.Api}/rounds", Cancel)).IsSuccessStatusCode);
 
         await desk.TakeInAsync(
             "Code,Kind,Number,Date,Due,Outstanding,E-mail",
@@ -65,13 +63,10 @@ public class OutageTests
         drills.Begin("", new Drill(DrillStep.Greeting, DrillAct.Answer, "421 4.3.2 closed for a minute"));
         var round = await PreparedRound.MakeAsync(rendal.App.Services, 20, Cancel);
         await round.ReleaseAsync(Cancel);
-        while (
-            (await round.Senders.FindAsync(round.Sender, Cancel))!.Unreachable is not { Words: var words }
-            || !words.Contains("421 4.3.2 closed", StringComparison.Ordinal)
-        )
-        {
-            await Task.Delay(50, Cancel);
-        }
+        await Eventually.HoldsAsync(async () =>
+            (await round.Senders.FindAsync(round.Sender, Cancel))!.Unreachable is { Words: var words }
+            && words.Contains("421 4.3.2 closed", StringComparison.Ordinal)
+        );
 
         Assert.DoesNotContain(await round.Rounds.ParcelsAsync(round.Id, Cancel), p =>
             p.State is ParcelState.Refused or ParcelState.Unsure
@@ -105,16 +100,10 @@ public class OutageTests
         await using (var first = await PostroomAsync(port, folder))
         {
             await round.ReleaseAsync(Cancel);
-            while (first.Services.GetRequiredService<Mailbox>().Of(sender.UserName).Count < 5)
-            {
-                await Task.Delay(10, Cancel);
-            }
+            await Eventually.HoldsAsync(() => first.Services.GetRequiredService<Mailbox>().Of(sender.UserName).Count >= 5);
         }
 
-        while ((await round.Senders.FindAsync(round.Sender, Cancel))!.Unreachable is null)
-        {
-            await Task.Delay(50, Cancel);
-        }
+        await Eventually.HoldsAsync(async () => (await round.Senders.FindAsync(round.Sender, Cancel))!.Unreachable is not null);
 
         Assert.DoesNotContain(await round.Rounds.ParcelsAsync(round.Id, Cancel), p => p.State is ParcelState.Refused);
         await using (var second = await PostroomAsync(port, folder))
@@ -144,10 +133,7 @@ public class OutageTests
         await round.ReleaseAsync(Cancel);
 
         // Every parcel that a worker had in its hands is given back.
-        while (await round.IsUnderWayAsync(Cancel) && !await WasGivenBackAsync(source))
-        {
-            await Task.Delay(50, Cancel);
-        }
+        await Eventually.HoldsAsync(async () => await WasGivenBackAsync(source) || !await round.IsUnderWayAsync(Cancel));
 
         Assert.Empty(rendal.Mailbox.Of($"book-{round.Book}"));
         await RunAsync(owner, "drop trigger disk_full on message");
@@ -179,20 +165,14 @@ public class OutageTests
     {
         var round = await PreparedRound.MakeAsync(rendal.App.Services, parcels, Cancel);
         await round.ReleaseAsync(Cancel);
-        while (rendal.Mailbox.Of($"book-{round.Book}").Count < 5)
-        {
-            await Task.Delay(10, Cancel);
-        }
+        await Eventually.HoldsAsync(() => rendal.Mailbox.Of($"book-{round.Book}").Count >= 5);
 
         return round;
     }
 
     private static async Task ThroughAsync(PreparedRound round)
     {
-        while (await UnderWayAsync())
-        {
-            await Task.Delay(100, Cancel);
-        }
+        await Eventually.HoldsAsync(async () => !await UnderWayAsync());
 
         async Task<bool> UnderWayAsync()
         {

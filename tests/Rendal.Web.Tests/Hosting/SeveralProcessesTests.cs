@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json;
+using Rendal.Core.Tests;
 using Rendal.Postroom;
 using Rendal.Trials;
 using Rendal.Web.Postroom;
@@ -109,38 +110,27 @@ public sealed class SeveralProcessesTests : IAsyncLifetime
         var (asked, lost) = (0, 0);
         using var over = CancellationTokenSource.CreateLinkedTokenSource(Cancel);
         var asking = Enumerable.Range(0, 4).Select(_ => AskAsync()).ToList();
-        while (Volatile.Read(ref asked) < 40)
-        {
-            await Task.Delay(5, Cancel);
-        }
+        await Eventually.HoldsAsync(() => Volatile.Read(ref asked) >= 40);
 
         lines.Remove(first);
         await first.KillAsync();
         var before = Volatile.Read(ref asked);
-        while (Volatile.Read(ref asked) < before + 40)
-        {
-            await Task.Delay(5, Cancel);
-        }
+        await Eventually.HoldsAsync(() => Volatile.Read(ref asked) >= before + 40);
 
         await over.CancelAsync();
         await Task.WhenAll(asking);
         Assert.InRange(lost, 0, asking.Count);
-        while (!PostroomServer.IsServed(folder))
-        {
-            await Task.Delay(50, Cancel);
-        }
+        await Eventually.HoldsAsync(() => PostroomServer.IsServed(folder));
 
         // Another takes its place, and what was decided and begun is still so.
         var third = await StartAsync("web");
         await (await desk.ReleaseAsync(round, Customers / 2)).JsonAsync();
         lines.Remove(third);
         await third.KillAsync();
-        var settled = await desk.SettledAsync(round);
-        while (settled.List("parcels").Any(p => p.Text("status") is "to-be-retried" or "released" or "sending"))
-        {
-            await Task.Delay(200, Cancel);
-            settled = await browser.GetJsonAsync($"{desk.Api}/rounds/{round}");
-        }
+        var settled = await Eventually.BecomesAsync(
+            () => browser.GetJsonAsync($"{desk.Api}/rounds/{round}"),
+            r => r.List("parcels").All(p => p.Text("status") is not ("to-be-retried" or "released" or "sending"))
+        );
 
         var statuses = settled.List("parcels").ToLookup(p => p.Text("status"), p => p.Text("customer"));
         var sent = statuses["sent"].Concat(statuses["refused"]).ToList();

@@ -3,6 +3,7 @@ using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
+using Rendal.Core.Tests;
 
 namespace Rendal.Web.Tests.Intake;
 
@@ -313,14 +314,10 @@ public class IntakeTests(RunningRendal rendal)
 
         // Once the request is over, the transaction is gone with it and the file can be kept as if nothing had been. Where the
         // machine was done before the going away reached it, all of it is kept already.
-        while (true)
-        {
-            var again = await desk.Browser.PostAsync($"{desk.Api}/intakes/{intake}/keep", null, Cancel);
-            if (again.StatusCode == HttpStatusCode.OK || (await desk.LookAsync(intake)).Text("state") == "kept")
-            {
-                break;
-            }
-        }
+        await Eventually.HoldsAsync(async () =>
+            (await desk.Browser.PostAsync($"{desk.Api}/intakes/{intake}/keep", null, Cancel)).StatusCode == HttpStatusCode.OK
+            || (await desk.LookAsync(intake)).Text("state") == "kept"
+        );
 
         Assert.Equal(200_000, (await desk.Browser.GetJsonAsync($"{desk.Api}/ledger")).GetProperty("rows").GetInt32());
         Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/intakes")).EnumerateArray(), i => i.Text("state") == "kept");

@@ -3,6 +3,7 @@ using System.Net;
 using System.Net.Sockets;
 using System.Security.Cryptography;
 using System.Security.Cryptography.X509Certificates;
+using Rendal.Core.Tests;
 using Rendal.Trials;
 
 namespace Rendal.Web.Tests.RealServers;
@@ -55,8 +56,8 @@ internal sealed class MailHouse : IAsyncDisposable
             await RunAsync("chown", "postfix", Path.Combine(house.folder.FullName, "data"));
             await RunAsync("postfix", "-c", house.Etc, "start");
             await RunAsync("dovecot", "-c", Path.Combine(house.Etc, "dovecot.conf"));
-            await ListeningAsync(house.SmtpPort, cancel);
-            await ListeningAsync(house.ImapPort, cancel);
+            await Eventually.HoldsAsync(() => IsListeningAsync(house.SmtpPort, cancel));
+            await Eventually.HoldsAsync(() => IsListeningAsync(house.ImapPort, cancel));
             return house;
         }
         catch
@@ -69,10 +70,7 @@ internal sealed class MailHouse : IAsyncDisposable
     /// <summary>Waits until postfix has nothing left to deliver.</summary>
     public async Task DeliveredAsync(CancellationToken cancel)
     {
-        while ((await RunAsync("postqueue", "-c", Etc, "-p")).Contains('@', StringComparison.Ordinal))
-        {
-            await Task.Delay(100, cancel);
-        }
+        await Eventually.HoldsAsync(async () => !(await RunAsync("postqueue", "-c", Etc, "-p")).Contains('@', StringComparison.Ordinal));
     }
 
     public async ValueTask DisposeAsync()
@@ -255,20 +253,17 @@ internal sealed class MailHouse : IAsyncDisposable
 
     private void Put(string path, string content) => File.WriteAllText(Path.Combine(folder.FullName, path), content);
 
-    private static async Task ListeningAsync(int port, CancellationToken cancel)
+    private static async Task<bool> IsListeningAsync(int port, CancellationToken cancel)
     {
-        while (true)
+        using var socket = new TcpClient();
+        try
         {
-            using var socket = new TcpClient();
-            try
-            {
-                await socket.ConnectAsync(IPAddress.Loopback, port, cancel);
-                return;
-            }
-            catch (SocketException)
-            {
-                await Task.Delay(50, cancel);
-            }
+            await socket.ConnectAsync(IPAddress.Loopback, port, cancel);
+            return true;
+        }
+        catch (SocketException)
+        {
+            return false;
         }
     }
 

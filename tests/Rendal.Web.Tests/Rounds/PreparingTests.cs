@@ -4,6 +4,7 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
+using Rendal.Core.Tests;
 using Rendal.Store.Rounds;
 
 namespace Rendal.Web.Tests.Rounds;
@@ -91,10 +92,7 @@ public class PreparingTests(RunningRendal rendal)
                 "select count(*) from pg_locks where not granted and pid <> pg_backend_pid() and locktype = 'transactionid' "
                     + "and pid in (select pid from pg_stat_activity where query like '%prepared_at_change from round%')"
             );
-            while ((long)(await waiting.ExecuteScalarAsync(Cancel))! != sessions)
-            {
-                await Task.Delay(20, Cancel);
-            }
+            await Eventually.HoldsAsync(async () => (long)(await waiting.ExecuteScalarAsync(Cancel))! == sessions);
         }
     }
 

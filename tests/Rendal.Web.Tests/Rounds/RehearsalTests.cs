@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using MimeKit;
+using Rendal.Core.Tests;
 
 namespace Rendal.Web.Tests.Rounds;
 
@@ -187,16 +188,10 @@ public class RehearsalTests(RunningRendal rendal)
     /// <summary>The only rehearsal of a round once all of its messages were sent.</summary>
     private static async Task<JsonElement> SentAsync(Desk desk, long round)
     {
-        while (true)
-        {
-            var rehearsal = (await OfferedAsync(desk, round)).List("rehearsals").Single();
-            if (rehearsal.List("parcels").All(p => p.Text("status") == "sent"))
-            {
-                return rehearsal;
-            }
-
-            await Task.Delay(100, Cancel);
-        }
+        return await Eventually.BecomesAsync(
+            async () => (await OfferedAsync(desk, round)).List("rehearsals").Single(),
+            rehearsal => rehearsal.List("parcels").All(p => p.Text("status") == "sent")
+        );
     }
 
     private async Task<List<MimeMessage>> MessagesAsync(Desk desk)

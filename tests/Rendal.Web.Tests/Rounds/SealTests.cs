@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using MimeKit;
+using Rendal.Core.Tests;
 using Rendal.Web.Tests.Layouts;
 using UglyToad.PdfPig;
 
@@ -237,10 +238,7 @@ public class SealTests(RunningRendal rendal)
             ).JsonAsync();
         }
 
-        while (rendal.Mailbox.Of($"book-{desk.Book}").Count == 0)
-        {
-            await Task.Delay(100, Cancel);
-        }
+        await Eventually.HoldsAsync(() => rendal.Mailbox.Of($"book-{desk.Book}").Count > 0);
 
         Assert.False(
             (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/stop", new { })).GetProperty("isTakenBack").GetBoolean()

@@ -4,6 +4,7 @@ using System.Text;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Rendal.App.Senders;
+using Rendal.Core.Tests;
 using Rendal.Store.Senders;
 using Rendal.Web.Hosting;
 using static Rendal.Web.Tests.Senders.SenderRequests;
@@ -121,14 +122,10 @@ public class SenderPasswordTests(RunningRendal rendal)
             (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single().GetProperty("hasPassword").GetBoolean()
         );
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
-        System.Text.Json.JsonElement stopped;
-        while (
-            (stopped = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).Text("senderPaused").Length == 0
-            || stopped.List("parcels").Any(p => p.Text("status") == "sending")
-        )
-        {
-            await Task.Delay(50, Cancel);
-        }
+        var stopped = await Eventually.BecomesAsync(
+            () => desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}"),
+            r => r.Text("senderPaused").Length > 0 && r.List("parcels").All(p => p.Text("status") != "sending")
+        );
 
         Assert.Equal(SenderSecrets.CannotBeRead, stopped.Text("senderPaused"));
         Assert.All(stopped.List("parcels"), p => Assert.Equal(("released", ""), (p.Text("status"), p.Text("answer"))));
@@ -137,10 +134,9 @@ public class SenderPasswordTests(RunningRendal rendal)
         await (
             await PutAsync(desk, "accounts@practice.example", "127.0.0.1", practice.MailPort, "none", "typed again", $"book-{desk.Book}")
         ).JsonAsync();
-        while ((await desk.SettledAsync(round.Id())).List("parcels").Any(p => p.Text("status") != "sent"))
-        {
-            await Task.Delay(100, Cancel);
-        }
+        await Eventually.HoldsAsync(async () =>
+            (await desk.SettledAsync(round.Id())).List("parcels").All(p => p.Text("status") == "sent")
+        );
 
         Assert.Equal(2, rendal.Mailbox.Of($"book-{desk.Book}").Count);
     }

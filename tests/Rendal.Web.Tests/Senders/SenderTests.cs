@@ -4,6 +4,7 @@ using System.Text;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Rendal.App.Senders;
+using Rendal.Core.Tests;
 using Rendal.Postroom;
 using Rendal.Web.Postroom;
 using static Rendal.Web.Tests.Senders.SenderRequests;
@@ -112,10 +113,7 @@ public class SenderTests(RunningRendal rendal)
                 $"book-{desk.Book}"
             )
         ).JsonAsync();
-        while ((await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status") != "sent")
-        {
-            await Task.Delay(100, Cancel);
-        }
+        await Eventually.HoldsAsync(async () => (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status") == "sent");
 
         Assert.Single(rendal.Mailbox.Of($"book-{desk.Book}"));
     }
