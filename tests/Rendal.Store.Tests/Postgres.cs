@@ -81,15 +81,19 @@ public sealed class Postgres : IAsyncLifetime
         await command.ExecuteNonQueryAsync();
     }
 
-    /// <summary>Runs all scripts of the schema that follow one, as an upgrade of that version does.</summary>
-    public static async Task RunAllAfterAsync(NpgsqlDataSource source, string last)
+    /// <summary>
+    /// Runs the scripts of the schema that follow one, as an upgrade of that version does; those before <paramref name="next"/> where one
+    /// is named.
+    /// </summary>
+    public static async Task RunAllAfterAsync(NpgsqlDataSource source, string last, string? next = null)
     {
         const string folder = "Rendal.Store.Migrations.";
         var names = typeof(Schema)
             .Assembly.GetManifestResourceNames()
             .Where(n => n.StartsWith(folder, StringComparison.Ordinal))
-            .Select(n => n[folder.Length..]);
-        foreach (var script in names.Where(n => string.CompareOrdinal(n, last) > 0).Order(StringComparer.Ordinal))
+            .Select(n => n[folder.Length..])
+            .Where(n => string.CompareOrdinal(n, last) > 0 && (next is null || string.CompareOrdinal(n, next) < 0));
+        foreach (var script in names.Order(StringComparer.Ordinal))
         {
             await RunAsync(source, script);
         }

@@ -38,10 +38,11 @@ public class VersionTests(Postgres postgres)
                 Cancel
             )
         );
-        Assert.Equal(
-            [(book.Person, "<p>Please pay.</p>"), (colleague, "<p>Please pay today.</p>")],
-            (await ChangesAsync(book, "wording")).Select(c => (c.Person!.Value, c.Content.GetProperty("body").GetString()!))
-        );
+        var changes = await ChangesAsync(book, "wording");
+        Assert.Equal([book.Person, colleague], changes.Select(c => c.Person!.Value));
+        Assert.Equal(JsonValueKind.Null, changes[0].Before.ValueKind);
+        Assert.Equal("<p>Please pay.</p>", changes[1].Before.GetProperty("body").GetString());
+        Assert.Equal("<p>Please pay today.</p>", (await store.FindAsync(id, Cancel))!.Wording.Body);
     }
 
     [Fact]
@@ -58,9 +59,12 @@ public class VersionTests(Postgres postgres)
         );
         await using var connection = await book.Source.OpenConnectionAsync(Cancel);
         await RunAsync(connection, "update sender set paused = 'refused', next_at = now() where id = $1", id);
-        var content = Assert.Single(await ChangesAsync(book, "sender")).Content;
-        Assert.Equal("accounts@tarnbrook.example", content.GetProperty("address").GetString());
-        Assert.DoesNotContain(content.EnumerateObject(), p => p.Name is "password" or "paused" or "next_at");
+        Assert.Single(await ChangesAsync(book, "sender"));
+        await RunAsync(connection, "update sender set a_minute = 30 where id = $1", id);
+        var before = (await ChangesAsync(book, "sender"))[1].Before;
+        Assert.Equal("accounts@tarnbrook.example", before.GetProperty("address").GetString());
+        Assert.Equal(60, before.GetProperty("a_minute").GetInt32());
+        Assert.DoesNotContain(before.EnumerateObject(), p => p.Name is "password" or "paused" or "next_at");
     }
 
     [Fact]
@@ -94,8 +98,8 @@ public class VersionTests(Postgres postgres)
         await wordings.UseAsync("statement", "", wording, book.Person, Cancel);
         await wordings.UseAsync("statement", "", null, book.Person, Cancel);
         Assert.Equal(
-            [JsonValueKind.Object, JsonValueKind.Null],
-            (await ChangesAsync(book, "wording-use")).Select(c => c.Content.ValueKind)
+            [JsonValueKind.Null, JsonValueKind.Object],
+            (await ChangesAsync(book, "wording-use")).Select(c => c.Before.ValueKind)
         );
     }
 
@@ -107,7 +111,14 @@ public class VersionTests(Postgres postgres)
         var changes = await CountAsync(book);
         await book.HoldAsync(prepared.Round, "AB01");
         Assert.Equal(changes, await CountAsync(book));
-        Assert.Equal("held", Assert.Single(await ChangesAsync(book, "decision")).Content.GetProperty("decision").GetString());
+        await book.Decisions.DecideAsync(prepared.Round, 2, ["AB01"], null, "", book.Person, Cancel);
+        Assert.Equal(
+            "held",
+            Assert
+                .Single(await ChangesAsync(book, "decision"), c => c.Before.ValueKind == JsonValueKind.Object)
+                .Before.GetProperty("decision")
+                .GetString()
+        );
         await new HoldStore(book.Source, book.Id).HoldAsync(
             "AB01",
             new ItemHold("T-0", "asked", null),
@@ -131,6 +142,31 @@ public class VersionTests(Postgres postgres)
         Assert.Equal(between + 1, await CountAsync(book));
     }
 
+    [Fact]
+    public async Task What_an_older_version_kept_as_what_came_is_kept_as_what_was_there_before()
+    {
+        await using var source = await postgres.NewDatabaseAsync("0001_first.sql");
+        await Postgres.RunAllAfterAsync(source, "0001_first.sql", "0056_what_it_was.sql");
+        await RunAsync(
+            source,
+            """
+            insert into person (name, password_hash) values ('Ines', 'hash');
+            insert into book (name, currency, ageing_edges) values ('Tarnbrook Linen Hire', 'GBP', '{30}');
+            insert into wording (book_id, name, subject, body) values (1, 'One', 'a', ''), (1, 'Two', 'b', '');
+            update wording set subject = 'c' where name = 'One';
+            update wording set subject = 'd' where name = 'One';
+            delete from wording where name = 'Two';
+            """
+        );
+        await Postgres.RunAllAfterAsync(source, "0055_attempts_and_outcomes.sql");
+        await RunAsync(source, "update wording set subject = 'e' where name = 'One'");
+        await using var asked = source.CreateCommand(
+            "select array_agg(k.subject || ':' || coalesce(k.content_before ->> 'subject', '-') order by k.change_id, k.subject) "
+                + "from changed_content k join content_change c on c.id = k.change_id where c.kind = 'wording'"
+        );
+        Assert.Equal(["1:-", "2:-", "1:a", "1:c", "2:b", "1:d"], (string[])(await asked.ExecuteScalarAsync(Cancel))!);
+    }
+
     [Theory]
     [InlineData("insert into content_change (book_id, kind) select min(id), 'wording' from book")]
     [InlineData("update content_change set person_id = null")]
@@ -146,13 +182,13 @@ public class VersionTests(Postgres postgres)
 
     private static async Task<long> CountAsync(TestBook book) => (await new BookStore(book.Source).FindAsync(book.Id, Cancel))!.Changes;
 
-    private static async Task<List<(long Change, long? Person, string Subject, JsonElement Content)>> ChangesAsync(
+    private static async Task<List<(long Change, long? Person, string Subject, JsonElement Before)>> ChangesAsync(
         TestBook book,
         string kind
     )
     {
         await using var command = book.Source.CreateCommand(
-            "select c.id, c.person_id, k.subject, coalesce(k.content::text, 'null') from content_change c join "
+            "select c.id, c.person_id, k.subject, coalesce(k.content_before::text, 'null') from content_change c join "
                 + "changed_content k on k.book_id = c.book_id and k.change_id = c.id where c.book_id = $1 and c.kind = $2 order by "
                 + "c.id, k.subject"
         );
@@ -173,6 +209,12 @@ public class VersionTests(Postgres postgres)
         }
 
         return changes;
+    }
+
+    private static async Task RunAsync(NpgsqlDataSource source, string sql)
+    {
+        await using var command = source.CreateCommand(sql);
+        await command.ExecuteNonQueryAsync(Cancel);
     }
 
     private static async Task RunAsync(NpgsqlConnection connection, string sql, long id)
