@@ -59,7 +59,8 @@ createRoot(root).render(
     <QueryClientProvider client={queries}>
       <ToneProvider>
         <UnreachableLine />
-        <BrowserRouter basename={basePath}>
+        {/* What was picked is in view before the next key is pressed: it acts on what is in view. */}
+        <BrowserRouter basename={basePath} useTransitions={false}>
           <Routes>
             <Route element={<PageBoundary />}>
               <Route path="/" element={<HomePage />} />

@@ -87,6 +87,9 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <summary>Releases rounds, makes them wait, and stops them.</summary>
     public RoundRelease Release => new(source, book.Id);
 
+    /// <summary>Who prepared rounds, and who asked a second person to release them.</summary>
+    public ReleaseRequests ReleaseRequests => new(source, book.Id);
+
     /// <summary>What becomes of the parcels of rounds once they are released.</summary>
     public RoundDispatch Dispatch => new(source, book.Id);
 

@@ -19,12 +19,22 @@ public sealed class RehearseRound(BookStores stores, TimeProvider clock)
     public async Task<IReadOnlyList<PickedParcel>> PickAsync(long round, CancellationToken cancel)
     {
         _ = await stores.Rounds.FindAsync(round, cancel) ?? throw ProblemException.NotFound("This round");
-        return RehearsalPick.Of([
-            .. (await stores.Rounds.ParcelsAsync(round, cancel))
-                .Where(CanBeRehearsed)
-                .Select(p => new RehearsalCandidate(p.Id, p.Items, p.Sums, p.Name, p.Accounts.Count, p.Altered.Count > 0, p.OnPaper)),
-        ]);
+        return Pick((await stores.Rounds.ParcelsAsync(round, cancel)).Where(CanBeRehearsed));
     }
+
+    /// <summary>Three of some parcels in which what can go wrong is likely to show.</summary>
+    internal static IReadOnlyList<PickedParcel> Pick(IEnumerable<ParcelRecord> parcels) =>
+        RehearsalPick.Of([
+            .. parcels.Select(p => new RehearsalCandidate(
+                p.Id,
+                p.Items,
+                p.Sums,
+                p.Name,
+                p.Accounts.Count,
+                p.Altered.Count > 0,
+                p.OnPaper
+            )),
+        ]);
 
     /// <summary>Sends them. They are in no customer's history, count as no reminder, and stand in the log as a rehearsal.</summary>
     /// <param name="id">The round.</param>

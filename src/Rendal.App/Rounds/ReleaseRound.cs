@@ -42,7 +42,8 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
     /// <param name="order">What is let go.</param>
     /// <param name="cancel">Stops it.</param>
     /// <exception cref="ProblemException">They are not what was shown, or not what they would be now; or nothing is ready, the ledger is
-    /// in doubt, the sender is somebody else's, or the proof does not close.</exception>
+    /// in doubt, the sender is somebody else's, the proof does not close, or the
+    /// person prepared the round in a book in which another one releases it.</exception>
     public async Task RunAsync(long id, ReleaseOrder order, CancellationToken cancel)
     {
         var content = await RoundContent.LoadAsync(stores, id, cancel);
@@ -98,6 +99,13 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         {
             throw ProblemException.Conflict(
                 "This round goes by a sender that is somebody’s own. Choose another one under “Goes by”, or let them release it."
+            );
+        }
+
+        if (stores.Book.NeedsSecondPerson && (await stores.ReleaseRequests.PreparersAsync(id, cancel)).Exists(p => p.Id == stores.Person))
+        {
+            throw ProblemException.Conflict(
+                "You made or changed this round, and in this book somebody else releases it. Ask for its release."
             );
         }
 

@@ -22,6 +22,7 @@ namespace Rendal.App.Rounds;
 /// the release says that it was seen.</param>
 /// <param name="LedgerDoubt">What is doubtful about the ledger that the round is from; empty for nothing.</param>
 /// <param name="Forecast">When they go, as far as the sender's allowance tells.</param>
+/// <param name="Approval">What a second person is told; null where the book asks for none.</param>
 public sealed record ReleaseSummed(
     long Revision,
     ReadyParcels Ready,
@@ -35,7 +36,8 @@ public sealed record ReleaseSummed(
     int LookedAt,
     string Changed,
     string LedgerDoubt,
-    Forecast Forecast
+    Forecast Forecast,
+    Approval? Approval
 );
 
 /// <summary>Sums up what would be released.</summary>
@@ -86,7 +88,8 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
             rehearsed.Count(g => g.Any(p => p.LookedAtBy.Count > 0)),
             SinceLookedThrough.Of(content.Round, ready.Parcels.Select(p => p.Changed)),
             await LedgerDoubt.OfAsync(content.Intake, stores, cancel),
-            await SendingForecast.OfAsync(content.Sender, ready.Parcels.Count(p => p.Recipients.Count > 0), stores, clock, cancel)
+            await SendingForecast.OfAsync(content.Sender, ready.Parcels.Count(p => p.Recipients.Count > 0), stores, clock, cancel),
+            await Approval.OfAsync(content.Round, all, stores, cancel)
         );
     }
 }

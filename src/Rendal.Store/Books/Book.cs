@@ -23,6 +23,9 @@ public sealed record Book(
     IReadOnlyDictionary<ContentKind, long> ChangesByKind
 )
 {
+    /// <summary>Whether nobody may release what they prepared themselves.</summary>
+    public bool NeedsSecondPerson { get; init; }
+
     /// <summary>How many changes were made in all; no two states of the book have the same.</summary>
     public long Changes { get; } = ChangesByKind.Values.Sum();
 

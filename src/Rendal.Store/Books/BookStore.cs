@@ -12,8 +12,8 @@ public sealed class BookStore(NpgsqlDataSource source)
 {
     private const string Columns =
         "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, "
-        + "b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, array(select c.kind || ' ' || "
-        + "count(*) from content_change c where c.book_id = b.id and c.kind <> 'decision' group by c.kind)";
+        + "b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, b.needs_second_person, array(select c.kind || ' ' || "
+        + "count(*) from content_change c where c.book_id = b.id and c.kind <> 'decision' group by c.kind) changes";
 
     /// <summary>
     /// Makes a book with the rules that hold unless set otherwise, lets a person have it, and gives its number. It has no sender yet.
@@ -129,8 +129,11 @@ public sealed class BookStore(NpgsqlDataSource source)
                 reader.Value<string[]>("payment_lines")
             ),
             reader
-                .GetFieldValue<string[]>(14)
+                .Value<string[]>("changes")
                 .Select(c => c.Split(' '))
                 .ToDictionary(c => EnumText.Parse<ContentKind>(c[0]), c => long.Parse(c[1], CultureInfo.InvariantCulture))
-        );
+        )
+        {
+            NeedsSecondPerson = reader.Boolean("needs_second_person"),
+        };
 }

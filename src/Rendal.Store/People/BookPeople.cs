@@ -50,6 +50,29 @@ public sealed class BookPeople(NpgsqlDataSource source, long book)
         source.Sql("select exists (select from book_person where book_id = $1 and person_id = $2)", book, person).OneAsync<bool>(cancel);
 
     /// <summary>
+    /// Says whether nobody may release what they prepared themselves. Only who made the book says so.
+    /// </summary>
+    /// <returns>False where the person did not make the book, or nobody else has it.</returns>
+    public async Task<bool> DemandSecondPersonAsync(bool isNeeded, long person, CancellationToken cancel)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancel);
+        await using var transaction = await connection.BeginTransactionAsync(cancel);
+        await connection.ActsAsync(person, cancel);
+        var isDone =
+            await connection
+                .Sql(
+                    "update book set needs_second_person = $3 where id = $1 and made_by = $2 and (not $3 or exists (select from "
+                        + "book_person where book_id = $1 and person_id <> $2))",
+                    book,
+                    person,
+                    isNeeded
+                )
+                .RunAsync(cancel) == 1;
+        await transaction.CommitAsync(cancel);
+        return isDone;
+    }
+
+    /// <summary>
     /// Takes the book from a person. What was their own in it falls to the book, their sender without its password; the invitations that
     /// they made are good no more; they are signed out everywhere.
     /// </summary>

@@ -6,8 +6,14 @@ namespace Rendal.Store.Rounds;
 /// <summary>What a list of rounds tells of one beside the round itself.</summary>
 /// <param name="MadeBy">Who made it.</param>
 /// <param name="ReleasedBy">Who released it first; empty while nobody did.</param>
+/// <param name="RequestedBy">Who asked somebody else to release it, while nothing of it is; else empty.</param>
 /// <param name="Totals">What its parcels come to, by currency.</param>
-public sealed record RoundListed(string MadeBy, string ReleasedBy, IReadOnlyList<(Currency Currency, decimal Total)> Totals);
+public sealed record RoundListed(
+    string MadeBy,
+    string ReleasedBy,
+    string RequestedBy,
+    IReadOnlyList<(Currency Currency, decimal Total)> Totals
+);
 
 /// <summary>What lists of rounds tell of them.</summary>
 public sealed class RoundListing(NpgsqlDataSource source, long book)
@@ -28,12 +34,29 @@ public sealed class RoundListing(NpgsqlDataSource source, long book)
         return (
             await source
                 .Sql(
-                    "select r.id, m.name, coalesce(l.name, '') from round r join person m on m.id = r.made_by left join person l "
-                        + "on l.id = r.released_by where r.book_id = $1 and r.id = any ($2)",
+                    """
+                    select r.id, m.name made_by, coalesce(l.name, '') released_by, coalesce(a.name, '') requested_by
+                    from round r join person m on m.id = r.made_by left join person l on l.id = r.released_by
+                        left join release_request q on q.book_id = r.book_id and q.round_id = r.id and r.released_at is null
+                        left join person a on a.id = q.person_id
+                    where r.book_id = $1 and r.id = any ($2)
+                    """,
                     book,
                     rounds
                 )
-                .ListAsync(r => (Id: r.GetInt64(0), MadeBy: r.GetString(1), ReleasedBy: r.GetString(2)), cancel)
-        ).ToDictionary(r => r.Id, r => new RoundListed(r.MadeBy, r.ReleasedBy, [.. totals[r.Id]]));
+                .ListAsync(
+                    r =>
+                        KeyValuePair.Create(
+                            r.Int64("id"),
+                            new RoundListed(
+                                r.String("made_by"),
+                                r.String("released_by"),
+                                r.String("requested_by"),
+                                [.. totals[r.Int64("id")]]
+                            )
+                        ),
+                    cancel
+                )
+        ).ToDictionary();
     }
 }

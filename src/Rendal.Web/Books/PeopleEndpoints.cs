@@ -8,7 +8,11 @@ namespace Rendal.Web.Books;
 internal sealed record PersonLine(long Id, string Name, bool IsYou, bool Made);
 
 /// <summary>Who has the book, and who is invited to.</summary>
-internal sealed record PeopleView(IReadOnlyList<PersonLine> People, IReadOnlyList<InvitationLine> Invitations);
+/// <param name="NeedsSecondPerson">Whether nobody may release what they prepared themselves.</param>
+internal sealed record PeopleView(IReadOnlyList<PersonLine> People, IReadOnlyList<InvitationLine> Invitations, bool NeedsSecondPerson);
+
+/// <summary>Whether nobody is to release what they prepared themselves.</summary>
+internal sealed record SecondPersonRequest(bool IsNeeded);
 
 /// <summary>Somebody who is invited.</summary>
 internal sealed record InvitationLine(long Id, string Name, string By, DateTimeOffset GoodUntil, bool IsTooOld);
@@ -26,6 +30,7 @@ internal static class PeopleEndpoints
         group.MapGet("", ViewAsync);
         group.MapPost("", GiveAsync);
         group.MapDelete("/{person:long}", TakeAsync);
+        group.MapPut("/second-person", DemandSecondPersonAsync);
         group.MapDelete("/invitations/{id:long}", async (long id, BookScope scope, CancellationToken cancel) =>
             await scope.People.WithdrawAsync(id, cancel) ? TypedResults.NoContent() : throw ProblemException.NotFound("This invitation")
         );
@@ -44,7 +49,8 @@ internal static class PeopleEndpoints
                     i.GoodUntil,
                     i.GoodUntil <= now
                 )),
-            ]
+            ],
+            scope.Book.NeedsSecondPerson
         );
     }
 
@@ -54,6 +60,12 @@ internal static class PeopleEndpoints
         TimeProvider clock,
         CancellationToken cancel
     ) => await new GiveBook(scope, clock).RunAsync(request.Name, cancel);
+
+    private static async Task<NoContent> DemandSecondPersonAsync(SecondPersonRequest request, BookScope scope, CancellationToken cancel)
+    {
+        await new DemandSecondPerson(scope).RunAsync(request.IsNeeded, cancel);
+        return TypedResults.NoContent();
+    }
 
     private static async Task<NoContent> TakeAsync(long person, BookScope scope, TimeProvider clock, CancellationToken cancel)
     {

@@ -49,6 +49,9 @@ internal sealed record ReleaseSummary(
     /// </summary>
     public required string Changed { get; init; }
 
+    /// <summary>What a second person is told; null where the book asks for none.</summary>
+    public required ApprovalView? Approval { get; init; }
+
     /// <summary>
     /// What is doubtful about the ledger that the round is from; empty for nothing. Where it is not, it has to be released all the same.
     /// </summary>

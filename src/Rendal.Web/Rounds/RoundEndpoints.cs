@@ -45,6 +45,7 @@ internal static class RoundEndpoints
         group.MapPost("/{id:long}/decisions", DecideAsync);
         group.MapPost("/{id:long}/summary", SummaryAsync);
         group.MapPost("/{id:long}/release", ReleaseAsync);
+        group.MapPost("/{id:long}/release-request", RequestReleaseAsync);
         group.MapPost("/{id:long}/pause", PauseAsync);
         group.MapPost("/{id:long}/stop", StopAsync);
         group.MapPost("/{id:long}/rest", RestAsync);
@@ -253,6 +254,7 @@ internal static class RoundEndpoints
             Changed = summed.Changed,
             LedgerDoubt = summed.LedgerDoubt,
             Forecast = ForecastView.Of(summed.Forecast),
+            Approval = ApprovalView.Of(summed),
         };
     }
 
@@ -292,6 +294,19 @@ internal static class RoundEndpoints
             cancel
         );
         return await ViewAsync(id, scope, clock, cancel);
+    }
+
+    /// <summary>Asks somebody else to release the round.</summary>
+    private static async Task<NoContent> RequestReleaseAsync(
+        long id,
+        AskedRelease request,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
+    {
+        await new RequestRelease(scope, clock).RunAsync(id, request.Revision, request.Seen, cancel);
+        return TypedResults.NoContent();
     }
 
     /// <summary>The person has seen that the round has ended.</summary>

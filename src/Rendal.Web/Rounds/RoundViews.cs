@@ -13,6 +13,7 @@ namespace Rendal.Web.Rounds;
 /// <param name="ReleasedBy">Who released it first; empty while nobody did.</param>
 /// <param name="Totals">What its parcels come to, the book's currency first.</param>
 /// <param name="Groups">How many parcels stand where, in the order in which parcels are listed.</param>
+/// <param name="RequestedBy">Who asked somebody else to release it, while nothing of it is; else empty.</param>
 internal sealed record RoundLine(
     long Id,
     string Name,
@@ -23,7 +24,8 @@ internal sealed record RoundLine(
     DateTimeOffset? ReleasedAt,
     string ReleasedBy,
     IReadOnlyList<SumView> Totals,
-    IReadOnlyList<ParcelGroup> Groups
+    IReadOnlyList<ParcelGroup> Groups,
+    string RequestedBy
 )
 {
     /// <summary>Rounds as they are listed, each with its parcels.</summary>
@@ -49,7 +51,8 @@ internal sealed record RoundLine(
                     .Totals.OrderByDescending(t => t.Currency == scope.Book.Currency)
                     .Select(t => SumView.Of(t.Currency, t.Total)),
             ],
-            [.. groups[r.Id]]
+            [.. groups[r.Id]],
+            listed[r.Id].RequestedBy
         ));
     }
 }

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Alert, Button, Input } from "antd";
+import { Alert, Button, Checkbox, Input } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../shared/api/client";
@@ -8,7 +8,7 @@ import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
 import { basePath } from "../../shared/served";
 import styles from "./PeoplePage.module.css";
-import { giveBook, peopleOf, takeBookFrom, withdrawInvitation } from "./api";
+import { demandSecondPerson, giveBook, peopleOf, takeBookFrom, withdrawInvitation } from "./api";
 
 /** Who may open the book: who has it, who is invited, and inviting one more. */
 export function PeoplePage() {
@@ -48,7 +48,11 @@ export function PeoplePage() {
       await again();
     },
   });
-  const problem = giving.error ?? taking.error ?? withdrawing.error;
+  const demanding = useMutation({
+    mutationFn: (isNeeded: boolean) => demandSecondPerson(book, isNeeded),
+    onSettled: again,
+  });
+  const problem = giving.error ?? taking.error ?? withdrawing.error ?? demanding.error;
   return (
     <div className={styles.people}>
       <h1>Who has this book</h1>
@@ -124,6 +128,17 @@ export function PeoplePage() {
         </Button>
       </form>
       {giving.data && <Given given={giving.data} />}
+      {people.data && (
+        <Checkbox
+          className="above-22"
+          checked={demanding.isPending ? demanding.variables : people.data.needsSecondPerson}
+          disabled={demanding.isPending || !people.data.people.some((p) => p.isYou && p.made)}
+          onChange={(e) => demanding.mutate(e.target.checked)}
+        >
+          Every round is released by a second person: nobody releases what they prepared themselves
+          <span className="quiet"> (whoever made the book decides this)</span>
+        </Checkbox>
+      )}
     </div>
   );
 }

@@ -11,6 +11,10 @@ export const giveBook = (book: number, body: Schemas["GiveRequest"]) =>
 export const takeBookFrom = (book: number, person: number) =>
   must(api.DELETE("/api/books/{book}/people/{person}", { params: { path: { book, person } } }));
 
+/** Says whether nobody may release what they prepared themselves. */
+export const demandSecondPerson = (book: number, isNeeded: boolean) =>
+  must(api.PUT("/api/books/{book}/people/second-person", { params: { path: { book } }, body: { isNeeded } }));
+
 /** Withdraws an invitation. */
 export const withdrawInvitation = (book: number, id: number) =>
   must(api.DELETE("/api/books/{book}/people/invitations/{id}", { params: { path: { book, id } } }));

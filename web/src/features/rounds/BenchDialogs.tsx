@@ -64,13 +64,15 @@ export function BenchDialogs({
     );
   return (
     <>
-      {opened === "release" && <ReleaseDialog round={round} parcels={null} onClose={close} />}
+      {opened === "release" && <ReleaseDialog round={round} parcels={null} onClose={close} onPick={onPick} />}
       {opened === "rehearse" && (
         <RehearseDialog round={round} shown={shown} marked={marks.ids} ready={ready} onClose={close} />
       )}
-      {opened === "release-this" && shown && <ReleaseDialog round={round} parcels={[shown.id]} onClose={close} />}
+      {opened === "release-this" && shown && (
+        <ReleaseDialog round={round} parcels={[shown.id]} onClose={close} onPick={onPick} />
+      )}
       {opened === "marked-release" && (
-        <ReleaseDialog round={round} parcels={marks.ids} onClose={close} onReleased={marks.none} />
+        <ReleaseDialog round={round} parcels={marks.ids} onClose={close} onReleased={marks.none} onPick={onPick} />
       )}
       {asked && (
         <WithReason

@@ -11,6 +11,8 @@ import { stillTakes } from "./words";
 import roundsStyles from "./rounds.module.css";
 import styles from "./ReleaseDialog.module.css";
 import { releaseSummary } from "./api";
+import { ApprovalLines } from "./ApprovalLines";
+import { RequestRelease } from "./RequestRelease";
 
 /** What is about to leave, in plain words, and then one deliberate act. */
 export function ReleaseDialog({
@@ -18,12 +20,15 @@ export function ReleaseDialog({
   parcels,
   onClose,
   onReleased,
+  onPick,
 }: {
   round: Round;
   /** The parcels that are to be released, as far as they are ready; null for all that are. */
   parcels: number[] | null;
   onClose: () => void;
   onReleased?: () => void;
+  /** Shows the parcel of a customer instead. */
+  onPick: (customer: string) => void;
 }) {
   const book = useBookId();
   const summary = useQuery({
@@ -40,6 +45,10 @@ export function ReleaseDialog({
             parcels={parcels}
             isUnreleased={round.releasedAt === null}
             onClose={onClose}
+            onPick={(customer) => {
+              onClose();
+              onPick(customer);
+            }}
             onReleased={() => {
               onReleased?.();
               onClose();
@@ -57,12 +66,14 @@ function Summary({
   isUnreleased,
   onClose,
   onReleased,
+  onPick,
 }: {
   summary: Schemas["ReleaseSummary"];
   parcels: number[] | null;
   isUnreleased: boolean;
   onClose: () => void;
   onReleased: () => void;
+  onPick: (customer: string) => void;
 }) {
   const { release, prepare } = useRoundActions();
   const [typed, setTyped] = useState("");
@@ -83,13 +94,14 @@ function Summary({
     (s.ledgerDoubt === "" || despiteLedger) &&
     (s.changed === "" || seenChanges);
   const go = () => {
-    if (isReady && !release.isPending) {
+    if (isReady && !isAnothers && !release.isPending) {
       release.mutate(
         { parcels, revision: s.revision, seen: s.seen, at: at || null, channel, despiteLedger, seenChanges },
         { onSuccess: onReleased },
       );
     }
   };
+  const isAnothers = s.approval !== null && !s.approval.mayRelease;
   return (
     <form
       onSubmit={(e) => {
@@ -148,6 +160,7 @@ function Summary({
             ? "none of them"
             : `${s.rehearsed} of them as they are now, ${s.lookedAt === 0 ? "none" : s.lookedAt} looked at`}
         </dd>
+        {s.approval && <ApprovalLines approval={s.approval} onPick={onPick} />}
         <dt>Leaves</dt>
         <dd>
           <MomentField label="Leaves at" placeholder="now, unless you say when" value={at} onChange={setAt} />{" "}
@@ -206,7 +219,7 @@ function Summary({
           }
         />
       )}
-      {s.countToBeTyped && (
+      {s.countToBeTyped && !isAnothers && (
         <label className={styles.summaryCount}>
           Type the number of {things} to release them
           <Input
@@ -221,16 +234,20 @@ function Summary({
       )}
       <Flex gap={8} justify="flex-end">
         <Button onClick={onClose}>Cancel</Button>
-        <Button
-          type="primary"
-          htmlType="submit"
-          disabled={!isReady}
-          loading={release.isPending}
-          autoFocus={!s.countToBeTyped}
-        >
-          Release {count(s.parcels, s.letters > 0 ? "parcel" : "message")}
-          {at !== "" && " for then"}
-        </Button>
+        {s.approval && isAnothers ? (
+          <RequestRelease approval={s.approval} revision={s.revision} onRequested={onClose} />
+        ) : (
+          <Button
+            type="primary"
+            htmlType="submit"
+            disabled={!isReady}
+            loading={release.isPending}
+            autoFocus={!s.countToBeTyped}
+          >
+            Release {count(s.parcels, s.letters > 0 ? "parcel" : "message")}
+            {at !== "" && " for then"}
+          </Button>
+        )}
       </Flex>
     </form>
   );

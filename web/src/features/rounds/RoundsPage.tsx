@@ -168,7 +168,7 @@ function Rounds({ list, onCopy }: { list: Line[]; onCopy: (round: Line) => void 
                 {round.releasedAt ? (
                   `${moment(round.releasedAt)}, ${round.releasedBy}`
                 ) : (
-                  <span className="quiet">not yet</span>
+                  <span className="quiet">{round.requestedBy ? `asked for by ${round.requestedBy}` : "not yet"}</span>
                 )}
               </td>
               <td>

@@ -194,6 +194,10 @@ export const settleUnsure = (book: number, parcel: number, body: Schemas["Unsure
 export const releaseSummary = (book: number, id: number, body: Schemas["SummaryRequest"]) =>
   must(api.POST("/api/books/{book}/rounds/{id}/summary", { params: { path: { book, id } }, body }));
 
+/** Asks somebody else to release a round. */
+export const requestRelease = (book: number, id: number, body: Schemas["AskedRelease"]) =>
+  must(api.POST("/api/books/{book}/rounds/{id}/release-request", { params: { path: { book, id } }, body }));
+
 /** Makes a round of what was not released. */
 export const restRound = (book: number, id: number) =>
   must(api.POST("/api/books/{book}/rounds/{id}/rest", { params: { path: { book, id } } }));

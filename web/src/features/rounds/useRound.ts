@@ -12,6 +12,7 @@ import {
   decideOnCustomers,
   lookedAt,
   releaseRound,
+  requestRelease,
   roundOf,
   roundRevision,
   setRecipientsForGood,
@@ -177,6 +178,12 @@ export function useRoundActions() {
     release: useMutation({
       mutationFn: (request: Schemas["ReleaseRequest"]) => releaseRound(book, id, request),
       onSuccess: settle.onSuccess,
+    }),
+    requestRelease: useMutation({
+      scope,
+      mutationFn: (request: Schemas["AskedRelease"]) => requestRelease(book, id, request),
+      onSuccess: () => client.invalidateQueries({ queryKey: ["rounds", book] }),
+      onError: settle.onError,
     }),
   };
 }

@@ -123,6 +123,7 @@ export function TodayPage() {
                       <td>{count(countOf(r.groups, "prepared"), "parcel")} ready</td>
                       <td>{some(r, "needs-you", "need you")}</td>
                       <td>{some(r, "unsure", "unsure")}</td>
+                      <td>{r.requestedBy && `${r.requestedBy} asks for its release`}</td>
                     </tr>
                   ))}
                 </tbody>
