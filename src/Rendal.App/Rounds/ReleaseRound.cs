@@ -105,7 +105,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         if (stores.Book.NeedsSecondPerson && (await stores.ReleaseRequests.PreparersAsync(id, cancel)).Exists(p => p.Id == stores.Person))
         {
             throw ProblemException.Conflict(
-                "You made or changed this round, and in this book somebody else releases it. Ask for its release."
+                "You made or changed this round, and in this book somebody else releases it. Request its release."
             );
         }
 

@@ -65,14 +65,23 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
                 RoundStore.GoesElsewhere
             )
             .RunAsync(cancel);
+        await connection
+            .Sql(
+                $"update parcel p set goes_on_in = $3 where p.book_id = $1 and p.id = $2 and {ParcelTable.IsUndelivered}",
+                book,
+                parcel,
+                made[0]
+            )
+            .RunAsync(cancel);
         await transaction.CommitAsync(cancel);
         return made[0];
     }
 
     /// <summary>
-    /// Makes a round of those parcels of a released one that were not let go: stopped, held, or waiting for a person. They are
-    /// prepared anew from the ledger as it is now, and do not go with the round that they were in. What was decided about their customers
-    /// and items holds in the new one: who is held stays held. Null where there are none.
+    /// Makes a round of those parcels of a released one that did not go: stopped, held, waiting for a person, refused by the server or
+    /// returned. They are prepared anew from the ledger as it is now. Those that were not released do not go with the round that they were
+    /// in; what was refused or came back stays on record there. What was decided about their customers and items holds in the new one: who
+    /// is held stays held. Null where there are none.
     /// </summary>
     /// <param name="id">The round that they are in.</param>
     /// <param name="name">What the new one is called.</param>
@@ -89,7 +98,7 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
             .Sql(
                 $"""
                 update parcel p set state = 'held', problem = $3 from round r
-                where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsLeft} and r.book_id = p.book_id and r.id = p.round_id
+                where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsUnreleased} and r.book_id = p.book_id and r.id = p.round_id
                     and r.released_at is not null
                 returning p.customer, p.accounts
                 """,
@@ -97,7 +106,17 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
                 id,
                 RoundStore.GoesElsewhere
             )
-            .ListAsync(r => (Customer: r.GetString(0), Accounts: StoreJson.Read<List<ParcelAccount>>(r.GetString(1))), cancel);
+            .ListAsync(ReadLeft, cancel);
+        left.AddRange(
+            await connection
+                .Sql(
+                    $"select p.customer, p.accounts from parcel p where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsUndelivered} "
+                        + "order by p.id for update",
+                    book,
+                    id
+                )
+                .ListAsync(ReadLeft, cancel)
+        );
         if (left.Count == 0)
         {
             return null;
@@ -122,6 +141,14 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
             .OneAsync<long>(cancel);
         await connection
             .Sql(
+                $"update parcel p set goes_on_in = $3 where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsUndelivered}",
+                book,
+                id,
+                made
+            )
+            .RunAsync(cancel);
+        await connection
+            .Sql(
                 """
                 insert into round_decision (book_id, round_id, customer, decision, reason, decided_by, decided_at)
                 select book_id, $3, customer, decision, reason, decided_by, decided_at from round_decision where book_id = $1
@@ -138,6 +165,9 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
         await transaction.CommitAsync(cancel);
         return made;
     }
+
+    private static (string Customer, List<ParcelAccount> Accounts) ReadLeft(NpgsqlDataReader r) =>
+        (r.String("customer"), StoreJson.Read<List<ParcelAccount>>(r.String("accounts")));
 
     /// <summary>Has what was decided about items in one round hold in another.</summary>
     private Task ItemsAsDecidedAsync(NpgsqlConnection connection, long round, long other, CancellationToken cancel) =>

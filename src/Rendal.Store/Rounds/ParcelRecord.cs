@@ -43,9 +43,6 @@ public sealed record ParcelRecord(
     /// <summary>What the person who holds it noted; empty for nothing, and for one that is not held.</summary>
     public string HoldNote { get; init; } = "";
 
-    /// <summary>Whether it goes neither with this round, where that was released, nor with another one.</summary>
-    public bool IsLeft { get; init; }
-
     /// <summary>The layout of its document; null for the one that is there before any was made.</summary>
     public LayoutRef? Layout { get; init; }
 

@@ -14,7 +14,13 @@ internal static class ParcelTable
     public const string CanBeRetried = $"p.state = 'held' and p.card is not null and p.problem not in ('', '{RoundStore.GoesElsewhere}')";
 
     /// <summary>Whether it was not released, or is not any more, and was not taken over into another round.</summary>
-    public const string IsLeft = $"p.status in ('prepared', 'needs-you', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
+    public const string IsUnreleased = $"p.status in ('prepared', 'needs-you', 'held') and p.problem <> '{RoundStore.GoesElsewhere}'";
+
+    /// <summary>Whether it was refused or came back, and was not taken over into another round.</summary>
+    public const string IsUndelivered = "p.status in ('refused', 'returned') and p.goes_on_in is null";
+
+    /// <summary>Whether it did not go, and another round can be made of it.</summary>
+    public const string IsLeft = $"({IsUnreleased} or {IsUndelivered})";
 
     /// <summary>
     /// The same as <see cref="ParcelStatus"/>, for who counts them; the column <c>status</c> is reckoned in the same way.
@@ -31,7 +37,7 @@ internal static class ParcelTable
             case when p.state <> 'prepared' then (select t.answer from delivery_attempt t where t.book_id = p.book_id
                 and t.parcel_id = p.id
                 order by t.id desc limit 1) end, '') answer,
-        {CanBeRetried} can_be_retried, {IsLeft} is_left,
+        {CanBeRetried} can_be_retried,
         case when p.state not in ('prepared', 'returned') then (select t.recipients from delivery_attempt t where t.book_id = p.book_id
             and t.parcel_id = p.id order by t.id desc limit 1) end answers,
         p.seal, p.changed, p.altered, p.enclosures,
@@ -189,7 +195,6 @@ internal static class ParcelTable
             ReminderLevel = r.Nullable<short>("reminder_level"),
             OnPaper = r.Boolean("on_paper"),
             CanBeRetried = r.Boolean("can_be_retried"),
-            IsLeft = r.Boolean("is_left"),
             HoldNote = r.Text("hold_note") ?? "",
             Seal = SealIn(r, "seal"),
             Changed = [.. r.Value<string[]>("changed").Select(EnumText.Parse<SealPart>)],

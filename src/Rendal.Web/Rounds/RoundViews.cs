@@ -92,8 +92,8 @@ internal sealed record HeadOfficeLine(string Customer, string Name);
 /// <param name="Changed">What changed by itself since somebody looked through it, in one sentence; empty for nothing.</param>
 /// <param name="IsBehind">Whether something that it uses was changed, so that it is to be prepared anew before somebody looks at
 /// it.</param>
-/// <param name="Rest">How many parcels a new round would be made of, where this one was released: those that go neither with it nor with
-/// another one.</param>
+/// <param name="Rest">How many parcels a new round would be made of, where this one was released: those that were not let go, were refused
+/// or came back, and go with no other.</param>
 internal sealed record RoundView(
     long Id,
     long Revision,

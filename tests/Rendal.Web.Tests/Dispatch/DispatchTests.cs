@@ -237,6 +237,45 @@ public class DispatchTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task Those_that_did_not_go_become_a_round_in_one_step_and_what_was_refused_stays_on_record()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(
+            Desk.Headings,
+            "AB01,Abbot’s Table,Invoice,T-1,2026-09-01,2026-10-01,10.00,drill.recipient.550@abbot.example",
+            "BE02,Beacon Lodge,Invoice,T-2,2026-09-01,2026-10-01,20.00,b@beacon.example",
+            "CR03,Crown Inn,Invoice,T-3,2026-09-01,2026-10-01,30.00,c@crown.example"
+        );
+        var round = await desk.PrepareAsync();
+        await (
+            await System.Net.Http.Json.HttpClientJsonExtensions.PostAsJsonAsync(
+                desk.Browser,
+                $"{desk.Api}/rounds/{round.Id()}/decisions?revision={round.GetProperty("revision").GetInt64()}",
+                new
+                {
+                    customers = new[] { "CR03" },
+                    decision = "held",
+                    reason = "",
+                },
+                Cancel
+            )
+        ).Content.ReadAsStringAsync(Cancel);
+        await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
+        var settled = await desk.SettledAsync(round.Id());
+        Assert.Equal(2, settled.GetProperty("rest").GetInt32());
+
+        var both = await Task.WhenAll(
+            Enumerable.Range(0, 2).Select(_ => desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/rest", null, Cancel))
+        );
+        Assert.Equal([HttpStatusCode.OK, HttpStatusCode.Conflict], both.Select(a => a.StatusCode).Order());
+        var rest = await both.Single(a => a.IsSuccessStatusCode).JsonAsync();
+        Assert.Equal(["AB01", "CR03"], rest.List("parcels").Select(p => p.Text("customer")).Order());
+        var after = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}");
+        Assert.Equal(0, after.GetProperty("rest").GetInt32());
+        Assert.Equal("refused", after.List("parcels").Single(p => p.Text("customer") == "AB01").Text("status"));
+    }
+
+    [Fact]
     public async Task Who_released_a_round_is_told_when_it_has_ended_by_a_message_and_by_a_notice_until_it_is_seen()
     {
         using var desk = await Desk.AtAsync(rendal);

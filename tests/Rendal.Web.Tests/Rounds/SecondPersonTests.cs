@@ -24,7 +24,7 @@ public sealed class SecondPersonTests(RunningRendal rendal) : IClassFixture<Runn
         var refused = await desk.ReleaseAsync(round, 2);
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
         Assert.Equal(
-            "You made or changed this round, and in this book somebody else releases it. Ask for its release.",
+            "You made or changed this round, and in this book somebody else releases it. Request its release.",
             await refused.DetailAsync()
         );
         Assert.All((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}")).List("parcels"), p =>

@@ -31,8 +31,8 @@ test("a second person releases what the first one prepared, and sees what change
 
   await test.step("the maker of the book asks for a second person", async () => {
     await page.reload();
-    await page.getByLabel(/Every round is released by a second person/).check();
-    await expect(page.getByLabel(/Every round is released by a second person/)).toBeChecked();
+    await page.getByLabel(/A second person releases every round/).check();
+    await expect(page.getByLabel(/A second person releases every round/)).toBeChecked();
   });
 
   const dialog = page.getByRole("dialog", { name: "Release October" });
@@ -43,7 +43,7 @@ test("a second person releases what the first one prepared, and sees what change
     await page.keyboard.press("r");
     await expect(dialog).toContainText("marta; somebody else who has this book releases it");
     await expect(dialog.getByRole("button", { name: /^Release / })).toBeHidden();
-    await dialog.getByRole("button", { name: "Ask for its release" }).click();
+    await dialog.getByRole("button", { name: "Request release" }).click();
     await expect(dialog).toBeHidden();
   });
 
@@ -54,7 +54,7 @@ test("a second person releases what the first one prepared, and sees what change
     await theirs.getByRole("link", { name: "October", exact: true }).click();
     await expect(theirs.getByRole("region", { name: /^Proof in / })).toBeVisible();
     await theirs.keyboard.press("r");
-    await expect(approval).toContainText("Nothing changed since.");
+    await expect(approval).toContainText("Nothing of what goes changed since.");
     await approval.getByRole("button", { name: "Cancel" }).click();
   });
 

@@ -129,17 +129,34 @@ export function PeoplePage() {
       </form>
       {giving.data && <Given given={giving.data} />}
       {people.data && (
-        <Checkbox
-          className="above-22"
-          checked={demanding.isPending ? demanding.variables : people.data.needsSecondPerson}
-          disabled={demanding.isPending || !people.data.people.some((p) => p.isYou && p.made)}
-          onChange={(e) => demanding.mutate(e.target.checked)}
-        >
-          Every round is released by a second person: nobody releases what they prepared themselves
-          <span className="quiet"> (whoever made the book decides this)</span>
-        </Checkbox>
+        <SecondPerson
+          people={people.data}
+          isNeeded={demanding.isPending ? demanding.variables : people.data.needsSecondPerson}
+          onDemand={demanding.mutate}
+        />
       )}
     </div>
+  );
+}
+
+/** Whether nobody may release what they prepared themselves; whoever made the book decides it. */
+function SecondPerson({
+  people,
+  isNeeded,
+  onDemand,
+}: {
+  people: Schemas["PeopleView"];
+  isNeeded: boolean;
+  onDemand: (isNeeded: boolean) => void;
+}) {
+  const maker = people.people.find((p) => p.made);
+  return (
+    <section className="above-22" aria-label="Releasing rounds">
+      <Checkbox checked={isNeeded} disabled={!maker?.isYou} onChange={(e) => onDemand(e.target.checked)}>
+        A second person releases every round: nobody releases what they prepared themselves
+      </Checkbox>
+      {!maker?.isYou && <p className="quiet">{maker ? `${maker.name}, who made the book, decides this.` : ""}</p>}
+    </section>
   );
 }
 

@@ -19,13 +19,9 @@ export function ApprovalLines({
       </dd>
       <dt>Requested</dt>
       <dd>
-        {a.requestedAt ? (
-          <>
-            by {a.requestedBy}, {moment(a.requestedAt)}
-            <p>{a.since === "" ? "Nothing changed since." : <strong>Since then: {a.since}.</strong>}</p>
-          </>
-        ) : (
-          "not yet"
+        {a.requestedAt ? `by ${a.requestedBy}, ${moment(a.requestedAt)}` : "not yet"}
+        {a.requestedAt && (
+          <div>{a.since === "" ? "Nothing of what goes changed since." : <strong>Since then: {a.since}.</strong>}</div>
         )}
       </dd>
       {a.lookedAtBy.length > 0 && (
@@ -39,12 +35,12 @@ export function ApprovalLines({
           <dt>Look through</dt>
           <dd>
             {a.sample.map((p) => (
-              <p key={p.customer}>
+              <div key={p.customer}>
                 <button type="button" className="link" onClick={() => onPick(p.customer)}>
                   {p.name}
                 </button>{" "}
                 <span className="quiet">{p.why}</span>
-              </p>
+              </div>
             ))}
           </dd>
         </>

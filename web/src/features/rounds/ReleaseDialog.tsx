@@ -161,16 +161,20 @@ function Summary({
             : `${s.rehearsed} of them as they are now, ${s.lookedAt === 0 ? "none" : s.lookedAt} looked at`}
         </dd>
         {s.approval && <ApprovalLines approval={s.approval} onPick={onPick} />}
-        <dt>Leaves</dt>
-        <dd>
-          <MomentField label="Leaves at" placeholder="now, unless you say when" value={at} onChange={setAt} />{" "}
-          {at !== "" && (
-            <button type="button" className="link" onClick={() => setAt("")}>
-              at once instead
-            </button>
-          )}
-          {channel === "mail" && allowed(s.forecast) && <p>{allowed(s.forecast)}</p>}
-        </dd>
+        {!isAnothers && (
+          <>
+            <dt>Leaves</dt>
+            <dd>
+              <MomentField label="Leaves at" placeholder="now, unless you say when" value={at} onChange={setAt} />{" "}
+              {at !== "" && (
+                <button type="button" className="link" onClick={() => setAt("")}>
+                  at once instead
+                </button>
+              )}
+              {channel === "mail" && allowed(s.forecast) && <p>{allowed(s.forecast)}</p>}
+            </dd>
+          </>
+        )}
         <dt>Stays here</dt>
         <dd>{stays.length > 0 ? stays.join(", ") : "nothing"}</dd>
       </dl>

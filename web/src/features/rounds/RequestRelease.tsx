@@ -26,7 +26,7 @@ export function RequestRelease({
     );
   return (
     <Button type="primary" loading={requestRelease.isPending} onClick={ask} autoFocus>
-      {approval.requestedAt ? "Ask again for its release" : "Ask for its release"}
+      {approval.requestedAt ? "Request release again" : "Request release"}
     </Button>
   );
 }

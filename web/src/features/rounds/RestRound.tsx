@@ -7,7 +7,7 @@ import { useGoOn } from "../../shared/useGoOn";
 import type { Round } from "./useRound";
 import { restRound } from "./api";
 
-/** Makes a round of what was not let go in a released one, prepared anew from the ledger as it is now. */
+/** Makes a round of what did not go in a released one, prepared anew from the ledger as it is now. */
 export function RestRound({ round }: { round: Round }) {
   const book = useBookId();
   const client = useQueryClient();
@@ -24,7 +24,7 @@ export function RestRound({ round }: { round: Round }) {
   });
   return (
     <Button size="small" loading={making.isPending} onClick={() => making.mutate()}>
-      New round for the other {count(round.rest, "parcel")}
+      New round for {count(round.rest, "parcel")} that did not go
     </Button>
   );
 }

@@ -198,7 +198,7 @@ export const releaseSummary = (book: number, id: number, body: Schemas["SummaryR
 export const requestRelease = (book: number, id: number, body: Schemas["AskedRelease"]) =>
   must(api.POST("/api/books/{book}/rounds/{id}/release-request", { params: { path: { book, id } }, body }));
 
-/** Makes a round of what was not released. */
+/** Makes a round of what did not go. */
 export const restRound = (book: number, id: number) =>
   must(api.POST("/api/books/{book}/rounds/{id}/rest", { params: { path: { book, id } } }));
 
