@@ -6,7 +6,7 @@ const shown = (page: Page) => page.getByRole("article", { name: /^Parcel of / })
 
 test.beforeEach(async ({ page }, info) => {
   await signIn(page);
-  await makeBook(page, `Looking ${info.title.slice(0, 20)}`);
+  await makeBook(page, `Looking ${info.title.slice(0, 20).trim()}`);
   await takeIn(page, "files/open-items.csv");
   await prepareRound(page, "October");
 });
@@ -47,15 +47,35 @@ test("what is held while another decision is under way is held as well", async (
     await route.continue();
   });
   await page.keyboard.press("h");
+  // However quickly keys follow each other, each acts on what the one before it brought.
   await page.keyboard.press("j");
-  await expect(shown(page)).toHaveAccessibleName("Parcel of Gruffydd’s Kitchen");
   await page.keyboard.press("h");
   await page.keyboard.press("j");
   await page.keyboard.press("h");
   await page.keyboard.press("h");
   letGo();
   await expect(page.getByRole("row", { name: /^Held · 2/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /Mark Eldwick Manor held/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /Mark Gruffydd’s Kitchen held/ })).toBeVisible();
   await expect(proof(page)).toContainText("difference £0.00 ✓");
+});
+
+test("a wide window shows message and statement side by side, and a narrow one cuts nothing off", async ({ page }) => {
+  const message = page.getByTitle("Message to Eldwick Manor");
+  const statement = page.getByText("Page 1 of 1");
+  await page.setViewportSize({ width: 1920, height: 1080 });
+  await expect(message).toBeVisible();
+  await expect(statement).toBeVisible();
+  await page.keyboard.press("2");
+  await expect(message).toBeVisible();
+
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await expect(statement).toBeVisible();
+  await expect(message).toBeHidden();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
+  for (const sum of await page.getByRole("cell", { name: /^\d[\d,]*\.\d\d$/ }).all()) {
+    expect(await sum.evaluate((e) => e.scrollWidth <= e.clientWidth)).toBe(true);
+  }
 });
 
 test("a choice shows its effect at once in list and proof", async ({ page }) => {

@@ -16,6 +16,10 @@ export const statusWords: Record<string, string> = {
   "left-out": "left out",
 };
 
+/** The words behind a number of parcels: “1 needs you”, “3 need you”. */
+export const statusOf = (count: number, status: string): string =>
+  status === "needs-you" && count !== 1 ? "need you" : (statusWords[status] ?? status);
+
 const shapes: Record<string, React.ReactNode> = {
   prepared: <rect x="1" y="1" width="10" height="10" fill="var(--accent)" />,
   "needs-you": <path d="M6 0.5 12 11.5H0Z" fill="var(--brass)" stroke="var(--brass-ink)" strokeWidth="0.8" />,

@@ -12,6 +12,7 @@ import roundsStyles from "./rounds.module.css";
 import styles from "./ParcelList.module.css";
 
 const rowHeight = 24;
+const headHeight = 30;
 
 /** The sheet of the round: a row for each parcel, in groups by status, then what is left out with its reason. */
 export function ParcelList({
@@ -51,6 +52,8 @@ export function ParcelList({
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
     overscan: 20,
+    // The headings stay above the rows and take their height from what is in sight.
+    scrollPaddingEnd: headHeight,
   });
   const at = place === undefined ? -1 : rowOf(groups, place);
   const leftAt = rowCount({ groups, leftOut: 0, leftOpen: false });

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { Shape, statusWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { useIsVisible } from "../../shared/useIsVisible";
+import { useIsWide } from "../../shared/useIsWide";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerInView } from "../wordings/slotExamples";
 import { AccountTable } from "./AccountTable";
@@ -23,6 +24,8 @@ import { parcelOf, settleUnsure } from "./api";
 
 export const paneTabs = ["message", "statement", "sources", "words"] as const;
 export type PaneTab = (typeof paneTabs)[number];
+
+type View = Awaited<ReturnType<typeof parcelOf>>;
 
 // Preparing and sending change what a parcel holds and where it stands; what was fetched before does not serve.
 const versionOf = (round: Round, parcel: Parcel) => `${round.preparedAt ?? ""} ${parcel.status}`;
@@ -70,6 +73,20 @@ export function ParcelPane({
   const view = useQuery(viewOf(book, round, parcel));
   // What is likely wanted after it is fetched once it is there itself; what goes wrong with that is told when it is looked at.
   useQuery({ ...viewOf(book, round, next ?? parcel), enabled: view.isSuccess, notifyOnChangeProps: [] });
+  const isWide = useIsWide();
+  const letter = (v: View) =>
+    v.to.length === 0 && v.post.length > 0 ? (
+      <p className="quiet">No message goes to this customer, only the document, by post.</p>
+    ) : (
+      <iframe title={`Message to ${v.name}`} sandbox="" srcDoc={v.message} className="letter-frame" />
+    );
+  const pages = (v: View) => (
+    <StatementPages
+      address={`${base}/document?form=pdf`}
+      name={v.documents.find((d) => d.form === "pdf")?.name ?? "not enclosed as a PDF"}
+      version={version}
+    />
+  );
   return (
     <Waiting query={view}>
       {(v) => (
@@ -137,30 +154,26 @@ export function ParcelPane({
           ))}
           <FillTabs
             size="small"
-            activeKey={tab}
+            activeKey={isWide && tab === "statement" ? "message" : tab}
             onChange={(key) => onTab(key as PaneTab)}
             items={[
-              {
-                key: "message",
-                label: "Message",
-                children:
-                  v.to.length === 0 && v.post.length > 0 ? (
-                    <p className="quiet">No message goes to this customer, only the document, by post.</p>
-                  ) : (
-                    <iframe title={`Message to ${v.name}`} sandbox="" srcDoc={v.message} className="letter-frame" />
-                  ),
-              },
-              {
-                key: "statement",
-                label: "Statement",
-                children: (
-                  <StatementPages
-                    address={`${base}/document?form=pdf`}
-                    name={v.documents.find((d) => d.form === "pdf")?.name ?? "not enclosed as a PDF"}
-                    version={version}
-                  />
-                ),
-              },
+              ...(isWide
+                ? [
+                    {
+                      key: "message",
+                      label: "Message and statement",
+                      children: (
+                        <div className={styles.sideBySide}>
+                          {letter(v)}
+                          <div>{pages(v)}</div>
+                        </div>
+                      ),
+                    },
+                  ]
+                : [
+                    { key: "message", label: "Message", children: letter(v) },
+                    { key: "statement", label: "Statement", children: pages(v) },
+                  ]),
               {
                 key: "sources",
                 label: "Where from",

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../shared/api/client";
 import { money } from "../../shared/figure";
-import { Shape, statusWords } from "../../shared/Shape";
+import { Shape, statusOf } from "../../shared/Shape";
 import styles from "./ProofRail.module.css";
 
 type Proof = Schemas["ProofView"];
@@ -53,8 +53,7 @@ export function ProofRail({ proof, onWhy }: { proof: Proof[]; onWhy: () => void 
         <span aria-hidden>=</span>
         {statuses.map((p) => (
           <span key={p.kind}>
-            <Shape status={p.kind} label={false} /> {p.count}{" "}
-            {p.kind === "needs-you" && p.count !== 1 ? "need you" : statusWords[p.kind]}{" "}
+            <Shape status={p.kind} label={false} /> {p.count} {statusOf(p.count, p.kind)}{" "}
             <strong>{money(p.amount, shown.currency)}</strong>
           </span>
         ))}

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 
 import { DayField } from "../../shared/DayField";
 import { day, money, month } from "../../shared/figure";
-import { Shape, statusWords } from "../../shared/Shape";
+import { Shape, statusOf } from "../../shared/Shape";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useClock } from "../../shared/useClock";
 import { Waiting } from "../../shared/Waiting";
@@ -156,7 +156,7 @@ function Rounds({ list, onCopy }: { list: Line[]; onCopy: (round: Line) => void 
               <td>
                 {round.groups.map(({ status, count }) => (
                   <span key={status} className={styles.status}>
-                    <Shape status={status} label={false} /> {count} {statusWords[status]}
+                    <Shape status={status} label={false} /> {count} {statusOf(count, status)}
                   </span>
                 ))}
               </td>
