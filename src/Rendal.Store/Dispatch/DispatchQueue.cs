@@ -37,13 +37,21 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     /// <summary>
     /// Connections for those who send. They look up few rows at a time in tables that grow while they are at it, so every statement is
     /// planned once and goes by keys; what PostgreSQL believes of the size of a table that was small a moment ago made it go through all
-    /// of it. Nobody may leave anything set in their sessions.
+    /// of it, or fetch and sort all that waits for the sake of the next few. Nobody may leave anything set in their sessions.
     /// </summary>
     public static NpgsqlDataSource Connect(string database)
     {
         var settings = Database.Settings(database);
         (settings.MaxAutoPrepare, settings.NoResetOnClose) = (40, true);
-        string[] keys = ["plan_cache_mode=force_generic_plan", "enable_seqscan=off", "enable_hashjoin=off", "enable_mergejoin=off"];
+        string[] keys =
+        [
+            "plan_cache_mode=force_generic_plan",
+            "enable_seqscan=off",
+            "enable_hashjoin=off",
+            "enable_mergejoin=off",
+            "enable_bitmapscan=off",
+            "enable_sort=off",
+        ];
         settings.Options = $"{settings.Options} {string.Join(" ", keys.Select(k => $"-c {k}"))}".Trim();
         return NpgsqlDataSource.Create(settings);
     }
@@ -128,9 +136,9 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                 left join message m on m.book_id = c.book_id and m.parcel_id = c.id
                 cross join lateral (
                     select coalesce(array_agg(a ->> 'address'), array[]::text[]) as addresses
-                        from delivery_attempt t, jsonb_array_elements(t.recipients) a
-                    where c.attempts > 1 and t.book_id = c.book_id and t.parcel_id = c.id and t.outcome = 'accepted'
-                        and (a ->> 'accepted')::boolean) t
+                        from (select outcome, recipients from delivery_attempt where book_id = c.book_id and parcel_id = c.id offset 0) t,
+                            jsonb_array_elements(t.recipients) a
+                    where c.attempts > 1 and t.outcome = 'accepted' and (a ->> 'accepted')::boolean) t
                 order by c.next_attempt_at, c.id
                 """,
                 worker,
@@ -171,13 +179,14 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     public async Task<DateTimeOffset?> NextTurnAsync(DateTimeOffset now, CancellationToken cancel) =>
         (
             await source
+                // Asked of the few senders that wait, one by one: joined, it would go through all parcels that wait.
                 .Sql(
                     """
                     select min(greatest(s.next_at, s.unreachable_until)) from sender s
                     where s.paused = '' and greatest(s.next_at, s.unreachable_until) > $1
                         and exists (select from parcel p join round r on r.book_id = p.book_id and r.id = p.round_id
                             where r.book_id = s.book_id and r.sender_id = s.id and not r.paused
-                            and p.state in ('released', 'to-be-retried') and p.next_attempt_at <= $1)
+                            and p.state in ('released', 'to-be-retried') and p.next_attempt_at <= $1 offset 0)
                     """,
                     now.ToUniversalTime()
                 )

@@ -95,15 +95,27 @@ internal sealed partial class DispatchWorker(
     )
     {
         var noted = clock.GetTimestamp();
+        (List<long> Busy, long Since) nothingBeside = ([], 0);
         while (true)
         {
             stop.ThrowIfCancellationRequested();
             var now = clock.GetUtcNow();
             var busy = underWay.CountBy(u => u.Book).Where(b => b.Value + ClaimedTogether > OfOneBook).Select(b => b.Key).ToList();
+
+            // To find that nothing waits beside the busy books costs a look at all that waits in them.
+            var isLookedFor =
+                busy.Count == 0
+                || !busy.SequenceEqual(nothingBeside.Busy)
+                || clock.GetElapsedTime(nothingBeside.Since) >= LookAgainWhileSending;
             var claimed =
-                underWay.Count + ClaimedTogether <= AtOnce
+                isLookedFor && underWay.Count + ClaimedTogether <= AtOnce
                     ? await queue.ClaimAsync(worker.Number, ClaimedTogether, busy, now, stop)
                     : null;
+            if (claimed is { Count: 0 })
+            {
+                nothingBeside = (busy, clock.GetTimestamp());
+            }
+
             underWay.AddRange(
                 claimed?.Select(parcel => (parcel.Book, Task.Run(() => sending.SendAsync(parcel, stop), CancellationToken.None))) ?? []
             );
