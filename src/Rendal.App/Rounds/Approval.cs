@@ -10,23 +10,27 @@ namespace Rendal.App.Rounds;
 /// <param name="Since">What changed since it was asked for, in one sentence; empty for nothing, and where nobody asked.</param>
 /// <param name="LookedAtBy">Who said of a rehearsal, as the parcel is now, that they had looked at it.</param>
 /// <param name="Sample">Parcels to look through, in which what can go wrong is likely to show.</param>
+/// <param name="AllSeen">What <see cref="ReadyParcels.Seen"/> is of all that is ready in it.</param>
 public sealed record Approval(
     IReadOnlyList<Preparer> Preparers,
     bool MayRelease,
     ReleaseRequested? Requested,
     string Since,
     IReadOnlyList<string> LookedAtBy,
-    IReadOnlyList<SampledParcel> Sample
+    IReadOnlyList<SampledParcel> Sample,
+    string AllSeen
 )
 {
     /// <summary>What it is for a round as it stands; null where the book asks for no second person.</summary>
     /// <param name="round">The round.</param>
     /// <param name="all">All its parcels.</param>
+    /// <param name="rehearsals">Its rehearsals.</param>
     /// <param name="stores">The book, and who asks.</param>
     /// <param name="cancel">Stops it.</param>
     internal static async Task<Approval?> OfAsync(
         RoundRecord round,
         IReadOnlyList<ParcelRecord> all,
+        IReadOnlyList<RehearsalRecord> rehearsals,
         BookStores stores,
         CancellationToken cancel
     )
@@ -39,14 +43,15 @@ public sealed record Approval(
         var preparers = await stores.ReleaseRequests.PreparersAsync(round.Id, cancel);
         var requested = await stores.ReleaseRequests.FindAsync(round.Id, cancel);
         var ready = ReadyParcels.Among(all, null);
+        var seen = ready.Seen;
         var byNumber = all.ToDictionary(p => p.Id);
         return new Approval(
             preparers,
             !preparers.Exists(p => p.Id == stores.Person),
             requested,
-            requested is null ? "" : await SinceAsync(requested, round, ready, stores, cancel),
+            requested is null ? "" : await SinceAsync(requested, round, seen, stores, cancel),
             [
-                .. (await stores.Rehearsals.OfAsync(round.Id, cancel))
+                .. rehearsals
                     .SelectMany(r => r.Parcels)
                     .Where(p => p.IsAsNow)
                     .SelectMany(p => p.LookedAtBy)
@@ -57,19 +62,20 @@ public sealed record Approval(
                 .. RehearseRound
                     .Pick(ready.Parcels)
                     .Select(p => new SampledParcel(byNumber[p.Parcel].Customer, byNumber[p.Parcel].Name, p.Why)),
-            ]
+            ],
+            seen
         );
     }
 
     private static async Task<string> SinceAsync(
         ReleaseRequested requested,
         RoundRecord round,
-        ReadyParcels ready,
+        string seen,
         BookStores stores,
         CancellationToken cancel
     )
     {
-        if (round.ReleasedAt is null && requested.Digest == ready.Seen)
+        if (round.ReleasedAt is null && requested.Digest == seen)
         {
             return "";
         }
@@ -80,7 +86,7 @@ public sealed record Approval(
             cancel
         );
         return changes.Length > 0 ? changes
-            : requested.Digest != ready.Seen ? "what goes is not what it was: something that it is made from was changed"
+            : requested.Digest != seen ? "what goes is not what it was: something that it is made from was changed"
             : "";
     }
 }

@@ -55,7 +55,8 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
         var all = await stores.Rounds.ParcelsAsync(round, cancel);
         var ready = ReadyParcels.Among(all, wanted);
         var wantedOnes = ready.Parcels.Select(p => p.Id).ToHashSet();
-        var rehearsed = (await stores.Rehearsals.OfAsync(round, cancel))
+        var rehearsals = await stores.Rehearsals.OfAsync(round, cancel);
+        var rehearsed = rehearsals
             .SelectMany(r => r.Parcels)
             .Where(p => p.IsAsNow && wantedOnes.Contains(p.Of))
             .GroupBy(p => p.Of)
@@ -89,7 +90,7 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
             SinceLookedThrough.Of(content.Round, ready.Parcels.Select(p => p.Changed)),
             await LedgerDoubt.OfAsync(content.Intake, stores, cancel),
             await SendingForecast.OfAsync(content.Sender, ready.Parcels.Count(p => p.Recipients.Count > 0), stores, clock, cancel),
-            await Approval.OfAsync(content.Round, all, stores, cancel)
+            await Approval.OfAsync(content.Round, all, rehearsals, stores, cancel)
         );
     }
 }

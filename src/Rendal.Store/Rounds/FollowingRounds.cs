@@ -107,16 +107,15 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
                 RoundStore.GoesElsewhere
             )
             .ListAsync(ReadLeft, cancel);
-        left.AddRange(
-            await connection
-                .Sql(
-                    $"select p.customer, p.accounts from parcel p where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsUndelivered} "
-                        + "order by p.id for update",
-                    book,
-                    id
-                )
-                .ListAsync(ReadLeft, cancel)
-        );
+        var undelivered = await connection
+            .Sql(
+                "select p.id, p.customer, p.accounts from parcel p where p.book_id = $1 and p.round_id = $2 and "
+                    + $"{ParcelTable.IsUndelivered} order by p.id for update",
+                book,
+                id
+            )
+            .ListAsync(r => (Id: r.Int64("id"), Left: ReadLeft(r)), cancel);
+        left.AddRange(undelivered.Select(u => u.Left));
         if (left.Count == 0)
         {
             return null;
@@ -139,12 +138,14 @@ public sealed class FollowingRounds(NpgsqlDataSource source, long book)
                 person
             )
             .OneAsync<long>(cancel);
+
+        // Exactly those: one that comes back in this moment is not among the customers, and waits for the next round of the rest.
         await connection
             .Sql(
-                $"update parcel p set goes_on_in = $3 where p.book_id = $1 and p.round_id = $2 and {ParcelTable.IsUndelivered}",
+                "update parcel set goes_on_in = $2 where book_id = $1 and id = any ($3)",
                 book,
-                id,
-                made
+                made,
+                undelivered.Select(u => u.Id).ToArray()
             )
             .RunAsync(cancel);
         await connection

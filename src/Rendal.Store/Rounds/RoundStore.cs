@@ -295,7 +295,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// The last day on which each customer was sent something, or its head office a statement of its account, by key, in the book's zone.
-    /// Who was sent nothing since a moment is not among them.
+    /// Who was sent nothing since a moment, or only what came back, is not among them.
     /// </summary>
     /// <param name="since">The moment, as the first of a day by <see cref="Books.Book.StartOf"/>.</param>
     /// <param name="cancel">Stops it.</param>
@@ -312,6 +312,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                         cross join lateral (select p.customer union select a ->> 'key' from jsonb_array_elements(p.accounts) a) w
                     where t.book_id = $1 and t.ended_at >= $2
                         and t.outcome in ('accepted', 'printed', 'exported') and (t.outcome <> 'exported' or p.state = 'sent')
+                        and (t.outcome <> 'accepted' or p.state <> 'returned')
                             group by w.customer, b.time_zone
                     """,
                     book,

@@ -35,7 +35,7 @@ internal sealed record ApprovalView(
                 a.Since,
                 a.LookedAtBy,
                 a.Sample,
-                ReadyParcels.Among(summed.All, null).Seen
+                a.AllSeen
             );
 }
 

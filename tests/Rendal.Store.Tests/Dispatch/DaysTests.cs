@@ -47,6 +47,11 @@ public class DaysTests(Postgres postgres) : QueueTest(postgres)
         Assert.Equal(sentOn, (await Book.Rounds.LastWrittenAsync(book.StartOf(sentOn), Cancel))["AB01"]);
         Assert.Equal(sentOn, (await Book.Rounds.LastWrittenAsync(book.StartOf(sentOn.AddMonths(-1)), Cancel))["AB01"]);
         Assert.Empty(await Book.Rounds.LastWrittenAsync(book.StartOf(sentOn.AddDays(1)), Cancel));
+
+        // What came back was not written to anybody: a round of those who were not written to has them again.
+        await using var comeBack = Source.CreateCommand($"update parcel set state = 'returned' where book_id = {Book.Id}");
+        Assert.Equal(1, await comeBack.ExecuteNonQueryAsync(Cancel));
+        Assert.Empty(await Book.Rounds.LastWrittenAsync(book.StartOf(sentOn), Cancel));
     }
 
     [Fact]
