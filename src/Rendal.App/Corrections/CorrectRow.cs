@@ -1,9 +1,6 @@
 using Rendal.App.Books;
 using Rendal.App.Intake;
-using Rendal.App.Progress;
 using Rendal.Core.Intake;
-using Rendal.Core.Ledger;
-using Rendal.Files;
 using Rendal.Store.Intake;
 
 namespace Rendal.App.Corrections;
@@ -33,7 +30,6 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
             );
         }
 
-        var kept = Cell.Of(becomes).Text;
         await AddAsync(
             at,
             everywhere
@@ -42,16 +38,9 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
                     Kind = CorrectionKind.Everywhere,
                     Column = of.Heading,
                     Was = was,
-                    Becomes = kept,
+                    Becomes = Cell.Of(becomes).Text,
                 }
-                : new Correction
-                {
-                    Kind = CorrectionKind.Cell,
-                    Column = of.Heading,
-                    Of = RowKey.Of(at.Row, at.Reading),
-                    Was = was,
-                    Becomes = kept,
-                },
+                : at.PutRight(of, becomes),
             cancel
         );
     }
@@ -82,16 +71,10 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
         );
     }
 
-    private Task AddAsync((LedgerTable Table, Reading Reading, FileRow Row) at, Correction correction, CancellationToken cancel) =>
-        stores.Corrections.AddAsync(
-            correction,
-            new SourceRef(at.Table.File, at.Table.Sheet, at.Row.Number),
-            stores.Person,
-            clock.GetUtcNow(),
-            cancel
-        );
+    private Task AddAsync(RowInFile at, Correction correction, CancellationToken cancel) =>
+        stores.Corrections.AddAsync(correction, at.Source, stores.Person, clock.GetUtcNow(), cancel);
 
-    private async Task<(LedgerTable Table, Reading Reading, FileRow Row)> RowAsync(long id, int number, CancellationToken cancel)
+    private async Task<RowInFile> RowAsync(long id, int number, CancellationToken cancel)
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
         if (intake.Kind != IntakeKind.Ledger || intake.State != "looked-at")
@@ -101,12 +84,6 @@ public sealed class CorrectRow(BookStores stores, OpenedFiles files, TimeProvide
             );
         }
 
-        var table = files.Open(stores, intake, intake.Change.Opening, new ProgressMeter(), cancel);
-        var reading = Recognition.Outline(table, intake.Change)
-            ?? throw ProblemException.Invalid("No row of headings was found. Say which row has them.");
-        var row = ((RowSpool)table.Rows).From(number).FirstOrDefault();
-        return row.Number == number && number > reading.HeadingRow
-            ? (table, reading, row)
-            : throw ProblemException.Invalid($"There is nothing in row {number} that could be put right.");
+        return RowInFile.Open(stores, files, intake, number, cancel);
     }
 }

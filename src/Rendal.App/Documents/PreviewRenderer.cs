@@ -3,6 +3,7 @@ using Rendal.Core.Layouts;
 using Rendal.Files.Documents;
 using Rendal.Files.Docx;
 using Rendal.Files.Pdf;
+using SkiaSharp;
 
 namespace Rendal.App.Documents;
 
@@ -26,6 +27,15 @@ public sealed class PreviewRenderer : IDisposable
         CancellationToken cancel
     ) => turns.TakeAsync(book, () => Background.RunAsync(() => Make(document, layout, form, cancel)), cancel);
 
+    /// <summary>Where on the pages of a document stands what was taken from somewhere, and how large each page is in points.</summary>
+    /// <exception cref="Core.Budgets.OverBudget">It takes more than a document may.</exception>
+    public Task<(IReadOnlyList<PlacedOrigin> Places, SKSize Page)> PlacesAsync(
+        long book,
+        StatementDocument document,
+        Layout layout,
+        CancellationToken cancel
+    ) => turns.TakeAsync(book, () => Background.RunAsync(() => With(renderer => renderer.Places(document, layout, cancel))), cancel);
+
     /// <inheritdoc/>
     public void Dispose()
     {
@@ -37,14 +47,22 @@ public sealed class PreviewRenderer : IDisposable
 
     private DocumentFile Make(StatementDocument document, Layout layout, DocumentForm form, CancellationToken cancel)
     {
-        var renderer = idle.TryTake(out var kept) ? kept : new DocumentRenderer();
         try
         {
-            return DocumentFile.Make(document, layout, renderer, form, cancel);
+            return With(renderer => DocumentFile.Make(document, layout, renderer, form, cancel));
         }
         catch (DocxConversionFailed e)
         {
             throw ProblemException.Conflict(e.Message);
+        }
+    }
+
+    private T With<T>(Func<DocumentRenderer, T> work)
+    {
+        var renderer = idle.TryTake(out var kept) ? kept : new DocumentRenderer();
+        try
+        {
+            return work(renderer);
         }
         finally
         {

@@ -23,7 +23,15 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
     /// <param name="cancel">Stops it; nothing is kept then.</param>
     /// <exception cref="ProblemException">There is no intake of this number, it was kept or undone, it cannot be read, it is doubtful, or
     /// customers would be under each other in a circle.</exception>
-    public async Task<KeptIntake> RunAsync(long id, bool sure, bool emptyClears, ProgressMeter meter, CancellationToken cancel)
+    /// <param name="insteadOf">The kept ledger of the same file that is put right by it; null for none.</param>
+    public async Task<KeptIntake> RunAsync(
+        long id,
+        bool sure,
+        bool emptyClears,
+        ProgressMeter meter,
+        CancellationToken cancel,
+        long? insteadOf = null
+    )
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
         if (intake.State != "looked-at")
@@ -35,14 +43,18 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
             (
                 intake.Kind == IntakeKind.Customers
                     ? await CustomersAsync(intake, emptyClears, meter, cancel)
-                    : await LedgerAsync(intake, sure, meter, cancel)
+                    : await LedgerAsync(intake, sure, insteadOf, meter, cancel)
             )
                 is { } rows
             ? new KeptIntake(id, rows)
-            : throw KeptAlready();
+            : throw (
+                insteadOf is null
+                    ? KeptAlready()
+                    : ProblemException.Conflict("Somebody else kept a ledger in this moment, so nothing was changed. Look at it again.")
+            );
     }
 
-    private async Task<int?> LedgerAsync(IntakeRecord intake, bool sure, ProgressMeter meter, CancellationToken cancel)
+    private async Task<int?> LedgerAsync(IntakeRecord intake, bool sure, long? insteadOf, ProgressMeter meter, CancellationToken cancel)
     {
         var look = await LedgerLook.OpenAsync(stores, intake, files, meter, cancel);
         if (!sure && look.SeemsToBe is { } other)
@@ -67,7 +79,8 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
             await stores.Customers.ReachableAsync(cancel),
             reading,
             clock.GetUtcNow(),
-            cancel
+            cancel,
+            insteadOf
         )
             ? reader.RowsKept
             : null;

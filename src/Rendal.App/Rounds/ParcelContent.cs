@@ -91,15 +91,20 @@ public sealed class ParcelContent
     public FilledWording? Words() => frozen is not null ? new FilledWording(frozen.Subject, frozen.Body, []) : Filled(Wording);
 
     /// <summary>
+    /// The same with where each value was taken from beside it, as long as it can be put right there; null where the wording has an error.
+    /// </summary>
+    public FilledWording? TracedWords() => frozen is not null ? Words() : Filled(Wording, traced: true);
+
+    /// <summary>
     /// The words that its message would have if nothing were changed on it alone, by the wording as it is now; null where that has an
     /// error.
     /// </summary>
     public FilledWording? WordsAsForAll() => Filled(ReadyWordings.Of(Round.WordingAsForAll(Card, Parcel.ReminderLevel)));
 
-    private FilledWording? Filled(WordingTemplate wording) =>
+    private FilledWording? Filled(WordingTemplate wording, bool traced = false) =>
         wording.Errors.Count > 0
             ? null
             : composer
-                .Fill(wording, Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel, Additions)
+                .Fill(wording, Layout, Card, statements, ParcelComposer.NamesIn(Parcel.Accounts), Parcel.ReminderLevel, Additions, traced)
                 .Words;
 }

@@ -80,6 +80,7 @@ public static class RoundConflict
             "parcel" => $"{change.By} changed the parcel of {names.GetValueOrDefault(change.Subject, change.Subject)} at {at}",
             "item" => $"{change.By} decided about this item at {at}",
             "release" => $"{change.By} released a part of this round at {at}",
+            "ledger" => $"{change.By} put something right in the ledger at {at}",
             "stop" => $"{change.By} stopped this round at {at}",
             _ => $"{change.By} changed {string.Join(" and ", what)} at {at}",
         };

@@ -4,7 +4,8 @@ namespace Rendal.Core.Layouts;
 /// <param name="Heading">Its heading.</param>
 /// <param name="IsFigure">Whether it is aligned to the right.</param>
 /// <param name="Width">Its width in millimetres; null for as wide as its widest text.</param>
-public sealed record TableColumn(string Heading, bool IsFigure, decimal? Width);
+/// <param name="Field">What of an item stands in it, by its name in <see cref="ItemFields"/>; empty for what is reckoned.</param>
+public sealed record TableColumn(string Heading, bool IsFigure, decimal? Width, string Field);
 
 /// <summary>The table of one currency.</summary>
 /// <param name="Currency">The code.</param>
@@ -38,7 +39,11 @@ public sealed record DocumentSection(
 /// <param name="Rows">The cells of each item, as many as there are columns.</param>
 /// <param name="TotalLabel">The words before its sum; empty where it is the only one.</param>
 /// <param name="Total">Its sum; empty where it is the only one.</param>
-public sealed record DocumentPart(string Heading, IReadOnlyList<IReadOnlyList<string>> Rows, string TotalLabel, string Total);
+public sealed record DocumentPart(string Heading, IReadOnlyList<IReadOnlyList<string>> Rows, string TotalLabel, string Total)
+{
+    /// <summary>The row of the ledger file that each of <see cref="Rows"/> was read from; 0 for one that was reckoned.</summary>
+    public required IReadOnlyList<int> ReadFrom { get; init; }
+}
 
 /// <summary>A line under the total.</summary>
 /// <param name="Label">What it is.</param>

@@ -26,19 +26,20 @@ internal sealed class SectionSetting(
             .. items.Columns.Select(c => new TableColumn(
                 c.Heading.Length > 0 ? c.Heading : ItemFields.Heading(c.Field, words),
                 ItemFields.IsFigure(c.Field),
-                c.Width
+                c.Width,
+                c.Field
             )),
         ];
 
     /// <summary>The columns of the movements of a period, the same in every layout: date, kind, number, debit, credit, balance.</summary>
     public static List<TableColumn> MovementColumns(DocumentWords words) =>
         [
-            new(words.Dated, false, null),
-            new(words.Kind, false, null),
-            new(words.Number, false, null),
-            new(words.Debit, true, null),
-            new(words.Credit, true, null),
-            new(words.Balance, true, null),
+            new(words.Dated, false, null, "dated"),
+            new(words.Kind, false, null, "kind"),
+            new(words.Number, false, null, "number"),
+            new(words.Debit, true, null, "original"),
+            new(words.Credit, true, null, "original"),
+            new(words.Balance, true, null, ""),
         ];
 
     /// <summary>
@@ -179,7 +180,10 @@ internal sealed class SectionSetting(
                     rows,
                     isOneOfSeveral ? words.Balance : "",
                     isOneOfSeveral ? language.Write(account.Total, account.Currency) : ""
-                ),
+                )
+                {
+                    ReadFrom = [.. forward.Movements.Select(m => m.Row.Source.Row).Prepend(0)],
+                },
             ];
         }
 
@@ -204,7 +208,10 @@ internal sealed class SectionSetting(
                 ],
                 withSum ? words.Subtotal : "",
                 withSum ? language.Write(of.Sum(i => i.Open), account.Currency) : ""
-            );
+            )
+            {
+                ReadFrom = [.. of.Select(i => i.Row.Source.Row)],
+            };
     }
 
     /// <summary>The items of an account put together by a field, in order of its values (ordinal), those without one last.</summary>

@@ -74,6 +74,16 @@ public sealed record StatementDocument(
     /// <summary>The words beside a link to pay, and under the codes.</summary>
     public required PayWords PayWords { get; init; }
 
+    /// <summary>What of the card stands in each of <see cref="AddressLines"/>.</summary>
+    public required IReadOnlyList<Origin> AddressFrom { get; init; }
+
+    /// <summary>Where a cell of a table was taken from; null for what was reckoned, such as a balance.</summary>
+    /// <param name="part">The part of the table.</param>
+    /// <param name="row">The row of the part, from 0.</param>
+    /// <param name="column">The column, from 0.</param>
+    public Origin? OriginOf(DocumentPart part, int row, int column) =>
+        part.ReadFrom[row] is > 0 and var source && Columns[column].Field is { Length: > 0 } field ? Origin.OfRow(source, field) : null;
+
     /// <summary>All words on it that come from the firm, its customers, its files and its layouts.</summary>
     public IEnumerable<string> Words =>
         [
@@ -141,16 +151,16 @@ public sealed record StatementDocument(
                     : null
             )
             .ToList();
-        var address = new List<string> { customer.Name };
+        var address = new List<(string Line, Origin From)> { (customer.Name, Origin.OfCard("name")) };
         if (customer.Contact.Length > 0)
         {
-            address.Add(customer.Title.Length > 0 ? $"{customer.Title} {customer.Contact}" : customer.Contact);
+            address.Add((customer.Title.Length > 0 ? $"{customer.Title} {customer.Contact}" : customer.Contact, Origin.OfCard("contact")));
         }
 
-        address.AddRange(customer.PostalLines);
+        address.AddRange(customer.PostalLines.Select(line => (line, Origin.OfCard("address"))));
         if (customer.Country.Length > 0)
         {
-            address.Add(customer.Country);
+            address.Add((customer.Country, Origin.OfCard("country")));
         }
 
         var asOf = statements[0].AsOf;
@@ -158,7 +168,7 @@ public sealed record StatementDocument(
             language.Code,
             title?.Subject ?? (reminderLevel is { } level ? words.Reminder(level) : words.Title),
             firm,
-            address,
+            address.ConvertAll(a => a.Line),
             statements[0].Accounts[0].Forward is { } forward
                 ?
                 [
@@ -205,6 +215,7 @@ public sealed record StatementDocument(
                     : ProblemOf(link?.Subject, barCode),
             PayWords = words.Pay,
             CurrencyWord = words.Currency,
+            AddressFrom = address.ConvertAll(a => a.From),
         };
         return document.Problem.Length > 0 ? document : document with { Problem = document.TooLong() };
     }

@@ -10,9 +10,18 @@ public static class StatementTable
     private const string Cell = "padding:4px 4px 4px 0;border-bottom:1px solid #b9aea4;vertical-align:top;text-align:";
     private const string Head = "padding:4px 4px 4px 0;border-bottom:1px solid #8a7f8c;font-weight:600;vertical-align:bottom;text-align:";
 
+    /// <summary>The attribute that tells on a traced page where what stands in the element was taken from.</summary>
+    public const string FromAttribute = "data-from";
+
+    private static readonly Origin OfTotal = Origin.OfSlot("statement.total");
+
     /// <summary>HTML with all styles inline, as mail programs want it; every value is escaped.</summary>
-    public static string Html(StatementDocument document)
+    /// <param name="document">What stands in it.</param>
+    /// <param name="traced">Whether each value has beside it where it was taken from, for a page that is looked at.</param>
+    public static string Html(StatementDocument document, bool traced = false)
     {
+        string From(Origin? origin) => traced && origin is not null ? $" {FromAttribute}=\"{Escape(origin.ToString())}\"" : "";
+
         var html = new StringBuilder();
         foreach (var section in document.Sections)
         {
@@ -34,7 +43,7 @@ public static class StatementTable
             html.Append("</tr></thead><tbody>");
             foreach (var part in section.Parts)
             {
-                Part(html, document, part);
+                Part(html, document, part, From);
             }
 
             html.Append("<tr><td colspan=\"")
@@ -43,7 +52,9 @@ public static class StatementTable
                 .Append(Escape(section.TotalLabel))
                 .Append("</td><td colspan=\"")
                 .Append(SumSpan(document))
-                .Append("\" style=\"padding:6px 4px 6px 0;font-weight:600;text-align:right;white-space:nowrap\">")
+                .Append("\" style=\"padding:6px 4px 6px 0;font-weight:600;text-align:right;white-space:nowrap\"")
+                .Append(From(OfTotal))
+                .Append('>')
                 .Append(Escape(section.Total))
                 .Append("</td></tr>");
             foreach (var (i, line) in section.Interest.Index())
@@ -71,7 +82,7 @@ public static class StatementTable
         return html.ToString();
     }
 
-    private static void Part(StringBuilder html, StatementDocument document, DocumentPart part)
+    private static void Part(StringBuilder html, StatementDocument document, DocumentPart part, Func<Origin?, string> from)
     {
         if (part.Heading.Length > 0)
         {
@@ -82,7 +93,7 @@ public static class StatementTable
                 .Append("</th></tr>");
         }
 
-        foreach (var row in part.Rows)
+        foreach (var (r, row) in part.Rows.Index())
         {
             html.Append("<tr>");
             for (var i = 0; i < row.Count; i++)
@@ -90,7 +101,9 @@ public static class StatementTable
                 html.Append("<td style=\"")
                     .Append(Cell)
                     .Append(document.Columns[i].IsFigure ? "right;white-space:nowrap" : "left")
-                    .Append("\">")
+                    .Append('"')
+                    .Append(from(document.OriginOf(part, r, i)))
+                    .Append('>')
                     .Append(document.Columns[i].IsFigure ? Escape(row[i]) : Breakable(Escape(row[i])))
                     .Append("</td>");
             }

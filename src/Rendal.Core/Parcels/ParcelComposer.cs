@@ -101,6 +101,7 @@ public sealed class ParcelComposer(
     /// <param name="nameOf">The name of each account on them, by key.</param>
     /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
     /// <param name="additions">What it has beside the statements; null for nothing.</param>
+    /// <param name="traced">Whether the words have beside each value where it was taken from, for a page that is looked at.</param>
     public (FilledWording Words, StatementDocument Document) Fill(
         WordingTemplate wording,
         LayoutTemplate template,
@@ -108,12 +109,13 @@ public sealed class ParcelComposer(
         IReadOnlyList<Statement> statements,
         Func<string, string> nameOf,
         int? reminderLevel,
-        ParcelAdditions? additions = null
+        ParcelAdditions? additions = null,
+        bool traced = false
     )
     {
         var slots = Slots(card, statements, reminderLevel, additions?.Copies);
         var document = Document(template, card, statements, nameOf, slots, reminderLevel, additions?.Note ?? "");
-        return (Filled(wording, slots, statements, reminderLevel, document), document);
+        return (Filled(wording, slots, statements, reminderLevel, document, traced), document);
     }
 
     /// <summary>The message's words alone, the same as with <see cref="Fill"/>. Without a table in them no document is made.</summary>
@@ -138,7 +140,7 @@ public sealed class ParcelComposer(
         var document = wording.Has(Table)
             ? Document(template, card, statements, nameOf, slots, reminderLevel, additions?.Note ?? "")
             : null;
-        return Filled(wording, slots, statements, reminderLevel, document);
+        return Filled(wording, slots, statements, reminderLevel, document, traced: false);
     }
 
     /// <summary>
@@ -158,15 +160,16 @@ public sealed class ParcelComposer(
         Dictionary<string, string> slots,
         IReadOnlyList<Statement> statements,
         int? reminderLevel,
-        StatementDocument? document
+        StatementDocument? document,
+        bool traced
     )
     {
         if (document is not null && wording.Has(Table))
         {
-            slots.Add(Table, StatementTable.Html(document));
+            slots.Add(Table, StatementTable.Html(document, traced));
         }
 
-        return wording.Fill(slots, TextConditions.Holding(statements, reminderLevel, slots[ParcelSlots.Copies].Length > 0));
+        return wording.Fill(slots, TextConditions.Holding(statements, reminderLevel, slots[ParcelSlots.Copies].Length > 0), traced);
     }
 
     private StatementDocument Document(

@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.RegularExpressions;
 using System.Text.Unicode;
+using Rendal.Core.Layouts;
 
 namespace Rendal.Core.Wordings;
 
@@ -55,8 +56,9 @@ public sealed partial class WordingTemplate
     /// </summary>
     /// <param name="values">The values of the slots.</param>
     /// <param name="holding">The conditions that hold.</param>
+    /// <param name="traced">Whether each slot of the body has beside it what it was filled from, for a page that is looked at.</param>
     /// <exception cref="InvalidOperationException">The wording has <see cref="Errors"/>.</exception>
-    public FilledWording Fill(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding)
+    public FilledWording Fill(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding, bool traced = false)
     {
         if (Errors.Count > 0)
         {
@@ -64,8 +66,15 @@ public sealed partial class WordingTemplate
         }
 
         var filling = new Filling(values, holding);
-        return new FilledWording(OneLine(filling.Of(subject, value => value)), filling.Of(body, Encoder.Encode), filling.EmptySlots);
+        return new FilledWording(
+            OneLine(filling.Of(subject, (_, value) => value)),
+            filling.Of(body, traced ? Traced : (_, value) => Encoder.Encode(value)),
+            filling.EmptySlots
+        );
     }
+
+    private static string Traced(Slot slot, string value) =>
+        $"<span {StatementTable.FromAttribute}=\"{Encoder.Encode(Origin.OfSlot(slot.Name).ToString())}\">{Encoder.Encode(value)}</span>";
 
     private static string OneLine(string text) => Breaks().Replace(text, " ").Trim();
 
@@ -82,15 +91,15 @@ public sealed partial class WordingTemplate
 
         /// <summary>The text of some parts, filled.</summary>
         /// <param name="parts">The parts.</param>
-        /// <param name="escape">What makes text of a value where it lands.</param>
-        public string Of(IReadOnlyList<WordingPart> parts, Func<string, string> escape)
+        /// <param name="escape">What makes text of the value of a slot where it lands.</param>
+        public string Of(IReadOnlyList<WordingPart> parts, Func<Slot, string, string> escape)
         {
             var text = new StringBuilder();
             Put(parts, escape, text);
             return text.ToString();
         }
 
-        private void Put(IReadOnlyList<WordingPart> parts, Func<string, string> escape, StringBuilder text)
+        private void Put(IReadOnlyList<WordingPart> parts, Func<Slot, string, string> escape, StringBuilder text)
         {
             foreach (var part in parts)
             {
@@ -109,12 +118,12 @@ public sealed partial class WordingTemplate
             }
         }
 
-        private string Value(WordingSlot place, Func<string, string> escape)
+        private string Value(WordingSlot place, Func<Slot, string, string> escape)
         {
             var value = values.GetValueOrDefault(place.Slot.Name, "");
             if (!string.IsNullOrWhiteSpace(value))
             {
-                return place.Slot.IsHtml ? value : escape(value);
+                return place.Slot.IsHtml ? value : escape(place.Slot, value);
             }
 
             if (place.OrElse.Length == 0)
@@ -122,7 +131,7 @@ public sealed partial class WordingTemplate
                 empty.Add(place.Slot);
             }
 
-            return escape(place.OrElse);
+            return escape(place.Slot, place.OrElse);
         }
     }
 }

@@ -64,6 +64,31 @@ public sealed class DocumentRenderer : IDisposable
             Set(document, layout, TimedBudget.Begin("The document", Limits.Document, cancel)).Draw
         );
 
+    /// <summary>
+    /// Where on the pages of a statement stands what was taken from somewhere, in the order in which it is set; nothing for a letter of a
+    /// word processor, whose pages another program sets.
+    /// </summary>
+    /// <param name="document">What stands on it.</param>
+    /// <param name="layout">How it looks.</param>
+    /// <param name="cancel">Whoever asked for it has gone.</param>
+    /// <returns>The places, and how large each page is in points.</returns>
+    /// <exception cref="OverBudget">It takes more pages or time than <see cref="Limits.Document"/> says.</exception>
+    public (IReadOnlyList<PlacedOrigin> Places, SKSize Page) Places(
+        StatementDocument document,
+        Layout layout,
+        CancellationToken cancel = default
+    )
+    {
+        if (layout.Letter is not null)
+        {
+            return ([], new SKSize(1, 1));
+        }
+
+        var places = new List<PlacedOrigin>();
+        var pages = Set(document, layout, TimedBudget.Begin("The document", Limits.Document, cancel), places);
+        return (places, pages.Size);
+    }
+
     /// <summary>Prints the list of what is in a bundle for the post, in English as the interface is.</summary>
     /// <param name="list">What stands on it.</param>
     public byte[] Print(PostList list) =>
@@ -105,7 +130,7 @@ public sealed class DocumentRenderer : IDisposable
         return SpokenLanguage.Say(DocumentIdentifier.FromContent(stream.ToArray()), language);
     }
 
-    private StatementPages Set(StatementDocument document, Layout layout, Budget budget)
+    private StatementPages Set(StatementDocument document, Layout layout, Budget budget, List<PlacedOrigin>? places = null)
     {
         if (pictures.Count > MostPictures)
         {
@@ -119,7 +144,8 @@ public sealed class DocumentRenderer : IDisposable
             FacesOf(layout),
             PictureOf(layout.First<LetterheadPart>()?.Logo),
             PictureOf(layout.First<SignaturePart>()?.Picture),
-            budget
+            budget,
+            places
         );
     }
 

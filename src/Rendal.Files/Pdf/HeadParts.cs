@@ -75,9 +75,13 @@ internal sealed class HeadParts(Sheets sheets, StatementDocument document, FontS
 
         besideAddress = top + 11.6f;
         sheets.Y = top + 11.6f;
-        foreach (var text in document.AddressLines.SelectMany(l => Lines.Wrapped(fonts.Regular, 10, l, AddressWidth)))
+        foreach (
+            var (text, from) in document
+                .AddressLines.Zip(document.AddressFrom)
+                .SelectMany(l => Lines.Wrapped(fonts.Regular, 10, l.First, AddressWidth).Select(text => (text, l.Second)))
+        )
         {
-            sheets.Text(fonts.Regular, 10, text, left, sheets.Y, Palette.First);
+            sheets.Text(fonts.Regular, 10, text, left, sheets.Y, Palette.First, from);
             sheets.Y += 13.5f;
         }
 

@@ -13,16 +13,21 @@ internal sealed class Sheets
     private const float PointsPerMillimetre = 72 / 25.4f;
     private const float UsualTextSize = 9;
 
+    // From above the capitals to below the tails of letters, in sizes of the text.
+    private const float Line = 1.3f;
+
     private readonly List<List<Action<Page>>> sheets = [];
     private readonly Budget budget;
+    private readonly List<PlacedOrigin>? places;
     private long characters;
 
     /// <summary>Begins with one empty sheet.</summary>
     /// <param name="layout">How large they are.</param>
     /// <param name="budget">What the document may take.</param>
-    public Sheets(Layout layout, Budget budget)
+    /// <param name="places">Gets where what was taken from somewhere stands; null where nobody asks for it.</param>
+    public Sheets(Layout layout, Budget budget, List<PlacedOrigin>? places = null)
     {
-        this.budget = budget;
+        (this.budget, this.places) = (budget, places);
         (Width, Height) = layout.Paper == PaperSize.A4 ? (595.28f, 841.89f) : (612f, 792f);
         (Left, Top, Right, Bottom) = (
             Points(layout.Margins.Left),
@@ -67,6 +72,9 @@ internal sealed class Sheets
     /// <summary>The same within a row of the table.</summary>
     public float RowLine => 11 * Scale;
 
+    /// <summary>Whether somebody asks where things stand.</summary>
+    public bool IsTraced => places is not null;
+
     /// <summary>How many sheets there are.</summary>
     public int Count => sheets.Count;
 
@@ -104,16 +112,18 @@ internal sealed class Sheets
     public void Add(Action<Page> draw) => sheets[^1].Add(draw);
 
     /// <summary>Writes text on the last sheet.</summary>
-    public void Text(Font font, float size, string text, float x, float baseline, SKColor ink)
+    public void Text(Font font, float size, string text, float x, float baseline, SKColor ink, Origin? from = null)
     {
         Set(font, text);
+        Place(font, size, text, x, baseline, from);
         Add(page => page.Text(font, size, text, x, baseline, ink));
     }
 
     /// <summary>Writes text that ends at a place on the last sheet.</summary>
-    public void TextRight(Font font, float size, string text, float right, float baseline, SKColor ink)
+    public void TextRight(Font font, float size, string text, float right, float baseline, SKColor ink, Origin? from = null)
     {
         Set(font, text);
+        Place(font, size, text, right - (from is null ? 0 : font.Set(text).Width * size), baseline, from);
         Add(page => page.TextRight(font, size, text, right, baseline, ink));
     }
 
@@ -122,6 +132,14 @@ internal sealed class Sheets
     {
         budget.Continue();
         sheets[sheet].ForEach(draw => draw(page));
+    }
+
+    private void Place(Font font, float size, string text, float x, float baseline, Origin? from)
+    {
+        if (places is not null && from is not null && text.Length > 0)
+        {
+            places.Add(new PlacedOrigin(from, Count, SKRect.Create(x, baseline - size, font.Set(text).Width * size, size * Line)));
+        }
     }
 
     /// <summary>Texts are set before any is drawn, so that the reduced fonts have all their glyphs.</summary>

@@ -18,6 +18,7 @@ internal sealed class StatementPages
     private readonly FontSet fonts;
     private readonly SKImage? logo;
     private readonly SKImage? signature;
+    private readonly List<PlacedOrigin>? places;
     private Sheets sheets;
     private HeadParts head;
     private TableParts table;
@@ -31,13 +32,24 @@ internal sealed class StatementPages
     /// <param name="logo">The logo; null for none.</param>
     /// <param name="signature">The picture of a signature; null for none.</param>
     /// <param name="budget">What the document may take.</param>
-    public StatementPages(StatementDocument document, Layout layout, FontSet fonts, SKImage? logo, SKImage? signature, Budget budget)
+    /// <param name="places">Gets where what was taken from somewhere stands; null where nobody asks for it.</param>
+    public StatementPages(
+        StatementDocument document,
+        Layout layout,
+        FontSet fonts,
+        SKImage? logo,
+        SKImage? signature,
+        Budget budget,
+        List<PlacedOrigin>? places = null
+    )
     {
         (this.document, this.layout, this.fonts, this.logo, this.signature) = (document, layout, fonts, logo, signature);
+        this.places = places;
         Compose(budget, 0);
         if (payment.StandsAlone)
         {
             sheets.Discard();
+            places?.Clear();
             Compose(budget, RowsAlong);
         }
     }
@@ -80,7 +92,7 @@ internal sealed class StatementPages
     private void Compose(Budget budget, int rowsAlong)
     {
         var accent = SKColor.Parse(layout.Accent);
-        sheets = new Sheets(layout, budget);
+        sheets = new Sheets(layout, budget, places);
         head = new HeadParts(sheets, document, fonts, accent, logo);
         table = new TableParts(sheets, document, fonts, accent, rowsAlong);
         texts = new TextParts(sheets, fonts, accent);

@@ -8,6 +8,8 @@ internal sealed class TableParts
 {
     private const float AgeSize = 9;
 
+    private static readonly Origin OfTotal = Origin.OfSlot("statement.total");
+
     private readonly Sheets sheets;
     private readonly StatementDocument document;
     private readonly FontSet fonts;
@@ -47,7 +49,15 @@ internal sealed class TableParts
     {
         sheets.Room(TotalHeight);
         sheets.Text(fonts.Strong, 10 * sheets.Scale, section.TotalLabel, sheets.Left, sheets.Y + (14 * sheets.Scale), Palette.First);
-        sheets.TextRight(fonts.Strong, 10 * sheets.Scale, section.Total, sheets.Right, sheets.Y + (14 * sheets.Scale), Palette.First);
+        sheets.TextRight(
+            fonts.Strong,
+            10 * sheets.Scale,
+            section.Total,
+            sheets.Right,
+            sheets.Y + (14 * sheets.Scale),
+            Palette.First,
+            OfTotal
+        );
         sheets.Y += (section.Interest.Count > 0 ? 20 : 26) * sheets.Scale;
         for (var i = 0; i < section.Interest.Count; i++)
         {
@@ -138,7 +148,7 @@ internal sealed class TableParts
             // The last row never stands alone above a sum on the next page: it takes the sum along.
             var endsPage = isLast && rowsAlong > 0 && r > 0 && r == part.Rows.Count - rowsAlong && section == document.Sections[^1];
             TurnOver(section, before + r, endsPage ? sheets.Height : needed + (r == part.Rows.Count - 1 ? closing : 0));
-            Row(section, before + r, row, lines);
+            Row(section, before + r, row, lines, column => document.OriginOf(part, r, column));
         }
 
         if (part.TotalLabel.Length > 0)
@@ -148,7 +158,7 @@ internal sealed class TableParts
     }
 
     /// <summary>A row, in one piece where a page has room for it.</summary>
-    private void Row(DocumentSection section, int rowsBefore, IReadOnlyList<IReadOnlyList<string>> row, int lines)
+    private void Row(DocumentSection section, int rowsBefore, IReadOnlyList<IReadOnlyList<string>> row, int lines, Func<int, Origin?> from)
     {
         for (var first = 0; first < lines; )
         {
@@ -164,7 +174,8 @@ internal sealed class TableParts
                         i,
                         row[i][l],
                         sheets.Y + (10.5f * sheets.Scale) + ((l - first) * sheets.RowLine),
-                        Palette.First
+                        Palette.First,
+                        sheets.IsTraced ? from(i) : null
                     );
                 }
             }
@@ -234,15 +245,15 @@ internal sealed class TableParts
         sheets.Y += sheets.RowHeight;
     }
 
-    private void InColumn(Font font, int column, string text, float baseline, SKColor ink)
+    private void InColumn(Font font, int column, string text, float baseline, SKColor ink, Origin? from = null)
     {
         if (document.Columns[column].IsFigure)
         {
-            sheets.TextRight(font, columns.TextSize, text, sheets.Left + columns.RightOf(column), baseline, ink);
+            sheets.TextRight(font, columns.TextSize, text, sheets.Left + columns.RightOf(column), baseline, ink, from);
         }
         else
         {
-            sheets.Text(font, columns.TextSize, text, sheets.Left + columns.LeftOf(column), baseline, ink);
+            sheets.Text(font, columns.TextSize, text, sheets.Left + columns.LeftOf(column), baseline, ink, from);
         }
     }
 }

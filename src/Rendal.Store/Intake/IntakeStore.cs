@@ -4,6 +4,7 @@ using Rendal.Core.Intake;
 using Rendal.Core.Ledger;
 using Rendal.Store.Customers;
 using Rendal.Store.Readings;
+using Rendal.Store.Rounds;
 
 namespace Rendal.Store.Intake;
 
@@ -62,7 +63,8 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// Keeps an intake in one transaction: its rows, what was set aside, its findings, and customers that were not known yet. The rows are
-    /// gone through once and streamed by binary COPY. False where it was kept or undone before.
+    /// gone through once and streamed by binary COPY. False where it was kept or undone before, or where it should take the place of an
+    /// intake that is the ledger no more.
     /// </summary>
     /// <param name="id">The intake.</param>
     /// <param name="reader">Its reader, not yet gone through.</param>
@@ -70,13 +72,16 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     /// <param name="remembered">The reading, to be found again by the headings of the next file.</param>
     /// <param name="now">The time.</param>
     /// <param name="cancel">Stops it and leaves nothing behind.</param>
+    /// <param name="insteadOf">The ledger that is put right by it: the rounds of which nothing was released are made from it from now on.
+    /// Null where it is the next one, and rounds stay with what they were made from.</param>
     public async Task<bool> KeepAsync(
         long id,
         LedgerReader reader,
         IReadOnlySet<string> reachable,
         SavedReading remembered,
         DateTimeOffset now,
-        CancellationToken cancel
+        CancellationToken cancel,
+        long? insteadOf = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
@@ -99,6 +104,11 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         var content = new IntakeContent(connection, book, id);
         var (setAside, units) = await content.RowsAsync(reader, cancel);
         var cards = await CardTable.ReadToAddAsync(connection, book, cancel);
+        if (insteadOf is { } before && !await TakePlaceAsync(connection, id, before, cancel))
+        {
+            return false;
+        }
+
         var placed = connection.Sql("select place_ledger_rows($1)", id).RunAsync(cancel);
 
         // While the rows are given their index, which takes the server a while.
@@ -136,6 +146,45 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             cancel
         );
         await transaction.CommitAsync(cancel);
+        return true;
+    }
+
+    /// <summary>
+    /// Has the open rounds of a ledger made from another, where it still is the ledger of the book: no other is kept until the transaction
+    /// ends, which has the lock of its cards. They are behind everything of the book, so that what becomes of them is marked as changed.
+    /// </summary>
+    private async Task<bool> TakePlaceAsync(NpgsqlConnection connection, long id, long before, CancellationToken cancel)
+    {
+        var newest = await connection
+            .Sql(
+                "select id from intake where book_id = $1 and kind = 'ledger' and state = 'kept' and id <> $2 order by kept_at desc, "
+                    + "id desc limit 1",
+                book,
+                id
+            )
+            .ListAsync(r => r.GetInt64(0), cancel);
+        if (newest is not [var now] || now != before)
+        {
+            return false;
+        }
+
+        var rounds = await connection
+            .Sql(
+                """
+                update round set intake_id = $2, to_be_prepared = true, prepared_at_change = 0 where book_id = $1 and id in (
+                    select id from round where book_id = $1 and intake_id = $3 and released_at is null order by id for update)
+                returning id, (select made_by from intake where book_id = $1 and id = $2)
+                """,
+                book,
+                id,
+                before
+            )
+            .ListAsync(r => (Id: r.GetInt64(0), By: r.GetInt64(1)), cancel);
+        foreach (var round in rounds)
+        {
+            await RoundChanges.RaiseAsync(connection, book, round.Id, round.By, "ledger", [""], null, cancel);
+        }
+
         return true;
     }
 

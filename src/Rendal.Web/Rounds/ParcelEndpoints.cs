@@ -1,7 +1,10 @@
 using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
+using Rendal.App.Corrections;
 using Rendal.App.Documents;
+using Rendal.App.Intake;
+using Rendal.App.Progress;
 using Rendal.App.Rounds;
 using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
@@ -135,6 +138,9 @@ internal static class ParcelEndpoints
         var group = book.MapGroup("/parcels/{parcel:long}").WithTags("Parcels");
         group.MapGet("", ViewAsync);
         group.MapGet("/document", DocumentAsync);
+        group.MapGet("/places", PlacesAsync);
+        group.MapGet("/source", SourceAsync);
+        group.MapPost("/source", PutRightAsync);
         group.MapGet("/addresses", AddressesAsync);
         group.MapPut("/change", ChangeAsync);
         group.MapPut("/recipients-for-good", RecipientsForGoodAsync);
@@ -145,7 +151,7 @@ internal static class ParcelEndpoints
     private static async Task<ParcelView> ViewAsync(long parcel, BookScope scope, CancellationToken cancel)
     {
         var made = await ParcelContent.LoadAsync(parcel, scope, cancel);
-        var filled = made.Words();
+        var filled = made.TracedWords();
         var recipients = made.Recipients;
         var written = made.Round.WrittenFor(made.Card, made.Parcel.ReminderLevel);
         var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
@@ -239,6 +245,45 @@ internal static class ParcelEndpoints
         var file = await press.MakeAsync(scope.Book.Id, made.Document(), made.Layout.Layout, known, cancel);
         return DispatchEndpoints.Send((file.Name, file.ContentType, file.Bytes));
     }
+
+    /// <summary>Where on the pages of its document stands what was taken from the ledger or a card.</summary>
+    private static async Task<PlacesView> PlacesAsync(long parcel, BookScope scope, PreviewRenderer press, CancellationToken cancel)
+    {
+        var made = await ParcelContent.LoadAsync(parcel, scope, cancel);
+        var (places, page) = await press.PlacesAsync(scope.Book.Id, made.Document(), made.Layout.Layout, cancel);
+        return PlacesView.Of(places, page);
+    }
+
+    /// <summary>The cell of the ledger file that something in a parcel was read from.</summary>
+    /// <param name="parcel">The parcel.</param>
+    /// <param name="from">What it was taken from, as the preview says: <c>row 12 due</c>.</param>
+    private static async Task<SourceView> SourceAsync(
+        long parcel,
+        string from,
+        BookScope scope,
+        OpenedFiles files,
+        TimeProvider clock,
+        CancellationToken cancel
+    ) => new(await new CorrectLedger(scope, files, clock).FindAsync(parcel, OfRow(from), cancel));
+
+    private static async Task<NoContent> PutRightAsync(
+        long parcel,
+        string from,
+        SourceRequest request,
+        BookScope scope,
+        OpenedFiles files,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
+    {
+        await new CorrectLedger(scope, files, clock).RunAsync(parcel, OfRow(from), request.Becomes, new ProgressMeter(), cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static Origin OfRow(string from) =>
+        Origin.Parse(from) is { Kind: OriginKind.Row } origin
+            ? origin
+            : throw ProblemException.Invalid($"“{from}” is no row of a ledger file.");
 
     private static async Task<NoContent> DecideUnsureAsync(
         long parcel,

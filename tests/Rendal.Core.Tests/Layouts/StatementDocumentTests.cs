@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Statements;
@@ -37,6 +38,37 @@ public class StatementDocumentTests
             document.Sections[0].Ages.Select(a => a.Label)
         );
     }
+
+    [Fact]
+    public void Each_cell_of_a_traced_table_tells_its_row_and_field_and_nothing_else_differs()
+    {
+        var document = Of(new Customer { Key = "A", Name = "A" }, "GBP");
+        var traced = StatementTable.Html(document, traced: true);
+        Assert.Equal(StatementTable.Html(document), Regex.Replace(traced, " data-from=\"[^\"]+\"", ""));
+        var part = document.Sections[0].Parts[0];
+        foreach (var (r, row) in part.Rows.Index())
+        {
+            Assert.Contains($"data-from=\"row {part.ReadFrom[r]} number\">{row[0]}<", traced);
+        }
+
+        Assert.Contains("data-from=\"slot statement.total\">", traced);
+    }
+
+    [Theory]
+    [InlineData("row 12 due")]
+    [InlineData("row 7 extra:Delivery round \"N1\"")]
+    [InlineData("card name")]
+    [InlineData("slot column.Delivery round")]
+    public void Where_a_value_is_from_is_read_as_it_is_written(string written) => Assert.Equal(written, Origin.Parse(written)?.ToString());
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("row 0 due")]
+    [InlineData("row twelve due")]
+    [InlineData("row 12")]
+    [InlineData("card")]
+    [InlineData("file 12 due")]
+    public void What_says_nothing_of_where_a_value_is_from_is_none(string written) => Assert.Null(Origin.Parse(written));
 
     [Fact]
     public void A_credit_has_no_due_date_and_a_true_minus()

@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
@@ -53,6 +54,20 @@ public class ReadyMadeWordingTests
         Assert.DoesNotContain(not, body);
     }
 
+    /// <summary>What is looked at is what goes: beside the values stands where they are from, and nothing else differs.</summary>
+    [Fact]
+    public void A_traced_message_says_the_same_as_the_one_that_goes() => Assert.All(ReadyMadeWording.All, w =>
+        {
+            var template = WordingReader.Read(w.Wording);
+            var traced = Fill(template, w.Wording.Language, 1234.5m, traced: true);
+            var goes = Fill(template, w.Wording.Language, 1234.5m);
+            Assert.Equal(goes.Subject, traced.Subject);
+            Assert.Equal(goes.EmptySlots, traced.EmptySlots);
+            Assert.Contains("data-from=\"slot ", traced.Body);
+            Assert.DoesNotContain("data-from", goes.Body);
+            Assert.Equal(goes.Body, Regex.Replace(traced.Body, "<span data-from=\"[^\"]+\">([^<]*)</span>", "$1"));
+        });
+
     /// <summary>Credits stand apart, so that more can be past its date than the account comes to.</summary>
     [Fact]
     public void What_is_overdue_is_never_called_a_part_of_the_total() =>
@@ -75,7 +90,8 @@ public class ReadyMadeWordingTests
         string language,
         decimal total,
         Currency? second = null,
-        decimal ofSecond = 0
+        decimal ofSecond = 0,
+        bool traced = false
     )
     {
         var asOf = new DateOnly(2026, 10, 31);
@@ -94,7 +110,7 @@ public class ReadyMadeWordingTests
 
         var slots = ParcelSlots.Of(customer, statements, new Firm("Tarnbrook Linen Hire", [], [], []), "Credit control", "October", 1);
         slots["statement.table"] = "<table></table>";
-        return template.Fill(slots, TextConditions.Holding(statements, 1));
+        return template.Fill(slots, TextConditions.Holding(statements, 1), traced);
 
         Statement Of(Currency currency, decimal amount)
         {

@@ -52,6 +52,52 @@ public class DocumentRendererTests
     }
 
     [Theory]
+    [InlineData(3)]
+    [InlineData(95)]
+    public void Where_a_figure_of_a_row_is_said_to_stand_it_can_be_read_on_the_page(int items)
+    {
+        var statement = Items(items);
+        var customer = new Customer
+        {
+            Key = "H014",
+            Name = "Inn at Kell with a name that goes over more than one line of the address, as some of them do",
+            PostalLines = ["2 Weir Row"],
+        };
+        using var renderer = new DocumentRenderer();
+        var document = StatementDocument.Of(customer, [statement], AgeingRule.Default, Tarnbrook, LayoutReader.BuiltIn);
+        var (places, size) = renderer.Places(document, Layout.BuiltIn, TestContext.Current.CancellationToken);
+        using var pdf = PdfDocument.Open(renderer.Print(document, Layout.BuiltIn, TestContext.Current.CancellationToken));
+        Assert.Equal((595, 842), ((int)size.Width, (int)Math.Round(size.Height)));
+        foreach (var item in statement.Items)
+        {
+            var row = item.Row.Source.Row;
+            Assert.Equal(item.Row.Number, Read($"row {row} number"));
+            Assert.Equal(item.Open.ToString("N2", CultureInfo.InvariantCulture), Read($"row {row} open"));
+        }
+
+        Assert.Equal("2WeirRow", Read("card address"));
+        Assert.Equal(customer.Name.Replace(" ", "", StringComparison.Ordinal), Read("card name"));
+        Assert.StartsWith("£", Read("slot statement.total"), StringComparison.Ordinal);
+
+        string Read(string from) =>
+            string.Concat(
+                    places
+                        .Where(p => p.From.ToString() == from)
+                        .SelectMany(p =>
+                            pdf.GetPage(p.Page)
+                                .Letters.Where(l =>
+                                    l.StartBaseLine.X > p.Area.Left - 0.5
+                                    && l.StartBaseLine.X < p.Area.Right
+                                    && size.Height - l.StartBaseLine.Y > p.Area.Top
+                                    && size.Height - l.StartBaseLine.Y < p.Area.Bottom
+                                )
+                        )
+                        .Select(l => l.Value)
+                )
+                .Replace(" ", "", StringComparison.Ordinal);
+    }
+
+    [Theory]
     [InlineData("en")]
     [InlineData("de")]
     [InlineData("fr")]

@@ -9,9 +9,11 @@ import { useIsWide } from "../../shared/useIsWide";
 import { Waiting } from "../../shared/Waiting";
 import { CustomerInView } from "../wordings/slotExamples";
 import { AccountTable } from "./AccountTable";
+import { MessageFrame } from "./MessageFrame";
 import { ParcelEnclosures } from "./ParcelEnclosures";
 import { ParcelWords } from "./ParcelWords";
 import { RecipientsDialog } from "./RecipientsDialog";
+import { PlaceMarks } from "./PlaceMarks";
 import { Retry } from "./Retry";
 import { StatementPages } from "./StatementPages";
 import { useLookedAt, type Parcel, type Round } from "./useRound";
@@ -20,7 +22,8 @@ import { ownWords } from "./words";
 import styles from "./ParcelPane.module.css";
 import roundsStyles from "./rounds.module.css";
 import { FillTabs } from "../../shared/FillTabs";
-import { parcelOf, settleUnsure } from "./api";
+import { parcelOf, placesOf, settleUnsure } from "./api";
+import { whereRight } from "./origins";
 
 export const paneTabs = ["message", "statement", "sources", "words"] as const;
 export type PaneTab = (typeof paneTabs)[number];
@@ -50,6 +53,8 @@ export function ParcelPane({
   isReaddressed,
   onRecipients,
   onHoldNote,
+  onCard,
+  onSource,
 }: {
   round: Round;
   parcel: Parcel;
@@ -66,25 +71,59 @@ export function ParcelPane({
   onRecipients: () => void;
   /** Asks for a note to the hold. */
   onHoldNote: () => void;
+  /** Opens the card of its customer. */
+  onCard: () => void;
+  /** Opens what something in it was read from. */
+  onSource: (from: string) => void;
 }) {
   const book = useBookId();
+  const { message } = App.useApp();
   const base = served(`/api/books/${book}/parcels/${parcel.id}`);
   const version = versionOf(round, parcel);
   const view = useQuery(viewOf(book, round, parcel));
   // What is likely wanted after it is fetched once it is there itself; what goes wrong with that is told when it is looked at.
   useQuery({ ...viewOf(book, round, next ?? parcel), enabled: view.isSuccess, notifyOnChangeProps: [] });
   const isWide = useIsWide();
+  // What was released stays as it is, so that nothing of it leads to where it could be put right.
+  const places = useQuery({
+    queryKey: ["parcel", book, parcel.id, version, "places"],
+    queryFn: () => placesOf(book, parcel.id),
+    enabled: (isWide || tab === "statement") && round.releasedAt === null,
+  });
+  const point = (from: string) => {
+    switch (whereRight(from)) {
+      case "ledger":
+        onSource(from);
+        break;
+      case "card":
+        onCard();
+        break;
+      case "account":
+        onTab("sources");
+        break;
+      default:
+        void message.info(
+          "It is the same on every parcel: your firm and its senders stand under Words & paper, the round’s name at the left.",
+        );
+    }
+  };
   const letter = (v: View) =>
     v.to.length === 0 && v.post.length > 0 ? (
       <p className="quiet">No message goes to this customer, only the document, by post.</p>
     ) : (
-      <iframe title={`Message to ${v.name}`} sandbox="" srcDoc={v.message} className="letter-frame" />
+      <MessageFrame name={v.name} html={v.message} onPoint={point} />
     );
   const pages = (v: View) => (
     <StatementPages
       address={`${base}/document?form=pdf`}
       name={v.documents.find((d) => d.form === "pdf")?.name ?? "not enclosed as a PDF"}
       version={version}
+      over={(page) => (
+        <PlaceMarks
+          places={(places.data?.places ?? []).filter((p) => p.page === page).map((p) => ({ ...p, text: "" }))}
+          onPoint={point}
+        />
+      )}
     />
   );
   return (

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { getDocument, GlobalWorkerOptions, type PDFDocumentProxy } from "pdfjs-dist";
 import worker from "pdfjs-dist/build/pdf.worker.min.mjs?url";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import { fileFrom } from "../../shared/api/client";
 import { Waiting } from "../../shared/Waiting";
 import styles from "./StatementPages.module.css";
@@ -10,7 +10,18 @@ import styles from "./StatementPages.module.css";
 GlobalWorkerOptions.workerSrc = worker;
 
 /** The statement document, the very file that will be enclosed, page by page. */
-export function StatementPages({ address, name, version }: { address: string; name: string; version: string }) {
+export function StatementPages({
+  address,
+  name,
+  version,
+  over,
+}: {
+  address: string;
+  name: string;
+  version: string;
+  /** What lies over a page. */
+  over?: (page: number) => ReactNode;
+}) {
   const file = useQuery({
     queryKey: ["parcel", address, version],
     queryFn: async () => {
@@ -21,13 +32,24 @@ export function StatementPages({ address, name, version }: { address: string; na
   });
   return (
     <Waiting query={file}>
-      {(pdf) => <DocumentPages key={`${address} ${version}`} pdf={pdf} name={name} address={address} />}
+      {(pdf) => <DocumentPages key={`${address} ${version}`} pdf={pdf} name={name} address={address} over={over} />}
     </Waiting>
   );
 }
 
 /** A document page by page. */
-export function DocumentPages({ pdf, name, address }: { pdf: PDFDocumentProxy; name: string; address: string }) {
+export function DocumentPages({
+  pdf,
+  name,
+  address,
+  over,
+}: {
+  pdf: PDFDocumentProxy;
+  name: string;
+  address: string;
+  /** What lies over a page. */
+  over?: (page: number) => ReactNode;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const frame = useRef<HTMLDivElement>(null);
   const [page, setPage] = useState(1);
@@ -100,6 +122,7 @@ export function DocumentPages({ pdf, name, address }: { pdf: PDFDocumentProxy; n
       </div>
       <div ref={frame} className={styles.statementPage}>
         <canvas ref={canvas} role="img" aria-label={text || `Page ${number} of the statement`} />
+        {over?.(number)}
       </div>
     </div>
   );

@@ -29,6 +29,7 @@ import {
   type Round,
   type RoundChange,
 } from "./useRound";
+import { SourceDialog } from "./SourceDialog";
 import { WithReason } from "./WithReason";
 import { formWords } from "./words";
 import roundsStyles from "./rounds.module.css";
@@ -54,6 +55,8 @@ function Bench({ round }: { round: Round }) {
   const [opened, setOpened] = useState<Opened>();
   const [puttingIn, setPuttingIn] = useState<{ customer: string; name: string }>();
   const [account, setAccount] = useState<string>();
+  const [source, setSource] = useState<string>();
+  const view = useRef<HTMLDivElement>(null);
   const finder = useRef<InputRef>(null);
   const looked = useDeferredValue(find.trim());
   const list = useParcelList(round, looked, parameters.get("customer"));
@@ -146,6 +149,7 @@ function Bench({ round }: { round: Round }) {
     c: open("correct"),
     r: open("release"),
     f: () => finder.current?.focus(),
+    p: () => view.current?.querySelector<HTMLElement>("[data-mark]")?.focus(),
     "1": () => setTab("message"),
     "2": () => setTab("statement"),
     "3": () => setTab("sources"),
@@ -251,19 +255,23 @@ function Bench({ round }: { round: Round }) {
           />
         </div>
         <div className={styles.pane}>
-          <div className={styles.paneView} tabIndex={0} role="region" aria-label="The parcel in view">
+          <div ref={view} className={styles.paneView} tabIndex={0} role="region" aria-label="The parcel in view">
             {shown ? (
               <ParcelPane
                 round={round}
                 parcel={shown}
                 next={next}
-                isCovered={opened !== undefined || puttingIn !== undefined || account !== undefined}
+                isCovered={
+                  opened !== undefined || puttingIn !== undefined || account !== undefined || source !== undefined
+                }
                 tab={tab}
                 onTab={setTab}
                 onWorded={() => actions.prepare.mutate()}
                 isReaddressed={opened === "recipients"}
                 onRecipients={() => (opened === "recipients" ? setOpened(undefined) : open("recipients")())}
                 onHoldNote={open("hold-note")}
+                onCard={open("correct")}
+                onSource={setSource}
               />
             ) : (
               <p className="quiet">
@@ -290,6 +298,11 @@ function Bench({ round }: { round: Round }) {
             <button type="button" disabled={!shown} onClick={open("correct")}>
               <kbd>C</kbd> correct
             </button>
+            {!isReleased && (
+              <span>
+                <kbd>P</kbd> put right
+              </span>
+            )}
             {!isReleased && (
               <button type="button" disabled={!mayOpen("recipients")} onClick={open("recipients")}>
                 <kbd>T</kbd> recipients
@@ -326,6 +339,17 @@ function Bench({ round }: { round: Round }) {
         actions={actions}
         onPick={pick}
       />
+      {source !== undefined && shown && (
+        <SourceDialog
+          parcel={shown}
+          from={source}
+          onAccount={() => {
+            setSource(undefined);
+            setTab("sources");
+          }}
+          onClose={() => setSource(undefined)}
+        />
+      )}
       {puttingIn && (
         <WithReason
           title={`Put ${puttingIn.name} into this round?`}

@@ -217,3 +217,20 @@ export const stopRound = (book: number, id: number) =>
 /** The rounds that wait for somebody. */
 export const waitingRounds = (book: number) =>
   must(api.GET("/api/books/{book}/rounds/waiting", { params: { path: { book } } }));
+
+/** Where on the pages of a parcel’s statement stands what was taken from the ledger or a card. */
+export const placesOf = (book: number, parcel: number) =>
+  must(api.GET("/api/books/{book}/parcels/{parcel}/places", { params: { path: { book, parcel } } }));
+
+/** The cell of the ledger file that something in a parcel was read from. */
+export const sourceOf = (book: number, parcel: number, from: string) =>
+  must(api.GET("/api/books/{book}/parcels/{parcel}/source", { params: { path: { book, parcel }, query: { from } } }));
+
+/** Puts the cell right that something in a parcel was read from; its round is made up anew. */
+export const putSourceRight = (book: number, parcel: number, from: string, becomes: string) =>
+  must(
+    api.POST("/api/books/{book}/parcels/{parcel}/source", {
+      params: { path: { book, parcel }, query: { from } },
+      body: { becomes },
+    }),
+  );

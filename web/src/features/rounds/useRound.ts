@@ -11,6 +11,7 @@ import {
   changeParcel,
   decideOnCustomers,
   lookedAt,
+  putSourceRight,
   releaseRound,
   requestRelease,
   roundOf,
@@ -174,6 +175,13 @@ export function useRoundActions() {
       mutationFn: ({ seen, parcel, ...body }: Schemas["RecipientsRequest"] & { seen: Round; parcel: number }) =>
         setRecipientsForGood(book, parcel, seen.revision, body),
       ...settleInPart,
+    }),
+    putRight: useMutation({
+      scope,
+      mutationFn: ({ parcel, from, becomes }: { parcel: number; from: string; becomes: string }) =>
+        putSourceRight(book, parcel, from, becomes),
+      // The ledger is another now, and whatever is made from it.
+      onSuccess: () => client.invalidateQueries(),
     }),
     release: useMutation({
       mutationFn: (request: Schemas["ReleaseRequest"]) => releaseRound(book, id, request),
