@@ -73,6 +73,7 @@ some_tests() {
       need_chromium
       install_packages web
       install_packages tests/e2e
+      build_project tests/e2e/PdfText
       run_in_browser journeys artifacts/test-e2e.json "$folder"
       ;;
     *)

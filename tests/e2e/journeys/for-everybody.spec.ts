@@ -114,6 +114,13 @@ test("no view scrolls sideways at 1024", async ({ page }) => {
   }
 });
 
+/**
+ * What stands on a page as it will be printed is as large as there (WCAG 2.2, 2.5.8, “Essential”); the same cells of the message are
+ * targets of full size, and are examined.
+ */
+const isOnPaper = (view: string, rule: string, html: string) =>
+  view === "workbench 2" && rule === "target-size" && html.includes('data-mark="');
+
 async function examine(page: Page, view: string, tone: Tone): Promise<void> {
   const { violations } = await new AxeBuilder({ page })
     .options({ runOnly: rules[tone], resultTypes: ["violations"] })
@@ -121,8 +128,13 @@ async function examine(page: Page, view: string, tone: Tone): Promise<void> {
     // Frames are left out, so that no second page has to put the parts of several together.
     .setLegacyMode()
     .analyze();
+  const wrong = violations.map(({ id, nodes }) => ({ id, nodes: nodes.filter((n) => !isOnPaper(view, id, n.html)) }));
   expect
-    .soft(violations.map((v) => `${view}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`))
+    .soft(
+      wrong
+        .filter((v) => v.nodes.length > 0)
+        .map((v) => `${view}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`),
+    )
     .toEqual([]);
 }
 

@@ -28,6 +28,7 @@ const keyWords: [string, string][] = [
   ["⇧H ⇧X ⇧R", "hold, take out or release all that are marked"],
   ["X", "leave the customer out of the round, with a reason"],
   ["C", "correct the customer’s card"],
+  ["P Tab", "go through what came from data, to put it right where it was read from"],
   ["1 2 3 4", "message, statement, where the figures come from, words"],
   ["F", "jump to a customer in the round"],
   ["E", "rehearse: send a few to yourself first"],
