@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Rendal.Core.Tests;
 
 namespace Rendal.Web.Tests;
@@ -149,8 +150,11 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         return await Browser.PostJsonAsync($"{Api}/rounds", new { name = "October", asOf = "2026-10-31" });
     }
 
-    /// <summary>The message of a parcel as it is looked at in the workbench.</summary>
-    public async Task<string> MessageAsync(long parcel) => (await Browser.GetJsonAsync($"{Api}/parcels/{parcel}")).Text("message");
+    /// <summary>The message of a parcel as it is read in the workbench.</summary>
+    public async Task<string> MessageAsync(long parcel) => Untraced(await TracedAsync(parcel));
+
+    /// <summary>The same with where its values are from.</summary>
+    public async Task<string> TracedAsync(long parcel) => (await Browser.GetJsonAsync($"{Api}/parcels/{parcel}")).Text("message");
 
     /// <summary>Looks at the summary of a round, which must be about so many parcels, and releases what it shows.</summary>
     public async Task<HttpResponseMessage> ReleaseAsync(
@@ -165,6 +169,10 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         Assert.Equal(count, summary.GetProperty("parcels").GetInt32());
         return await ReleaseSeenAsync(round, summary, at, channel, despiteLedger, seenChanges: true);
     }
+
+    /// <summary>A message without where its values are from.</summary>
+    public static string Untraced(string message) =>
+        Regex.Replace(message, "<span data-from=\"[^\"]+\">([^<]*)</span>| data-from=\"[^\"]+\"", "$1");
 
     /// <summary>What is about to be released.</summary>
     public Task<JsonElement> SummaryAsync(long round) =>

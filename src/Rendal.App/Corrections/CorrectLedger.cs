@@ -16,7 +16,9 @@ namespace Rendal.App.Corrections;
 /// </summary>
 public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProvider clock)
 {
-    /// <summary>The cell that something in a parcel was read from; null where the file has no such column, so that it was reckoned.</summary>
+    /// <summary>
+    /// The cell that something in a parcel was read from; null where the file has no such column, so that it was reckoned.
+    /// </summary>
     /// <param name="parcel">The parcel.</param>
     /// <param name="origin">Of a row.</param>
     /// <param name="cancel">Stops it.</param>
@@ -73,7 +75,8 @@ public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProv
         await stores.Corrections.AddAsync(correction, at.Source, stores.Person, clock.GetUtcNow(), cancel);
         try
         {
-            await DemandUsableAsync(intake, origin.Row, meter, cancel);
+            var now = await UsableAsync(intake, origin.Row, meter, cancel);
+            await DemandSameItemAsync(parcel, round, now, cancel);
             var again = await new BeginIntake(stores, files, clock).AgainAsync(intake.Id, null, cancel);
             await new KeepIntake(stores, files, clock).RunAsync(
                 again.Id,
@@ -93,9 +96,10 @@ public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProv
         await new PrepareRound(stores, clock).RunAsync(round.Id, meter, cancel);
     }
 
-    /// <summary>Reads the file with the correction, as it would be kept.</summary>
-    private async Task DemandUsableAsync(IntakeRecord intake, int row, ProgressMeter meter, CancellationToken cancel)
+    /// <summary>The row as it would be kept, with the correction.</summary>
+    private async Task<LedgerRow?> UsableAsync(IntakeRecord intake, int row, ProgressMeter meter, CancellationToken cancel)
     {
+        LedgerRow? kept = null;
         var look = await LedgerLook.OpenAsync(stores, intake, files, meter, cancel);
         var reader = look.Reader(meter, "reading the rows", cancel);
         foreach (var read in reader.Rows())
@@ -107,6 +111,38 @@ public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProv
                     $"With that the row could not be used, and would be on no statement. {why?.Message} {why?.Remedy}".TrimEnd()
                 );
             }
+
+            kept = read.Row?.Source.Row == row ? read.Row : kept;
+        }
+
+        return kept;
+    }
+
+    /// <summary>
+    /// What was said about an item is known by its number. Under another it would be forgotten, and an item in dispute would go out.
+    /// </summary>
+    private async Task DemandSameItemAsync(long parcel, RoundRecord round, LedgerRow? now, CancellationToken cancel)
+    {
+        var (_, of) = (await stores.Rounds.ParcelAsync(parcel, cancel))!.Value;
+        var rows = await stores.Ledger.RowsAsync(round.IntakeId, of.Accounts.Select(a => a.Key), cancel);
+        if (now is null || rows.Find(r => r.Source.Row == now.Source.Row) is not { } before || ItemKey.Of(before) == ItemKey.Of(now))
+        {
+            return;
+        }
+
+        var key = ItemKey.Of(before).Text;
+        var settlements = (await stores.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement.Said);
+        var said =
+            (await stores.Holds.ListAsync(cancel)).Exists(h => h.Hold.Item == key) ? "held back"
+            : (await stores.Decisions.OfItemsAsync(round.Id, cancel)).Exists(i => i.Item == key) ? "taken out or put in by hand"
+            : settlements.Any(s => s.Credit == key || s.Charge == key) ? "settled by hand"
+            : "";
+        if (said.Length > 0)
+        {
+            throw ProblemException.Conflict(
+                $"{ItemName.Of(before)} is {said}, and is known by what you are about to change. Take that back first, put this right, "
+                    + "and say it again."
+            );
         }
     }
 

@@ -76,7 +76,15 @@ public sealed class ParcelContent
         var composer = frozen is null ? content.Composer : content.ComposerOf(frozen.Letterhead, frozen.SentAs);
         var statements = parcel.Known(composer.Statements(card, rows));
         return statements.Count > 0
-            ? new ParcelContent(content, composer, parcel, card, layout, statements, frozen)
+            ? new ParcelContent(
+                content,
+                composer,
+                parcel,
+                frozen is null ? content.CardFor(parcel.Customer, statements) : card,
+                layout,
+                statements,
+                frozen
+            )
             : throw ProblemException.Conflict(
                 "The ledger of this round says nothing of this customer any more, so that there is nothing to show. Prepare "
                     + "the round anew."

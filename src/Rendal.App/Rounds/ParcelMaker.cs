@@ -45,7 +45,7 @@ internal sealed class ParcelMaker : IDisposable
     /// seal was changed since: then it is not asked again.</param>
     public MadeParcel Make(string customer, IReadOnlyList<Statement> statements, bool isKnownAsReady = false)
     {
-        var card = content.Card(customer);
+        var card = content.CardFor(customer, statements);
         IReadOnlyList<ParcelAccount> accounts =
         [
             .. statements

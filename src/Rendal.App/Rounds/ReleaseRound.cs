@@ -187,7 +187,7 @@ public sealed class ReleaseRound(BookStores stores, TimeProvider clock)
         IReadOnlyList<Statement> statements,
         FilledWording words
     ) =>
-        new(parcel.Id, words.Subject, words.Body, content.Card(parcel.Customer), content.Book.Firm, content.Sender.SentAs)
+        new(parcel.Id, words.Subject, words.Body, content.CardFor(parcel.Customer, statements), content.Book.Firm, content.Sender.SentAs)
         {
             Seal = parcel.Seal,
             Change = content.ChangeOf(parcel.Customer),

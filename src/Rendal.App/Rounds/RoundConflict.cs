@@ -23,6 +23,7 @@ public static class RoundConflict
         [nameof(Choice.LeastBalance)] = "the minimum balance",
         [nameof(Choice.OverdueDays)] = "“overdue by at least”",
         [nameof(Choice.NotWithinDays)] = "“not written to for”",
+        [nameof(Choice.ColleagueColumn)] = "the copies to colleagues",
         [nameof(Choice.WithCredits)] = "the credits",
         [nameof(Choice.LeaveOutHeld)] = "the items in dispute",
         [nameof(Choice.Units)] = "the units",

@@ -178,6 +178,12 @@ public sealed class RoundContent
                 FromLedger = true,
             };
 
+    /// <summary>The card of who gets a parcel, with the colleagues who get a copy of it.</summary>
+    /// <param name="key">The customer.</param>
+    /// <param name="statements">Its statements.</param>
+    public Customer CardFor(string key, IReadOnlyList<Statement> statements) =>
+        Colleagues.OnCard(Card(key), statements, Round.Choice.ColleagueColumn);
+
     /// <summary>The number of the wording that a customer gets, by <see cref="WordingInUse"/>.</summary>
     /// <param name="card">The customer.</param>
     /// <param name="reminderLevel">The level of a reminder; null for none.</param>

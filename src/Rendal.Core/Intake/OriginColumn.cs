@@ -19,8 +19,8 @@ public static class OriginColumn
     };
 
     /// <summary>
-    /// The column; of several that can say the same, such as debit and credit, the first that is filled in the row. Null where the file has
-    /// none, so that the value was reckoned: a due date from the terms.
+    /// The column; of several that can say the same, such as debit and credit, the first that is filled in the row. Null where the file
+    /// has none, so that the value was reckoned: a due date from the terms.
     /// </summary>
     /// <param name="reading">How the file is read.</param>
     /// <param name="row">The row.</param>

@@ -88,6 +88,12 @@ public sealed record Choice
     public DateOnly? WrittenSince => NotWithinDays is { } within ? AsOf.AddDays(1 - within) : null;
 
     /// <summary>
+    /// The heading of the column of the ledger in which the address of a colleague stands who gets a blind copy of the customer's message:
+    /// the one who looks after the account. Empty for nobody.
+    /// </summary>
+    public string ColleagueColumn { get; init; } = "";
+
+    /// <summary>
     /// Whether a customer without an address is left out. On the command line, where documents are written and nothing is sent, it is not.
     /// </summary>
     public bool NeedsAddress { get; init; } = true;
@@ -107,6 +113,7 @@ public sealed record Choice
             OverdueDays = null,
             ReminderLevels = ReminderLevels is null ? null : [],
             NotWithinDays = null,
+            ColleagueColumn = "",
             NeedsAddress = true,
         };
 

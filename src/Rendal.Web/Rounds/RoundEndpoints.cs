@@ -130,7 +130,8 @@ internal static class RoundEndpoints
                 round.WordingId,
                 round.SenderId,
                 round.PickedLayout,
-                EnclosingRequest.Of(round.Enclosing)
+                EnclosingRequest.Of(round.Enclosing),
+                choice.ColleagueColumn
             ),
             intake!.Id,
             intake.FileName,

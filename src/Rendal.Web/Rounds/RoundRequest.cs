@@ -61,7 +61,8 @@ internal sealed record RoundRequest(
     long WordingId,
     long SenderId,
     long? LayoutId,
-    EnclosingRequest? Enclosing = null
+    EnclosingRequest? Enclosing = null,
+    [property: StringLength(400)] string ColleagueColumn = ""
 )
 {
     /// <summary>The settings that are asked for; refused in words where they make no sense.</summary>
@@ -105,6 +106,7 @@ internal sealed record RoundRequest(
             OverdueDays = OverdueDays,
             ReminderLevels = ReminderLevels is { } levels ? [.. levels.Distinct().Order()] : null,
             NotWithinDays = NotWithinDays,
+            ColleagueColumn = ColleagueColumn,
             WithCredits = WithCredits,
             LeaveOutHeld = LeaveOutHeld,
             Units = Units?.ToHashSet(StringComparer.Ordinal),

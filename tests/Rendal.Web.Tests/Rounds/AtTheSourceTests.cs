@@ -25,7 +25,7 @@ public class AtTheSourceTests(RunningRendal rendal)
         var round = await desk.PrepareAsync();
         await desk.LookAtAsync(round.Id());
         var parcel = ParcelOf(round, "AB01");
-        Assert.Contains("data-from=\"row 3 due\">1 Oct 2026<", await desk.MessageAsync(parcel));
+        Assert.Contains("data-from=\"row 3 due\">1 Oct 2026<", await desk.TracedAsync(parcel));
         var cell = (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}/source?from=row 3 due")).GetProperty("cell");
         Assert.Equal(
             ("ledger.csv", 3, "Due by", "2026-10-01", "2026-10-01", true),
@@ -110,6 +110,49 @@ public class AtTheSourceTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task An_item_that_is_held_back_keeps_the_number_that_it_is_known_by_until_it_is_let_go()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var round = await desk.PrepareAsync();
+        var parcel = ParcelOf(round, "AB01");
+        var account = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/accounts/AB01");
+        var item = account.List("items").Single(i => i.Text("name") == "T-2").Text("key");
+        await HoldAsync(
+            "holds",
+            new
+            {
+                customer = "AB01",
+                item,
+                note = "two bags short",
+                until = (string?)null,
+            }
+        );
+        var refused = await PutRightAsync(desk.Browser, desk, parcel, "row 3 number", "T-20");
+        Assert.Equal(
+            (
+                HttpStatusCode.Conflict,
+                "T-2 is held back, and is known by what you are about to change. Take that back first, put this right, and say it again."
+            ),
+            (refused.StatusCode, await refused.DetailAsync())
+        );
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray());
+
+        // Its amount says nothing about which item it is; it stays held back.
+        Assert.Equal(HttpStatusCode.NoContent, (await PutRightAsync(desk.Browser, desk, parcel, "row 3 open", "51.00")).StatusCode);
+        account = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/accounts/AB01");
+        Assert.True(account.List("items").Single(i => i.Text("name") == "T-2").GetProperty("isHeld").GetBoolean());
+        await HoldAsync("holds/end", new { item });
+        Assert.Equal(HttpStatusCode.NoContent, (await PutRightAsync(desk.Browser, desk, parcel, "row 3 number", "T-20")).StatusCode);
+
+        async Task HoldAsync(string what, object body) =>
+            Assert.Equal(
+                HttpStatusCode.NoContent,
+                (await desk.Browser.PostAsJsonAsync($"{desk.Api}/items/{what}", body, Cancel)).StatusCode
+            );
+    }
+
+    [Fact]
     public async Task A_round_whose_ledger_another_took_the_place_of_puts_nothing_right()
     {
         using var desk = await Desk.AtAsync(rendal);
@@ -181,9 +224,9 @@ public class AtTheSourceTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Ledger);
         var round = await desk.PrepareAsync();
-        Assert.Contains("data-from", await desk.MessageAsync(ParcelOf(round, "AB01")));
+        Assert.Contains("data-from", await desk.TracedAsync(ParcelOf(round, "AB01")));
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
-        Assert.DoesNotContain("data-from", await desk.MessageAsync(ParcelOf(round, "AB01")));
+        Assert.DoesNotContain("data-from", await desk.TracedAsync(ParcelOf(round, "AB01")));
     }
 
     private static long ParcelOf(JsonElement round, string customer) =>

@@ -196,7 +196,7 @@ public class PurposeTests(RunningRendal rendal)
         var view = await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{id}");
         return (
             view.Text("subject"),
-            System.Net.WebUtility.HtmlDecode(view.Text("message")).Replace('\u00A0', ' '),
+            System.Net.WebUtility.HtmlDecode(Desk.Untraced(view.Text("message"))).Replace('\u00A0', ' '),
             view.List("documents").Single().Text("name")
         );
     }

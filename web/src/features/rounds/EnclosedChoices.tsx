@@ -42,6 +42,7 @@ export function EnclosedChoices({
   const set = (change: Partial<Enclosing>) => onDone({ enclosing: { ...enclosing, ...change } });
   const giving = useGiveIn(picked);
   const files = useQuery({ queryKey: ["enclosures", book, picked], queryFn: () => enclosuresOf(book) });
+  const columns = [{ value: "", label: "none" }, ...round.columns.map((c) => ({ value: c, label: c }))];
   const withCopies = enclosing.copies !== "none";
   const copies = useQuery({
     queryKey: ["copies", book, round.id, "counts", round.preparedAt],
@@ -112,8 +113,23 @@ export function EnclosedChoices({
             popupMatchSelectWidth={false}
             value={enclosing.column}
             disabled={disabled}
-            options={[{ value: "", label: "none" }, ...round.columns.map((c) => ({ value: c, label: c }))]}
+            options={columns}
             onChange={(column) => set({ column })}
+          />
+        </div>
+      )}
+      {round.columns.length > 0 && (
+        <div className={roundsStyles.choiceStack}>
+          <span>Blind copy to the address in column</span>
+          <Select
+            className="whole-width"
+            size="small"
+            aria-label="Blind copy to the address in column"
+            popupMatchSelectWidth={false}
+            value={round.settings.colleagueColumn}
+            disabled={disabled}
+            options={columns}
+            onChange={(colleagueColumn) => onDone({ colleagueColumn })}
           />
         </div>
       )}

@@ -41,6 +41,7 @@ export function aRound(parcels: Parcel[], change: Partial<Round> = {}): Round {
       overdueDays: null,
       reminderLevels: null,
       notWithinDays: null,
+      colleagueColumn: "",
       withCredits: true,
       leaveOutHeld: false,
       units: null,
