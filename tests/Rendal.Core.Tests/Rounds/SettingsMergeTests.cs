@@ -133,6 +133,7 @@ public sealed class SettingsMergeTests
                 LeastBalance = 1,
                 OverdueDays = 1,
                 NotWithinDays = 1,
+                ColleagueColumn = "Looked after by",
                 ReminderLevels = [1],
                 NeedsAddress = false,
                 About = RoundKind.Invoices,
