@@ -38,7 +38,6 @@ public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProv
             intake.FileName,
             at.Table.Sheet,
             origin.Row,
-            column.Index,
             column.Heading,
             says,
             made.LastOrDefault(c => c.Correction.Column == column.Heading)?.Correction.Becomes ?? says,

@@ -4,9 +4,8 @@ namespace Rendal.App.Corrections;
 /// <param name="File">The name of the file.</param>
 /// <param name="Sheet">The sheet; null for a text file.</param>
 /// <param name="Row">The row, as a spreadsheet numbers it.</param>
-/// <param name="Column">The column from 0.</param>
 /// <param name="Heading">The heading of the column.</param>
 /// <param name="Says">What the file says there.</param>
 /// <param name="Holds">What holds instead, by a correction; the same where there is none.</param>
 /// <param name="IsNow">Whether the file is the ledger of the book and nothing of the round was released, so that it can be put right.</param>
-public sealed record LedgerCell(string File, string? Sheet, int Row, int Column, string Heading, string Says, string Holds, bool IsNow);
+public sealed record LedgerCell(string File, string? Sheet, int Row, string Heading, string Says, string Holds, bool IsNow);
