@@ -74,17 +74,9 @@ public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProv
         await stores.Corrections.AddAsync(correction, at.Source, stores.Person, clock.GetUtcNow(), cancel);
         try
         {
-            var now = await UsableAsync(intake, origin.Row, meter, cancel);
+            var now = await UsableAsync(intake, origin.Row, correction, meter, cancel);
             await DemandSameItemAsync(parcel, round, now, cancel);
-            var again = await new BeginIntake(stores, files, clock).AgainAsync(intake.Id, null, cancel);
-            await new KeepIntake(stores, files, clock).RunAsync(
-                again.Id,
-                sure: true,
-                emptyClears: false,
-                meter,
-                cancel,
-                insteadOf: intake.Id
-            );
+            await TakeInAgainAsync(intake, round.Id, meter, cancel);
         }
         catch
         {
@@ -95,8 +87,36 @@ public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProv
         await new PrepareRound(stores, clock).RunAsync(round.Id, meter, cancel);
     }
 
+    /// <summary>Keeps the file once more in place of the first, or leaves no trace in the list of intakes.</summary>
+    private async Task TakeInAgainAsync(IntakeRecord intake, long round, ProgressMeter meter, CancellationToken cancel)
+    {
+        var again = await new BeginIntake(stores, files, clock).AgainAsync(intake.Id, null, cancel);
+        try
+        {
+            await new KeepIntake(stores, files, clock).RunAsync(
+                again.Id,
+                sure: true,
+                emptyClears: false,
+                meter,
+                cancel,
+                insteadOf: new PutRightIntake(intake.Id, round)
+            );
+        }
+        catch
+        {
+            await stores.Intakes.ForgetAsync(again.Id, CancellationToken.None);
+            throw;
+        }
+    }
+
     /// <summary>The row as it would be kept, with the correction.</summary>
-    private async Task<LedgerRow?> UsableAsync(IntakeRecord intake, int row, ProgressMeter meter, CancellationToken cancel)
+    private async Task<LedgerRow?> UsableAsync(
+        IntakeRecord intake,
+        int row,
+        Correction correction,
+        ProgressMeter meter,
+        CancellationToken cancel
+    )
     {
         LedgerRow? kept = null;
         var look = await LedgerLook.OpenAsync(stores, intake, files, meter, cancel);
@@ -114,7 +134,12 @@ public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProv
             kept = read.Row?.Source.Row == row ? read.Row : kept;
         }
 
-        return kept;
+        return reader.Corrected.Where(c => c.Row != row && IsSameCell(c.Correction, correction)).ToList() is [var alike, ..]
+            ? throw ProblemException.Conflict(
+                $"Rows {row} and {alike.Row} of {intake.FileName} are alike in customer, kind, number and what is to be put right, so "
+                    + "that one correction would change both. Put it right in the file, and take that in."
+            )
+            : kept;
     }
 
     /// <summary>
@@ -122,8 +147,8 @@ public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProv
     /// </summary>
     private async Task DemandSameItemAsync(long parcel, RoundRecord round, LedgerRow? now, CancellationToken cancel)
     {
-        var (_, of) = (await stores.Rounds.ParcelAsync(parcel, cancel))!.Value;
-        var rows = await stores.Ledger.RowsAsync(round.IntakeId, of.Accounts.Select(a => a.Key), cancel);
+        var (_, record) = (await stores.Rounds.ParcelAsync(parcel, cancel))!.Value;
+        var rows = await stores.Ledger.RowsAsync(round.IntakeId, record.Accounts.Select(a => a.Key), cancel);
         if (now is null || rows.Find(r => r.Source.Row == now.Source.Row) is not { } before || ItemKey.Of(before) == ItemKey.Of(now))
         {
             return;
@@ -133,7 +158,8 @@ public sealed class CorrectLedger(BookStores stores, OpenedFiles files, TimeProv
         var settlements = (await stores.Settlements.ListAsync(null, cancel)).Select(s => s.Settlement.Said);
         var said =
             (await stores.Holds.ListAsync(cancel)).Exists(h => h.Hold.Item == key) ? "held back"
-            : (await stores.Decisions.OfItemsAsync(round.Id, cancel)).Exists(i => i.Item == key) ? "taken out or put in by hand"
+            : (await stores.Decisions.RoundsOfItemAsync(round.IntakeId, key, cancel)) is [var of, ..]
+                ? $"taken out or put in by hand in “{of}”"
             : settlements.Any(s => s.Credit == key || s.Charge == key) ? "settled by hand"
             : "";
         if (said.Length > 0)

@@ -23,14 +23,14 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
     /// <param name="cancel">Stops it; nothing is kept then.</param>
     /// <exception cref="ProblemException">There is no intake of this number, it was kept or undone, it cannot be read, it is doubtful, or
     /// customers would be under each other in a circle.</exception>
-    /// <param name="insteadOf">The kept ledger of the same file that is put right by it; null for none.</param>
+    /// <param name="insteadOf">What is put right by it; null for the next ledger of the book.</param>
     public async Task<KeptIntake> RunAsync(
         long id,
         bool sure,
         bool emptyClears,
         ProgressMeter meter,
         CancellationToken cancel,
-        long? insteadOf = null
+        PutRightIntake? insteadOf = null
     )
     {
         var intake = await TheIntake.OfAsync(stores, id, cancel);
@@ -50,11 +50,19 @@ public sealed class KeepIntake(BookStores stores, OpenedFiles files, TimeProvide
             : throw (
                 insteadOf is null
                     ? KeptAlready()
-                    : ProblemException.Conflict("Somebody else kept a ledger in this moment, so nothing was changed. Look at it again.")
+                    : ProblemException.Conflict(
+                        "Somebody else kept a ledger or released the round in this moment, so nothing was changed. Look at it again."
+                    )
             );
     }
 
-    private async Task<int?> LedgerAsync(IntakeRecord intake, bool sure, long? insteadOf, ProgressMeter meter, CancellationToken cancel)
+    private async Task<int?> LedgerAsync(
+        IntakeRecord intake,
+        bool sure,
+        PutRightIntake? insteadOf,
+        ProgressMeter meter,
+        CancellationToken cancel
+    )
     {
         var look = await LedgerLook.OpenAsync(stores, intake, files, meter, cancel);
         if (!sure && look.SeemsToBe is { } other)

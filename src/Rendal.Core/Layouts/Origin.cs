@@ -11,12 +11,18 @@ namespace Rendal.Core.Layouts;
 /// </param>
 public sealed record Origin(OriginKind Kind, int Row, string Field)
 {
+    /// <summary>The attribute of an HTML element that says where its text was taken from.</summary>
+    public const string Attribute = "data-from";
+
     private static readonly Dictionary<string, Origin> OfCards = new(StringComparer.Ordinal)
     {
         ["customer.name"] = OfCard("name"),
         ["customer.contact"] = OfCard("contact"),
         ["customer.salutation"] = OfCard("contact"),
     };
+
+    /// <summary>The total of a statement.</summary>
+    public static Origin OfTotal { get; } = OfSlot("statement.total");
 
     /// <summary>A field of an item.</summary>
     public static Origin OfRow(int row, string field) => new(OriginKind.Row, row, field);

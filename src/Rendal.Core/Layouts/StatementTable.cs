@@ -10,17 +10,12 @@ public static class StatementTable
     private const string Cell = "padding:4px 4px 4px 0;border-bottom:1px solid #b9aea4;vertical-align:top;text-align:";
     private const string Head = "padding:4px 4px 4px 0;border-bottom:1px solid #8a7f8c;font-weight:600;vertical-align:bottom;text-align:";
 
-    /// <summary>The attribute that tells on a traced page where what stands in the element was taken from.</summary>
-    public const string FromAttribute = "data-from";
-
-    private static readonly Origin OfTotal = Origin.OfSlot("statement.total");
-
     /// <summary>HTML with all styles inline, as mail programs want it; every value is escaped.</summary>
     /// <param name="document">What stands in it.</param>
     /// <param name="traced">Whether each value has beside it where it was taken from, for a page that is looked at.</param>
     public static string Html(StatementDocument document, bool traced = false)
     {
-        string From(Origin? origin) => traced && origin is not null ? $" {FromAttribute}=\"{Escape(origin.ToString())}\"" : "";
+        string From(Origin? origin) => traced && origin is not null ? $" {Origin.Attribute}=\"{Escape(origin.ToString())}\"" : "";
 
         var html = new StringBuilder();
         foreach (var section in document.Sections)
@@ -53,7 +48,7 @@ public static class StatementTable
                 .Append("</td><td colspan=\"")
                 .Append(SumSpan(document))
                 .Append("\" style=\"padding:6px 4px 6px 0;font-weight:600;text-align:right;white-space:nowrap\"")
-                .Append(From(OfTotal))
+                .Append(From(Origin.OfTotal))
                 .Append('>')
                 .Append(Escape(section.Total))
                 .Append("</td></tr>");

@@ -74,7 +74,7 @@ public sealed partial class WordingTemplate
     }
 
     private static string Traced(Slot slot, string value) =>
-        $"<span {StatementTable.FromAttribute}=\"{Encoder.Encode(Origin.OfSlot(slot.Name).ToString())}\">{Encoder.Encode(value)}</span>";
+        $"<span {Origin.Attribute}=\"{Encoder.Encode(Origin.OfSlot(slot.Name).ToString())}\">{Encoder.Encode(value)}</span>";
 
     private static string OneLine(string text) => Breaks().Replace(text, " ").Trim();
 

@@ -8,8 +8,6 @@ internal sealed class TableParts
 {
     private const float AgeSize = 9;
 
-    private static readonly Origin OfTotal = Origin.OfSlot("statement.total");
-
     private readonly Sheets sheets;
     private readonly StatementDocument document;
     private readonly FontSet fonts;
@@ -56,7 +54,7 @@ internal sealed class TableParts
             sheets.Right,
             sheets.Y + (14 * sheets.Scale),
             Palette.First,
-            OfTotal
+            Origin.OfTotal
         );
         sheets.Y += (section.Interest.Count > 0 ? 20 : 26) * sheets.Scale;
         for (var i = 0; i < section.Interest.Count; i++)

@@ -63,8 +63,8 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// Keeps an intake in one transaction: its rows, what was set aside, its findings, and customers that were not known yet. The rows are
-    /// gone through once and streamed by binary COPY. False where it was kept or undone before, or where it should take the place of an
-    /// intake that is the ledger no more.
+    /// gone through once and streamed by binary COPY. False where it was kept or undone before, or where it should take the place of
+    /// another and cannot any more.
     /// </summary>
     /// <param name="id">The intake.</param>
     /// <param name="reader">Its reader, not yet gone through.</param>
@@ -72,8 +72,8 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
     /// <param name="remembered">The reading, to be found again by the headings of the next file.</param>
     /// <param name="now">The time.</param>
     /// <param name="cancel">Stops it and leaves nothing behind.</param>
-    /// <param name="insteadOf">The ledger that is put right by it: the rounds of which nothing was released are made from it from now on.
-    /// Null where it is the next one, and rounds stay with what they were made from.</param>
+    /// <param name="insteadOf">What is put right by it: the rounds of that ledger of which nothing was released are made from it from now
+    /// on. Null where it is the next one, and rounds stay with what they were made from.</param>
     public async Task<bool> KeepAsync(
         long id,
         LedgerReader reader,
@@ -81,7 +81,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         SavedReading remembered,
         DateTimeOffset now,
         CancellationToken cancel,
-        long? insteadOf = null
+        PutRightIntake? insteadOf = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancel);
@@ -104,7 +104,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
         var content = new IntakeContent(connection, book, id);
         var (setAside, units) = await content.RowsAsync(reader, cancel);
         var cards = await CardTable.ReadToAddAsync(connection, book, cancel);
-        if (insteadOf is { } before && !await TakePlaceAsync(connection, id, before, cancel))
+        if (insteadOf is not null && !await TakePlaceAsync(connection, id, insteadOf, cancel))
         {
             return false;
         }
@@ -151,9 +151,10 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
 
     /// <summary>
     /// Has the open rounds of a ledger made from another, where it still is the ledger of the book: no other is kept until the transaction
-    /// ends, which has the lock of its cards. They are behind everything of the book, so that what becomes of them is marked as changed.
+    /// ends, which has the lock of its cards. False where it is not, or the round in which it was seen is not open any more. They are
+    /// behind everything of the book, so that what becomes of them is marked as changed.
     /// </summary>
-    private async Task<bool> TakePlaceAsync(NpgsqlConnection connection, long id, long before, CancellationToken cancel)
+    private async Task<bool> TakePlaceAsync(NpgsqlConnection connection, long id, PutRightIntake insteadOf, CancellationToken cancel)
     {
         var newest = await connection
             .Sql(
@@ -163,7 +164,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
                 id
             )
             .ListAsync(r => r.GetInt64(0), cancel);
-        if (newest is not [var now] || now != before)
+        if (newest is not [var now] || now != insteadOf.Intake)
         {
             return false;
         }
@@ -177,7 +178,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
                 """,
                 book,
                 id,
-                before
+                insteadOf.Intake
             )
             .ListAsync(r => (Id: r.GetInt64(0), By: r.GetInt64(1)), cancel);
         foreach (var round in rounds)
@@ -185,7 +186,7 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
             await RoundChanges.RaiseAsync(connection, book, round.Id, round.By, "ledger", [""], null, cancel);
         }
 
-        return true;
+        return rounds.Exists(r => r.Id == insteadOf.Round);
     }
 
     /// <summary>
@@ -205,6 +206,10 @@ public sealed class IntakeStore(NpgsqlDataSource source, long book)
                 id
             )
             .RunAsync(cancel) == 1;
+
+    /// <summary>Takes an intake that was looked at and not kept out of the list; one that was kept stays.</summary>
+    public Task ForgetAsync(long id, CancellationToken cancel) =>
+        source.Sql("delete from intake where book_id = $1 and id = $2 and state = 'looked-at'", book, id).RunAsync(cancel);
 
     /// <summary>
     /// Keeps a customer list in one transaction: the cards after it, and what they were before it. False where it was kept or undone

@@ -34,6 +34,18 @@ public sealed class RoundDecisions(NpgsqlDataSource source, long book)
             )
             .ListAsync(ReadItem, cancel);
 
+    /// <summary>The open rounds of a ledger in which an item was taken out or put in by hand, by their names.</summary>
+    public Task<List<string>> RoundsOfItemAsync(long intake, string item, CancellationToken cancel) =>
+        source
+            .Sql(
+                "select r.name from round r join round_item_decision d on d.book_id = r.book_id and d.round_id = r.id "
+                    + "where r.book_id = $1 and r.intake_id = $2 and r.released_at is null and d.item = $3 order by r.id",
+                book,
+                intake,
+                item
+            )
+            .ListAsync(r => r.GetString(0), cancel);
+
     /// <summary>
     /// Decides the same about some customers, or takes back what was decided about them: about all, or where somebody else decided about
     /// one of them since, about none. Who is held, or not any more, has that parcel held at once: that costs the same in a round of any

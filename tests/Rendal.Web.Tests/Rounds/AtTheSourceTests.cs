@@ -153,6 +153,79 @@ public class AtTheSourceTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task An_item_that_was_taken_decidedby_hand_in_another_open_round_keeps_its_number_as_well()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var (one, other) = (await desk.PrepareAsync(), await desk.PrepareAsync());
+        var account = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{other.Id()}/accounts/AB01");
+        var item = account.List("items").Single(i => i.Text("name") == "T-2").Text("key");
+        var decided = await desk.Browser.PostAsJsonAsync(
+            $"{desk.Api}/rounds/{other.Id()}/items?revision={await desk.RevisionAsync(other.Id())}",
+            new
+            {
+                customer = "AB01",
+                item,
+                decision = "out",
+                reason = "two bags short",
+            },
+            Cancel
+        );
+        Assert.True(decided.IsSuccessStatusCode, await decided.Content.ReadAsStringAsync(Cancel));
+        var refused = await PutRightAsync(desk.Browser, desk, ParcelOf(one, "AB01"), "row 3 number", "T-20");
+        Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
+        Assert.Contains(
+            $"T-2 is taken out or put in by hand in “{other.Text("name")}”",
+            await refused.DetailAsync(),
+            StringComparison.Ordinal
+        );
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray());
+    }
+
+    [Fact]
+    public async Task Of_two_rows_that_are_alike_none_is_put_right_because_the_other_would_be_too()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync([.. Ledger, "AB01,Abbot’s Table,Invoice,T-2,2026-09-01,2026-10-01,7.00,a@abbot.example,N1"]);
+        var parcel = ParcelOf(await desk.PrepareAsync(), "AB01");
+        var intakes = (await desk.Browser.GetJsonAsync($"{desk.Api}/intakes")).GetArrayLength();
+        var refused = await PutRightAsync(desk.Browser, desk, parcel, "row 3 due", "2026-10-15");
+        Assert.Equal(
+            (
+                HttpStatusCode.Conflict,
+                "Rows 3 and 5 of ledger.csv are alike in customer, kind, number and what is to be put right, so that one correction "
+                    + "would change both. Put it right in the file, and take that in."
+            ),
+            (refused.StatusCode, await refused.DetailAsync())
+        );
+        Assert.Empty((await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray());
+        Assert.Equal(intakes, (await desk.Browser.GetJsonAsync($"{desk.Api}/intakes")).GetArrayLength());
+    }
+
+    [Fact]
+    public async Task What_is_put_right_while_its_round_is_released_either_goes_as_it_was_looked_at_or_is_not_released()
+    {
+        for (var time = 0; time < 5; time++)
+        {
+            using var desk = await Desk.AtAsync(rendal);
+            using var colleague = await desk.ColleagueAsync(rendal);
+            await desk.TakeInAsync(Ledger);
+            var round = await desk.PrepareAsync();
+            await desk.LookAtAsync(round.Id());
+            var parcel = ParcelOf(round, "AB01");
+            var putting = PutRightAsync(colleague, desk, parcel, "row 3 open", "55.50");
+            var releasing = desk.ReleaseAsync(round.Id(), 2);
+            var (put, released) = (await putting, await releasing);
+            var (isPut, isReleased) = (put.IsSuccessStatusCode, released.IsSuccessStatusCode);
+            Assert.True(isPut != isReleased, $"put right: {put.StatusCode}, released: {released.StatusCode}");
+
+            // Released is what was looked at; what was put right waits to be looked at.
+            Assert.Contains(isReleased ? ">50.00<" : ">55.50<", await desk.MessageAsync(parcel));
+            Assert.Equal(isPut, (await desk.Browser.GetJsonAsync($"{desk.Api}/corrections")).EnumerateArray().Any());
+        }
+    }
+
+    [Fact]
     public async Task A_round_whose_ledger_another_took_the_place_of_puts_nothing_right()
     {
         using var desk = await Desk.AtAsync(rendal);
