@@ -52,6 +52,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             var parcel = claimed[at];
             if (
                 parcel.Message is null
+                && parcel.MessageIndex == 0
                 && (await layouts.OfAsync(parcel.Book, parcel.Layout)).Layout is { Letter: not null } layout
                 && (parcel.OnPaper || layout.Forms.Contains(DocumentForm.Pdf))
                 && await DocumentAsync(parcel) is { } document
@@ -182,6 +183,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             return new MadeUp(claimed, null, null, problem);
         }
 
+        files = [.. files.Where(f => f.Message == claimed.MessageIndex)];
         var content = await EnclosedFiles.ContentAsync(files, store, CancellationToken.None);
         var inIt = await PicturesAsync(claimed);
         return await Background.RunAsync(() => Make(claimed, set, files, content, inIt, letters, stop));
@@ -221,12 +223,16 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             var letter = letters.Take(claimed.Parcel);
             if (claimed.Channel != Channel.Post)
             {
+                // With the first message; what follows brings the rest of the files.
                 enclosures =
-                [
-                    .. DocumentFile
-                        .Make(document, layout, renderer, letter, stop)
-                        .Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)),
-                ];
+                    claimed.MessageIndex > 0
+                        ? []
+                        :
+                        [
+                            .. DocumentFile
+                                .Make(document, layout, renderer, letter, stop)
+                                .Select(f => new Enclosure(f.Name, f.ContentType, f.Bytes)),
+                        ];
                 enclosures =
                 [
                     .. enclosures,
@@ -239,7 +245,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
                 ];
             }
 
-            if (claimed.OnPaper)
+            if (claimed.OnPaper && claimed.MessageIndex == 0)
             {
                 var pdf = enclosures
                     .Take(layout.Forms.Count)
@@ -262,13 +268,17 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
 
         var who = Recipients.Of(claimed.Card, set.Round.Choice.Kind, claimed.Change);
         var to = claimed.Recipients.Except(who.Copies).Except(who.BlindCopies).ToList();
+        var subject =
+            claimed.Messages == 1
+                ? claimed.Subject
+                : $"{claimed.Subject} ({Language.Of(claimed.Card.Language).WriteOneOf(claimed.MessageIndex + 1, claimed.Messages)})";
         var (id, bytes) = MessageBuilder.Make(
             new Draft(
                 claimed.SentAs.Name,
                 claimed.SentAs.Address,
                 to,
                 [.. who.Copies.Intersect(claimed.Recipients)],
-                claimed.Subject,
+                subject,
                 claimed.Body,
                 claimed.Card.Language,
                 enclosures,
@@ -282,7 +292,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
         );
         return MessageSizes.Problem(bytes.Length, claimed.Sender, files.Count) is { Length: > 0 } tooLarge
             ? new MadeUp(claimed, null, null, tooLarge)
-            : new MadeUp(claimed, new OutgoingMessage(id, bytes, SHA256.HashData(bytes)), onPaper);
+            : new MadeUp(claimed, new OutgoingMessage(id, subject, bytes, SHA256.HashData(bytes)), onPaper);
     }
 
     /// <summary>What a message is made of.</summary>

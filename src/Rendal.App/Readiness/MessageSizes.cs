@@ -53,26 +53,30 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
             )
             : "";
 
-    /// <summary>The same for a message that is not made yet. A letter that a word processor makes is looked at when it is sent.</summary>
-    public string Problem(
+    /// <summary>
+    /// The same for a message that is not made yet, and its files as they go: over several messages where one is too large and they may.
+    /// A letter that a word processor makes is looked at when it is sent.
+    /// </summary>
+    public (string Problem, IReadOnlyList<ParcelEnclosure> Files) Fit(
         Customer card,
         Recipients recipients,
         FilledWording words,
         StatementDocument document,
         Layout layout,
-        IReadOnlyList<ParcelEnclosure> files
+        IReadOnlyList<ParcelEnclosure> files,
+        bool split
     )
     {
         if (recipients.All.Count == 0 || (layout.Letter is not null && layout.Forms.Contains(DocumentForm.Pdf)))
         {
-            return "";
+            return ("", files);
         }
 
         var inIt = InBody(words.Body);
-        var beside = files.Sum(f => (((f.Size + BytesOnALine - 1) / BytesOnALine) * LineLength) + Headers);
+        var beside = files.Sum(Enclosed);
         if (AtMost(words, inIt, document, layout) + beside <= Most(sender))
         {
-            return "";
+            return ("", files);
         }
 
         using var alone = making.EnterScope();
@@ -84,7 +88,7 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
         }
         catch (OverBudget e)
         {
-            return e.Message;
+            return (e.Message, files);
         }
 
         var (_, bytes) = MessageBuilder.Make(
@@ -104,16 +108,23 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
                 Pictures = inIt,
             }
         );
-        return Problem(bytes.Length + beside, sender, files.Count);
+        var problem = Problem(bytes.Length + beside, sender, files.Count);
+        return problem.Length > 0 && split && MessageSplit.Of(files, Most(sender) - bytes.Length - Headers, Enclosed) is { } several
+            ? ("", several)
+            : (problem, files);
     }
 
     public void Dispose() => renderer?.Dispose();
+
+    private static long Enclosed(ParcelEnclosure file) => ((file.Size + BytesOnALine - 1) / BytesOnALine * LineLength) + Headers;
 
     private static long Most(Sender sender) => sender.LargestBytes ?? LargestMessage;
 
     private static string Remedy(int files) =>
         files > 0
-            ? FormattableString.Invariant($"enclose its {files} files joined or as a ZIP file, or leave some of them out")
+            ? FormattableString.Invariant(
+                $"enclose its {files} files joined or as a ZIP file, send it as several messages, or leave some of them out"
+            )
             : "enclose fewer forms of the document, or smaller pictures";
 
     private List<MessagePicture> InBody(string body) =>

@@ -47,6 +47,9 @@ internal sealed class ParcelReadiness : IDisposable
     /// <inheritdoc/>
     public void Dispose() => sizes.Dispose();
 
+    /// <summary>Whether files may go with several messages, which depends on how large all of it is.</summary>
+    public bool MaySplit(ParcelEnclosures enclosed) => content.Round.Enclosing.Split && enclosed.Files.Count > 0;
+
     /// <summary>The words of the message of a parcel that is ready.</summary>
     /// <param name="card">The card of who gets it.</param>
     /// <param name="statements">Its statements.</param>
@@ -72,7 +75,7 @@ internal sealed class ParcelReadiness : IDisposable
 
     /// <summary>
     /// The first thing that a person has to see to, in words, empty where the parcel is ready; and the words of its message, as they were
-    /// filled for this. Null where a person has to see to something before that.
+    /// filled for this. Null where a person has to see to something before that. And the files, each with the message that it goes with.
     /// </summary>
     /// <param name="card">The card of who gets it.</param>
     /// <param name="statements">Its statements.</param>
@@ -80,7 +83,7 @@ internal sealed class ParcelReadiness : IDisposable
     /// <param name="recipients">Who gets the message.</param>
     /// <param name="level">The level of the reminder that it is; null for none.</param>
     /// <param name="enclosed">The files that go with it.</param>
-    public (string Problem, FilledWording? Words) Look(
+    public (string Problem, FilledWording? Words, IReadOnlyList<ParcelEnclosure> Files) Look(
         Customer card,
         IReadOnlyList<Statement> statements,
         IReadOnlyList<ParcelAccount> accounts,
@@ -93,32 +96,32 @@ internal sealed class ParcelReadiness : IDisposable
         var hasMessage = card.Delivery != Core.Customers.Delivery.Post || recipients.All.Count > 0;
         if (hasMessage && content.WordingFor(card, level).Errors.Count > 0)
         {
-            return ("the wording has an error", null);
+            return ("the wording has an error", null, enclosed.Files);
         }
 
         if (content.LayoutFor(card, level).Template.Errors.Count > 0)
         {
-            return ("the layout has an error", null);
+            return ("the layout has an error", null, enclosed.Files);
         }
 
         if (card.GoesByPost && content.LayoutFor(card, level).Template.Layout.Letter is not null && WordProcessor.Program is null)
         {
-            return (WordProcessor.Missing, null);
+            return (WordProcessor.Missing, null, enclosed.Files);
         }
 
         if (card.Delivery == Core.Customers.Delivery.Both && !card.GoesByPost)
         {
-            return ("it is to get post too, and the card has no postal address", null);
+            return ("it is to get post too, and the card has no postal address", null, enclosed.Files);
         }
 
         if (card.Delivery == Core.Customers.Delivery.Both && recipients.To.Count == 0)
         {
-            return ("it is to get messages too, and the card has no e-mail address", null);
+            return ("it is to get messages too, and the card has no e-mail address", null, enclosed.Files);
         }
 
         if (recipients.Bad.Count > 0)
         {
-            return ($"“{recipients.Bad[0]}” is no address", null);
+            return ($"“{recipients.Bad[0]}” is no address", null, enclosed.Files);
         }
 
         if (recipients.All.Select(a => returned.GetValueOrDefault(a)).FirstOrDefault(a => a is not null) is { } back)
@@ -129,18 +132,19 @@ internal sealed class ParcelReadiness : IDisposable
                     $"{(back.IsRefused ? $"the mail server refused “{back.Address}”" : $"mail to “{back.Address}” came back")} "
                         + $"on {content.Book.DayOf(back.Since):d MMMM yyyy}"
                 ),
-                null
+                null,
+                enclosed.Files
             );
         }
 
         if (recipients.All.Count > AddressList.MostRecipients)
         {
-            return ($"more than {AddressList.MostRecipients} addresses", null);
+            return ($"more than {AddressList.MostRecipients} addresses", null, enclosed.Files);
         }
 
         if (enclosed.Problem.Length > 0)
         {
-            return (enclosed.Problem, null);
+            return (enclosed.Problem, null, enclosed.Files);
         }
 
         if (statements.SelectMany(s => s.Accounts).FirstOrDefault(s => s.ForwardDifference != 0) is { Forward: { } forward } differs)
@@ -149,7 +153,8 @@ internal sealed class ParcelReadiness : IDisposable
                 $"{(differs.Customer == card.Key ? "its movements" : $"the movements of {differs.Customer}")} come to "
                     + $"{differs.Currency.Plain(forward.Closing)} {differs.Currency}, its open items to "
                     + $"{differs.Currency.Plain(differs.Total)}",
-                null
+                null,
+                enclosed.Files
             );
         }
 
@@ -167,8 +172,15 @@ internal sealed class ParcelReadiness : IDisposable
             : paper.EmptySlots is [var onPaper, ..] ? $"{onPaper.Label.ToLowerInvariant()} is empty on the document"
             : paper.Problem.Length > 0 ? paper.Problem
             : DocumentRenderer.Unprintable(paper) is { } character ? $"“{character}” cannot be printed: no font has it"
-            : sizes.Problem(card, recipients, words, paper, content.LayoutFor(card, level).Template.Layout, enclosed.Files);
-        return (problem, words);
+            : "";
+        if (problem.Length > 0)
+        {
+            return (problem, words, enclosed.Files);
+        }
+
+        var layout = content.LayoutFor(card, level).Template.Layout;
+        var (tooLarge, files) = sizes.Fit(card, recipients, words, paper, layout, enclosed.Files, content.Round.Enclosing.Split);
+        return (tooLarge, words, files);
     }
 
     private ParcelAdditions Additions(Customer card, ParcelEnclosures enclosed) =>

@@ -65,9 +65,10 @@ internal sealed class ParcelMaker : IDisposable
             recipients.All.Count == 0
                 ? ParcelEnclosures.None
                 : enclosures.Of(customer, statements, change?.LeftOut ?? [], change?.Added ?? []);
-        var (problem, words) = isKnownAsReady
-            ? ("", Readiness.Words(card, statements, accounts, level, enclosed))
-            : Readiness.Look(card, statements, accounts, recipients, level, enclosed);
+        var (problem, words, files) =
+            isKnownAsReady && !Readiness.MaySplit(enclosed)
+                ? ("", Readiness.Words(card, statements, accounts, level, enclosed), enclosed.Files)
+                : Readiness.Look(card, statements, accounts, recipients, level, enclosed);
         var parcel = new ParcelRecord(
             0,
             customer,
@@ -85,7 +86,7 @@ internal sealed class ParcelMaker : IDisposable
             OnPaper = card.GoesByPost,
             Layout = layout.Ref,
             Altered = change?.Parts ?? [],
-            Enclosures = enclosed.Files,
+            Enclosures = files,
             Seal = sealer.Seal(
                 new SealedContent(
                     card,
@@ -99,7 +100,7 @@ internal sealed class ParcelMaker : IDisposable
                     change
                 )
                 {
-                    Enclosures = enclosed.Files,
+                    Enclosures = files,
                     Copies = content.Round.Enclosing.Copies,
                 }
             ),

@@ -89,7 +89,13 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
             rehearsed.Count(g => g.Any(p => p.LookedAtBy.Count > 0)),
             SinceLookedThrough.Of(content.Round, ready.Parcels.Select(p => p.Changed)),
             await LedgerDoubt.OfAsync(content.Intake, stores, cancel),
-            await SendingForecast.OfAsync(content.Sender, ready.Parcels.Count(p => p.Recipients.Count > 0), stores, clock, cancel),
+            await SendingForecast.OfAsync(
+                content.Sender,
+                ready.Parcels.Where(p => p.Recipients.Count > 0).Sum(p => p.Messages),
+                stores,
+                clock,
+                cancel
+            ),
             await Approval.OfAsync(content.Round, all, rehearsals, stores, cancel)
         );
     }

@@ -15,6 +15,9 @@ public sealed record Enclosing
     /// </summary>
     public bool WithoutMissing { get; init; }
 
+    /// <summary>Whether a message that is larger than the sender's server takes goes as several; else a person has to see to it.</summary>
+    public bool Split { get; init; }
+
     /// <summary>Whether the files that are kept with a customer stay away.</summary>
     public bool WithoutOwn { get; init; }
 

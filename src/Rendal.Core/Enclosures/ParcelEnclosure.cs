@@ -25,6 +25,9 @@ public sealed record ParcelEnclosure(
     /// <summary>Whether a column of the ledger names it, so that what its own name and text say does not count.</summary>
     public bool IsNamed { get; init; }
 
+    /// <summary>Which of the messages of the parcel it goes with, from 0; more than 0 only where one message would be too large.</summary>
+    public int Message { get; init; }
+
     /// <summary>Whether it is a copy of a document of the ledger.</summary>
     public bool IsCopy => Numbers.Count > 0;
 

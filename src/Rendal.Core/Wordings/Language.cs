@@ -15,6 +15,7 @@ public sealed class Language
     private readonly string date;
     private readonly string dateOfFirst;
     private readonly string shortDate;
+    private readonly string oneOfSeveral;
 
     private Language(string code)
     {
@@ -27,6 +28,7 @@ public sealed class Language
         date = text["Date", "day", "month", "year"];
         dateOfFirst = text.Optional("Date of a first", "month", "year") ?? TextFile.Fill(date, ("day", 1));
         months = text["Months"].Split(' ');
+        oneOfSeveral = text["One of several", "number", "count"];
         text.End();
     }
 
@@ -74,6 +76,9 @@ public sealed class Language
     /// <c>31.10.2026</c>.
     /// </summary>
     public string WriteShort(DateOnly day) => day.ToString(shortDate, CultureInfo.InvariantCulture);
+
+    /// <summary>Which of several: <c>1 of 2</c>, <c>1 von 2</c>.</summary>
+    public string WriteOneOf(int number, int count) => TextFile.Fill(oneOfSeveral, ("number", number), ("count", count));
 
     /// <summary>A rate in per cent, without the sign, with no more decimals than it has: <c>8</c>, <c>8.25</c>, <c>8,25</c>.</summary>
     public string WriteRate(decimal percent)

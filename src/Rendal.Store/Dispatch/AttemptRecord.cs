@@ -64,9 +64,10 @@ internal sealed class AttemptRecord
         // By the worker alone, here and below: a parcel that has one is being sent, and so it is found by its key in any plan.
         batch.Sql(
             $"""
-            insert into delivery_attempt (book_id, parcel_id, worker, started_at)
-            select a.book_id, a.parcel_id, a.worker, a.at from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[],
-                $5::timestamptz[]) a (book_id, parcel_id, worker, seal, at) {IsStillThat}
+            insert into delivery_attempt (book_id, parcel_id, worker, started_at, message_index)
+            select a.book_id, a.parcel_id, a.worker, a.at, p.message_index
+            from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::timestamptz[]) a (book_id, parcel_id, worker, seal, at)
+            {IsStillThat}
             where not (select r.paused from round r where r.book_id = p.book_id and r.id = p.round_id)
             returning book_id, parcel_id, id
             """,
@@ -95,11 +96,13 @@ internal sealed class AttemptRecord
         {
             batch.Sql(
                 $"""
-                insert into message (book_id, parcel_id, message_id, subject, sender_address, recipients, bytes, sha256, made_at)
-                select a.book_id, a.parcel_id, a.message_id, p.subject, a.sender_address, p.recipients, a.bytes, a.sha256, a.made_at
+                insert into message (book_id, parcel_id, message_index, message_id, subject, sender_address, recipients, bytes, sha256,
+                    made_at)
+                select a.book_id, a.parcel_id, p.message_index, a.message_id, a.subject, a.sender_address, p.recipients, a.bytes, a.sha256,
+                    a.made_at
                 from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::bytea[], $5::text[], $6::text[], $7::bytea[], $8::bytea[],
-                    $9::timestamptz[]) a (book_id, parcel_id, worker, seal, message_id, sender_address, bytes, sha256,
-                    made_at) {IsStillThat}
+                    $9::timestamptz[], $10::text[]) a (book_id, parcel_id, worker, seal, message_id, sender_address, bytes, sha256,
+                    made_at, subject) {IsStillThat}
                 """,
                 Each(first, b => b.Parcel.Book),
                 Each(first, b => b.Parcel.Parcel),
@@ -109,7 +112,8 @@ internal sealed class AttemptRecord
                 Each(first, b => b.Parcel.Sender.Address),
                 Each(first, b => b.Message!.Bytes),
                 Each(first, b => b.Message!.Sha256),
-                Each(first, b => b.At)
+                Each(first, b => b.At),
+                Each(first, b => b.Message!.Subject)
             );
         }
     }
@@ -206,10 +210,12 @@ internal sealed class AttemptRecord
         );
         batch.Sql(
             """
-            update parcel p set state = a.state, worker = null, makings = 0, next_attempt_at = a.next_attempt_at,
-                attempts = p.attempts - a.uncounted
-            from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::text[], $5::timestamptz[], $6::int[]) a (book_id, id, worker, state,
-                next_attempt_at, uncounted)
+            update parcel p set worker = null, makings = 0, next_attempt_at = a.next_attempt_at,
+                state = case when a.has_left and p.message_index + 1 < p.message_count then 'to-be-retried' else a.state end,
+                attempts = case when a.has_left and p.message_index + 1 < p.message_count then 0 else p.attempts - a.uncounted end,
+                message_index = case when a.has_left then least(p.message_index + 1, p.message_count - 1) else p.message_index end
+            from unnest($1::bigint[], $2::bigint[], $3::bigint[], $4::text[], $5::timestamptz[], $6::int[], $7::boolean[]) a (book_id, id,
+                worker, state, next_attempt_at, uncounted, has_left)
             where p.book_id = a.book_id and p.id = a.id and p.worker = a.worker
             """,
             Each(ended, e => e.Parcel.Book),
@@ -217,7 +223,8 @@ internal sealed class AttemptRecord
             Each(ended, e => e.Worker),
             Each(ended, e => e.Next.State.Code()),
             Each(ended, e => e.At + (e.Next.After ?? TimeSpan.Zero)),
-            Each(ended, e => e.Next.CountsAsTry ? 0 : 1)
+            Each(ended, e => e.Next.CountsAsTry ? 0 : 1),
+            Each(ended, e => e.Next.State is ParcelState.Sent or ParcelState.Exported)
         );
         foreach (var one in ended)
         {

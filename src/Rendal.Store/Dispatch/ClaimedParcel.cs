@@ -55,15 +55,22 @@ public sealed record ClaimedParcel(
     /// <summary>The IANA name of the book's zone.</summary>
     public string TimeZone { get; init; } = "Etc/UTC";
 
+    /// <summary>Which of its messages is next, from 0.</summary>
+    public int MessageIndex { get; init; }
+
+    /// <summary>How many messages it is.</summary>
+    public int Messages { get; init; } = 1;
+
     /// <summary>The recipients for whom a server took the message at earlier attempts.</summary>
     public IReadOnlyList<string> Taken { get; init; } = [];
 }
 
 /// <summary>A message ready to be stored before its first byte goes out.</summary>
 /// <param name="MessageId">The Message-ID without angle brackets.</param>
+/// <param name="Subject">Its subject, which says of several messages which one it is.</param>
 /// <param name="Bytes">The message as it is sent.</param>
 /// <param name="Sha256">The hash of the bytes.</param>
-public sealed record OutgoingMessage(string MessageId, byte[] Bytes, byte[] Sha256);
+public sealed record OutgoingMessage(string MessageId, string Subject, byte[] Bytes, byte[] Sha256);
 
 /// <summary>What goes to a customer by post.</summary>
 /// <param name="Name">The name of the document.</param>

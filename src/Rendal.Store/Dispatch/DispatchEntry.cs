@@ -40,6 +40,9 @@ public sealed record DispatchEntry(
     int Size
 )
 {
+    /// <summary>Which of the messages of its parcel it is, from 0.</summary>
+    public int Message { get; init; }
+
     /// <summary>Whether the message came back after the server had taken it.</summary>
     public bool CameBack { get; init; }
 

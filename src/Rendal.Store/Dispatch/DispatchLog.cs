@@ -24,7 +24,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             coalesce(m.recipients, array[array_to_string(a.lines || nullif(a.country, ''), ', ')]) recipients, t.recipients answers,
             encode(coalesce(m.sha256, a.sha256), 'hex') sha256, octet_length(coalesce(m.bytes, a.bytes)) size,
             p.state = 'returned' and t.outcome in ('accepted', 'unanswered') came_back, r.repeat_of is not null is_repeat, t.gave_up,
-            r.rehearses is not null is_rehearsal
+            r.rehearses is not null is_rehearsal, t.message_index
         """;
 
     private const string Attempts = "from delivery_attempt t join parcel p on p.book_id = t.book_id and p.id = t.parcel_id";
@@ -40,7 +40,8 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
         """;
 
     private const string Conditions = """
-        left join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id and t.outcome is distinct from 'printed'
+        left join message m on m.book_id = t.book_id and m.parcel_id = t.parcel_id and m.message_index = t.message_index
+            and t.outcome is distinct from 'printed'
         left join letter a on a.book_id = t.book_id and a.parcel_id = t.parcel_id and (t.outcome = 'printed' or p.channel = 'post')
         join round r on r.book_id = p.book_id and r.id = p.round_id join book b on b.id = t.book_id
         where t.book_id = $1 and (m.parcel_id is not null or a.parcel_id is not null)
@@ -99,11 +100,14 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
     }
 
     /// <summary>The exact message of a parcel; null where none was made.</summary>
+    /// <param name="parcel">The parcel.</param>
+    /// <param name="message">Which of its messages, from 0.</param>
+    /// <param name="cancel">Stops it.</param>
     /// <exception cref="InvalidDataException">The stored bytes do not have the hash that was written with them.</exception>
-    public async Task<byte[]?> MessageAsync(long parcel, CancellationToken cancel)
+    public async Task<byte[]?> MessageAsync(long parcel, int message, CancellationToken cancel)
     {
         var found = await source
-            .Sql("select bytes, sha256 from message where book_id = $1 and parcel_id = $2", book, parcel)
+            .Sql("select bytes, sha256 from message where book_id = $1 and parcel_id = $2 and message_index = $3", book, parcel, message)
             .ListAsync(r => Checked(r, "message", parcel), cancel);
         return found.Count == 0 ? null : found[0];
     }
@@ -224,6 +228,7 @@ public sealed class DispatchLog(NpgsqlDataSource source, long book)
             GaveUp = r.Boolean("gave_up"),
             IsRehearsal = r.Boolean("is_rehearsal"),
             IsRepeat = r.Boolean("is_repeat"),
+            Message = r.Value<short>("message_index"),
             CameBack = r.Nullable<bool>("came_back") == true,
         };
 }

@@ -125,18 +125,21 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     update parcel p set state = 'sending', worker = $1, attempts = p.attempts + 1
                     from in_turn n where p.book_id = n.book_id and p.id = n.id and (n.a_day is null or exists (select from counted))
                     returning p.book_id, p.id, p.round_id, p.attempts, p.recipients, p.subject, p.body, p.card, p.layout_id,
-                        p.layout_version, p.channel, p.on_paper, p.next_attempt_at, p.letterhead, p.sent_as, p.seal, p.change)
+                        p.layout_version, p.channel, p.on_paper, p.next_attempt_at, p.letterhead, p.sent_as, p.seal, p.change,
+                        p.message_index, p.message_count)
                 select c.book_id, c.id, c.round_id, c.attempts, c.recipients, c.subject, c.body, c.card, c.layout_id, c.layout_version,
-                    m.bytes, c.channel, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, c.change, {string.Join(
+                    m.bytes, c.channel, c.on_paper, t.addresses, b.time_zone, c.letterhead, c.sent_as, c.seal, c.change, c.message_index,
+                    c.message_count, {string.Join(
                     ", ",
                     SenderStore.Columns.Split(", ").Select(column => "s." + column)
                 )}
                 from claimed c join round r on r.book_id = c.book_id and r.id = c.round_id join sender s on s.book_id = r.book_id
                     and s.id = r.sender_id join book b on b.id = c.book_id
-                left join message m on m.book_id = c.book_id and m.parcel_id = c.id
+                left join message m on m.book_id = c.book_id and m.parcel_id = c.id and m.message_index = c.message_index
                 cross join lateral (
                     select coalesce(array_agg(a ->> 'address'), array[]::text[]) as addresses
-                        from (select outcome, recipients from delivery_attempt where book_id = c.book_id and parcel_id = c.id offset 0) t,
+                        from (select outcome, recipients from delivery_attempt where book_id = c.book_id and parcel_id = c.id
+                            and message_index = c.message_index offset 0) t,
                             jsonb_array_elements(t.recipients) a
                     where c.attempts > 1 and t.outcome = 'accepted' and (a ->> 'accepted')::boolean) t
                 order by c.next_attempt_at, c.id
@@ -157,7 +160,7 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     r.String("body"),
                     StoreJson.Read<Customer>(r.String("card")),
                     r.IsNull("bytes") ? null : r.Value<byte[]>("bytes"),
-                    SenderStore.Read(r, 19),
+                    SenderStore.Read(r, 21),
                     r.IsNull("layout_id") ? null : new LayoutRef(r.Int64("layout_id"), r.Int32("layout_version")),
                     EnumText.Parse<Channel>(r.String("channel")),
                     StoreJson.Read<Firm>(r.String("letterhead")),
@@ -168,6 +171,8 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
                     OnPaper = r.Boolean("on_paper"),
                     Change = r.IsNull("change") ? null : StoreJson.Read<ParcelChange>(r.String("change")),
                     Taken = r.Value<string[]>("addresses"),
+                    MessageIndex = r.Value<short>("message_index"),
+                    Messages = r.Value<short>("message_count"),
                     TimeZone = r.String("time_zone"),
                 },
                 cancel
@@ -224,8 +229,8 @@ public sealed class DispatchQueue(NpgsqlDataSource source)
     public Task GiveBackAsync(ClaimedParcel parcel, long worker, CancellationToken cancel) =>
         source
             .Sql(
-                "update parcel set state = case when attempts > 1 then 'to-be-retried' else 'released' end, worker = null, attempts "
-                    + "= attempts - 1 where book_id = $1 and id = $2 and worker = $3",
+                "update parcel set state = case when attempts > 1 or message_index > 0 then 'to-be-retried' else 'released' end, "
+                    + "worker = null, attempts = attempts - 1 where book_id = $1 and id = $2 and worker = $3",
                 parcel.Book,
                 parcel.Parcel,
                 worker

@@ -52,6 +52,9 @@ public sealed record ParcelRecord(
     /// <summary>The files that go with it beside its document.</summary>
     public IReadOnlyList<ParcelEnclosure> Enclosures { get; init; } = [];
 
+    /// <summary>How many messages it is; 1 for a parcel that goes on paper alone as well.</summary>
+    public int Messages => Enclosures.Count == 0 ? 1 : Enclosures.Max(e => e.Message) + 1;
+
     /// <summary>Of statements that were reckoned again, those in the currencies that were found to be in it.</summary>
     public IReadOnlyList<Statement> Known(IEnumerable<Statement> again) =>
         [.. again.Where(s => Sums.Any(sum => sum.Currency == s.Currency.Code))];

@@ -50,7 +50,7 @@ internal static class ParcelTable
 
     private const string Written =
         "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, "
-        + "layout_version, on_paper, seal, seen_seal, changed, altered, enclosures";
+        + "layout_version, on_paper, seal, seen_seal, changed, altered, enclosures, message_count";
 
     /// <summary>
     /// Puts parcels in place of those that a round has. One that is the same as it was is not written again. False where all are.
@@ -151,7 +151,7 @@ internal static class ParcelTable
         await using var copy = await BinaryCopy.BeginAsync(connection, statement, cancel);
         foreach (var (parcel, position) in parcels)
         {
-            copy.Row(18);
+            copy.Row(19);
             copy.Write(parcel.Customer);
             copy.Write(parcel.Name);
             copy.Write(position);
@@ -170,6 +170,7 @@ internal static class ParcelTable
             copy.Write([.. parcel.Changed.Select(EnumText.Of)]);
             copy.Write([.. parcel.Altered.Select(EnumText.Of)]);
             copy.WriteJson(parcel.Enclosures.Count == 0 ? "[]" : StoreJson.Write(parcel.Enclosures));
+            copy.Write((short)parcel.Messages);
         }
 
         await copy.CompleteAsync(cancel);

@@ -84,10 +84,10 @@ public sealed class RehearsalStore(NpgsqlDataSource source, long book)
                     .Sql(
                         """
                         insert into parcel (book_id, round_id, customer, name, position, state, recipients, sums, items, accounts,
-                            reminder_level, layout_id, layout_version, on_paper, seal, altered, enclosures, subject, body, card,
-                            letterhead, sent_as, change, next_attempt_at, channel)
+                            reminder_level, layout_id, layout_version, on_paper, seal, altered, enclosures, message_count, subject, body,
+                            card, letterhead, sent_as, change, next_attempt_at, channel)
                         select book_id, $3, customer, name, position, 'released', $4, sums, items, accounts, reminder_level, layout_id,
-                            layout_version, false, seal, altered, enclosures, $5, $6, $7, $8, $9, $10, $11, 'mail'
+                            layout_version, false, seal, altered, enclosures, message_count, $5, $6, $7, $8, $9, $10, $11, 'mail'
                         from parcel where book_id = $1 and id = $2 and round_id = $12 and seal is not distinct from $13
                         """,
                         book,

@@ -50,10 +50,17 @@ public sealed class RoundDispatch(NpgsqlDataSource source, long book)
         if (
             await connection
                 .Sql(
-                    "update parcel set state = $3, next_attempt_at = $4 where book_id = $1 and id = $2 and state = 'unsure'",
+                    """
+                    update parcel set next_attempt_at = $4,
+                        state = case when not $3 then 'released' when message_index + 1 < message_count then 'to-be-retried'
+                            else 'sent' end,
+                        attempts = case when $3 and message_index + 1 < message_count then 0 else attempts end,
+                        message_index = case when $3 then least(message_index + 1, message_count - 1) else message_index end
+                    where book_id = $1 and id = $2 and state = 'unsure'
+                    """,
                     book,
                     parcel,
-                    went ? "sent" : "released",
+                    went,
                     now.ToUniversalTime()
                 )
                 .RunAsync(cancel) == 0
@@ -108,7 +115,7 @@ public sealed class RoundDispatch(NpgsqlDataSource source, long book)
         await using var command = source.Sql(
             "select p.customer, p.name, m.bytes from parcel p join message m on m.book_id = p.book_id and m.parcel_id = p.id "
                 + "where p.book_id = $1 and p.round_id = $2 and p.channel = 'file' and p.state in ('exported', 'sent') order by "
-                + "p.position",
+                + "p.position, m.message_index",
             book,
             id
         );

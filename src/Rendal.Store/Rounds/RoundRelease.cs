@@ -101,7 +101,7 @@ public sealed class RoundRelease(NpgsqlDataSource source, long book)
             .Sql(
                 """
                 update parcel p set state = 'prepared', worker = null, makings = 0 where p.book_id = $1 and p.round_id = $2
-                    and (p.state in ('released', 'to-be-retried')
+                    and p.message_index = 0 and (p.state in ('released', 'to-be-retried')
                     or (p.state = 'sending' and not exists (select from delivery_attempt t where t.book_id = p.book_id
                         and t.parcel_id = p.id
                         and t.ended_at is null)))

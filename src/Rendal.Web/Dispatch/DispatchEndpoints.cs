@@ -86,14 +86,20 @@ internal static class DispatchEndpoints
         );
         group.MapGet("/log.csv", CsvAsync);
         group.MapGet("/log.xlsx", XlsxAsync);
-        group.MapGet("/{parcel:long}", async (long parcel, BookScope scope, CancellationToken cancel) =>
-            MessageView.Of(await BytesAsync(parcel, scope, cancel))
+        var messages = group.MapGroup("/{parcel:long}/messages/{message:int}");
+        messages.MapGet("", async (long parcel, int message, BookScope scope, CancellationToken cancel) =>
+            MessageView.Of(await BytesAsync(parcel, message, scope, cancel))
         );
-        group.MapGet("/{parcel:long}/page", async (long parcel, BookScope scope, HttpContext context, CancellationToken cancel) =>
-            Guards.SandboxedHtml(context, MessageView.Html(await BytesAsync(parcel, scope, cancel)))
+        messages.MapGet("/page", async (long parcel, int message, BookScope scope, HttpContext context, CancellationToken cancel) =>
+            Guards.SandboxedHtml(context, MessageView.Html(await BytesAsync(parcel, message, scope, cancel)))
         );
-        group.MapGet("/{parcel:long}/message.eml", async (long parcel, BookScope scope, CancellationToken cancel) =>
-            Save(await BytesAsync(parcel, scope, cancel), string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}.eml"))
+        messages.MapGet("/message.eml", async (long parcel, int message, BookScope scope, CancellationToken cancel) =>
+            Save(await BytesAsync(parcel, message, scope, cancel), EmlName(parcel, message))
+        );
+        messages.MapGet(
+            "/enclosures/{index:int}",
+            async (long parcel, int message, int index, BookScope scope, CancellationToken cancel) =>
+                Send(MessageView.Enclosure(await BytesAsync(parcel, message, scope, cancel), index))
         );
         group.MapGet("/{parcel:long}/letter", async (long parcel, BookScope scope, CancellationToken cancel) =>
             Send(await scope.Log.LetterAsync(parcel, cancel) is var (name, pdf) ? (name, DocumentFile.PdfType, pdf) : null)
@@ -103,7 +109,6 @@ internal static class DispatchEndpoints
         );
         group.MapPost("/{parcel:long}/notes", NoteAsync);
         group.MapPost("/{parcel:long}/repeat", RepeatAsync);
-        group.MapGet("/{parcel:long}/enclosures/{index:int}", EnclosureAsync);
     }
 
     private static async Task<List<DispatchNote>> NoteAsync(
@@ -142,11 +147,13 @@ internal static class DispatchEndpoints
     /// <summary>Sends a message to be saved as a file. As plain bytes, so that no browser tries to show it instead.</summary>
     public static FileContentHttpResult Save(byte[] message, string name) => TypedResults.File(message, "application/octet-stream", name);
 
-    private static async Task<FileContentHttpResult> EnclosureAsync(long parcel, int index, BookScope scope, CancellationToken cancel) =>
-        Send(MessageView.Enclosure(await BytesAsync(parcel, scope, cancel), index));
+    private static string EmlName(long parcel, int message) =>
+        message == 0
+            ? string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}.eml")
+            : string.Create(CultureInfo.InvariantCulture, $"parcel-{parcel}-{message + 1}.eml");
 
-    private static async Task<byte[]> BytesAsync(long parcel, BookScope scope, CancellationToken cancel) =>
-        await scope.Log.MessageAsync(parcel, cancel) ?? throw ProblemException.NotFound("This message");
+    private static async Task<byte[]> BytesAsync(long parcel, int message, BookScope scope, CancellationToken cancel) =>
+        await scope.Log.MessageAsync(parcel, message, cancel) ?? throw ProblemException.NotFound("This message");
 
     private static async Task CsvAsync([AsParameters] LogQuery query, BookScope scope, HttpContext context, CancellationToken cancel)
     {

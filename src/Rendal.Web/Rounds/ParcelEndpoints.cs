@@ -120,10 +120,11 @@ internal sealed record DocumentLine(DocumentForm Form, string Name);
 /// <summary>A file that goes with a parcel beside its document.</summary>
 /// <param name="File">Its number.</param>
 /// <param name="Numbers">The numbers of the documents that it is a copy of; none for no copy.</param>
-internal sealed record ParcelEnclosureView(long File, string Name, long Size, IReadOnlyList<string> Numbers)
+/// <param name="Message">Which of the messages of the parcel it goes with, from 0.</param>
+internal sealed record ParcelEnclosureView(long File, string Name, long Size, IReadOnlyList<string> Numbers, int Message)
 {
     /// <summary>A file that goes with the parcel.</summary>
-    public static ParcelEnclosureView Of(ParcelEnclosure e) => new(e.File, e.Name, e.Size, e.Numbers);
+    public static ParcelEnclosureView Of(ParcelEnclosure e) => new(e.File, e.Name, e.Size, e.Numbers, e.Message);
 }
 
 /// <summary>A person's decision about an unsure parcel.</summary>

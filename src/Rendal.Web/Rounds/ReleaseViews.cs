@@ -35,6 +35,9 @@ internal sealed record ReleaseSummary(
     bool CountToBeTyped
 )
 {
+    /// <summary>How many of the messages are further ones of a parcel, which one message would be too large for.</summary>
+    public required int Further { get; init; }
+
     /// <summary>The revision of the round; the release names it.</summary>
     public required long Revision { get; init; }
 

@@ -250,6 +250,7 @@ internal static class RoundEndpoints
             ready.Count >= TypedFrom
         )
         {
+            Further = ready.Where(p => p.Recipients.Count > 0).Sum(p => p.Messages - 1),
             Revision = summed.Revision,
             Seen = summed.Ready.Seen,
             Changed = summed.Changed,

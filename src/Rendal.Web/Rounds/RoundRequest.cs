@@ -10,19 +10,21 @@ namespace Rendal.Web.Rounds;
 /// <summary>What a round encloses beside the document.</summary>
 /// <param name="Copies">How copies of invoices are enclosed.</param>
 /// <param name="WithoutMissing">Whether a parcel goes without the copies that are missing.</param>
+/// <param name="Split">Whether what is too large for one message goes as several.</param>
 /// <param name="WithoutOwn">Whether the files that are kept with a customer stay away.</param>
 /// <param name="ForAll">The files that go with every message, by number.</param>
 /// <param name="Column">The heading of the column that names a file; empty for none.</param>
 internal sealed record EnclosingRequest(
     CopyForm Copies,
     bool WithoutMissing,
+    bool Split,
     bool WithoutOwn,
     [property: MaxLength(Rendal.Core.Enclosures.Enclosing.MostForAll)] IReadOnlyList<long> ForAll,
     [property: StringLength(400)] string Column
 )
 {
     /// <summary>What is enclosed, to be sent back.</summary>
-    public static EnclosingRequest Of(Enclosing e) => new(e.Copies, e.WithoutMissing, e.WithoutOwn, e.ForAll, e.Column);
+    public static EnclosingRequest Of(Enclosing e) => new(e.Copies, e.WithoutMissing, e.Split, e.WithoutOwn, e.ForAll, e.Column);
 
     /// <summary>What is enclosed, for the use case.</summary>
     public Enclosing Enclosing() =>
@@ -30,6 +32,7 @@ internal sealed record EnclosingRequest(
         {
             Copies = Copies,
             WithoutMissing = WithoutMissing,
+            Split = Split,
             WithoutOwn = WithoutOwn,
             ForAll = [.. ForAll.Distinct()],
             Column = Column,

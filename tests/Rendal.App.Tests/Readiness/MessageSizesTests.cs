@@ -28,16 +28,16 @@ public class MessageSizesTests
         10_000_000,
         24_000_000,
         12,
-        "the message is 24.0 MB, and mail.tarnbrook.example takes 10.0 MB: enclose its 12 files joined or as a ZIP file, or leave some of "
-            + "them out"
+        "the message is 24.0 MB, and mail.tarnbrook.example takes 10.0 MB: enclose its 12 files joined or as a ZIP file, send it as "
+            + "several messages, or leave some of them out"
     )]
     [InlineData(null, 75_000_000, 30, "")]
     [InlineData(
         null,
         80_000_000,
         30,
-        "the message is 80.0 MB, and hardly a server takes more than 75.0 MB: enclose its 30 files joined or as a ZIP file, or leave some of "
-            + "them out"
+        "the message is 80.0 MB, and hardly a server takes more than 75.0 MB: enclose its 30 files joined or as a ZIP file, send it as "
+            + "several messages, or leave some of them out"
     )]
     public void A_message_that_is_larger_than_the_server_takes_is_told_with_what_to_do(
         int? largest,

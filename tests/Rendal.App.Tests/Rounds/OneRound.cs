@@ -270,7 +270,7 @@ internal sealed class OneRound : IDisposable
 
     private async Task CheckAsync(ClaimedParcel claimed)
     {
-        var recorded = ShownParcel.Of((await new DispatchLog(book.Source, book.Id).MessageAsync(claimed.Parcel, Cancel))!);
+        var recorded = ShownParcel.Of((await new DispatchLog(book.Source, book.Id).MessageAsync(claimed.Parcel, 0, Cancel))!);
         var wanted = released[claimed.Parcel];
         Assert.Equal(
             (wanted.From, wanted.To, wanted.Copies, wanted.Subject),

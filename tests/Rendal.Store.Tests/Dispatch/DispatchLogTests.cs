@@ -128,13 +128,13 @@ public class DispatchLogTests(Postgres postgres) : QueueTest(postgres)
         await DrainAsync();
         var log = new DispatchLog(Source, Book.Id);
         var parcel = (await Book.Rounds.ParcelsAsync(released.Round, Cancel))[0].Id;
-        Assert.Equal("message to AB01@inn.example", Encoding.UTF8.GetString((await log.MessageAsync(parcel, Cancel))!));
+        Assert.Equal("message to AB01@inn.example", Encoding.UTF8.GetString((await log.MessageAsync(parcel, 0, Cancel))!));
 
         // Only who owns the database can do this at all.
         await using var owner = Postgres.OwnerOf(Source);
         await RunAsync(owner, "alter table message disable trigger message_stays");
         await RunAsync(owner, "update message set bytes = 'other'");
-        await Assert.ThrowsAsync<InvalidDataException>(() => log.MessageAsync(parcel, Cancel));
+        await Assert.ThrowsAsync<InvalidDataException>(() => log.MessageAsync(parcel, 0, Cancel));
     }
 
     [Fact]

@@ -131,7 +131,7 @@ public class DispatchQueueTests(Postgres postgres) : QueueTest(postgres)
             await Queue.BeginAttemptAsync(before, worker.Number, Message(before), new OutgoingLetter("old.pdf", [1], [2]), TestBook.Now)
         );
         var log = new DispatchLog(Source, Book.Id);
-        Assert.Null(await log.MessageAsync(before.Parcel, Cancel));
+        Assert.Null(await log.MessageAsync(before.Parcel, 0, Cancel));
         Assert.Null(await log.LetterAsync(before.Parcel, Cancel));
         Assert.NotNull(await Queue.BeginAttemptAsync(now, worker.Number, Message(now), null, TestBook.Now));
     }

@@ -48,7 +48,8 @@ public abstract class QueueTest(Postgres postgres) : IAsyncLifetime
     protected static OutgoingMessage Message(ClaimedParcel parcel)
     {
         var bytes = Encoding.UTF8.GetBytes($"message to {parcel.Recipients[0]}");
-        return new OutgoingMessage($"{parcel.Book}.{parcel.Parcel}@tarnbrook.example", bytes, SHA256.HashData(bytes));
+        var id = $"{parcel.Book}.{parcel.Parcel}.{parcel.MessageIndex}@tarnbrook.example";
+        return new OutgoingMessage(id, parcel.Subject, bytes, SHA256.HashData(bytes));
     }
 
     protected async Task SendAsync(ClaimedParcel parcel, long worker, Outcome outcome)

@@ -43,7 +43,7 @@ public class DispatchTests(RunningRendal rendal)
         foreach (var entry in log)
         {
             var copy = await desk.Browser.GetByteArrayAsync(
-                $"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml",
+                $"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/messages/0/message.eml",
                 Cancel
             );
             Assert.Equal(entry.Text("sha256"), Convert.ToHexStringLower(SHA256.HashData(copy)));

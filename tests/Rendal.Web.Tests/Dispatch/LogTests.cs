@@ -97,7 +97,7 @@ public class LogTests(RunningRendal rendal)
 
         await (await desk.ReleaseAsync(round.Id(), 1)).JsonAsync();
         await desk.SettledAsync(round.Id());
-        var page = await desk.Browser.GetAsync($"{desk.Api}/dispatch/{parcel}/page", Cancel);
+        var page = await desk.Browser.GetAsync($"{desk.Api}/dispatch/{parcel}/messages/0/page", Cancel);
         var policy = string.Join(' ', page.Headers.GetValues("Content-Security-Policy"));
         Assert.Contains("sandbox;", policy);
         Assert.Contains(FetchesNothing, policy);

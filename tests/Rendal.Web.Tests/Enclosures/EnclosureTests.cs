@@ -1,10 +1,12 @@
 using System.Net;
 using System.Net.Http.Json;
+using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.Extensions.DependencyInjection;
 using MimeKit;
 using Npgsql;
+using Rendal.Web.Tests.Senders;
 using UglyToad.PdfPig;
 
 namespace Rendal.Web.Tests.Enclosures;
@@ -329,6 +331,75 @@ public class EnclosureTests(RunningRendal rendal)
         using var other = await Desk.AtAsync(rendal);
         using var answer = await other.Browser.GetAsync($"{other.Api}/enclosures/{file}/file", Cancel);
         Assert.Equal(HttpStatusCode.NotFound, answer.StatusCode);
+    }
+
+    [Fact]
+    public async Task What_is_too_large_for_one_message_goes_as_two_and_both_are_on_record()
+    {
+        using var desk = await DeskAsync();
+        var terms = Encoding.ASCII.GetBytes(string.Concat(Enumerable.Range(0, 10_000).Select(i => $"{i:0000}\r\n")));
+        await GiveInAsync(
+            desk,
+            "October.zip",
+            CopyPdf.Zip(("TL-1001.txt", terms), ("TL-1002.txt", [.. terms, .. "\r\nagain"u8]), ("TL-1003.txt", [.. "\r\n"u8, .. terms]))
+        );
+        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
+        await (
+            await desk.Browser.PutAsJsonAsync(
+                $"{desk.Api}/senders/{practice.Id()}",
+                SenderRequests.Account(
+                    "accounts@practice.example",
+                    "127.0.0.1",
+                    practice.GetProperty("port").GetInt32(),
+                    "none",
+                    null,
+                    $"book-{desk.Book}",
+                    largestBytes: 160_000
+                ),
+                Cancel
+            )
+        ).JsonAsync();
+        var round = (await desk.PrepareAsync()).Id();
+        await EncloseAsync(desk, round, e => (e["copies"], e["withoutMissing"]) = ("single", true));
+        var line = await LineAsync(desk, round, "AB01");
+        Assert.Matches(
+            "^the message is 0.21 MB, .* takes 0.16 MB: enclose its 2 files .* send it as several messages",
+            line.Text("problem")
+        );
+
+        await EncloseAsync(desk, round, e => e["split"] = true);
+        line = await LineAsync(desk, round, "AB01");
+        Assert.Equal("", line.Text("problem"));
+        var enclosed = (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{line.Id()}")).List("enclosures");
+        Assert.Equal([("TL-1001.txt", 0), ("TL-1002.txt", 1)], enclosed.Select(e => (e.Text("name"), e.Number("message"))));
+
+        await desk.LookAtAsync(round);
+        await (await desk.ReleaseSeenAsync(round, await desk.SummaryAsync(round))).JsonAsync();
+        Assert.All((await desk.SettledAsync(round)).List("parcels"), p => Assert.Equal("sent", p.Text("status")));
+        var got = rendal
+            .Mailbox.Of($"book-{desk.Book}")
+            .Select(m => MimeMessage.Load(new MemoryStream(rendal.Mailbox.Bytes(m)), Cancel))
+            .Where(m => m.To.Mailboxes.First().Address == "a@abbot.example")
+            .OrderBy(m => m.Subject, StringComparer.Ordinal)
+            .ToList();
+        Assert.Equal(2, got.Count);
+        Assert.EndsWith(" (1 of 2)", got[0].Subject, StringComparison.Ordinal);
+        Assert.EndsWith(" (2 of 2)", got[1].Subject, StringComparison.Ordinal);
+        Assert.Equal(["TL-1001.txt"], Names(got[0]));
+        Assert.Equal(["TL-1002.txt"], got[1].Attachments.Select(a => ((MimePart)a).FileName));
+        var log = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch"))
+            .EnumerateArray()
+            .Where(e => e.Text("customer") == "AB01")
+            .ToList();
+        foreach (var entry in log)
+        {
+            var message = await desk.Browser.GetJsonAsync(
+                $"{desk.Api}/dispatch/{entry.GetProperty("parcel")}/messages/{entry.GetProperty("message")}"
+            );
+            Assert.Equal(entry.Text("subject"), message.Text("subject"));
+        }
+
+        Assert.Equal(["(1 of 2)", "(2 of 2)"], log.Select(e => e.Text("subject")[^8..]).Order());
     }
 
     private async Task<Desk> DeskAsync()

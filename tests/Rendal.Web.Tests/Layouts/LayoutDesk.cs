@@ -37,7 +37,10 @@ internal static class LayoutDesk
         var cancel = TestContext.Current.CancellationToken;
         var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Single(e => e.Text("customer") == customer);
         using var stream = new MemoryStream(
-            await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", cancel)
+            await desk.Browser.GetByteArrayAsync(
+                $"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/messages/0/message.eml",
+                cancel
+            )
         );
         var enclosed = new List<(string, byte[])>();
         foreach (var part in (await MimeMessage.LoadAsync(stream, cancel)).Attachments.OfType<MimePart>())

@@ -132,7 +132,10 @@ public class GroupRoundTests(RunningRendal rendal)
     {
         var entry = (await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch")).EnumerateArray().Single(e => e.Text("customer") == customer);
         using var stream = new MemoryStream(
-            await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/message.eml", Cancel)
+            await desk.Browser.GetByteArrayAsync(
+                $"{desk.Api}/dispatch/{entry.GetProperty("parcel").GetInt64()}/messages/0/message.eml",
+                Cancel
+            )
         );
         return await MimeMessage.LoadAsync(stream, Cancel);
     }

@@ -227,7 +227,9 @@ public class ReminderTests(RunningRendal rendal)
         var sent = (await desk.SettledAsync(reminders.Id())).List("parcels").Single(p => p.Text("customer") == "AB01");
         Assert.Contains(
             "Cc: owner@abbot.example",
-            Encoding.ASCII.GetString(await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{sent.Id()}/message.eml", Cancel)),
+            Encoding.ASCII.GetString(
+                await desk.Browser.GetByteArrayAsync($"{desk.Api}/dispatch/{sent.Id()}/messages/0/message.eml", Cancel)
+            ),
             StringComparison.Ordinal
         );
     }

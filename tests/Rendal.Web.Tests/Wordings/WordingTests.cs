@@ -128,15 +128,15 @@ public class WordingTests(RunningRendal rendal)
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status"));
         Assert.Contains(
             $"src=\"data:image/png;base64,{Dot}\"",
-            await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/page", Cancel),
+            await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/messages/0/page", Cancel),
             StringComparison.Ordinal
         );
         Assert.EndsWith(
             ".pdf",
-            Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch/{parcel}")).List("enclosures")).Text("name"),
+            Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/dispatch/{parcel}/messages/0")).List("enclosures")).Text("name"),
             StringComparison.Ordinal
         );
-        var eml = await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/message.eml", Cancel);
+        var eml = await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel}/messages/0/message.eml", Cancel);
         Assert.Contains("Content-Id: <picture-", eml, StringComparison.OrdinalIgnoreCase);
         Assert.Contains(
             "src=\"cid:picture-",
@@ -214,7 +214,9 @@ public class WordingTests(RunningRendal rendal)
         Assert.Equal("sent", (await desk.SettledAsync(round.Id())).List("parcels").Single().Text("status"));
         Assert.Contains(
             $"{shown}AB01",
-            System.Net.WebUtility.HtmlDecode(await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel.Id()}/page", Cancel)),
+            System.Net.WebUtility.HtmlDecode(
+                await desk.Browser.GetStringAsync($"{desk.Api}/dispatch/{parcel.Id()}/messages/0/page", Cancel)
+            ),
             StringComparison.Ordinal
         );
     }

@@ -7,7 +7,9 @@ const numberOf = (customer: number, invoice: number) => `TL-${10_000 + customer 
 const copies = (page: Page) => page.getByRole("table", { name: "Copies" });
 const shown = (page: Page) => page.getByRole("article", { name: /^Parcel of / });
 
-test("eighty copies and one PDF of forty go each with the right message", async ({ page }) => {
+test("eighty copies and one PDF of forty: two are settled, one parcel changed, three rehearsed, ten go, then the rest", async ({
+  page,
+}) => {
   await signIn(page);
   await makeBook(page, "Copies");
   const rows = customers.flatMap((name, c) =>
@@ -75,15 +77,68 @@ test("eighty copies and one PDF of forty go each with the right message", async 
   await page.getByRole("button", { name: "Inn 01", exact: true }).click();
   await expect(shown(page)).toContainText(`scan.pdf`);
   await expect(shown(page)).toContainText(`scans, ${numberOf(0, 3)}.pdf`);
-  await page.getByRole("button", { name: /^Release 40 parcels/ }).click();
-  await page.getByLabel("Type the number of messages").fill("40");
-  await page.getByRole("button", { name: "Release 40 messages" }).click();
+
+  // One customer gets words of its own, and its manager a copy.
+  await page.keyboard.press("t");
+  const recipients = page.getByRole("dialog", { name: "Recipients of Inn 01" });
+  await recipients.getByLabel("Copy", { exact: true }).fill("manager@inns.example");
+  await recipients.getByLabel("Copy", { exact: true }).press("Enter");
+  await recipients.getByRole("button", { name: "Save recipients" }).click();
+  await expect(recipients).toBeHidden();
+  await page.keyboard.press("4");
+  await shown(page).getByText("This parcel alone").click();
+  await shown(page).getByRole("textbox", { name: "Message" }).press("Control+End");
+  await shown(page).getByRole("textbox", { name: "Message" }).pressSequentially(" As agreed on the telephone.");
+  await shown(page).getByRole("button", { name: "Save for this parcel" }).click();
+  await expect(shown(page)).toContainText("its own recipients and words");
+
+  // Three are rehearsed, and seen in the postroom as they will go.
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("e");
+  const rehearsal = page.getByRole("dialog", { name: "Rehearse October" });
+  await rehearsal.getByLabel("To", { exact: true }).fill("marta@tarnbrook.example");
+  await rehearsal.getByRole("button", { name: "Send 3 rehearsals" }).click();
+  await expect(rehearsal.getByRole("button", { name: "I have looked at it" })).toHaveCount(3);
+  await page.keyboard.press("Escape");
+  await page.getByRole("link", { name: /^Postroom/ }).click();
+  const rehearsed = page.getByRole("row", { name: /marta@tarnbrook\.example.*Rehearsal: / });
+  await expect(rehearsed).toHaveCount(3);
+  await rehearsed.first().getByRole("button").first().click();
+  await expect(
+    page.getByRole("article", { name: /^Rehearsal: / }).getByRole("link", { name: /(TL-\d+|scan)\.pdf/ }),
+  ).toHaveCount(3);
+
+  // The marked ten go; the rest stays ready, and goes later.
+  await page.getByRole("link", { name: "Rounds", exact: true }).click();
+  await page.getByRole("link", { name: "October", exact: true }).click();
+  for (const name of customers.slice(0, 10)) {
+    await page.getByRole("checkbox", { name: `Mark ${name}` }).check();
+  }
+  const marked = page.getByRole("region", { name: "Marked parcels" });
+  await expect(marked).toContainText("10 marked");
+  await marked.getByRole("button", { name: /^Release 10/ }).click();
+  const release = page.getByRole("dialog", { name: "Release October" });
+  await expect(release).toContainText("30 ready");
+  await release.getByRole("button", { name: "Release 10 messages" }).click();
+  await expect(page.getByText("10 of 10 sent")).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Ready · 30/ })).toBeVisible();
+  await page.getByRole("button", { name: /^Release 30 parcels/ }).click();
+  await page.getByLabel("Type the number of messages").fill("30");
+  await page.getByRole("button", { name: "Release 30 messages" }).click();
   await expect(page.getByText("40 of 40 sent")).toBeVisible();
+
+  // The log opens on the very files.
   await page.getByRole("link", { name: "Dispatch log" }).click();
+  await page.getByLabel("Search the log").fill("Inn 02");
   await page
     .getByRole("button", { name: /Inn 02/ })
     .first()
     .click();
-  await expect(page.getByText(`Inn 02 ${numberOf(1, 1)}.pdf`)).toBeVisible();
-  await expect(page.getByText(`scans, ${numberOf(1, 3)}.pdf`)).toBeVisible();
+  const copy = page.getByRole("link", { name: `Inn 02 ${numberOf(1, 1)}.pdf` });
+  const served = await page.request.get((await copy.getAttribute("href")) ?? "");
+  expect(Buffer.compare(await served.body(), pdf(`Invoice ${numberOf(1, 1)}\nInn 02`))).toBe(0);
+  await expect(page.getByRole("link", { name: `scans, ${numberOf(1, 3)}.pdf` })).toBeVisible();
+  await page.getByLabel("Search the log").fill("manager@inns.example");
+  await expect(page.getByText("1 entry")).toBeVisible();
+  await expect(page.frameLocator('iframe[title="Message"]').getByText("As agreed on the telephone.")).toBeVisible();
 });

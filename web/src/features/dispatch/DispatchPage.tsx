@@ -234,7 +234,10 @@ export function DispatchPage() {
                 version={shown.sha256}
               />
             ) : (
-              <MessagePane key={shown.parcel} base={served(`/api/books/${book}/dispatch/${shown.parcel}`)} />
+              <MessagePane
+                key={`${shown.parcel} ${shown.message}`}
+                base={served(`/api/books/${book}/dispatch/${shown.parcel}/messages/${shown.message}`)}
+              />
             )}
           </>
         )}

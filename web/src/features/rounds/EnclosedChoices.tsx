@@ -35,6 +35,7 @@ export function EnclosedChoices({
   const enclosing: Enclosing = round.settings.enclosing ?? {
     copies: "none",
     withoutMissing: false,
+    split: false,
     withoutOwn: false,
     forAll: [],
     column: "",
@@ -96,6 +97,9 @@ export function EnclosedChoices({
         />
       </div>
       {!disabled && <GiveIn giving={giving} />}
+      <Checkbox checked={enclosing.split} disabled={disabled} onChange={(e) => set({ split: e.target.checked })}>
+        Several messages where one would be too large
+      </Checkbox>
       <Checkbox
         checked={!enclosing.withoutOwn}
         disabled={disabled}

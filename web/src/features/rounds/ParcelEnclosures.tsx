@@ -28,6 +28,7 @@ export function ParcelEnclosures({ round, parcel, view }: { round: Round; parcel
   });
   const change = (to: { leftOut?: number[]; added?: number[] }) =>
     changeParcel.mutate({ seen: round, parcel: parcel.id, ...view.change, ...to });
+  const messages = Math.max(0, ...view.enclosures.map((e) => e.message)) + 1;
   const copies = view.enclosures.filter((e) => e.numbers.length > 0);
   const addable = (files.data ?? []).filter((f) => !view.enclosures.some((e) => e.file === f.id));
   return (
@@ -37,7 +38,10 @@ export function ParcelEnclosures({ round, parcel, view }: { round: Round; parcel
           <a href={fileAddress(book, e.file)} target="_blank" rel="noreferrer">
             {e.name}
           </a>{" "}
-          <small className="quiet">{size(e.size)}</small>{" "}
+          <small className="quiet">
+            {size(e.size)}
+            {messages > 1 && `, message ${e.message + 1} of ${messages}`}
+          </small>{" "}
           {isOpen && (
             <button
               type="button"

@@ -154,7 +154,11 @@ function Begun({ round, rehearsals }: { round: Round; rehearsals: Rehearsal[] })
                 <td>
                   <Shape status={p.status} label={false} />{" "}
                   {p.status === "sent" ? (
-                    <a href={served(`/api/books/${book}/dispatch/${p.parcel}/page`)} target="_blank" rel="noreferrer">
+                    <a
+                      href={served(`/api/books/${book}/dispatch/${p.parcel}/messages/0/page`)}
+                      target="_blank"
+                      rel="noreferrer"
+                    >
                       {p.name}
                     </a>
                   ) : (

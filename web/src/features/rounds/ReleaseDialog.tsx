@@ -114,6 +114,7 @@ function Summary({
         <dd>
           <strong>{s.messages.toLocaleString("en-GB")}</strong>
           {s.messages > 0 && `, to ${count(s.addresses, "address", "addresses")}`}
+          {s.further > 0 && `; ${s.further.toLocaleString("en-GB")} more with files that one has no room for`}
         </dd>
         {s.letters > 0 && (
           <>
