@@ -57,9 +57,9 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
                     where book_id = $1 and (on_hold or reachable is distinct from true or minimum_balance is not null or head_office <> ''
                         or groups <> 'branches' or form is not null)
                     union all
-                    select l.customer, false, false, null, '', 'branches', null, 'email', null, null
-                    from ledger_customer l where l.book_id = $1 and l.intake_id = $2
-                        and not exists (select from customer c where c.book_id = l.book_id and c.key = l.customer)
+                    select customer, false, false, null, '', 'branches', null, 'email', null, null
+                    from (select customer from ledger_customer where book_id = $1 and intake_id = $2
+                        except all select key from customer where book_id = $1) l
                     """,
                     book,
                     intake
