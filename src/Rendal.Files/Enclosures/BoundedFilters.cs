@@ -18,6 +18,7 @@ internal sealed class BoundedFilters(Budget budget) : IFilterProvider
     private const int MostOfLzw = 250;
 
     private OverBudget? over;
+    private int nodes;
 
     /// <inheritdoc/>
     public IReadOnlyList<IFilter> GetFilters(DictionaryToken dictionary) =>
@@ -29,6 +30,14 @@ internal sealed class BoundedFilters(Budget budget) : IFilterProvider
 
     /// <inheritdoc/>
     public IReadOnlyList<IFilter> GetAllFilters() => [.. DefaultFilterProvider.Instance.GetAllFilters().Select(Bounded)];
+
+    /// <summary>Whether what was unpacked has more nodes of pages than are gone down.</summary>
+    public bool IsTooDeep => nodes > PageNodes.Most;
+
+    /// <summary>Counts bytes that are worked through without having been packed.</summary>
+    /// <param name="bytes">How many there are together.</param>
+    /// <exception cref="OverBudget">They are too many.</exception>
+    public void AtMost(long bytes) => Within(() => budget.AtMost(Cost.Bytes, bytes));
 
     /// <summary>Refuses the file where the budget was spent on the way, whatever came of it.</summary>
     /// <exception cref="FileRefused">It was; the message says by what.</exception>
@@ -104,7 +113,9 @@ internal sealed class BoundedFilters(Budget budget) : IFilterProvider
         public Memory<byte> Decode(Memory<byte> input, DictionaryToken streamDictionary, IFilterProvider filterProvider, int filterIndex)
         {
             of.Within(() => of.DemandRoom(inner, input));
-            return inner.Decode(input, streamDictionary, filterProvider, filterIndex);
+            var unpacked = inner.Decode(input, streamDictionary, filterProvider, filterIndex);
+            of.nodes += PageNodes.In(unpacked.Span);
+            return of.IsTooDeep ? throw new InvalidDataException("There are more nodes of pages than are gone down.") : unpacked;
         }
     }
 }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
+using Rendal.Core.Budgets;
 using UglyToad.PdfPig;
 using UglyToad.PdfPig.Core;
 using UglyToad.PdfPig.Tokens;
@@ -12,8 +13,9 @@ namespace Rendal.Files.Enclosures;
 /// another twice, and so on, takes longer than anybody could wait, and the reader does not count.
 /// </summary>
 /// <param name="structure">The objects of the PDF.</param>
+/// <param name="filters">What unpacks them.</param>
 /// <param name="count">How many pages the reader finds in it.</param>
-internal sealed partial class FormDrawing(Structure structure, int count)
+internal sealed partial class FormDrawing(Structure structure, BoundedFilters filters, int count)
 {
     /// <summary>So many are drawn on one page at most.</summary>
     public const int Most = 100_000;
@@ -26,14 +28,25 @@ internal sealed partial class FormDrawing(Structure structure, int count)
 
     /// <summary>How many forms a page draws, those in forms included; <see cref="Most"/> and one where it is more or has no end.</summary>
     /// <param name="number">The page, from 1.</param>
+    /// <exception cref="OverBudget">There is more on it than is worked through.</exception>
     public long On(int number)
     {
         pages ??= [.. Below(structure.Catalog.CatalogDictionary.Data.GetValueOrDefault(NameToken.Pages.Data), null, [], 0)];
 
         // Where the reader finds others than are found here, it is not known what it would draw.
-        return pages.Count != count
-            ? Most + 1
-            : Of(string.Join('\n', Streams(pages[number - 1].Page).Select(Text)), pages[number - 1].Resources, [], 0);
+        return pages.Count != count ? Most + 1 : Of(Content(pages[number - 1].Page), pages[number - 1].Resources, [], 0);
+    }
+
+    private string Content(DictionaryToken page)
+    {
+        var content = new StringBuilder();
+        foreach (var stream in Streams(page))
+        {
+            content.Append(Text(stream)).Append('\n');
+            filters.AtMost(content.Length);
+        }
+
+        return content.ToString();
     }
 
     private long Of(string content, DictionaryToken? resources, Dictionary<IndirectReference, long> known, int level)
@@ -83,10 +96,11 @@ internal sealed partial class FormDrawing(Structure structure, int count)
     private string Text(StreamToken stream)
     {
         var data = stream.Data;
-        var filters = structure.FilterProvider.GetFilters(stream.StreamDictionary, structure.TokenScanner);
-        for (var i = 0; i < filters.Count; i++)
+        filters.AtMost(data.Length);
+        var unpacking = structure.FilterProvider.GetFilters(stream.StreamDictionary, structure.TokenScanner);
+        for (var i = 0; i < unpacking.Count; i++)
         {
-            data = filters[i].Decode(data, stream.StreamDictionary, structure.FilterProvider, i);
+            data = unpacking[i].Decode(data, stream.StreamDictionary, structure.FilterProvider, i);
         }
 
         return Encoding.Latin1.GetString(data.Span);

@@ -15,9 +15,6 @@ public sealed class PdfPages : IDisposable
     /// <summary>The most pages that a file is parted by.</summary>
     public const int Most = 5_000;
 
-    // The reader goes down the tree of pages on the stack. A file with thousands of pages has some hundreds of nodes.
-    private const int MostNodes = 10_000;
-
     // Enough for an invoice; what follows is terms.
     private const int MostCharacters = 20_000;
     private const double SameLine = 3;
@@ -27,7 +24,7 @@ public sealed class PdfPages : IDisposable
     private readonly FormDrawing forms;
 
     private PdfPages(PdfDocument document, BoundedFilters filters) =>
-        (this.document, this.filters, forms) = (document, filters, new FormDrawing(document.Structure, document.NumberOfPages));
+        (this.document, this.filters, forms) = (document, filters, new FormDrawing(document.Structure, filters, document.NumberOfPages));
 
     /// <summary>How many there are.</summary>
     public int Count => document.NumberOfPages;
@@ -39,7 +36,7 @@ public sealed class PdfPages : IDisposable
     /// <see cref="Limits.Pdf"/>; the message says so.</exception>
     public static PdfPages Open(string name, byte[] bytes)
     {
-        if (bytes.AsSpan().Count("/Kids"u8) > MostNodes)
+        if (PageNodes.In(bytes) > PageNodes.Most)
         {
             throw Damaged(name, null);
         }
@@ -58,6 +55,12 @@ public sealed class PdfPages : IDisposable
         {
             filters.Demand();
             throw Damaged(name, e);
+        }
+
+        if (filters.IsTooDeep)
+        {
+            document.Dispose();
+            throw Damaged(name, null);
         }
 
         if (document.NumberOfPages is 0 or > Most)

@@ -126,6 +126,51 @@ public sealed class PdfPagesTests
         }
     }
 
+    [Theory]
+    [InlineData("Kids", false)]
+    [InlineData("K#69ds", false)]
+    [InlineData("Kids", true)]
+    [InlineData("#4bids", true)]
+    public void However_they_are_written_or_packed_too_many_pages_below_each_other_are_refused(string kids, bool packed)
+    {
+        const int Levels = 150_000;
+        var nodes = Enumerable.Range(3, Levels).Select(i => $"<</Type/Pages/Count 1/{kids}[{i} 0 R]>>");
+        var last = $"<</Type/Page/Parent {Levels + 1} 0 R/MediaBox[0 0 595 842]/Resources<<>>>>";
+        string[] all = ["<</Type/Catalog/Pages 2 0 R>>", .. nodes, last];
+        var refused = Assert.Throws<FileRefused>(() => PdfPages.Open("deep.pdf", packed ? InAnObjectStream(all) : Objects(all)));
+        Assert.Equal("deep.pdf is damaged or cut short; print it to PDF anew and give that in.", refused.Message);
+    }
+
+    [Fact]
+    public void What_is_packed_as_objects_are_today_is_read()
+    {
+        string[] all =
+        [
+            "<</Type/Catalog/Pages 2 0 R>>",
+            "<</Type/Pages/Count 1/Kids[3 0 R]>>",
+            "<</Type/Page/Parent 2 0 R/MediaBox[0 0 1 1]>>",
+        ];
+        using var pages = PdfPages.Open("packed.pdf", InAnObjectStream(all));
+        Assert.Equal(1, pages.Count);
+    }
+
+    [Fact]
+    public void A_page_that_has_more_unpacked_than_any_has_is_refused_before_it_is_drawn()
+    {
+        var pdf = Objects(
+            "<</Type/Catalog/Pages 2 0 R>>",
+            "<</Type/Pages/Count 1/Kids[3 0 R]>>",
+            "<</Type/Page/Parent 2 0 R/MediaBox[0 0 595 842]/Contents[4 0 R 4 0 R 4 0 R]/Resources<<>>>>",
+            $"<</Length {20_000_000}>>stream\n{new string(' ', 20_000_000)}\nendstream"
+        );
+        using var pages = PdfPages.Open("raw.pdf", pdf);
+        Assert.StartsWith(
+            "raw.pdf has more than 50,000,000 bytes",
+            Assert.Throws<FileRefused>(() => pages.Text(1)).Message,
+            StringComparison.Ordinal
+        );
+    }
+
     [Fact]
     public void A_page_that_lies_too_deep_to_be_looked_at_before_is_not_drawn()
     {
@@ -229,6 +274,57 @@ public sealed class PdfPagesTests
                 $"{file}xref\n0 {objects.Count + 1}\n0000000000 65535 f \n{table}trailer<</Size {objects.Count + 1}/Root 1 0 R>>"
             ) + FormattableString.Invariant($"\nstartxref\n{file.Length}\n%%EOF")
         );
+    }
+
+    /// <summary>The same with all objects packed into one stream (ISO 32000-1, 7.5.7), found by a stream of references.</summary>
+    private static byte[] InAnObjectStream(IReadOnlyList<string> objects)
+    {
+        var places = new System.Text.StringBuilder();
+        var content = new System.Text.StringBuilder();
+        foreach (var (i, text) in objects.Index())
+        {
+            places.Append(System.Globalization.CultureInfo.InvariantCulture, $"{i + 1} {content.Length} ");
+            content.Append(text).Append('\n');
+        }
+
+        using var packed = new MemoryStream();
+        using (var zip = new System.IO.Compression.ZLibStream(packed, System.IO.Compression.CompressionLevel.Optimal, leaveOpen: true))
+        {
+            zip.Write(System.Text.Encoding.Latin1.GetBytes($"{places}{content}"));
+        }
+
+        var (stream, references) = (objects.Count + 1, objects.Count + 2);
+        var file = new System.Text.StringBuilder("%PDF-1.5\n");
+        var streamAt = file.Length;
+        file.Append(
+            FormattableString.Invariant(
+                $"{stream} 0 obj<</Type/ObjStm/N {objects.Count}/First {places.Length}/Filter/FlateDecode/Length {packed.Length}>>stream\n"
+            ) + $"{Latin1(packed.ToArray())}\nendstream\nendobj\n"
+        );
+        var referencesAt = file.Length;
+        var entries = string.Concat([
+            Entry(0, 0, 0),
+            .. objects.Select((_, i) => Entry(2, stream, i)),
+            Entry(1, streamAt, 0),
+            Entry(1, referencesAt, 0),
+        ]);
+        file.Append(
+            FormattableString.Invariant(
+                $"{references} 0 obj<</Type/XRef/Size {references + 1}/W[1 4 4]/Root 1 0 R/Length {entries.Length}>>stream\n"
+            )
+                + $"{entries}\nendstream\nendobj\n"
+                + FormattableString.Invariant($"startxref\n{referencesAt}\n%%EOF")
+        );
+        return System.Text.Encoding.Latin1.GetBytes(file.ToString());
+
+        static string Entry(byte kind, int first, int second)
+        {
+            var bytes = new byte[9];
+            bytes[0] = kind;
+            System.Buffers.Binary.BinaryPrimitives.WriteInt32BigEndian(bytes.AsSpan(1), first);
+            System.Buffers.Binary.BinaryPrimitives.WriteInt32BigEndian(bytes.AsSpan(5), second);
+            return Latin1(bytes);
+        }
     }
 
     private static string Latin1(byte[] bytes) => System.Text.Encoding.Latin1.GetString(bytes);
