@@ -1,3 +1,4 @@
+import { mkdirSync, writeFileSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import { pdf, zip } from "../copies";
 import { fileOf, greetAnybody, makeBook, prepareRound, signIn, takeIn } from "../people";
@@ -141,4 +142,48 @@ test("eighty copies and one PDF of forty: two are settled, one parcel changed, t
   await page.getByLabel("Search the log").fill("manager@inns.example");
   await expect(page.getByText("1 entry")).toBeVisible();
   await expect(page.frameLocator('iframe[title="Message"]').getByText("As agreed on the telephone.")).toBeVisible();
+});
+
+test("copies come in a folder or are dropped, and one is dragged onto the invoice that it is of", async ({
+  page,
+}, info) => {
+  await signIn(page);
+  await makeBook(page, "Copies by hand");
+  const ledger = [
+    "Code,Name,Kind,Number,Date,Due,Outstanding,E-mail",
+    ...[1, 2, 3].map((i) => `I1,Inn 01,Invoice,TL-100${i},2026-09-01,2026-10-01,${i}.00,desk@inns.example`),
+  ].join("\n");
+  await takeIn(page, fileOf("ledger.csv", "text/csv", ledger));
+  await prepareRound(page, "October");
+  await page.getByLabel("Copies of invoices").click();
+  await page.getByTitle("copies, each a file").click();
+  await page.getByRole("link", { name: /^Copies: 3 missing/ }).click();
+
+  const folder = info.outputPath("October");
+  mkdirSync(`${folder}/Inns`, { recursive: true });
+  writeFileSync(`${folder}/TL-1001.pdf`, pdf("Invoice TL-1001"));
+  writeFileSync(`${folder}/Inns/TL-1002.pdf`, pdf("Invoice TL-1002"));
+  await page.getByLabel("Add folder").setInputFiles(folder);
+  await expect(page.getByText("2 files added.")).toBeVisible();
+
+  const transfer = await page.evaluateHandle(
+    (bytes) => {
+      const data = new DataTransfer();
+      data.items.add(new File([new Uint8Array(bytes)], "scan.pdf", { type: "application/pdf" }));
+      return data;
+    },
+    [...pdf("cannot be read")],
+  );
+  await copies(page).dispatchEvent("drop", { dataTransfer: transfer });
+  await expect(page.getByText("1 file added.")).toBeVisible();
+  await expect(page.getByRole("radiogroup", { name: "Which copies" })).toContainText(
+    /Missing 1.*Matched 2.*Left over 1/,
+  );
+
+  await copies(page)
+    .getByRole("button", { name: "scan.pdf" })
+    .dragTo(copies(page).getByRole("row", { name: /TL-1003/ }));
+  await expect(page.getByRole("radiogroup", { name: "Which copies" })).toContainText(
+    /Missing 0.*Matched 3.*Left over 0/,
+  );
 });

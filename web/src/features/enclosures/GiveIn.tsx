@@ -137,8 +137,12 @@ function Files({
 
 /** The files that were dropped, with those in folders. */
 async function dropped(data: DataTransfer): Promise<File[]> {
-  const entries = [...data.items].flatMap((item) => item.webkitGetAsEntry() ?? []);
-  return (await Promise.all(entries.map(filesIn))).flat();
+  // Both at once: after the first wait the browser takes what was dropped away. What comes from another program may have no entry.
+  const items = [...data.items].map((item) => ({ entry: item.webkitGetAsEntry(), file: item.getAsFile() }));
+  const found = await Promise.all(
+    items.map(async ({ entry, file }) => (entry ? await filesIn(entry) : [file].filter((f) => f !== null))),
+  );
+  return found.flat();
 }
 
 async function filesIn(entry: FileSystemEntry): Promise<File[]> {
