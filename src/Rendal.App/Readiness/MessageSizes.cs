@@ -21,6 +21,9 @@ namespace Rendal.App.Readiness;
 /// <param name="pictures">The pictures that may stand in them.</param>
 internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> pictures) : IDisposable
 {
+    /// <summary>What the problem of a parcel begins with whose message is too large.</summary>
+    public const string TooLarge = "the message is ";
+
     // Generous bounds in bytes: a document without its items and pictures, one item in it, and what encoding adds.
     private const int Document = 150_000;
     private const int Item = 1_500;
@@ -47,7 +50,7 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
         Most(sender) < bytes
             ? string.Create(
                 CultureInfo.InvariantCulture,
-                $"the message is {bytes / 1e6:0.0#} MB, and "
+                $"{TooLarge}{bytes / 1e6:0.0#} MB, and "
                     + $"{(sender.LargestBytes is null ? "hardly a server takes more than" : $"{sender.Host} takes")} "
                     + $"{Most(sender) / 1e6:0.0#} MB: {Remedy(files)}"
             )

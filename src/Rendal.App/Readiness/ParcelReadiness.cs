@@ -16,6 +16,12 @@ namespace Rendal.App.Readiness;
 /// <summary>What a person has to see to before a parcel can go; several are looked at at the same time.</summary>
 internal sealed class ParcelReadiness : IDisposable
 {
+    /// <summary>The problem of a parcel whose wording has an error.</summary>
+    public const string WordingError = "the wording has an error";
+
+    /// <summary>The problem of a parcel whose layout has an error.</summary>
+    public const string LayoutError = "the layout has an error";
+
     private readonly RoundContent content;
     private readonly Dictionary<string, ReturnedAddress> returned;
     private readonly MessageSizes sizes;
@@ -96,12 +102,12 @@ internal sealed class ParcelReadiness : IDisposable
         var hasMessage = card.Delivery != Core.Customers.Delivery.Post || recipients.All.Count > 0;
         if (hasMessage && content.WordingFor(card, level).Errors.Count > 0)
         {
-            return ("the wording has an error", null, enclosed.Files);
+            return (WordingError, null, enclosed.Files);
         }
 
         if (content.LayoutFor(card, level).Template.Errors.Count > 0)
         {
-            return ("the layout has an error", null, enclosed.Files);
+            return (LayoutError, null, enclosed.Files);
         }
 
         if (card.GoesByPost && content.LayoutFor(card, level).Template.Layout.Letter is not null && WordProcessor.Program is null)

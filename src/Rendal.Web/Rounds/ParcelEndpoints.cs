@@ -5,6 +5,7 @@ using Rendal.App.Corrections;
 using Rendal.App.Documents;
 using Rendal.App.Intake;
 using Rendal.App.Progress;
+using Rendal.App.Readiness;
 using Rendal.App.Rounds;
 using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
@@ -24,7 +25,7 @@ namespace Rendal.Web.Rounds;
 /// <param name="BlindCopies">The addresses that get a copy which nobody else sees.</param>
 /// <param name="Post">The lines of the address that it goes to by post; none where nothing goes by post.</param>
 /// <param name="Enclosures">The files that go with it beside its document.</param>
-/// <param name="IsAboutCopies">Whether its problem is settled where copies are.</param>
+/// <param name="Remedy">Where its problem is seen to.</param>
 /// <param name="CopyForm">In what form copies among them are enclosed.</param>
 /// <param name="Message">The message as a page of its own that can run nothing and fetch nothing.</param>
 /// <param name="Written">The words of its message as they are written, with slots.</param>
@@ -48,7 +49,7 @@ internal sealed record ParcelView(
     IReadOnlyList<DocumentLine> Documents,
     IReadOnlyList<ParcelEnclosureView> Enclosures,
     CopyForm CopyForm,
-    bool IsAboutCopies,
+    ProblemRemedy Remedy,
     string Message,
     ParcelWords Written,
     ParcelChangeView Change,
@@ -178,7 +179,7 @@ internal static class ParcelEndpoints
             ],
             [.. made.Parcel.Enclosures.Select(ParcelEnclosureView.Of)],
             made.Round.Round.Enclosing.Copies,
-            made.Parcel.Problem.StartsWith(ParcelEnclosures.AboutCopies, StringComparison.Ordinal),
+            ProblemRemedies.Of(made.Parcel.Problem),
             Guards.SandboxedPage(
                 MessageBuilder.Page(await PictureEndpoints.ShownAsync(body, scope, cancel), made.Card.Language, filled?.Subject ?? "")
             ),

@@ -97,15 +97,15 @@ export function EnclosedChoices({
         />
       </div>
       {!disabled && <GiveIn giving={giving} />}
-      <Checkbox checked={enclosing.split} disabled={disabled} onChange={(e) => set({ split: e.target.checked })}>
-        Several messages where one would be too large
-      </Checkbox>
       <Checkbox
         checked={!enclosing.withoutOwn}
         disabled={disabled}
         onChange={(e) => set({ withoutOwn: !e.target.checked })}
       >
         Files kept with the customer
+      </Checkbox>
+      <Checkbox checked={enclosing.split} disabled={disabled} onChange={(e) => set({ split: e.target.checked })}>
+        Several messages where one would be too large
       </Checkbox>
       {round.columns.length > 0 && (
         <div className={roundsStyles.choiceStack}>

@@ -2,6 +2,7 @@ import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/r
 import { Alert, App, Button, Select } from "antd";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
+import type { Schemas } from "../../shared/api/client";
 import { Shape, statusWords } from "../../shared/Shape";
 import { useBookId } from "../../shared/useBook";
 import { useIsVisible } from "../../shared/useIsVisible";
@@ -184,7 +185,7 @@ export function ParcelPane({
             round={round}
             parcel={parcel}
             hasEmptySlot={v.emptySlots.length > 0}
-            isAboutCopies={v.isAboutCopies}
+            remedy={v.remedy}
             onHoldNote={onHoldNote}
           />
           {isReaddressed && <RecipientsDialog round={round} parcel={parcel} view={v} onClose={onRecipients} />}
@@ -292,13 +293,13 @@ function State({
   round,
   parcel,
   hasEmptySlot,
-  isAboutCopies,
+  remedy,
   onHoldNote,
 }: {
   round: Round;
   parcel: Parcel;
   hasEmptySlot: boolean;
-  isAboutCopies: boolean;
+  remedy: Schemas["ProblemRemedy"];
   onHoldNote: () => void;
 }) {
   const book = useBookId();
@@ -313,9 +314,9 @@ function State({
     return parcel.problem ? (
       <p className={styles.paneState}>
         <Shape status="needs-you" label={false} /> Needs you: {parcel.problem}.{" "}
-        {isAboutCopies ? (
-          <Link to={`/books/${book}/rounds/${round.id}/copies`}>Match copies</Link>
-        ) : (
+        {remedy === "copies" && <Link to={`/books/${book}/rounds/${round.id}/copies`}>Match copies</Link>}
+        {remedy === "words-and-paper" && <Link to={`/books/${book}/words`}>Correct it in Words &amp; paper</Link>}
+        {remedy === "card" && (
           <>Correct it on the card (C){hasEmptySlot && ", or give the slot an “or else” under Words (4)"}.</>
         )}
       </p>
