@@ -343,22 +343,7 @@ public class EnclosureTests(RunningRendal rendal)
             "October.zip",
             CopyPdf.Zip(("TL-1001.txt", terms), ("TL-1002.txt", [.. terms, .. "\r\nagain"u8]), ("TL-1003.txt", [.. "\r\n"u8, .. terms]))
         );
-        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
-        await (
-            await desk.Browser.PutAsJsonAsync(
-                $"{desk.Api}/senders/{practice.Id()}",
-                SenderRequests.Account(
-                    "accounts@practice.example",
-                    "127.0.0.1",
-                    practice.GetProperty("port").GetInt32(),
-                    "none",
-                    null,
-                    $"book-{desk.Book}",
-                    largestBytes: 160_000
-                ),
-                Cancel
-            )
-        ).JsonAsync();
+        await SenderRequests.LimitMessagesAsync(desk, 160_000);
         var round = (await desk.PrepareAsync()).Id();
         await EncloseAsync(desk, round, e => (e["copies"], e["withoutMissing"]) = ("single", true));
         var line = await LineAsync(desk, round, "AB01");

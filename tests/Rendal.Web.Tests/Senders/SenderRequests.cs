@@ -24,6 +24,19 @@ internal static class SenderRequests
         );
     }
 
+    /// <summary>Has the postroom take no larger message from a book than one of so many bytes.</summary>
+    public static async Task LimitMessagesAsync(Desk desk, int largestBytes)
+    {
+        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
+        var port = practice.GetProperty("port").GetInt32();
+        using var answer = await desk.Browser.PutAsJsonAsync(
+            $"{desk.Api}/senders/{practice.Id()}",
+            Account("accounts@practice.example", "127.0.0.1", port, "none", null, $"book-{desk.Book}", largestBytes: largestBytes),
+            TestContext.Current.CancellationToken
+        );
+        await answer.JsonAsync();
+    }
+
     /// <summary>A sender as it is sent to the server.</summary>
     public static object Account(
         string address,

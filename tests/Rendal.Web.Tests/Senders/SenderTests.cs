@@ -249,22 +249,7 @@ public class SenderTests(RunningRendal rendal)
         ]);
         var round = await desk.PrepareAsync();
         Assert.All(round.List("parcels"), p => Assert.Equal("prepared", p.Text("status")));
-        var practice = (await desk.Browser.GetJsonAsync($"{desk.Api}/senders")).EnumerateArray().Single();
-        await (
-            await desk.Browser.PutAsJsonAsync(
-                $"{desk.Api}/senders/{practice.Id()}",
-                Account(
-                    "accounts@practice.example",
-                    "127.0.0.1",
-                    practice.GetProperty("port").GetInt32(),
-                    "none",
-                    null,
-                    $"book-{desk.Book}",
-                    largestBytes: 150_000
-                ),
-                Cancel
-            )
-        ).JsonAsync();
+        await LimitMessagesAsync(desk, 150_000);
         round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/prepare", new { });
         var parcels = round.List("parcels").ToDictionary(p => p.Text("customer"), p => p.Text("problem"));
         Assert.Equal("", parcels["AB01"]);
