@@ -1,6 +1,3 @@
-using Rendal.Core.Enclosures;
-using Rendal.Files.Docx;
-
 namespace Rendal.App.Readiness;
 
 /// <summary>Where a person sees to what keeps a parcel from going.</summary>
@@ -17,15 +14,4 @@ public enum ProblemRemedy
 
     /// <summary>The problem says it itself.</summary>
     Stated,
-}
-
-/// <summary>Finds it.</summary>
-public static class ProblemRemedies
-{
-    /// <summary>Where a problem is seen to, by its words (see <see cref="ParcelReadiness.Look"/>).</summary>
-    public static ProblemRemedy Of(string problem) =>
-        problem.StartsWith(ParcelEnclosures.AboutCopies, StringComparison.Ordinal) ? ProblemRemedy.Copies
-        : problem is ParcelReadiness.WordingError or ParcelReadiness.LayoutError ? ProblemRemedy.WordsAndPaper
-        : problem == WordProcessor.Missing || problem.StartsWith(MessageSizes.TooLarge, StringComparison.Ordinal) ? ProblemRemedy.Stated
-        : ProblemRemedy.Card;
 }

@@ -142,6 +142,26 @@ public sealed class PdfPagesTests
     }
 
     [Fact]
+    public void A_long_file_whose_pages_are_packed_is_read_and_parted_however_often_it_is_unpacked_for_that()
+    {
+        const int Nodes = 3_000;
+        var below = Enumerable.Range(3, Nodes).Select(n => $"<</Type/Pages/Parent 2 0 R/Count 1/Kids[{n + Nodes} 0 R]>>");
+        var leaves = Enumerable.Range(3, Nodes).Select(n => $"<</Type/Page/Parent {n} 0 R/MediaBox[0 0 9 9]/Resources<<>>>>");
+        var kids = string.Join(' ', Enumerable.Range(3, Nodes).Select(n => $"{n} 0 R"));
+        using var pages = PdfPages.Open(
+            "long.pdf",
+            InAnObjectStream(["<</Type/Catalog/Pages 2 0 R>>", $"<</Type/Pages/Count {Nodes}/Kids[{kids}]>>", .. below, .. leaves])
+        );
+        Assert.Equal(Nodes, pages.Count);
+        foreach (var number in Enumerable.Range(1, 60).Select(n => n * Nodes / 60))
+        {
+            Assert.Equal("", pages.Text(number));
+            using var part = PdfPages.Open("part.pdf", pages.Part("long.pdf", number, number));
+            Assert.Equal(1, part.Count);
+        }
+    }
+
+    [Fact]
     public void What_is_packed_as_objects_are_today_is_read()
     {
         string[] all =

@@ -153,7 +153,7 @@ public class AtTheSourceTests(RunningRendal rendal)
     }
 
     [Fact]
-    public async Task An_item_that_was_taken_decidedby_hand_in_another_open_round_keeps_its_number_as_well()
+    public async Task An_item_that_was_taken_out_by_hand_in_another_open_round_keeps_its_number_as_well()
     {
         using var desk = await Desk.AtAsync(rendal);
         await desk.TakeInAsync(Ledger);
