@@ -96,7 +96,10 @@ test("two people on one round: what one changes is there for the other at once, 
   await page.getByLabel("Overdue by at least, days").fill("1");
   await page.getByLabel("Overdue by at least, days").press("Enter");
   await expect(page.getByLabel("Minimum balance")).toHaveValue("400.00");
+  // From here on the other page is told of nothing: what it knew of is shown, and no question of its own is under way.
+  await expect(other.getByLabel("Overdue by at least, days")).toHaveValue("1");
   await other.route("**/revision?**", (route) => route.abort());
+  await other.waitForEvent("requestfailed", (request) => request.url().includes("/revision?"));
   await page.getByLabel("Minimum balance").fill("5");
   await page.getByLabel("Minimum balance").press("Enter");
   await expect(page.getByLabel("Minimum balance")).toHaveValue("5.00");
