@@ -108,6 +108,31 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
   await page.getByTitle("Northern reminders", { exact: true }).click();
   await expect(proof(page)).toContainText("3 need you £550.50");
   await expect(page.getByLabel("Minimum balance")).toHaveValue("100.01");
+
+  // Several of those left out are marked and put in for one reason; who was taken out meanwhile is put back the same way.
+  await page.getByRole("button", { name: "Abbot’s Table", exact: true }).click();
+  await page.keyboard.press("x");
+  const out = page.getByRole("dialog", { name: "Take Abbot’s Table out of this round?" });
+  await out.getByLabel("Reason").fill("calls tomorrow");
+  await out.getByRole("button", { name: "Take out" }).click();
+  await proof(page).getByRole("button", { name: "why" }).click();
+  await expect(page.getByRole("row", { name: /Abbot’s Table taken out by hand/ })).toBeVisible();
+  for (const name of ["Beacon Lodge", "Carrow House", "Abbot’s Table"]) {
+    await page.getByRole("checkbox", { name: `Mark ${name}` }).check();
+  }
+  const left = page.getByRole("region", { name: "Marked among those left out" });
+  await expect(left.getByRole("status")).toHaveText("3 left out marked");
+  await left.getByRole("button", { name: "Put in 2…" }).click();
+  const both = page.getByRole("dialog", { name: "Put 2 customers into this round?" });
+  await both.getByLabel("Reason").fill("asked for statements");
+  await both.getByRole("button", { name: "Put in" }).click();
+  await expect(page.getByRole("article", { name: "Parcel of Beacon Lodge" })).toBeVisible();
+  await left.getByRole("button", { name: "Put back 1" }).click();
+  await expect(left).toHaveCount(0);
+  for (const name of ["Beacon Lodge", "Carrow House", "Abbot’s Table"]) {
+    await expect(page.getByRole("row", { name: new RegExp(`^Mark ${name} needs you`) })).toBeVisible();
+  }
+  await expect(proof(page)).toContainText("difference £0.00 ✓");
 });
 
 test("a payment is set by hand against an item, kept as a credit, and taken back", async ({ page }) => {

@@ -5,6 +5,7 @@ import { count, figure, money } from "../../shared/figure";
 import { Shape } from "../../shared/Shape";
 import type { LeftOut, Parcel, Round } from "./useRound";
 import { placesIn, rowAt, rowCount, rowOf } from "./listRows";
+import { canBeMarked, type LeftMarks } from "./useLeftMarks";
 import type { Marks } from "./useMarks";
 import type { ParcelList as List } from "./useParcelList";
 import { canBePutIn, groupWords, ownWords, reasonWords } from "./words";
@@ -28,10 +29,12 @@ export function ParcelList({
   onPutIn,
   onAccount,
   marks,
+  leftMarks,
 }: {
   round: Round;
   list: List;
   marks: Marks;
+  leftMarks: LeftMarks;
   labels: string[];
   leftOpen: boolean;
   find: string;
@@ -186,6 +189,7 @@ export function ParcelList({
                 onPutBack={onPutBack}
                 onPutIn={onPutIn}
                 onAccount={onAccount}
+                marks={leftMarks}
               />
             );
           })}
@@ -314,6 +318,7 @@ function LeftOutRow({
   onPutBack,
   onPutIn,
   onAccount,
+  marks,
 }: {
   index: number;
   left: LeftOut;
@@ -322,11 +327,16 @@ function LeftOutRow({
   onPutBack: ((customer: string) => void) | undefined;
   onPutIn: (customer: string, name: string) => void;
   onAccount: (customer: string) => void;
+  marks: LeftMarks;
 }) {
   const { customer, currency } = left;
   return (
     <div role="row" aria-rowindex={index} className={`${styles.parcelRow} ${styles.leftOut}`} style={style}>
-      <span role="cell" />
+      <span role="cell">
+        {customer !== null && onPutBack && canBeMarked(left) && (
+          <MarkBox label={`Mark ${left.name}`} isMarked={marks.has(customer)} onMark={() => marks.toggle(left)} />
+        )}
+      </span>
       <span role="cell">
         <Shape status="left-out" />
       </span>

@@ -10,6 +10,7 @@ import { AccountTable } from "./AccountTable";
 import { BenchDialogs, type Opened } from "./BenchDialogs";
 import { Choices } from "./Choices";
 import { ChangedLine } from "./ChangedLine";
+import { LeftMarkedBar } from "./LeftMarkedBar";
 import { MarkedBar } from "./MarkedBar";
 import { ParcelList } from "./ParcelList";
 import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
@@ -18,6 +19,7 @@ import { ProofRail } from "./ProofRail";
 import { countOf } from "./listRows";
 import { SendingLine } from "./SendingLine";
 import { useHold } from "./useHold";
+import { useLeftMarks } from "./useLeftMarks";
 import { useMarks } from "./useMarks";
 import { useParcelList } from "./useParcelList";
 import {
@@ -53,7 +55,7 @@ function Bench({ round }: { round: Round }) {
   const [tab, setTab] = useState<PaneTab>("message");
   const [leftOpen, setLeftOpen] = useState(false);
   const [opened, setOpened] = useState<Opened>();
-  const [puttingIn, setPuttingIn] = useState<{ customer: string; name: string }>();
+  const [puttingIn, setPuttingIn] = useState<{ customers: string[]; name: string }>();
   const [account, setAccount] = useState<string>();
   const [source, setSource] = useState<string>();
   const view = useRef<HTMLDivElement>(null);
@@ -61,6 +63,7 @@ function Bench({ round }: { round: Round }) {
   const looked = useDeferredValue(find.trim());
   const list = useParcelList(round, looked, parameters.get("customer"));
   const marks = useMarks(round);
+  const leftMarks = useLeftMarks();
   const { shown, place, parcelAt } = list;
   const next = place === undefined ? undefined : parcelAt(place + 1);
   const isReleased = round.releasedAt !== null;
@@ -221,10 +224,25 @@ function Bench({ round }: { round: Round }) {
               onRelease={open("marked-release")}
             />
           )}
+          {!isReleased && leftMarks.count > 0 && (
+            <LeftMarkedBar
+              marks={leftMarks}
+              onPutIn={() =>
+                setPuttingIn({ customers: leftMarks.toPutIn, name: count(leftMarks.toPutIn.length, "customer") })
+              }
+              onPutBack={() =>
+                actions.decide.mutate(
+                  { seen: round, customers: leftMarks.toPutBack, decision: null, reason: "" },
+                  { onSuccess: () => leftMarks.unmark(leftMarks.toPutBack) },
+                )
+              }
+            />
+          )}
           <ParcelList
             round={round}
             list={list}
             marks={marks}
+            leftMarks={leftMarks}
             labels={round.ageLabels}
             leftOpen={leftOpen}
             find={looked}
@@ -250,7 +268,7 @@ function Bench({ round }: { round: Round }) {
                 : (customer) =>
                     actions.decide.mutate({ seen: round, customers: [customer], decision: null, reason: "" })
             }
-            onPutIn={(customer, name) => setPuttingIn({ customer, name })}
+            onPutIn={(customer, name) => setPuttingIn({ customers: [customer], name })}
             onAccount={setAccount}
           />
         </div>
@@ -354,14 +372,23 @@ function Bench({ round }: { round: Round }) {
         <WithReason
           title={`Put ${puttingIn.name} into this round?`}
           act="Put in"
-          effect="A parcel is made up, though the choices at the left leave this customer out."
+          effect={
+            puttingIn.customers.length === 1
+              ? "A parcel is made up, though the choices at the left leave this customer out."
+              : "A parcel is made up for each, though the choices at the left leave them out."
+          }
           onClose={() => setPuttingIn(undefined)}
           onDone={(reason) => {
-            const { customer } = puttingIn;
+            const { customers } = puttingIn;
             setPuttingIn(undefined);
             actions.decide.mutate(
-              { seen: round, customers: [customer], decision: "put-in", reason },
-              { onSuccess: () => pick(customer) },
+              { seen: round, customers, decision: "put-in", reason },
+              {
+                onSuccess: () => {
+                  pick(customers[0] ?? "");
+                  leftMarks.unmark(customers);
+                },
+              },
             );
           }}
         />
