@@ -74,7 +74,7 @@ public class WordingReaderTests
         Assert.Equal(
             [
                 "The body has words under “overdu”, which is no condition that is known; there are overdue, not-overdue, "
-                    + "reminder, no-reminder, one-item, several-items, they-owe, we-owe, copies, no-copies.",
+                    + "reminder, no-reminder, one-item, several-items, they-owe, we-owe, balanced, credits, interest, group, copies, no-copies.",
             ],
             WordingReader.Read(new Wording("w", "en", "s", "<p><span data-when=\"overdu\">x</span></p>")).Errors
         );

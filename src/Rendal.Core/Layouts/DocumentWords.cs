@@ -9,9 +9,11 @@ public sealed class DocumentWords
 {
     private const string File = "document.txt";
 
-    private static readonly Dictionary<string, DocumentWords> All = Language
-        .All.Where(l => TextFile.Exists(l.Code, File))
-        .ToDictionary(l => l.Code, l => new DocumentWords(TextFile.Read(l.Code, File)), StringComparer.Ordinal);
+    private static readonly Dictionary<string, DocumentWords> All = Language.All.ToDictionary(
+        l => l.Code,
+        l => new DocumentWords(TextFile.Read(l.Code, File)),
+        StringComparer.Ordinal
+    );
 
     private readonly string interest;
     private readonly string firstReminder;
@@ -145,8 +147,8 @@ public sealed class DocumentWords
     /// <summary>The words about links and codes for paying.</summary>
     public PayWords Pay { get; }
 
-    /// <summary>The words of a language; English where they have not been written yet (Italian, Dutch).</summary>
-    public static DocumentWords In(Language language) => All.GetValueOrDefault(language.Code) ?? All[Language.English.Code];
+    /// <summary>The words of a language.</summary>
+    public static DocumentWords In(Language language) => All[language.Code];
 
     /// <summary>The interest on an item.</summary>
     /// <param name="rate">The rate in per cent a year, as written in the language: <c>8,25</c>.</param>

@@ -16,12 +16,11 @@ public sealed record ReadyMade(string Language, string Purpose, Layout Layout)
     private static readonly ItemsPart Usual = new() { Columns = ItemsPart.UsualColumns };
 
     /// <summary>
-    /// In each language that has them (English, German, French and Spanish): three reminders of growing firmness, a balance confirmation
+    /// In each language: three reminders of growing firmness, a balance confirmation
     /// with a reply to tear off, for customers and for suppliers, a list of invoices, and a plain letter. The statement of open items and
     /// the one brought forward need no words of their own and are <see cref="Layout.BuiltIn"/>.
     /// </summary>
-    public static IReadOnlyList<ReadyMade> All { get; } =
-    [.. Wordings.Language.All.Select(l => l.Code).Where(code => TextFile.Exists(code, $"{Folder}/letter.txt")).SelectMany(In)];
+    public static IReadOnlyList<ReadyMade> All { get; } = [.. Wordings.Language.All.SelectMany(l => In(l.Code))];
 
     private static IEnumerable<ReadyMade> In(string language)
     {
@@ -32,13 +31,8 @@ public sealed record ReadyMade(string Language, string Purpose, Layout Layout)
             );
         }
 
-        var reply = TextFile.Read(language, $"{Folder}/reply.txt").Paragraphs;
-        foreach (var (purpose, file) in new[] { (Purposes.Confirmation, Purposes.Confirmation), ("", "supplier-confirmation") })
-        {
-            yield return Made(purpose, file, text =>
-                [Title(text), Paragraphs(text), Usual, new TotalPart(), new SlipPart { Text = reply }]
-            );
-        }
+        yield return Confirmation(Purposes.Confirmation, Purposes.Confirmation, "reply");
+        yield return Confirmation("", "supplier-confirmation", "supplier-reply");
 
         yield return Made(Purposes.InvoiceList, Purposes.InvoiceList, text =>
             [
@@ -53,6 +47,17 @@ public sealed record ReadyMade(string Language, string Purpose, Layout Layout)
             ]
         );
         yield return Made("", "letter", text => [Title(text), Paragraphs(text)]);
+
+        ReadyMade Confirmation(string purpose, string file, string reply) =>
+            Made(purpose, file, text =>
+                [
+                    Title(text),
+                    Paragraphs(text),
+                    Usual,
+                    new TotalPart(),
+                    new SlipPart { Text = TextFile.Read(language, $"{Folder}/{reply}.txt").Paragraphs },
+                ]
+            );
 
         ReadyMade Made(string purpose, string file, Func<TextFile, IEnumerable<LayoutPart>> parts)
         {

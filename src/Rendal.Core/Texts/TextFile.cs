@@ -68,9 +68,6 @@ internal sealed partial class TextFile
     /// <exception cref="InvalidDataException">A line stands twice in it.</exception>
     public static TextFile Parse(string name, string text) => new(name, text);
 
-    /// <summary>Whether a language has a file.</summary>
-    public static bool Exists(string language, string path) => Names().Contains($"{language}/{path}");
-
     /// <summary>The names of all files: <c>de/document.txt</c>.</summary>
     public static IReadOnlyList<string> Names() => typeof(TextFile).Assembly.GetManifestResourceNames();
 

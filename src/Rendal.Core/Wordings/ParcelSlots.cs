@@ -40,7 +40,13 @@ public static class ParcelSlots
             ["statement.to-pay"] = Sums(statements, language, s => s.ToPay),
             ["statement.amount"] = statements is [{ ToPay: > 0 } only] ? only.Currency.Plain(only.ToPay) : "",
             ["statement.currency"] = statements.Count == 1 ? statements[0].Currency.Code : "",
-            ["statement.overdue"] = Sums(statements, language, s => s.Overdue),
+            ["statement.overdue"] = Sums(
+                statements.Any(s => s.Overdue > 0) ? statements.Where(s => s.Overdue > 0) : statements,
+                language,
+                s => s.Overdue
+            ),
+            ["statement.credits"] = Sums(statements.Where(s => s.Ageing.Credits < 0), language, s => -s.Ageing.Credits),
+            ["statement.interest"] = Sums(statements.Where(s => s.Interest.Count > 0), language, s => s.Interest.Sum(i => i.Amount)),
             ["statement.items"] = statements.Sum(s => s.Items.Count).ToString(CultureInfo.InvariantCulture),
             ["firm.name"] = firm.Name,
             ["firm.address"] = string.Join(", ", firm.AddressLines),

@@ -28,7 +28,13 @@ public static class SlotCatalogue
             "What is to be paid as 1234.56, for links and codes. Empty where there are several currencies or nothing is to be paid."
         ),
         new("statement.currency", "Currency", "The code of the currency: GBP. Empty where there are several."),
-        new("statement.overdue", "Overdue", "What is past due, with currency."),
+        new("statement.overdue", "Overdue", "What is past due, with currency; of several currencies, those in which something is."),
+        new(
+            "statement.credits",
+            "Credits",
+            "Credit notes and payments that are not set against invoices, without a sign, with currency. Empty where there are none."
+        ),
+        new("statement.interest", "Interest", "The interest that the statement shows, with currency. Empty where it shows none."),
         new("statement.items", "Number of items", "How many items are open."),
         new("statement.table", "Table of items", "The open items with their ages and total.", IsHtml: true),
         new(

@@ -15,6 +15,10 @@ public static class TextConditions
         ["several-items"] = TextWhen.SeveralItems,
         ["they-owe"] = TextWhen.TheyOwe,
         ["we-owe"] = TextWhen.WeOwe,
+        ["balanced"] = TextWhen.Balanced,
+        ["credits"] = TextWhen.Credits,
+        ["interest"] = TextWhen.Interest,
+        ["group"] = TextWhen.Group,
         ["copies"] = TextWhen.Copies,
         ["no-copies"] = TextWhen.NoCopies,
     };
@@ -39,16 +43,20 @@ public static class TextConditions
             statements.Sum(s => s.Items.Count) == 1 ? TextWhen.OneItem : TextWhen.SeveralItems,
             hasCopies ? TextWhen.Copies : TextWhen.NoCopies,
         };
-        if (statements.Any(s => s.Total > 0))
-        {
-            holding.Add(TextWhen.TheyOwe);
-        }
-
-        if (statements.Any(s => s.Total < 0))
-        {
-            holding.Add(TextWhen.WeOwe);
-        }
-
+        Hold(TextWhen.TheyOwe, statements.Any(s => s.Total > 0));
+        Hold(TextWhen.WeOwe, statements.Any(s => s.Total < 0));
+        Hold(TextWhen.Balanced, statements.All(s => s.Total == 0));
+        Hold(TextWhen.Credits, statements.Any(s => s.Ageing.Credits < 0));
+        Hold(TextWhen.Interest, statements.Any(s => s.Interest.Count > 0));
+        Hold(TextWhen.Group, statements.Any(s => s.Accounts.Count > 1));
         return holding;
+
+        void Hold(TextWhen when, bool holds)
+        {
+            if (holds)
+            {
+                holding.Add(when);
+            }
+        }
     }
 }

@@ -30,6 +30,18 @@ public enum TextWhen
     /// <summary>Where the firm owes the customer something. With two currencies, both can hold.</summary>
     WeOwe,
 
+    /// <summary>Where nobody owes anything: what is open comes to 0 in each currency.</summary>
+    Balanced,
+
+    /// <summary>Where credits stand on it that are not set against invoices: credit notes, payments on account.</summary>
+    Credits,
+
+    /// <summary>Where it shows interest.</summary>
+    Interest,
+
+    /// <summary>Where it has the items of several accounts: a head office and its branches.</summary>
+    Group,
+
     /// <summary>Where copies of invoices or credit notes are enclosed.</summary>
     Copies,
 

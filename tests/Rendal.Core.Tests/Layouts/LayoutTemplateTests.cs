@@ -89,7 +89,7 @@ public sealed class LayoutTemplateTests
     [Fact]
     public void The_ready_made_ones_can_be_used_and_fill_every_slot_in_each_language()
     {
-        Assert.Equal(["de", "en", "es", "fr"], ReadyMade.All.Select(r => r.Language).Distinct().Order());
+        Assert.Equal(["de", "en", "es", "fr", "it", "nl"], ReadyMade.All.Select(r => r.Language).Distinct().Order());
         Assert.All(ReadyMade.All.GroupBy(r => r.Language), of => Assert.Equal(7, of.Select(r => r.Layout.Name).Distinct().Count()));
         Assert.All(ReadyMade.All, made =>
         {

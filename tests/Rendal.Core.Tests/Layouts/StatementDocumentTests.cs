@@ -108,8 +108,8 @@ public class StatementDocumentTests
     }
 
     [Theory]
-    [InlineData("en", "Subtotal", "All accounts together", "£115.00")]
-    [InlineData("de", "Zwischensumme", "Alle Konten zusammen", "115,00\u00A0£")]
+    [InlineData("en", "Subtotal", "Total of all accounts", "£115.00")]
+    [InlineData("de", "Zwischensumme", "Saldo aller Konten", "115,00\u00A0£")]
     public void A_head_office_reads_its_branches_one_after_the_other_with_a_sum_each(
         string language,
         string subtotal,
@@ -192,8 +192,8 @@ public class StatementDocumentTests
     }
 
     [Theory]
-    [InlineData("en", "Interest at 8.25% a year on T-1, 73 days", "16.50", "To pay", "£1,016.50")]
-    [InlineData("de", "Zinsen 8,25 % p. a. auf T-1, 73 Tage", "16,50", "Zu zahlen", "1.016,50\u00A0£")]
+    [InlineData("en", "Interest at 8.25% per annum on T-1, 73 days", "16.50", "To pay", "£1,016.50")]
+    [InlineData("de", "Zinsen zu 8,25 % p. a. auf T-1, 73 Tage", "16,50", "Zu zahlen", "1.016,50\u00A0£")]
     public void Interest_stands_under_the_total_a_line_for_each_item_with_what_is_to_be_paid(
         string language,
         string line,

@@ -12,6 +12,14 @@ public class SalutationTests
     [InlineData("de", "Herr", "Jan Weber", "Sehr geehrter Herr Weber")]
     [InlineData("de", "", "Kim Weber", "Guten Tag Kim Weber")]
     [InlineData("fr", "Madame", "Lise Roux", "Bonjour Madame Roux")]
+    [InlineData("fr", "Mme", "Lise Roux", "Bonjour Madame Roux")]
+    [InlineData("fr", "Dr", "Lise Roux", "Bonjour Dr Roux")]
+    [InlineData("es", "Sra.", "Inés Vidal", "Estimada Sra. Vidal")]
+    [InlineData("es", "Mr", "Luis Vidal", "Estimado Sr. Vidal")]
+    [InlineData("it", "Ms", "Elena Riva", "Gentile Sig.ra Riva")]
+    [InlineData("it", "Dott.", "Elena Riva", "Gentile Dott. Riva")]
+    [InlineData("nl", "mevrouw", "Anouk Smit", "Geachte mevrouw Smit")]
+    [InlineData("nl", "", "Anouk Smit", "Geachte Anouk Smit")]
     [InlineData("en", "Ms", "", "")]
     public void Addresses_the_contact(string language, string title, string contact, string expected)
     {

@@ -79,7 +79,7 @@ public class DocumentFileTests
         var rows = Read(Workbook(Document(AllForms, "de", [Row(1, 1234.5m), Row(2, -34.25m)])));
         var headings = rows.FindIndex(r => Equals(r[0], "Nummer"));
         Assert.Equal(["Kontoauszug", "Tarnbrook Linen Hire", "Inn at Kell"], rows.Take(3).Select(r => r[0]));
-        Assert.Equal(["Nummer", "Posten", "Vom", "Fällig", "Tage über", "Betrag", "Offen"], rows[headings]);
+        Assert.Equal(["Nummer", "Belegart", "Belegdatum", "Fällig", "Tage überfällig", "Betrag", "Offen"], rows[headings]);
         Assert.Equal(
             ["T-0001", "Rechnung", new DateTime(2026, 9, 2), new DateTime(2026, 10, 2), 29.0, 1234.5, 1234.5],
             rows[headings + 1]
@@ -88,7 +88,7 @@ public class DocumentFileTests
             ["T-0002", "Gutschrift", new DateTime(2026, 9, 3), null, null, -34.25, -34.25],
             rows[headings + 2].Select(c => c is "" ? null : c)
         );
-        Assert.Equal(("Offen insgesamt", 1200.25), (rows[headings + 3][0], rows[headings + 3][6]));
+        Assert.Equal(("Offener Saldo", 1200.25), (rows[headings + 3][0], rows[headings + 3][6]));
     }
 
     [Fact]
@@ -150,7 +150,7 @@ public class DocumentFileTests
         );
         Assert.Equal(
             """
-            Number,Item,Dated,Due,Days over,Amount,Open,Currency
+            Number,Type,Dated,Due,Days overdue,Amount,Open,Currency
             '=cmd(),Invoice,2026-09-02,2026-10-02,29,1234.50,1234.50,GBP
             T-0002,Credit note,2026-09-03,,,-34.25,-34.25,GBP
             T-0003,Invoice,2026-09-04,2026-10-04,27,7.00,7.00,EUR
@@ -179,7 +179,7 @@ public class DocumentFileTests
         var headings = rows.FindIndex(r => Equals(r[0], "Account") && Equals(r[1], "Name"));
         Assert.Equal(["B1", "Branch 1", "T-0001"], rows[headings + 1].Take(3));
         Assert.Equal(["B2", "Branch 2", "T-0002"], rows[headings + 2].Take(3));
-        Assert.Equal(("All accounts together", 30.0), (rows[headings + 3][0], rows[headings + 3][8]));
+        Assert.Equal(("Total of all accounts", 30.0), (rows[headings + 3][0], rows[headings + 3][8]));
     }
 
     [Fact]

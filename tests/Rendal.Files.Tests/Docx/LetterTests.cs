@@ -178,7 +178,7 @@ public class LetterTests
     [InlineData(
         "{{ if overdu }}x{{ end }}",
         "In the body: “overdu” is no condition that is known; there are “overdue”, “not overdue”, “reminder”, “no reminder”, "
-            + "“one item”, “several items”, “they owe”, “we owe”, “copies”, “no copies”."
+            + "“one item”, “several items”, “they owe”, “we owe”, “balanced”, “credits”, “interest”, “group”, “copies”, “no copies”."
     )]
     [InlineData("{{ if overdue }}", "In the body a condition is opened with “{{ if … }}” and not ended with “{{ end }}” beside it.")]
     [InlineData(

@@ -32,7 +32,7 @@ public class DocumentRendererTests
         var words = pages.SelectMany(p => p.Split([' ', '\n', '\r'], StringSplitOptions.RemoveEmptyEntries)).ToList();
         Assert.Equal(statement.Items.Select(i => i.Row.Number), words.Where(w => w.StartsWith("T-", StringComparison.Ordinal)));
         Assert.All(pages, (page, i) => Assert.Contains($"Page {i + 1} of 3", page));
-        Assert.All(pages, page => Assert.Contains("Days over", page));
+        Assert.All(pages, page => Assert.Contains("Days overdue", page));
         Assert.Contains("£" + statement.Total.ToString("N2", CultureInfo.InvariantCulture), pages[^1]);
     }
 
@@ -48,7 +48,7 @@ public class DocumentRendererTests
     public void The_total_is_never_cut_from_its_rows(int items)
     {
         var pages = Print(new Customer { Key = "H014", Name = "Inn at Kell" }, Items(items));
-        Assert.Contains("T-", pages.Single(p => p.Contains("Open in all", StringComparison.Ordinal)));
+        Assert.Contains("T-", pages.Single(p => p.Contains("Total outstanding", StringComparison.Ordinal)));
     }
 
     [Theory]
@@ -177,7 +177,7 @@ public class DocumentRendererTests
             Assert.Contains("T-", p[..p.IndexOf("Subtotal", StringComparison.Ordinal)])
         );
         Assert.Contains(
-            "All accounts together",
+            "Total of all accounts",
             pages.Single(p =>
                 p.Contains("£" + ((items * (items + 1)) + 1).ToString("N2", CultureInfo.InvariantCulture), StringComparison.Ordinal)
             )

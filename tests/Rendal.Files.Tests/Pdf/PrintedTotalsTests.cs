@@ -77,6 +77,6 @@ public partial class PrintedTotalsTests
         return totals;
     }
 
-    [GeneratedRegex(@"Open in all\s*([£€])([\d,]+\.\d\d)")]
+    [GeneratedRegex(@"Total outstanding\s*([£€])([\d,]+\.\d\d)")]
     private static partial Regex Total();
 }

@@ -39,7 +39,7 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
         [
             .. ReadyMade
                 .All.Select(r => (r.Language, r.Layout.Name))
-                .Concat(new[] { "en", "de", "fr", "es" }.SelectMany(l => new[] { (l, "Statement"), (l, "Brought forward") })),
+                .Concat(Language.All.SelectMany(l => new[] { (l.Code, "Statement"), (l.Code, "Brought forward") })),
         ];
 
     [Theory]

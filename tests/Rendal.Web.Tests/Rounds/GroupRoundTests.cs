@@ -35,7 +35,7 @@ public class GroupRoundTests(RunningRendal rendal)
         Assert.Equal(["office@fernlea.example"], letter.To.Mailboxes.Select(m => m.Address));
         var html = letter.HtmlBody!;
         Assert.All(
-            ["Fernlea Hotels (FE01)", "Fernlea Quay (FE02)", "Fernlea Hill (FE03)", "160.00", "7.00", "All accounts together"],
+            ["Fernlea Hotels (FE01)", "Fernlea Quay (FE02)", "Fernlea Hill (FE03)", "160.00", "7.00", "Total of all accounts"],
             words => Assert.Contains(words, html)
         );
         using var content = new MemoryStream();

@@ -33,7 +33,7 @@ public class ReminderTests(RunningRendal rendal)
             first.List("leftOut").Select(l => (l.Text("customer"), l.Text("reason")))
         );
         Assert.Equal("0.00", first.List("proof").Single().Text("difference"));
-        Assert.Contains("a reminder of £100.00", await SubjectAsync(desk, first, "AB01"));
+        Assert.Contains("payment reminder, £100.00 overdue", await SubjectAsync(desk, first, "AB01"));
 
         var summary = await desk.Browser.PostJsonAsync(
             $"{desk.Api}/rounds/{first.Id()}/summary",
@@ -46,7 +46,7 @@ public class ReminderTests(RunningRendal rendal)
         await (await desk.ReleaseAsync(first.Id(), 2)).JsonAsync();
         Assert.All((await desk.SettledAsync(first.Id())).List("parcels"), p => Assert.Equal("sent", p.Text("status")));
         Assert.Contains(
-            "slipped your notice",
+            "escaped your attention",
             await PageAsync(desk, await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{first.Id()}"), "AB01")
         );
 
@@ -70,7 +70,7 @@ public class ReminderTests(RunningRendal rendal)
 
         var second = await RemindAsync(desk, sent.AddDays(14).ToString("O", CultureInfo.InvariantCulture));
         Assert.Equal([("AB01", 2), ("BE02", 2), ("CO03", 1)], Levels(second));
-        Assert.Contains("second reminder", await SubjectAsync(desk, second, "AB01"));
+        Assert.Contains("second payment reminder", await SubjectAsync(desk, second, "AB01"));
         Assert.Contains("a reminder of", await SubjectAsync(desk, second, "CO03"));
     }
 
@@ -114,14 +114,14 @@ public class ReminderTests(RunningRendal rendal)
         using var desk = await DeskAsync();
         var last = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings"))
             .List("wordings")
-            .Single(w => w.Text("name") == "Reminder 3, last")
+            .Single(w => w.Text("name") == "Reminder 3, final")
             .Id();
         await RulesTests.PutAsync(desk, rules =>
             (rules["levels"], rules["maySkip"]) = (new JsonArray(Level(10, 0, null), Level(40, 7, last)), true)
         );
         var round = await RemindAsync(desk, "2026-10-31");
         Assert.Equal([("AB01", 2), ("BE02", 1)], Levels(round));
-        Assert.Contains("last reminder", await SubjectAsync(desk, round, "AB01"));
+        Assert.Contains("final payment reminder", await SubjectAsync(desk, round, "AB01"));
         Assert.Contains("statement at", await SubjectAsync(desk, round, "BE02"));
 
         // A parcel of a level that is there no more can still be looked at, and goes only once it is made up anew.

@@ -28,7 +28,7 @@ test("a head office gets the statements of its branches, then each branch its ow
     await expect(letter.getByRole("rowheader", { name: words })).toBeVisible();
   }
   await expect(letter.getByRole("row", { name: "Subtotal 80.00" })).toBeVisible();
-  await expect(letter.getByRole("row", { name: "All accounts together £140.00" })).toBeVisible();
+  await expect(letter.getByRole("row", { name: "Total of all accounts £140.00" })).toBeVisible();
 
   // Each figure leads to its row, of whichever account it is.
   await page.keyboard.press("3");

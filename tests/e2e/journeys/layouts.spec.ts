@@ -113,7 +113,7 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
     }
     expect(words).not.toContain("Invoice");
     const csv = await (await page.request.get((await enclosed("csv").getAttribute("href")) ?? "")).text();
-    expect(csv.split("\r\n")[0]).toBe("\uFEFFOur number,Dated,Due,Days over,Amount,Open,Currency");
+    expect(csv.split("\r\n")[0]).toBe("\uFEFFOur number,Dated,Due,Days overdue,Amount,Open,Currency");
     expect(csv).toContain("T-40001,");
     const workbook = await page.request.get((await enclosed("xlsx").getAttribute("href")) ?? "");
     expect((await workbook.body()).subarray(0, 2).toString()).toBe("PK");

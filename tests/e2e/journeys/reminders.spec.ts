@@ -44,7 +44,7 @@ test("the first reminder goes to whom it is due, and the second follows it after
   await expect(row(page, /Dunmore Clinic in dispute or held back 1 .*300\.00/)).toBeVisible();
   await page.getByRole("button", { name: "Abbot’s Table", exact: true }).click();
   await expect(
-    page.frameLocator('iframe[title="Message to Abbot’s Table"]').getByText("it may have slipped your notice"),
+    page.frameLocator('iframe[title="Message to Abbot’s Table"]').getByText("Perhaps this has escaped your attention"),
   ).toBeVisible();
 
   await page.getByRole("button", { name: /^Release 2 parcels/ }).click();

@@ -88,7 +88,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await prepareRound(page, "October reminders");
   await page.getByRole("button", { name: "Fernlea Hotels", exact: true }).click();
   await expect(
-    page.frameLocator('iframe[title="Message to Fernlea Hotels"]').getByText("it may have slipped your notice"),
+    page.frameLocator('iframe[title="Message to Fernlea Hotels"]').getByText("Perhaps this has escaped your attention"),
   ).toBeVisible();
   await shot(page, "reminders");
 
@@ -98,7 +98,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.getByRole("button", { name: "Fernlea Hotels", exact: true }).click();
   await page.keyboard.press("2");
   await page.getByRole("button", { name: "Next page" }).click();
-  await expect(page.getByRole("img", { name: /All accounts together/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /Total of all accounts/ })).toBeVisible();
   await shot(page, "head-office");
 
   await prepareRound(page, "October with copies");
@@ -160,7 +160,7 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await expect(page.frameLocator('iframe[title="Message"]').getByText("Dear Ms Caldera,")).toBeVisible();
   await shot(page, "dispatch");
   await page.goto(`/books/${book}/postroom`);
-  await expect(page.frameLocator('iframe[title="Message"]').getByText("Open in all")).toBeVisible();
+  await expect(page.frameLocator('iframe[title="Message"]').getByText("Total outstanding")).toBeVisible();
   await page.getByRole("button", { name: "Drills" }).click();
   await page.getByRole("button", { name: "Begin" }).click();
   await expect(page.getByText(/after the message it answers .* once more/)).toBeVisible();

@@ -9,6 +9,10 @@ export const whenWords: Record<string, string> = {
   "several-items": "where several items stand on it",
   "they-owe": "where they owe us",
   "we-owe": "where we owe them",
+  balanced: "where nobody owes anything",
+  credits: "where credits are not set against invoices",
+  interest: "where it shows interest",
+  group: "where it is for several accounts",
   copies: "where copies are enclosed",
   "no-copies": "where no copies are enclosed",
 };

@@ -30,7 +30,7 @@ export function NewWording({
       {
         onSuccess: (made) => {
           onMade(made.id);
-          if (!list.uses.some((u) => u.purpose === purpose && u.language === wording.language)) {
+          if (purpose !== "" && !list.uses.some((u) => u.purpose === purpose && u.language === wording.language)) {
             use.mutate({ purpose, language: wording.language, id: made.id }, { onError });
           }
         },
@@ -83,7 +83,7 @@ export function NewWording({
               .filter((r) => r.wording.language === l.value)
               .map((r) => ({
                 value: `${l.value} ${r.purpose}`,
-                label: `${r.wording.name} · ${purposeWords(r.purpose)}`,
+                label: r.purpose === "" ? r.wording.name : `${r.wording.name} · ${purposeWords(r.purpose)}`,
               })),
           }))
           .filter((l) => l.options.length > 0)}
