@@ -56,6 +56,14 @@ public sealed partial class ReadyMadeCasesTests
             Assert.Equal(says.Distinct().Order(), AmountsIn(text.Body, language).Distinct().Order());
         });
 
+    /// <summary>A condition holds a whole sentence, so that each is seen and changed by itself.</summary>
+    [Theory]
+    [MemberData(nameof(Languages))]
+    public void No_condition_stands_in_another(string language) =>
+        Assert.All(Of(language), ready =>
+            Assert.DoesNotMatch("<span data-when=[^<]*<span data-when=", Slots().Replace(ready.Wording.Subject + ready.Wording.Body, ""))
+        );
+
     [Fact]
     public void What_the_statement_says_of_each_case_in_English()
     {
@@ -217,6 +225,9 @@ public sealed partial class ReadyMadeCasesTests
 
     [GeneratedRegex(@"\d[\d.,\u00A0\u202F]*[.,]\d\d(?!\d)")]
     private static partial Regex Amount();
+
+    [GeneratedRegex("<span data-slot=[^>]*></span>")]
+    private static partial Regex Slots();
 
     [GeneratedRegex("<br>|</p>")]
     private static partial Regex Ends();

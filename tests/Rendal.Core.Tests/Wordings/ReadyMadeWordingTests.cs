@@ -76,7 +76,7 @@ public class ReadyMadeWordingTests
     public void With_two_currencies_each_side_is_told_with_its_own()
     {
         var filled = Fill(WordingReader.Read(ReadyMadeWording.Find(Purposes.Confirmation, "en")!), "en", 10m, Pounds, -4m);
-        Assert.Contains("you owe us €10.00 and we owe you £4.00.", Plain(filled.Body));
+        Assert.Contains("you owe us €10.00. According to our books, we owe you £4.00.", Plain(filled.Body));
     }
 
     private static FilledWording Fill(

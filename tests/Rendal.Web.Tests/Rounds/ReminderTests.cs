@@ -71,7 +71,7 @@ public class ReminderTests(RunningRendal rendal)
         var second = await RemindAsync(desk, sent.AddDays(14).ToString("O", CultureInfo.InvariantCulture));
         Assert.Equal([("AB01", 2), ("BE02", 2), ("CO03", 1)], Levels(second));
         Assert.Contains("second payment reminder", await SubjectAsync(desk, second, "AB01"));
-        Assert.Contains("a reminder of", await SubjectAsync(desk, second, "CO03"));
+        Assert.Contains(": payment reminder, ", await SubjectAsync(desk, second, "CO03"));
     }
 
     [Fact]
