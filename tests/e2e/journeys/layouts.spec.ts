@@ -44,11 +44,11 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
   await test.step("a column gets another heading, and one goes away; undone, it is back", async () => {
     await part("Table of items").click();
     await page.getByLabel("Heading of Number").fill("Our number");
-    await expect(preview.getByRole("img", { name: /Our number\s+Item/ })).toBeVisible();
-    await page.getByRole("button", { name: "Column Item away" }).click();
+    await expect(preview.getByRole("img", { name: /Our number\s+Type/ })).toBeVisible();
+    await page.getByRole("button", { name: "Column Type away" }).click();
     await expect(preview.getByRole("img", { name: /Our number\s+Dated/ })).toBeVisible();
     await page.getByRole("button", { name: "Undo" }).click();
-    await expect(preview.getByRole("img", { name: /Our number\s+Item/ })).toBeVisible();
+    await expect(preview.getByRole("img", { name: /Our number\s+Type/ })).toBeVisible();
     await page.getByRole("button", { name: "Redo" }).click();
     await expect(preview.getByRole("img", { name: /Our number\s+Dated/ })).toBeVisible();
     await part("Table of items").click();

@@ -59,7 +59,7 @@ test("the first reminder goes to whom it is due, and the second follows it after
   await expect(row(page, /Carrow House reminder 1 1 .*500\.00/)).toBeVisible();
   await page.getByRole("button", { name: "Abbot’s Table", exact: true }).click();
   await expect(
-    page.frameLocator('iframe[title="Message to Abbot’s Table"]').getByText("we have written to you"),
+    page.frameLocator('iframe[title="Message to Abbot’s Table"]').getByText("We have already reminded you"),
   ).toBeVisible();
   await page.keyboard.press("3");
   await expect(page.getByText(/^reminder 1 sent on /)).toHaveCount(2);
