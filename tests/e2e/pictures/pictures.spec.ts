@@ -28,7 +28,7 @@ const october = () => {
   ]);
 };
 
-test("a picture of each main view, from the sample firm", async ({ page }) => {
+test("a picture of each main view, from the sample firm", async ({ page, browser }) => {
   await signIn(page);
   const book = await openSampleFirm(page);
   await shot(page, "today");
@@ -90,16 +90,13 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await expect(
     page.frameLocator('iframe[title="Message to Fernlea Hotels"]').getByText("Perhaps this has escaped your attention"),
   ).toBeVisible();
-  await shot(page, "reminders");
-
-  await prepareRound(page, "October for head offices");
-  await page.getByLabel("Statements of branches go to").click();
-  await page.getByTitle("the head office and each branch").click();
-  await page.getByRole("button", { name: "Fernlea Hotels", exact: true }).click();
-  await page.keyboard.press("2");
-  await page.getByRole("button", { name: "Next page" }).click();
-  await expect(page.getByRole("img", { name: /Total of all accounts/ })).toBeVisible();
-  await shot(page, "head-office");
+  await page
+    .getByRole("button", { name: /^Due date, row \d+: / })
+    .first()
+    .click();
+  await expect(page.getByRole("dialog", { name: /^Due date, row \d+$/ })).toContainText("The file stays as it is");
+  await shot(page, "source");
+  await page.keyboard.press("Escape");
 
   await prepareRound(page, "October with copies");
   await page.getByLabel("Copies of invoices").click();
@@ -165,4 +162,31 @@ test("a picture of each main view, from the sample firm", async ({ page }) => {
   await page.getByRole("button", { name: "Begin" }).click();
   await expect(page.getByText(/after the message it answers .* once more/)).toBeVisible();
   await shot(page, "postroom");
+
+  // A second person is asked for, and looks at what is to be released.
+  await page.goto(`/books/${book}`);
+  await page.getByRole("button", { name: /marta: settings/ }).click();
+  await page.getByRole("menuitem", { name: "Who has this book" }).click();
+  await page.getByLabel("Invite", { exact: true }).fill("joan");
+  await page.getByRole("button", { name: "Invite" }).click();
+  const address = await page.getByLabel("Address to pass on").inputValue();
+  const theirs = await (await browser.newContext({ viewport: page.viewportSize() })).newPage();
+  await theirs.goto(address);
+  await theirs.getByLabel("A password of at least 10 characters").fill("linen and lavender");
+  await theirs.getByRole("button", { name: "Open the book" }).click();
+  await page.reload();
+  await page.getByLabel(/A second person releases every round/).check();
+  await page.goto(`/books/${book}/rounds`);
+  await page.getByRole("link", { name: "October reminders", exact: true }).click();
+  await expect(page.getByRole("button", { name: /^Release 59 parcels/ })).toBeVisible();
+  await page.keyboard.press("r");
+  await page.getByRole("button", { name: "Request release" }).click();
+  await page.getByRole("button", { name: "Abbot’s Table", exact: true }).click();
+  await page.keyboard.press("h");
+  await expect(page.getByRole("row", { name: /^Held · 1/ })).toBeVisible();
+  await theirs.goto(page.url());
+  await expect(theirs.getByRole("button", { name: /^Release 58 parcels/ })).toBeVisible();
+  await theirs.keyboard.press("r");
+  await expect(theirs.getByRole("dialog", { name: "Release October reminders" })).toContainText(/Since then: marta/);
+  await shot(theirs, "approval");
 });

@@ -1,6 +1,7 @@
 import { Mark, mergeAttributes } from "@tiptap/core";
+import { whenWords } from "../../shared/whenWords";
 
-/** Words that stand only where a condition holds; its name is shown before them. */
+/** Words that stand only where a condition holds. While they are edited, it is shown before them in words. */
 export const ConditionMark = Mark.create({
   name: "condition",
   inclusive: false,
@@ -13,4 +14,13 @@ export const ConditionMark = Mark.create({
   }),
   parseHTML: () => [{ tag: "span[data-when]" }],
   renderHTML: ({ HTMLAttributes }) => ["span", mergeAttributes(HTMLAttributes), 0],
+  addMarkView:
+    () =>
+    ({ mark }) => {
+      const when = mark.attrs["when"] as string;
+      const dom = document.createElement("span");
+      dom.dataset["when"] = when;
+      dom.dataset["words"] = whenWords[when] ?? when;
+      return { dom };
+    },
 });
