@@ -16,9 +16,9 @@ public sealed record ReadyMade(string Language, string Purpose, Layout Layout)
     private static readonly ItemsPart Usual = new() { Columns = ItemsPart.UsualColumns };
 
     /// <summary>
-    /// In each language: three reminders of growing firmness, a balance confirmation
-    /// with a reply to tear off, for customers and for suppliers, a list of invoices, and a plain letter. The statement of open items and
-    /// the one brought forward need no words of their own and are <see cref="Layout.BuiltIn"/>.
+    /// In each language: three reminders of growing firmness, a balance confirmation with a reply to tear off, for customers and for
+    /// suppliers, a list of invoices, and a plain letter. The statement of open items and the one brought forward need no words of their
+    /// own and are <see cref="Layout.BuiltIn"/>.
     /// </summary>
     public static IReadOnlyList<ReadyMade> All { get; } = [.. Wordings.Language.All.SelectMany(l => In(l.Code))];
 
