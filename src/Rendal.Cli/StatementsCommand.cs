@@ -9,6 +9,7 @@ using Rendal.Core.Parcels;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
 using Rendal.Files;
 using Rendal.Files.Documents;
 using Rendal.Files.Pdf;
@@ -99,7 +100,7 @@ internal static class StatementsCommand
                 ledger,
                 listed,
                 options.Layout,
-                new ParcelComposer(Nobody, "", choice, ledger.Rule, ByHand.Nothing, rules, "")
+                new ParcelComposer(Nobody, RoundIdentity.None, choice, ledger.Rule, ByHand.Nothing, rules, "")
             )
             : [];
         if (options.JsonFile is { } file)

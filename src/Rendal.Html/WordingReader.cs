@@ -59,7 +59,7 @@ public static class WordingReader
         var subject = WordingTree.Of(wording.Subject, WordingTree.Subject, errors);
         var body = Clean(wording.Body, errors);
         var parts = WordingTree.Of(body, WordingTree.Body, errors);
-        return new WordingTemplate(subject, parts, PicturePlaces.Of(body), errors);
+        return new WordingTemplate(wording.Language, subject, parts, PicturePlaces.Of(body), errors);
     }
 
     /// <summary>
@@ -84,9 +84,7 @@ public static class WordingReader
 
         // Without the attribute no picture is one of the book's.
         sanitizer.PostProcessDom += (_, e) => PicturePlaces.Clean(e.Document);
-        sanitizer.AllowedAttributes.Add("data-slot");
-        sanitizer.AllowedAttributes.Add("data-or-else");
-        sanitizer.AllowedAttributes.Add("data-when");
+        sanitizer.AllowedAttributes.UnionWith(WordingMarks.Attributes);
         sanitizer.AllowedSchemes.Add("mailto");
         return sanitizer.Sanitize(body);
     }

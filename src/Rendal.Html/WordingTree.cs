@@ -7,8 +7,8 @@ using Rendal.Core.Wordings;
 namespace Rendal.Html;
 
 /// <summary>
-/// Makes the tree of a subject or a body: its text, its slots and its conditions. Slots and conditions are elements with an
-/// attribute, so that nothing that people type can be taken for one.
+/// Makes the tree of a subject or a body: its text, its slots, its choices and its passages. These are elements with an attribute, so
+/// that nothing that people type can be taken for one.
 /// </summary>
 internal sealed class WordingTree
 {
@@ -70,27 +70,32 @@ internal sealed class WordingTree
 
     private void Element(IElement element, bool isDissolved, List<WordingPart> pieces)
     {
-        if (element.GetAttribute("data-slot") is { } slot)
+        if (element.GetAttribute(WordingMarks.Slot) is { } slot)
         {
             budget.Spend(Cost.Slots);
-            Slot(slot, element.GetAttribute("data-or-else")?.Trim() ?? "", pieces);
+            Slot(slot, element, pieces);
+        }
+        else if (element.GetAttribute(WordingMarks.Choice) is { } by)
+        {
+            budget.Spend(Cost.Slots);
+            Choice(by, element, pieces);
         }
         else if (isDissolved)
         {
             Walk(element, null, pieces);
         }
-        else if (element.GetAttribute("data-when") is { } when)
+        else if (element.HasAttribute(WordingMarks.When))
         {
-            Add(Condition(when, () => Pieces(element, null)), pieces);
+            Add(Passage(element, () => Pieces(element, null)), pieces);
         }
         else if (
             isBody
             && element.LocalName is "p" or "li"
-            && element.Children.FirstOrDefault(c => c.HasAttribute("data-when") && IsAll(c, element)) is { } all
+            && element.Children.FirstOrDefault(c => c.HasAttribute(WordingMarks.When) && IsAll(c, element)) is { } all
         )
         {
             // A paragraph that is nothing else goes along, so that no empty one is left.
-            Add(Condition(all.GetAttribute("data-when")!, () => Tagged(element, all)), pieces);
+            Add(Passage(all, () => Tagged(element, all)), pieces);
         }
         else
         {
@@ -129,48 +134,135 @@ internal sealed class WordingTree
     /// <summary>Whether a paragraph is there for a table alone, which no paragraph can hold.</summary>
     private static bool IsPlaceOfABlock(IElement element) =>
         element.LocalName == "p"
-        && element.QuerySelectorAll("[data-slot]") is [var only]
-        && SlotCatalogue.Find(only.GetAttribute("data-slot")!) is { IsHtml: true }
+        && element.QuerySelectorAll($"[{WordingMarks.Slot}]") is [var only]
+        && SlotCatalogue.Find(only.GetAttribute(WordingMarks.Slot)!) is { IsHtml: true }
         && IsAll(only, element);
 
-    private void Slot(string name, string orElse, List<WordingPart> pieces)
+    private void Slot(string name, IElement element, List<WordingPart> pieces)
     {
-        if (SlotCatalogue.Find(name) is not { } slot)
+        if (Known(name, "has a slot") is not { } slot)
         {
-            var near = SlotCatalogue.Nearest(name, [.. SlotCatalogue.All.Select(s => s.Name)]);
-            errors.Add(
-                $"The {part} has a slot “{name}” that names nothing "
-                    + $"known{(near is null ? "." : $"; did you mean “{SlotCatalogue.Find(near)!.Label}”?")}"
-            );
+            return;
         }
-        else if (slot.IsHtml && !isBody)
+
+        var format = element.GetAttribute(WordingMarks.Format)?.Trim() ?? "";
+        if (slot.IsHtml && !isBody)
         {
             errors.Add($"“{slot.Label}” cannot stand in the subject: a subject is one line of text.");
         }
+        else if (FormatProblem(slot, format) is { } problem)
+        {
+            errors.Add($"The {part} has “{slot.Label}” {problem}");
+        }
         else
         {
-            Add(new WordingSlot(slot, orElse), pieces);
+            var orElse = element.GetAttribute(WordingMarks.OrElse)?.Trim() ?? "";
+            Add(new WordingSlot(slot, orElse, format, element.HasAttribute(WordingMarks.Capital)), pieces);
         }
     }
 
-    private WordingCondition? Condition(string name, Func<List<WordingPart>> under)
+    private static string? FormatProblem(Slot slot, string format) =>
+        format.Length == 0 ? null
+        : slot.Name == SlotCatalogue.Table
+            ? TableColumns.Read(format) is null ? "with columns that are not known, or with one of them twice."
+                : null
+        : slot.IsHtml || SlotFormat.Of(slot.Kind).Contains(format) ? null
+        : $"written as “{format}”, which is no way to write it.";
+
+    private void Choice(string by, IElement element, List<WordingPart> pieces)
+    {
+        if (Known(by, "chooses a word by") is not { } slot)
+        {
+            return;
+        }
+
+        if (slot.IsHtml)
+        {
+            errors.Add($"The {part} chooses a word by “{slot.Label}”, which is no text.");
+        }
+        else if (WordingMarks.ChoiceWords(element) is not { } words)
+        {
+            errors.Add($"The {part} chooses a word by “{slot.Label}” and has no words for it.");
+        }
+        else
+        {
+            Add(new WordingChoice(slot, words, element.GetAttribute(WordingMarks.OrElse) ?? ""), pieces);
+        }
+    }
+
+    /// <summary>The slot of a name; null, with an error, where there is none.</summary>
+    private Slot? Known(string name, string what)
+    {
+        if (SlotCatalogue.Find(name) is { } slot)
+        {
+            return slot;
+        }
+
+        var near = SlotCatalogue.Nearest(name, [.. SlotCatalogue.All.Select(s => s.Name)]);
+        errors.Add(
+            $"The {part} {what} “{name}” that names nothing known"
+                + $"{(near is null ? "." : $"; did you mean “{SlotCatalogue.Find(near)!.Label}”?")}"
+        );
+        return null;
+    }
+
+    private WordingPassage? Passage(IElement element, Func<List<WordingPart>> under)
     {
         budget.Spend(Cost.Slots);
-        if (TextConditions.Find(name) is not { } when)
+        if (Condition(element) is not { } when)
         {
-            errors.Add(
-                $"The {part} has words under “{name}”, which is no condition that is known; there are "
-                    + $"{string.Join(", ", TextConditions.Names)}."
-            );
             return null;
         }
 
         // The words so far stand before the condition, not under it.
         var before = text.ToString();
         text.Clear();
-        var condition = new WordingCondition(when, under());
+        var passage = new WordingPassage(when, under());
         text.Append(before);
-        return condition;
+        return passage;
+    }
+
+    private WordingCondition? Condition(IElement element)
+    {
+        var name = element.GetAttribute(WordingMarks.When) ?? "";
+        if (name == WordingMarks.BySlot)
+        {
+            return SlotCondition(element);
+        }
+
+        if (TextConditions.Find(name) is { } when)
+        {
+            return new StatementCondition(when);
+        }
+
+        errors.Add(
+            $"The {part} has words under “{name}”, which is no condition that is known; there are "
+                + $"{string.Join(", ", TextConditions.Names)}."
+        );
+        return null;
+    }
+
+    private SlotCondition? SlotCondition(IElement element)
+    {
+        if (Known(element.GetAttribute(WordingMarks.Of) ?? "", "has words under a condition on") is not { } slot)
+        {
+            return null;
+        }
+
+        var with = element.GetAttribute(WordingMarks.With) ?? "";
+        if (slot.IsHtml || WordingMarks.Comparison(element) is not { } comparison)
+        {
+            errors.Add($"The {part} has words under a condition on “{slot.Label}” that asks nothing that is known.");
+            return null;
+        }
+
+        if (string.IsNullOrWhiteSpace(with) && comparison is not (SlotComparison.IsEmpty or SlotComparison.IsNotEmpty))
+        {
+            errors.Add($"The {part} has words under a condition on “{slot.Label}” that compares it with nothing.");
+            return null;
+        }
+
+        return new SlotCondition(slot, comparison, with);
     }
 
     private void Add(WordingPart? piece, List<WordingPart> pieces)
@@ -193,5 +285,6 @@ internal sealed class WordingTree
 
     /// <summary>Whether an element is all there is in a block: no words, slots or pictures stand beside it.</summary>
     private static bool IsAll(IElement element, IElement block) =>
-        block.TextContent.Trim() == element.TextContent.Trim() && block.QuerySelectorAll("img, [data-slot]").All(element.Contains);
+        block.TextContent.Trim() == element.TextContent.Trim()
+        && block.QuerySelectorAll($"img, [{WordingMarks.Slot}], [{WordingMarks.Choice}]").All(element.Contains);
 }

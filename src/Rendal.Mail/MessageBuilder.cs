@@ -19,14 +19,35 @@ public static class MessageBuilder
 
     private static readonly FormatOptions Format = MakeFormat();
 
+    // Both ways in which a mail program learns that a message is fit for a dark ground.
     private const string Meta =
-        """<meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark">""";
+        """<meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark">"""
+        + """<meta name="supported-color-schemes" content="light dark">""";
 
     private const string BodyStyle =
-        "margin:0;padding:12px;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:14px;line-height:1.45";
+        "margin:0;padding:0;font-family:'Source Sans 3','Segoe UI',Helvetica,Arial,sans-serif;font-size:14px;line-height:1.45";
+
+    // Tables hold the width, as programs want it that know no other layout: as an attribute for those, as a style for the others.
+    private const string Around =
+        """<table role="presentation" width="100%" cellpadding="0" cellspacing="0" border="0"><tr><td style="padding:12px">"""
+        + """<table role="presentation" width="720" cellpadding="0" cellspacing="0" border="0" """
+        + """style="width:100%;max-width:720px"><tr><td style="text-align:left">""";
+
+    private const string AroundEnd = "</td></tr></table></td></tr></table>";
 
     // On a telephone all columns of a table stay in view.
-    private const string NarrowPage = "@media (max-width:420px){table.items{font-size:11px !important}}";
+    private const string Narrow = "@media (max-width:420px){table.items{font-size:11px !important}}";
+
+    // Ground and ink of a dark page, and the twins of the colours that words can have, by how they are written when they were cleaned.
+    private const string Dark =
+        "@media (prefers-color-scheme:dark){body{background-color:#17131a;color:#f1ecef}a{color:#d9bcd5}"
+        + "[style*=\"rgba(91, 42, 85\"]{color:#d9bcd5 !important}[style*=\"rgba(154, 59, 31\"]{color:#f2ab92 !important}"
+        + "[style*=\"rgba(47, 107, 60\"]{color:#9fd3aa !important}[style*=\"rgba(93, 87, 102\"]{color:#bdb6c6 !important}}";
+
+    private const string Style =
+        ":root{color-scheme:light dark;supported-color-schemes:light dark}h2{font-size:18px;line-height:1.3;margin:16px 0 8px}"
+        + Narrow
+        + Dark;
 
     /// <summary>
     /// Makes a message: plain text and HTML as alternatives, the HTML with its pictures (RFC 2387, RFC 2392), then the enclosures. All
@@ -74,14 +95,14 @@ public static class MessageBuilder
     }
 
     /// <summary>
-    /// The page that the body stands in. Ground and ink are the mail program’s own, so that it reads on a dark ground too.
+    /// The page that the body stands in. Ground and ink are the mail program’s own on a light ground; for a dark one it brings them along.
     /// </summary>
     public static string Page(string body, string language, string title)
     {
         var (lang, heading) = (WebUtility.HtmlEncode(language), WebUtility.HtmlEncode(title));
-        return $"""<!doctype html><html lang="{lang}"><head>{Meta}<title>{heading}</title><style>{NarrowPage}</style></head>"""
+        return $"""<!doctype html><html lang="{lang}"><head>{Meta}<title>{heading}</title><style>{Style}</style></head>"""
             + "\n"
-            + $"""<body style="{BodyStyle}"><div style="max-width:720px">{body}</div></body></html>""";
+            + $"""<body style="{BodyStyle}">{Around}{body}{AroundEnd}</body></html>""";
     }
 
     /// <summary>Adds a picture to what goes inside a message, and gives the name by which the message refers to it.</summary>

@@ -69,6 +69,9 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <summary>The wordings.</summary>
     public WordingStore Wordings => new(source, book.Id);
 
+    /// <summary>What catches the eye in messages.</summary>
+    public RemarkStore Remarks => new(source, book.Id);
+
     /// <summary>The pictures in messages.</summary>
     public PictureStore Pictures => new(source, book.Id);
 

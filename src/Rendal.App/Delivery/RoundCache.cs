@@ -1,6 +1,7 @@
 using Npgsql;
 using Rendal.Core.Parcels;
 using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
 using Rendal.Store.Dispatch;
 using Rendal.Store.Intake;
 using Rendal.Store.Rounds;
@@ -31,7 +32,18 @@ internal sealed class RoundCache(NpgsqlDataSource source)
 /// <param name="Settlement">How payments were set against invoices.</param>
 internal sealed record RoundAtHand(RoundRecord Round, SettlementRule Settlement)
 {
-    /// <summary>Makes the content of a parcel, with the letterhead and under the identity that it was released with.</summary>
+    /// <summary>
+    /// Makes the content of a parcel, with the letterhead and under the identity that it was released with. Its message was filled then,
+    /// so that no greeting is wanted any more.
+    /// </summary>
     public ParcelComposer ComposerOf(ClaimedParcel parcel) =>
-        new(parcel.Letterhead, Round.Name, Round.Choice, Settlement, Round.ByHand, Round.Rules, parcel.SentAs.Name);
+        new(
+            parcel.Letterhead,
+            new RoundIdentity(Round.Name, Round.MadeBy),
+            Round.Choice,
+            Settlement,
+            Round.ByHand,
+            Round.Rules,
+            parcel.SentAs.Name
+        );
 }

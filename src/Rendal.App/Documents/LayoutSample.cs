@@ -5,6 +5,8 @@ using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
+using Rendal.Core.Wordings;
+using Rendal.Store.People;
 
 namespace Rendal.App.Documents;
 
@@ -53,7 +55,11 @@ public sealed record LayoutSample(
         var sender = (await stores.Senders.ListAsync(stores.Person, cancel))[0];
         var composer = new ParcelComposer(
             stores.Book.Firm,
-            "",
+            new RoundIdentity(
+                "",
+                (await new PersonStore(stores.Source).FindAsync(stores.Person, cancel))?.Name ?? "",
+                stores.Book.HourOf(clock.GetUtcNow())
+            ),
             choice,
             rules.SettlementOf(intake.HasOutstanding),
             hand,

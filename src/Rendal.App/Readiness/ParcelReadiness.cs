@@ -1,10 +1,12 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using Rendal.App.Review;
 using Rendal.App.Rounds;
 using Rendal.Core.Customers;
 using Rendal.Core.Enclosures;
 using Rendal.Core.Parcels;
+using Rendal.Core.Review;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Files.Docx;
@@ -25,16 +27,18 @@ internal sealed class ParcelReadiness : IDisposable
     private readonly RoundContent content;
     private readonly Dictionary<string, ReturnedAddress> returned;
     private readonly MessageSizes sizes;
+    private readonly NameIndex names;
 
-    private ParcelReadiness(RoundContent content, Dictionary<string, ReturnedAddress> returned, MessageSizes sizes) =>
-        (this.content, this.returned, this.sizes) = (content, returned, sizes);
+    private ParcelReadiness(RoundContent content, Dictionary<string, ReturnedAddress> returned, MessageSizes sizes, NameIndex names) =>
+        (this.content, this.returned, this.sizes, this.names) = (content, returned, sizes, names);
 
     /// <summary>Loads what it needs to know beside the round.</summary>
     public static async Task<ParcelReadiness> OfAsync(RoundContent content, CancellationToken cancel) =>
         new(
             content,
             await content.Stores.Returned.AddressesAsync(cancel),
-            new MessageSizes(content.Sender, await content.Stores.Pictures.OfAsync(content.Pictures, cancel))
+            new MessageSizes(content.Sender, await content.Stores.Pictures.OfAsync(content.Pictures, cancel)),
+            await CustomerNames.OfAsync(content.Stores, content.Book, cancel)
         );
 
     /// <summary>
@@ -187,6 +191,38 @@ internal sealed class ParcelReadiness : IDisposable
         var layout = content.LayoutFor(card, level).Template.Layout;
         var (tooLarge, files) = sizes.Fit(card, recipients, words, paper, layout, enclosed.Files, content.Round.Enclosing.Split);
         return (tooLarge, words, files);
+    }
+
+    /// <summary>What catches the eye in a message, and which passages of its wording stand in it.</summary>
+    /// <param name="card">The card of who gets it.</param>
+    /// <param name="statements">Its statements.</param>
+    /// <param name="accounts">The accounts on them.</param>
+    /// <param name="level">The level of the reminder that it is; null for none.</param>
+    /// <param name="enclosed">The files that go with it.</param>
+    public (IReadOnlyList<Remark> Remarks, long Passages) Review(
+        Customer card,
+        IReadOnlyList<Statement> statements,
+        IReadOnlyList<ParcelAccount> accounts,
+        int? level,
+        ParcelEnclosures enclosed
+    )
+    {
+        var wording = content.WordingFor(card, level);
+        var (text, passages) = content.Composer.Read(wording, card, statements, level, enclosed.Copied);
+        var parcel = new ReviewedParcel(
+            statements,
+            [
+                card.Name,
+                content.Book.Firm.Name,
+                .. accounts.Select(a => a.Name),
+                .. card.HeadOffice.Length > 0 ? new[] { content.Card(card.HeadOffice).Name } : [],
+            ],
+            content.LayoutFor(card, level).Template.Layout.Forms.Count + enclosed.Files.Count > 0,
+            enclosed.Copied.Count > 0,
+            content.WordingAsForAll(card, level).Language,
+            card.Language
+        );
+        return (MessageReview.Of(text, parcel, names), passages);
     }
 
     private ParcelAdditions Additions(Customer card, ParcelEnclosures enclosed) =>

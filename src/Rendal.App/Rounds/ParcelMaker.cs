@@ -69,6 +69,7 @@ internal sealed class ParcelMaker : IDisposable
             isKnownAsReady && !Readiness.MaySplit(enclosed)
                 ? ("", Readiness.Words(card, statements, accounts, level, enclosed), enclosed.Files)
                 : Readiness.Look(card, statements, accounts, recipients, level, enclosed);
+        var review = words is null ? (Remarks: [], Passages: 0) : Readiness.Review(card, statements, accounts, level, enclosed);
         var parcel = new ParcelRecord(
             0,
             customer,
@@ -87,6 +88,9 @@ internal sealed class ParcelMaker : IDisposable
             Layout = layout.Ref,
             Altered = change?.Parts ?? [],
             Enclosures = files,
+            Wording = words is null ? null : content.WordingIdFor(card, level),
+            Passages = review.Passages,
+            Remarks = review.Remarks,
             Seal = sealer.Seal(
                 new SealedContent(
                     card,
@@ -102,6 +106,9 @@ internal sealed class ParcelMaker : IDisposable
                 {
                     Enclosures = files,
                     Copies = content.Round.Enclosing.Copies,
+                    SaidOfRound = content.Identity.Said(slot =>
+                        content.WordingFor(card, level).Uses.Contains(slot) || layout.Template.Uses.Contains(slot)
+                    ),
                 }
             ),
         };

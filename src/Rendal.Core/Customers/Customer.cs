@@ -106,6 +106,10 @@ public sealed record Customer
     [JsonIgnore]
     public string FamilyName => Contact.Split(' ', StringSplitOptions.RemoveEmptyEntries).LastOrDefault("");
 
+    /// <summary>The contact's first name: the first word of <see cref="Contact"/>; empty where that is one word.</summary>
+    [JsonIgnore]
+    public string FirstName => Contact.Split(' ', StringSplitOptions.RemoveEmptyEntries) is [var first, _, ..] ? first : "";
+
     /// <summary>
     /// Whether a round of a kind can reach the customer: by post, or because there is a good address of a contact who gets it, and the
     /// customer wants messages.

@@ -27,6 +27,9 @@ public sealed record DocumentSection(
     SepaTransfer? Transfer
 )
 {
+    /// <summary>The strip of ages, whether the layout has it or not.</summary>
+    public required IReadOnlyList<AgeBand> AllAges { get; init; }
+
     /// <summary>The same as values; null where the layout is enclosed in no form that has them.</summary>
     public StatementSheet? Sheet { get; init; }
 

@@ -51,7 +51,7 @@ public sealed class DocumentWords
         Reference = text["Reference"];
         Unit = text["Unit"];
         CarriedForward = text["Carried forward"];
-        Pay = new PayWords(text["Pay online"], text["Code for transfer"], text["Code for link"]);
+        Pay = new PayWords(text["Pay online"], text["Code for transfer"], text["Code for link"], text["Button to pay"]);
         interest = text["Interest", "rate", "number", "days"];
         firstReminder = text["First reminder"];
         furtherReminder = text["Further reminder", "level"];

@@ -16,6 +16,15 @@ public sealed record ItemsPart : LayoutPart
     /// <summary>The field by whose values the items are put together, each group with a subtotal; empty for none.</summary>
     public string GroupBy { get; init; } = "";
 
+    /// <summary>The same with other columns, each under the heading that it has here; itself for null.</summary>
+    internal ItemsPart With(IReadOnlyList<LayoutColumn>? columns) =>
+        columns is null
+            ? this
+            : this with
+            {
+                Columns = [.. columns.Select(c => Columns.FirstOrDefault(own => own.Field == c.Field) ?? c)],
+            };
+
     /// <summary>Whether the sum so far stands at the foot of a page that the table goes over, and at the head of the next.</summary>
     public bool CarryForward { get; init; }
 }

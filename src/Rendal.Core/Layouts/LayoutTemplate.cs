@@ -12,6 +12,8 @@ public sealed partial class LayoutTemplate
     private WordingTemplate? link;
     private WordingTemplate? barCode;
 
+    private IReadOnlySet<string>? uses;
+
     private readonly Func<Wording, WordingTemplate> read;
     private readonly Func<string, IReadOnlyList<TextParagraph>> paragraphs;
 
@@ -25,6 +27,15 @@ public sealed partial class LayoutTemplate
     /// What keeps the layout from being used, one sentence each, with the part that it is about. Empty when it can be used.
     /// </summary>
     public IReadOnlyList<string> Errors { get; private set; } = [];
+
+    /// <summary>The names of the slots that its texts use, or its letter, in any way.</summary>
+    public IReadOnlySet<string> Uses =>
+        uses ??= new[] { fileName, link, barCode }
+            .OfType<WordingTemplate>()
+            .Concat(texts.Values)
+            .SelectMany(t => t.Uses)
+            .Concat(Layout.Letter?.Slots.Select(s => s.Name) ?? [])
+            .ToHashSet(StringComparer.Ordinal);
 
     /// <summary>Makes a layout ready to print documents by; what keeps it from that is in <see cref="Errors"/>.</summary>
     /// <param name="layout">The layout.</param>
@@ -169,9 +180,19 @@ public sealed partial class LayoutTemplate
     {
         var template = read(wording);
         texts.Add(part, template);
-        return wording.Body.Contains("data-slot=\"statement.table\"", StringComparison.Ordinal)
-            ? [.. template.Errors, "“Table of items” is a part of its own here."]
-            : template.Errors;
+        return
+        [
+            .. template.Errors,
+            .. template
+                .Uses.Select(SlotCatalogue.Find)
+                .OfType<Slot>()
+                .Where(slot => slot.IsOfMessage)
+                .Select(slot =>
+                    slot.Name is SlotCatalogue.Table or SlotCatalogue.Ages
+                        ? $"“{slot.Label}” is a part of its own here."
+                        : $"“{slot.Label}” stands in messages only."
+                ),
+        ];
     }
 
     private IEnumerable<string> Payment(PaymentPart part)

@@ -9,6 +9,7 @@ internal sealed class SectionSetting(
     string customer,
     Firm firm,
     Layout layout,
+    ItemsPart items,
     AgeingRule ageing,
     Language language,
     DocumentWords words,
@@ -16,8 +17,6 @@ internal sealed class SectionSetting(
     Func<string, string> nameOf
 )
 {
-    private readonly ItemsPart items = layout.First<ItemsPart>() ?? ItemsPart.Usual;
-
     /// <summary>
     /// The columns of a table of open items, each with the heading that its layout gives it, else the one of the language.
     /// </summary>
@@ -49,21 +48,7 @@ internal sealed class SectionSetting(
     public DocumentSection Section(Statement statement)
     {
         var currency = statement.Currency;
-        var strip = new List<AgeBand>();
-        if (layout.First<AgesPart>() is not null || layout.First<ItemsPart>() is null)
-        {
-            for (var band = 0; band < ageing.BandCount; band++)
-            {
-                var label = band == 0 ? words.NotDue : $"{ageing.Span(band)} {words.Days}";
-                strip.Add(new AgeBand(label, language.Write(statement.Ageing.Bands[band], currency), band, statement.Ageing.Bands[band]));
-            }
-
-            if (!ageing.CreditsByDate)
-            {
-                strip.Add(new AgeBand(words.Credits, language.Write(statement.Ageing.Credits, currency), null, statement.Ageing.Credits));
-            }
-        }
-
+        var ages = Ages(statement);
         var total =
             statement.Parts.Count > 0 ? words.GrandTotal
             : statement.Forward is null ? words.Total
@@ -72,7 +57,7 @@ internal sealed class SectionSetting(
         return new DocumentSection(
             currency.Code,
             parts,
-            strip,
+            layout.First<AgesPart>() is not null || layout.First<ItemsPart>() is null ? ages : [],
             total,
             language.WriteWithCurrency(statement.Total, currency),
             Interest(statement),
@@ -80,8 +65,28 @@ internal sealed class SectionSetting(
             Transfer(statement)
         )
         {
+            AllAges = ages,
             Sheet = layout.Forms.Any(f => f != DocumentForm.Pdf) ? Sheet(statement, total) : null,
         };
+    }
+
+    private List<AgeBand> Ages(Statement statement)
+    {
+        var strip = new List<AgeBand>();
+        for (var band = 0; band < ageing.BandCount; band++)
+        {
+            Put(band == 0 ? words.NotDue : $"{ageing.Span(band)} {words.Days}", band, statement.Ageing.Bands[band]);
+        }
+
+        if (!ageing.CreditsByDate)
+        {
+            Put(words.Credits, null, statement.Ageing.Credits);
+        }
+
+        return strip;
+
+        void Put(string label, int? band, decimal amount) =>
+            strip.Add(new AgeBand(label, language.Write(amount, statement.Currency), band, amount));
     }
 
     /// <summary>The values behind the table. Of a head office, each row says first whose it is.</summary>

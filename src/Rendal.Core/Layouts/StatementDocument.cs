@@ -53,6 +53,9 @@ public sealed record StatementDocument(
     /// <summary>The address of a page to pay on; null for none.</summary>
     public string? PayLink { get; init; }
 
+    /// <summary>The colour of its layout, as <c>#5b2a55</c>.</summary>
+    public required string Accent { get; init; }
+
     /// <summary>What is to be quoted as a bar code; null for none.</summary>
     public BarCode? BarCode { get; init; }
 
@@ -110,6 +113,7 @@ public sealed record StatementDocument(
     /// <param name="interestPercent">The rate of the interest that the statements bear; null for none.</param>
     /// <param name="nameOf">The name of an account on the statement of a head office, by key; null to call it by its key.</param>
     /// <param name="note">What a person wrote for this document alone; empty for nothing.</param>
+    /// <param name="columns">Columns that stand in its tables in place of those of its layout; null for those.</param>
     public static StatementDocument Of(
         Customer customer,
         IReadOnlyList<Statement> statements,
@@ -120,12 +124,14 @@ public sealed record StatementDocument(
         int? reminderLevel = null,
         decimal? interestPercent = null,
         Func<string, string>? nameOf = null,
-        string note = ""
+        string note = "",
+        IReadOnlyList<LayoutColumn>? columns = null
     )
     {
         var language = Wordings.Language.TryParse(customer.Language, out var known) ? known : Wordings.Language.English;
         var words = DocumentWords.In(language);
         var layout = template.Layout;
+        var items = (layout.First<ItemsPart>() ?? ItemsPart.Usual).With(columns);
         var empty = new List<Slot>();
         slots ??= FrozenDictionary<string, string>.Empty;
         var holding = TextConditions.Holding(statements, reminderLevel, slots.GetValueOrDefault(ParcelSlots.Copies) is { Length: > 0 });
@@ -176,15 +182,14 @@ public sealed record StatementDocument(
                     (words.Customer, customer.Key),
                 ]
                 : [(words.Date, language.Write(asOf)), (words.Customer, customer.Key)],
-            statements[0].Accounts[0].Forward is null
-                ? SectionSetting.ItemColumns(words, layout.First<ItemsPart>() ?? ItemsPart.Usual)
-                : SectionSetting.MovementColumns(words),
+            statements[0].Accounts[0].Forward is null ? SectionSetting.ItemColumns(words, items) : SectionSetting.MovementColumns(words),
             [
                 .. statements.Select(
                     new SectionSetting(
                         customer.Key,
                         firm,
                         layout,
+                        items,
                         ageing,
                         language,
                         words,
@@ -208,6 +213,7 @@ public sealed record StatementDocument(
             Note = [.. note.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(OneRun)],
             Letter = letter,
             PayLink = link?.Subject,
+            Accent = layout.Accent,
             BarCode = barCode,
             Problem =
                 note.Length > 0 && layout.Letter is not null

@@ -12,8 +12,9 @@ public static class StatementTable
 
     /// <summary>HTML with all styles inline, as mail programs want it; every value is escaped.</summary>
     /// <param name="document">What stands in it.</param>
+    /// <param name="withAges">Whether the strip of ages stands under each table, where the layout has it.</param>
     /// <param name="traced">Whether each value has beside it where it was taken from, for a page that is looked at.</param>
-    public static string Html(StatementDocument document, bool traced = false)
+    public static string Html(StatementDocument document, bool withAges = true, bool traced = false)
     {
         string From(Origin? origin) => traced && origin is not null ? $" {Origin.Attribute}=\"{Escape(origin.ToString())}\"" : "";
 
@@ -71,7 +72,24 @@ public static class StatementTable
             }
 
             html.Append("</tbody></table></div>");
-            Strip(html, section);
+            Strip(html, withAges ? section.Ages : []);
+        }
+
+        return html.ToString();
+    }
+
+    /// <summary>The strips of ages alone, under the code of each currency where there are several.</summary>
+    public static string Ages(StatementDocument document)
+    {
+        var html = new StringBuilder();
+        foreach (var section in document.Sections)
+        {
+            if (document.Sections.Count > 1)
+            {
+                html.Append("<p style=\"margin:12px 0 4px\">").Append(Escape(section.Currency)).Append("</p>");
+            }
+
+            Strip(html, section.AllAges);
         }
 
         return html.ToString();
@@ -120,9 +138,9 @@ public static class StatementTable
         }
     }
 
-    private static void Strip(StringBuilder html, DocumentSection section)
+    private static void Strip(StringBuilder html, IReadOnlyList<AgeBand> ages)
     {
-        if (section.Ages.Count == 0)
+        if (ages.Count == 0)
         {
             return;
         }
@@ -132,7 +150,7 @@ public static class StatementTable
             "<table role=\"table\" style=\"border-collapse:collapse;font-size:12px;font-variant-numeric:tabular-nums;margin:0 "
                 + "0 12px\"><tr>"
         );
-        foreach (var age in section.Ages)
+        foreach (var age in ages)
         {
             // Credits have no age; a white field would glare on a dark ground.
             var (ground, ink) = AgeTone.Of(age.Band);

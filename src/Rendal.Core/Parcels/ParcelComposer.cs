@@ -1,6 +1,7 @@
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
+using Rendal.Core.Review;
 using Rendal.Core.Rounds;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
@@ -12,7 +13,7 @@ namespace Rendal.Core.Parcels;
 /// is what is sent. It is pure: the same parcel comes out the same at any time.
 /// </summary>
 /// <param name="letterhead">The firm as it stands on documents.</param>
-/// <param name="round">The round's name, as the customer may see it; empty outside a round.</param>
+/// <param name="round">What the words can say about the round.</param>
 /// <param name="choice">Who is written to about what.</param>
 /// <param name="settlement">How payments are set against invoices.</param>
 /// <param name="hand">What was decided by hand.</param>
@@ -20,7 +21,7 @@ namespace Rendal.Core.Parcels;
 /// <param name="senderName">The name that messages come from; empty where none are sent.</param>
 public sealed class ParcelComposer(
     Firm letterhead,
-    string round,
+    RoundIdentity round,
     Choice choice,
     SettlementRule settlement,
     ByHand hand,
@@ -28,8 +29,6 @@ public sealed class ParcelComposer(
     string senderName
 )
 {
-    private const string Table = "statement.table";
-
     /// <summary>The statements of a customer, one for each currency that something is open in.</summary>
     /// <param name="card">The card of who gets them.</param>
     /// <param name="rows">All rows of the accounts on them.</param>
@@ -113,12 +112,13 @@ public sealed class ParcelComposer(
         bool traced = false
     )
     {
-        var slots = Slots(card, statements, reminderLevel, additions?.Copies);
-        var document = Document(template, card, statements, nameOf, slots, reminderLevel, additions?.Note ?? "");
-        return (Filled(wording, slots, statements, reminderLevel, document, traced), document);
+        var document = Document(template, card, statements, nameOf, reminderLevel, additions);
+        return (Filled(wording, template, card, statements, nameOf, reminderLevel, additions, document, traced), document);
     }
 
-    /// <summary>The message's words alone, the same as with <see cref="Fill"/>. Without a table in them no document is made.</summary>
+    /// <summary>
+    /// The message's words alone, the same as with <see cref="Fill"/>. Without a piece of a page in them no document is made.
+    /// </summary>
     /// <param name="wording">The words.</param>
     /// <param name="template">How the document looks.</param>
     /// <param name="card">The card of who gets it.</param>
@@ -134,13 +134,25 @@ public sealed class ParcelComposer(
         Func<string, string> nameOf,
         int? reminderLevel,
         ParcelAdditions? additions = null
+    ) => Filled(wording, template, card, statements, nameOf, reminderLevel, additions, null, traced: false);
+
+    /// <summary>The message as it is read, and which of the passages of its wording stand in it, a bit each.</summary>
+    /// <param name="wording">The words.</param>
+    /// <param name="card">The card of who gets it.</param>
+    /// <param name="statements">The statements.</param>
+    /// <param name="reminderLevel">The level of the reminder that it is; null for none.</param>
+    /// <param name="copies">The numbers of the documents that copies are enclosed of.</param>
+    public (MessageText Text, long Passages) Read(
+        WordingTemplate wording,
+        Customer card,
+        IReadOnlyList<Statement> statements,
+        int? reminderLevel,
+        IReadOnlyList<string> copies
     )
     {
-        var slots = Slots(card, statements, reminderLevel, additions?.Copies);
-        var document = wording.Has(Table)
-            ? Document(template, card, statements, nameOf, slots, reminderLevel, additions?.Note ?? "")
-            : null;
-        return Filled(wording, slots, statements, reminderLevel, document, traced: false);
+        var slots = Slots(Spoken(wording, card), statements, reminderLevel, copies);
+        var holding = TextConditions.Holding(statements, reminderLevel, copies.Count > 0);
+        return (wording.Read(slots, holding), wording.Standing(slots, holding));
     }
 
     /// <summary>
@@ -155,22 +167,53 @@ public sealed class ParcelComposer(
         return key => names.GetValueOrDefault(key, key);
     }
 
-    private static FilledWording Filled(
+    /// <param name="document">The document as it goes, where it was made.</param>
+    private FilledWording Filled(
         WordingTemplate wording,
-        Dictionary<string, string> slots,
+        LayoutTemplate template,
+        Customer card,
         IReadOnlyList<Statement> statements,
+        Func<string, string> nameOf,
         int? reminderLevel,
+        ParcelAdditions? additions,
         StatementDocument? document,
         bool traced
     )
     {
-        if (document is not null && wording.Has(Table))
+        var spoken = Spoken(wording, card);
+        var slots = Slots(spoken, statements, reminderLevel, additions?.Copies);
+        if (wording.Blocks.Count > 0)
         {
-            slots.Add(Table, StatementTable.Html(document, traced));
+            var hasAges = wording.Blocks.Any(p => p.Slot.Name == SlotCatalogue.Ages);
+            var blocks = new MessageBlocks(spoken == card && document is not null ? document : With(null), statements, hasAges, traced);
+            foreach (var place in wording.Blocks)
+            {
+                if (blocks.Html(place, With) is { } html)
+                {
+                    slots[place.Key] = html;
+                }
+            }
         }
 
-        return wording.Fill(slots, TextConditions.Holding(statements, reminderLevel, slots[ParcelSlots.Copies].Length > 0), traced);
+        var holding = TextConditions.Holding(statements, reminderLevel, slots[ParcelSlots.Copies].Length > 0);
+        var filled = wording.Fill(slots, holding, traced);
+        return spoken == card ? filled : filled with { Body = $"<div lang=\"{spoken.Language}\">{filled.Body}</div>" };
+
+        StatementDocument With(IReadOnlyList<LayoutColumn>? columns) =>
+            Document(template, spoken, statements, nameOf, slots, reminderLevel, additions?.Note ?? "", columns);
     }
+
+    /// <summary>
+    /// The card with the language of the wording, so that a customer whose language has no wording gets dates, amounts and a table in the
+    /// language of the words, and not a mixture.
+    /// </summary>
+    private static Customer Spoken(WordingTemplate wording, Customer card) =>
+        Language.TryParse(wording.Language, out var language) && language.Code != card.Language
+            ? card with
+            {
+                Language = language.Code,
+            }
+            : card;
 
     private StatementDocument Document(
         LayoutTemplate template,
@@ -179,7 +222,8 @@ public sealed class ParcelComposer(
         Func<string, string> nameOf,
         Dictionary<string, string> slots,
         int? reminderLevel,
-        string note
+        string note,
+        IReadOnlyList<LayoutColumn>? columns = null
     ) =>
         StatementDocument.Of(
             card,
@@ -191,6 +235,7 @@ public sealed class ParcelComposer(
             reminderLevel,
             choice.InterestPercent,
             nameOf,
-            note
+            note,
+            columns
         );
 }

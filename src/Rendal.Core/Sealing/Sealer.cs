@@ -56,8 +56,15 @@ public sealed class Sealer(string round, Choice choice, StatementRules rules, Fi
                 // What stands on no letter and decides nothing about one is changed as often as one likes.
                 SealPart.Card => CanonicalForm.Hash(parcel.Card with { Notes = "", FromLedger = false }),
                 SealPart.ReminderLevel => CanonicalForm.Hash(parcel.ReminderLevel),
-                SealPart.Wording => parcel.Change is { Words: not null } or { DocumentNote.Length: > 0 }
-                    ? CanonicalForm.Hash(new { parcel.Wording, parcel.Change.DocumentNote })
+                SealPart.Wording => parcel.Change is { Words: not null } or { DocumentNote.Length: > 0 } || parcel.SaidOfRound.Length > 0
+                    ? CanonicalForm.Hash(
+                        new
+                        {
+                            parcel.Wording,
+                            parcel.Change?.DocumentNote,
+                            parcel.SaidOfRound,
+                        }
+                    )
                     : wordings.GetOrAdd(parcel.Wording, CanonicalForm.Hash),
                 SealPart.Layout => layouts.GetOrAdd(parcel.Layout, CanonicalForm.Hash),
                 SealPart.Letterhead => letterheadHash,
@@ -123,4 +130,7 @@ public sealed record SealedContent(
 
     /// <summary>In what form copies are enclosed.</summary>
     public CopyForm Copies { get; init; }
+
+    /// <summary>What its words say about the round beside its name, from <see cref="RoundIdentity.Said"/>.</summary>
+    public string SaidOfRound { get; init; } = "";
 }

@@ -15,7 +15,9 @@ public sealed class Language
     private readonly string date;
     private readonly string dateOfFirst;
     private readonly string shortDate;
+    private readonly string monthAndYear;
     private readonly string oneOfSeveral;
+    private readonly string[] greetings;
 
     private Language(string code)
     {
@@ -28,7 +30,9 @@ public sealed class Language
         date = text["Date", "day", "month", "year"];
         dateOfFirst = text.Optional("Date of a first", "month", "year") ?? TextFile.Fill(date, ("day", 1));
         months = text["Months"].Split(' ');
+        monthAndYear = text["Month and year", "month", "year"];
         oneOfSeveral = text["One of several", "number", "count"];
+        greetings = [text["Greeting in the morning"], text["Greeting in the afternoon"], text["Greeting in the evening"]];
         text.End();
     }
 
@@ -76,6 +80,22 @@ public sealed class Language
     /// <c>31.10.2026</c>.
     /// </summary>
     public string WriteShort(DateOnly day) => day.ToString(shortDate, CultureInfo.InvariantCulture);
+
+    /// <summary>The month with its year: <c>October 2026</c>, <c>octubre de 2026</c>.</summary>
+    public string WriteMonth(DateOnly day) => TextFile.Fill(monthAndYear, ("month", months[day.Month - 1]), ("year", day.Year));
+
+    /// <summary>How one greets at a time of the day: <c>Good morning</c>.</summary>
+    public string Greeting(DayPart part) => greetings[(int)part];
+
+    /// <summary>The part of the day that a time is in: the morning before 12:00, the evening from 18:00; null of none.</summary>
+    public static DayPart? PartOf(TimeOnly? time) =>
+        time switch
+        {
+            null => null,
+            { Hour: < 12 } => DayPart.Morning,
+            { Hour: < 18 } => DayPart.Afternoon,
+            _ => DayPart.Evening,
+        };
 
     /// <summary>Which of several: <c>1 of 2</c>, <c>1 von 2</c>.</summary>
     public string WriteOneOf(int number, int count) => TextFile.Fill(oneOfSeveral, ("number", number), ("count", count));

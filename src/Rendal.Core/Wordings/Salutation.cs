@@ -13,6 +13,15 @@ public sealed class Salutation
         .All.Select(l => (l.Code, Salutation: new Salutation(TextFile.Read(l.Code, "salutation.txt"))))
         .ToFrozenDictionary(s => s.Code, s => s.Salutation, StringComparer.Ordinal);
 
+    // Those of women, and those of men, in all languages; a language that speaks to both in the same words lists none.
+    private static readonly IReadOnlyList<FrozenSet<string>> Titles =
+    [
+        .. ByLanguage
+            .Values.SelectMany(s => s.byTitle.Index())
+            .GroupBy(t => t.Index, t => t.Item.Titles)
+            .Select(g => g.SelectMany(titles => titles).ToFrozenSet(StringComparer.OrdinalIgnoreCase)),
+    ];
+
     private readonly string withTitle;
     private readonly string withName;
     private readonly IReadOnlyList<(IReadOnlySet<string> Titles, string Words)> byTitle;
@@ -30,6 +39,12 @@ public sealed class Salutation
         ];
         text.End();
     }
+
+    /// <summary>Whether two titles are both of women, or both of men, in whatever language each is: <c>Mrs</c> and <c>Frau</c>.</summary>
+    internal static bool AreAlike(string a, string b) => Titles.Any(t => t.Contains(a) && t.Contains(b));
+
+    /// <summary>Whether a word is a title by which people are addressed, in any language: <c>Mrs</c>.</summary>
+    internal static bool IsTitle(string word) => Titles.Any(t => t.Contains(word));
 
     /// <summary>
     /// The opening without the comma: <c>Dear Ms Caldera</c>, <c>Sehr geehrte Frau Weber</c>, <c>Sehr geehrter Herr Weber</c>, <c>Bonjour

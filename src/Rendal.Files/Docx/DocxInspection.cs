@@ -51,7 +51,7 @@ public sealed record DocxInspection(IReadOnlyList<DocxSlot> Slots, IReadOnlyList
 
         return SlotCatalogue
             .All.FirstOrDefault(s =>
-                !s.IsHtml
+                !s.IsOfMessage
                 && (
                     s.Name.Equals(written, StringComparison.OrdinalIgnoreCase)
                     || s.Label.Equals(written, StringComparison.OrdinalIgnoreCase)
@@ -156,7 +156,7 @@ public sealed record DocxInspection(IReadOnlyList<DocxSlot> Slots, IReadOnlyList
                 IReadOnlyCollection<string> known =
                 [
                     .. SlotCatalogue
-                        .All.Where(s => !s.IsHtml)
+                        .All.Where(s => !s.IsOfMessage)
                         .SelectMany(s => new[] { s.Name, s.Label })
                         .Concat(ItemFields.All.Append("currency").Concat(headings ?? []).Select(f => DocxSlot.OfItem + f))
                         .Concat((headings ?? []).Select(h => SlotCatalogue.Column + h)),

@@ -42,6 +42,9 @@ public sealed record Book(
     /// <summary>The day that it was in the book's zone: of 23:30 UTC on 2 November, in Europe/Paris, 3 November.</summary>
     public DateOnly DayOf(DateTimeOffset time) => DateOnly.FromDateTime(ByItsClock(time).DateTime);
 
+    /// <summary>The time of day that it was in the book's zone: of 23:30 UTC on 2 November, in Europe/Paris, 00:30.</summary>
+    public TimeOnly HourOf(DateTimeOffset time) => TimeOnly.FromDateTime(ByItsClock(time).DateTime);
+
     /// <summary>
     /// The first moment of a day in the book's zone. Where clocks are put forward at midnight and the day begins later, it is that.
     /// </summary>

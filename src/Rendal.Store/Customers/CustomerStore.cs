@@ -198,6 +198,22 @@ public sealed class CustomerStore(NpgsqlDataSource source, long book)
                 .ListAsync(r => (Key: r.GetString(0), Name: r.GetString(1)), cancel)
         ).ToDictionary(c => c.Key, c => c.Name, StringComparer.Ordinal);
 
+    /// <summary>The headings of the columns of customer lists that mean nothing to the rules, in ordinal order.</summary>
+    public Task<List<string>> ExtraHeadingsAsync(CancellationToken cancel) =>
+        source
+            .Sql(
+                """
+                select distinct heading collate "C" heading from customer c cross join lateral jsonb_object_keys(c.extra) heading
+                where c.book_id = $1 and c.extra <> '{}' order by heading
+                """,
+                book
+            )
+            .ListAsync(r => r.GetString(0), cancel);
+
+    /// <summary>The names on all cards, each once.</summary>
+    public Task<List<string>> AllNamesAsync(CancellationToken cancel) =>
+        source.Sql("select distinct name from customer where book_id = $1", book).ListAsync(r => r.GetString(0), cancel);
+
     /// <summary>The keys of the customers whose card has at least one address that can be written to, or who get post.</summary>
     public async Task<HashSet<string>> ReachableAsync(CancellationToken cancel)
     {

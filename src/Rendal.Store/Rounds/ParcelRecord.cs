@@ -1,6 +1,7 @@
 using Rendal.Core.Dispatch;
 using Rendal.Core.Enclosures;
 using Rendal.Core.Parcels;
+using Rendal.Core.Review;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Store.Layouts;
@@ -51,6 +52,15 @@ public sealed record ParcelRecord(
 
     /// <summary>The files that go with it beside its document.</summary>
     public IReadOnlyList<ParcelEnclosure> Enclosures { get; init; } = [];
+
+    /// <summary>The wording that its message was filled from; null where there is none yet.</summary>
+    public long? Wording { get; init; }
+
+    /// <summary>A bit for each of the first 63 passages of that wording that stands in its message.</summary>
+    public long Passages { get; init; }
+
+    /// <summary>What catches the eye in its message, the most serious first; also what somebody said is meant so.</summary>
+    public IReadOnlyList<Remark> Remarks { get; init; } = [];
 
     /// <summary>How many messages it is; 1 for a parcel that goes on paper alone as well.</summary>
     public int Messages => Enclosures.Count == 0 ? 1 : Enclosures.Max(e => e.Message) + 1;

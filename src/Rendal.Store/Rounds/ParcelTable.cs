@@ -2,6 +2,7 @@ using Npgsql;
 using Rendal.Core.Dispatch;
 using Rendal.Core.Enclosures;
 using Rendal.Core.Parcels;
+using Rendal.Core.Review;
 using Rendal.Core.Sealing;
 using Rendal.Store.Layouts;
 
@@ -40,7 +41,7 @@ internal static class ParcelTable
         {CanBeRetried} can_be_retried,
         case when p.state not in ('prepared', 'returned') then (select t.recipients from delivery_attempt t where t.book_id = p.book_id
             and t.parcel_id = p.id order by t.id desc limit 1) end answers,
-        p.seal, p.changed, p.altered, p.enclosures,
+        p.seal, p.changed, p.altered, p.enclosures, p.wording_id, p.remarks,
         case when p.state = 'held' then (select d.reason from round_decision d where d.book_id = p.book_id and d.round_id = p.round_id
             and d.customer = p.customer and d.decision = 'held') end hold_note
         """;
@@ -50,7 +51,7 @@ internal static class ParcelTable
 
     private const string Written =
         "customer, name, position, state, recipients, problem, sums, items, accounts, reminder_level, layout_id, "
-        + "layout_version, on_paper, seal, seen_seal, changed, altered, enclosures, message_count";
+        + "layout_version, on_paper, seal, seen_seal, changed, altered, enclosures, message_count, wording_id, passages, remarks";
 
     /// <summary>
     /// Puts parcels in place of those that a round has. One that is the same as it was is not written again. False where all are.
@@ -151,7 +152,7 @@ internal static class ParcelTable
         await using var copy = await BinaryCopy.BeginAsync(connection, statement, cancel);
         foreach (var (parcel, position) in parcels)
         {
-            copy.Row(19);
+            copy.Row(22);
             copy.Write(parcel.Customer);
             copy.Write(parcel.Name);
             copy.Write(position);
@@ -171,6 +172,9 @@ internal static class ParcelTable
             copy.Write([.. parcel.Altered.Select(EnumText.Of)]);
             copy.WriteJson(parcel.Enclosures.Count == 0 ? "[]" : StoreJson.Write(parcel.Enclosures));
             copy.Write((short)parcel.Messages);
+            copy.WriteOrNull(parcel.Wording);
+            copy.Write(parcel.Passages);
+            copy.WriteJson(parcel.Remarks.Count == 0 ? "[]" : StoreJson.Write(parcel.Remarks));
         }
 
         await copy.CompleteAsync(cancel);
@@ -200,6 +204,8 @@ internal static class ParcelTable
             Seal = SealIn(r, "seal"),
             Changed = [.. r.Value<string[]>("changed").Select(EnumText.Parse<SealPart>)],
             Enclosures = EnclosuresIn(r.String("enclosures")),
+            Wording = r.Nullable<long>("wording_id"),
+            Remarks = r.String("remarks") is var remarks and not "[]" ? StoreJson.Read<List<Remark>>(remarks) : [],
             Altered = [.. r.Value<string[]>("altered").Select(EnumText.Parse<ParcelChangePart>)],
             Layout = r.Nullable<long>("layout_id") is { } layout ? new LayoutRef(layout, r.Int32("layout_version")) : null,
         };

@@ -33,6 +33,9 @@ public sealed record RoundRecord(
     StatementRules Rules
 )
 {
+    /// <summary>The name of the person who made it; of a rehearsal, who made the round that it is of.</summary>
+    public string MadeBy { get; init; } = "";
+
     /// <summary>The layout that was picked for it; null for the book's.</summary>
     public long? PickedLayout { get; init; }
 

@@ -200,6 +200,7 @@ internal static class RendalHost
         RoundProgressEndpoints.Map(book);
         CountEndpoints.Map(book);
         ParcelEndpoints.Map(book);
+        RemarkEndpoints.Map(book);
         ParcelListEndpoints.Map(book);
         RehearsalEndpoints.Map(book);
         EnclosureEndpoints.Map(book);

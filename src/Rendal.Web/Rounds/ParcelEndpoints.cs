@@ -30,6 +30,7 @@ namespace Rendal.Web.Rounds;
 /// <param name="Message">The message as a page of its own that can run nothing and fetch nothing.</param>
 /// <param name="Written">The words of its message as they are written, with slots.</param>
 /// <param name="Change">What a person changed on it alone.</param>
+/// <param name="Remarks">What catches the eye in its message and is not meant so, the most serious first.</param>
 /// <param name="Difference">How its words differ from those of all; null where they do not.</param>
 internal sealed record ParcelView(
     long Id,
@@ -53,7 +54,8 @@ internal sealed record ParcelView(
     string Message,
     ParcelWords Written,
     ParcelChangeView Change,
-    ParcelDifference? Difference
+    ParcelDifference? Difference,
+    IReadOnlyList<RemarkView> Remarks
 );
 
 /// <summary>What a person changed on one parcel.</summary>
@@ -185,8 +187,20 @@ internal static class ParcelEndpoints
             ),
             new ParcelWords(written.Subject, written.Body),
             ParcelChangeView.Of(made.Change),
-            ParcelDifference.Of(made)
+            ParcelDifference.Of(made),
+            await RemarksAsync(made, scope, cancel)
         );
+    }
+
+    private static async Task<List<RemarkView>> RemarksAsync(ParcelContent made, BookScope scope, CancellationToken cancel)
+    {
+        if (made.Parcel.Remarks.Count == 0 || made.Parcel.Wording is not { } wording)
+        {
+            return [];
+        }
+
+        var meant = await scope.Remarks.MeantAsync(wording, cancel);
+        return [.. made.Parcel.Remarks.Where(r => !meant.Contains((r.Code, r.Quote))).Select(RemarkView.Of)];
     }
 
     // Of a list that is too long, so many as a message goes to: those that are stored with the parcel.

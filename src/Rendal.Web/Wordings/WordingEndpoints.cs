@@ -7,13 +7,17 @@ using Rendal.App.Wordings;
 using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Html;
+using Rendal.Mail;
 using Rendal.Store.Wordings;
 using Rendal.Web.Books;
+using Rendal.Web.Hosting;
 using Rendal.Web.Rounds;
 
 namespace Rendal.Web.Wordings;
 
-/// <summary>A wording as it is edited; <c>Errors</c> says what keeps it from being used.</summary>
+/// <summary>A wording as it is edited.</summary>
+/// <param name="Errors">What keeps it from being used.</param>
+/// <param name="Gone">The columns that it uses and the files have not any more.</param>
 internal sealed record WordingView(
     long Id,
     long Version,
@@ -21,7 +25,8 @@ internal sealed record WordingView(
     string Language,
     string Subject,
     string Body,
-    IReadOnlyList<string> Errors
+    IReadOnlyList<string> Errors,
+    IReadOnlyList<GoneColumn> Gone
 );
 
 /// <summary>A wording to be stored.</summary>
@@ -47,13 +52,50 @@ internal sealed record WordingList(
     IReadOnlyList<string> Purposes
 );
 
+/// <summary>A wording filled for a customer of the ledger.</summary>
+/// <param name="Errors">What is wrong with the wording; the rest is empty where there is something.</param>
+/// <param name="From">The sender as it is seen.</param>
+/// <param name="Subject">The subject.</param>
+/// <param name="Message">The message as a page of its own that can run nothing and fetch nothing.</param>
+/// <param name="Plain">The same for mail programs that show no HTML.</param>
+/// <param name="Bytes">How large the message is, without the files that go with it.</param>
+/// <param name="EmptySlots">The labels of the slots that are empty.</param>
+/// <param name="Remarks">What catches the eye in it.</param>
+internal sealed record WordingPreviewView(
+    IReadOnlyList<string> Errors,
+    string From,
+    string Subject,
+    string Message,
+    string Plain,
+    int Bytes,
+    IReadOnlyList<string> EmptySlots,
+    IReadOnlyList<RemarkView> Remarks
+);
+
 /// <summary>A slot as it is offered.</summary>
 /// <param name="Name">Its name.</param>
 /// <param name="Label">What the bookkeeper sees on the chip.</param>
 /// <param name="Says">What it is filled with, one sentence.</param>
+/// <param name="Group">Under which heading it is offered.</param>
 /// <param name="IsHtml">Whether it can stand in the body of a message only.</param>
+/// <param name="IsOfMessage">Whether it can stand in messages only, not on documents.</param>
 /// <param name="Example">What it holds of the customer that was asked for; empty for nothing.</param>
-internal sealed record SlotView(string Name, string Label, string Says, bool IsHtml, string Example);
+/// <param name="Formats">The other ways in which it can be written, each with what it holds then.</param>
+internal sealed record SlotView(
+    string Name,
+    string Label,
+    string Says,
+    SlotGroup Group,
+    bool IsHtml,
+    bool IsOfMessage,
+    string Example,
+    IReadOnlyList<SlotFormatView> Formats
+);
+
+/// <summary>A way in which a slot can be written.</summary>
+/// <param name="Format">One of <see cref="SlotFormat"/>.</param>
+/// <param name="Example">What it holds of the customer that was asked for; empty for nothing.</param>
+internal sealed record SlotFormatView(string Format, string Example);
 
 /// <summary>Wordings and the slots they can have.</summary>
 internal static class WordingEndpoints
@@ -67,6 +109,7 @@ internal static class WordingEndpoints
         group.MapPut("/wordings/{id:long}", UpdateAsync);
         group.MapGet("/wordings/ready-made", (BookScope _) => ReadyMadeWording.All);
         group.MapPost("/wordings/use", UseAsync);
+        group.MapPost("/wordings/preview", PreviewAsync);
         group.MapGet("/slots", SlotsAsync);
     }
 
@@ -80,22 +123,30 @@ internal static class WordingEndpoints
         string customer = ""
     )
     {
-        var intake = await scope.Intakes.CurrentAsync(cancel);
-        var columns = intake is null ? [] : await scope.Ledger.ExtraHeadingsAsync(intake.Id, cancel);
+        var columns = await FileColumns.OfAsync(scope, cancel);
         var values =
-            intake is not null && customer.Length > 0
+            columns is not null && customer.Length > 0
                 ? (await LayoutSample.FindAsync(customer, scope, clock, cancel))?.Slots(null) ?? []
                 : [];
         return
         [
             .. SlotCatalogue
-                .All.Concat(columns.Select(SlotCatalogue.OfColumn))
-                .Select(s => new SlotView(s.Name, s.Label, s.Says, s.IsHtml, values.GetValueOrDefault(s.Name, ""))),
+                .All.Concat((columns ?? []).Select(SlotCatalogue.OfColumn))
+                .Select(s => new SlotView(
+                    s.Name,
+                    s.Label,
+                    s.Says,
+                    s.Group,
+                    s.IsHtml,
+                    s.IsOfMessage,
+                    values.GetValueOrDefault(s.Name, ""),
+                    [.. SlotFormat.Of(s.Kind).Select(f => new SlotFormatView(f, values.GetValueOrDefault(SlotFormat.Key(s.Name, f), "")))]
+                )),
         ];
     }
 
     private static async Task<WordingList> ListAsync(BookScope scope, CancellationToken cancel) =>
-        new((await scope.Wordings.ListAsync(cancel)).ConvertAll(View), await scope.Wordings.UsesAsync(cancel), Purposes.All);
+        new(await ViewsAsync(await scope.Wordings.ListAsync(cancel), scope, cancel), await scope.Wordings.UsesAsync(cancel), Purposes.All);
 
     private static async Task<NoContent> UseAsync(AssignmentRequest use, BookScope scope, CancellationToken cancel)
     {
@@ -123,16 +174,53 @@ internal static class WordingEndpoints
     }
 
     private static async Task<WordingView> FindAsync(long id, BookScope scope, CancellationToken cancel) =>
-        View(await scope.Wordings.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This wording"));
+        (await ViewsAsync([await scope.Wordings.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This wording")], scope, cancel))[
+            0
+        ];
 
-    private static WordingView View(StoredWording stored) =>
-        new(
-            stored.Id,
-            stored.Version,
-            stored.Wording.Name,
-            stored.Wording.Language,
-            stored.Wording.Subject,
-            stored.Wording.Body,
-            WordingReader.Read(stored.Wording).Errors
+    private static async Task<List<WordingView>> ViewsAsync(List<StoredWording> wordings, BookScope scope, CancellationToken cancel)
+    {
+        var columns = await FileColumns.OfAsync(scope, cancel);
+        return wordings.ConvertAll(stored =>
+        {
+            var template = WordingReader.Read(stored.Wording);
+            return new WordingView(
+                stored.Id,
+                stored.Version,
+                stored.Wording.Name,
+                stored.Wording.Language,
+                stored.Wording.Subject,
+                stored.Wording.Body,
+                template.Errors,
+                FileColumns.Gone(template, columns)
+            );
+        });
+    }
+
+    /// <summary>A wording filled for a customer of the ledger, as it is being written.</summary>
+    /// <param name="request">The wording.</param>
+    /// <param name="customer">The customer.</param>
+    /// <param name="level">The level of a reminder; null for a statement.</param>
+    private static async Task<WordingPreviewView> PreviewAsync(
+        WordingRequest request,
+        string customer,
+        int? level,
+        BookScope scope,
+        TimeProvider clock,
+        CancellationToken cancel
+    )
+    {
+        var made = await new PreviewWording(scope, clock).RunAsync(request.Wording(), customer, level, cancel);
+        var body = await PictureEndpoints.ShownAsync(made.Words.Body, scope, cancel);
+        return new WordingPreviewView(
+            made.Errors,
+            made.From,
+            made.Words.Subject,
+            Guards.SandboxedPage(MessageBuilder.Page(body, made.Language, made.Words.Subject)),
+            made.Plain,
+            made.Bytes,
+            [.. made.Words.EmptySlots.Select(s => s.Label)],
+            [.. made.Remarks.Select(RemarkView.Of)]
         );
+    }
 }

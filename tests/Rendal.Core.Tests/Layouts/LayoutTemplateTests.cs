@@ -312,7 +312,7 @@ public sealed class LayoutTemplateTests
             AgeingRule.Default,
             Tarnbrook,
             LayoutReader.Read(layout),
-            ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", level),
+            ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", new RoundIdentity("October"), level),
             level
         );
     }

@@ -4,6 +4,7 @@ using System.Text.RegularExpressions;
 using Rendal.Core.Customers;
 using Rendal.Core.Layouts;
 using Rendal.Core.Money;
+using Rendal.Core.Review;
 using Rendal.Core.Statements;
 using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
@@ -63,6 +64,50 @@ public sealed partial class ReadyMadeCasesTests
         Assert.All(Of(language), ready =>
             Assert.DoesNotMatch("<span data-when=[^<]*<span data-when=", Slots().Replace(ready.Wording.Subject + ready.Wording.Body, ""))
         );
+
+    /// <summary>More than a hundred good messages in six languages.</summary>
+    [Theory]
+    [MemberData(nameof(Languages))]
+    public void Nothing_in_a_ready_made_message_catches_the_eye(string language)
+    {
+        var names = new NameIndex(["Harbour Inn Kell", "Gasthof zur Krone", "Maria Caldera Clinic", "Brookside"]);
+        var read = 0;
+        foreach (var ready in Of(language))
+        {
+            var level = LevelOf(ready.Purpose);
+            foreach (var of in AccountCase.All.Where(of => level is null || of.IsOverdue))
+            {
+                foreach (var copies in new IReadOnlyList<string>[] { [], ["T-0", "T-1"] })
+                {
+                    var slots = ParcelSlots.Of(
+                        Customer(language, "Maria Caldera"),
+                        of.Statements,
+                        Tarnbrook,
+                        "Credit control",
+                        new RoundIdentity("October"),
+                        level,
+                        copies
+                    );
+                    var message = WordingReader
+                        .Read(ready.Wording)
+                        .Read(slots, TextConditions.Holding(of.Statements, level, copies.Count > 0));
+                    var parcel = new ReviewedParcel(
+                        of.Statements,
+                        ["Gasthof zur Krone", Tarnbrook.Name],
+                        true,
+                        copies.Count > 0,
+                        language,
+                        language
+                    );
+                    Assert.True(message.Lines.Count > 2);
+                    Assert.Empty(MessageReview.Of(message, parcel, names));
+                    read++;
+                }
+            }
+        }
+
+        Assert.True(read > 100);
+    }
 
     [Fact]
     public void What_the_statement_says_of_each_case_in_English()
@@ -147,7 +192,7 @@ public sealed partial class ReadyMadeCasesTests
                     AgeingRule.Default,
                     Tarnbrook,
                     LayoutReader.Read(ready.Layout),
-                    ParcelSlots.Of(customer, of.Statements, Tarnbrook, "Marta", "October", level),
+                    ParcelSlots.Of(customer, of.Statements, Tarnbrook, "Marta", new RoundIdentity("October"), level),
                     level
                 );
                 Assert.Empty(document.EmptySlots);
@@ -183,7 +228,14 @@ public sealed partial class ReadyMadeCasesTests
     {
         var template = WordingReader.Read(wording);
         Assert.Empty(template.Errors);
-        var slots = ParcelSlots.Of(Customer(wording.Language, contact), of.Statements, Tarnbrook, "Credit control", "October", level);
+        var slots = ParcelSlots.Of(
+            Customer(wording.Language, contact),
+            of.Statements,
+            Tarnbrook,
+            "Credit control",
+            new RoundIdentity("October"),
+            level
+        );
         slots["statement.table"] = "<table></table>";
         var filled = template.Fill(slots, TextConditions.Holding(of.Statements, level));
         return new Filled(filled.Subject, Plain(filled.Body), filled.EmptySlots);

@@ -102,7 +102,14 @@ public class ReadyMadeWordingTests
             statements.Add(Of(also, ofSecond));
         }
 
-        var slots = ParcelSlots.Of(customer, statements, new Firm("Tarnbrook Linen Hire", [], [], []), "Credit control", "October", 1);
+        var slots = ParcelSlots.Of(
+            customer,
+            statements,
+            new Firm("Tarnbrook Linen Hire", [], [], []),
+            "Credit control",
+            new RoundIdentity("October"),
+            1
+        );
         slots["statement.table"] = "<table></table>";
         return template.Fill(slots, TextConditions.Holding(statements, 1), traced);
 

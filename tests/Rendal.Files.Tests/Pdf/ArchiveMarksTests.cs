@@ -130,7 +130,7 @@ public class ArchiveMarksTests
                 AgeingRule.Default,
                 Tarnbrook,
                 LayoutReader.Read(layout),
-                ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", 1),
+                ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", new RoundIdentity("October"), 1),
                 reminderLevel: 1
             ),
             layout

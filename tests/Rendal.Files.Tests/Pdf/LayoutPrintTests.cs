@@ -471,7 +471,7 @@ public class LayoutPrintTests
             AgeingRule.Default,
             Tarnbrook,
             LayoutReader.Read(layout),
-            ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null)
+            ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", new RoundIdentity("October"), null)
         );
     }
 

@@ -136,7 +136,7 @@ public sealed partial class ReadyMadePicturesTests(ReadyMadePages pages) : IClas
             AgeingRule.Default,
             Tarnbrook,
             LayoutReader.Read(layout),
-            ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", "October", level),
+            ParcelSlots.Of(customer, statements, Tarnbrook, "Credit control", new RoundIdentity("October"), level),
             level
         );
 

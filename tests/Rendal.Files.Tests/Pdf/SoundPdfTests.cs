@@ -75,7 +75,7 @@ public class SoundPdfTests
             AgeingRule.Default,
             Tarnbrook,
             LayoutReader.Read(layout),
-            ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", "October", null)
+            ParcelSlots.Of(customer, statements, Tarnbrook, "Marta", new RoundIdentity("October"), null)
         );
     }
 

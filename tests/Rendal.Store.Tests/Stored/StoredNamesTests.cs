@@ -6,6 +6,7 @@ using Rendal.Core.Enclosures;
 using Rendal.Core.Intake;
 using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
+using Rendal.Core.Review;
 using Rendal.Core.Rounds;
 using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
@@ -32,6 +33,7 @@ public class StoredNamesTests
         typeof(ParcelEnclosure),
         typeof(Recognised),
         typeof(CopyOf),
+        typeof(Remark),
         typeof(ParcelSum),
         typeof(ParcelAccount),
         typeof(RecipientAnswer),

@@ -114,7 +114,7 @@ function Sheet({ draft }: { draft: DraftActions }) {
         <SlotText
           label="Name of the file"
           html={layout.fileName}
-          isLine
+          kind="line"
           isFixed={false}
           onChange={(fileName) => draft.set({ fileName })}
         />

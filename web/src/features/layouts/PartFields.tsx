@@ -57,7 +57,7 @@ export function PartFields({
           <SlotText
             label="Title"
             html={part.text}
-            isLine
+            kind="line"
             isFixed={false}
             onChange={(text) => onChange({ ...part, text })}
           />
@@ -67,7 +67,13 @@ export function PartFields({
     case "text":
       return (
         <>
-          <SlotText label="Text" html={part.text} isFixed={false} onChange={(text) => onChange({ ...part, text })} />
+          <SlotText
+            label="Text"
+            kind="document"
+            html={part.text}
+            isFixed={false}
+            onChange={(text) => onChange({ ...part, text })}
+          />
           <label className={layoutsStyles.layoutLine}>
             Stands
             <Select
@@ -84,7 +90,13 @@ export function PartFields({
       );
     case "slip":
       return (
-        <SlotText label="Text" html={part.text} isFixed={false} onChange={(text) => onChange({ ...part, text })} />
+        <SlotText
+          label="Text"
+          kind="document"
+          html={part.text}
+          isFixed={false}
+          onChange={(text) => onChange({ ...part, text })}
+        />
       );
     case "items":
       return <ColumnsField part={part} list={list} onChange={onChange} />;

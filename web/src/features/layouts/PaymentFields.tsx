@@ -39,7 +39,7 @@ export function PaymentFields({
       <SlotText
         label="Page to pay on"
         html={part.link}
-        isLine
+        kind="line"
         isFixed={false}
         onChange={(link) => onChange({ ...part, link })}
       />
@@ -64,7 +64,7 @@ export function PaymentFields({
           <SlotText
             label="The bar code says"
             html={part.barCodeText}
-            isLine
+            kind="line"
             isFixed={false}
             onChange={(barCodeText) => onChange({ ...part, barCodeText })}
           />

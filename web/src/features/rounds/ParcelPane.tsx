@@ -8,6 +8,7 @@ import { useBookId } from "../../shared/useBook";
 import { useIsVisible } from "../../shared/useIsVisible";
 import { useIsWide } from "../../shared/useIsWide";
 import { Waiting } from "../../shared/Waiting";
+import { Remarks } from "../wordings/Remarks";
 import { CustomerInView } from "../wordings/slotExamples";
 import { AccountTable } from "./AccountTable";
 import { MessageFrame } from "./MessageFrame";
@@ -192,6 +193,7 @@ export function ParcelPane({
           {v.wordingErrors.map((error) => (
             <Alert className="below-8" key={error} type="error" title={error} />
           ))}
+          {v.wordingId > 0 && <Remarks wording={v.wordingId} remarks={v.remarks} />}
           <FillTabs
             size="small"
             activeKey={isWide && tab === "statement" ? "message" : tab}

@@ -63,8 +63,8 @@ function OwnWords({ round, parcel, view, isFixed }: { round: Round; parcel: Parc
   return (
     <div>
       {changeParcel.error && <Alert className="below-8" type="error" title={changeParcel.error.message} />}
-      <SlotText label="Subject" html={subject} isLine isFixed={isFixed} onChange={setSubject} />
-      <SlotText label="Message" html={body} withPictures isFixed={isFixed} onChange={setBody} />
+      <SlotText label="Subject" kind="subject" html={subject} isFixed={isFixed} onChange={setSubject} />
+      <SlotText label="Message" kind="message" html={body} isFixed={isFixed} onChange={setBody} />
       <label>
         Remark on the document, above the table
         <Input.TextArea

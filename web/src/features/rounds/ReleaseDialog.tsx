@@ -12,6 +12,7 @@ import roundsStyles from "./rounds.module.css";
 import styles from "./ReleaseDialog.module.css";
 import { releaseSummary } from "./api";
 import { ApprovalLines } from "./ApprovalLines";
+import { RemarksLine } from "./RoundRemarks";
 import { RequestRelease } from "./RequestRelease";
 
 /** What is about to leave, in plain words, and then one deliberate act. */
@@ -40,20 +41,29 @@ export function ReleaseDialog({
     <Modal title={`Release ${round.name}`} open footer={null} onCancel={onClose} width={520}>
       <Waiting query={summary}>
         {(s) => (
-          <Summary
-            summary={s}
-            parcels={parcels}
-            isUnreleased={round.releasedAt === null}
-            onClose={onClose}
-            onPick={(customer) => {
-              onClose();
-              onPick(customer);
-            }}
-            onReleased={() => {
-              onReleased?.();
-              onClose();
-            }}
-          />
+          <>
+            <RemarksLine
+              round={round}
+              onPick={(customer) => {
+                onClose();
+                onPick(customer);
+              }}
+            />
+            <Summary
+              summary={s}
+              parcels={parcels}
+              isUnreleased={round.releasedAt === null}
+              onClose={onClose}
+              onPick={(customer) => {
+                onClose();
+                onPick(customer);
+              }}
+              onReleased={() => {
+                onReleased?.();
+                onClose();
+              }}
+            />
+          </>
         )}
       </Waiting>
     </Modal>

@@ -17,6 +17,7 @@ import { ParcelPane, paneTabs, type PaneTab } from "./ParcelPane";
 import { PreparingLine } from "./PreparingLine";
 import { ProofRail } from "./ProofRail";
 import { countOf } from "./listRows";
+import { RemarksLine } from "./RoundRemarks";
 import { SendingLine } from "./SendingLine";
 import { useHold } from "./useHold";
 import { useLeftMarks } from "./useLeftMarks";
@@ -200,6 +201,7 @@ function Bench({ round }: { round: Round }) {
         />
       )}
       {!isReleased && <ChangedLine round={round} place={place} onPick={pick} />}
+      {!isReleased && <RemarksLine round={round} onPick={pick} />}
       <ProofRail
         proof={round.proof}
         onWhy={() => {

@@ -234,3 +234,7 @@ export const putSourceRight = (book: number, parcel: number, from: string, becom
       body: { becomes },
     }),
   );
+
+/** What catches the eye in the messages of a round. */
+export const remarksOf = (book: number, round: number) =>
+  must(api.GET("/api/books/{book}/rounds/{round}/remarks", { params: { path: { book, round } } }));

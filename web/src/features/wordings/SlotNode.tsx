@@ -1,7 +1,9 @@
 import { mergeAttributes, Node } from "@tiptap/core";
 import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from "@tiptap/react";
-import { Input, Popover } from "antd";
+import { Popover } from "antd";
 import { useSlots } from "./slotExamples";
+import { SlotFields } from "./SlotFields";
+import { formatWords, type SlotAttributes } from "./slotFormats";
 import wordingsStyles from "./wordings.module.css";
 import styles from "./SlotNode.module.css";
 
@@ -11,6 +13,7 @@ export const SlotNode = Node.create({
   group: "inline",
   inline: true,
   atom: true,
+  draggable: true,
   addAttributes: () => ({
     name: {
       default: "",
@@ -22,6 +25,16 @@ export const SlotNode = Node.create({
       parseHTML: (e: HTMLElement) => e.getAttribute("data-or-else") ?? "",
       renderHTML: (a) => (a["orElse"] ? { "data-or-else": a["orElse"] as string } : {}),
     },
+    format: {
+      default: "",
+      parseHTML: (e: HTMLElement) => e.getAttribute("data-format") ?? "",
+      renderHTML: (a) => (a["format"] ? { "data-format": a["format"] as string } : {}),
+    },
+    capital: {
+      default: false,
+      parseHTML: (e: HTMLElement) => e.hasAttribute("data-capital"),
+      renderHTML: (a) => (a["capital"] ? { "data-capital": "" } : {}),
+    },
   }),
   parseHTML: () => [{ tag: "span[data-slot]" }],
   renderHTML: ({ HTMLAttributes }) => ["span", mergeAttributes(HTMLAttributes)],
@@ -30,44 +43,35 @@ export const SlotNode = Node.create({
 
 function SlotChip({ node, editor, updateAttributes, deleteNode }: NodeViewProps) {
   const slots = useSlots();
-  const name = node.attrs["name"] as string;
-  const orElse = node.attrs["orElse"] as string;
+  const attributes = node.attrs as SlotAttributes;
+  const { name, orElse, format } = attributes;
   const slot = slots.data?.find((s) => s.name === name);
-  const label = slot?.label ?? name;
+  const label = slot?.label ?? name.replace(/^column\./, "");
+  const written = formatWords(name, format);
   return (
     <NodeViewWrapper as="span" className={wordingsStyles.slotOuter}>
       <Popover
         trigger="click"
         title={label}
+        destroyOnHidden
         content={
-          <div className="width-240">
-            <p className="above-0">{slot?.says ?? "This slot names nothing known."}</p>
-            {slot?.example && <p className={wordingsStyles.slotExample}>{slot.example}</p>}
-            {!slot?.isHtml && (
-              <label>
-                Or else, where it is empty
-                <Input
-                  value={orElse}
-                  disabled={!editor.isEditable}
-                  placeholder="nothing: the parcel waits for you"
-                  onChange={(e) => updateAttributes({ orElse: e.target.value })}
-                />
-              </label>
-            )}
-            {editor.isEditable && (
-              <button type="button" className="link above-8" onClick={deleteNode}>
-                Remove slot
-              </button>
-            )}
-          </div>
+          <SlotFields
+            slot={slot}
+            attributes={attributes}
+            isFixed={!editor.isEditable}
+            onChange={updateAttributes}
+            onRemove={deleteNode}
+          />
         }
       >
         <button
           type="button"
           contentEditable={false}
+          data-drag-handle
           className={slot || slots.isPending ? styles.slot : `${styles.slot} ${styles.unknown}`}
         >
           {label}
+          {written && <small>, {written}</small>}
           {orElse && <small> or else “{orElse}”</small>}
         </button>
       </Popover>

@@ -11,11 +11,13 @@ import { useSamples } from "../layouts/useLayouts";
 import { SendersPage } from "../senders/SendersPage";
 import { FirmFields, lines, type FirmText } from "../sign-in/FirmFields";
 import { CustomerInView } from "./slotExamples";
+import { Reader } from "./Reader";
 import { WordingEditor } from "./WordingEditor";
 import { NewWording } from "./NewWording";
 import { useWordings } from "./useWordings";
 import { WrittenIn } from "./WrittenIn";
 import { saveFirm } from "./api";
+import styles from "./WordsPage.module.css";
 
 /** The words of messages, the paper of statements, and the account that they go out by. */
 export function WordsPage() {
@@ -43,25 +45,37 @@ export function WordsPage() {
 function Wordings() {
   const [picked, setPicked] = useState<number>();
   const longest = useSamples().data?.[0];
+  const [inView, setInView] = useState<string>();
+  const customer = inView ?? longest?.customer;
   const wordings = useWordings();
   return (
     <Waiting query={wordings}>
       {(list) => {
         const shown = list.wordings.find((w) => w.id === picked) ?? list.wordings[0];
         return (
-          <div className="words">
+          <div className={`words ${styles.wide}`}>
             <nav className="side-list" aria-label="Wordings">
               {list.wordings.map((w) => (
                 <button key={w.id} type="button" aria-current={w.id === shown?.id} onClick={() => setPicked(w.id)}>
                   {w.name}
-                  {w.errors.length > 0 && " · has an error"}
+                  {w.errors.length > 0 ? " · has an error" : w.gone.length > 0 && " · a column is gone"}
                 </button>
               ))}
               <NewWording list={list} from={shown} onMade={setPicked} />
               {shown && <WrittenIn key={shown.id} wording={shown} list={list} />}
             </nav>
-            <CustomerInView value={longest?.customer ?? null}>
-              <div>{shown && <WordingEditor key={shown.id} wording={shown.id} />}</div>
+            <CustomerInView value={customer ?? null}>
+              <div>
+                {shown && (
+                  <WordingEditor
+                    key={shown.id}
+                    wording={shown.id}
+                    beside={(draft) => (
+                      <Reader wording={shown.id} draft={draft} customer={customer} onPick={setInView} />
+                    )}
+                  />
+                )}
+              </div>
             </CustomerInView>
           </div>
         );

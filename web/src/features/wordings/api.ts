@@ -31,3 +31,24 @@ export const slotList = (book: number, customer: string) =>
 /** Saves the firm's name and lines. */
 export const saveFirm = (book: number, body: Schemas["FirmRequest"]) =>
   must(api.PUT("/api/books/{book}/firm", { params: { path: { book } }, body }));
+
+/** A wording filled for a customer of the ledger, as it is being written. */
+export const previewWording = (book: number, customer: string, level: number | null, body: Schemas["WordingRequest"]) =>
+  must(
+    api.POST("/api/books/{book}/wordings/preview", {
+      params: { path: { book }, query: { customer, ...(level === null ? {} : { level }) } },
+      body,
+    }),
+  );
+
+/** What is meant so in the messages of a wording. */
+export const meantSo = (book: number, wording: number) =>
+  must(api.GET("/api/books/{book}/wordings/{wording}/meant", { params: { path: { book, wording } } }));
+
+/** Says that it is meant so in the messages of a wording. */
+export const meanSo = (book: number, wording: number, body: Schemas["MeantRequest"]) =>
+  must(api.POST("/api/books/{book}/wordings/{wording}/meant", { params: { path: { book, wording } }, body }));
+
+/** Takes that back. */
+export const meanNoMoreSo = (book: number, wording: number, body: Schemas["MeantRequest"]) =>
+  must(api.POST("/api/books/{book}/wordings/{wording}/meant-no-more", { params: { path: { book, wording } }, body }));
