@@ -8,6 +8,7 @@ using Rendal.Core.Ledger;
 using Rendal.Core.Parcels;
 using Rendal.Core.Reminders;
 using Rendal.Core.Rounds;
+using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 using Rendal.Files;
@@ -100,7 +101,15 @@ internal static class StatementsCommand
                 ledger,
                 listed,
                 options.Layout,
-                new ParcelComposer(Nobody, RoundIdentity.None, choice, ledger.Rule, ByHand.Nothing, rules, "")
+                new ParcelComposer(
+                    Nobody,
+                    RoundIdentity.None,
+                    choice,
+                    ledger.Rule,
+                    ByHand.Nothing,
+                    rules,
+                    new SentAs("", "", "", CopyToSelf: false)
+                )
             )
             : [];
         if (options.JsonFile is { } file)

@@ -59,7 +59,13 @@ public static class WordingReader
         var subject = WordingTree.Of(wording.Subject, WordingTree.Subject, errors);
         var body = Clean(wording.Body, errors);
         var parts = WordingTree.Of(body, WordingTree.Body, errors);
-        return new WordingTemplate(wording.Language, subject, parts, PicturePlaces.Of(body), errors);
+        var template = new WordingTemplate(wording.Language, subject, parts, PicturePlaces.Of(body), errors);
+        if (template.Blocks.Count(b => b.Slot.Name == SlotCatalogue.Signature) > 1)
+        {
+            errors.Add("The signature stands twice; it stands once, at the end.");
+        }
+
+        return template;
     }
 
     /// <summary>

@@ -135,7 +135,7 @@ internal sealed class WordingTree
     private static bool IsPlaceOfABlock(IElement element) =>
         element.LocalName == "p"
         && element.QuerySelectorAll($"[{WordingMarks.Slot}]") is [var only]
-        && SlotCatalogue.Find(only.GetAttribute(WordingMarks.Slot)!) is { IsHtml: true }
+        && SlotCatalogue.Find(only.GetAttribute(WordingMarks.Slot)!) is { IsHtml: true, Name: not SlotCatalogue.Signature }
         && IsAll(only, element);
 
     private void Slot(string name, IElement element, List<WordingPart> pieces)

@@ -29,9 +29,10 @@ public static class MessageBuilder
 
     // Tables hold the width, as programs want it that know no other layout: as an attribute for those, as a style for the others.
     private const string Around =
-        """<table role="presentation" width="100%" cellpadding="0" cellspacing="0" border="0"><tr><td style="padding:12px">"""
+        """<table role="presentation" width="100%" cellpadding="0" cellspacing="0" border="0" style="table-layout:fixed"><tr>"""
+        + """<td style="padding:12px">"""
         + """<table role="presentation" width="720" cellpadding="0" cellspacing="0" border="0" """
-        + """style="width:100%;max-width:720px"><tr><td style="text-align:left">""";
+        + """style="width:100%;max-width:720px;table-layout:fixed"><tr><td style="text-align:left">""";
 
     private const string AroundEnd = "</td></tr></table></td></tr></table>";
 

@@ -85,6 +85,7 @@ public sealed class WordingMarksTests
     [InlineData("<i data-when=\"slot\" data-of=\"customer.nam\" data-is=\"is\" data-with=\"x\">a</i>", "did you mean “Customer”?")]
     [InlineData("<span data-when=\"slot\" data-of=\"customer.name\" data-is=\"like\" data-with=\"x\">a</span>", "asks nothing")]
     [InlineData("<span data-when=\"slot\" data-of=\"customer.name\" data-is=\"is\">a</span>", "compares it with nothing")]
+    [InlineData("<i data-slot=\"signature\"></i><i data-slot=\"signature\"></i>", "The signature stands twice")]
     public void What_is_not_known_is_an_error_of_the_wording(string mark, string says) =>
         Assert.Contains(says, Assert.Single(Read($"<p>{mark}</p>").Errors), StringComparison.Ordinal);
 

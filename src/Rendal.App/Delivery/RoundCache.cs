@@ -44,6 +44,6 @@ internal sealed record RoundAtHand(RoundRecord Round, SettlementRule Settlement)
             Settlement,
             Round.ByHand,
             Round.Rules,
-            parcel.SentAs.Name
+            parcel.SentAs
         );
 }

@@ -55,16 +55,12 @@ public sealed record LayoutSample(
         var sender = (await stores.Senders.ListAsync(stores.Person, cancel))[0];
         var composer = new ParcelComposer(
             stores.Book.Firm,
-            new RoundIdentity(
-                "",
-                (await new PersonStore(stores.Source).FindAsync(stores.Person, cancel))?.Name ?? "",
-                stores.Book.HourOf(clock.GetUtcNow())
-            ),
+            await IdentityAsync(stores, clock, cancel),
             choice,
             rules.SettlementOf(intake.HasOutstanding),
             hand,
             rules,
-            sender.Name
+            sender.SentAs
         );
         var statements = composer.Statements(card, rows);
         if (statements.Count == 0)
@@ -96,6 +92,16 @@ public sealed record LayoutSample(
     /// <param name="level">The level of a reminder; null for a statement.</param>
     public StatementDocument Document(LayoutTemplate template, int? level) =>
         Composer.Document(template, Card, Statements, ParcelComposer.NamesIn(Accounts), level);
+
+    /// <summary>A round that the person who looks would make now.</summary>
+    private static async Task<RoundIdentity> IdentityAsync(BookStores stores, TimeProvider clock, CancellationToken cancel)
+    {
+        var people = new PersonStore(stores.Source);
+        return new RoundIdentity("", (await people.FindAsync(stores.Person, cancel))!.Name, stores.Book.HourOf(clock.GetUtcNow()))
+        {
+            Signature = await people.SignatureAsync(stores.Person, cancel),
+        };
+    }
 
     private static async Task<string[]> AccountsAsync(Customer card, BookStores stores, CancellationToken cancel)
     {

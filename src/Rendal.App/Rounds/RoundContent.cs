@@ -219,11 +219,11 @@ public sealed class RoundContent
             : (null, LayoutReader.BuiltIn);
 
     /// <summary>What the words can say about the round.</summary>
-    public RoundIdentity Identity => new(Round.Name, Round.MadeBy, Book.HourOf(Round.MadeAt));
+    public RoundIdentity Identity => new(Round.Name, Round.MadeBy, Book.HourOf(Round.MadeAt)) { Signature = Round.MadeBySignature };
 
     /// <summary>Makes content with the letterhead and under the identity that something was released with.</summary>
     public ParcelComposer ComposerOf(Firm letterhead, SentAs sentAs) =>
-        new(letterhead, Identity, Round.Choice, settlement, Hand, Rules, sentAs.Name);
+        new(letterhead, Identity, Round.Choice, settlement, Hand, Rules, sentAs);
 
     /// <summary>Chooses from the ledger, or from the rows of those customers for whom it was loaded.</summary>
     public async Task<ChosenRound> ChooseAsync(CancellationToken cancel)

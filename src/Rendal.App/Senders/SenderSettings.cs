@@ -17,6 +17,7 @@ namespace Rendal.App.Senders;
 /// <param name="LargestBytes">The largest message; null where it is not known.</param>
 /// <param name="PauseMinutes">The pauses between the tries of a message that the server puts off; null for 1, 5, 15 and 60.</param>
 /// <param name="IsMine">Whether it is the person's own, and nobody else sends under it.</param>
+/// <param name="Signature">The lines under its messages, with line feeds between; empty for the name.</param>
 public sealed record SenderSettings(
     [property: StringLength(200)] string Name,
     [property: StringLength(500)] string Address,
@@ -31,5 +32,6 @@ public sealed record SenderSettings(
     int? ADay,
     int? LargestBytes,
     IReadOnlyList<int>? PauseMinutes = null,
-    bool IsMine = false
+    bool IsMine = false,
+    [property: StringLength(1_000)] string Signature = ""
 );

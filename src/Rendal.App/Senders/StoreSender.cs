@@ -119,6 +119,7 @@ public sealed class StoreSender(BookStores stores, SenderSecrets secrets, TimePr
         {
             Person = settings.IsMine ? stores.Person : null,
             ReplyTo = replyTo,
+            Signature = settings.Signature.ReplaceLineEndings("\n").Trim(),
             CopyToSelf = settings.CopyToSelf,
             AMinute = settings.AMinute,
             ADay = settings.ADay,

@@ -14,6 +14,9 @@ public sealed record Firm(
     IReadOnlyList<string> PaymentLines
 )
 {
+    /// <summary>What stands under every message: register, address, why one gets it and whom to ask, one line each.</summary>
+    public IReadOnlyList<string> FootLines { get; init; } = [];
+
     /// <summary>The country that the last line of its address names; empty where it names none.</summary>
     public string OwnCountry() =>
         AddressLines.LastOrDefault(l => l.Trim().Length > 0) is { } last && Country.Code(last) is { } code ? code : "";

@@ -3,6 +3,7 @@ using Rendal.Core.Layouts;
 using Rendal.Core.Ledger;
 using Rendal.Core.Review;
 using Rendal.Core.Rounds;
+using Rendal.Core.Sealing;
 using Rendal.Core.Statements;
 using Rendal.Core.Wordings;
 
@@ -18,7 +19,7 @@ namespace Rendal.Core.Parcels;
 /// <param name="settlement">How payments are set against invoices.</param>
 /// <param name="hand">What was decided by hand.</param>
 /// <param name="rules">What the book has settled for its statements.</param>
-/// <param name="senderName">The name that messages come from; empty where none are sent.</param>
+/// <param name="sender">Under which identity messages go out.</param>
 public sealed class ParcelComposer(
     Firm letterhead,
     RoundIdentity round,
@@ -26,7 +27,7 @@ public sealed class ParcelComposer(
     SettlementRule settlement,
     ByHand hand,
     StatementRules rules,
-    string senderName
+    SentAs sender
 )
 {
     /// <summary>The statements of a customer, one for each currency that something is open in.</summary>
@@ -65,7 +66,7 @@ public sealed class ParcelComposer(
         IReadOnlyList<Statement> statements,
         int? reminderLevel,
         IReadOnlyList<string>? copies = null
-    ) => ParcelSlots.Of(card, statements, letterhead, senderName, round, reminderLevel, copies);
+    ) => ParcelSlots.Of(card, statements, letterhead, sender.Name, round, reminderLevel, copies);
 
     /// <summary>The document's content.</summary>
     /// <param name="template">How it looks.</param>
@@ -185,7 +186,13 @@ public sealed class ParcelComposer(
         if (wording.Blocks.Count > 0)
         {
             var hasAges = wording.Blocks.Any(p => p.Slot.Name == SlotCatalogue.Ages);
-            var blocks = new MessageBlocks(spoken == card && document is not null ? document : With(null), statements, hasAges, traced);
+            var blocks = new MessageBlocks(
+                spoken == card && document is not null ? document : With(null),
+                statements,
+                MessageFoot.Signature(round, sender),
+                hasAges,
+                traced
+            );
             foreach (var place in wording.Blocks)
             {
                 if (blocks.Html(place, With) is { } html)
@@ -197,7 +204,8 @@ public sealed class ParcelComposer(
 
         var holding = TextConditions.Holding(statements, reminderLevel, slots[ParcelSlots.Copies].Length > 0);
         var filled = wording.Fill(slots, holding, traced);
-        return spoken == card ? filled : filled with { Body = $"<div lang=\"{spoken.Language}\">{filled.Body}</div>" };
+        var body = spoken == card ? filled.Body : $"<div lang=\"{spoken.Language}\">{filled.Body}</div>";
+        return filled with { Body = body + MessageFoot.Of(letterhead) };
 
         StatementDocument With(IReadOnlyList<LayoutColumn>? columns) =>
             Document(template, spoken, statements, nameOf, slots, reminderLevel, additions?.Note ?? "", columns);

@@ -62,7 +62,7 @@ public static partial class MessageReview
                 .Concat(Typed(Days(text), RemarkCode.TypedDate))
                 .Concat(Typed(Promise(text), RemarkCode.MissingEnclosure))
                 .Concat(Places(DoubledWords(line), RemarkCode.DoubledWord))
-                .Concat(Places(NotOfOneValue(SpaceBefore(text)), RemarkCode.SpaceBeforeStop))
+                .Concat(Places(LacksAValue(line) ? [] : NotOfOneValue(SpaceBefore(text)), RemarkCode.SpaceBeforeStop))
                 .Concat(Places(NotOfOneValue(DoubledStops().Matches(text).Select(Place)), RemarkCode.DoubledStop))
                 .Concat(DoubledSpaces(line));
 
@@ -133,7 +133,7 @@ public static partial class MessageReview
     {
         var head = lines
             .Take(GreetingLines)
-            .Where(l => l.Text.Length <= LongestGreeting && !l.Text.EndsWith('.'))
+            .Where(l => l.Text.Length <= LongestGreeting && !l.Text.EndsWith('.') && !LacksAValue(l))
             .Select(l => (l.Text, Opening: OpeningOf(l.Text)))
             .ToList();
         foreach (var (text, opening) in head)
@@ -158,6 +158,9 @@ public static partial class MessageReview
             yield return new Remark(RemarkCode.DoubledGreeting, second, second, InSubject: false);
         }
     }
+
+    /// <summary>Whether a slot in it is empty, which is told without this: its parcel waits.</summary>
+    private static bool LacksAValue(MessageLine line) => line.Spans.Any(s => s.From is not null && string.IsNullOrWhiteSpace(s.Text));
 
     private static readonly char[] Stops = [' ', ',', '.', ';', ':', '!', '\u00A0', '\u202F'];
 

@@ -9,6 +9,9 @@ public sealed record RoundIdentity(string Name, string PreparedBy = "", TimeOnly
     internal const string PreparedBySlot = "round.prepared-by";
     internal const string GreetingSlot = "round.greeting";
 
+    /// <summary>The lines with which that person signs, with line feeds between; empty for none.</summary>
+    public string Signature { get; init; } = "";
+
     /// <summary>No round.</summary>
     public static RoundIdentity None { get; } = new("");
 
@@ -18,5 +21,7 @@ public sealed record RoundIdentity(string Name, string PreparedBy = "", TimeOnly
     /// </summary>
     /// <param name="uses">Whether a slot of this name is used.</param>
     public string Said(Func<string, bool> uses) =>
-        (uses(PreparedBySlot) ? PreparedBy : "") + (uses(GreetingSlot) ? $"\n{Language.PartOf(MadeAt)}" : "");
+        (uses(PreparedBySlot) ? PreparedBy : "")
+        + (uses(GreetingSlot) ? $"\n{Language.PartOf(MadeAt)}" : "")
+        + (uses(SlotCatalogue.Signature) ? Signature : "");
 }

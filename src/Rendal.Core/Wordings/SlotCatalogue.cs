@@ -14,6 +14,9 @@ public static class SlotCatalogue
     /// <summary>The name of the slot of the button to pay by.</summary>
     public const string PaymentButton = "payment.button";
 
+    /// <summary>The name of the slot of the signature.</summary>
+    public const string Signature = "signature";
+
     /// <summary>The slots in the order in which they are offered.</summary>
     public static IReadOnlyList<Slot> All { get; } =
     [
@@ -84,6 +87,12 @@ public static class SlotCatalogue
         Ours("firm.name", "Our name", "The firm’s name."),
         Ours("firm.address", "Our address", "The firm’s address on one line."),
         Ours("sender.name", "Sender", "The name that the message goes out under."),
+        Ours(
+            Signature,
+            "Signature",
+            "The lines of the person who made the round, then those of the sender. It stands once, at the end.",
+            SlotKind.Block
+        ),
         Ours("round.name", "Round", "The name of the round."),
         Ours(RoundIdentity.PreparedBySlot, "Prepared by", "The name of the person who made the round."),
         Ours(
@@ -128,7 +137,8 @@ public static class SlotCatalogue
     private static Slot Pay(string name, string label, string says, SlotKind kind = SlotKind.Text) =>
         new(name, label, says, SlotGroup.Payment, kind);
 
-    private static Slot Ours(string name, string label, string says) => new(name, label, says, SlotGroup.Ours);
+    private static Slot Ours(string name, string label, string says, SlotKind kind = SlotKind.Text) =>
+        new(name, label, says, SlotGroup.Ours, kind);
 
     /// <summary>How many letters have to be put in, left out or changed (Levenshtein).</summary>
     private static int Distance(string a, string b)

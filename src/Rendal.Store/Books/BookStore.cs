@@ -12,7 +12,7 @@ public sealed class BookStore(NpgsqlDataSource source)
 {
     private const string Columns =
         "b.id, b.name, b.currency, b.terms_days, b.time_zone, b.ageing_edges, b.address_lines, b.contact_lines, "
-        + "b.payment_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, b.needs_second_person, array(select c.kind || ' ' || "
+        + "b.payment_lines, b.foot_lines, b.age_by, b.credits_by_date, b.form, b.settlement, b.reminders, b.needs_second_person, array(select c.kind || ' ' || "
         + "count(*) from content_change c where c.book_id = b.id and c.kind <> 'decision' group by c.kind) changes";
 
     /// <summary>
@@ -68,12 +68,13 @@ public sealed class BookStore(NpgsqlDataSource source)
             connection =>
                 connection
                     .Sql(
-                        "update book set name = $2, address_lines = $3, contact_lines = $4, payment_lines = $5 where id = $1",
+                        "update book set name = $2, address_lines = $3, contact_lines = $4, payment_lines = $5, foot_lines = $6 where id = $1",
                         book,
                         firm.Name,
                         firm.AddressLines.ToArray(),
                         firm.ContactLines.ToArray(),
-                        firm.PaymentLines.ToArray()
+                        firm.PaymentLines.ToArray(),
+                        firm.FootLines.ToArray()
                     )
                     .RunAsync(cancel),
             cancel
@@ -127,7 +128,10 @@ public sealed class BookStore(NpgsqlDataSource source)
                 reader.Value<string[]>("address_lines"),
                 reader.Value<string[]>("contact_lines"),
                 reader.Value<string[]>("payment_lines")
-            ),
+            )
+            {
+                FootLines = reader.Value<string[]>("foot_lines"),
+            },
             reader
                 .Value<string[]>("changes")
                 .Select(c => c.Split(' '))

@@ -201,6 +201,14 @@ public sealed class PersonStore(NpgsqlDataSource source)
     public Task PutAddressAsync(long person, string address, CancellationToken cancel) =>
         source.Sql("update person set address = $2 where id = $1", person, address).RunAsync(cancel);
 
+    /// <summary>The lines with which a person signs messages, with line feeds between; empty for none.</summary>
+    public Task<string> SignatureAsync(long person, CancellationToken cancel) =>
+        source.Sql("select signature from person where id = $1", person).OneAsync<string>(cancel);
+
+    /// <summary>Changes the lines with which a person signs messages; empty for none.</summary>
+    public Task PutSignatureAsync(long person, string signature, CancellationToken cancel) =>
+        source.Sql("update person set signature = $2 where id = $1", person, signature).RunAsync(cancel);
+
     /// <summary>Makes an address good by which a person chooses a new password; those made before for them are good no more.</summary>
     /// <param name="person">Who.</param>
     /// <param name="keyHash">The SHA-256 of its key.</param>

@@ -36,6 +36,9 @@ public sealed record RoundRecord(
     /// <summary>The name of the person who made it; of a rehearsal, who made the round that it is of.</summary>
     public string MadeBy { get; init; } = "";
 
+    /// <summary>The lines with which that person signs, with line feeds between; empty for none.</summary>
+    public string MadeBySignature { get; init; } = "";
+
     /// <summary>The layout that was picked for it; null for the book's.</summary>
     public long? PickedLayout { get; init; }
 

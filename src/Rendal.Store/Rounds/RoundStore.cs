@@ -25,7 +25,8 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         "id, name, intake_id, choice, wording_id, sender_id, made_at, prepared_at, released_at, paused, by_hand, rules, "
         + "picked_layout, repeat_of, revision, prepared_at_change, fell_out, to_be_prepared, awaiting, enclosing, "
         + "(select p.name from person p where p.id = coalesce((select o.made_by from round o where o.book_id = round.book_id "
-        + "and o.id = round.rehearses), round.made_by)) as made_by_name";
+        + "and o.id = round.rehearses), round.made_by)) as made_by_name, (select p.signature from person p where p.id = round.made_by) "
+        + "as made_by_signature";
 
     /// <summary>A part of the rounds, the newest first.</summary>
     /// <param name="before">The round that comes before them, which is newer; null for the newest of all.</param>
@@ -340,6 +341,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
         )
         {
             MadeBy = r.String("made_by_name"),
+            MadeBySignature = r.String("made_by_signature"),
             PickedLayout = r.Nullable<long>("picked_layout"),
             RepeatOf = r.Nullable<long>("repeat_of"),
             Revision = r.Int64("revision"),

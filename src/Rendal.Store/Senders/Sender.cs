@@ -29,6 +29,9 @@ public sealed record Sender(
     /// <summary>The address that answers go to; empty for <see cref="Address"/>.</summary>
     public string ReplyTo { get; init; } = "";
 
+    /// <summary>The lines under its messages, with line feeds between; empty for its name.</summary>
+    public string Signature { get; init; } = "";
+
     /// <summary>Whether each message goes to <see cref="Address"/> as well, seen by nobody else.</summary>
     public bool CopyToSelf { get; init; }
 
@@ -51,7 +54,7 @@ public sealed record Sender(
     public ServerUnreachable? Unreachable { get; init; }
 
     /// <summary>The identity that its messages go out under.</summary>
-    public SentAs SentAs => new(Name, Address, ReplyTo, CopyToSelf);
+    public SentAs SentAs => new(Name, Address, ReplyTo, CopyToSelf) { Signature = Signature };
 
     /// <summary>Whether a person may send under it.</summary>
     public bool IsFor(long person) => Person is null || Person == person;

@@ -8,7 +8,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
     /// <summary>The columns of a sender, in the order in which they are read.</summary>
     internal const string Columns =
         "id, name, address, host, port, security, user_name, password, reply_to, copy_to_self, a_minute, a_day, "
-        + "largest_bytes, paused, unreachable_times, unreachable_since, unreachable_words, unreachable_until, pauses, person_id";
+        + "largest_bytes, paused, unreachable_times, unreachable_since, unreachable_words, unreachable_until, pauses, person_id, signature";
 
     /// <summary>
     /// The senders under which a person may send: their own first, then those of the book, each in the order in which they were made.
@@ -38,8 +38,8 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
                     .Sql(
                         """
                         insert into sender (book_id, name, address, host, port, security, user_name, password, reply_to, copy_to_self,
-                            a_minute, a_day, largest_bytes, pauses, person_id)
-                        values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15) returning id
+                            a_minute, a_day, largest_bytes, pauses, person_id, signature)
+                        values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16) returning id
                         """,
                         [book, .. Values(sender)]
                     )
@@ -66,9 +66,10 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
                 update sender set name = $2, address = $3, host = $4, port = $5, security = $6, user_name = $7,
                     password = coalesce($8, case when (host, port, security) = ($4, $5, $6) then password end),
                     reply_to = $9, copy_to_self = $10, a_minute = $11, a_day = $12, largest_bytes = $13, pauses = $14, person_id = $15,
+                    signature = $16,
                     paused = '', next_at = '-infinity', unreachable_times = 0, unreachable_since = null, unreachable_words = '',
                         unreachable_until = '-infinity'
-                where book_id = $1 and id = $16
+                where book_id = $1 and id = $17
                 """,
                 [book, .. Values(sender), sender.Id]
             )
@@ -134,6 +135,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
                 : null,
             Pauses = [.. r.GetFieldValue<int[]>(at + 18).Select(minutes => TimeSpan.FromMinutes(minutes))],
             Person = r.Nullable<long>(at + 19),
+            Signature = r.GetString(at + 20),
         };
 
     private static object?[] Values(Sender sender) =>
@@ -156,6 +158,7 @@ public sealed class SenderStore(NpgsqlDataSource source, long book)
             Whole(sender.LargestBytes),
             sender.Pauses.Select(p => (int)p.TotalMinutes).ToArray(),
             new NpgsqlParameter { Value = (object?)sender.Person ?? DBNull.Value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint },
+            sender.Signature,
         ];
 
     private static NpgsqlParameter Whole(int? value) =>

@@ -25,6 +25,7 @@ internal sealed record BookLine(long Id, string Name, string Currency);
 /// <param name="AddressLines">The firm’s address.</param>
 /// <param name="ContactLines">How the firm is reached.</param>
 /// <param name="PaymentLines">Its bank details.</param>
+/// <param name="FootLines">What stands under every message.</param>
 /// <param name="AgeLabels">What the bands are called, the one for what is not due first.</param>
 /// <param name="Rules">What holds for all its statements.</param>
 internal sealed record BookView(
@@ -36,6 +37,7 @@ internal sealed record BookView(
     IReadOnlyList<string> AddressLines,
     IReadOnlyList<string> ContactLines,
     IReadOnlyList<string> PaymentLines,
+    IReadOnlyList<string> FootLines,
     IReadOnlyList<string> AgeLabels,
     RulesRequest Rules
 );
@@ -45,7 +47,8 @@ internal sealed record FirmRequest(
     [property: StringLength(200)] string Name,
     [property: MaxLength(20)] IReadOnlyList<string> AddressLines,
     [property: MaxLength(20)] IReadOnlyList<string> ContactLines,
-    [property: MaxLength(20)] IReadOnlyList<string> PaymentLines
+    [property: MaxLength(20)] IReadOnlyList<string> PaymentLines,
+    [property: MaxLength(20)] IReadOnlyList<string> FootLines
 );
 
 /// <summary>What holds for all statements of a book.</summary>
@@ -149,6 +152,7 @@ internal static class BookEndpoints
             book.Firm.AddressLines,
             book.Firm.ContactLines,
             book.Firm.PaymentLines,
+            book.Firm.FootLines,
             AgeLabels(book.Rules.Ageing),
             RulesRequest.Of(book)
         );
@@ -167,7 +171,7 @@ internal static class BookEndpoints
     private static async Task<NoContent> UpdateFirmAsync(FirmRequest request, BookScope scope, BookStore books, CancellationToken cancel)
     {
         await new ChangeFirm(scope, books).RunAsync(
-            new Firm(request.Name, request.AddressLines, request.ContactLines, request.PaymentLines),
+            new Firm(request.Name, request.AddressLines, request.ContactLines, request.PaymentLines) { FootLines = request.FootLines },
             cancel
         );
         return TypedResults.NoContent();

@@ -27,6 +27,7 @@ namespace Rendal.Web.Senders;
 /// <param name="Unreachable">What keeps its server from being reached; null while it is.</param>
 /// <param name="IsMine">Whether it is the person's own, and nobody else sends under it.</param>
 /// <param name="IsPractice">Whether what it sends ends in the postroom.</param>
+/// <param name="Signature">The lines under its messages, with line feeds between; empty for the name.</param>
 internal sealed record SenderView(
     long Id,
     string Name,
@@ -46,7 +47,8 @@ internal sealed record SenderView(
     string Paused,
     ServerUnreachable? Unreachable,
     bool IsMine,
-    bool IsPractice
+    bool IsPractice,
+    string Signature
 );
 
 /// <summary>The mail accounts of a book.</summary>
@@ -138,6 +140,7 @@ internal static class SenderEndpoints
             s.Paused,
             s.Unreachable,
             s.Person is not null,
-            secrets.IsPractice(s.Host, s.Port)
+            secrets.IsPractice(s.Host, s.Port),
+            s.Signature
         );
 }

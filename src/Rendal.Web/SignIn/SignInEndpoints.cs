@@ -18,10 +18,13 @@ namespace Rendal.Web.SignIn;
 internal sealed record Credentials([property: StringLength(200)] string Name, [property: StringLength(1_000)] string Password);
 
 /// <summary>Who is signed in, and what they may open.</summary>
-internal sealed record SessionView(string Name, string Address, bool Administers, IReadOnlyList<BookLine> Books);
+internal sealed record SessionView(string Name, string Address, string Signature, bool Administers, IReadOnlyList<BookLine> Books);
 
 /// <summary>Where the person who is signed in is told that a round has ended; empty for nowhere but here.</summary>
 internal sealed record AddressRequest([property: StringLength(500)] string Address);
+
+/// <summary>The lines with which the person who is signed in signs messages; empty for none.</summary>
+internal sealed record SignatureRequest([property: StringLength(1_000)] string Signature);
 
 /// <summary>Whether somebody has to be the first.</summary>
 internal sealed record FirstRunView(bool Needed);
@@ -46,6 +49,7 @@ internal static class SignInEndpoints
         group.MapPost("/session", SignInAsync).AllowAnonymous();
         group.MapGet("/session", SessionAsync);
         group.MapPut("/session/address", PutAddressAsync);
+        group.MapPut("/session/signature", PutSignatureAsync);
         group.MapDelete("/session", SignOutAsync);
         group.MapGet("/first-run", FirstRunNeededAsync).AllowAnonymous();
         group.MapPost("/first-run", FirstRunAsync).AllowAnonymous();
@@ -72,6 +76,7 @@ internal static class SignInEndpoints
         new(
             user.Identity!.Name!,
             await people.AddressAsync(user.PersonId(), cancel),
+            await people.SignatureAsync(user.PersonId(), cancel),
             (await people.FindAsync(user.PersonId(), cancel))!.Administers,
             [.. (await books.OfPersonAsync(user.PersonId(), cancel)).Select(b => new BookLine(b.Id, b.Firm.Name, b.Currency.Code))]
         );
@@ -90,6 +95,17 @@ internal static class SignInEndpoints
             _ => throw ProblemException.Invalid($"“{request.Address}” is not one e-mail address."),
         };
         await people.PutAddressAsync(user.PersonId(), address, cancel);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<NoContent> PutSignatureAsync(
+        SignatureRequest request,
+        ClaimsPrincipal user,
+        PersonStore people,
+        CancellationToken cancel
+    )
+    {
+        await people.PutSignatureAsync(user.PersonId(), request.Signature.ReplaceLineEndings("\n").Trim(), cancel);
         return TypedResults.NoContent();
     }
 

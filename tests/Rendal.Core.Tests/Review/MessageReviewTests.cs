@@ -86,6 +86,7 @@ public sealed class MessageReviewTests
     )]
     [InlineData("<p>The statement is enclosed. We keep copies of all invoices.</p>")]
     [InlineData("<p>Noted: " + Note + "</p>")]
+    [InlineData("<p>Dear <span data-slot=\"column.Nobody\"></span>,</p><p>Text</p>")]
     [InlineData("<p>We do not accept cheques -- .5 of a per cent</p>")]
     public void What_is_meant_so_is_not_remarked(string body) => Assert.Empty(Review("Statement", body));
 

@@ -237,6 +237,7 @@ public sealed partial class ReadyMadeCasesTests
             level
         );
         slots["statement.table"] = "<table></table>";
+        slots["signature"] = "Credit control";
         var filled = template.Fill(slots, TextConditions.Holding(of.Statements, level));
         return new Filled(filled.Subject, Plain(filled.Body), filled.EmptySlots);
     }

@@ -111,6 +111,7 @@ public class ReadyMadeWordingTests
             1
         );
         slots["statement.table"] = "<table></table>";
+        slots["signature"] = "Credit control";
         return template.Fill(slots, TextConditions.Holding(statements, 1), traced);
 
         Statement Of(Currency currency, decimal amount)

@@ -10,6 +10,7 @@ export const book: Schemas["BookView"] = {
   addressLines: [],
   contactLines: [],
   paymentLines: [],
+  footLines: [],
   ageLabels: ["current", "1–30", "31–60", "61–90", "over 90"],
   rules: {
     edges: "30, 60, 90",

@@ -3,6 +3,7 @@ import { Waiting } from "../../shared/Waiting";
 import { LetIn } from "./LetIn";
 import { NoticeAddress } from "./NoticeAddress";
 import { Password } from "./Password";
+import { Signature } from "./Signature";
 import { Sessions } from "./Sessions";
 import styles from "./AccountPage.module.css";
 
@@ -13,11 +14,12 @@ export function AccountPage() {
     <div className={styles.account}>
       <h1>Your account</h1>
       <Waiting query={session}>
-        {({ name, address, administers }) => (
+        {({ name, address, signature, administers }) => (
           <>
             <p className="quiet">You sign in as {name}.</p>
             <Password name={name} />
             <NoticeAddress address={address} />
+            <Signature signature={signature} />
             <Sessions />
             {administers && <LetIn />}
           </>

@@ -94,6 +94,9 @@ export function SenderForm({ sender, onKept }: { sender: Sender; onKept: (kept: 
           <Form.Item label="Reply-to" name="replyTo">
             <Input placeholder="the same address" />
           </Form.Item>
+          <Form.Item label="Signature, a line each" name="signature">
+            <Input.TextArea rows={2} placeholder="the name that recipients see" />
+          </Form.Item>
           <Form.Item className="at-end" name="copyToSelf" valuePropName="checked">
             <Checkbox>a blind copy of each message to the address</Checkbox>
           </Form.Item>

@@ -49,6 +49,7 @@ function fresh(first: Sender | undefined): Sender {
     name: first?.name ?? "",
     address: "",
     replyTo: "",
+    signature: "",
     copyToSelf: false,
     host: "",
     port: 587,

@@ -10,6 +10,8 @@ export interface FirmText {
   address: string;
   contact: string;
   payment: string;
+  /** What stands under every message; a new book begins without. */
+  foot: string;
 }
 
 export const emptyFirm: Partial<FirmText> = { currency: "GBP", address: "", contact: "", payment: "" };
@@ -32,11 +34,11 @@ export function bookOf(text: FirmText): Schemas["NewBook"] {
   };
 }
 
-export function FirmFields({ withCurrency = true }: { withCurrency?: boolean }) {
+export function FirmFields({ isNew = true }: { isNew?: boolean }) {
   const currencies = useQuery({
     queryKey: ["currencies"],
     queryFn: () => currencyList(),
-    enabled: withCurrency,
+    enabled: isNew,
     retry: false,
   });
   return (
@@ -48,7 +50,7 @@ export function FirmFields({ withCurrency = true }: { withCurrency?: boolean }) 
       >
         <Input />
       </Form.Item>
-      {withCurrency && (
+      {isNew && (
         <Form.Item label="Currency" name="currency">
           <Select
             aria-label="Currency"
@@ -66,6 +68,15 @@ export function FirmFields({ withCurrency = true }: { withCurrency?: boolean }) 
       <Form.Item label="How to pay, a line each" name="payment">
         <Input.TextArea rows={2} />
       </Form.Item>
+      {!isNew && (
+        <Form.Item
+          label="Foot of every message, a line each"
+          name="foot"
+          extra="Firm and register, address, why one gets the message and whom to ask."
+        >
+          <Input.TextArea rows={3} />
+        </Form.Item>
+      )}
     </>
   );
 }

@@ -13,6 +13,8 @@ const attribute = (name: string) => ({
  */
 export const ConditionMark = Mark.create<{ label: (slot: string) => string }>({
   name: "condition",
+  // It stands around every other mark, so that bold words in a passage do not part it.
+  priority: 2000,
   inclusive: false,
   excludes: "",
   addOptions: () => ({ label: (slot) => slot }),

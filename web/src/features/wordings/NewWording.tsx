@@ -7,7 +7,7 @@ import { useReadyMadeWordings, useWordingActions } from "./useWordings";
 import styles from "./NewWording.module.css";
 
 /**
- * Adds a wording: a copy of the one in view, or a ready-made one, which is used at once where the book has none for its
+ * Adds a wording: a copy of the one in view, an empty one, or a ready-made one, which is used at once where the book has none for its
  * purpose in its language.
  */
 export function NewWording({
@@ -37,34 +37,43 @@ export function NewWording({
         onError,
       },
     );
+  const make = ({ language, subject, body }: Pick<Schemas["WordingView"], "language" | "subject" | "body">) =>
+    add.mutate(
+      { name, language, subject, body, version: 0 },
+      {
+        onSuccess: (made) => {
+          setName("");
+          onMade(made.id);
+        },
+        onError,
+      },
+    );
   return (
     <>
       {from && (
         <form
           onSubmit={(e) => {
             e.preventDefault();
-            const { language, subject, body } = from;
-            add.mutate(
-              { name, language, subject, body, version: 0 },
-              {
-                onSuccess: (made) => {
-                  setName("");
-                  onMade(made.id);
-                },
-                onError,
-              },
-            );
+            make(from);
           }}
         >
           <Input
             size="small"
-            aria-label="Name of the copy"
-            placeholder="Name of a copy"
+            aria-label="Name of the new wording"
+            placeholder="Name of a new one"
             value={name}
             onChange={(e) => setName(e.target.value)}
           />
           <Button size="small" htmlType="submit" disabled={!name.trim()} loading={add.isPending}>
             Copy
+          </Button>
+          <Button
+            size="small"
+            disabled={!name.trim()}
+            title="With nothing in it"
+            onClick={() => make({ language: from.language, subject: "", body: "<p></p>" })}
+          >
+            Empty
           </Button>
         </form>
       )}

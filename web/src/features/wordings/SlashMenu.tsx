@@ -22,6 +22,7 @@ export const SlashMenu = Extension.create<{ slots: SlotView[] }>({
         editor: this.editor,
         pluginKey: new PluginKey("slashMenu"),
         char: "/",
+        allowSpaces: true,
         items: ({ query }) => (query.trim() ? found(slots, query) : slots),
         command: ({ editor, range, props }) =>
           editor

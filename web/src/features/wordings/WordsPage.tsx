@@ -96,6 +96,7 @@ function Letterhead() {
         addressLines: lines(text.address),
         contactLines: lines(text.contact),
         paymentLines: lines(text.payment),
+        footLines: lines(text.foot),
       }),
     onSuccess: async () => {
       await client.invalidateQueries();
@@ -114,11 +115,12 @@ function Letterhead() {
             address: b.addressLines.join("\n"),
             contact: b.contactLines.join("\n"),
             payment: b.paymentLines.join("\n"),
+            foot: b.footLines.join("\n"),
           }}
           onFinish={(text) => saving.mutate(text)}
         >
           {saving.error && <Alert className="below-12" type="error" title={saving.error.message} />}
-          <FirmFields withCurrency={false} />
+          <FirmFields isNew={false} />
           <Button type="primary" htmlType="submit" loading={saving.isPending}>
             Save letterhead
           </Button>

@@ -61,6 +61,12 @@ test("conditions stand in each other two deep at the most", () => {
   expect(editor.getHTML()).not.toContain("N7");
 });
 
+test("bold words do not part a passage", () => {
+  const editor = editorOf("<p><strong>One</strong> two</p>");
+  put(editor, 1, 1, named("overdue"));
+  expect(editor.getHTML()).toBe('<p><span data-when="overdue"><strong>One</strong> two</span></p>');
+});
+
 test("always takes the conditions off what is chosen, and off nothing else", () => {
   const editor = editorOf('<p><span data-when="overdue">One two</span></p>');
   put(editor, 5, 8, null);
