@@ -35,11 +35,12 @@ public sealed record RoundPassages(long Wording, string Name, int Parcels, IRead
                         [
                             .. ReadyWordings
                                 .Of(wordings[p.Wording])
-                                .Passages.Take(63)
+                                .Passages.Take(WordingTemplate.MostPassages)
                                 .Index()
-                                .Where(passage => passage.Item.When is SlotCondition)
-                                .Select(passage => Told(passage.Item, Has(p.InSome, passage.Index), Has(p.InAll, passage.Index)))
-                                .Where(told => told.Length > 0),
+                                .Where(passage => !Has(p.InSome, passage.Index) || Has(p.InAll, passage.Index))
+                                .Select(passage => (Condition: passage.Item.When as SlotCondition, InAll: Has(p.InAll, passage.Index)))
+                                .Where(passage => passage.Condition is not null)
+                                .Select(passage => Told(passage.Condition!, passage.InAll)),
                         ]
                 )),
         ];
@@ -47,9 +48,7 @@ public sealed record RoundPassages(long Wording, string Name, int Parcels, IRead
 
     private static bool Has(long bits, int index) => (bits & (1L << index)) != 0;
 
-    private static string Told(WordingPassage passage, bool inSome, bool inAll) =>
-        passage.When is not SlotCondition condition || (inSome && !inAll)
-            ? ""
-            : $"The words under a condition on “{condition.Slot.Label}”"
-                + $"{(condition.With.Length > 0 ? $" and “{condition.With}”" : "")} stand in {(inAll ? "every message" : "no message")}.";
+    private static string Told(SlotCondition condition, bool inAll) =>
+        $"The words under a condition on “{condition.Slot.Label}”"
+        + $"{(condition.With.Length > 0 ? $" and “{condition.With}”" : "")} stand in {(inAll ? "every message" : "no message")}.";
 }

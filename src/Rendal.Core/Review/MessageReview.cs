@@ -12,6 +12,7 @@ public static partial class MessageReview
     // Greetings stand at the head, short and without a full stop; else “Dear” is a word.
     private const int GreetingLines = 3;
     private const int LongestGreeting = 80;
+    private const int LongestAddress = 300;
 
     /// <summary>What catches the eye, the most serious first; what is remarked twice of the same words stands once.</summary>
     /// <param name="message">The message.</param>
@@ -172,6 +173,12 @@ public static partial class MessageReview
 
     private static bool LeadsElsewhere(string text, string target)
     {
+        // A longer text is no address that somebody reads.
+        if (text.Length > LongestAddress)
+        {
+            return false;
+        }
+
         if (Address().Match(text) is { Success: true } mail)
         {
             return !target.StartsWith("mailto:" + mail.Value, StringComparison.OrdinalIgnoreCase);

@@ -12,7 +12,9 @@ internal static partial class TypedValues
         Amount()
             .Matches(text)
             .Where(m => m.Groups["sign"].Success || m.Groups["code"].Success || m.Groups["part"].Success)
-            .Select(m => (m, Value(m.Groups["whole"].Value, m.Groups["part"].Value)));
+            .Select(m => (At: m, Amount: Value(m.Groups["whole"].Value, m.Groups["part"].Value)))
+            .Where(a => a.Amount is not null)
+            .Select(a => (a.At, a.Amount!.Value));
 
     /// <summary>
     /// Days, in figures or with the month in words. A year of two figures counts between strokes alone: 15/11/26, not 4.05.12.
@@ -45,8 +47,16 @@ internal static partial class TypedValues
     public static IEnumerable<(Match At, int Year, int Month)> Months(string text, Language language) =>
         InWords(language).Matches(text).Where(m => !m.Groups["day"].Success).Select(m => (m, Int(m.Groups["year"]), MonthOf(language, m)));
 
-    private static decimal Value(string whole, string part) =>
-        decimal.Parse(string.Concat(whole.Where(char.IsAsciiDigit)) + "." + (part.Length > 0 ? part : "0"), CultureInfo.InvariantCulture);
+    /// <summary>An amount; null where it has more figures than one can have.</summary>
+    private static decimal? Value(string whole, string part) =>
+        decimal.TryParse(
+            string.Concat(whole.Where(char.IsAsciiDigit)) + "." + (part.Length > 0 ? part : "0"),
+            NumberStyles.AllowDecimalPoint,
+            CultureInfo.InvariantCulture,
+            out var amount
+        )
+            ? amount
+            : null;
 
     private static int Int(Group group) => int.Parse(group.Value, CultureInfo.InvariantCulture);
 

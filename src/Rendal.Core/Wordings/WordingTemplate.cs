@@ -120,11 +120,18 @@ public sealed partial class WordingTemplate
         }
     }
 
-    /// <summary>Which of the first 63 of <see cref="Passages"/> stand, a bit each, the lowest for the first.</summary>
+    /// <summary>How many passages are told apart by <see cref="Standing"/>.</summary>
+    public const int MostPassages = 63;
+
+    /// <summary>Which of the first <see cref="MostPassages"/> of <see cref="Passages"/> stand, a bit each, the lowest for the first.</summary>
     /// <param name="values">The values of the slots.</param>
     /// <param name="holding">The conditions that hold.</param>
     public long Standing(IReadOnlyDictionary<string, string> values, IReadOnlySet<TextWhen> holding) =>
-        Passages.Take(63).Index().Where(p => p.Item.When.Holds(values, holding)).Aggregate(0L, (bits, p) => bits | (1L << p.Index));
+        Passages
+            .Take(MostPassages)
+            .Index()
+            .Where(p => p.Item.When.Holds(values, holding))
+            .Aggregate(0L, (bits, p) => bits | (1L << p.Index));
 
     private static string Traced(Slot slot, string value) =>
         $"<span {Origin.Attribute}=\"{Encoder.Encode(Origin.OfSlot(slot.Name).ToString())}\">{Encoder.Encode(value)}</span>";

@@ -26,6 +26,9 @@ public sealed class RemarkStore(NpgsqlDataSource source, long book)
         "exists (select from wording_meant m where m.book_id = p.book_id and m.wording_id = p.wording_id "
         + "and m.code = r ->> 'code' and m.quote = r ->> 'quote')";
 
+    // The passages of a parcel with words of its own are other ones.
+    private const string ByTheWording = "not 'words' = any (p.altered)";
+
     // What was released says what it says.
     private const string IsOpen = "p.book_id = $1 and p.round_id = $2 and p.state in ('prepared', 'held') and p.remarks <> '[]'";
 
@@ -75,8 +78,9 @@ public sealed class RemarkStore(NpgsqlDataSource source, long book)
     public Task<List<PassagesStanding>> PassagesAsync(long round, CancellationToken cancel) =>
         source
             .Sql(
-                """
-                select p.wording_id, count(*)::int parcels, bit_or(p.passages) in_some, bit_and(p.passages) in_all from parcel p
+                $"""
+                select p.wording_id, count(*)::int parcels, coalesce(bit_or(p.passages) filter (where {ByTheWording}), -1) in_some,
+                    coalesce(bit_and(p.passages) filter (where {ByTheWording}), 0) in_all from parcel p
                 where p.book_id = $1 and p.round_id = $2 and p.state in ('prepared', 'held') and p.wording_id is not null
                 group by p.wording_id order by parcels desc, p.wording_id
                 """,

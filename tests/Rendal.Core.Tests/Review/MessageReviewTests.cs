@@ -142,6 +142,33 @@ public sealed class MessageReviewTests
         Assert.Equal(RemarkCode.SpaceBeforeStop, Assert.Single(Review("s", "<p>Is that so ?</p>")).Code);
     }
 
+    /// <summary>A number that is none, a word without an end, an address of thousands: from data, and typed.</summary>
+    [Theory]
+    [InlineData("9", ",00")]
+    [InlineData("a", "")]
+    [InlineData("@.", "")]
+    [InlineData("{", "")]
+    [InlineData("Hotel ", "")]
+    public void Whatever_is_without_measure_is_read(string repeated, string end)
+    {
+        var text = string.Concat(Enumerable.Repeat(repeated, 100_000)) + end;
+        Assert.All(
+            Review(
+                "s",
+                $"<p>Note {text[..Math.Min(text.Length, 150_000)]}</p><p>{Note} <a href=\"https://x.example\">{Note}</a></p>",
+                note: text
+            ),
+            r => Assert.True(r.Place.Length > 0)
+        );
+    }
+
+    [Fact]
+    public void A_name_of_many_that_begin_alike_is_found()
+    {
+        var names = new NameIndex(Enumerable.Range(1, 50_000).Select(n => $"Hotel N{n} am See").Append("Hotel").Append("Hotel N7"));
+        Assert.Equal([(3, 15), (22, 8), (35, 5)], names.In("To Hotel N7 am See or Hotel N7, or Hotel"));
+    }
+
     [Fact]
     public void Whatever_is_written_is_read_without_a_fault() =>
         Gen.Select(

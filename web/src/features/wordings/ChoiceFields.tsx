@@ -34,7 +34,7 @@ export function ChoiceFields({
       <label>
         By
         <Select
-          className="all-width"
+          className="whole-width"
           aria-label="Choose the word by"
           disabled={isFixed}
           showSearch={{ optionFilterProp: "label" }}

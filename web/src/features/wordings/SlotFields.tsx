@@ -93,7 +93,7 @@ function TableColumns({
     <label>
       Columns, in their order
       <Select
-        className="all-width"
+        className="whole-width"
         mode="multiple"
         aria-label="Columns of the table"
         placeholder="as in the layout"
