@@ -31,7 +31,7 @@ internal sealed class FitBodies
         var settings = round["settings"]!;
         var release = JsonNode.Parse("""{"parcels":null,"seen":"none","at":null,"channel":"mail"}""")!;
         var firm = JsonNode.Parse(
-            """{"name":"Fuzz","currency":"GBP","addressLines":["14 Tenter Lane"],"contactLines":[],"paymentLines":["By transfer"],"timeZone":"Europe/London"}"""
+            """{"name":"Fuzz","currency":"GBP","addressLines":["14 Tenter Lane"],"contactLines":[],"paymentLines":["By transfer"],"footLines":[],"timeZone":"Europe/London"}"""
         )!;
         var all = new Dictionary<string, JsonNode>(StringComparer.Ordinal)
         {

@@ -370,6 +370,7 @@ public class SealTests(RunningRendal rendal)
                 addressLines = new[] { "14 Tenter Lane" },
                 contactLines = Array.Empty<string>(),
                 paymentLines = new[] { howToPay },
+                footLines = Array.Empty<string>(),
             },
             Cancel
         );

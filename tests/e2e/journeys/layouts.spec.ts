@@ -70,7 +70,7 @@ test("logo, columns, text and a payment code are changed and seen at once; a rou
     await page.getByLabel("IBAN").fill("DE00 1234");
     await expect(preview.getByText("Part 8, how to pay: “DE00 1234” is not an IBAN.")).toBeVisible();
     await page.getByLabel("IBAN").fill("DE89 3704 0044 0532 0130 00");
-    await page.getByLabel("Customer in the preview").click();
+    await page.getByRole("combobox", { name: "Customer in the preview" }).click();
     await page.getByTitle("Gruffydd’s Kitchen").click();
     await expect(preview.getByRole("img", { name: /With thanks to Gruffydd’s Kitchen/ })).toBeVisible();
     await expect

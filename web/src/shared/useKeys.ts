@@ -1,10 +1,10 @@
-import { useEffect, useEffectEvent } from "react";
+import { useEffect, useEffectEvent, type RefObject } from "react";
 
 /**
  * Calls what a key stands for, as `j` or `Shift+j`, unless the person is typing or a dialog is open; Enter and Space only where they
- * press nothing else.
+ * press nothing else. Where the keys belong to a part of the page, only while that is in view: a tab in the background hears none.
  */
-export function useKeys(keys: Record<string, () => void>, active = true) {
+export function useKeys(keys: Record<string, () => void>, active = true, part?: RefObject<HTMLElement | null>) {
   const onKey = useEffectEvent((event: KeyboardEvent) => {
     const target = event.target as HTMLElement;
     const typing =
@@ -17,6 +17,7 @@ export function useKeys(keys: Record<string, () => void>, active = true) {
       event.ctrlKey ||
       event.metaKey ||
       event.altKey ||
+      part?.current?.checkVisibility() === false ||
       [...document.querySelectorAll('[role="dialog"]')].some((dialog) => dialog.checkVisibility())
     ) {
       return;

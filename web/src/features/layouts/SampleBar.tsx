@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button, Select } from "antd";
-import { useState, type ReactNode } from "react";
+import { useRef, useState, type ReactNode } from "react";
 import { useBook, useBookId } from "../../shared/useBook";
 import { useKeys } from "../../shared/useKeys";
 import { customerPart } from "../customers/api";
@@ -31,12 +31,17 @@ export function SampleBar({
     placeholderData: keepPreviousData,
   });
   const [longest, shortest] = samples.data ?? [];
-  useKeys({
-    l: () => longest && onPick(longest.customer),
-    s: () => shortest && onPick(shortest.customer),
-  });
+  const bar = useRef<HTMLDivElement>(null);
+  useKeys(
+    {
+      l: () => longest && onPick(longest.customer),
+      s: () => shortest && onPick(shortest.customer),
+    },
+    true,
+    bar,
+  );
   return (
-    <div className={`${layoutsStyles.layoutLine} below-8`}>
+    <div ref={bar} className={`${layoutsStyles.layoutLine} below-8`}>
       <Select
         className="width-210"
         size="small"

@@ -72,7 +72,7 @@ export function FirmFields({ isNew = true }: { isNew?: boolean }) {
         <Form.Item
           label="Foot of every message, a line each"
           name="foot"
-          extra="Firm and register, address, why one gets the message and whom to ask."
+          extra={<span className="quiet">Firm and register, address, why one gets the message and whom to ask.</span>}
         >
           <Input.TextArea rows={3} />
         </Form.Item>

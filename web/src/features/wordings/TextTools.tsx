@@ -43,7 +43,7 @@ export function TextTools({ editor, isMessage }: { editor: Editor; isMessage: bo
       {isMessage && tool("Underline", "underline", <u>U</u>, (c) => c.toggleUnderline())}
       {isMessage && tool("Heading", "heading", "H", (c) => c.toggleHeading({ level: 2 }))}
       {tool("List", "bulletList", "•–", (c) => c.toggleBulletList())}
-      {isMessage && tool("Numbered list", "orderedList", "1.", (c) => c.toggleOrderedList())}
+      {isMessage && tool("Numbered list", "orderedList", <span aria-hidden>1.</span>, (c) => c.toggleOrderedList())}
       {isMessage && (
         <>
           <Looks editor={editor} align={now.align} />

@@ -115,7 +115,10 @@ function ByValue({
           />
         </Form.Item>
         {wantsText(draft.is) && (
-          <Form.Item label="Text" extra={example ? `Of the customer in view it is “${example}”.` : undefined}>
+          <Form.Item
+            label="Text"
+            extra={example && <span className="quiet">Of the customer in view it is “{example}”.</span>}
+          >
             <Input
               aria-label="Text to compare with"
               value={draft.with}
