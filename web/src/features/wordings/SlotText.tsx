@@ -60,7 +60,7 @@ function Field({ label, html, kind, language = "", isFixed, onChange, slots }: T
               title="A word by a value: his, her or their"
               onClick={() => editor.chain().focus().insertContent({ type: "choice", attrs: {} }).run()}
             >
-              <span aria-hidden>a / b</span>
+              choice
             </button>
             <WhenTool editor={editor} label={label} slots={slots} />
             <SlotPicker editor={editor} label={label} slots={fitting(slots, kind)} />

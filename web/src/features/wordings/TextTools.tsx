@@ -10,6 +10,13 @@ import styles from "./TextTools.module.css";
 
 type Chain = ReturnType<Editor["chain"]>;
 
+// As a drawing: signs that read as words would have to be in the name of the button too.
+const numbered = (
+  <svg width="14" height="12" viewBox="0 0 14 12" fill="none" stroke="currentColor" aria-hidden>
+    <path d="M1.5 1v4M5 3h8M.5 7.5h2l-2 3h2M5 9h8" />
+  </svg>
+);
+
 /** How the chosen words look, and what a person can take back. */
 export function TextTools({ editor, isMessage }: { editor: Editor; isMessage: boolean }) {
   const now = useEditorState({
@@ -43,7 +50,7 @@ export function TextTools({ editor, isMessage }: { editor: Editor; isMessage: bo
       {isMessage && tool("Underline", "underline", <u>U</u>, (c) => c.toggleUnderline())}
       {isMessage && tool("Heading", "heading", "H", (c) => c.toggleHeading({ level: 2 }))}
       {tool("List", "bulletList", "•–", (c) => c.toggleBulletList())}
-      {isMessage && tool("Numbered list", "orderedList", <span aria-hidden>1.</span>, (c) => c.toggleOrderedList())}
+      {isMessage && tool("Numbered list", "orderedList", numbered, (c) => c.toggleOrderedList())}
       {isMessage && (
         <>
           <Looks editor={editor} align={now.align} />
