@@ -120,7 +120,7 @@ function Looks({ editor, align }: { editor: Editor; align: string }) {
         ],
       }}
     >
-      <button type="button" aria-label="Size, colour and side">
+      <button type="button" aria-label="Look: size, colour and side">
         Look ▾
       </button>
     </Dropdown>
