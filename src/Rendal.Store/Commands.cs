@@ -25,6 +25,10 @@ internal static class Commands
     /// <summary>A value for a jsonb column.</summary>
     public static NpgsqlParameter Json<T>(T value) => new() { Value = StoreJson.Write(value), NpgsqlDbType = NpgsqlDbType.Jsonb };
 
+    /// <summary>A value for a bigint column that may be empty.</summary>
+    public static NpgsqlParameter Whole(long? value) =>
+        new NpgsqlParameter<long?> { TypedValue = value, NpgsqlDbType = NpgsqlDbType.Bigint };
+
     /// <summary>Runs a command, and gives how many rows it changed.</summary>
     public static async Task<int> RunAsync(this NpgsqlCommand command, CancellationToken cancel)
     {

@@ -85,6 +85,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         string? form = null,
         string language = "en",
         long? ownLayout = null,
+        long? ownWording = null,
         string[]? postalLines = null,
         string country = "",
         params object[] more
@@ -121,7 +122,7 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
                 unit = "",
                 minimumBalance = minimum,
                 onHold,
-                ownWording = (long?)null,
+                ownWording,
                 ownLayout,
                 notes,
             },

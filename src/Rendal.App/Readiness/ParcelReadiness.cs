@@ -8,6 +8,7 @@ using Rendal.Core.Enclosures;
 using Rendal.Core.Parcels;
 using Rendal.Core.Review;
 using Rendal.Core.Statements;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Files.Docx;
 using Rendal.Files.Pdf;
@@ -65,16 +66,18 @@ internal sealed class ParcelReadiness : IDisposable
     /// <param name="statements">Its statements.</param>
     /// <param name="accounts">The accounts on them.</param>
     /// <param name="level">The level of the reminder that it is; null for none.</param>
+    /// <param name="assigned">Its wording.</param>
     /// <param name="enclosed">The files that go with it.</param>
     public FilledWording Words(
         Customer card,
         IReadOnlyList<Statement> statements,
         IReadOnlyList<ParcelAccount> accounts,
         int? level,
+        AssignedWording assigned,
         ParcelEnclosures enclosed
     ) =>
         content.Composer.Words(
-            content.WordingFor(card, level),
+            content.WordingFor(card, assigned),
             content.LayoutFor(card, level).Template,
             card,
             statements,
@@ -92,6 +95,7 @@ internal sealed class ParcelReadiness : IDisposable
     /// <param name="accounts">The accounts on them.</param>
     /// <param name="recipients">Who gets the message.</param>
     /// <param name="level">The level of the reminder that it is; null for none.</param>
+    /// <param name="assigned">Its wording.</param>
     /// <param name="enclosed">The files that go with it.</param>
     public (string Problem, FilledWording? Words, IReadOnlyList<ParcelEnclosure> Files) Look(
         Customer card,
@@ -99,12 +103,18 @@ internal sealed class ParcelReadiness : IDisposable
         IReadOnlyList<ParcelAccount> accounts,
         Recipients recipients,
         int? level,
+        AssignedWording assigned,
         ParcelEnclosures enclosed
     )
     {
         // Who gets post alone is asked for nothing that only the message needs.
         var hasMessage = card.Delivery != Core.Customers.Delivery.Post || recipients.All.Count > 0;
-        if (hasMessage && content.WordingFor(card, level).Errors.Count > 0)
+        if (hasMessage && assigned.Problem.Length > 0)
+        {
+            return (assigned.Problem, null, enclosed.Files);
+        }
+
+        if (hasMessage && content.WordingFor(card, assigned).Errors.Count > 0)
         {
             return (WordingError, null, enclosed.Files);
         }
@@ -169,7 +179,7 @@ internal sealed class ParcelReadiness : IDisposable
         }
 
         var (words, paper) = content.Composer.Fill(
-            content.WordingFor(card, level),
+            content.WordingFor(card, assigned),
             content.LayoutFor(card, level).Template,
             card,
             statements,
@@ -198,16 +208,18 @@ internal sealed class ParcelReadiness : IDisposable
     /// <param name="statements">Its statements.</param>
     /// <param name="accounts">The accounts on them.</param>
     /// <param name="level">The level of the reminder that it is; null for none.</param>
+    /// <param name="assigned">Its wording.</param>
     /// <param name="enclosed">The files that go with it.</param>
     public (IReadOnlyList<Remark> Remarks, long Passages) Review(
         Customer card,
         IReadOnlyList<Statement> statements,
         IReadOnlyList<ParcelAccount> accounts,
         int? level,
+        AssignedWording assigned,
         ParcelEnclosures enclosed
     )
     {
-        var wording = content.WordingFor(card, level);
+        var wording = content.WordingFor(card, assigned);
         var (text, passages) = content.Composer.Read(wording, card, statements, level, enclosed.Copied);
         var parcel = new ReviewedParcel(
             statements,
@@ -219,7 +231,7 @@ internal sealed class ParcelReadiness : IDisposable
             ],
             content.LayoutFor(card, level).Template.Layout.Forms.Count + enclosed.Files.Count > 0,
             enclosed.Copied.Count > 0,
-            content.WordingAsForAll(card, level).Language,
+            content.WordingOf(assigned.Id).Language,
             card.Language
         );
         return (MessageReview.Of(text, parcel, names), passages);

@@ -22,10 +22,9 @@ public sealed class ChangeParcel(BookStores stores, TimeProvider clock)
     /// since, an address is none, there are too many or none that it is to, or a picture is not one of the book.</exception>
     public async Task RunAsync(long parcel, long seen, ParcelChange change, CancellationToken cancel)
     {
-        var (round, content, card, level) = await OfAsync(parcel, cancel);
+        var (round, _, card) = await OfAsync(parcel, cancel);
         var words = await WordsAsync(change.Words, cancel);
-        var isAsWording =
-            words is not null && content.WordingAsForAll(card, level) is var all && words == new ParcelWords(all.Subject, all.Body);
+        var isAsWording = words is not null && words == await WordsOfAllAsync(parcel, cancel);
         await PutAsync(
             round,
             seen,
@@ -53,7 +52,7 @@ public sealed class ChangeParcel(BookStores stores, TimeProvider clock)
     /// moment.</exception>
     public async Task RecipientsForGoodAsync(long parcel, long seen, ParcelRecipients recipients, CancellationToken cancel)
     {
-        var (round, content, card, _) = await OfAsync(parcel, cancel);
+        var (round, content, card) = await OfAsync(parcel, cancel);
         var version = await stores.Customers.VersionAsync(card.Key, cancel)
             ?? throw ProblemException.NotFound("The card of this customer");
         var now = (await stores.Customers.FindAsync(card.Key, cancel))!;
@@ -69,11 +68,18 @@ public sealed class ChangeParcel(BookStores stores, TimeProvider clock)
         }
     }
 
-    private async Task<(long Round, RoundContent Content, Customer Card, int? Level)> OfAsync(long parcel, CancellationToken cancel)
+    private async Task<ParcelWords> WordsOfAllAsync(long parcel, CancellationToken cancel)
+    {
+        var made = await ParcelContent.LoadAsync(parcel, stores, cancel);
+        var all = made.Round.WordingOf(made.Assigned.Id);
+        return new ParcelWords(all.Subject, all.Body);
+    }
+
+    private async Task<(long Round, RoundContent Content, Customer Card)> OfAsync(long parcel, CancellationToken cancel)
     {
         var (round, of) = await stores.Rounds.ParcelAsync(parcel, cancel) ?? throw ProblemException.NotFound("This parcel");
         var content = await RoundContent.LoadAsync(stores, round, of.Customer, cancel);
-        return (round, content, content.Card(of.Customer), of.ReminderLevel);
+        return (round, content, content.Card(of.Customer));
     }
 
     private async Task PutAsync(long round, long seen, string customer, ParcelChange change, CancellationToken cancel)

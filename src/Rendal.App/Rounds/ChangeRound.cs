@@ -13,7 +13,7 @@ public sealed class ChangeRound(BookStores stores, TimeProvider clock)
     /// <param name="id">The round.</param>
     /// <param name="seen">The revision that the person saw; what others changed since stands beside this, unless it is the same.</param>
     /// <param name="wanted">The settings instead of those that the person saw. Where the round is about something else than before and the
-    /// wording is the one it had, it gets that of its new kind.</param>
+    /// wording that was picked for it is the same, none is picked any more.</param>
     /// <param name="meter">Is told how far preparing has come.</param>
     /// <param name="cancel">Stops it. Where it is stopped while the round is prepared, the change stands, and the round is to be
     /// prepared.</param>
@@ -23,7 +23,7 @@ public sealed class ChangeRound(BookStores stores, TimeProvider clock)
     {
         wanted = wanted with { Name = RoundName.Checked(wanted.Name) };
         if (
-            await stores.Wordings.FindAsync(wanted.Wording, cancel) is null
+            (wanted.Wording is { } wording && await stores.Wordings.FindAsync(wording, cancel) is null)
             || await stores.Senders.FindAsync(wanted.Sender, cancel) is null
             || (wanted.Layout is { } picked && await stores.Layouts.FindAsync(picked, cancel) is null)
         )
@@ -45,9 +45,10 @@ public sealed class ChangeRound(BookStores stores, TimeProvider clock)
             await UsableSender.FindAsync(wanted.Sender, stores, cancel);
         }
 
-        if (before.Choice.Kind != wanted.Choice.Kind && before.WordingId == wanted.Wording)
+        if (before.Choice.Kind != wanted.Choice.Kind)
         {
-            wanted = wanted with { Wording = await FirstWording.OfAsync(stores, wanted.Choice.Kind, clock, cancel) };
+            await ReadyMadeTemplates.AddForAsync(stores, wanted.Choice.Kind, clock, cancel);
+            wanted = before.WordingId == wanted.Wording ? wanted with { Wording = null } : wanted;
         }
 
         await RoundConflict.DemandAsync(await stores.Changes.ChangeSettingsAsync(id, seen, wanted, stores.Person, cancel), stores, cancel);

@@ -8,7 +8,7 @@ namespace Rendal.App.Rounds;
 /// <summary>Makes a round from the ledger that holds. It is still to be prepared.</summary>
 public sealed class MakeRound(BookStores stores, TimeProvider clock)
 {
-    /// <summary>Makes a round of a kind, with the book’s wording for it and the first sender that the person may send under.</summary>
+    /// <summary>Makes a round of a kind, in the book’s words for it, by the first sender that the person may send under.</summary>
     /// <param name="name">What the bookkeeper calls it.</param>
     /// <param name="asOf">The date for which its statements hold; null for today.</param>
     /// <param name="about">What it is about.</param>
@@ -28,10 +28,10 @@ public sealed class MakeRound(BookStores stores, TimeProvider clock)
             RoundKind.Statements or RoundKind.Confirmations => choice with { About = about },
             _ => throw ProblemException.Invalid("A round is about statements, reminders, invoices or confirmations of balance."),
         };
-        var wording = await FirstWording.OfAsync(stores, choice.Kind, clock, cancel);
+        await ReadyMadeTemplates.AddForAsync(stores, choice.Kind, clock, cancel);
         return await stores.Rounds.MakeAsync(
             intake.Id,
-            new RoundSettings(RoundName.Checked(name), choice, wording, senders[0].Id, null),
+            new RoundSettings(RoundName.Checked(name), choice, null, senders[0].Id, null),
             stores.Book.Rules,
             stores.Person,
             cancel

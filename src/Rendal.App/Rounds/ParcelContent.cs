@@ -6,6 +6,7 @@ using Rendal.Core.Dispatch;
 using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
 using Rendal.Core.Statements;
+using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
 using Rendal.Store.Rounds;
 
@@ -49,8 +50,14 @@ public sealed class ParcelContent
     /// <summary>How its document looks.</summary>
     public LayoutTemplate Layout { get; }
 
-    /// <summary>The wording of its message.</summary>
-    public WordingTemplate Wording => Round.WordingFor(Card, Parcel.ReminderLevel);
+    /// <summary>Which wording its message has, and why.</summary>
+    public AssignedWording Assigned => Round.AssignedTo(Card, Parcel.ReminderLevel, statements);
+
+    /// <summary>The words of its message.</summary>
+    public WordingTemplate Wording => Round.WordingFor(Card, Assigned);
+
+    /// <summary>They as they are written, with slots.</summary>
+    public Wording Written => Round.WrittenFor(Card, Assigned);
 
     /// <summary>What a person changed on it alone; null for nothing.</summary>
     public ParcelChange? Change => frozen is not null ? frozen.Change : Round.ChangeOf(Parcel.Customer);
@@ -107,7 +114,7 @@ public sealed class ParcelContent
     /// The words that its message would have if nothing were changed on it alone, by the wording as it is now; null where that has an
     /// error.
     /// </summary>
-    public FilledWording? WordsAsForAll() => Filled(ReadyWordings.Of(Round.WordingAsForAll(Card, Parcel.ReminderLevel)));
+    public FilledWording? WordsAsForAll() => Filled(ReadyWordings.Of(Round.WordingOf(Assigned.Id)));
 
     private FilledWording? Filled(WordingTemplate wording, bool traced = false) =>
         wording.Errors.Count > 0

@@ -59,6 +59,7 @@ internal sealed class ParcelMaker : IDisposable
         var level = statements.Max(s => s.ReminderLevel);
         IReadOnlyList<string> addresses = [.. recipients.All.Take(AddressList.MostRecipients)];
         var layout = content.LayoutFor(card, level);
+        var assigned = content.AssignedTo(card, level, statements);
 
         // What goes on paper alone has no message that files could go with.
         var enclosed =
@@ -67,9 +68,9 @@ internal sealed class ParcelMaker : IDisposable
                 : enclosures.Of(customer, statements, change?.LeftOut ?? [], change?.Added ?? []);
         var (problem, words, files) =
             isKnownAsReady && !Readiness.MaySplit(enclosed)
-                ? ("", Readiness.Words(card, statements, accounts, level, enclosed), enclosed.Files)
-                : Readiness.Look(card, statements, accounts, recipients, level, enclosed);
-        var review = words is null ? (Remarks: [], Passages: 0) : Readiness.Review(card, statements, accounts, level, enclosed);
+                ? ("", Readiness.Words(card, statements, accounts, level, assigned, enclosed), enclosed.Files)
+                : Readiness.Look(card, statements, accounts, recipients, level, assigned, enclosed);
+        var review = words is null ? (Remarks: [], Passages: 0) : Readiness.Review(card, statements, accounts, level, assigned, enclosed);
         var parcel = new ParcelRecord(
             0,
             customer,
@@ -88,7 +89,7 @@ internal sealed class ParcelMaker : IDisposable
             Layout = layout.Ref,
             Altered = change?.Parts ?? [],
             Enclosures = files,
-            Wording = words is null ? null : content.WordingIdFor(card, level),
+            Wording = words is null ? null : assigned.Id,
             Passages = review.Passages,
             Remarks = review.Remarks,
             Seal = sealer.Seal(
@@ -99,7 +100,7 @@ internal sealed class ParcelMaker : IDisposable
                     addresses,
                     card.GoesByPost,
                     level,
-                    content.WrittenFor(card, level),
+                    content.WrittenFor(card, assigned),
                     layout.Template.Layout,
                     change
                 )
@@ -107,7 +108,7 @@ internal sealed class ParcelMaker : IDisposable
                     Enclosures = files,
                     Copies = content.Round.Enclosing.Copies,
                     SaidOfRound = content.Identity.Said(slot =>
-                        content.WordingFor(card, level).Uses.Contains(slot) || layout.Template.Uses.Contains(slot)
+                        content.WordingFor(card, assigned).Uses.Contains(slot) || layout.Template.Uses.Contains(slot)
                     ),
                 }
             ),

@@ -39,7 +39,7 @@ internal sealed class RecentParcels
             book.Changes,
             round.Name,
             round.Choice.Kind,
-            (round.Choice.Groups, round.Choice.ColleagueColumn),
+            (round.Choice.Groups, round.Choice.ColleagueColumn, round.Choice.WordingColumn),
             round.WordingId,
             round.SenderId,
             (round.PickedLayout, basis, readiness.OfAddresses, JsonSerializer.Serialize(round.Enclosing))

@@ -24,6 +24,7 @@ public static class RoundConflict
         [nameof(Choice.OverdueDays)] = "“overdue by at least”",
         [nameof(Choice.NotWithinDays)] = "“not written to for”",
         [nameof(Choice.ColleagueColumn)] = "the copies to colleagues",
+        [nameof(Choice.WordingColumn)] = "the column that names the wording",
         [nameof(Choice.WithCredits)] = "the credits",
         [nameof(Choice.LeaveOutHeld)] = "the items in dispute",
         [nameof(Choice.Units)] = "the units",

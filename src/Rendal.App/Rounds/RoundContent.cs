@@ -31,6 +31,7 @@ public sealed class RoundContent
     private readonly Dictionary<long, (LayoutRef Ref, Lazy<LayoutTemplate> Template)> layouts;
     private readonly Dictionary<long, (Wording Wording, WordingTemplate Template)> wordings;
     private readonly WordingInUse wordingInUse;
+    private readonly bool hasWordingColumn;
     private readonly LayoutInUse layoutInUse;
     private readonly SettlementRule settlement;
     private readonly IReadOnlyCollection<string>? only;
@@ -50,7 +51,8 @@ public sealed class RoundContent
         IReadOnlyDictionary<string, Reminded> reminded,
         List<StoredLayout> layouts,
         List<TemplateAssignment> layoutUses,
-        List<TemplateAssignment> wordingUses
+        List<TemplateAssignment> wordingUses,
+        bool hasWordingColumn
     )
     {
         (this.only, Stores, Book, Round, Intake, Sender, this.customers, this.changes, Reminded, Decisions, Hand) = (
@@ -67,6 +69,7 @@ public sealed class RoundContent
             hand
         );
         Rules = round.RulesNow(book.Rules);
+        this.hasWordingColumn = hasWordingColumn;
         settlement = Rules.SettlementOf(intake.HasOutstanding);
         this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording, ReadyWordings.Of(w.Wording)));
         this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutReader.Read(l.Layout))));
@@ -74,7 +77,7 @@ public sealed class RoundContent
             round.Choice.Kind,
             round.WordingId,
             Rules.Reminders,
-            wordings.ToDictionary(w => w.Id, w => w.Wording.Language),
+            wordings.ToDictionary(w => w.Id, w => (w.Wording.Name, w.Wording.Language)),
             wordingUses
         );
         layoutInUse = new LayoutInUse(round.Choice.Kind, round.PickedLayout, layoutUses);
@@ -184,26 +187,32 @@ public sealed class RoundContent
     public Customer CardFor(string key, IReadOnlyList<Statement> statements) =>
         Colleagues.OnCard(Card(key), statements, Round.Choice.ColleagueColumn);
 
-    /// <summary>The number of the wording that a customer gets, by <see cref="WordingInUse"/>.</summary>
+    /// <summary>The wording that a customer gets and why, by <see cref="WordingInUse"/>.</summary>
     /// <param name="card">The customer.</param>
     /// <param name="reminderLevel">The level of a reminder; null for none.</param>
-    public long WordingIdFor(Customer card, int? reminderLevel) => wordingInUse.For(card, reminderLevel);
+    /// <param name="statements">Its statements.</param>
+    public AssignedWording AssignedTo(Customer card, int? reminderLevel, IReadOnlyList<Statement> statements)
+    {
+        var column = Round.Choice.WordingColumn;
+        var assigned = wordingInUse.For(card, reminderLevel, NamedWording.Of(statements, column));
+        return hasWordingColumn
+            ? assigned
+            : assigned with
+            {
+                Problem = $"the ledger has no column “{column}”, which is to name its wording",
+            };
+    }
 
     /// <summary>The words of a customer's message, made ready: that wording, or what was written for this parcel alone.</summary>
-    public WordingTemplate WordingFor(Customer card, int? reminderLevel) =>
-        ChangeOf(card.Key) is { Words: not null }
-            ? ReadyWordings.Of(WrittenFor(card, reminderLevel))
-            : wordings[WordingIdFor(card, reminderLevel)].Template;
+    public WordingTemplate WordingFor(Customer card, AssignedWording assigned) =>
+        ChangeOf(card.Key) is { Words: not null } ? ReadyWordings.Of(WrittenFor(card, assigned)) : wordings[assigned.Id].Template;
 
-    /// <summary>The words that a customer's message would have if nothing were changed on it alone, as they are written.</summary>
-    public Wording WordingAsForAll(Customer card, int? reminderLevel) => wordings[WordingIdFor(card, reminderLevel)].Wording;
+    /// <summary>A wording as it is written.</summary>
+    public Wording WordingOf(long id) => wordings[id].Wording;
 
-    /// <summary>The words of a customer's message as they are written, under the name of that wording.</summary>
-    public Wording WrittenFor(Customer card, int? reminderLevel)
-    {
-        var wording = WordingAsForAll(card, reminderLevel);
-        return ChangeOf(card.Key)?.Over(wording) ?? wording;
-    }
+    /// <summary>The words of a customer's message as they are written, under the name of its wording.</summary>
+    public Wording WrittenFor(Customer card, AssignedWording assigned) =>
+        ChangeOf(card.Key)?.Over(WordingOf(assigned.Id)) ?? WordingOf(assigned.Id);
 
     /// <summary>What finds the files of its parcels; it is loaded each time.</summary>
     internal Task<EnclosureFinder> EnclosuresAsync(CancellationToken cancel) =>
@@ -283,7 +292,9 @@ public sealed class RoundContent
             round.Choice.ReminderLevels is null ? new Dictionary<string, Reminded>() : await RemindedAsync(),
             await stores.Layouts.ListAsync(cancel),
             await stores.Layouts.UsesAsync(cancel),
-            await stores.Wordings.UsesAsync(cancel)
+            await stores.Wordings.UsesAsync(cancel),
+            round.Choice.WordingColumn is ""
+                || (await stores.Ledger.ExtraHeadingsAsync(intake.Id, cancel)).Contains(round.Choice.WordingColumn)
         );
 
         async Task<Dictionary<string, Reminded>> RemindedAsync()

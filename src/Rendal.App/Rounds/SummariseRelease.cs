@@ -79,7 +79,8 @@ public sealed class SummariseRelease(BookStores stores, TimeProvider clock)
             content.Sender,
             [
                 .. ready
-                    .Parcels.GroupBy(p => content.WrittenFor(content.Card(p.Customer), p.ReminderLevel).Name)
+                    .Parcels.Where(p => p.Wording is not null)
+                    .GroupBy(p => content.WordingOf(p.Wording!.Value).Name)
                     .Select(g => (Wording: g.Key, Parcels: g.Count()))
                     .OrderByDescending(w => w.Parcels)
                     .ThenBy(w => w.Wording, StringComparer.Ordinal),

@@ -19,12 +19,8 @@ public static class Colleagues
             return card;
         }
 
-        var named = statements
-            .SelectMany(s => s.Accounts)
-            .SelectMany(a => a.Forward is { } forward ? forward.Movements.Select(m => m.Row) : a.Items.Select(i => i.Row))
-            .Select(row => row.Extra.TryGetValue(column, out var value) ? value.Trim() : "")
-            .Where(value => value.Length > 0)
-            .Distinct(StringComparer.OrdinalIgnoreCase)
+        var named = StatementRows
+            .ValuesIn(statements, column)
             .Select(address => new Contact { Address = address, Role = ContactRole.BlindCopy })
             .ToList();
         return named.Count == 0 ? card : card with { Contacts = [.. card.Contacts, .. named] };

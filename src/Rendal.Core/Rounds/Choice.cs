@@ -94,6 +94,12 @@ public sealed record Choice
     public string ColleagueColumn { get; init; } = "";
 
     /// <summary>
+    /// The heading of the column of the ledger whose rows name the wording of their customer; where it is empty, the others that could go
+    /// do. Empty for no column.
+    /// </summary>
+    public string WordingColumn { get; init; } = "";
+
+    /// <summary>
     /// Whether a customer without an address is left out. On the command line, where documents are written and nothing is sent, it is not.
     /// </summary>
     public bool NeedsAddress { get; init; } = true;
@@ -114,6 +120,7 @@ public sealed record Choice
             ReminderLevels = ReminderLevels is null ? null : [],
             NotWithinDays = null,
             ColleagueColumn = "",
+            WordingColumn = "",
             NeedsAddress = true,
         };
 

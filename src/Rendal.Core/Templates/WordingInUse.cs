@@ -5,39 +5,70 @@ namespace Rendal.Core.Templates;
 
 /// <summary>Which wording the message of a customer has.</summary>
 /// <param name="kind">What the round is about.</param>
-/// <param name="ofRound">The wording of the round.</param>
+/// <param name="picked">The wording that was picked for the round; null for none.</param>
 /// <param name="reminders">The reminder levels, some with a wording of their own.</param>
-/// <param name="languages">The language of each wording that there is, by its number.</param>
+/// <param name="wordings">The name and the language of each wording that there is, by its number; at least one.</param>
 /// <param name="uses">What wordings are used for.</param>
 public sealed class WordingInUse(
     RoundKind kind,
-    long ofRound,
+    long? picked,
     ReminderRules reminders,
-    IReadOnlyDictionary<long, string> languages,
+    IReadOnlyDictionary<long, (string Name, string Language)> wordings,
     IReadOnlyCollection<TemplateAssignment> uses
 )
 {
+    private readonly ILookup<string, long> byName = wordings
+        .OrderBy(w => w.Key)
+        .ToLookup(w => w.Value.Name.Trim(), w => w.Key, StringComparer.OrdinalIgnoreCase);
+
     /// <summary>
-    /// Its number: the card's own for a statement; else that of the reminder's level, or of the round; in its place, where that is in
-    /// another language than the customer's, the book's for the purpose in that language. One that is not there any more counts for none.
+    /// The one that the customer's rows name; else the one picked for the round; else, for a statement, the card's own; else, each in the
+    /// customer's language first, that of the reminder's level and the book's for what goes; else the book's first. One that is not there
+    /// any more counts for none. Of two of one name, the older one is meant.
     /// </summary>
     /// <param name="card">The customer.</param>
     /// <param name="reminderLevel">The level of a reminder; null for none.</param>
-    public long For(Customer card, int? reminderLevel)
-    {
-        if (kind == RoundKind.Statements && card.OwnWording is { } own && languages.ContainsKey(own))
+    /// <param name="named">What the customer's rows name.</param>
+    public AssignedWording For(Customer card, int? reminderLevel, NamedWording named) =>
+        named.Names switch
         {
-            return own;
+            [] => Usual(card, reminderLevel),
+            [var name] when byName[name].Any() => new AssignedWording(byName[name].First(), WordingReason.NamedInRow),
+            [var name] => Usual(card, reminderLevel) with { Problem = $"“{name}” in “{named.Column}” is no wording of this book" },
+            [var one, var other, ..] => Usual(card, reminderLevel) with
+            {
+                Problem = $"its rows name two wordings in “{named.Column}”, “{one}” and “{other}”",
+            },
+        };
+
+    private AssignedWording Usual(Customer card, int? reminderLevel)
+    {
+        if (picked is { } ofRound && wordings.ContainsKey(ofRound))
+        {
+            return new AssignedWording(ofRound, WordingReason.Picked);
         }
 
-        var usual =
+        if (kind == RoundKind.Statements && card.OwnWording is { } own && wordings.ContainsKey(own))
+        {
+            return new AssignedWording(own, WordingReason.OnCard);
+        }
+
+        var ofLevel =
             reminderLevel is { } level
-            && reminders.Levels.ElementAtOrDefault(level - 1)?.Wording is { } ofLevel
-            && languages.ContainsKey(ofLevel)
-                ? ofLevel
-                : ofRound;
-        return languages[usual] == card.Language
-            ? usual
-            : Purposes.Find([.. uses.Where(u => u.Language == card.Language)], Purposes.Of(kind, reminderLevel), card.Language) ?? usual;
+            && reminders.Levels.ElementAtOrDefault(level - 1)?.Wording is { } levels
+            && wordings.ContainsKey(levels)
+                ? levels
+                : (long?)null;
+        if (ofLevel is { } spoken && wordings[spoken].Language == card.Language)
+        {
+            return new AssignedWording(spoken, WordingReason.OfLevel);
+        }
+
+        var purposes = Purposes.Of(kind, reminderLevel);
+        return Purposes.Find([.. uses.Where(u => u.Language == card.Language)], purposes, card.Language) is { } inLanguage
+                ? new AssignedWording(inLanguage, WordingReason.OfPurposeInLanguage)
+            : ofLevel is { } foreign ? new AssignedWording(foreign, WordingReason.OfLevel)
+            : Purposes.Find(uses, purposes, "") is { } forAny ? new AssignedWording(forAny, WordingReason.OfPurpose)
+            : new AssignedWording(wordings.Keys.Min(), WordingReason.First);
     }
 }

@@ -61,7 +61,7 @@ public sealed class EnclosureStore(NpgsqlDataSource source, long book)
                 book,
                 EnumText.Of(purpose.Use),
                 purpose.Customer,
-                Whole(purpose.Intake),
+                Commands.Whole(purpose.Intake),
                 person,
                 files.Select(f => f.Name).ToArray(),
                 files.Select(f => f.Sha256).ToArray(),
@@ -284,8 +284,6 @@ public sealed class EnclosureStore(NpgsqlDataSource source, long book)
         said is not null ? [.. said.Numbers]
         : recognised.Number.Length > 0 ? [recognised.Number]
         : [.. recognised.Candidates];
-
-    private static NpgsqlParameter<long?> Whole(long? value) => new() { TypedValue = value, NpgsqlDbType = NpgsqlDbType.Bigint };
 
     private static EnclosureFile Read(NpgsqlDataReader r) =>
         new(

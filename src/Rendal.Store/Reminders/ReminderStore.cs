@@ -49,8 +49,8 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
                     where i.book_id = $1 and ($4::text is null or i.item collate "C" like $5) group by i.item
                     """,
                     book,
-                    Number(exceptRound),
-                    Number(exceptParcel),
+                    Commands.Whole(exceptRound),
+                    Commands.Whole(exceptParcel),
                     new NpgsqlParameter<string?> { TypedValue = customer, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Text },
                     customer is null ? "" : Pattern.BeginningWith(ItemKey.BeginningOf(customer))
                 )
@@ -73,7 +73,4 @@ public sealed class ReminderStore(NpgsqlDataSource source, long book)
                 book
             )
             .OneAsync<string>(cancel);
-
-    private static NpgsqlParameter<long?> Number(long? value) =>
-        new() { TypedValue = value, NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Bigint };
 }

@@ -40,7 +40,7 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
                 r => new RoundSettings(
                     r.String("name"),
                     StoreJson.Read<Choice>(r.String("choice")),
-                    r.Int64("wording_id"),
+                    r.Nullable<long>("wording_id"),
                     r.Int64("sender_id"),
                     r.Nullable<long>("picked_layout")
                 )
@@ -92,9 +92,9 @@ public sealed class RoundChanges(NpgsqlDataSource source, long book)
                     round,
                     name,
                     Commands.Json(choice),
-                    wording,
+                    Commands.Whole(wording),
                     sender,
-                    new NpgsqlParameter<long?> { TypedValue = layout, NpgsqlDbType = NpgsqlDbType.Bigint },
+                    Commands.Whole(layout),
                     Commands.Json(merged.Settings.Enclosing)
                 )
                 .RunAsync(cancel);

@@ -9,7 +9,7 @@ namespace Rendal.Store.Rounds;
 /// <param name="Name">What the bookkeeper calls it; the customer sees it where the wording says so.</param>
 /// <param name="IntakeId">The intake whose rows it is made from.</param>
 /// <param name="Choice">Who and what is wanted.</param>
-/// <param name="WordingId">The wording of its messages.</param>
+/// <param name="WordingId">The wording that was picked for it; null for that of each customer.</param>
 /// <param name="SenderId">The sender that they go out under.</param>
 /// <param name="MadeAt">When it was made.</param>
 /// <param name="PreparedAt">When its parcels were last made up; null before the first time.</param>
@@ -23,7 +23,7 @@ public sealed record RoundRecord(
     string Name,
     long IntakeId,
     Choice Choice,
-    long WordingId,
+    long? WordingId,
     long SenderId,
     DateTimeOffset MadeAt,
     DateTimeOffset? PreparedAt,

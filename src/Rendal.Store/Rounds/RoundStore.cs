@@ -80,11 +80,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                 settings.Name,
                 intake,
                 Commands.Json(settings.Choice),
-                settings.Wording,
+                Commands.Whole(settings.Wording),
                 settings.Sender,
                 person,
                 Commands.Json(rules),
-                new NpgsqlParameter<long?> { TypedValue = settings.Layout, NpgsqlDbType = NpgsqlDbType.Bigint },
+                Commands.Whole(settings.Layout),
                 Commands.Json(settings.Enclosing)
             )
             .OneAsync<long>(cancel);
@@ -263,7 +263,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                     book,
                     id,
                     preparedAt.ToUniversalTime(),
-                    Whole(parcel)
+                    Commands.Whole(parcel)
                 )
                 .RunAsync(cancel) == 1
         )
@@ -274,13 +274,11 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
                         + "is null or id = $3) and changed <> '{}'",
                     book,
                     id,
-                    Whole(parcel)
+                    Commands.Whole(parcel)
                 )
                 .RunAsync(cancel);
             await transaction.CommitAsync(cancel);
         }
-
-        static NpgsqlParameter<long?> Whole(long? value) => new() { TypedValue = value, NpgsqlDbType = NpgsqlDbType.Bigint };
     }
 
     /// <summary>The proof of a round, one for each currency, as it was reckoned when the round was last prepared.</summary>
@@ -330,7 +328,7 @@ public sealed class RoundStore(NpgsqlDataSource source, long book)
             r.String("name"),
             r.Int64("intake_id"),
             StoreJson.Read<Choice>(r.String("choice")),
-            r.Int64("wording_id"),
+            r.Nullable<long>("wording_id"),
             r.Int64("sender_id"),
             r.Value<DateTimeOffset>("made_at"),
             r.Nullable<DateTimeOffset>("prepared_at"),

@@ -10,6 +10,7 @@ using Rendal.App.Rounds;
 using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
 using Rendal.Core.Parcels;
+using Rendal.Core.Templates;
 using Rendal.Files.Documents;
 using Rendal.Mail;
 using Rendal.Web.Books;
@@ -27,6 +28,8 @@ namespace Rendal.Web.Rounds;
 /// <param name="Enclosures">The files that go with it beside its document.</param>
 /// <param name="Remedy">Where its problem is seen to.</param>
 /// <param name="CopyForm">In what form copies among them are enclosed.</param>
+/// <param name="WordingName">The name of its wording.</param>
+/// <param name="WordingReason">Why it has that one.</param>
 /// <param name="Message">The message as a page of its own that can run nothing and fetch nothing.</param>
 /// <param name="Written">The words of its message as they are written, with slots.</param>
 /// <param name="Change">What a person changed on it alone.</param>
@@ -45,6 +48,8 @@ internal sealed record ParcelView(
     IReadOnlyList<string> Post,
     string Subject,
     long WordingId,
+    string WordingName,
+    WordingReason WordingReason,
     IReadOnlyList<string> EmptySlots,
     IReadOnlyList<string> WordingErrors,
     IReadOnlyList<DocumentLine> Documents,
@@ -157,7 +162,7 @@ internal static class ParcelEndpoints
         var made = await ParcelContent.LoadAsync(parcel, scope, cancel);
         var filled = made.TracedWords();
         var recipients = made.Recipients;
-        var written = made.Round.WrittenFor(made.Card, made.Parcel.ReminderLevel);
+        var (assigned, written) = (made.Assigned, made.Written);
         var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
         return new ParcelView(
             parcel,
@@ -171,7 +176,9 @@ internal static class ParcelEndpoints
             Shown(recipients.BlindCopies, made),
             made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [],
             filled?.Subject ?? "",
-            made.Round.WordingIdFor(made.Card, made.Parcel.ReminderLevel),
+            assigned.Id,
+            made.Round.WordingOf(assigned.Id).Name,
+            assigned.Reason,
             filled?.EmptySlots.Select(s => s.Label).ToList() ?? [],
             made.Wording.Errors,
             [

@@ -131,7 +131,8 @@ internal static class RoundEndpoints
                 round.SenderId,
                 round.PickedLayout,
                 EnclosingRequest.Of(round.Enclosing),
-                choice.ColleagueColumn
+                choice.ColleagueColumn,
+                choice.WordingColumn
             ),
             intake!.Id,
             intake.FileName,

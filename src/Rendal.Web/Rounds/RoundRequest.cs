@@ -61,11 +61,12 @@ internal sealed record RoundRequest(
     GroupStatements? Groups,
     IReadOnlyList<string>? HeadOffices,
     IReadOnlyDictionary<string, IReadOnlyList<string>> Columns,
-    long WordingId,
+    long? WordingId,
     long SenderId,
     long? LayoutId,
     EnclosingRequest? Enclosing = null,
-    [property: StringLength(400)] string ColleagueColumn = ""
+    [property: StringLength(400)] string ColleagueColumn = "",
+    [property: StringLength(400)] string WordingColumn = ""
 )
 {
     /// <summary>The settings that are asked for; refused in words where they make no sense.</summary>
@@ -110,6 +111,7 @@ internal sealed record RoundRequest(
             ReminderLevels = ReminderLevels is { } levels ? [.. levels.Distinct().Order()] : null,
             NotWithinDays = NotWithinDays,
             ColleagueColumn = ColleagueColumn,
+            WordingColumn = WordingColumn,
             WithCredits = WithCredits,
             LeaveOutHeld = LeaveOutHeld,
             Units = Units?.ToHashSet(StringComparer.Ordinal),

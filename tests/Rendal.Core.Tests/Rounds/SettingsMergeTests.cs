@@ -134,6 +134,7 @@ public sealed class SettingsMergeTests
                 OverdueDays = 1,
                 NotWithinDays = 1,
                 ColleagueColumn = "Looked after by",
+                WordingColumn = "Words",
                 ReminderLevels = [1],
                 NeedsAddress = false,
                 About = RoundKind.Invoices,

@@ -6,6 +6,7 @@ using Rendal.Store.Files;
 using Rendal.Store.Ledger;
 using Rendal.Store.Migrations;
 using Rendal.Store.Rounds;
+using Rendal.Store.Wordings;
 
 namespace Rendal.Store.Tests.Migrations;
 
@@ -201,6 +202,26 @@ public class SchemaTests(Postgres postgres)
         var (again, quiet) = ((await book.Rounds.FindAsync(marked.Round, cancel))!, (await book.Rounds.FindAsync(seen.Round, cancel))!);
         Assert.True(again.IsBehindBook(now) && again.IsUnprepared);
         Assert.Equal((before, true), (quiet.PreparedAtChange, quiet.IsUnprepared));
+    }
+
+    [Fact]
+    public async Task After_the_update_the_books_own_wording_is_not_one_that_was_picked_and_open_rounds_are_made_up_anew()
+    {
+        var cancel = TestContext.Current.CancellationToken;
+        await using var source = NpgsqlDataSource.Create((await postgres.NewAccessAsync()).Owner);
+        var book = await Postgres.NewBookAsync(source);
+        var (usual, picked, made) = (await book.PreparedAsync("AB01"), await book.PreparedAsync("BE02"), await book.PreparedAsync("CR03"));
+        var (ofUsual, ofPicked, ofMade) = (await RoundAsync(usual), await RoundAsync(picked), await RoundAsync(made));
+        var wordings = new WordingStore(source, book.Id);
+        await wordings.UseAsync("statement", "", ofUsual.WordingId, book.Person, cancel);
+        await wordings.UseAsync("reminder", "", ofPicked.WordingId, book.Person, cancel);
+        await wordings.UseAsync("statement", "de", ofMade.WordingId, book.Person, cancel);
+        await Postgres.RunAsync(source, "0065_wording_of_each.sql");
+        var after = (await RoundAsync(usual), await RoundAsync(picked), await RoundAsync(made));
+        Assert.Equal((null, ofPicked.WordingId, ofMade.WordingId), (after.Item1.WordingId, after.Item2.WordingId, after.Item3.WordingId));
+        Assert.True(after.Item1.IsUnprepared && after.Item2.IsUnprepared && after.Item3.IsUnprepared);
+
+        async Task<RoundRecord> RoundAsync(ReleasedRound of) => (await book.Rounds.FindAsync(of.Round, cancel))!;
     }
 
     [Fact]

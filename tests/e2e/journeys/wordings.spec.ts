@@ -224,6 +224,23 @@ test("what catches the eye is told before anything leaves, and can be meant so",
   await expect(remarks).toContainText("the the");
 });
 
+test("which wording goes is told with its reason, and one picked for the round goes to all", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Words of each");
+  await takeIn(page, "files/open-items.csv");
+  await prepareRound(page, "October");
+  const inUse = page.getByRole("list", { name: "Messages by wording" });
+  await expect(inUse).toHaveText("3 with Month-end statement");
+  await page.getByRole("button", { name: "Eldwick Manor", exact: true }).click();
+  await page.keyboard.press("4");
+  await expect(page.getByText("“Month-end statement”: the book’s for statements.")).toBeVisible();
+  await choose(page, "Wording", "First reminder, for all");
+  await expect(inUse).toHaveText("3 with First reminder");
+  await expect(page.getByText("“First reminder”: picked for this round.")).toBeVisible();
+  await choose(page, "Wording", "as set for each");
+  await expect(page.getByText("“Month-end statement”: the book’s for statements.")).toBeVisible();
+});
+
 for (const tone of ["light", "dark"] as const) {
   test(`the messages of a new book read well at any width, in ${tone} tones`, async ({ page, context }) => {
     await signIn(page);

@@ -12,7 +12,7 @@ import { EnclosedChoices } from "./EnclosedChoices";
 import { SavedChoices } from "./SavedChoices";
 import type { Round, RoundChange, RoundSettings } from "./useRound";
 import { formWords, kinds, groupsWords, periodWords } from "./words";
-import { useWordings } from "../wordings/useWordings";
+import { WordingChoices } from "./WordingChoices";
 import roundsStyles from "./rounds.module.css";
 import styles from "./Choices.module.css";
 
@@ -30,7 +30,6 @@ export function Choices({
   onChange: (change: RoundChange) => void;
 }) {
   const book = useBookId();
-  const wordings = useWordings();
   const senders = useSenders();
   const layouts = useLayouts();
   const s = round.settings;
@@ -284,23 +283,7 @@ export function Choices({
           ))}
         </Part>
       )}
-      <Part title="Words">
-        <Select
-          size="small"
-          aria-label="Wording"
-          loading={wordings.isPending}
-          value={wordings.data ? s.wordingId : undefined}
-          disabled={fixed}
-          popupMatchSelectWidth={false}
-          options={(wordings.data?.wordings ?? []).map((w) => ({ value: w.id, label: w.name }))}
-          onChange={(wordingId) => set({ wordingId })}
-        />
-        {s.reminderLevels !== null && (
-          <span className="quiet">
-            where a level has none of <Link to={`/books/${book}/words?part=figures`}>its own</Link>
-          </span>
-        )}
-      </Part>
+      <WordingChoices round={round} disabled={fixed} onDone={set} />
       <Part title="Paper">
         <Select
           size="small"

@@ -5,6 +5,7 @@ import { SlotText } from "../wordings/SlotText";
 import { WordingEditor } from "../wordings/WordingEditor";
 import styles from "./ParcelWords.module.css";
 import { useRoundActions, type Parcel, type Round } from "./useRound";
+import { whyWording } from "./words";
 
 type View = Schemas["ParcelView"];
 
@@ -45,7 +46,12 @@ export function ParcelWords({
           isFixed={isFixed}
         />
       ) : (
-        <WordingEditor key={view.wordingId} wording={view.wordingId} onSaved={onWorded} isFixed={isFixed} />
+        <>
+          <p className="quiet above-0">
+            “{view.wordingName}”: {whyWording(view.wordingReason, round.settings)}.
+          </p>
+          <WordingEditor key={view.wordingId} wording={view.wordingId} onSaved={onWorded} isFixed={isFixed} />
+        </>
       )}
     </>
   );

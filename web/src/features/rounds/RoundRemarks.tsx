@@ -10,7 +10,7 @@ import type { Round } from "./useRound";
 import styles from "./RoundRemarks.module.css";
 
 /** What catches the eye in the messages of a round, as it was made up last. */
-function useRemarks(round: Round) {
+export function useRemarks(round: Round) {
   const book = useBookId();
   return useQuery({
     queryKey: ["remarks", book, round.id, round.preparedAt, round.revision],

@@ -1,3 +1,7 @@
+import type { Schemas } from "../../shared/api/client";
+import { purposeWords } from "../../shared/purposes";
+import type { RoundSettings } from "./useRound";
+
 /** The reasons for leaving out, as people say them. */
 export const reasonWords: Record<string, string> = {
   "after-the-date": "dated after the date",
@@ -107,3 +111,27 @@ export const kindWords: Record<Kind, string> = {
 };
 
 export const kinds = Object.entries(kindWords).map(([value, label]) => ({ value: value as Kind, label }));
+
+/** What a round sends, by the purposes that wordings are set for. */
+const goesWords: Record<RoundSettings["about"], string> = {
+  statements: purposeWords("statement"),
+  reminders: purposeWords("reminder"),
+  invoices: purposeWords("invoice-list"),
+  confirmations: purposeWords("confirmation"),
+  notices: "notices",
+};
+
+/** Why a parcel has its wording: "the one on this customer’s card". */
+export function whyWording(reason: Schemas["WordingReason"], settings: RoundSettings): string {
+  const goes = settings.reminderLevels === null ? goesWords[settings.about] : purposeWords("reminder");
+  const why: Record<Schemas["WordingReason"], string> = {
+    "named-in-row": `named in the column “${settings.wordingColumn}”`,
+    picked: "picked for this round",
+    "on-card": "the one on this customer’s card",
+    "of-level": "the one of its reminder level",
+    "of-purpose-in-language": `the book’s for ${goes} in this customer’s language`,
+    "of-purpose": `the book’s for ${goes}`,
+    first: `the first of the book; none is set for ${goes}`,
+  };
+  return why[reason];
+}

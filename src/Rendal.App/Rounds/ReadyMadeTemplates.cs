@@ -7,29 +7,22 @@ using Rendal.Core.Wordings;
 namespace Rendal.App.Rounds;
 
 /// <summary>The words and the paper that rounds of a kind begin with.</summary>
-internal static class FirstWording
+internal static class ReadyMadeTemplates
 {
     private const string AnyLanguage = "";
 
     /// <summary>
-    /// The wording that a new round of a kind begins with. For confirmations and lists of invoices that no wording or layout of the book
-    /// is for yet, the ready-made ones are added first, in English and in the languages of the book's customers: without them, they would
-    /// go out in the words and on the paper of statements.
+    /// Adds the ready-made wordings and layouts for confirmations and lists of invoices where none of the book is for them yet, in English
+    /// and in the languages of the book's customers: without them, they would go out in the words and on the paper of statements.
     /// </summary>
-    public static async Task<long> OfAsync(BookStores stores, RoundKind kind, TimeProvider clock, CancellationToken cancel)
+    public static async Task AddForAsync(BookStores stores, RoundKind kind, TimeProvider clock, CancellationToken cancel)
     {
-        var purposes = Purposes.Of(kind, null);
-        if (kind is RoundKind.Confirmations or RoundKind.Invoices)
+        if (kind is not (RoundKind.Confirmations or RoundKind.Invoices))
         {
-            await AddReadyMadeAsync(stores, purposes[0], clock, cancel);
+            return;
         }
 
-        return Purposes.Find(await stores.Wordings.UsesAsync(cancel), purposes, AnyLanguage)
-            ?? (await stores.Wordings.ListAsync(cancel)).Min(w => w.Id);
-    }
-
-    private static async Task AddReadyMadeAsync(BookStores stores, string purpose, TimeProvider clock, CancellationToken cancel)
-    {
+        var purpose = Purposes.Of(kind, null)[0];
         var words = (await stores.Wordings.UsesAsync(cancel)).All(u => u.Purpose != purpose);
         var paper = (await stores.Layouts.UsesAsync(cancel)).All(u => u.Purpose != purpose);
         if (!words && !paper)
