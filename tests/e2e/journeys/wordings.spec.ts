@@ -234,9 +234,9 @@ test("which wording goes is told with its reason, and one picked for the round g
   await page.getByRole("button", { name: "Eldwick Manor", exact: true }).click();
   await page.keyboard.press("4");
   await expect(page.getByText("“Month-end statement”: the book’s for statements.")).toBeVisible();
-  await choose(page, "Wording", "First reminder, for all");
-  await expect(inUse).toHaveText("3 with First reminder");
-  await expect(page.getByText("“First reminder”: picked for this round.")).toBeVisible();
+  await choose(page, "Wording", "Reminder 1, friendly, for all");
+  await expect(inUse).toHaveText("3 with Reminder 1, friendly");
+  await expect(page.getByText("“Reminder 1, friendly”: picked for this round.")).toBeVisible();
   await choose(page, "Wording", "as set for each");
   await expect(page.getByText("“Month-end statement”: the book’s for statements.")).toBeVisible();
 });
