@@ -69,6 +69,9 @@ public class BookStores(Book book, long person, NpgsqlDataSource source)
     /// <summary>The wordings.</summary>
     public WordingStore Wordings => new(source, book.Id);
 
+    /// <summary>What the wordings were before.</summary>
+    public WordingVersions WordingVersions => new(source, book.Id);
+
     /// <summary>What catches the eye in messages.</summary>
     public RemarkStore Remarks => new(source, book.Id);
 

@@ -97,9 +97,24 @@ internal sealed record SlotView(
 /// <param name="Example">What it holds of the customer that was asked for; empty for nothing.</param>
 internal sealed record SlotFormatView(string Format, string Example);
 
+/// <summary>A version of a wording, as it is listed.</summary>
+/// <param name="Change">The number of the change that it came by.</param>
+/// <param name="By">Who made it; empty where no person did.</param>
+/// <param name="Changed">What of it is another than before.</param>
+/// <param name="IsAdded">Whether the wording was added by it.</param>
+internal sealed record WordingVersionLine(long Change, string By, DateTimeOffset At, IReadOnlyList<WordingChange> Changed, bool IsAdded)
+{
+    /// <summary>A version as it is listed.</summary>
+    public static WordingVersionLine Of(WordingVersion version) =>
+        new(version.Change, version.By, version.At, WordingChanges.Of(version.Before, version.Wording), version.Before is null);
+}
+
 /// <summary>Wordings and the slots they can have.</summary>
 internal static class WordingEndpoints
 {
+    // Those that are older stay in the database.
+    private const int MostVersions = 500;
+
     /// <summary>The endpoints of a book about its wordings, and about which of them serves what.</summary>
     public static void Map(RouteGroupBuilder book)
     {
@@ -108,6 +123,8 @@ internal static class WordingEndpoints
         group.MapPost("/wordings", AddAsync);
         group.MapPut("/wordings/{id:long}", UpdateAsync);
         group.MapGet("/wordings/ready-made", (BookScope _) => ReadyMadeWording.All);
+        group.MapGet("/wordings/{id:long}/versions", VersionsAsync);
+        group.MapGet("/wordings/{id:long}/versions/{change:long}", VersionAsync);
         group.MapPost("/wordings/use", UseAsync);
         group.MapPost("/wordings/preview", PreviewAsync);
         group.MapGet("/slots", SlotsAsync);
@@ -153,6 +170,18 @@ internal static class WordingEndpoints
         await new AssignTemplate(scope).WordingAsync(use.Purpose, use.Language, use.Id, cancel);
         return TypedResults.NoContent();
     }
+
+    private static async Task<List<WordingVersionLine>> VersionsAsync(long id, BookScope scope, CancellationToken cancel) =>
+        (await AllVersionsAsync(id, scope, cancel)).ConvertAll(WordingVersionLine.Of);
+
+    private static async Task<Wording> VersionAsync(long id, long change, BookScope scope, CancellationToken cancel) =>
+        (await AllVersionsAsync(id, scope, cancel)).Find(v => v.Change == change)?.Wording
+        ?? throw ProblemException.NotFound("This version");
+
+    private static async Task<List<WordingVersion>> AllVersionsAsync(long id, BookScope scope, CancellationToken cancel) =>
+        await scope.WordingVersions.ListAsync(id, MostVersions, cancel) is { Count: > 0 } versions
+            ? versions
+            : throw ProblemException.NotFound("This wording");
 
     private static async Task<WordingView> AddAsync(
         WordingRequest request,

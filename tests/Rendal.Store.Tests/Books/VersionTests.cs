@@ -46,6 +46,43 @@ public class VersionTests(Postgres postgres)
     }
 
     [Fact]
+    public async Task The_versions_of_a_wording_are_told_the_newest_first_each_with_what_it_said_then()
+    {
+        var book = await postgres.NewBookAsync();
+        var colleague = await new PersonStore(book.Source).AddAsync($"colleague-{Guid.NewGuid():N}", "hash", Cancel);
+        var store = new WordingStore(book.Source, book.Id);
+        var first = new Wording("First", "en", "Statement", "<p>Please pay.</p>");
+        var id = await store.AddAsync(first, book.Person, Cancel);
+        await store.AddAsync(first with { Name = "Another" }, book.Person, Cancel);
+        var second = first with { Body = "<p>Please pay today.</p>" };
+        await ChangeAsync(second);
+        await ChangeAsync(second);
+        var third = second with { Name = "Firm", Language = "de" };
+        await ChangeAsync(third);
+        var versions = await new WordingVersions(book.Source, book.Id).ListAsync(id, 10, Cancel);
+        Assert.Equal([third, second, first], versions.Select(v => v.Wording));
+        Assert.Equal([second, first, null], versions.Select(v => v.Before));
+        Assert.Equal(
+            [
+                [WordingChange.Name, WordingChange.Language],
+                [WordingChange.Body],
+                [],
+            ],
+            versions.Select(v => WordingChanges.Of(v.Before, v.Wording))
+        );
+        Assert.StartsWith("colleague-", versions[0].By, StringComparison.Ordinal);
+        Assert.StartsWith("person-", versions[2].By, StringComparison.Ordinal);
+        Assert.Equal([third, second], (await new WordingVersions(book.Source, book.Id).ListAsync(id, 2, Cancel)).Select(v => v.Wording));
+        Assert.Empty(await new WordingVersions(book.Source, (await postgres.NewBookAsync()).Id).ListAsync(id, 10, Cancel));
+
+        async Task ChangeAsync(Wording to) =>
+            Assert.Equal(
+                Update.Done,
+                await store.UpdateAsync(id, (await store.FindAsync(id, Cancel))!.Version, to, colleague, DateTimeOffset.UtcNow, Cancel)
+            );
+    }
+
+    [Fact]
     public async Task A_sender_is_kept_without_its_password_and_without_how_it_fares()
     {
         var book = await postgres.NewBookAsync();

@@ -224,6 +224,32 @@ test("what catches the eye is told before anything leaves, and can be meant so",
   await expect(remarks).toContainText("the the");
 });
 
+test("an earlier version is seen beside the one in use, and put back", async ({ page }) => {
+  await signIn(page);
+  await makeBook(page, "Versions of words");
+  await takeIn(page, "files/open-items.csv");
+  await page.getByRole("link", { name: "Words & paper" }).click();
+  await message(page).getByText("With kind regards").click();
+  await page.keyboard.press("Home");
+  await page.keyboard.type("Please mind our new account. ");
+  await page.getByRole("button", { name: "Save wording" }).click();
+  await expect(page.getByText("as it is in use")).toBeVisible();
+  await page.getByRole("button", { name: "Versions…" }).click();
+  const dialog = page.getByRole("dialog", { name: "Versions of “Month-end statement”" });
+  const versions = dialog.getByRole("navigation", { name: "Versions" }).getByRole("button");
+  await expect(versions).toHaveCount(2);
+  await expect(versions.first()).toContainText("message · in use");
+  const words = "Please mind our new account.";
+  await expect(dialog.getByRole("textbox", { name: "Message in use" })).toContainText(words);
+  await expect(dialog.getByRole("textbox", { name: "Message of this version" })).not.toContainText(words);
+  await dialog.getByRole("button", { name: "Put it back" }).click();
+  await expect(message(page)).not.toContainText(words);
+  await page.getByRole("button", { name: "Save wording" }).click();
+  await expect(page.getByText("as it is in use")).toBeVisible();
+  await page.getByRole("button", { name: "Versions…" }).click();
+  await expect(versions).toHaveCount(3);
+});
+
 test("which wording goes is told with its reason, and one picked for the round goes to all", async ({ page }) => {
   await signIn(page);
   await makeBook(page, "Words of each");

@@ -5,6 +5,7 @@ import { Waiting } from "../../shared/Waiting";
 import { columnInstead, uses } from "./columnInstead";
 import { GoneColumns } from "./GoneColumns";
 import { SlotText } from "./SlotText";
+import { Versions } from "./Versions";
 import { useWordingActions, useWordings } from "./useWordings";
 import styles from "./WordingEditor.module.css";
 
@@ -102,7 +103,8 @@ function Fields({
           </Button>{" "}
           <span className="quiet" role="status">
             {isChanged ? "changed, not in use yet" : `“${wording.name}” as it is in use`}
-          </span>
+          </span>{" "}
+          <Versions wording={wording} onPutBack={give} />
         </p>
       )}
     </div>

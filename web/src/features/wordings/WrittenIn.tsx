@@ -30,7 +30,8 @@ export function WrittenIn({ wording, list }: { wording: Schemas["WordingView"]; 
       </section>
       <Uses id={id} list={list} use={use} />
       <p className="quiet uses">
-        Used for a language, it takes the place of the round’s own words for customers who are written to in it.
+        Used for a language, it goes to customers who are written to in it, unless the round or their card says
+        otherwise.
       </p>
     </>
   );

@@ -16,6 +16,14 @@ export const addWording = (book: number, body: Schemas["WordingRequest"]) =>
 export const saveWording = (book: number, id: number, body: Schemas["WordingRequest"]) =>
   must(api.PUT("/api/books/{book}/wordings/{id}", { params: { path: { book, id } }, body }));
 
+/** What a wording was, the newest version first. */
+export const wordingVersions = (book: number, id: number) =>
+  must(api.GET("/api/books/{book}/wordings/{id}/versions", { params: { path: { book, id } } }));
+
+/** A wording as it was from a change on. */
+export const wordingVersion = (book: number, id: number, change: number) =>
+  must(api.GET("/api/books/{book}/wordings/{id}/versions/{change}", { params: { path: { book, id, change } } }));
+
 /** Adds a picture that can stand in messages. */
 export const addPicture = (book: number, body: Schemas["PictureRequest"]) =>
   must(api.POST("/api/books/{book}/pictures", { params: { path: { book } }, body }));
