@@ -259,10 +259,8 @@ public class EnclosureTests(RunningRendal rendal)
         var round = (await desk.PrepareAsync()).Id();
         await GiveInAsync(desk, "TL-1001.pdf", CopyPdf.Of("Invoice TL-1001"));
         await EncloseAsync(desk, round, e => (e["copies"], e["withoutMissing"]) = ("single", true));
-        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round}"))
-            .GetProperty("settings")
-            .GetProperty("wordingId")
-            .GetInt64();
+        var parcel = (await LineAsync(desk, round, "AB01")).Id();
+        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).Number("wordingId");
         var now = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").Single(w => w.Id() == wording);
         using var reworded = await desk.Browser.PutAsJsonAsync(
             $"{desk.Api}/wordings/{wording}",
