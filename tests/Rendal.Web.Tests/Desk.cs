@@ -151,6 +151,18 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
         return await Browser.PostJsonAsync($"{Api}/rounds", new { name = "October", asOf = "2026-10-31" });
     }
 
+    /// <summary>Makes a round like an earlier one, at the end of November 2026.</summary>
+    public Task<JsonElement> CopyAsync(JsonElement round) =>
+        Browser.PostJsonAsync(
+            $"{Api}/rounds",
+            new
+            {
+                name = "November",
+                asOf = "2026-11-30",
+                copyOf = round.Id(),
+            }
+        );
+
     /// <summary>The message of a parcel as it is read in the workbench.</summary>
     public async Task<string> MessageAsync(long parcel) => Untraced(await TracedAsync(parcel));
 

@@ -28,6 +28,10 @@ internal static class Json
 
     public static long Id(this JsonElement element) => element.GetProperty("id").GetInt64();
 
+    /// <summary>The parcel of a customer in the list of a round.</summary>
+    public static JsonElement ParcelOf(this JsonElement round, string customer) =>
+        round.List("parcels").Single(p => p.Text("customer") == customer);
+
     public static long Number(this JsonElement element, string name) => element.GetProperty(name).GetInt64();
 
     public static string Text(this JsonElement element, string name) => element.GetProperty(name).GetString()!;

@@ -11,6 +11,13 @@ public sealed class WordingVersions(NpgsqlDataSource source, long book)
     /// <param name="most">How many at the most.</param>
     /// <param name="cancel">Stops it.</param>
     public Task<List<WordingVersion>> ListAsync(long wording, int most, CancellationToken cancel) =>
+        ReadAsync(wording, null, most, cancel);
+
+    /// <summary>A wording as it was from a change on; null where that is no change of it.</summary>
+    public async Task<WordingVersion?> FindAsync(long wording, long change, CancellationToken cancel) =>
+        (await ReadAsync(wording, change, 1, cancel)).FirstOrDefault();
+
+    private Task<List<WordingVersion>> ReadAsync(long wording, long? change, int most, CancellationToken cancel) =>
         // A change keeps what was there before it, so that what came by it is what was there before the next one, or is there now.
         source
             .Sql(
@@ -31,11 +38,12 @@ public sealed class WordingVersions(NpgsqlDataSource source, long book)
                     coalesce(v.before ->> 'language', 'en') language_before, coalesce(v.before ->> 'subject', '') subject_before,
                     coalesce(v.before ->> 'body', '') body_before
                 from versions v left join person p on p.id = v.person_id
-                where v.content is not null order by v.id desc limit $3
+                where v.content is not null and ($4::bigint is null or v.id = $4) order by v.id desc limit $3
                 """,
                 book,
                 wording,
-                most
+                most,
+                Commands.Whole(change)
             )
             .ListAsync(
                 r => new WordingVersion(

@@ -29,7 +29,7 @@ namespace Rendal.Web.Rounds;
 /// <param name="Remedy">Where its problem is seen to.</param>
 /// <param name="CopyForm">In what form copies among them are enclosed.</param>
 /// <param name="WordingName">The name of its wording.</param>
-/// <param name="WordingReason">Why it has that one.</param>
+/// <param name="WordingReason">Why it has that one; null once parcels of its round were released.</param>
 /// <param name="Message">The message as a page of its own that can run nothing and fetch nothing.</param>
 /// <param name="Written">The words of its message as they are written, with slots.</param>
 /// <param name="Change">What a person changed on it alone.</param>
@@ -49,7 +49,7 @@ internal sealed record ParcelView(
     string Subject,
     long WordingId,
     string WordingName,
-    WordingReason WordingReason,
+    WordingReason? WordingReason,
     IReadOnlyList<string> EmptySlots,
     IReadOnlyList<string> WordingErrors,
     IReadOnlyList<DocumentLine> Documents,
@@ -163,6 +163,7 @@ internal static class ParcelEndpoints
         var filled = made.TracedWords();
         var recipients = made.Recipients;
         var (assigned, written) = (made.Assigned, made.Written);
+        var wording = made.Round.Round.ReleasedAt is not null && made.Parcel.Wording is { } went ? went : assigned.Id;
         var body = filled?.Body ?? "<p>The wording has an error, so that there is no message yet.</p>";
         return new ParcelView(
             parcel,
@@ -176,9 +177,9 @@ internal static class ParcelEndpoints
             Shown(recipients.BlindCopies, made),
             made.Parcel.OnPaper ? [.. made.Card.PostalLines.Append(made.Card.Country).Where(l => l.Length > 0)] : [],
             filled?.Subject ?? "",
-            assigned.Id,
-            made.Round.WordingOf(assigned.Id).Name,
-            assigned.Reason,
+            wording,
+            made.Round.WordingOf(wording).Name,
+            made.Round.Round.ReleasedAt is null ? assigned.Reason : null,
             filled?.EmptySlots.Select(s => s.Label).ToList() ?? [],
             made.Wording.Errors,
             [

@@ -172,16 +172,12 @@ internal static class WordingEndpoints
     }
 
     private static async Task<List<WordingVersionLine>> VersionsAsync(long id, BookScope scope, CancellationToken cancel) =>
-        (await AllVersionsAsync(id, scope, cancel)).ConvertAll(WordingVersionLine.Of);
+        await scope.WordingVersions.ListAsync(id, MostVersions, cancel) is { Count: > 0 } versions
+            ? versions.ConvertAll(WordingVersionLine.Of)
+            : throw ProblemException.NotFound("This wording");
 
     private static async Task<Wording> VersionAsync(long id, long change, BookScope scope, CancellationToken cancel) =>
-        (await AllVersionsAsync(id, scope, cancel)).Find(v => v.Change == change)?.Wording
-        ?? throw ProblemException.NotFound("This version");
-
-    private static async Task<List<WordingVersion>> AllVersionsAsync(long id, BookScope scope, CancellationToken cancel) =>
-        await scope.WordingVersions.ListAsync(id, MostVersions, cancel) is { Count: > 0 } versions
-            ? versions
-            : throw ProblemException.NotFound("This wording");
+        (await scope.WordingVersions.FindAsync(id, change, cancel))?.Wording ?? throw ProblemException.NotFound("This version");
 
     private static async Task<WordingView> AddAsync(
         WordingRequest request,

@@ -73,6 +73,9 @@ public class VersionTests(Postgres postgres)
         Assert.StartsWith("colleague-", versions[0].By, StringComparison.Ordinal);
         Assert.StartsWith("person-", versions[2].By, StringComparison.Ordinal);
         Assert.Equal([third, second], (await new WordingVersions(book.Source, book.Id).ListAsync(id, 2, Cancel)).Select(v => v.Wording));
+        var found = await new WordingVersions(book.Source, book.Id).FindAsync(id, versions[1].Change, Cancel);
+        Assert.Equal(versions[1], found);
+        Assert.Null(await new WordingVersions(book.Source, book.Id).FindAsync(id, versions[0].Change + 1, Cancel));
         Assert.Empty(await new WordingVersions(book.Source, (await postgres.NewBookAsync()).Id).ListAsync(id, 10, Cancel));
 
         async Task ChangeAsync(Wording to) =>

@@ -205,23 +205,39 @@ public class SchemaTests(Postgres postgres)
     }
 
     [Fact]
-    public async Task After_the_update_the_books_own_wording_is_not_one_that_was_picked_and_open_rounds_are_made_up_anew()
+    public async Task After_the_update_what_a_round_began_with_is_not_picked_and_open_rounds_are_made_up_anew()
     {
         var cancel = TestContext.Current.CancellationToken;
         await using var source = NpgsqlDataSource.Create((await postgres.NewAccessAsync()).Owner);
         var book = await Postgres.NewBookAsync(source);
-        var (usual, picked, made) = (await book.PreparedAsync("AB01"), await book.PreparedAsync("BE02"), await book.PreparedAsync("CR03"));
-        var (ofUsual, ofPicked, ofMade) = (await RoundAsync(usual), await RoundAsync(picked), await RoundAsync(made));
+        var first = await RoundAsync(await book.PreparedAsync("AB01"));
+        var ofStatements = await RoundAsync(await book.PreparedAsync("BE02"));
+        var picked = await RoundAsync(await book.PreparedAsync("CR03"));
+        var sent = await RoundAsync(await book.ReleasedAsync("DU04"));
         var wordings = new WordingStore(source, book.Id);
-        await wordings.UseAsync("statement", "", ofUsual.WordingId, book.Person, cancel);
-        await wordings.UseAsync("reminder", "", ofPicked.WordingId, book.Person, cancel);
-        await wordings.UseAsync("statement", "de", ofMade.WordingId, book.Person, cancel);
+        await wordings.UseAsync("statement", "", ofStatements.WordingId, book.Person, cancel);
+        await wordings.UseAsync("statement", "de", picked.WordingId, book.Person, cancel);
+
+        // Of reminders no wording was said, so that theirs began with the first of the book; a released round with that of statements.
+        await RunAsync("update round set choice = jsonb_set(choice, '{reminderLevels}', '[1]') where id = $1", first.Id);
+        await RunAsync("update round set wording_id = $2 where id = $1", sent.Id, ofStatements.WordingId!.Value);
         await Postgres.RunAsync(source, "0065_wording_of_each.sql");
-        var after = (await RoundAsync(usual), await RoundAsync(picked), await RoundAsync(made));
-        Assert.Equal((null, ofPicked.WordingId, ofMade.WordingId), (after.Item1.WordingId, after.Item2.WordingId, after.Item3.WordingId));
-        Assert.True(after.Item1.IsUnprepared && after.Item2.IsUnprepared && after.Item3.IsUnprepared);
+        var after = await Task.WhenAll(new[] { first, ofStatements, picked, sent }.Select(r => book.Rounds.FindAsync(r.Id, cancel)));
+        Assert.Equal([null, null, picked.WordingId, null], after.Select(r => r!.WordingId));
+        Assert.Equal([true, true, true, false], after.Select(r => r!.IsUnprepared));
 
         async Task<RoundRecord> RoundAsync(ReleasedRound of) => (await book.Rounds.FindAsync(of.Round, cancel))!;
+
+        async Task RunAsync(string sql, params long[] values)
+        {
+            await using var command = source.CreateCommand(sql);
+            foreach (var value in values)
+            {
+                command.Parameters.Add(new NpgsqlParameter { Value = value });
+            }
+
+            Assert.Equal(1, await command.ExecuteNonQueryAsync(cancel));
+        }
     }
 
     [Fact]

@@ -25,7 +25,7 @@ public class ColleagueTests(RunningRendal rendal)
         Assert.Equal("Looked after by", round.GetProperty("settings").Text("colleagueColumn"));
         Assert.Equal(["joan@tarnbrook.example"], await BlindCopiesAsync(desk, round, "AB01"));
         Assert.Empty(await BlindCopiesAsync(desk, round, "BE02"));
-        Assert.Equal("“joan@@tarnbrook.example” is no address", LineOf(round, "CE03").Text("problem"));
+        Assert.Equal("“joan@@tarnbrook.example” is no address", round.ParcelOf("CE03").Text("problem"));
 
         await desk.LookAtAsync(round.Id());
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
@@ -50,27 +50,16 @@ public class ColleagueTests(RunningRendal rendal)
         await desk.TakeInAsync(Ledger);
         var round = await desk.PrepareAsync();
         round = await RoundTests.ChangeAsync(desk, round, s => s["colleagueColumn"] = "Looked after by");
-        var copy = await desk.Browser.PostJsonAsync(
-            $"{desk.Api}/rounds",
-            new
-            {
-                name = "Next",
-                asOf = "2026-11-30",
-                copyOf = round.Id(),
-            }
-        );
+        var copy = await desk.CopyAsync(round);
         Assert.Equal(["joan@tarnbrook.example"], await BlindCopiesAsync(desk, copy, "AB01"));
         var without = await RoundTests.ChangeAsync(desk, round, s => s["colleagueColumn"] = "");
         Assert.Empty(await BlindCopiesAsync(desk, without, "AB01"));
-        Assert.Equal("", LineOf(without, "CE03").Text("problem"));
+        Assert.Equal("", without.ParcelOf("CE03").Text("problem"));
     }
-
-    private static JsonElement LineOf(JsonElement round, string customer) =>
-        round.List("parcels").Single(p => p.Text("customer") == customer);
 
     private static async Task<List<string>> BlindCopiesAsync(Desk desk, JsonElement round, string customer) =>
         [
-            .. (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{LineOf(round, customer).Id()}"))
+            .. (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{round.ParcelOf(customer).Id()}"))
                 .GetProperty("blindCopies")
                 .EnumerateArray()
                 .Select(a => a.GetString()!),

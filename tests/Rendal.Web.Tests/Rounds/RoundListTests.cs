@@ -83,15 +83,7 @@ public class RoundListTests(RunningRendal rendal)
                 reason = "asked to",
             }
         );
-        var copy = await desk.Browser.PostJsonAsync(
-            $"{desk.Api}/rounds",
-            new
-            {
-                name = "November",
-                asOf = "2026-11-30",
-                copyOf = first.Id(),
-            }
-        );
+        var copy = await desk.CopyAsync(first);
         var (was, isNow) = (changed.GetProperty("settings"), copy.GetProperty("settings"));
         Assert.Equal(("November", "2026-11-30", "2026-10-01"), (isNow.Text("name"), isNow.Text("asOf"), isNow.Text("datedFrom")));
         foreach (var same in new[] { "leastBalance", "withCredits", "wordingId", "senderId", "about" })

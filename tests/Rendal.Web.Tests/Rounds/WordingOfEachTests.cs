@@ -23,20 +23,33 @@ public class WordingOfEachTests(RunningRendal rendal)
         await desk.TakeInAsync(Ledger);
         var round = await desk.PrepareAsync();
         await WordingAsync(desk, "Friendly", "Dear friends of <span data-slot=\"customer.name\"></span>");
-        await WordingAsync(desk, "Firm", "We must ask <span data-slot=\"customer.name\"></span>");
+        var firm = await WordingAsync(desk, "Firm", "We must ask <span data-slot=\"customer.name\"></span>");
         Assert.Equal("of-purpose", (await ParcelAsync(desk, round, "AB01")).Text("wordingReason"));
         round = await RoundTests.ChangeAsync(desk, round, s => s["wordingColumn"] = "Words");
         var first = await ParcelAsync(desk, round, "AB01");
         Assert.Equal(("named-in-row", "Friendly"), (first.Text("wordingReason"), first.Text("wordingName")));
         Assert.Equal("of-purpose", (await ParcelAsync(desk, round, "BE02")).Text("wordingReason"));
-        Assert.Equal("“Soft” in “Words” is no wording of this book", LineOf(round, "CE03").Text("problem"));
-        Assert.Equal("its rows name two wordings in “Words”, “Friendly” and “Firm”", LineOf(round, "DU04").Text("problem"));
+        Assert.Equal("“Soft” in “Words” is no wording of this book", round.ParcelOf("CE03").Text("problem"));
+        Assert.Equal("its rows name two wordings in “Words”, “Friendly” and “Firm”", round.ParcelOf("DU04").Text("problem"));
 
         await desk.LookAtAsync(round.Id());
         await (await desk.ReleaseAsync(round.Id(), 2)).JsonAsync();
         await desk.SettledAsync(round.Id());
         var message = rendal.Mailbox.Of($"book-{desk.Book}").Single(m => m.Recipients.Contains("a@abbot.example"));
         Assert.Equal("Dear friends of Abbot’s Table", message.Subject);
+
+        // What went is not told by what is set today.
+        await desk.Browser.PostJsonAsync(
+            $"{desk.Api}/wordings/use",
+            new
+            {
+                purpose = "statement",
+                language = "",
+                id = firm,
+            }
+        );
+        var sent = await ParcelAsync(desk, round, "BE02");
+        Assert.Equal(("Plain", JsonValueKind.Null), (sent.Text("wordingName"), sent.GetProperty("wordingReason").ValueKind));
     }
 
     [Fact]
@@ -72,15 +85,7 @@ public class WordingOfEachTests(RunningRendal rendal)
         var round = await desk.PrepareAsync();
         round = await RoundTests.ChangeAsync(desk, round, s => s["wordingColumn"] = "Words");
         await desk.TakeInAsync([.. Ledger.Select(line => line[..line.LastIndexOf(',')])]);
-        var next = await desk.Browser.PostJsonAsync(
-            $"{desk.Api}/rounds",
-            new
-            {
-                name = "Next",
-                asOf = "2026-11-30",
-                copyOf = round.Id(),
-            }
-        );
+        var next = await desk.CopyAsync(round);
         Assert.All(next.List("parcels"), p =>
             Assert.Equal("the ledger has no column “Words”, which is to name its wording", p.Text("problem"))
         );
@@ -103,8 +108,5 @@ public class WordingOfEachTests(RunningRendal rendal)
         ).Id();
 
     private static async Task<JsonElement> ParcelAsync(Desk desk, JsonElement round, string customer) =>
-        await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{LineOf(round, customer).Id()}");
-
-    private static JsonElement LineOf(JsonElement round, string customer) =>
-        round.List("parcels").Single(p => p.Text("customer") == customer);
+        await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{round.ParcelOf(customer).Id()}");
 }

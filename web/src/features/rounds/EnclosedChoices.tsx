@@ -7,6 +7,7 @@ import { copiesOf, enclosuresOf, type EnclosureUse } from "../enclosures/api";
 import { GiveIn } from "../enclosures/GiveIn";
 import { useGiveIn } from "../enclosures/useGiveIn";
 import { Part } from "./ChoiceFields";
+import { ColumnField } from "./ColumnField";
 import type { Round, RoundSettings } from "./useRound";
 import roundsStyles from "./rounds.module.css";
 
@@ -43,7 +44,6 @@ export function EnclosedChoices({
   const set = (change: Partial<Enclosing>) => onDone({ enclosing: { ...enclosing, ...change } });
   const giving = useGiveIn(picked);
   const files = useQuery({ queryKey: ["enclosures", book, picked], queryFn: () => enclosuresOf(book) });
-  const columns = [{ value: "", label: "none" }, ...round.columns.map((c) => ({ value: c, label: c }))];
   const withCopies = enclosing.copies !== "none";
   const copies = useQuery({
     queryKey: ["copies", book, round.id, "counts", round.preparedAt],
@@ -107,36 +107,20 @@ export function EnclosedChoices({
       <Checkbox checked={enclosing.split} disabled={disabled} onChange={(e) => set({ split: e.target.checked })}>
         Several messages where one would be too large
       </Checkbox>
-      {round.columns.length > 0 && (
-        <div className={roundsStyles.choiceStack}>
-          <span>File named in column</span>
-          <Select
-            className="whole-width"
-            size="small"
-            aria-label="File named in column"
-            popupMatchSelectWidth={false}
-            value={enclosing.column}
-            disabled={disabled}
-            options={columns}
-            onChange={(column) => set({ column })}
-          />
-        </div>
-      )}
-      {round.columns.length > 0 && (
-        <div className={roundsStyles.choiceStack}>
-          <span>Blind copy to the address in column</span>
-          <Select
-            className="whole-width"
-            size="small"
-            aria-label="Blind copy to the address in column"
-            popupMatchSelectWidth={false}
-            value={round.settings.colleagueColumn}
-            disabled={disabled}
-            options={columns}
-            onChange={(colleagueColumn) => onDone({ colleagueColumn })}
-          />
-        </div>
-      )}
+      <ColumnField
+        label="File named in column"
+        value={enclosing.column}
+        columns={round.columns}
+        disabled={disabled}
+        onDone={(column) => set({ column })}
+      />
+      <ColumnField
+        label="Blind copy to the address in column"
+        value={round.settings.colleagueColumn}
+        columns={round.columns}
+        disabled={disabled}
+        onDone={(colleagueColumn) => onDone({ colleagueColumn })}
+      />
     </Part>
   );
 }

@@ -48,7 +48,7 @@ export function ParcelWords({
       ) : (
         <>
           <p className="quiet above-0">
-            “{view.wordingName}”: {whyWording(view.wordingReason, round.settings)}.
+            “{view.wordingName}”{view.wordingReason && `: ${whyWording(view.wordingReason, round.settings)}`}.
           </p>
           <WordingEditor key={view.wordingId} wording={view.wordingId} onSaved={onWorded} isFixed={isFixed} />
         </>

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { useBookId } from "../../shared/useBook";
 import { useWordings } from "../wordings/useWordings";
 import { Part } from "./ChoiceFields";
+import { ColumnField } from "./ColumnField";
 import { useRemarks } from "./RoundRemarks";
 import type { Round, RoundSettings } from "./useRound";
 import roundsStyles from "./rounds.module.css";
@@ -24,7 +25,6 @@ export function WordingChoices({
   const wordings = useWordings();
   const inUse = useRemarks(round).data?.wordings ?? [];
   const { wordingId, wordingColumn, reminderLevels } = round.settings;
-  const columns = [...new Set([...round.columns, ...(wordingColumn ? [wordingColumn] : [])])];
   return (
     <Part title="Words">
       <Select
@@ -54,21 +54,13 @@ export function WordingChoices({
           A level can have <Link to={`/books/${book}/words?part=figures`}>its own</Link>.
         </span>
       )}
-      {columns.length > 0 && (
-        <div className={roundsStyles.choiceStack}>
-          <span>Wording named in column</span>
-          <Select
-            className="whole-width"
-            size="small"
-            aria-label="Wording named in column"
-            popupMatchSelectWidth={false}
-            value={wordingColumn}
-            disabled={disabled}
-            options={[{ value: "", label: "none" }, ...columns.map((c) => ({ value: c, label: c }))]}
-            onChange={(column) => onDone({ wordingColumn: column })}
-          />
-        </div>
-      )}
+      <ColumnField
+        label="Wording named in column"
+        value={wordingColumn}
+        columns={round.columns}
+        disabled={disabled}
+        onDone={(column) => onDone({ wordingColumn: column })}
+      />
     </Part>
   );
 }

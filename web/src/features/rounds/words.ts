@@ -121,10 +121,12 @@ const goesWords: Record<RoundSettings["about"], string> = {
   notices: "notices",
 };
 
+type WordingReason = NonNullable<Schemas["ParcelView"]["wordingReason"]>;
+
 /** Why a parcel has its wording: "the one on this customer’s card". */
-export function whyWording(reason: Schemas["WordingReason"], settings: RoundSettings): string {
+export function whyWording(reason: WordingReason, settings: RoundSettings): string {
   const goes = settings.reminderLevels === null ? goesWords[settings.about] : purposeWords("reminder");
-  const why: Record<Schemas["WordingReason"], string> = {
+  const why: Record<WordingReason, string> = {
     "named-in-row": `named in the column “${settings.wordingColumn}”`,
     picked: "picked for this round",
     "on-card": "the one on this customer’s card",
