@@ -72,6 +72,10 @@ test("a picture of each main view, from the sample firm", async ({ page, browser
   await page.goto(`/books/${book}/words?part=figures`);
   await expect(page.getByLabel("Last day of each age band")).toHaveValue("30, 60, 90");
   await shot(page, "figures");
+  await page.goto(`/books/${book}/words`);
+  await page.getByRole("button", { name: "Month-end statement", exact: true }).click();
+  await expect(page.frameLocator('iframe[title="Message as it is read"]').getByText("Total outstanding")).toBeVisible();
+  await shot(page, "words");
 
   await page.goto(`/books/${book}/words?part=layouts`);
   await page.getByLabel("Start from").click();
@@ -123,11 +127,6 @@ test("a picture of each main view, from the sample firm", async ({ page, browser
   await page.keyboard.press("2");
   await expect(page.getByRole("img", { name: /Statement of account/ })).toBeVisible();
   await shot(page, "statement");
-  await page.keyboard.press("4");
-  await expect(
-    page.getByRole("textbox", { name: "Message" }).getByRole("button", { name: "Salutation" }),
-  ).toBeVisible();
-  await shot(page, "words");
   await page.keyboard.press("1");
   await page.emulateMedia({ colorScheme: "dark" });
   await page.reload();
@@ -138,8 +137,9 @@ test("a picture of each main view, from the sample firm", async ({ page, browser
   await page.getByRole("tab", { name: "Words" }).click();
   await page.getByText("This parcel alone").click();
   const own = page.getByRole("textbox", { name: "Message" });
-  await own.press("Control+End");
-  await own.pressSequentially(" As agreed on the telephone, half of it is due next week.");
+  await own.getByText("With kind regards").click({ position: { x: 20, y: 8 } });
+  await own.press("Home");
+  await own.pressSequentially("As agreed on the telephone, half of it is due next week. ");
   await page.getByRole("button", { name: "Save for this parcel" }).click();
   await expect(page.getByRole("region", { name: "What differs from the wording" })).toContainText("As agreed on");
   await page.getByRole("region", { name: "What differs from the wording" }).scrollIntoViewIfNeeded();
