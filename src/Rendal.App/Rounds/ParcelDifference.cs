@@ -40,10 +40,13 @@ public sealed record ParcelDifference(IReadOnlyList<DifferencePiece> Subject, IR
         return new ParcelDifference(Pieces(all.Subject, own.Subject), Pieces(PlainText.Of(all.Body), PlainText.Of(own.Body)));
     }
 
+    // The library's own words do not end at the end of a line: "regards" before one would be another word than "regards".
+    private static readonly DelimiterChunker Words = new([' ', '\t', '\n', '.', ',', ';', ':', '!', '?', '(', ')']);
+
     private static List<DifferencePiece> Pieces(string all, string own)
     {
         var pieces = new List<DifferencePiece>();
-        foreach (var line in new InlineDiffBuilder(new Differ()).BuildDiffModel(all, own, false, false, new WordChunker()).Lines)
+        foreach (var line in new InlineDiffBuilder(new Differ()).BuildDiffModel(all, own, false, false, Words).Lines)
         {
             var kind = line.Type switch
             {

@@ -82,6 +82,31 @@ public class ParcelChangeTests(RunningRendal rendal)
     }
 
     [Fact]
+    public async Task A_sentence_put_in_takes_no_word_beside_it_away_at_the_ends_of_lines()
+    {
+        using var desk = await DeskAsync();
+        var round = (await desk.PrepareAsync()).Id();
+        await RewordAsync(desk, "<p>Please pay.</p><p>With regards<br>Tarnbrook</p>");
+        await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/prepare", new { });
+        var body = "<p>Please pay.</p><p>Half of it will do. With regards<br>By hand: Tarnbrook</p>";
+        await ChangedAsync(desk, round, "AB01", With(words: new { subject = "Statement", body }));
+        var pieces = (await ViewAsync(desk, round, "AB01"))
+            .GetProperty("difference")
+            .List("text")
+            .Select(p => (p.Text("kind"), p.Text("text").Trim()));
+        Assert.Equal(
+            [
+                ("same", "Please pay."),
+                ("added", "Half of it will do."),
+                ("same", "With regards"),
+                ("added", "By hand:"),
+                ("same", "Tarnbrook"),
+            ],
+            pieces
+        );
+    }
+
+    [Fact]
     public async Task What_was_changed_can_be_put_back_and_what_is_as_all_have_it_is_no_change()
     {
         using var desk = await DeskAsync();
