@@ -109,6 +109,11 @@ internal sealed class ParcelReadiness : IDisposable
     {
         // Who gets post alone is asked for nothing that only the message needs.
         var hasMessage = card.Delivery != Core.Customers.Delivery.Post || recipients.All.Count > 0;
+        if (hasMessage && content.MissingColumn.Length > 0)
+        {
+            return (content.MissingColumn, null, enclosed.Files);
+        }
+
         if (hasMessage && assigned.Problem.Length > 0)
         {
             return (assigned.Problem, null, enclosed.Files);

@@ -31,7 +31,6 @@ public sealed class RoundContent
     private readonly Dictionary<long, (LayoutRef Ref, Lazy<LayoutTemplate> Template)> layouts;
     private readonly Dictionary<long, (Wording Wording, WordingTemplate Template)> wordings;
     private readonly WordingInUse wordingInUse;
-    private readonly bool hasWordingColumn;
     private readonly LayoutInUse layoutInUse;
     private readonly SettlementRule settlement;
     private readonly IReadOnlyCollection<string>? only;
@@ -52,7 +51,7 @@ public sealed class RoundContent
         List<StoredLayout> layouts,
         List<TemplateAssignment> layoutUses,
         List<TemplateAssignment> wordingUses,
-        bool hasWordingColumn
+        string missingColumn
     )
     {
         (this.only, Stores, Book, Round, Intake, Sender, this.customers, this.changes, Reminded, Decisions, Hand) = (
@@ -69,7 +68,7 @@ public sealed class RoundContent
             hand
         );
         Rules = round.RulesNow(book.Rules);
-        this.hasWordingColumn = hasWordingColumn;
+        MissingColumn = missingColumn;
         settlement = Rules.SettlementOf(intake.HasOutstanding);
         this.wordings = wordings.ToDictionary(w => w.Id, w => (w.Wording, ReadyWordings.Of(w.Wording)));
         this.layouts = layouts.ToDictionary(l => l.Ref.Id, l => (l.Ref, new Lazy<LayoutTemplate>(() => LayoutReader.Read(l.Layout))));
@@ -112,6 +111,12 @@ public sealed class RoundContent
 
     /// <summary>What the book has settled for its statements; for a round that was released, as it held then.</summary>
     public StatementRules Rules { get; }
+
+    /// <summary>
+    /// That the ledger has no column any more of those that the round goes by, in words, as of an export that was made otherwise this
+    /// month; empty where it has each. Without it nobody could tell that words or copies are missing.
+    /// </summary>
+    public string MissingColumn { get; }
 
     /// <summary>
     /// How far the reminders about single items had come before this round, of the customers whose cards are known to it; empty in a round
@@ -191,17 +196,8 @@ public sealed class RoundContent
     /// <param name="card">The customer.</param>
     /// <param name="reminderLevel">The level of a reminder; null for none.</param>
     /// <param name="statements">Its statements.</param>
-    public AssignedWording AssignedTo(Customer card, int? reminderLevel, IReadOnlyList<Statement> statements)
-    {
-        var column = Round.Choice.WordingColumn;
-        var assigned = wordingInUse.For(card, reminderLevel, NamedWording.Of(statements, column));
-        return hasWordingColumn
-            ? assigned
-            : assigned with
-            {
-                Problem = $"the ledger has no column “{column}”, which is to name its wording",
-            };
-    }
+    public AssignedWording AssignedTo(Customer card, int? reminderLevel, IReadOnlyList<Statement> statements) =>
+        wordingInUse.For(card, reminderLevel, NamedWording.Of(statements, Round.Choice.WordingColumn));
 
     /// <summary>The words of a customer's message, made ready: that wording, or what was written for this parcel alone.</summary>
     public WordingTemplate WordingFor(Customer card, AssignedWording assigned) =>
@@ -293,8 +289,7 @@ public sealed class RoundContent
             await stores.Layouts.ListAsync(cancel),
             await stores.Layouts.UsesAsync(cancel),
             await stores.Wordings.UsesAsync(cancel),
-            round.Choice.WordingColumn is ""
-                || (await stores.Ledger.ExtraHeadingsAsync(intake.Id, cancel)).Contains(round.Choice.WordingColumn)
+            await MissingColumnAsync(stores, intake.Id, round.Choice, cancel)
         );
 
         async Task<Dictionary<string, Reminded>> RemindedAsync()
@@ -310,5 +305,24 @@ public sealed class RoundContent
 
             return all;
         }
+    }
+
+    private static async Task<string> MissingColumnAsync(BookStores stores, long intake, Choice choice, CancellationToken cancel)
+    {
+        (string Heading, string Purpose)[] named =
+        [
+            (choice.WordingColumn, "its wording"),
+            (choice.ColleagueColumn, "the colleagues who get a copy"),
+        ];
+        if (named.All(column => column.Heading.Length == 0))
+        {
+            return "";
+        }
+
+        var headings = await stores.Ledger.ExtraHeadingsAsync(intake, cancel);
+        return named
+            .Where(column => column.Heading.Length > 0 && !headings.Contains(column.Heading))
+            .Select(column => $"the ledger has no column “{column.Heading}”, which is to name {column.Purpose}")
+            .FirstOrDefault("");
     }
 }

@@ -57,6 +57,27 @@ public class ColleagueTests(RunningRendal rendal)
         Assert.Equal("", without.ParcelOf("CE03").Text("problem"));
     }
 
+    [Fact]
+    public async Task A_ledger_without_the_column_stops_the_parcels_as_nobody_would_miss_the_copies()
+    {
+        using var desk = await Desk.AtAsync(rendal);
+        await desk.TakeInAsync(Ledger);
+        var round = await RoundTests.ChangeAsync(desk, await desk.PrepareAsync(), s => s["colleagueColumn"] = "Looked after by");
+        await desk.TakeInAsync([
+            .. Ledger.Select((row, at) => at == 0 ? row.Replace("Looked after by", "Agent", StringComparison.Ordinal) : row),
+        ]);
+        var copy = await desk.CopyAsync(round);
+        Assert.All(new[] { "AB01", "BE02", "CE03" }, customer =>
+            Assert.Equal(
+                "the ledger has no column “Looked after by”, which is to name the colleagues who get a copy",
+                copy.ParcelOf(customer).Text("problem")
+            )
+        );
+        copy = await RoundTests.ChangeAsync(desk, copy, s => s["colleagueColumn"] = "Agent");
+        Assert.Equal("", copy.ParcelOf("AB01").Text("problem"));
+        Assert.Equal(["joan@tarnbrook.example"], await BlindCopiesAsync(desk, copy, "AB01"));
+    }
+
     private static async Task<List<string>> BlindCopiesAsync(Desk desk, JsonElement round, string customer) =>
         [
             .. (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{round.ParcelOf(customer).Id()}"))
