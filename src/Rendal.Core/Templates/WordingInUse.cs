@@ -24,7 +24,8 @@ public sealed class WordingInUse(
     /// <summary>
     /// The one that the customer's rows name; else the one picked for the round; else, for a statement, the card's own; else, each in the
     /// customer's language first, that of the reminder's level and the book's for what goes; else the book's first. One that is not there
-    /// any more counts for none. Of two of one name, the older one is meant.
+    /// any more counts for none. Of several of one name, the only one in the customer's language is meant; without such a one the parcel
+    /// needs a person.
     /// </summary>
     /// <param name="card">The customer.</param>
     /// <param name="reminderLevel">The level of a reminder; null for none.</param>
@@ -33,12 +34,24 @@ public sealed class WordingInUse(
         named.Names switch
         {
             [] => Usual(card, reminderLevel),
-            [var name] when byName[name].Any() => new AssignedWording(byName[name].First(), WordingReason.NamedInRow),
-            [var name] => Usual(card, reminderLevel) with { Problem = $"“{name}” in “{named.Column}” is no wording of this book" },
+            [var name] when Only(byName[name], card.Language) is { } id => new AssignedWording(id, WordingReason.NamedInRow),
+            [var name] => Usual(card, reminderLevel) with
+            {
+                Problem = byName[name].Any()
+                    ? $"“{name}” in “{named.Column}” is the name of more than one wording: give each a name of its own"
+                    : $"“{name}” in “{named.Column}” is no wording of this book",
+            },
             [var one, var other, ..] => Usual(card, reminderLevel) with
             {
                 Problem = $"its rows name two wordings in “{named.Column}”, “{one}” and “{other}”",
             },
+        };
+
+    private long? Only(IEnumerable<long> ofOneName, string language) =>
+        ofOneName.ToList() switch
+        {
+            [var id] => id,
+            var several => several.Where(id => wordings[id].Language == language).ToList() is [var spoken] ? spoken : null,
         };
 
     private AssignedWording Usual(Customer card, int? reminderLevel)

@@ -13,6 +13,7 @@ public sealed class WordingInUseTests
         OfLevelTwo = 4,
         GermanOfLevelTwo = 5,
         ForReminders = 6,
+        GermanFriendly = 7,
         Gone = 99;
 
     private static readonly Dictionary<long, (string Name, string Language)> Wordings = new()
@@ -23,6 +24,7 @@ public sealed class WordingInUseTests
         [OfLevelTwo] = ("Second reminder", "en"),
         [GermanOfLevelTwo] = ("Zweite Mahnung", "de"),
         [ForReminders] = ("friendly ", "en"),
+        [GermanFriendly] = ("Friendly", "de"),
     };
 
     private static readonly TemplateAssignment[] Uses =
@@ -72,11 +74,26 @@ public sealed class WordingInUseTests
         Assert.Equal(new AssignedWording(Own, OnCard), For(RoundKind.Statements, Gone, "de", Own, null, []));
 
     [Theory]
-    [InlineData("Zweite Mahnung", GermanOfLevelTwo)]
-    [InlineData("KONTOAUSZUG", German)]
-    [InlineData("friendly", Own)]
-    public void What_the_rows_name_goes_before_all_in_capitals_or_not_and_of_two_of_one_name_it_is_the_older(string name, long expected) =>
-        Assert.Equal(new AssignedWording(expected, NamedInRow), For(RoundKind.Statements, Usual, "en", Own, null, [name]));
+    [InlineData("Zweite Mahnung", "en", GermanOfLevelTwo)]
+    [InlineData("KONTOAUSZUG", "en", German)]
+    [InlineData("friendly", "de", GermanFriendly)]
+    public void What_the_rows_name_goes_before_all_in_capitals_or_not_and_of_several_of_one_name_it_is_that_of_the_language(
+        string name,
+        string language,
+        long expected
+    ) => Assert.Equal(new AssignedWording(expected, NamedInRow), For(RoundKind.Statements, Usual, language, Own, null, [name]));
+
+    [Theory]
+    [InlineData("en")]
+    [InlineData("fr")]
+    public void A_name_of_several_wordings_of_which_none_is_the_only_one_in_the_language_is_told(string language) =>
+        Assert.Equal(
+            new AssignedWording(Usual, Picked)
+            {
+                Problem = "“FRIENDLY” in “Words” is the name of more than one wording: give each a name of its own",
+            },
+            For(RoundKind.Statements, Usual, language, Own, null, ["FRIENDLY"])
+        );
 
     [Fact]
     public void A_name_that_no_wording_has_and_two_names_are_told_and_the_one_that_would_go_is_kept()
