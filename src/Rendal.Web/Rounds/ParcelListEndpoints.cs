@@ -77,9 +77,20 @@ internal static class ParcelListEndpoints
     private static async Task<NextChanged> NextChangedAsync(long id, int after, BookScope scope, CancellationToken cancel) =>
         new(await scope.Listing.NextChangedAsync(id, after, cancel));
 
-    /// <summary>A page of what is left out.</summary>
-    private static async Task<List<LeftOutLine>> LeftOutAsync(long id, BookScope scope, CancellationToken cancel, int from = 0) =>
-        (await scope.Listing.LeftOutAsync(id, Math.Max(0, from), RoundEndpoints.PageSize, cancel)).ConvertAll(LeftOutLine.Of);
+    /// <summary>A part of what is left out.</summary>
+    /// <param name="id">The round.</param>
+    /// <param name="from">How many lines come before it.</param>
+    /// <param name="most">How many at most; none for a page.</param>
+    private static async Task<List<LeftOutLine>> LeftOutAsync(
+        long id,
+        BookScope scope,
+        CancellationToken cancel,
+        int from = 0,
+        int? most = null
+    ) =>
+        (await scope.Listing.LeftOutAsync(id, Math.Max(0, from), Math.Max(0, most ?? RoundEndpoints.PageSize), cancel)).ConvertAll(
+            LeftOutLine.Of
+        );
 
     /// <summary>Somebody has looked at a parcel, or through the whole round; what changed of it is not marked any more.</summary>
     private static async Task<NoContent> LookedAtAsync(long id, LookedAtRequest request, BookScope scope, CancellationToken cancel)

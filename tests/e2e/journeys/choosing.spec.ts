@@ -117,10 +117,15 @@ test("overdue more than 30 days, over 100.00, not in dispute, one unit: count, s
   await out.getByRole("button", { name: "Take out" }).click();
   await proof(page).getByRole("button", { name: "why" }).click();
   await expect(page.getByRole("row", { name: /Abbot’s Table taken out by hand/ })).toBeVisible();
-  for (const name of ["Beacon Lodge", "Carrow House", "Abbot’s Table"]) {
-    await page.getByRole("checkbox", { name: `Mark ${name}` }).check();
-  }
   const left = page.getByRole("region", { name: "Marked among those left out" });
+  const everybody = page.getByRole("checkbox", { name: "Mark all left out who can be put in" });
+  await everybody.click();
+  await expect(left.getByRole("status")).toHaveText("4 left out marked");
+  await everybody.click();
+  await expect(left).toHaveCount(0);
+  const boxes = page.getByRole("checkbox", { name: /^Mark (Beacon Lodge|Carrow House|Abbot’s Table)$/ });
+  await boxes.first().click();
+  await boxes.last().click({ modifiers: ["Shift"] });
   await expect(left.getByRole("status")).toHaveText("3 left out marked");
   await left.getByRole("button", { name: "Put in 2…" }).click();
   const both = page.getByRole("dialog", { name: "Put 2 customers into this round?" });

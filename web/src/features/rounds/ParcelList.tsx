@@ -134,7 +134,15 @@ export function ParcelList({
                   className={`${styles.parcelRow} ${styles.parcelGroup}`}
                   style={style}
                 >
-                  <span role="cell">
+                  <span role="cell" className={styles.groupName}>
+                    {row.status === "left-out" && leftOpen && onPutBack && (
+                      <MarkBox
+                        label="Mark all left out who can be put in"
+                        isMarked={leftMarks.count > 0}
+                        isMixed={leftMarks.count > 0}
+                        onMark={() => (leftMarks.count > 0 ? leftMarks.none() : leftMarks.all())}
+                      />
+                    )}
                     {row.status === "left-out" ? (
                       <button type="button" className="link" aria-expanded={leftOpen} onClick={onLeftOpen}>
                         {groupWords[row.status]} · {row.count}
@@ -186,10 +194,13 @@ export function ParcelList({
                 left={left}
                 main={main}
                 style={style}
+                isMarked={left.customer !== null && leftMarks.has(left.customer)}
+                onMark={(isRange) =>
+                  row.kind === "left" && (isRange ? leftMarks.to(row.place) : leftMarks.toggle(left, row.place))
+                }
                 onPutBack={onPutBack}
                 onPutIn={onPutIn}
                 onAccount={onAccount}
-                marks={leftMarks}
               />
             );
           })}
@@ -315,26 +326,29 @@ function LeftOutRow({
   left,
   main,
   style,
+  isMarked,
+  onMark,
   onPutBack,
   onPutIn,
   onAccount,
-  marks,
 }: {
   index: number;
   left: LeftOut;
   main: string;
   style: React.CSSProperties;
+  isMarked: boolean;
+  /** Marks it, or not any more; or with Shift, all from the one that was marked last. */
+  onMark: (isRange: boolean) => void;
   onPutBack: ((customer: string) => void) | undefined;
   onPutIn: (customer: string, name: string) => void;
   onAccount: (customer: string) => void;
-  marks: LeftMarks;
 }) {
   const { customer, currency } = left;
   return (
     <div role="row" aria-rowindex={index} className={`${styles.parcelRow} ${styles.leftOut}`} style={style}>
       <span role="cell">
         {customer !== null && onPutBack && canBeMarked(left) && (
-          <MarkBox label={`Mark ${left.name}`} isMarked={marks.has(customer)} onMark={() => marks.toggle(left)} />
+          <MarkBox label={`Mark ${left.name}`} isMarked={isMarked} onMark={onMark} />
         )}
       </span>
       <span role="cell">

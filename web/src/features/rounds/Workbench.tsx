@@ -64,7 +64,7 @@ function Bench({ round }: { round: Round }) {
   const looked = useDeferredValue(find.trim());
   const list = useParcelList(round, looked, parameters.get("customer"));
   const marks = useMarks(round);
-  const leftMarks = useLeftMarks();
+  const leftMarks = useLeftMarks(round);
   const { shown, place, parcelAt } = list;
   const next = place === undefined ? undefined : parcelAt(place + 1);
   const isReleased = round.releasedAt !== null;

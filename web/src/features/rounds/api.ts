@@ -117,8 +117,8 @@ export const parcelPlace = (book: number, id: number, customer: string, find: st
   );
 
 /** A part of what a round leaves out. */
-export const leftOutPart = (book: number, id: number, from: number) =>
-  must(api.GET("/api/books/{book}/rounds/{id}/left-out", { params: { path: { book, id }, query: { from } } }));
+export const leftOutPart = (book: number, id: number, from: number, most?: number) =>
+  must(api.GET("/api/books/{book}/rounds/{id}/left-out", { params: { path: { book, id }, query: { from, most } } }));
 
 /** The parcels of a part of a round's list, to be marked. */
 export const parcelKeys = (book: number, id: number, find: string, from: number, most: number | undefined) =>

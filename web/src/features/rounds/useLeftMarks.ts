@@ -1,5 +1,8 @@
-import { useState } from "react";
-import type { LeftOut } from "./useRound";
+import { App } from "antd";
+import { useRef, useState } from "react";
+import { useBookId } from "../../shared/useBook";
+import { leftOutPart } from "./api";
+import type { LeftOut, Round } from "./useRound";
 import { canBePutIn } from "./words";
 
 /** Those left out of a round that somebody marked, to put all of them in at once. */
@@ -10,7 +13,11 @@ export interface LeftMarks {
   /** Those who were taken out by hand: they are put back. */
   toPutBack: string[];
   has: (customer: string) => boolean;
-  toggle: (left: LeftOut) => void;
+  toggle: (left: LeftOut, place: number) => void;
+  /** Marks all that can be, from the one that was marked last to this place. */
+  to: (place: number) => void;
+  /** Marks all that can be. */
+  all: () => void;
   /** Unmarks some of them, as they are in the round now. */
   unmark: (customers: string[]) => void;
   none: () => void;
@@ -21,24 +28,51 @@ export const canBeMarked = ({ customer, reason }: LeftOut) =>
   customer !== null && (reason === "removed-by-hand" || canBePutIn.includes(reason));
 
 /** The marks of those left out. A customer with two currencies stands in two rows and is marked in both. */
-export function useLeftMarks(): LeftMarks {
+export function useLeftMarks(round: Round): LeftMarks {
+  const book = useBookId();
+  const { message } = App.useApp();
   const [marked, setMarked] = useState<ReadonlyMap<string, string>>(new Map());
+  const last = useRef<number>(undefined);
   const of = (isByHand: boolean) =>
     [...marked].filter(([, reason]) => (reason === "removed-by-hand") === isByHand).map(([customer]) => customer);
+  const fetchAndAdd = (from: number, most: number) => {
+    leftOutPart(book, round.id, from, most).then(
+      (part) => {
+        const found = part.filter(canBeMarked);
+        if (found.length === 0) {
+          void message.info("None of these can be put in: each says why beside its name.");
+        }
+        setMarked((now) => new Map([...now, ...found.map((l) => [l.customer ?? "", l.reason] as const)]));
+      },
+      (error: unknown) => message.error(error instanceof Error ? error.message : String(error)),
+    );
+  };
   return {
     count: marked.size,
     toPutIn: of(false),
     toPutBack: of(true),
     has: (customer) => marked.has(customer),
-    toggle: ({ customer, reason }) =>
+    toggle: ({ customer, reason }, place) => {
+      last.current = place;
       setMarked((now) => {
         const next = new Map(now);
         if (customer !== null && !next.delete(customer)) {
           next.set(customer, reason);
         }
         return next;
-      }),
+      });
+    },
+    to: (place) => {
+      const from = Math.min(last.current ?? place, place);
+      const most = Math.abs((last.current ?? place) - place) + 1;
+      last.current = place;
+      fetchAndAdd(from, most);
+    },
+    all: () => fetchAndAdd(0, round.leftOutCount),
     unmark: (customers) => setMarked((now) => new Map([...now].filter(([customer]) => !customers.includes(customer)))),
-    none: () => setMarked(new Map()),
+    none: () => {
+      last.current = undefined;
+      setMarked(new Map());
+    },
   };
 }
