@@ -40,6 +40,20 @@ public static class PicturePlaces
         return document.Body!.InnerHtml;
     }
 
+    /// <summary>A body with other numbers for its pictures, as another book has them.</summary>
+    /// <param name="body">An HTML fragment.</param>
+    /// <param name="other">The number instead of a number.</param>
+    public static string Renumbered(string body, Func<long, long> other)
+    {
+        var document = Parse(body);
+        foreach (var place in Places(document))
+        {
+            place.SetAttribute(Attribute, other(Number(place)).ToString(CultureInfo.InvariantCulture));
+        }
+
+        return document.Body!.InnerHtml;
+    }
+
     /// <summary>
     /// Takes out pictures that are not the book's, and whatever else stands at a place: an address above all, which would fetch something.
     /// </summary>

@@ -46,6 +46,11 @@ public sealed class StoreWording(BookStores stores, TimeProvider clock)
             throw ProblemException.Invalid("Give the wording a name.");
         }
 
+        if (given.Name.Trim().Length > Wording.LongestName)
+        {
+            throw ProblemException.Invalid($"The name of a wording has at most {Wording.LongestName} characters.");
+        }
+
         if (!Language.TryParse(given.Language, out var language))
         {
             throw ProblemException.Invalid($"“{given.Language}” is not a language that is known.");

@@ -8,4 +8,8 @@ namespace Rendal.Core.Wordings;
 /// <c>&lt;span data-slot="customer.name" data-or-else="…"&gt;&lt;/span&gt;</c>.
 /// </param>
 /// <param name="Body">The body as an HTML fragment: paragraphs, lists, emphasis, links, and slots.</param>
-public sealed record Wording(string Name, string Language, string Subject, string Body);
+public sealed record Wording(string Name, string Language, string Subject, string Body)
+{
+    /// <summary>The most characters of a name.</summary>
+    public const int LongestName = 200;
+}

@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.App.Documents;
@@ -6,6 +7,7 @@ using Rendal.App.Templates;
 using Rendal.App.Wordings;
 using Rendal.Core.Templates;
 using Rendal.Core.Wordings;
+using Rendal.Files;
 using Rendal.Html;
 using Rendal.Mail;
 using Rendal.Store.Wordings;
@@ -32,7 +34,7 @@ internal sealed record WordingView(
 /// <summary>A wording to be stored.</summary>
 /// <param name="Version">The version that was changed; of a new one it says nothing.</param>
 internal sealed record WordingRequest(
-    [property: StringLength(200)] string Name,
+    [property: StringLength(Rendal.Core.Wordings.Wording.LongestName)] string Name,
     [property: StringLength(10)] string Language,
     string Subject,
     [property: StringLength(200_000)] string Body,
@@ -123,6 +125,8 @@ internal static class WordingEndpoints
         group.MapPost("/wordings", AddAsync);
         group.MapPut("/wordings/{id:long}", UpdateAsync);
         group.MapGet("/wordings/ready-made", (BookScope _) => ReadyMadeWording.All);
+        group.MapPost("/wordings/file", TakeAsync).DisableAntiforgery();
+        group.MapGet("/wordings/{id:long}/file", FileAsync);
         group.MapGet("/wordings/{id:long}/versions", VersionsAsync);
         group.MapGet("/wordings/{id:long}/versions/{change:long}", VersionAsync);
         group.MapPost("/wordings/use", UseAsync);
@@ -196,6 +200,28 @@ internal static class WordingEndpoints
     {
         await new StoreWording(scope, clock).ChangeAsync(id, request.Version, request.Wording(), cancel);
         return TypedResults.Ok(await FindAsync(id, scope, cancel));
+    }
+
+    /// <summary>A wording as a file, to be saved: as plain bytes, so that no browser shows it as a page of ours.</summary>
+    private static async Task<FileContentHttpResult> FileAsync(long id, BookScope scope, CancellationToken cancel)
+    {
+        var wording = (await scope.Wordings.FindAsync(id, cancel) ?? throw ProblemException.NotFound("This wording")).Wording;
+        var page = WordingFile.Write(wording, await scope.Pictures.OfAsync(PicturePlaces.Of(wording.Body), cancel));
+        return TypedResults.File(Encoding.UTF8.GetBytes(page), "application/octet-stream", FileName.Safe(wording.Name, ".html"));
+    }
+
+    /// <summary>Adds the wording of a file.</summary>
+    private static async Task<WordingView> TakeAsync(IFormFile file, BookScope scope, TimeProvider clock, CancellationToken cancel)
+    {
+        if (file.Length > WordingFile.Largest)
+        {
+            throw ProblemException.Invalid($"The file is larger than {WordingFile.Largest / 1_000_000} MB. Make its pictures smaller.");
+        }
+
+        using var bytes = new MemoryStream();
+        await file.CopyToAsync(bytes, cancel);
+        var id = await new TakeWording(scope, clock).RunAsync(Path.GetFileName(file.FileName), bytes.ToArray(), cancel);
+        return await FindAsync(id, scope, cancel);
     }
 
     private static async Task<WordingView> FindAsync(long id, BookScope scope, CancellationToken cancel) =>

@@ -178,7 +178,7 @@ public class WordingTests(RunningRendal rendal)
     }
 
     /// <summary>A picture of one point.</summary>
-    private const string Dot = "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==";
+    internal const string Dot = "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==";
 
     private static async Task<string?> RefusedAsync(HttpResponseMessage answer)
     {

@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import { expect, test } from "@playwright/test";
 import { makeBook, prepareRound, signIn, takeIn } from "../people";
 
@@ -63,4 +64,28 @@ test("the firm’s logo stands at the head of each message", async ({ page }) =>
   await expect(logo).toBeVisible();
   const shown = await logo.evaluate((e: HTMLImageElement) => ({ drawn: e.naturalWidth > 0, width: e.width }));
   expect(shown).toEqual({ drawn: true, width: 120 });
+
+  // The wording goes into a file with its logo, and out of it into another book.
+  await page.getByRole("link", { name: "Words & paper" }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Download" }).click(),
+  ]);
+  const name = await page.getByRole("navigation", { name: "Wordings" }).locator("[aria-current=true]").textContent();
+  expect(download.suggestedFilename()).toBe(`${name}.html`);
+  const file = await download.path();
+  await makeBook(page, "Words out of a file");
+  await page.getByRole("link", { name: "Words & paper" }).click();
+  await page
+    .getByLabel("Wording file", { exact: true })
+    .setInputFiles({ name: "words.html", mimeType: "text/html", buffer: await readFile(file) });
+  await expect(page.getByRole("button", { name: `${name} (2)`, exact: true })).toHaveAttribute("aria-current", "true");
+  const taken = words.getByRole("button", { name: "Picture: Tarnbrook Linen Hire" }).locator("img");
+  await expect.poll(() => taken.evaluate((e: HTMLImageElement) => e.naturalWidth)).toBeGreaterThan(0);
+  await page.getByLabel("Wording file", { exact: true }).setInputFiles({
+    name: "minutes.html",
+    mimeType: "text/html",
+    buffer: Buffer.from("<p>Minutes of the meeting</p>"),
+  });
+  await expect(page.getByText("“minutes.html” cannot be taken as a wording")).toBeVisible();
 });

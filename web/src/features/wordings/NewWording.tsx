@@ -1,14 +1,15 @@
 import { App, Button, Input, Select } from "antd";
 import { useState } from "react";
 import type { Schemas } from "../../shared/api/client";
+import { FileButton } from "../../shared/FileButton";
 import { languages } from "../../shared/languages";
 import { purposeWords } from "../../shared/purposes";
 import { useReadyMadeWordings, useWordingActions } from "./useWordings";
 import styles from "./NewWording.module.css";
 
 /**
- * Adds a wording: a copy of the one in view, an empty one, or a ready-made one, which is used at once where the book has none for its
- * purpose in its language.
+ * Adds a wording: a copy of the one in view, an empty one, one out of a file, or a ready-made one, which is used at once where the book
+ * has none for its purpose in its language.
  */
 export function NewWording({
   list,
@@ -20,10 +21,10 @@ export function NewWording({
   onMade: (id: number) => void;
 }) {
   const { message } = App.useApp();
-  const { add, use } = useWordingActions();
+  const { add, take: takeFile, use } = useWordingActions();
   const ready = useReadyMadeWordings();
   const [name, setName] = useState("");
-  const onError = (e: Error) => void message.error(e.message);
+  const onError = (e: Error) => void message.error(e.message, 8);
   const take = ({ purpose, wording }: Schemas["ReadyMadeWording"]) =>
     add.mutate(
       { ...wording, version: 0 },
@@ -103,6 +104,15 @@ export function NewWording({
           }
         }}
       />
+      <div className={styles.fromFile}>
+        <FileButton
+          label="Wording file"
+          accept="text/html,.html"
+          onTake={(file) => takeFile.mutateAsync(file).then(({ id }) => onMade(id), onError)}
+        >
+          Take from a file…
+        </FileButton>
+      </div>
     </>
   );
 }

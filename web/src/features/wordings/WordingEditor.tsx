@@ -1,7 +1,9 @@
 import { Alert, Button } from "antd";
 import { useState, type ReactNode } from "react";
 import type { Schemas } from "../../shared/api/client";
+import { useBookId } from "../../shared/useBook";
 import { Waiting } from "../../shared/Waiting";
+import { wordingFile } from "./api";
 import { columnInstead, uses } from "./columnInstead";
 import { GoneColumns } from "./GoneColumns";
 import { SlotText } from "./SlotText";
@@ -55,6 +57,7 @@ function Fields({
   const [body, setBody] = useState(wording.body);
   // Counts what was put into the texts from without, upon which they are set up anew.
   const [given, setGiven] = useState(0);
+  const book = useBookId();
   const { save: saving } = useWordingActions();
   const { id, version, name, language } = wording;
   const isChanged = subject !== wording.subject || body !== wording.body;
@@ -104,7 +107,12 @@ function Fields({
           <span className="quiet" role="status">
             {isChanged ? "changed, not in use yet" : `“${wording.name}” as it is in use`}
           </span>{" "}
-          <Versions wording={wording} onPutBack={give} />
+          <Versions wording={wording} onPutBack={give} />{" "}
+          {!isChanged && (
+            <a href={wordingFile(book, id)} download>
+              Download
+            </a>
+          )}
         </p>
       )}
     </div>

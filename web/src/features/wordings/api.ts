@@ -1,4 +1,5 @@
-import { api, must, type Schemas } from "../../shared/api/client";
+import { api, must, upload, type Schemas } from "../../shared/api/client";
+import { served } from "../../shared/served";
 
 /** All wordings of the book. */
 export const wordingList = (book: number) =>
@@ -11,6 +12,13 @@ export const readyMadeWordings = (book: number) =>
 /** Adds a wording. */
 export const addWording = (book: number, body: Schemas["WordingRequest"]) =>
   must(api.POST("/api/books/{book}/wordings", { params: { path: { book } }, body }));
+
+/** Adds the wording of a file. */
+export const takeWording = (book: number, file: File) =>
+  upload<Schemas["WordingView"]>(served(`/api/books/${book}/wordings/file`), file);
+
+/** Where a wording is saved from as a file. */
+export const wordingFile = (book: number, id: number) => served(`/api/books/${book}/wordings/${id}/file`);
 
 /** Saves a wording upon the version that it was edited from. */
 export const saveWording = (book: number, id: number, body: Schemas["WordingRequest"]) =>

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { Schemas } from "../../shared/api/client";
 import { useBookId } from "../../shared/useBook";
-import { addPicture, addWording, assignWording, readyMadeWordings, saveWording, wordingList } from "./api";
+import { addPicture, addWording, assignWording, readyMadeWordings, saveWording, takeWording, wordingList } from "./api";
 
 /** All wordings of the book, and what they are used for. */
 export function useWordings() {
@@ -29,6 +29,10 @@ export function useWordingActions() {
   return {
     add: useMutation({
       mutationFn: (wording: Schemas["WordingRequest"]) => addWording(book, wording),
+      onSuccess: anew,
+    }),
+    take: useMutation({
+      mutationFn: (file: File) => takeWording(book, file),
       onSuccess: anew,
     }),
     save: useMutation({
