@@ -1,3 +1,4 @@
+using Rendal.Core.Layouts;
 using Rendal.Core.Wordings;
 
 namespace Rendal.Mail;
@@ -37,6 +38,9 @@ public sealed record Draft(
     /// The pictures that its body has places for (<see cref="Html.PicturePlaces"/>); they go inside the message and are no enclosures.
     /// </summary>
     public IReadOnlyList<MessagePicture> Pictures { get; init; } = [];
+
+    /// <summary>The codes that its body has places for (<see cref="Html.PaymentCodePlaces"/>), each as a PNG.</summary>
+    public IReadOnlyDictionary<PaymentCode, byte[]> Codes { get; init; } = new Dictionary<PaymentCode, byte[]>();
 
     /// <summary>
     /// Who gets a copy that nobody else sees. They are named in a message for one's own mail program, which takes them out when it sends,

@@ -2,7 +2,7 @@ using System.Net;
 using System.Text;
 using MimeKit;
 using MimeKit.Utils;
-using Rendal.Core.Wordings;
+using Rendal.Core.Layouts;
 using Rendal.Html;
 
 namespace Rendal.Mail;
@@ -76,12 +76,21 @@ public static class MessageBuilder
         }
 
         var builder = new BodyBuilder { TextBody = PlainText.Of(draft.Body) };
-        var contentIds = draft.Pictures.ToDictionary(p => p.Number, p => Add(builder.LinkedResources, p, message.MessageId));
+        var contentIds = draft.Pictures.ToDictionary(
+            p => p.Number,
+            p =>
+                Add(builder.LinkedResources, FormattableString.Invariant($"picture-{p.Number}"), p.ContentType, p.Bytes, message.MessageId)
+        );
         var body = PicturePlaces.Put(draft.Body, number =>
             contentIds.TryGetValue(number, out var id)
                 ? $"cid:{id}"
                 : throw new InvalidDataException($"The message lacks its picture {number}.")
         );
+        var codes = new Dictionary<PaymentCode, string>();
+        body = PaymentCodePlaces.Put(body, code => codes.TryGetValue(code, out var id) ? id
+            : draft.Codes.TryGetValue(code, out var bytes)
+                ? codes[code] = "cid:" + Add(builder.LinkedResources, $"code-{codes.Count + 1}", "image/png", bytes, message.MessageId)
+            : throw new InvalidDataException($"The message lacks the code of “{code.Says}”."));
         builder.HtmlBody = Page(body, draft.Language, draft.Subject);
         foreach (var enclosure in draft.Enclosures)
         {
@@ -107,15 +116,15 @@ public static class MessageBuilder
     }
 
     /// <summary>Adds a picture to what goes inside a message, and gives the name by which the message refers to it.</summary>
-    private static string Add(AttachmentCollection inside, MessagePicture picture, string messageId)
+    private static string Add(AttachmentCollection inside, string name, string contentType, byte[] bytes, string messageId)
     {
-        var type = ContentType.Parse(picture.ContentType);
-        var part = inside.Add($"picture-{picture.Number}.{type.MediaSubtype}", picture.Bytes, type);
+        var type = ContentType.Parse(contentType);
+        var part = inside.Add($"{name}.{type.MediaSubtype}", bytes, type);
         part.ContentDisposition = new ContentDisposition(ContentDisposition.Inline)
         {
             FileName = part.ContentDisposition?.FileName ?? part.ContentType.Name,
         };
-        return part.ContentId = $"picture-{picture.Number}.{messageId}";
+        return part.ContentId = $"{name}.{messageId}";
     }
 
     /// <summary>

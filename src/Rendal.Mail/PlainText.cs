@@ -2,6 +2,7 @@ using System.Text;
 using System.Text.RegularExpressions;
 using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
+using Rendal.Core.Layouts;
 
 namespace Rendal.Mail;
 
@@ -30,6 +31,12 @@ public static partial class PlainText
                 break;
             case IElement { LocalName: "img" } picture:
                 text.Append(picture.GetAttribute("alt") is { Length: > 0 } says ? says.Trim() + ' ' : "");
+                break;
+            case IElement { LocalName: "div", Children: [{ LocalName: "img" } scanned] } when scanned.HasAttribute(PaymentCode.Attribute):
+                // Its caption says what to scan, and here nothing is.
+                Break(text, 2);
+                Write(scanned, text);
+                Break(text, 2);
                 break;
             case IElement { LocalName: "br" }:
                 text.Append('\n');

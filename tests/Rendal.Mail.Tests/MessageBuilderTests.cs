@@ -1,6 +1,7 @@
 using System.Text;
 using CsCheck;
 using MimeKit;
+using Rendal.Core.Layouts;
 using Rendal.Core.Wordings;
 
 namespace Rendal.Mail.Tests;
@@ -172,6 +173,47 @@ public class MessageBuilderTests
         Assert.Equal(["Statement.pdf"], message.Attachments.OfType<MimePart>().Select(p => p.FileName));
         Assert.Equal("Tarnbrook Linen Hire\n\nGood day\n\nMark of the house\n", message.TextBody!.ReplaceLineEndings("\n"));
         Assert.Throws<InvalidDataException>(() => MessageBuilder.Make(draft with { Pictures = [] }));
+    }
+
+    [Fact]
+    public void A_code_goes_inside_the_message_once_and_the_plain_text_says_what_it_is_of()
+    {
+        var transfer = new PaymentCode(new SepaTransfer("Tarnbrook", "DE89 3704 0044 0532 0130 00", "", 12.5m, "KR04"), "");
+        var link = new PaymentCode(null, "https://pay.example/KR04?a=1&b=2");
+        var draft = new Draft(
+            "Tarnbrook Linen Hire",
+            "accounts@tarnbrook.example",
+            ["kell@inn.example"],
+            [],
+            "Statement",
+            $"<div lang=\"en\"><p>Good day</p>{Place(transfer)}{Place(link)}{Place(transfer)}<p>Regards</p></div>",
+            "en",
+            [],
+            DateTimeOffset.UnixEpoch
+        )
+        {
+            Codes = new Dictionary<PaymentCode, byte[]> { [transfer] = [1], [link] = [2] },
+        };
+        using var stream = new MemoryStream(MessageBuilder.Make(draft).Bytes);
+        var message = MimeMessage.Load(stream, TestContext.Current.CancellationToken);
+        Assert.Equal("multipart/alternative(text/plain,multipart/related(text/html,image/png,image/png))", Shape(message.Body!));
+        var ids = message.BodyParts.OfType<MimePart>().Where(p => p.ContentType.MediaType == "image").Select(p => p.ContentId).ToList();
+        var sources = new AngleSharp.Html.Parser.HtmlParser()
+            .ParseDocument(message.HtmlBody!)
+            .QuerySelectorAll("img")
+            .Select(i => i.GetAttribute("src"));
+        Assert.Equal([$"cid:{ids[0]}", $"cid:{ids[1]}", $"cid:{ids[0]}"], sources);
+        Assert.DoesNotContain("data-code", message.HtmlBody, StringComparison.Ordinal);
+        const string asked = "Tarnbrook, DE89 3704 0044 0532 0130 00, EUR 12.50, KR04";
+        Assert.Equal(
+            $"Good day\n\n{asked}\n\nhttps://pay.example/KR04?a=1&b=2\n\n{asked}\n\nRegards\n",
+            message.TextBody!.ReplaceLineEndings("\n")
+        );
+        Assert.Throws<InvalidDataException>(() => MessageBuilder.Make(draft with { Codes = new Dictionary<PaymentCode, byte[]>() }));
+
+        static string Place(PaymentCode code) =>
+            $"<div><img data-code=\"{System.Net.WebUtility.HtmlEncode(code.Setting)}\" alt=\"{System.Net.WebUtility.HtmlEncode(code.Says)}\">"
+            + "to scan</div>";
     }
 
     private static string Shape(MimeEntity part) =>

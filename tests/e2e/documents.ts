@@ -16,6 +16,8 @@ const {
   RGBLuminanceSource,
 } = zxing;
 
+const decode = jsQR as unknown as (data: Uint8ClampedArray, width: number, height: number) => { data: string } | null;
+
 /** The words of a PDF at an address. */
 export async function pdfText(page: Page, address: string): Promise<string> {
   const answer = await page.request.get(address);
@@ -41,8 +43,19 @@ export async function pixels(canvas: Locator): Promise<{ data: Uint8ClampedArray
 /** The text of the QR code on a drawn page, read by a decoder that knows nothing of how it was made; null where there is none. */
 export async function qrText(canvas: Locator): Promise<string | null> {
   const { data, width, height } = await pixels(canvas);
-  const decode = jsQR as unknown as (data: Uint8ClampedArray, width: number, height: number) => { data: string } | null;
   return decode(data, width, height)?.data ?? null;
+}
+
+/** The text of the QR code in a picture, read at the size that it is shown at; null where there is none. */
+export async function scanned(picture: Locator): Promise<string | null> {
+  const points = await picture.evaluate((e: HTMLImageElement) => {
+    const canvas = Object.assign(document.createElement("canvas"), { width: e.width, height: e.height });
+    const drawn = canvas.getContext("2d");
+    drawn?.drawImage(e, 0, 0, e.width, e.height);
+    return Array.from(drawn?.getImageData(0, 0, e.width, e.height).data ?? []);
+  });
+  const side = Math.sqrt(points.length / 4);
+  return decode(new Uint8ClampedArray(points), side, side)?.data ?? null;
 }
 
 /** The bar code on a drawn page and its kind, read by a decoder that knows nothing of how it was made; null where there is none. */

@@ -3,6 +3,7 @@ using Microsoft.Extensions.Logging;
 using Npgsql;
 using Rendal.App.Documents;
 using Rendal.App.Readiness;
+using Rendal.App.Wordings;
 using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
 using Rendal.Core.Dispatch;
@@ -287,6 +288,7 @@ internal sealed partial class MessageMaker(NpgsqlDataSource source, EndOfDataNot
             {
                 ReplyTo = claimed.SentAs.ReplyTo,
                 Pictures = inIt,
+                Codes = PaymentCodes.Of(claimed.Body),
                 NamedBlindCopies = claimed.Channel == Channel.File ? [.. who.BlindCopies.Intersect(claimed.Recipients)] : [],
             }
         );

@@ -1,10 +1,12 @@
 using System.Globalization;
 using System.Text;
+using Rendal.App.Wordings;
 using Rendal.Core.Budgets;
 using Rendal.Core.Customers;
 using Rendal.Core.Enclosures;
 using Rendal.Core.Layouts;
 using Rendal.Core.Wordings;
+using Rendal.Files;
 using Rendal.Files.Documents;
 using Rendal.Files.Pdf;
 using Rendal.Html;
@@ -109,6 +111,7 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
             {
                 ReplyTo = sender.ReplyTo,
                 Pictures = inIt,
+                Codes = PaymentCodes.Of(words.Body),
             }
         );
         var problem = Problem(bytes.Length + beside, sender, files.Count);
@@ -141,6 +144,11 @@ internal sealed class MessageSizes(Sender sender, IReadOnlyList<MessagePicture> 
             + (layout.Letter?.Bytes.Length ?? 0);
         var size = Document + (Item * document.Sections.Sum(s => s.Rows.Count())) + drawn;
         return Encoded
-            * ((layout.Forms.Count * (double)size) + (2 * Encoding.UTF8.GetByteCount(words.Body)) + inIt.Sum(p => p.Bytes.Length));
+            * (
+                (layout.Forms.Count * (double)size)
+                + (2 * Encoding.UTF8.GetByteCount(words.Body))
+                + inIt.Sum(p => p.Bytes.Length)
+                + (CodePicture.Largest * (double)PaymentCodePlaces.Of(words.Body).Count)
+            );
     }
 }

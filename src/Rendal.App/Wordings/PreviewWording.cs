@@ -82,6 +82,7 @@ public sealed class PreviewWording(BookStores stores, TimeProvider clock)
             )
             {
                 Pictures = await stores.Pictures.OfAsync(PicturePlaces.Of(words.Body), cancel),
+                Codes = PaymentCodes.Of(words.Body),
             }
         );
         return new WordingPreview(

@@ -34,6 +34,9 @@ internal sealed class MessageBlocks(
             : document.PayLink is { } link
                 ? PaymentButton.Html(link, place.Format.Length > 0 ? place.Format : document.PayWords.Button, document.Accent)
             : null,
+            SlotCatalogue.PaymentCode => statements.All(s => s.ToPay <= 0) ? ""
+            : PaymentCode.Html(document) is { Length: > 0 } codes ? codes
+            : null,
             _ => throw new InvalidOperationException($"“{place.Slot.Name}” is no piece of a page."),
         };
 }

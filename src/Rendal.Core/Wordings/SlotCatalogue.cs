@@ -14,6 +14,9 @@ public static class SlotCatalogue
     /// <summary>The name of the slot of the button to pay by.</summary>
     public const string PaymentButton = "payment.button";
 
+    /// <summary>The name of the slot of the codes that are scanned to pay.</summary>
+    public const string PaymentCode = "payment.code";
+
     /// <summary>The name of the slot of the signature.</summary>
     public const string Signature = "signature";
 
@@ -82,6 +85,13 @@ public static class SlotCatalogue
             PaymentButton,
             "Payment button",
             "A button that leads to the page to pay on, by the link of the layout. Nothing stands there where nothing is to be paid.",
+            SlotKind.Block
+        ),
+        Pay(
+            PaymentCode,
+            "Payment code",
+            "A code to scan: for a transfer where the layout has an IBAN and euro are to be paid, and for the page to pay on where it has a "
+                + "link. Nothing stands there where nothing is to be paid.",
             SlotKind.Block
         ),
         Ours("firm.name", "Our name", "The firm’s name."),

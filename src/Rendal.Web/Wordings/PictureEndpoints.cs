@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Rendal.App;
 using Rendal.App.Wordings;
-using Rendal.Core.Wordings;
 using Rendal.Html;
 using Rendal.Web.Books;
 
@@ -26,13 +25,15 @@ internal static class PictureEndpoints
     }
 
     /// <summary>An address that is the picture itself, for pages that may fetch nothing.</summary>
-    public static string Whole(MessagePicture picture) => $"data:{picture.ContentType};base64,{Convert.ToBase64String(picture.Bytes)}";
+    private static string Whole(string contentType, byte[] bytes) => $"data:{contentType};base64,{Convert.ToBase64String(bytes)}";
 
     /// <summary>A body as it is looked at.</summary>
     public static async Task<string> ShownAsync(string body, BookScope scope, CancellationToken cancel)
     {
         var pictures = (await scope.Pictures.OfAsync(PicturePlaces.Of(body), cancel)).ToDictionary(p => p.Number);
-        return PicturePlaces.Put(body, number => Whole(pictures[number]));
+        var codes = PaymentCodes.Of(body);
+        var shown = PicturePlaces.Put(body, number => Whole(pictures[number].ContentType, pictures[number].Bytes));
+        return PaymentCodePlaces.Put(shown, code => Whole("image/png", codes[code]));
     }
 
     private static async Task<KeptPicture> AddAsync(PictureRequest request, BookScope scope, CancellationToken cancel) =>

@@ -48,6 +48,33 @@ public sealed class MessageBlocksTests
         Assert.Equal("payment.button", Assert.Single(filled.EmptySlots).Name);
     }
 
+    [Fact]
+    public void A_code_leads_to_the_page_to_pay_on_and_says_what_it_is_of()
+    {
+        var body = Fill(Slot("payment.code"), language: "de").Body;
+        Assert.Equal(new PaymentCode(null, "https://pay.example/KR04"), Assert.Single(PaymentCodePlaces.Of(body)));
+        Assert.Contains("alt=\"https://pay.example/KR04\"", body, StringComparison.Ordinal);
+        Assert.Contains(">online bezahlen</div>", body, StringComparison.Ordinal);
+        Assert.DoesNotContain("<img", Fill(Slot("payment.code"), of: "in credit").Body, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_code_asks_for_the_transfer_of_what_is_to_be_paid_in_euro()
+    {
+        var layout = WithPayment(new PaymentPart { Iban = "DE89 3704 0044 0532 0130 00", Bic = "COBADEFFXXX" });
+        var firm = Tarnbrook with { Name = "Tarnbrook\n“Linen” <Hire> & Co" };
+        var (words, document) = Compose(Slot("payment.code"), layout, "two currencies, one overdue", "en", "en", firm, null, "");
+        var code = Assert.Single(PaymentCodePlaces.Of(words.Body));
+        var transfer = document.Sections.Single(s => s.Currency == "EUR").Transfer!;
+        Assert.Equal(transfer with { Name = "Tarnbrook “Linen” <Hire> & Co" }, code.Transfer);
+        Assert.Equal(code, PaymentCode.Read(code.Setting));
+        Assert.StartsWith("Tarnbrook “Linen” <Hire> & Co, DE89 3704 0044 0532 0130 00, COBADEFFXXX, EUR ", code.Says);
+    }
+
+    [Fact]
+    public void A_code_where_the_layout_has_neither_account_nor_link_keeps_the_parcel() =>
+        Assert.Equal("payment.code", Assert.Single(Filled(Slot("payment.code"), LayoutReader.BuiltIn).EmptySlots).Name);
+
     [Theory]
     [InlineData("#5b2a55", "#ffffff")]
     [InlineData("#f2d75c", "#1d1420")]
@@ -95,16 +122,14 @@ public sealed class MessageBlocksTests
         string signature = ""
     )
     {
-        var layout = LayoutReader.Read(
-            Layout.BuiltIn with
-            {
-                Parts = [.. Layout.BuiltIn.Parts.Select(p => p is PaymentPart ? new PaymentPart { Link = Link } : p)],
-            }
-        );
+        var layout = WithPayment(new PaymentPart { Link = Link });
         var (words, document) = Compose(body, layout, of, language, card ?? language, firm ?? Tarnbrook, round, signature);
         Assert.Empty(words.EmptySlots);
         return (words.Body, document);
     }
+
+    private static LayoutTemplate WithPayment(PaymentPart payment) =>
+        LayoutReader.Read(Layout.BuiltIn with { Parts = [.. Layout.BuiltIn.Parts.Select(p => p is PaymentPart ? payment : p)] });
 
     private const string Signature = "<span data-slot=\"signature\"></span>";
     private const string Link = "https://pay.example/<span data-slot=\"customer.code\"></span>";

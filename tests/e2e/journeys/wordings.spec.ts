@@ -1,5 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
+import { scanned } from "../documents";
 import { choose, fileOf, makeBook, openLayouts, ownLayout, prepareRound, signIn, takeIn } from "../people";
 
 const message = (page: Page) => page.getByRole("textbox", { name: "Message" });
@@ -21,7 +22,7 @@ async function slot(page: Page, typed: string, label: string): Promise<void> {
   await page.keyboard.press("Enter");
 }
 
-test("a wording is made from nothing, with a word by a value, a condition, a table, a button and a signature", async ({
+test("a wording is made from nothing, with a word by a value, a condition, a table, a button, a code and a signature", async ({
   page,
 }) => {
   await openLayouts(page, "Words from nothing");
@@ -63,13 +64,15 @@ test("a wording is made from nothing, with a word by a value, a condition, a tab
     await expect(message(page).locator("[data-when=slot]")).toHaveText("Your van comes on Monday.");
   });
 
-  await test.step("a table with columns of its own, a button and a signature", async () => {
+  await test.step("a table with columns of its own, a button, a code and a signature", async () => {
     await message(page).getByText("Your van comes on Monday.").click();
     await page.keyboard.press("ControlOrMeta+End");
     await page.keyboard.press("Enter");
     await slot(page, "table", "Table of items");
     await page.keyboard.press("Enter");
     await slot(page, "payment b", "Payment button");
+    await page.keyboard.press("Enter");
+    await slot(page, "payment c", "Payment code");
     await page.keyboard.press("Enter");
     await slot(page, "sig", "Signature");
     await message(page).getByRole("button", { name: "Table of items" }).click();
@@ -87,6 +90,9 @@ test("a wording is made from nothing, with a word by a value, a condition, a tab
       "href",
       "https://pay.example/now",
     );
+    await expect
+      .poll(() => scanned(read(page).getByRole("img", { name: "https://pay.example/now" })))
+      .toBe("https://pay.example/now");
     await expect(read(page)).toContainText("Words from nothing");
     await expect(read(page)).toContainText("Your van comes on Monday.");
     await choose(page, "Customer in the preview", "Sørlandet Łódź Spa");
@@ -94,6 +100,7 @@ test("a wording is made from nothing, with a word by a value, a condition, a tab
     await expect(read(page)).not.toContainText("Your van");
     await choose(page, "Customer in the preview", "Paid Ahead Hotel");
     await expect(read(page).getByRole("link")).toHaveCount(0);
+    await expect(read(page).getByRole("img")).toHaveCount(0);
     await reader(page).getByText("plain text").click();
     await expect(reader(page).getByLabel("Plain text", { exact: true })).toContainText("Good day,");
   });

@@ -109,7 +109,7 @@ function Fields({
           </span>{" "}
           <Versions wording={wording} onPutBack={give} />{" "}
           {!isChanged && (
-            <a href={wordingFile(book, id)} download>
+            <a className="link" href={wordingFile(book, id)} download>
               Download
             </a>
           )}
