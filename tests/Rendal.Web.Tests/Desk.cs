@@ -133,8 +133,23 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
     /// <summary>Prepares a round at the end of October 2026, with a wording that leaves no slot empty.</summary>
     public async Task<JsonElement> PrepareAsync()
     {
-        var wording = (await Browser.GetJsonAsync($"{Api}/wordings")).List("wordings").First();
-        var put = await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
+        await WriteAsync(
+            "<p>Please find what is open:</p><p><span data-slot=\"statement.table\"></span></p>",
+            "Statement of <span data-slot=\"customer.name\"></span>"
+        );
+        return await Browser.PostJsonAsync($"{Api}/rounds", new { name = "October", asOf = "2026-10-31" });
+    }
+
+    /// <summary>Writes the wording that statements go with.</summary>
+    public async Task<JsonElement> WriteAsync(string body, string subject = "Statement") =>
+        await (await PutWordingAsync(body, subject)).JsonAsync();
+
+    /// <summary>The same, with the answer where it may be refused.</summary>
+    public async Task<HttpResponseMessage> PutWordingAsync(string body, string subject = "Statement")
+    {
+        var wordings = (await Browser.GetJsonAsync($"{Api}/wordings")).List("wordings");
+        var wording = wordings.OrderBy(w => w.Text("name") != "Plain").First();
+        return await System.Net.Http.Json.HttpClientJsonExtensions.PutAsJsonAsync(
             Browser,
             $"{Api}/wordings/{wording.Id()}",
             new
@@ -142,13 +157,11 @@ internal sealed record Desk(HttpClient Browser, long Book) : IDisposable
                 version = wording.GetProperty("version").GetInt64(),
                 name = "Plain",
                 language = "en",
-                subject = "Statement of <span data-slot=\"customer.name\"></span>",
-                body = "<p>Please find what is open:</p><p><span data-slot=\"statement.table\"></span></p>",
+                subject,
+                body,
             },
             Cancel
         );
-        await put.JsonAsync();
-        return await Browser.PostJsonAsync($"{Api}/rounds", new { name = "October", asOf = "2026-10-31" });
     }
 
     /// <summary>Makes a round like an earlier one, at the end of November 2026.</summary>

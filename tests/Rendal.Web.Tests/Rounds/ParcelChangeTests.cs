@@ -49,7 +49,7 @@ public class ParcelChangeTests(RunningRendal rendal)
         );
 
         // It survives that the round is prepared anew, and that the wording of all is another.
-        await RewordAsync(desk, "<p>Please pay today.</p>");
+        await desk.WriteAsync("<p>Please pay today.</p>");
         await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/prepare", new { });
         var view = await ViewAsync(desk, round, "AB01");
         Assert.Equal(
@@ -86,7 +86,7 @@ public class ParcelChangeTests(RunningRendal rendal)
     {
         using var desk = await DeskAsync();
         var round = (await desk.PrepareAsync()).Id();
-        await RewordAsync(desk, "<p>Please pay.</p><p>With regards<br>Tarnbrook</p>");
+        await desk.WriteAsync("<p>Please pay.</p><p>With regards<br>Tarnbrook</p>");
         await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/prepare", new { });
         var body = "<p>Please pay.</p><p>Half of it will do. With regards<br>By hand: Tarnbrook</p>";
         await ChangedAsync(desk, round, "AB01", With(words: new { subject = "Statement", body }));
@@ -335,23 +335,5 @@ public class ParcelChangeTests(RunningRendal rendal)
         message.BodyParts.OfType<MimePart>().First(p => p.IsAttachment).Content!.DecodeTo(bytes);
         using var document = PdfDocument.Open(bytes.ToArray());
         return string.Join(' ', document.GetPages().SelectMany(p => p.GetWords()).Select(w => w.Text));
-    }
-
-    private static async Task RewordAsync(Desk desk, string body)
-    {
-        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First(w => w.Text("name") == "Plain");
-        var answer = await desk.Browser.PutAsJsonAsync(
-            $"{desk.Api}/wordings/{wording.Id()}",
-            new
-            {
-                version = wording.GetProperty("version").GetInt64(),
-                name = "Plain",
-                language = "en",
-                subject = "Statement",
-                body,
-            },
-            Cancel
-        );
-        Assert.True(answer.IsSuccessStatusCode);
     }
 }

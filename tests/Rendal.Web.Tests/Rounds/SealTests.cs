@@ -26,7 +26,7 @@ public class SealTests(RunningRendal rendal)
         using var desk = await DeskAsync();
         var round = (await desk.PrepareAsync()).Id();
         var shown = await desk.SummaryAsync(round);
-        await RewordAsync(desk, "<p>Please pay today.</p>");
+        await desk.WriteAsync("<p>Please pay today.</p>");
 
         var refused = await desk.ReleaseSeenAsync(round, shown, seenChanges: true);
         Assert.Equal(
@@ -194,7 +194,7 @@ public class SealTests(RunningRendal rendal)
         await (await desk.ReleaseAsync(round, 2)).JsonAsync();
         var stopped = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round}/stop", new { });
         Assert.Equal((2, true), (stopped.GetProperty("parcels").GetInt32(), stopped.GetProperty("isTakenBack").GetBoolean()));
-        await RewordAsync(desk, "<p>Please pay today.</p>");
+        await desk.WriteAsync("<p>Please pay today.</p>");
         await DecideAsync(desk, round, "BE02", "removed");
         Assert.Equal(
             "Since this round was looked through, the wording (one parcel) changed; one parcel fell out of it.",
@@ -244,7 +244,7 @@ public class SealTests(RunningRendal rendal)
             (await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{round.Id()}/stop", new { })).GetProperty("isTakenBack").GetBoolean()
         );
         rendal.Mailbox.Clear($"book-{desk.Book}");
-        await RewordAsync(desk, "<p>Please pay today.</p>");
+        await desk.WriteAsync("<p>Please pay today.</p>");
         Assert.Equal(
             "Since this round was prepared, the wording (one parcel) changed. A part of it was let go already: make a round "
                 + "of the rest, which is prepared anew, and look through that.",
@@ -339,25 +339,6 @@ public class SealTests(RunningRendal rendal)
         var answer = await desk.ReleaseAsync(round, count);
         Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode);
         return (await answer.DetailAsync())!;
-    }
-
-    private static async Task RewordAsync(Desk desk, string body)
-    {
-        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First(w => w.Text("name") == "Plain");
-        await (
-            await desk.Browser.PutAsJsonAsync(
-                $"{desk.Api}/wordings/{wording.Id()}",
-                new
-                {
-                    version = wording.GetProperty("version").GetInt64(),
-                    name = "Plain",
-                    language = "en",
-                    subject = "Statement",
-                    body,
-                },
-                Cancel
-            )
-        ).JsonAsync();
     }
 
     private static async Task LetterheadAsync(Desk desk, string howToPay)

@@ -21,7 +21,7 @@ public sealed class PaymentCodeTests(RunningRendal rendal)
         );
         await UseAccountAsync(desk);
         var prepared = await desk.PrepareAsync();
-        await WriteAsync(desk, "<p>Scan to pay:</p><p><span data-slot=\"payment.code\"></span></p>");
+        await desk.WriteAsync("<p>Scan to pay:</p><p><span data-slot=\"payment.code\"></span></p>");
         var round = await desk.Browser.PostJsonAsync($"{desk.Api}/rounds/{prepared.Id()}/prepare", new { });
         Assert.Equal(
             [("AB01", "prepared", ""), ("BE02", "needs-you", "payment code is empty")],
@@ -68,25 +68,6 @@ public sealed class PaymentCodeTests(RunningRendal rendal)
                     purpose = "statement",
                     language = "",
                     id,
-                },
-                Cancel
-            )
-        ).EnsureSuccessStatusCode();
-    }
-
-    private static async Task WriteAsync(Desk desk, string body)
-    {
-        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").Single(w => w.Text("name") == "Plain");
-        (
-            await desk.Browser.PutAsJsonAsync(
-                $"{desk.Api}/wordings/{wording.Id()}",
-                new
-                {
-                    version = wording.GetProperty("version").GetInt64(),
-                    name = "Plain",
-                    language = "en",
-                    subject = "Statement",
-                    body,
                 },
                 Cancel
             )

@@ -13,7 +13,7 @@ public sealed class RemarkTests(RunningRendal rendal)
     public async Task What_catches_the_eye_is_told_of_the_round_and_of_each_parcel_until_it_is_meant_so()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var wording = await WriteAsync(desk, "<p>Hello,</p><p>Please pay the the balance.</p>");
+        var wording = (await desk.WriteAsync("<p>Hello,</p><p>Please pay the the balance.</p>")).Id();
         await TakeInAsync(desk, "Round");
         var round = await PrepareAsync(desk);
         var told = await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/remarks");
@@ -45,7 +45,7 @@ public sealed class RemarkTests(RunningRendal rendal)
     public async Task Nothing_of_it_keeps_a_parcel_from_going()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await WriteAsync(desk, "<p>Hello,</p><p>Please pay Beacon Hotel of 1 January 2020 {now} ..</p>");
+        await desk.WriteAsync("<p>Hello,</p><p>Please pay Beacon Hotel of 1 January 2020 {now} ..</p>");
         await TakeInAsync(desk, "Round");
         var round = await PrepareAsync(desk);
         var remarks = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}/remarks")).List("remarks").ToList();
@@ -61,8 +61,7 @@ public sealed class RemarkTests(RunningRendal rendal)
     public async Task A_passage_on_a_value_that_nobody_has_is_told()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await WriteAsync(
-            desk,
+        await desk.WriteAsync(
             "<p>Hello,</p><p><span data-when=\"slot\" data-of=\"column.Round\" data-is=\"is\" data-with=\"N 7\">By van.</span></p>"
                 + "<p><span data-when=\"interest\">Interest is charged.</span></p>"
         );
@@ -97,7 +96,7 @@ public sealed class RemarkTests(RunningRendal rendal)
     public async Task A_column_that_the_next_file_has_not_is_told_with_the_likely_one()
     {
         using var desk = await Desk.AtAsync(rendal);
-        await WriteAsync(desk, "<p>Van <span data-slot=\"column.Delivery round\" data-or-else=\"–\"></span></p>");
+        await desk.WriteAsync("<p>Van <span data-slot=\"column.Delivery round\" data-or-else=\"–\"></span></p>");
         Assert.Empty((await ListAsync(desk)).List("gone"));
         await TakeInAsync(desk, "Delivery round");
         Assert.Empty((await ListAsync(desk)).List("gone"));
@@ -119,25 +118,6 @@ public sealed class RemarkTests(RunningRendal rendal)
 
     private static async Task<JsonElement> ListAsync(Desk desk) =>
         (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First();
-
-    private static async Task<long> WriteAsync(Desk desk, string body)
-    {
-        var wording = await ListAsync(desk);
-        var answer = await desk.Browser.PutAsJsonAsync(
-            $"{desk.Api}/wordings/{wording.Id()}",
-            new
-            {
-                version = wording.GetProperty("version").GetInt64(),
-                name = "Plain",
-                language = "en",
-                subject = "Statement",
-                body,
-            },
-            Cancel
-        );
-        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
-        return wording.Id();
-    }
 
     private static async Task<List<JsonElement>> RemarksAsync(Desk desk, long parcel) =>
         [.. (await desk.Browser.GetJsonAsync($"{desk.Api}/parcels/{parcel}")).List("remarks")];

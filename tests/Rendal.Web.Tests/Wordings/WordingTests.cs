@@ -13,7 +13,7 @@ public class WordingTests(RunningRendal rendal)
         using var desk = await Desk.AtAsync(rendal);
         await TakeInAsync(desk);
         var round = await desk.PrepareAsync();
-        var view = await PutAsync(desk, "Statement", "<p>Dear <span data-slot=\"customer.nmae\"></span></p>");
+        var view = await desk.WriteAsync("<p>Dear <span data-slot=\"customer.nmae\"></span></p>");
         Assert.StartsWith("The body has a slot “customer.nmae” that names nothing known", Assert.Single(view.List("errors")).GetString());
         var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         Assert.Equal("the wording has an error", again.List("parcels").Single().Text("problem"));
@@ -32,7 +32,7 @@ public class WordingTests(RunningRendal rendal)
             "BE02,Invoice,T-2,2026-09-01,2026-10-01,10.00,b@beacon.example"
         );
         var round = await desk.PrepareAsync();
-        await PutAsync(desk, "Statement", "<p><span data-slot=\"customer.salutation\"></span>,</p>");
+        await desk.WriteAsync("<p><span data-slot=\"customer.salutation\"></span>,</p>");
         var again = await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         Assert.Equal(
             [("AB01", "prepared", ""), ("BE02", "needs-you", "salutation is empty")],
@@ -67,9 +67,7 @@ public class WordingTests(RunningRendal rendal)
     public async Task What_could_run_or_fetch_is_taken_out_of_a_wording()
     {
         using var desk = await Desk.AtAsync(rendal);
-        var view = await PutAsync(
-            desk,
-            "Statement",
+        var view = await desk.WriteAsync(
             "<p onclick=\"x()\">Good day<script>alert(1)</script><img src=\"https://tracker.example/1.gif\"><iframe "
                 + "src=\"https://x.example\"></iframe></p>"
         );
@@ -85,10 +83,9 @@ public class WordingTests(RunningRendal rendal)
             "AB01,{{ firm.name }} <b>& Sons</b>,Invoice,T-1,2026-09-01,2026-10-01,10.00,a@abbot.example"
         );
         var round = await desk.PrepareAsync();
-        await PutAsync(
-            desk,
-            "For <span data-slot=\"customer.name\"></span>",
-            "<p>To <span data-slot=\"customer.name\"></span>, {{ customer.code }}</p>"
+        await desk.WriteAsync(
+            "<p>To <span data-slot=\"customer.name\"></span>, {{ customer.code }}</p>",
+            "For <span data-slot=\"customer.name\"></span>"
         );
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Id();
@@ -116,11 +113,7 @@ public class WordingTests(RunningRendal rendal)
         );
         Assert.Equal(Convert.FromBase64String(Dot), await desk.Browser.GetByteArrayAsync($"{desk.Api}/pictures/{picture}", Cancel));
         var round = await desk.PrepareAsync();
-        await PutAsync(
-            desk,
-            "Statement",
-            $"<p><img data-picture=\"{picture}\" alt=\"Tarnbrook Linen Hire\" width=\"180\"></p><p>Good day</p>"
-        );
+        await desk.WriteAsync($"<p><img data-picture=\"{picture}\" alt=\"Tarnbrook Linen Hire\" width=\"180\"></p><p>Good day</p>");
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
         var parcel = (await desk.Browser.GetJsonAsync($"{desk.Api}/rounds/{round.Id()}")).List("parcels").Single().Id();
         Assert.Contains($"src=\"data:image/png;base64,{Dot}\"", await desk.MessageAsync(parcel), StringComparison.Ordinal);
@@ -156,7 +149,7 @@ public class WordingTests(RunningRendal rendal)
         Assert.Equal(HttpStatusCode.NotFound, (await desk.Browser.GetAsync($"{desk.Api}/pictures/{picture}", Cancel)).StatusCode);
         Assert.Equal(
             "A picture of the message is not one of this book. Take it out, and put it in again from its file.",
-            await RefusedAsync(await PutRawAsync(desk, "Statement", $"<p><img data-picture=\"{picture}\"></p>"))
+            await RefusedAsync(await desk.PutWordingAsync($"<p><img data-picture=\"{picture}\"></p>"))
         );
         Assert.Equal(
             "The picture has to be a PNG or JPEG picture.",
@@ -201,10 +194,9 @@ public class WordingTests(RunningRendal rendal)
         await TakeInAsync(desk);
         var round = await desk.PrepareAsync();
         var shown = brace.Replace("&#123;", "{", StringComparison.Ordinal).Replace("<span>{</span>", "{", StringComparison.Ordinal);
-        await PutAsync(
-            desk,
-            $"{brace}<span data-slot=\"customer.name\"></span>}}",
-            $"<p>{brace}<span data-slot=\"customer.name\"></span></p><p>{brace}<span data-when=\"overdue\">late</span></p>"
+        await desk.WriteAsync(
+            $"<p>{brace}<span data-slot=\"customer.name\"></span></p><p>{brace}<span data-when=\"overdue\">late</span></p>",
+            $"{brace}<span data-slot=\"customer.name\"></span>}}"
         );
         Assert.Single((await desk.Browser.GetJsonAsync($"{desk.Api}/rounds")).List("rounds"));
         await (await desk.Browser.PostAsync($"{desk.Api}/rounds/{round.Id()}/prepare", null, Cancel)).JsonAsync();
@@ -250,25 +242,5 @@ public class WordingTests(RunningRendal rendal)
             (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First(w => w.Id() == wording.Id()).Text("subject")
         );
         Assert.Equal(HttpStatusCode.OK, (await SaveAsync(kept.GetProperty("version").GetInt64(), "Three")).StatusCode);
-    }
-
-    private static async Task<System.Text.Json.JsonElement> PutAsync(Desk desk, string subject, string body) =>
-        await (await PutRawAsync(desk, subject, body)).JsonAsync();
-
-    private static async Task<HttpResponseMessage> PutRawAsync(Desk desk, string subject, string body)
-    {
-        var wording = (await desk.Browser.GetJsonAsync($"{desk.Api}/wordings")).List("wordings").First();
-        return await desk.Browser.PutAsJsonAsync(
-            $"{desk.Api}/wordings/{wording.Id()}",
-            new
-            {
-                version = wording.GetProperty("version").GetInt64(),
-                name = "Plain",
-                language = "en",
-                subject,
-                body,
-            },
-            Cancel
-        );
     }
 }
