@@ -12,14 +12,13 @@ public static class CodePicture
     /// </summary>
     public const int Largest = 6_000;
 
-    // Twice what is shown, for screens with fine points.
-    private const int PointsOfASquare = 5;
+    // The smallest codes have 33 squares a side, and are shown 168 points wide: none is enlarged, and most have more for fine screens.
+    private const int PointsOfASquare = 8;
 
     /// <summary>Draws a code black on white, with its white edge. The same code gives the same bytes.</summary>
     public static byte[] Png(PaymentCode code)
     {
-        var text = code.Transfer is { } transfer ? SepaCode.Text(transfer) : code.Link;
-        using var squares = QRCodeGenerator.GenerateQrCode(text, QRCodeGenerator.ECCLevel.M, forceUtf8: true);
+        using var squares = QrPicture.Squares(code);
         using var png = new PngByteQRCode(squares);
         return png.GetGraphic(PointsOfASquare);
     }

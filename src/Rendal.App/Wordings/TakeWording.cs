@@ -17,7 +17,7 @@ public sealed class TakeWording(BookStores stores, TimeProvider clock)
     /// <param name="cancel">Stops it.</param>
     /// <returns>The wording’s number.</returns>
     /// <exception cref="ProblemException">It is none, or as for <see cref="StoreWording.AddAsync"/> and
-    /// <see cref="KeepPicture.RunAsync"/>; nothing is added then.</exception>
+    /// <see cref="KeepPicture.RunAsync"/>; no wording is added then.</exception>
     public async Task<long> RunAsync(string name, byte[] file, CancellationToken cancel)
     {
         var (wording, pictures) = Read(name, file);
@@ -28,7 +28,7 @@ public sealed class TakeWording(BookStores stores, TimeProvider clock)
         }
 
         var taken = (await stores.Wordings.ListAsync(cancel))
-            .Where(w => w.Wording.Language == wording.Language)
+            .Where(w => string.Equals(w.Wording.Language, wording.Language, StringComparison.OrdinalIgnoreCase))
             .Select(w => w.Wording.Name)
             .ToHashSet(StringComparer.OrdinalIgnoreCase);
         return await new StoreWording(stores, clock).AddAsync(

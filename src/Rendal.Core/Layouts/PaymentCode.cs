@@ -47,15 +47,20 @@ public sealed record PaymentCode(SepaTransfer? Transfer, string Link)
             _ => null,
         };
 
-    /// <summary>The codes of a document, each with its words, as HTML with all styles inline; empty where it has none.</summary>
-    public static string Html(StatementDocument document) =>
-        string.Concat(
-            document
+    /// <summary>The codes of a document, each with what it is for: one for each transfer, then that of the page to pay on.</summary>
+    public static IReadOnlyList<(PaymentCode Code, string Caption)> Of(StatementDocument document) =>
+        [
+            .. document
                 .Sections.Select(s => s.Transfer)
                 .OfType<SepaTransfer>()
-                .Select(t => Place(new PaymentCode(t, ""), document.PayWords.ByTransfer))
-                .Concat(document.PayLink is { } link ? [Place(new PaymentCode(null, link), document.PayWords.ByLink)] : [])
-        );
+                .Select(t => (new PaymentCode(t, ""), document.PayWords.ByTransfer)),
+            .. document.PayLink is { } link
+                ? [(new PaymentCode(null, link), document.PayWords.ByLink)]
+                : Array.Empty<(PaymentCode, string)>(),
+        ];
+
+    /// <summary>The same as HTML with all styles inline; empty where it has none.</summary>
+    public static string Html(StatementDocument document) => string.Concat(Of(document).Select(c => Place(c.Code, c.Caption)));
 
     private static string Place(PaymentCode code, string caption) =>
         $"<div style=\"display:inline-block;margin:4px 16px 4px 0;font-size:12px;text-align:center\"><img "

@@ -30,16 +30,7 @@ internal sealed class PaymentParts(Sheets sheets, StatementDocument document, Fo
 
     private void Lay()
     {
-        var codes = document
-            .Sections.Select(s => s.Transfer)
-            .OfType<SepaTransfer>()
-            .Select(t => (Code: new QrPicture(SepaCode.Text(t)), Caption: document.PayWords.ByTransfer))
-            .ToList();
-        if (document.PayLink is { } link)
-        {
-            codes.Add((new QrPicture(link), document.PayWords.ByLink));
-        }
-
+        var codes = PaymentCode.Of(document).Select(c => (Code: new QrPicture(c.Code), c.Caption)).ToList();
         var side = Sheets.Points(QrPicture.Side);
         var captions = codes.ConvertAll(c => Lines.Wrapped(fonts.Regular, CaptionSize, c.Caption, side));
         var codesHigh = codes.Count == 0 ? 0 : side + (captions.Max(c => c.Count) * 8);

@@ -1,10 +1,11 @@
 using System.Collections;
 using QRCoder;
+using Rendal.Core.Layouts;
 using SkiaSharp;
 
 namespace Rendal.Files.Pdf;
 
-/// <summary>A text as a QR code (ISO/IEC 18004, error correction M).</summary>
+/// <summary>A code that is scanned to pay, as a QR code (ISO/IEC 18004, error correction M).</summary>
 internal sealed class QrPicture
 {
     /// <summary>The side of the code with its white edge, in millimetres.</summary>
@@ -12,12 +13,20 @@ internal sealed class QrPicture
 
     private readonly List<BitArray> rows;
 
-    /// <summary>A QR code of a text (ISO/IEC 18004).</summary>
-    public QrPicture(string text)
+    /// <summary>The QR code of a code, to be drawn on a page.</summary>
+    public QrPicture(PaymentCode code)
     {
-        using var code = QRCodeGenerator.GenerateQrCode(text, QRCodeGenerator.ECCLevel.M, forceUtf8: true);
-        rows = code.ModuleMatrix;
+        using var squares = Squares(code);
+        rows = squares.ModuleMatrix;
     }
+
+    /// <summary>The squares of a code, with its white edge.</summary>
+    public static QRCodeData Squares(PaymentCode code) =>
+        QRCodeGenerator.GenerateQrCode(
+            code.Transfer is { } transfer ? SepaCode.Text(transfer) : code.Link,
+            QRCodeGenerator.ECCLevel.M,
+            forceUtf8: true
+        );
 
     /// <summary>Draws it black on white; dark squares that follow each other in a row are drawn as one.</summary>
     public void Draw(Page page, SKRect area)

@@ -1,7 +1,7 @@
 import { App } from "antd";
-import { useRef, useState } from "react";
 import { useBookId } from "../../shared/useBook";
 import { leftOutPart } from "./api";
+import { useMarked } from "./useMarked";
 import type { LeftOut, Round } from "./useRound";
 import { canBePutIn } from "./words";
 
@@ -31,48 +31,31 @@ export const canBeMarked = ({ customer, reason }: LeftOut) =>
 export function useLeftMarks(round: Round): LeftMarks {
   const book = useBookId();
   const { message } = App.useApp();
-  const [marked, setMarked] = useState<ReadonlyMap<string, string>>(new Map());
-  const last = useRef<number>(undefined);
+  const { marked, ...marks } = useMarked<string, string>();
   const of = (isByHand: boolean) =>
     [...marked].filter(([, reason]) => (reason === "removed-by-hand") === isByHand).map(([customer]) => customer);
-  const fetchAndAdd = (from: number, most: number) => {
-    leftOutPart(book, round.id, from, most).then(
-      (part) => {
+  const addPart = (from: number, most: number) =>
+    marks.addFound(
+      leftOutPart(book, round.id, from, most).then((part) => {
         const found = part.filter(canBeMarked);
         if (found.length === 0) {
           void message.info("None of these can be put in: each says why beside its name.");
         }
-        setMarked((now) => new Map([...now, ...found.map((l) => [l.customer ?? "", l.reason] as const)]));
-      },
-      (error: unknown) => message.error(error instanceof Error ? error.message : String(error)),
+        return found.map((l) => [l.customer ?? "", l.reason] as const);
+      }),
     );
-  };
   return {
     count: marked.size,
     toPutIn: of(false),
     toPutBack: of(true),
     has: (customer) => marked.has(customer),
-    toggle: ({ customer, reason }, place) => {
-      last.current = place;
-      setMarked((now) => {
-        const next = new Map(now);
-        if (customer !== null && !next.delete(customer)) {
-          next.set(customer, reason);
-        }
-        return next;
-      });
-    },
+    toggle: ({ customer, reason }, place) => customer !== null && marks.toggle(customer, reason, place),
     to: (place) => {
-      const from = Math.min(last.current ?? place, place);
-      const most = Math.abs((last.current ?? place) - place) + 1;
-      last.current = place;
-      fetchAndAdd(from, most);
+      const { from, most } = marks.rangeTo(place);
+      addPart(from, most);
     },
-    all: () => fetchAndAdd(0, round.leftOutCount),
-    unmark: (customers) => setMarked((now) => new Map([...now].filter(([customer]) => !customers.includes(customer)))),
-    none: () => {
-      last.current = undefined;
-      setMarked(new Map());
-    },
+    all: () => addPart(0, round.leftOutCount),
+    unmark: marks.remove,
+    none: marks.none,
   };
 }

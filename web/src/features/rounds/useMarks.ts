@@ -1,8 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { App } from "antd";
-import { useRef, useState } from "react";
 import { useBookId } from "../../shared/useBook";
 import { markedSum, parcelKeys } from "./api";
+import { useMarked } from "./useMarked";
 import type { Round } from "./useRound";
 
 /** A parcel by its number and its customer. */
@@ -31,48 +30,26 @@ export interface Marks {
 /** The marks of a round, as long as it is open. */
 export function useMarks(round: Round): Marks {
   const book = useBookId();
-  const { message } = App.useApp();
-  const [marked, setMarked] = useState<ReadonlyMap<number, string>>(new Map());
-  const last = useRef<number>(undefined);
-  const add = (parcels: MarkedParcel[]) =>
-    setMarked((now) => new Map([...now, ...parcels.map((p) => [p.id, p.customer] as const)]));
-  const fetchAndAdd = (find: string, from: number, most: number | undefined) => {
-    parcelKeys(book, round.id, find, from, most).then(add, (error: unknown) =>
-      message.error(error instanceof Error ? error.message : String(error)),
-    );
-  };
+  const { marked, ...marks } = useMarked<number, string>();
+  const addPart = (find: string, from: number, most: number | undefined) =>
+    marks.addFound(parcelKeys(book, round.id, find, from, most).then((part) => part.map(entryOf)));
   return {
     count: marked.size,
     ids: [...marked.keys()],
     customers: [...marked.values()],
     has: (parcel) => marked.has(parcel),
-    toggle: ({ id, customer }, place) => {
-      last.current = place;
-      setMarked((now) => {
-        const next = new Map(now);
-        if (!next.delete(id)) {
-          next.set(id, customer);
-        }
-        return next;
-      });
-    },
-    add: (parcels, place) => {
-      last.current = place;
-      add(parcels);
-    },
+    toggle: ({ id, customer }, place) => marks.toggle(id, customer, place),
+    add: (parcels, place) => marks.add(parcels.map(entryOf), place),
     to: (place, find) => {
-      const from = Math.min(last.current ?? place, place);
-      const most = Math.abs((last.current ?? place) - place) + 1;
-      last.current = place;
-      fetchAndAdd(find, from, most);
+      const { from, most } = marks.rangeTo(place);
+      addPart(find, from, most);
     },
-    all: (find) => fetchAndAdd(find, 0, undefined),
-    none: () => {
-      last.current = undefined;
-      setMarked(new Map());
-    },
+    all: (find) => addPart(find, 0, undefined),
+    none: marks.none,
   };
 }
+
+const entryOf = ({ id, customer }: MarkedParcel) => [id, customer] as const;
 
 /** What the marked parcels come to, as the round is now. */
 export function useMarkedSum(round: Round, marks: Marks) {
